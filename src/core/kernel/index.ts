@@ -1,0 +1,28 @@
+/** The door of the kernel: what every other part of the core builds on. */
+export { fromNm, NM_PER_MM, type Nm, snapMm, toNm } from "./grid";
+export { at, BrokenInvariant, invariant, unreachable } from "./invariant";
+export { remembersLast } from "./memo";
+export {
+  byKey,
+  byNaturalText,
+  byNumber,
+  byText,
+  byTuple,
+  inTurn,
+  type Order,
+  reversed,
+} from "./order";
+export { type Problem, sentence } from "./problem";
+export { type Random, seededRandom } from "./random";
+export { type Err, err, type Ok, ok, type Result } from "./result";
+export {
+  GREATEST_LENGTH_MM,
+  LENGTH_TOLERANCE_MM,
+  NEAR_TWIN_ANGLE_DEG,
+  NEAR_TWIN_LENGTH_MM,
+  PARALLEL_TOLERANCE,
+  POINT_TOLERANCE_MM,
+  SLOPE_TOLERANCE,
+  STEEP_END_DEG,
+  STEEP_END_SLACK_DEG,
+} from "./tolerance";

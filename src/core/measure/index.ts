@@ -1,0 +1,24 @@
+/** The door of the measures: lengths, angles, rounding, money and formulas. */
+export { formatDegrees, toDegrees, toRadians } from "./angle";
+export {
+  evaluateFormula,
+  type Formula,
+  type FormulaScope,
+  type FormulaValue,
+  GREATEST_FORMULA_LENGTH,
+  parseFormula,
+  RESERVED_NAMES,
+} from "./formula";
+export { formatLength, formatSquareMetres, parseLength, type WrittenLength, writeLength } from "./length";
+export { type Cents, costOf, formatCents, type MoneyTotal, totalOf } from "./money";
+export { formatDecimal, roundTo, scaledInteger, writeScaled } from "./rounding";
+export { lengthValue, parseTypedLength, parseTypedNumber, type TypedValue } from "./typed-value";
+export {
+  FRACTION_DENOMINATORS,
+  type FractionDenominator,
+  LENGTH_UNITS,
+  type LengthFormat,
+  type LengthStyle,
+  type LengthUnit,
+  MM_PER_UNIT,
+} from "./unit";

@@ -1,0 +1,44 @@
+/**
+ * A typed field: tried as a length first, then as a formula, so that `23-1/4` is twenty-three and a
+ * quarter and `width-1/4` is a subtraction.
+ */
+import { err, ok, type Problem, type Result } from "../kernel";
+import { evaluateFormula, type Formula, type FormulaScope, parseFormula } from "./formula";
+import { parseLength } from "./length";
+import { type LengthUnit, MM_PER_UNIT } from "./unit";
+
+export type TypedValue =
+  | { readonly kind: "length"; readonly mm: number }
+  | { readonly kind: "formula"; readonly formula: Formula };
+
+/** Reads a length field. When it is neither, the problem is that of the reading it looks like. */
+export function parseTypedLength(text: string, unit: LengthUnit): Result<TypedValue, Problem> {
+  const length = parseLength(text, unit);
+  if (length.ok) return ok({ kind: "length", mm: length.value });
+  if (length.problem.kind !== "unreadableLength") return length;
+  const formula = parseFormula(text, unit);
+  if (formula.ok) return ok({ kind: "formula", formula: formula.value });
+  return /[a-z(*+^?]/i.test(text) ? formula : length;
+}
+
+/** Reads a field for a number without unit (a count, an angle in degrees, a share). */
+export function parseTypedNumber(text: string, unit: LengthUnit): Result<Formula, Problem> {
+  const plain = text.trim();
+  const decimal = /^-?\d+,\d{1,2}$|^-?\d+,\d{4,}$/.test(plain) ? plain.replace(",", ".") : plain;
+  return parseFormula(decimal, unit);
+}
+
+/** Millimetres of a read length field with the present key sizes (scope values in the job's unit). */
+export function lengthValue(
+  value: TypedValue,
+  scope: FormulaScope,
+  unit: LengthUnit,
+): Result<number, Problem> {
+  if (value.kind === "length") return ok(value.mm);
+  const computed = evaluateFormula(value.formula, scope);
+  if (!computed.ok) return computed;
+  if (typeof computed.value !== "number") {
+    return err({ kind: "wrongArguments", what: "a length is needed here", text: value.formula.text });
+  }
+  return ok(computed.value * MM_PER_UNIT[unit]);
+}

@@ -1,0 +1,11 @@
+import { fileURLToPath } from "node:url";
+import { defineConfig } from "vitest/config";
+
+export default defineConfig({
+  resolve: { alias: { "@": fileURLToPath(new URL("./src", import.meta.url)) } },
+  test: {
+    include: ["src/**/*.test.ts", "demo/**/*.test.ts"],
+    testTimeout: 60_000,
+    setupFiles: ["./src/core/kernel/within.test-setup.ts"],
+  },
+});
