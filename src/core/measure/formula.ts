@@ -23,7 +23,7 @@ type Node =
   | { readonly kind: "negate"; readonly of: Node }
   | { readonly kind: "not"; readonly of: Node }
   | { readonly kind: "binary"; readonly operator: BinaryOperator; readonly left: Node; readonly right: Node }
-  | { readonly kind: "choose"; readonly when: Node; readonly then: Node; readonly otherwise: Node }
+  | { readonly kind: "choose"; readonly when: Node; readonly yes: Node; readonly otherwise: Node }
   | { readonly kind: "call"; readonly name: FunctionName; readonly parts: readonly Node[] };
 
 /** A formula that was read: its text, its tree and the names that it uses, in order of appearance. */
@@ -74,7 +74,24 @@ const BINARY: Readonly<Record<string, BinaryOperator>> = {
 /** Names that can never be key sizes, since formulas give them a meaning. */
 export const RESERVED_NAMES: ReadonlySet<string> = new Set([
   ...Object.keys(FUNCTIONS),
-  ...["if", "and", "or", "not", "pi", "true", "false", "yes", "no", "mm", "cm", "m", "in", "ft", "this", "null"],
+  ...[
+    "if",
+    "and",
+    "or",
+    "not",
+    "pi",
+    "true",
+    "false",
+    "yes",
+    "no",
+    "mm",
+    "cm",
+    "m",
+    "in",
+    "ft",
+    "this",
+    "null",
+  ],
 ]);
 
 // `^` binds tighter than the product and to the right; `and`, `or`, `not` are words.
@@ -159,7 +176,8 @@ function translate(node: jsep.Expression, text: string, names: string[]): Node {
       if (!operator) return refuse(`the sign ${(node as jsep.BinaryExpression).operator}`);
       const left = of((node as jsep.BinaryExpression).left);
       // The reader drops brackets, so -a^2 and (-a)^2 would look alike: neither is guessed.
-      if (operator === "^" && left.kind === "negate") return refuse("a minus before ^ (write 0 - a^b, or a*a)");
+      if (operator === "^" && left.kind === "negate")
+        return refuse("a minus before ^ (write 0 - a^b, or a*a)");
       return { kind: "binary", operator, left, right: of((node as jsep.BinaryExpression).right) };
     }
     case "ConditionalExpression": {
@@ -167,7 +185,7 @@ function translate(node: jsep.Expression, text: string, names: string[]): Node {
       return {
         kind: "choose",
         when: of(choice.test),
-        then: of(choice.consequent),
+        yes: of(choice.consequent),
         otherwise: of(choice.alternate),
       };
     }
@@ -206,15 +224,15 @@ function callOf(
   const name = (node.callee as jsep.Identifier).name;
   const parts = node.arguments.map(of);
   if (name === "if") {
-    const [when, then, otherwise] = parts;
-    if (!when || !then || !otherwise || parts.length > 3) {
+    const [when, yes, otherwise] = parts;
+    if (!when || !yes || !otherwise || parts.length > 3) {
       throw new Refused({
         kind: "wrongArguments",
         what: "if needs three parts: condition, then, otherwise",
         text,
       });
     }
-    return { kind: "choose", when, then, otherwise };
+    return { kind: "choose", when, yes, otherwise };
   }
   if (!isFunctionName(name)) return refuse(`the function ${name}`);
   const { least, most } = FUNCTIONS[name];
@@ -228,7 +246,7 @@ function callOf(
 /** Computes a formula with the values of its names. */
 export function evaluateFormula(formula: Formula, scope: FormulaScope): Result<FormulaValue, Problem> {
   try {
-    const value = valueOf(formula.root, formula, scope);
+    const value = computed(formula.root, formula, scope);
     if (typeof value === "number" && !Number.isFinite(value)) {
       return err({ kind: "notANumber", text: formula.text });
     }
@@ -239,7 +257,7 @@ export function evaluateFormula(formula: Formula, scope: FormulaScope): Result<F
   }
 }
 
-function valueOf(node: Node, formula: Formula, scope: FormulaScope): FormulaValue {
+function computed(node: Node, formula: Formula, scope: FormulaScope): FormulaValue {
   switch (node.kind) {
     case "constant":
       return node.value;
@@ -256,8 +274,8 @@ function valueOf(node: Node, formula: Formula, scope: FormulaScope): FormulaValu
       return !truthOf(node.of, formula, scope);
     case "choose":
       return truthOf(node.when, formula, scope)
-        ? valueOf(node.then, formula, scope)
-        : valueOf(node.otherwise, formula, scope);
+        ? computed(node.yes, formula, scope)
+        : computed(node.otherwise, formula, scope);
     case "call": {
       const parts = node.parts.map((part) => numberOf(part, formula, scope));
       return (FUNCTIONS[node.name].of as (...v: number[]) => number)(...parts);
@@ -277,8 +295,8 @@ function binaryOf(
   const { operator, left, right } = node;
   if (operator === "and") return truthOf(left, formula, scope) && truthOf(right, formula, scope);
   if (operator === "or") return truthOf(left, formula, scope) || truthOf(right, formula, scope);
-  if (operator === "==") return valueOf(left, formula, scope) === valueOf(right, formula, scope);
-  if (operator === "!=") return valueOf(left, formula, scope) !== valueOf(right, formula, scope);
+  if (operator === "==") return computed(left, formula, scope) === computed(right, formula, scope);
+  if (operator === "!=") return computed(left, formula, scope) !== computed(right, formula, scope);
   const a = numberOf(left, formula, scope);
   const b = numberOf(right, formula, scope);
   switch (operator) {
@@ -307,7 +325,7 @@ function binaryOf(
 }
 
 function numberOf(node: Node, formula: Formula, scope: FormulaScope): number {
-  const value = valueOf(node, formula, scope);
+  const value = computed(node, formula, scope);
   if (typeof value === "number") return value;
   throw new Refused({
     kind: "wrongArguments",
@@ -317,7 +335,7 @@ function numberOf(node: Node, formula: Formula, scope: FormulaScope): number {
 }
 
 function truthOf(node: Node, formula: Formula, scope: FormulaScope): boolean {
-  const value = valueOf(node, formula, scope);
+  const value = computed(node, formula, scope);
   if (typeof value === "boolean") return value;
   throw new Refused({
     kind: "wrongArguments",

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { formatLength, parseLength, writeLength } from "./length";
-import { FRACTION_DENOMINATORS, type LengthStyle, type LengthUnit } from "./unit";
+import type { FRACTION_DENOMINATORS, LengthStyle, LengthUnit } from "./unit";
 
 const read = (text: string, unit: LengthUnit = "mm") => {
   const result = parseLength(text, unit);
@@ -43,9 +43,12 @@ describe("parseLength", () => {
     expect(read(text, unit)).toBe(mm);
   });
 
-  it.each(["abc", "12 mm mm", "1/0", "12..5", "1e3", "--5", "12 x 4", "1,2,3", "5 lb"])("refuses %s", (text) => {
-    expect(read(text)).toBe("unreadableLength");
-  });
+  it.each(["abc", "12 mm mm", "1/0", "12..5", "1e3", "--5", "12 x 4", "1,2,3", "5 lb"])(
+    "refuses %s",
+    (text) => {
+      expect(read(text)).toBe("unreadableLength");
+    },
+  );
 
   it("asks which is meant by 1,400", () => {
     expect(read("1,400")).toBe("ambiguousComma");

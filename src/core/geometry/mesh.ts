@@ -1,0 +1,170 @@
+/**
+ * Solids for the picture: vertices, triangles and the edges that are drawn. Built in closed form near
+ * the piece's own origin, then placed. Never used for a size, an area or a mass.
+ */
+import earcut from "earcut";
+import { at } from "../kernel";
+import { type Frame, toWorld } from "./frame";
+import type { OutlinePoint } from "./outline";
+import type { Vec2, Vec3 } from "./vector";
+
+export type Mesh = {
+  readonly vertices: readonly Vec3[];
+  /** Indices into `vertices`, three a triangle, counter-clockwise seen from outside. */
+  readonly triangles: readonly number[];
+  /** Indices into `vertices`, two an edge. */
+  readonly edges: readonly number[];
+};
+
+export function placeMesh(mesh: Mesh, frame: Frame): Mesh {
+  return { ...mesh, vertices: mesh.vertices.map((vertex) => toWorld(frame, vertex)) };
+}
+
+/** Where an end stands above a point of the section. */
+export type EndHeight = (point: Vec2) => number;
+
+/** A straight member with the given drawn outlines (outer first, then holes) between two end surfaces. */
+export function memberMesh(
+  loops: readonly (readonly OutlinePoint[])[],
+  start: EndHeight,
+  end: EndHeight,
+): Mesh {
+  const flat = loops.flat();
+  const count = flat.length;
+  const vertices: Vec3[] = [
+    ...flat.map(({ at: p }): Vec3 => [p[0], p[1], start(p)]),
+    ...flat.map(({ at: p }): Vec3 => [p[0], p[1], end(p)]),
+  ];
+  const triangles: number[] = [];
+  const edges: number[] = [];
+  const holes: number[] = [];
+  let first = 0;
+  for (const loop of loops) {
+    if (first > 0) holes.push(first);
+    loop.forEach((point, i) => {
+      const a = first + i;
+      const b = first + ((i + 1) % loop.length);
+      triangles.push(a, b, count + b, a, count + b, count + a);
+      edges.push(a, b, count + a, count + b);
+      if (point.crease) edges.push(a, count + a);
+    });
+    first += loop.length;
+  }
+  const cap = earcut(
+    flat.flatMap(({ at: p }) => [p[0], p[1]]),
+    holes,
+  );
+  for (let i = 0; i < cap.length; i += 3) {
+    const [a, b, c] = [at(cap, i), at(cap, i + 1), at(cap, i + 2)];
+    triangles.push(c, b, a, count + a, count + b, count + c);
+  }
+  return { vertices, triangles, edges };
+}
+
+/** A box-shaped cut into a block, in the block's own coordinates. */
+export type BoxCut = { readonly from: Vec3; readonly to: Vec3 };
+
+/**
+ * A block from (0,0,0) to `size` with box-shaped cuts taken out: the cells between all cut planes are
+ * either full or empty, and the faces between the two are the surface.
+ */
+export function blockMesh(size: Vec3, cuts: readonly BoxCut[]): Mesh {
+  const axes = ([0, 1, 2] as const).map((axis) => planesOf(size, cuts, axis));
+  const [xs, ys, zs] = [at(axes, 0), at(axes, 1), at(axes, 2)];
+  const full = (i: number, j: number, k: number): boolean => {
+    if (i < 0 || j < 0 || k < 0 || i >= xs.length - 1 || j >= ys.length - 1 || k >= zs.length - 1)
+      return false;
+    const middle: Vec3 = [between(xs, i), between(ys, j), between(zs, k)];
+    return !cuts.some((cut) =>
+      ([0, 1, 2] as const).every((d) => middle[d] > cut.from[d] && middle[d] < cut.to[d]),
+    );
+  };
+  const surface = new SurfaceBuilder();
+  for (let i = 0; i < xs.length - 1; i++) {
+    for (let j = 0; j < ys.length - 1; j++) {
+      for (let k = 0; k < zs.length - 1; k++) {
+        if (!full(i, j, k)) continue;
+        const low: Vec3 = [at(xs, i), at(ys, j), at(zs, k)];
+        const high: Vec3 = [at(xs, i + 1), at(ys, j + 1), at(zs, k + 1)];
+        for (const [axis, side] of SIDES) {
+          const step: [number, number, number] = [i, j, k];
+          step[axis] += side;
+          if (!full(step[0], step[1], step[2])) surface.face(low, high, axis, side);
+        }
+      }
+    }
+  }
+  return surface.mesh();
+}
+
+const SIDES = [
+  [0, 1],
+  [0, -1],
+  [1, 1],
+  [1, -1],
+  [2, 1],
+  [2, -1],
+] as const;
+
+const between = (planes: readonly number[], i: number) => (at(planes, i) + at(planes, i + 1)) / 2;
+
+function planesOf(size: Vec3, cuts: readonly BoxCut[], axis: 0 | 1 | 2): readonly number[] {
+  const all = [0, size[axis], ...cuts.flatMap((cut) => [cut.from[axis], cut.to[axis]])]
+    .map((value) => Math.min(Math.max(value, 0), size[axis]))
+    .sort((a, b) => a - b);
+  return all.filter((value, i) => i === 0 || value - at(all, i - 1) > 1e-6);
+}
+
+/** Gathers square faces; an edge between two coplanar faces is not drawn. */
+class SurfaceBuilder {
+  private readonly vertices: Vec3[] = [];
+  private readonly indexOf = new Map<string, number>();
+  private readonly triangles: number[] = [];
+  private readonly normalsOfEdge = new Map<string, number[]>();
+
+  private vertex(point: Vec3): number {
+    const key = point.join(",");
+    const known = this.indexOf.get(key);
+    if (known !== undefined) return known;
+    this.vertices.push(point);
+    this.indexOf.set(key, this.vertices.length - 1);
+    return this.vertices.length - 1;
+  }
+
+  face(low: Vec3, high: Vec3, axis: 0 | 1 | 2, side: 1 | -1): void {
+    const u = ((axis + 1) % 3) as 0 | 1 | 2;
+    const v = ((axis + 2) % 3) as 0 | 1 | 2;
+    const level = side > 0 ? high[axis] : low[axis];
+    const corner = (cu: number, cv: number): number => {
+      const point: [number, number, number] = [0, 0, 0];
+      point[axis] = level;
+      point[u] = cu;
+      point[v] = cv;
+      return this.vertex(point);
+    };
+    const ring = [
+      corner(low[u], low[v]),
+      corner(high[u], low[v]),
+      corner(high[u], high[v]),
+      corner(low[u], high[v]),
+    ];
+    if (side < 0) ring.reverse();
+    const [a, b, c, d] = [at(ring, 0), at(ring, 1), at(ring, 2), at(ring, 3)];
+    this.triangles.push(a, b, c, a, c, d);
+    ring.forEach((from, i) => {
+      const to = at(ring, (i + 1) % 4);
+      const key = from < to ? `${from}|${to}` : `${to}|${from}`;
+      this.normalsOfEdge.set(key, [...(this.normalsOfEdge.get(key) ?? []), axis * 2 + (side > 0 ? 1 : 0)]);
+    });
+  }
+
+  mesh(): Mesh {
+    const edges: number[] = [];
+    for (const [key, normals] of this.normalsOfEdge) {
+      if (normals.length === 2 && normals[0] === normals[1]) continue;
+      const [from, to] = key.split("|").map(Number);
+      edges.push(from ?? 0, to ?? 0);
+    }
+    return { vertices: this.vertices, triangles: this.triangles, edges };
+  }
+}

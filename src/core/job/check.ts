@@ -1,0 +1,48 @@
+/**
+ * A check: something found in the job that a person should look at, with the place and, where there is
+ * one, a fix that is one edit.
+ */
+import type { SimpleEdit } from "./edit";
+
+export type CheckKind =
+  | "keySize"
+  | "notComputed"
+  | "endCut"
+  | "steepEnd"
+  | "shortMember"
+  | "endsCross"
+  | "mitreDoesNotClose"
+  | "noSection"
+  | "noBoard"
+  | "noMaterial"
+  | "noStock"
+  | "unknownStock"
+  | "noBoughtEntry"
+  | "groove"
+  | "nearTwins"
+  | "spreadRow"
+  | "typedLikeDrawn"
+  | "markShared"
+  | "unreadableRow"
+  | "noPrice";
+
+export type Check = {
+  readonly kind: CheckKind;
+  /** `error`: the piece cannot be trusted; `warning`: it should be looked at. */
+  readonly severity: "error" | "warning";
+  readonly message: string;
+  /** Ids of the records that it is about. */
+  readonly records: readonly string[];
+  readonly marks: readonly string[];
+  readonly fix: { readonly label: string; readonly edit: SimpleEdit } | null;
+};
+
+/** A check without a fix, about some records. */
+export function plainCheck(
+  kind: CheckKind,
+  severity: Check["severity"],
+  message: string,
+  records: readonly string[],
+): Check {
+  return { kind, severity, message, records, marks: [], fix: null };
+}

@@ -1,0 +1,73 @@
+/**
+ * What an edit did, as plain data: records added, updated from/to and removed. Undo is the reversed
+ * diff; two edits touch one another when they name the same record.
+ */
+import { type AnyRecord, type Job, RECORD_SCHEMAS, type TableName } from "./job";
+
+export type Placed = { readonly table: TableName; readonly record: AnyRecord };
+export type Diff = {
+  readonly added: readonly Placed[];
+  readonly updated: readonly {
+    readonly table: TableName;
+    readonly from: AnyRecord;
+    readonly to: AnyRecord;
+  }[];
+  readonly removed: readonly Placed[];
+};
+
+export const NO_CHANGE: Diff = { added: [], updated: [], removed: [] };
+
+export function reverseDiff(diff: Diff): Diff {
+  return {
+    added: diff.removed,
+    updated: diff.updated.map(({ table, from, to }) => ({ table, from: to, to: from })),
+    removed: diff.added,
+  };
+}
+
+/** The document after the diff; tables that it does not touch stay the same objects. */
+export function applyDiff(job: Job, diff: Diff): Job {
+  const changed = new Map<TableName, Record<string, AnyRecord>>();
+  const open = (name: TableName) => {
+    const copy = changed.get(name) ?? { ...job[name] };
+    changed.set(name, copy);
+    return copy;
+  };
+  for (const { table, record } of diff.removed) delete open(table)[record.id];
+  for (const { table, record } of diff.added) open(table)[record.id] = record;
+  for (const { table, to } of diff.updated) open(table)[to.id] = to;
+  return { ...job, ...Object.fromEntries(changed) } as Job;
+}
+
+/** The difference between two documents that share structure: only tables that are not identical are read. */
+export function diffBetween(before: Job, after: Job): Diff {
+  const added: Placed[] = [];
+  const updated: { table: TableName; from: AnyRecord; to: AnyRecord }[] = [];
+  const removed: Placed[] = [];
+  for (const table of Object.keys(RECORD_SCHEMAS) as TableName[]) {
+    if (before[table] === after[table]) continue;
+    const from: Readonly<Record<string, AnyRecord>> = before[table];
+    const to: Readonly<Record<string, AnyRecord>> = after[table];
+    for (const [id, record] of Object.entries(to)) {
+      const old = from[id];
+      if (!old) added.push({ table, record });
+      else if (old !== record) updated.push({ table, from: old, to: record });
+    }
+    for (const [id, record] of Object.entries(from)) if (!to[id]) removed.push({ table, record });
+  }
+  return { added, updated, removed };
+}
+
+export function isEmptyDiff(diff: Diff): boolean {
+  return diff.added.length + diff.updated.length + diff.removed.length === 0;
+}
+
+/** `table/id` of every record that a diff names; kept marks follow from other edits and do not count. */
+export function touchedRecords(diff: Diff): ReadonlySet<string> {
+  const names = [
+    ...diff.added.map(({ table, record }) => [table, record.id] as const),
+    ...diff.updated.map(({ table, to }) => [table, to.id] as const),
+    ...diff.removed.map(({ table, record }) => [table, record.id] as const),
+  ];
+  return new Set(names.filter(([table]) => table !== "marks").map(([table, id]) => `${table}/${id}`));
+}

@@ -1,0 +1,308 @@
+/**
+ * The edits: small, named, validated values, and the one pure function that applies them. The browser
+ * and the server run the same function; what cannot be applied comes back as a sentence.
+ */
+import * as v from "valibot";
+import { err, ok, type Problem, type Result, unreachable } from "../kernel";
+import { RESERVED_NAMES } from "../measure";
+import { BoughtPartSchema } from "./bought-part";
+import { applyDiff, type Diff, diffBetween } from "./diff";
+import { PointSchema } from "./frame";
+import { type AnyRecord, type Job, JobInfoSchema, KeptMarkSchema, type TableName } from "./job";
+import { type KeySize, KeySizeSchema, type VariantId } from "./key-size";
+import { MemberSchema } from "./member";
+import { PanelSchema } from "./panel";
+import { resolveSizes, usesOf } from "./sizes";
+import { formulaText, recordId } from "./text";
+import { TypedPieceSchema } from "./typed-piece";
+
+const ids = v.pipe(v.array(recordId), v.minLength(1), v.maxLength(20_000));
+const [typedMember, typedPanel, typedOther] = TypedPieceSchema.options;
+
+const SimpleEditSchema = v.variant("kind", [
+  v.object({ kind: v.literal("changeInfo"), set: v.partial(v.omit(JobInfoSchema, ["id", "unit"])) }),
+  v.object({
+    kind: v.literal("setKeySize"),
+    id: recordId,
+    formula: formulaText,
+    /** The variant whose value is meant; null: the job's own. */
+    variant: v.nullable(recordId),
+  }),
+  v.object({
+    kind: v.literal("changeKeySize"),
+    id: recordId,
+    set: v.partial(v.pick(KeySizeSchema, ["least", "greatest", "note", "locked"])),
+  }),
+  v.object({ kind: v.literal("addKeySize"), keySize: KeySizeSchema }),
+  v.object({ kind: v.literal("removeKeySize"), id: recordId }),
+  v.object({ kind: v.literal("changePoint"), id: recordId, set: v.partial(v.pick(PointSchema, ["at"])) }),
+  v.object({ kind: v.literal("changeMembers"), ids, set: v.partial(v.omit(MemberSchema, ["id", "line"])) }),
+  v.object({ kind: v.literal("changePanels"), ids, set: v.partial(v.omit(PanelSchema, ["id"])) }),
+  v.object({ kind: v.literal("changeBoughtParts"), ids, set: v.partial(v.omit(BoughtPartSchema, ["id"])) }),
+  v.object({
+    kind: v.literal("changeTypedPieces"),
+    ids,
+    set: v.partial(
+      v.pick(v.object({ ...typedMember.entries }), [
+        "name",
+        "mark",
+        "quantity",
+        "stock",
+        "material",
+        "leftOut",
+        "length",
+      ]),
+    ),
+  }),
+  v.object({
+    kind: v.literal("addTypedPieces"),
+    pieces: v.pipe(
+      v.array(v.variant("kind", [typedMember, typedPanel, typedOther])),
+      v.minLength(1),
+      v.maxLength(20_000),
+    ),
+  }),
+  v.object({ kind: v.literal("removeTypedPieces"), ids }),
+  v.object({
+    kind: v.literal("keepMarks"),
+    marks: v.pipe(v.array(KeptMarkSchema), v.maxLength(200_000)),
+    drop: v.array(recordId),
+  }),
+  v.object({
+    kind: v.literal("setMeant"),
+    id: v.pipe(v.string(), v.minLength(1), v.maxLength(120)),
+    meant: v.boolean(),
+  }),
+]);
+
+export type SimpleEdit = v.InferOutput<typeof SimpleEditSchema>;
+/** A named change, or several that stand or fall together and are undone as one. */
+export type Edit = SimpleEdit | { readonly kind: "together"; readonly edits: readonly SimpleEdit[] };
+
+export const EditSchema: v.GenericSchema<unknown, Edit> = v.union([
+  SimpleEditSchema,
+  v.object({
+    kind: v.literal("together"),
+    edits: v.pipe(v.array(SimpleEditSchema), v.minLength(1), v.maxLength(100)),
+  }),
+]);
+
+/** Applies an edit; the diff is what changed, or the problem why nothing did. */
+export function applyEdit(job: Job, edit: Edit): Result<Diff, Problem> {
+  let after = job;
+  for (const part of edit.kind === "together" ? edit.edits : [edit]) {
+    const next = applySimple(after, part);
+    if (!next.ok) return next;
+    after = next.value;
+  }
+  return ok(diffBetween(job, after));
+}
+
+function applySimple(job: Job, edit: SimpleEdit): Result<Job, Problem> {
+  switch (edit.kind) {
+    case "changeInfo":
+      return ok({ ...job, info: { job: { ...job.info.job, ...defined(edit.set) } } });
+    case "setKeySize":
+      return setKeySize(job, edit.id, edit.formula, edit.variant);
+    case "changeKeySize": {
+      const size = job.keySizes[edit.id];
+      if (!size) return missing("key size", edit.id);
+      return refuseNewlyBroken(
+        job,
+        put(job, "keySizes", [{ ...size, ...defined(edit.set) }]),
+        null,
+        size.name,
+      );
+    }
+    case "addKeySize":
+      return addKeySize(job, edit.keySize);
+    case "removeKeySize":
+      return removeKeySize(job, edit.id);
+    case "changePoint":
+      return change(job, "points", "point", [edit.id], edit.set);
+    case "changeMembers":
+      return change(job, "members", "member", edit.ids, edit.set);
+    case "changePanels":
+      return change(job, "panels", "panel", edit.ids, edit.set);
+    case "changeBoughtParts":
+      return change(job, "boughtParts", "bought part", edit.ids, edit.set);
+    case "changeTypedPieces":
+      return change(job, "typedPieces", "typed-in piece", edit.ids, edit.set);
+    case "addTypedPieces":
+      return ok(put(job, "typedPieces", edit.pieces));
+    case "removeTypedPieces":
+      return removeAll(job, "typedPieces", "typed-in piece", edit.ids);
+    case "keepMarks":
+      return ok(keepMarks(job, edit));
+    case "setMeant":
+      return ok(setMeant(job, edit.id, edit.meant));
+    default:
+      return unreachable(edit);
+  }
+}
+
+const missing = (what: string, id: string) => err({ kind: "missingRecord", what, id } as const);
+
+/** Only the keys that carry a value: a partial record from JSON has no others, one from code may. */
+function defined<T extends object>(set: T): { [K in keyof T]: Exclude<T[K], undefined> } {
+  return Object.fromEntries(Object.entries(set).filter(([, value]) => value !== undefined)) as {
+    [K in keyof T]: Exclude<T[K], undefined>;
+  };
+}
+
+function put(job: Job, table: TableName, records: readonly AnyRecord[]): Job {
+  return {
+    ...job,
+    [table]: { ...job[table], ...Object.fromEntries(records.map((record) => [record.id, record])) },
+  } as Job;
+}
+
+function change(
+  job: Job,
+  table: TableName,
+  what: string,
+  targets: readonly string[],
+  set: object,
+): Result<Job, Problem> {
+  const records: Readonly<Record<string, AnyRecord>> = job[table];
+  const changed: AnyRecord[] = [];
+  for (const id of targets) {
+    const record = records[id];
+    if (!record) return missing(what, id);
+    changed.push({ ...record, ...defined(set) } as AnyRecord);
+  }
+  return ok(put(job, table, changed));
+}
+
+function removeAll(
+  job: Job,
+  table: TableName,
+  what: string,
+  targets: readonly string[],
+): Result<Job, Problem> {
+  const records: Record<string, AnyRecord> = { ...job[table] };
+  for (const id of targets) {
+    if (!records[id]) return missing(what, id);
+    delete records[id];
+  }
+  return ok({ ...job, [table]: records } as Job);
+}
+
+function setKeySize(job: Job, id: string, formula: string, variantId: string | null): Result<Job, Problem> {
+  const size = job.keySizes[id];
+  if (!size) return missing("key size", id);
+  if (size.locked) return err({ kind: "locked", name: size.name });
+  if (variantId === null)
+    return refuseNewlyBroken(job, put(job, "keySizes", [{ ...size, formula }]), null, size.name);
+  const variant = job.variants[variantId];
+  if (!variant) return missing("variant", variantId);
+  const after = put(job, "variants", [
+    { ...variant, formulas: { ...variant.formulas, [size.name]: formula } },
+  ]);
+  return refuseNewlyBroken(job, after, variant.id, size.name);
+}
+
+/** An edit of one size is refused when it, or anything that hangs on it, cannot be computed any more. */
+function refuseNewlyBroken(
+  before: Job,
+  after: Job,
+  variant: VariantId | null,
+  name: string,
+): Result<Job, Problem> {
+  const old = resolveSizes(before, variant).problems;
+  const now = resolveSizes(after, variant).problems;
+  const own = now.get(name);
+  if (own) return err(own);
+  for (const [broken, problem] of now) if (!old.has(broken)) return err(problem);
+  return ok(after);
+}
+
+function addKeySize(job: Job, size: KeySize): Result<Job, Problem> {
+  if (RESERVED_NAMES.has(size.name))
+    return err({
+      kind: "badValue",
+      what: "The name",
+      value: size.name,
+      must: "means something else in formulas; choose another",
+    });
+  if (Object.values(job.keySizes).some((other) => other.name === size.name)) {
+    return err({ kind: "duplicateName", name: size.name });
+  }
+  return refuseNewlyBroken(job, put(job, "keySizes", [size]), null, size.name);
+}
+
+function removeKeySize(job: Job, id: string): Result<Job, Problem> {
+  const size = job.keySizes[id];
+  if (!size) return missing("key size", id);
+  const uses = usesOf(job, size.name);
+  if (uses.length > 0) {
+    const where = uses.slice(0, 3).join(", ") + (uses.length > 3 ? ` and ${uses.length - 3} more` : "");
+    return err({
+      kind: "badValue",
+      what: "Key size",
+      value: size.name,
+      must: `is used by ${where}; change those first`,
+    });
+  }
+  return removeAll(job, "keySizes", "key size", [id]);
+}
+
+function keepMarks(job: Job, edit: Extract<SimpleEdit, { kind: "keepMarks" }>): Job {
+  const marks = { ...job.marks };
+  for (const id of edit.drop) delete marks[id];
+  for (const kept of edit.marks) if (marks[kept.id]?.mark !== kept.mark) marks[kept.id] = kept;
+  return { ...job, marks };
+}
+
+function setMeant(job: Job, id: string, meant: boolean): Job {
+  const records = { ...job.meant };
+  if (meant) records[id] = { id };
+  else delete records[id];
+  return { ...job, meant: records };
+}
+
+/** The document after an edit that is known to be good. */
+export function withEdit(job: Job, edit: Edit): Result<Job, Problem> {
+  const diff = applyEdit(job, edit);
+  return diff.ok ? ok(applyDiff(job, diff.value)) : diff;
+}
+
+/** What an edit is called in undo, in the log and in messages. */
+export function editName(edit: Edit): string {
+  switch (edit.kind) {
+    case "together": {
+      const first = edit.edits.find((part) => part.kind !== "keepMarks") ?? edit.edits[0];
+      return first ? editName(first) : "Change";
+    }
+    case "changeInfo":
+      return "Change the job's details";
+    case "setKeySize":
+      return `Set a key size to ${edit.formula}`;
+    case "changeKeySize":
+      return "Change a key size";
+    case "addKeySize":
+      return `Add key size ${edit.keySize.name}`;
+    case "removeKeySize":
+      return "Remove a key size";
+    case "changePoint":
+      return "Move a point";
+    case "changeMembers":
+      return edit.ids.length === 1 ? "Change a member" : `Change ${edit.ids.length} members`;
+    case "changePanels":
+      return edit.ids.length === 1 ? "Change a panel" : `Change ${edit.ids.length} panels`;
+    case "changeBoughtParts":
+      return "Change bought parts";
+    case "changeTypedPieces":
+      return "Change typed-in pieces";
+    case "addTypedPieces":
+      return `Add ${edit.pieces.length} typed-in rows`;
+    case "removeTypedPieces":
+      return "Remove typed-in rows";
+    case "keepMarks":
+      return "Keep marks";
+    case "setMeant":
+      return edit.meant ? "Keep a small difference" : "Ask about a small difference again";
+    default:
+      return unreachable(edit);
+  }
+}

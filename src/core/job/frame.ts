@@ -1,0 +1,19 @@
+/** The guide geometry of frames: points with formulas for coordinates, and lines between them. */
+import * as v from "valibot";
+import { formulaText, recordId } from "./text";
+
+export const PointSchema = v.object({
+  id: v.pipe(recordId, v.brand("PointId")),
+  name: v.pipe(v.string(), v.minLength(1), v.maxLength(20)),
+  at: v.tuple([formulaText, formulaText, formulaText]),
+});
+export type Point = v.InferOutput<typeof PointSchema>;
+export type PointId = Point["id"];
+
+export const LineSchema = v.object({
+  id: v.pipe(recordId, v.brand("LineId")),
+  from: v.pipe(recordId, v.brand("PointId")),
+  to: v.pipe(recordId, v.brand("PointId")),
+});
+export type Line = v.InferOutput<typeof LineSchema>;
+export type LineId = Line["id"];

@@ -1,0 +1,61 @@
+/** The door of the job document: its records, its edits and its key sizes. */
+
+export { type BoughtPart, type BoughtPartId, BoughtPartSchema } from "./bought-part";
+export {
+  buttEnd,
+  type JobParts,
+  mitreEnd,
+  newBoughtPart,
+  newJob,
+  newKeySize,
+  newMember,
+  newPanel,
+  pastEnd,
+  squareEnd,
+} from "./build";
+export { type Check, type CheckKind, plainCheck } from "./check";
+export {
+  applyDiff,
+  type Diff,
+  diffBetween,
+  isEmptyDiff,
+  NO_CHANGE,
+  reverseDiff,
+  touchedRecords,
+} from "./diff";
+export { applyEdit, type Edit, EditSchema, editName, type SimpleEdit, withEdit } from "./edit";
+export { type Line, type LineId, LineSchema, type Point, type PointId, PointSchema } from "./frame";
+export {
+  emptyJob,
+  issueWords,
+  type Job,
+  type JobInfo,
+  JobInfoSchema,
+  JobSchema,
+  type KeptMark,
+  readJob,
+  SCHEMA_VERSION,
+  type TableName,
+} from "./job";
+export {
+  type KeySize,
+  type KeySizeId,
+  KeySizeSchema,
+  type Variant,
+  type VariantId,
+  VariantSchema,
+} from "./key-size";
+export { type EndCut, EndCutSchema, type Member, type MemberId, MemberSchema, SQUARE_END } from "./member";
+export {
+  type EdgingChoice,
+  type Groove,
+  GrooveSchema,
+  NO_EDGING,
+  PANEL_EDGES,
+  type Panel,
+  type PanelEdge,
+  type PanelId,
+  PanelSchema,
+} from "./panel";
+export { lengthWith, numberWith, resolveSizes, type Sizes, usesOf } from "./sizes";
+export { type TypedPiece, type TypedPieceId, TypedPieceSchema, type TypedStand } from "./typed-piece";

@@ -1,0 +1,173 @@
+/**
+ * The job document: flat tables of small records, each with its id. Nothing of the interface's state is
+ * in it. A document carries its schema version and is migrated when it is read.
+ */
+import * as v from "valibot";
+import { err, ok, type Problem, type Result } from "../kernel";
+import { FRACTION_DENOMINATORS, LENGTH_UNITS } from "../measure";
+import { BoughtPartSchema } from "./bought-part";
+import { LineSchema, PointSchema } from "./frame";
+import { KeySizeSchema, VariantSchema } from "./key-size";
+import { MemberSchema } from "./member";
+import { PanelSchema } from "./panel";
+import { recordId } from "./text";
+import { TypedPieceSchema } from "./typed-piece";
+
+export const SCHEMA_VERSION = 1;
+
+export const LengthFormatSchema = v.variant("kind", [
+  v.object({
+    kind: v.literal("decimal"),
+    places: v.pipe(v.number(), v.integer(), v.minValue(0), v.maxValue(6)),
+    trailingZeros: v.boolean(),
+  }),
+  v.object({ kind: v.literal("fraction"), denominator: v.picklist(FRACTION_DENOMINATORS) }),
+]);
+
+/** What holds for the job as a whole. */
+export const JobInfoSchema = v.object({
+  id: v.literal("job"),
+  code: v.pipe(v.string(), v.trim(), v.minLength(1, "needs a code"), v.maxLength(24)),
+  title: v.pipe(v.string(), v.trim(), v.minLength(1, "needs a title"), v.maxLength(80)),
+  unit: v.picklist(LENGTH_UNITS),
+  format: LengthFormatSchema,
+  /** How many times the whole job is made. */
+  batch: v.pipe(v.number(), v.integer(), v.minValue(1, "must be at least 1"), v.maxValue(10_000)),
+  /** Added to net lengths and areas when material is bought by rule. */
+  wastePercent: v.pipe(v.number(), v.finite(), v.minValue(0), v.maxValue(200)),
+  /** Where quantities are rounded to three places of m and m². */
+  rounding: v.picklist(["piece", "line", "end"]),
+});
+export type JobInfo = v.InferOutput<typeof JobInfoSchema>;
+
+/** The mark that a piece was last given; kept so that marks stay over edits. */
+export const KeptMarkSchema = v.object({
+  id: recordId,
+  mark: v.pipe(v.string(), v.minLength(1), v.maxLength(12)),
+});
+export type KeptMark = v.InferOutput<typeof KeptMarkSchema>;
+
+/** Two marks whose small difference somebody looked at and meant. */
+export const MeantSchema = v.object({
+  id: v.pipe(v.string(), v.minLength(1), v.maxLength(120)),
+});
+
+export const RECORD_SCHEMAS = {
+  info: JobInfoSchema,
+  keySizes: KeySizeSchema,
+  variants: VariantSchema,
+  points: PointSchema,
+  lines: LineSchema,
+  members: MemberSchema,
+  panels: PanelSchema,
+  boughtParts: BoughtPartSchema,
+  typedPieces: TypedPieceSchema,
+  marks: KeptMarkSchema,
+  meant: MeantSchema,
+} as const;
+export type TableName = keyof typeof RECORD_SCHEMAS;
+export type RecordOf<T extends TableName> = v.InferOutput<(typeof RECORD_SCHEMAS)[T]>;
+export type AnyRecord = RecordOf<TableName>;
+
+const table = <S extends v.GenericSchema>(schema: S) => v.record(v.string(), schema);
+
+export const JobSchema = v.object({
+  schemaVersion: v.literal(SCHEMA_VERSION),
+  info: v.object({ job: JobInfoSchema }),
+  keySizes: table(KeySizeSchema),
+  variants: table(VariantSchema),
+  points: table(PointSchema),
+  lines: table(LineSchema),
+  members: table(MemberSchema),
+  panels: table(PanelSchema),
+  boughtParts: table(BoughtPartSchema),
+  typedPieces: table(TypedPieceSchema),
+  marks: table(KeptMarkSchema),
+  meant: table(MeantSchema),
+});
+export type Job = v.InferOutput<typeof JobSchema>;
+
+/** A job without any geometry. */
+export function emptyJob(info: Pick<JobInfo, "code" | "title"> & Partial<JobInfo>): Job {
+  return {
+    schemaVersion: SCHEMA_VERSION,
+    info: {
+      job: {
+        unit: "mm",
+        format: { kind: "decimal", places: 1, trailingZeros: false },
+        batch: 1,
+        wastePercent: 10,
+        rounding: "line",
+        ...info,
+        id: "job",
+      },
+    },
+    keySizes: {},
+    variants: {},
+    points: {},
+    lines: {},
+    members: {},
+    panels: {},
+    boughtParts: {},
+    typedPieces: {},
+    marks: {},
+    meant: {},
+  };
+}
+
+/** Steps from one schema version to the next, by the version that they start from. */
+export const MIGRATIONS: Readonly<
+  Record<number, (document: Record<string, unknown>) => Record<string, unknown>>
+> = {};
+
+/** Checks and migrates a stored or received document. */
+export function readJob(data: unknown): Result<Job, Problem> {
+  if (typeof data !== "object" || data === null || Array.isArray(data)) {
+    return err({ kind: "malformed", what: "The job file", why: "it is not a JSON object" });
+  }
+  let document = data as Record<string, unknown>;
+  const version = document["schemaVersion"];
+  if (typeof version !== "number" || version > SCHEMA_VERSION) {
+    return err({
+      kind: "malformed",
+      what: "The job file",
+      why: `its schemaVersion is ${JSON.stringify(version) ?? "missing"}, this program reads up to ${SCHEMA_VERSION}`,
+    });
+  }
+  for (let from = version; from < SCHEMA_VERSION; from++) {
+    const step = MIGRATIONS[from];
+    if (!step)
+      return err({
+        kind: "malformed",
+        what: "The job file",
+        why: `no step leads on from schemaVersion ${from}`,
+      });
+    document = step(document);
+  }
+  const checked = v.safeParse(JobSchema, document);
+  if (checked.success) return idsAgree(checked.output);
+  return err({ kind: "malformed", what: "The job file", why: issueWords(checked.issues) });
+}
+
+function idsAgree(job: Job): Result<Job, Problem> {
+  for (const name of Object.keys(RECORD_SCHEMAS) as TableName[]) {
+    for (const [key, record] of Object.entries(job[name])) {
+      if (record.id !== key) {
+        return err({
+          kind: "malformed",
+          what: "The job file",
+          why: `${name}.${key} carries the id ${record.id}`,
+        });
+      }
+    }
+  }
+  return ok(job);
+}
+
+/** The first complaint of a validation, with its path. */
+export function issueWords(issues: readonly v.BaseIssue<unknown>[]): string {
+  const issue = issues[0];
+  if (!issue) return "it does not fit";
+  const path = v.getDotPath(issue);
+  return path ? `${path}: ${issue.message}` : issue.message;
+}

@@ -1,0 +1,30 @@
+/** A key size: a named value that drives the design, by value or by formula over other key sizes. */
+import * as v from "valibot";
+import { formulaText, recordId } from "./text";
+
+export const KeySizeSchema = v.object({
+  id: v.pipe(recordId, v.brand("KeySizeId")),
+  /** The name that formulas use. */
+  name: v.pipe(v.string(), v.regex(/^[A-Za-z_][A-Za-z0-9_]{0,39}$/, "must start with a letter")),
+  measure: v.picklist(["length", "number", "angle"]),
+  formula: formulaText,
+  least: v.nullable(formulaText),
+  greatest: v.nullable(formulaText),
+  note: v.pipe(v.string(), v.maxLength(200)),
+  locked: v.boolean(),
+  /** Place in the list of key sizes. */
+  position: v.pipe(v.number(), v.finite()),
+});
+export type KeySize = v.InferOutput<typeof KeySizeSchema>;
+export type KeySizeId = KeySize["id"];
+
+/** A named set of key-size values of one job. */
+export const VariantSchema = v.object({
+  id: v.pipe(recordId, v.brand("VariantId")),
+  name: v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(60)),
+  /** Key-size name → the text that stands in its place. */
+  formulas: v.record(v.string(), formulaText),
+  position: v.pipe(v.number(), v.finite()),
+});
+export type Variant = v.InferOutput<typeof VariantSchema>;
+export type VariantId = Variant["id"];

@@ -1,0 +1,196 @@
+/**
+ * The key sizes of a job with a variant: ordered by what they need, each computed once, each with its
+ * problem at its own place. A size that cannot be computed has no value; nothing falls back silently.
+ */
+import { err, ok, type Problem, type Result } from "../kernel";
+import {
+  evaluateFormula,
+  type FormulaValue,
+  type LengthUnit,
+  lengthValue,
+  MM_PER_UNIT,
+  parseFormula,
+  parseTypedLength,
+  parseTypedNumber,
+  type TypedValue,
+} from "../measure";
+import type { Job } from "./job";
+import type { KeySize, Variant, VariantId } from "./key-size";
+
+/** `scope`: values in the job's unit, as formulas use them. */
+export type Sizes = {
+  readonly unit: LengthUnit;
+  readonly scope: ReadonlyMap<string, FormulaValue>;
+  readonly problems: ReadonlyMap<string, Problem>;
+};
+
+const textOf = (size: KeySize, variant: Variant | undefined) => variant?.formulas[size.name] ?? size.formula;
+
+/** Computes all key sizes. `problems` is keyed by the name of the key size. */
+export function resolveSizes(job: Job, variantId: VariantId | null): Sizes {
+  const unit = job.info.job.unit;
+  const variant = variantId === null ? undefined : job.variants[variantId];
+  const sizes = new Map(Object.values(job.keySizes).map((size) => [size.name, size]));
+  const scope = new Map<string, FormulaValue>();
+  const problems = new Map<string, Problem>();
+  const state = new Map<string, "open" | "done">();
+
+  const visit = (name: string, path: readonly string[]): void => {
+    const size = sizes.get(name);
+    if (!size || state.get(name) === "done") return;
+    if (state.get(name) === "open") {
+      const loop = path.slice(path.indexOf(name));
+      for (const member of loop) problems.set(member, { kind: "formulaLoop", names: loop });
+      return;
+    }
+    state.set(name, "open");
+    const value = computeSize(size, textOf(size, variant), unit, scope, (needed) =>
+      visit(needed, [...path, name]),
+    );
+    state.set(name, "done");
+    if (problems.has(name)) return;
+    if (value.ok) scope.set(name, value.value);
+    else problems.set(name, brokenNeed(value.problem, sizes));
+  };
+  for (const name of sizes.keys()) visit(name, []);
+  return { unit, scope, problems };
+}
+
+/** A name that is a key size but has no value: the cause lies there, not here. */
+function brokenNeed(problem: Problem, sizes: ReadonlyMap<string, KeySize>): Problem {
+  if (problem.kind === "unknownName" && sizes.has(problem.name))
+    return { kind: "dependsOnBroken", name: problem.name };
+  return problem;
+}
+
+function readValue(size: KeySize, text: string, unit: LengthUnit): Result<TypedValue, Problem> {
+  if (size.measure === "length") return parseTypedLength(text, unit);
+  const formula = parseTypedNumber(text, unit);
+  return formula.ok ? ok({ kind: "formula", formula: formula.value }) : formula;
+}
+
+function computeSize(
+  size: KeySize,
+  text: string,
+  unit: LengthUnit,
+  scope: ReadonlyMap<string, FormulaValue>,
+  need: (name: string) => void,
+): Result<number, Problem> {
+  const compute = (source: string): Result<number, Problem> => {
+    const read = readValue(size, source, unit);
+    if (!read.ok) return read;
+    if (read.value.kind === "length") return ok(read.value.mm / MM_PER_UNIT[unit]);
+    for (const name of read.value.formula.names) need(name);
+    const value = evaluateFormula(read.value.formula, scope);
+    if (!value.ok) return value;
+    if (typeof value.value === "number") return ok(value.value);
+    return err({ kind: "wrongArguments", what: "a number is needed here", text: source });
+  };
+  const value = compute(text);
+  if (!value.ok) return value;
+  const least = size.least === null ? null : compute(size.least);
+  if (least && !least.ok) return least;
+  const greatest = size.greatest === null ? null : compute(size.greatest);
+  if (greatest && !greatest.ok) return greatest;
+  return withinRange(size, value.value, least?.value ?? null, greatest?.value ?? null);
+}
+
+// Range ends are compared with a hair of slack: 1400 computed as 2 × 700.0000000001 is still 1400.
+const RANGE_SLACK = 1e-9;
+
+function withinRange(
+  size: KeySize,
+  value: number,
+  least: number | null,
+  greatest: number | null,
+): Result<number, Problem> {
+  const name = size.name;
+  if (least !== null && greatest !== null && least > greatest) {
+    return err({ kind: "emptyRange", name, least: String(least), greatest: String(greatest) });
+  }
+  const slack = RANGE_SLACK * Math.max(1, Math.abs(value));
+  if ((least !== null && value < least - slack) || (greatest !== null && value > greatest + slack)) {
+    return err({
+      kind: "outOfRange",
+      name,
+      value: String(value),
+      least: least === null ? null : String(least),
+      greatest: greatest === null ? null : String(greatest),
+    });
+  }
+  return ok(value);
+}
+
+const parsed = new Map<string, Result<TypedValue, Problem>>();
+const PARSED_MOST = 50_000;
+
+/** The millimetres of a length or coordinate field with the present sizes. Reading is remembered by text. */
+export function lengthWith(sizes: Sizes, text: string): Result<number, Problem> {
+  const key = `${sizes.unit}:${text}`;
+  let read = parsed.get(key);
+  if (!read) {
+    read = parseTypedLength(text, sizes.unit);
+    if (parsed.size >= PARSED_MOST) parsed.clear();
+    parsed.set(key, read);
+  }
+  if (!read.ok) return read;
+  const value = lengthValue(read.value, sizes.scope, sizes.unit);
+  if (!value.ok && value.problem.kind === "unknownName" && sizes.problems.has(value.problem.name)) {
+    return err({ kind: "dependsOnBroken", name: value.problem.name });
+  }
+  return value;
+}
+
+/** The plain number of a count, angle or direction field with the present sizes. */
+export function numberWith(sizes: Sizes, text: string): Result<number, Problem> {
+  const plain = Number(text);
+  if (text !== "" && Number.isFinite(plain)) return ok(plain);
+  const formula = parseTypedNumber(text, sizes.unit);
+  if (!formula.ok) return formula;
+  const value = evaluateFormula(formula.value, sizes.scope);
+  if (!value.ok) {
+    if (value.problem.kind === "unknownName" && sizes.problems.has(value.problem.name)) {
+      return err({ kind: "dependsOnBroken", name: value.problem.name });
+    }
+    return value;
+  }
+  if (typeof value.value !== "number")
+    return err({ kind: "wrongArguments", what: "a number is needed here", text });
+  return ok(value.value);
+}
+
+/** The names of the key sizes whose formulas use `name`, and whether anything else in the job does. */
+export function usesOf(job: Job, name: string): readonly string[] {
+  const uses = (text: string | null): boolean => {
+    if (text === null) return false;
+    const formula = parseFormula(text, job.info.job.unit);
+    return formula.ok && formula.value.names.includes(name);
+  };
+  const found: string[] = [];
+  for (const size of Object.values(job.keySizes)) {
+    if (size.name !== name && [size.formula, size.least, size.greatest].some(uses))
+      found.push(`key size ${size.name}`);
+  }
+  for (const point of Object.values(job.points)) if (point.at.some(uses)) found.push(`point ${point.name}`);
+  for (const member of Object.values(job.members)) {
+    const ends = [member.start, member.end].map((cut) =>
+      cut.kind === "square" ? cut.offset : cut.kind === "butt" ? cut.gap : null,
+    );
+    if ([member.roll, ...ends].some(uses)) found.push(member.name);
+  }
+  for (const panel of Object.values(job.panels)) {
+    const work = panel.work.flatMap((w) => [w.distance, w.width, w.depth, w.stopAtStart, w.stopAtEnd]);
+    const texts = [
+      ...panel.origin,
+      ...panel.lengthAxis,
+      ...panel.faceAxis,
+      panel.length,
+      panel.width,
+      ...work,
+    ];
+    if (texts.some(uses)) found.push(panel.name);
+  }
+  for (const part of Object.values(job.boughtParts))
+    if (uses(part.count) || uses(part.length)) found.push(part.name);
+  return found;
+}

@@ -1,0 +1,16 @@
+/** Valibot parts that the entities of the job document share. */
+import * as v from "valibot";
+import { GREATEST_LENGTH_MM } from "../kernel";
+
+export const recordId = v.pipe(v.string(), v.minLength(1), v.maxLength(60));
+export const shortName = v.pipe(v.string(), v.trim(), v.minLength(1, "needs a name"), v.maxLength(80));
+export const materialName = v.nullable(v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(60)));
+/** The text of a length field or formula, as it was typed. Whether it can be computed is told by checks. */
+export const formulaText = v.pipe(v.string(), v.trim(), v.minLength(1, "needs a value"), v.maxLength(500));
+export const edgeChoice = v.nullable(recordId);
+export const positiveLength = v.pipe(
+  v.number(),
+  v.finite(),
+  v.gtValue(0, "must be above zero"),
+  v.maxValue(GREATEST_LENGTH_MM, "is longer than 100 m"),
+);

@@ -1,0 +1,123 @@
+/** Patterns: what comes out of one bar, and lists of them that serve the demand. */
+import { at } from "../../kernel";
+import { bestFilling } from "./knapsack";
+import type { BarInstance } from "./problem";
+
+/** `counts[i]` pieces of size class i on one bar of type `type`. */
+export type Pattern = { readonly type: number; readonly counts: readonly number[] };
+export type UsedPattern = { readonly pattern: Pattern; readonly times: number };
+
+export type Residual = { readonly demand: number[]; readonly available: number[] };
+
+export function wholeResidual(instance: BarInstance): Residual {
+  return {
+    demand: instance.sizes.map((size) => size.demand),
+    available: instance.types.map((type) => type.available),
+  };
+}
+
+export function copyResidual(residual: Residual): Residual {
+  return { demand: [...residual.demand], available: [...residual.available] };
+}
+
+export const isServed = (residual: Residual) => residual.demand.every((rest) => rest <= 0);
+
+export function loadOf(instance: BarInstance, pattern: Pattern): number {
+  return pattern.counts.reduce((sum, count, i) => sum + count * at(instance.sizes, i).weight, 0);
+}
+
+export function costOfPlan(instance: BarInstance, plan: readonly UsedPattern[]): number {
+  return plan.reduce((sum, { pattern, times }) => sum + times * at(instance.types, pattern.type).cost, 0);
+}
+
+/** Takes a pattern as often as asked for, without cutting more than is wanted; gives how often it was taken. */
+export function take(residual: Residual, pattern: Pattern, times: number, plan: UsedPattern[]): number {
+  let possible = Math.min(times, residual.available[pattern.type] ?? 0);
+  pattern.counts.forEach((count, i) => {
+    if (count > 0) possible = Math.min(possible, Math.floor(at(residual.demand, i) / count));
+  });
+  if (possible <= 0) return 0;
+  pattern.counts.forEach((count, i) => {
+    residual.demand[i] = at(residual.demand, i) - possible * count;
+  });
+  residual.available[pattern.type] = at(residual.available, pattern.type) - possible;
+  plan.push({ pattern, times: possible });
+  return possible;
+}
+
+/** The pattern without what is no longer wanted. */
+export function clipped(pattern: Pattern, demand: readonly number[]): Pattern {
+  return { type: pattern.type, counts: pattern.counts.map((count, i) => Math.min(count, at(demand, i))) };
+}
+
+const FILL_NODES = 3000;
+
+/** The fullest bar of a type with what is still wanted. */
+function fullest(instance: BarInstance, type: number, demand: readonly number[]): Pattern | null {
+  const weights = instance.sizes.map((size) => size.weight);
+  const filling = bestFilling(
+    { weights, values: weights, limits: demand, capacity: at(instance.types, type).capacity },
+    0,
+    FILL_NODES,
+  );
+  return filling.counts === null ? null : { type, counts: filling.counts };
+}
+
+/** Largest pieces first into one bar. */
+function firstFit(instance: BarInstance, type: number, demand: readonly number[]): Pattern | null {
+  let room = at(instance.types, type).capacity;
+  const counts = instance.sizes.map((size, i) => {
+    const fits = Math.min(at(demand, i), Math.floor(room / size.weight));
+    room -= fits * size.weight;
+    return fits;
+  });
+  return counts.some((count) => count > 0) ? { type, counts } : null;
+}
+
+export type FillRule = "firstFit" | "fullest";
+
+/**
+ * Bar after bar: each time the type whose filling costs least for what it holds. Limited bars that cost
+ * nothing are so used first. Stops when all is served or nothing fits any more.
+ */
+export function greedyPlan(instance: BarInstance, residual: Residual, rule: FillRule): UsedPattern[] {
+  const plan: UsedPattern[] = [];
+  const fill = rule === "firstFit" ? firstFit : fullest;
+  while (!isServed(residual)) {
+    let best: { readonly pattern: Pattern; readonly score: number } | null = null;
+    for (let type = 0; type < instance.types.length; type++) {
+      if (at(residual.available, type) <= 0) continue;
+      const pattern = fill(instance, type, residual.demand);
+      if (!pattern) continue;
+      const load = loadOf(instance, pattern);
+      // A free bar is judged by how full it gets, so that it still comes before every priced one.
+      const score = (at(instance.types, type).cost + 1e-9 * at(instance.types, type).capacity) / load;
+      if (best === null || score < best.score) best = { pattern, score };
+    }
+    if (!best) break;
+    if (take(residual, best.pattern, Number.MAX_SAFE_INTEGER, plan) === 0) break;
+  }
+  return plan;
+}
+
+/** The bars of a plan with equal patterns put together, in a fixed order. */
+export function mergedPlan(plan: readonly UsedPattern[]): readonly UsedPattern[] {
+  const merged = new Map<string, { pattern: Pattern; times: number }>();
+  for (const { pattern, times } of plan) {
+    const key = `${pattern.type}:${pattern.counts.join(",")}`;
+    const known = merged.get(key);
+    if (known) known.times += times;
+    else merged.set(key, { pattern, times });
+  }
+  return [...merged.values()].sort(
+    (a, b) => b.times - a.times || a.pattern.type - b.pattern.type || compareCounts(b.pattern, a.pattern),
+  );
+}
+
+function compareCounts(a: Pattern, b: Pattern): number {
+  for (let i = 0; i < a.counts.length; i++) {
+    const difference = at(a.counts, i) - at(b.counts, i);
+    if (difference !== 0) return difference;
+  }
+  return 0;
+}

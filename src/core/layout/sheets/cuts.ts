@@ -1,0 +1,60 @@
+/**
+ * Whether a set of rectangles can be cut out of a sheet by cuts that run right across, and in how many
+ * runs of parallel cuts. In each run every clean cut is made: more cuts in one run never cost another.
+ */
+export type CutRect = {
+  readonly x: number;
+  readonly y: number;
+  readonly length: number;
+  readonly width: number;
+};
+
+/** Runs of parallel cuts, the first along the length (rips); infinite when it cannot be cut that way. */
+export function runsNeeded(region: CutRect, rects: readonly CutRect[], rip = true, stuck = false): number {
+  const only = rects.length === 1 ? rects[0] : undefined;
+  if (rects.length === 0 || (only && sameRect(only, region))) return 0;
+  const parts = rip ? slices(region, rects, "y", "width") : slices(region, rects, "x", "length");
+  if (parts.length === 1) return stuck ? Number.POSITIVE_INFINITY : 1 + runsNeeded(region, rects, !rip, true);
+  let most = 0;
+  for (const part of parts) most = Math.max(most, runsNeeded(part.region, part.rects, !rip, false));
+  return 1 + most;
+}
+
+const SLACK = 0.5;
+const sameRect = (a: CutRect, b: CutRect) =>
+  Math.abs(a.x - b.x) < SLACK &&
+  Math.abs(a.y - b.y) < SLACK &&
+  Math.abs(a.length - b.length) < SLACK &&
+  Math.abs(a.width - b.width) < SLACK;
+
+type Part = { readonly region: CutRect; readonly rects: readonly CutRect[] };
+
+/** The region cut at every place along an axis where no rectangle is in the way. */
+function slices(
+  region: CutRect,
+  rects: readonly CutRect[],
+  from: "x" | "y",
+  size: "length" | "width",
+): readonly Part[] {
+  const sorted = [...rects].sort((a, b) => a[from] - b[from]);
+  const end = region[from] + region[size];
+  const parts: Part[] = [];
+  let start = region[from];
+  let group: CutRect[] = [];
+  let covered = region[from];
+  const close = (to: number) => {
+    if (to - start > SLACK)
+      parts.push({ region: { ...region, [from]: start, [size]: to - start }, rects: group });
+    start = to;
+    group = [];
+  };
+  for (const rect of sorted) {
+    if (rect[from] > covered - SLACK && group.length > 0) close(covered);
+    if (group.length === 0 && rect[from] > start + SLACK) close(rect[from]);
+    group.push(rect);
+    covered = Math.max(covered, rect[from] + rect[size]);
+  }
+  close(Math.min(covered, end));
+  if (end - covered > SLACK) close(end);
+  return parts;
+}

@@ -1,0 +1,13 @@
+/** The door of the sheet layouts. */
+export { type CutRect, runsNeeded } from "./cuts";
+export { layOutSheets, type SheetOptions, type SheetProgress } from "./layout";
+export {
+  type CutSheet,
+  type Offcut,
+  type Placement,
+  type SheetLayout,
+  type SheetProblem,
+  SheetProblemSchema,
+  type UnplacedPanel,
+} from "./problem";
+export { verifySheets } from "./verify";

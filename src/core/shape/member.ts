@@ -1,0 +1,250 @@
+/** Members as solids: their axes, their end planes and the lengths that the saw needs. */
+import {
+  distance,
+  drawnPoints,
+  type Frame,
+  frameAlong,
+  type Mesh,
+  memberMesh,
+  placeMesh,
+  reach,
+  toWorld,
+  type Vec2,
+  type Vec3,
+} from "../geometry";
+import { type EndCut, type Job, lengthWith, type Member, numberWith, type Sizes } from "../job";
+import { err, ok, POINT_TOLERANCE_MM, type Result, sentence, unreachable } from "../kernel";
+import { toRadians } from "../measure";
+import {
+  type SectionEntry,
+  type SectionProperties,
+  type SectionShape,
+  type Stockroom,
+  sectionProperties,
+} from "../stockroom";
+import {
+  type Bar,
+  type EndPlane,
+  type EndSide,
+  endOnPlane,
+  faceMetFirst,
+  mitreCloses,
+  mitrePlane,
+  outerLoop,
+  reachPast,
+} from "./ends";
+
+/** A member whose axes are known; its ends may not be. */
+export type PlacedMember = {
+  readonly member: Member;
+  readonly from: Vec3;
+  readonly to: Vec3;
+  readonly entry: SectionEntry;
+  readonly bar: Bar;
+};
+
+export type MemberSolid = {
+  readonly member: Member;
+  readonly entry: SectionEntry;
+  /** Origin on the line of centroids beside the line's first point; z along it. */
+  readonly frame: Frame;
+  readonly start: EndPlane;
+  readonly end: EndPlane;
+  readonly lengths: MemberLengths;
+  /** What does not keep the member from being cut, but should be looked at. */
+  readonly remarks: readonly string[];
+  readonly mitreOpen: boolean;
+};
+
+export type MemberLengths = {
+  /** Between the end planes on the line of centroids: area × this is the exact volume. */
+  readonly centre: number;
+  /** Tip to tip along the axis: what the stop is set to. */
+  readonly cut: number;
+  readonly longestEdge: number;
+  /** Negative when the two ends cross. */
+  readonly shortestEdge: number;
+};
+
+/** Lengths of a member from its end planes over the true outline, corner radii included. */
+export function memberLengths(shape: SectionShape, centre: number, start: Vec2, end: Vec2): MemberLengths {
+  const outline = outerLoop(sectionProperties(shape));
+  const sum: Vec2 = [start[0] + end[0], start[1] + end[1]];
+  return {
+    centre,
+    cut: centre + reach(outline, start) + reach(outline, end),
+    longestEdge: centre + reach(outline, sum),
+    shortestEdge: centre - reach(outline, [-sum[0], -sum[1]]),
+  };
+}
+
+/** The point of the section that lies on the line, from the centroid: IFC cardinal points 1 to 10 (ISO 16739-1). */
+export function cardinalPlace(properties: SectionProperties, cardinal: number): Vec2 {
+  if (cardinal === 10) return [0, 0];
+  const column = (cardinal - 1) % 3;
+  const row = Math.floor((cardinal - 1) / 3);
+  const { boxCentre, extent } = properties;
+  return [boxCentre[0] + ((column - 1) * extent[0]) / 2, boxCentre[1] + ((row - 1) * extent[1]) / 2];
+}
+
+/** Puts a member on its line. */
+export function placeMember(
+  job: Job,
+  member: Member,
+  points: ReadonlyMap<string, Vec3>,
+  sizes: Sizes,
+  stockroom: Stockroom,
+): Result<PlacedMember, string> {
+  const line = job.lines[member.line];
+  if (!line) return err("its line is gone");
+  const from = points.get(line.from);
+  const to = points.get(line.to);
+  if (!from || !to) return err("one of its points cannot be computed");
+  const roll = numberWith(sizes, member.roll);
+  if (!roll.ok) return err(sentence(roll.problem));
+  const frame = frameAlong(from, to, toRadians(roll.value));
+  if (!frame || distance(from, to) < POINT_TOLERANCE_MM) return err("its line has no length");
+  const entry = member.section === null ? undefined : stockroom.sectionById.get(member.section);
+  if (!entry)
+    return err(member.section === null ? "it has no section yet" : "its section is not in the stockroom");
+  const place = cardinalPlace(sectionProperties(entry.shape), member.cardinal);
+  const origin = toWorld(frame, [-place[0], -place[1], 0]);
+  return ok({
+    member,
+    from,
+    to,
+    entry,
+    bar: { frame: { ...frame, origin }, length: distance(from, to), shape: entry.shape },
+  });
+}
+
+/** Cuts a placed member's two ends. */
+export function cutMember(
+  placed: PlacedMember,
+  others: ReadonlyMap<string, PlacedMember>,
+  sizes: Sizes,
+): Result<MemberSolid, string> {
+  const remarks: string[] = [];
+  let mitreOpen = false;
+  const cutEnd = (side: EndSide, cut: EndCut) => {
+    const result = endPlane(placed, side, cut, others, sizes);
+    if (!result.ok) return result;
+    if (result.value.open) {
+      mitreOpen = true;
+      remarks.push(
+        `the mitre at its ${side} does not close: the two outlines differ there; butt one to the other`,
+      );
+    }
+    return ok(result.value.plane);
+  };
+  const start = cutEnd("start", placed.member.start);
+  if (!start.ok) return err(`its start ${start.problem}`);
+  const end = cutEnd("end", placed.member.end);
+  if (!end.ok) return err(`its end ${end.problem}`);
+  const lengths = memberLengths(
+    placed.bar.shape,
+    end.value.z - start.value.z,
+    start.value.slope,
+    end.value.slope,
+  );
+  if (lengths.cut <= 0) return err("its two ends lie behind one another, so its length would be negative");
+  return ok({
+    member: placed.member,
+    entry: placed.entry,
+    frame: placed.bar.frame,
+    start: start.value,
+    end: end.value,
+    lengths,
+    remarks,
+    mitreOpen,
+  });
+}
+
+type CutResult = Result<{ readonly plane: EndPlane; readonly open: boolean }, string>;
+
+function endPlane(
+  placed: PlacedMember,
+  side: EndSide,
+  cut: EndCut,
+  others: ReadonlyMap<string, PlacedMember>,
+  sizes: Sizes,
+): CutResult {
+  const joint = side === "start" ? placed.from : placed.to;
+  switch (cut.kind) {
+    case "square":
+      return squareEnd(placed, side, cut, joint, others, sizes);
+    case "mitre": {
+      const other = others.get(cut.neighbour);
+      if (!other) return err("is mitred with a member that is not there");
+      const otherSide = sideAt(other, joint);
+      if (!otherSide) {
+        const gap = Math.min(distance(other.from, joint), distance(other.to, joint));
+        return err(
+          `is mitred with ${other.member.name}, whose nearest end is ${gap.toFixed(1)} mm away; join the points or choose another cut`,
+        );
+      }
+      const plane = mitrePlane(placed.bar, side, other.bar, otherSide, joint);
+      if (!plane.ok) return err(`cannot be mitred: ${plane.problem}`);
+      const end = endOnPlane(placed.bar, side, plane.value);
+      if (!end.ok) return err(`cannot be mitred: ${end.problem}`);
+      return ok({ plane: end.value, open: !mitreCloses(placed.bar, other.bar, plane.value) });
+    }
+    case "butt": {
+      const other = others.get(cut.neighbour);
+      if (!other) return err("butts against a member that is not there");
+      const gap = lengthWith(sizes, cut.gap);
+      if (!gap.ok) return err(`has no gap: ${sentence(gap.problem)}`);
+      const face = faceMetFirst(placed.bar, side, other.bar);
+      if (!face.ok) return err(`cannot butt against ${other.member.name}: ${face.problem}`);
+      const plane = { normal: face.value.normal, offset: face.value.offset + gap.value };
+      const end = endOnPlane(placed.bar, side, plane);
+      if (!end.ok) return err(`cannot butt against ${other.member.name}: ${end.problem}`);
+      return ok({ plane: end.value, open: false });
+    }
+    default:
+      return unreachable(cut);
+  }
+}
+
+function squareEnd(
+  placed: PlacedMember,
+  side: EndSide,
+  cut: Extract<EndCut, { kind: "square" }>,
+  joint: Vec3,
+  others: ReadonlyMap<string, PlacedMember>,
+  sizes: Sizes,
+): CutResult {
+  const offset = lengthWith(sizes, cut.offset);
+  if (!offset.ok) return err(`has no offset: ${sentence(offset.problem)}`);
+  let beyond = offset.value;
+  if (cut.past !== null) {
+    const branch = others.get(cut.past);
+    if (!branch) return err("runs past a member that is not there");
+    const branchSide = sideAt(branch, joint);
+    if (!branchSide) return err(`runs past ${branch.member.name}, which does not end there`);
+    const past = reachPast(placed.bar, side, joint, branch.bar, branchSide);
+    if (!past.ok) return err(`cannot run past ${branch.member.name}: ${past.problem}`);
+    beyond += past.value;
+  }
+  const z = side === "start" ? -beyond : placed.bar.length + beyond;
+  return ok({ plane: { z, slope: [0, 0] }, open: false });
+}
+
+/** At which of its ends a member meets a point; null when it does not. */
+export function sideAt(placed: PlacedMember, point: Vec3): EndSide | null {
+  // A micron: far below what two formulas for one corner differ by, far above double noise.
+  if (distance(placed.from, point) < POINT_TOLERANCE_MM * 1000) return "start";
+  return distance(placed.to, point) < POINT_TOLERANCE_MM * 1000 ? "end" : null;
+}
+
+/** The solid for the picture, in the job's coordinates. */
+export function meshOfMember(solid: MemberSolid): Mesh {
+  const loops = sectionProperties(solid.entry.shape).loops.map((loop) => drawnPoints(loop));
+  const { start, end } = solid;
+  const mesh = memberMesh(
+    loops,
+    ([x, y]) => start.z - start.slope[0] * x - start.slope[1] * y,
+    ([x, y]) => end.z + end.slope[0] * x + end.slope[1] * y,
+  );
+  return placeMesh(mesh, solid.frame);
+}

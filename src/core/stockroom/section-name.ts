@@ -1,0 +1,97 @@
+/**
+ * Reading a section from the words of a cutting list: "SHS 40 x 40 x 3", "tube 2 1/2 x 2 1/2 x 3/16",
+ * "L30x30x3", "flat 40 x 5", "88 x 18". Sizes without a unit are in the list's measure.
+ */
+import { type LengthUnit, parseLength } from "../measure";
+import type { SectionKind, SectionShape } from "./section-shape";
+
+const WORDS: readonly (readonly [RegExp, SectionKind | "tube" | "angle" | "bar"])[] = [
+  [/\b(shs|square (?:hollow|tube)|sq\.? tube)\b/, "squareTube"],
+  [/\b(rhs|rectangular (?:hollow|tube)|rect\.? tube)\b/, "rectangularTube"],
+  [/\b(chs|round (?:hollow|tube)|pipe)\b/, "roundTube"],
+  [/\b(round bar|rod)\b/, "roundBar"],
+  [/\bsquare bar\b/, "squareBar"],
+  [/\b(unequal angle|ua)\b/, "unequalAngle"],
+  [/\b(equal angle|ea)\b/, "equalAngle"],
+  [/\b(angle|l)(?=\b|\d)/, "angle"],
+  [/\b(channel|pfc|u)(?=\b|\d)/, "channel"],
+  [/\b(tee|t)(?=\b|\d)/, "tee"],
+  [/\b(beam|i|h)(?=\b|\d)/, "beam"],
+  [/\b(flat|flat bar|fl)(?=\b|\d)/, "flat"],
+  [/\b(tube|hollow|box)\b/, "tube"],
+  [/\b(timber|wood|board|slat|batten|larch|oak|pine|ash|spruce|birch)\b/, "timber"],
+];
+
+/** EN 10056-1 root radii of the sizes that are met most: leg × thickness → r1. Others are drawn sharp. */
+const ROOT_RADIUS: Readonly<Record<string, number>> = { "30x3": 5, "40x4": 6, "50x5": 7 };
+
+/** The shape that the words name, or null when they do not name one for certain. */
+export function parseSectionName(text: string, unit: LengthUnit): SectionShape | null {
+  const words = text.toLowerCase().replace(/[×*]/g, "x").trim();
+  const sizes = sizesIn(words, unit);
+  if (sizes === null || sizes.length === 0) return null;
+  const kind = WORDS.find(([pattern]) => pattern.test(words))?.[1] ?? null;
+  return shapeOf(kind, sizes);
+}
+
+function sizesIn(words: string, unit: LengthUnit): readonly number[] | null {
+  const measured = /\d[\d\s./"'-]*(?:mm|in)?(?:\s*x\s*\d[\d\s./"'-]*(?:mm|in)?)*/.exec(words);
+  if (!measured) return null;
+  const sizes: number[] = [];
+  for (const part of measured[0].split("x")) {
+    const read = parseLength(part.trim(), unit);
+    if (!read.ok || read.value <= 0 || read.value > 2000) return null;
+    sizes.push(read.value);
+  }
+  return sizes;
+}
+
+function shapeOf(
+  kind: SectionKind | "tube" | "angle" | "bar" | null,
+  sizes: readonly number[],
+): SectionShape | null {
+  const [a, b, c, d] = sizes;
+  if (a === undefined) return null;
+  const square = b !== undefined && Math.abs(a - b) < 1e-6;
+  switch (kind) {
+    case "squareTube":
+      if (b !== undefined && c === undefined) return { kind, size: [a, a, b], corners: "coldFormed" };
+      return c !== undefined && square ? { kind, size: [a, a, c], corners: "coldFormed" } : null;
+    case "rectangularTube":
+    case "tube":
+      if (b === undefined || c === undefined)
+        return kind === "tube" && b !== undefined && b < a / 2 ? { kind: "roundTube", size: [a, b] } : null;
+      return { kind: square ? "squareTube" : "rectangularTube", size: [a, b, c], corners: "coldFormed" };
+    case "roundTube":
+      return b !== undefined && c === undefined ? { kind, size: [a, b] } : null;
+    case "angle":
+    case "equalAngle":
+    case "unequalAngle":
+      return angleOf(a, b, c);
+    case "channel":
+    case "tee":
+    case "beam":
+      return b !== undefined && c !== undefined && d !== undefined ? { kind, size: [a, b, c, d] } : null;
+    case "flat":
+    case "timber":
+      return b !== undefined && c === undefined ? { kind, size: [a, b] } : null;
+    case "roundBar":
+      return b === undefined ? { kind, size: [a] } : null;
+    case "squareBar":
+      return { kind, size: [a, b ?? a] };
+    case "bar":
+    case null:
+      // Two bare numbers could be a flat or timber, three a tube or an angle: nobody said which.
+      return null;
+    default:
+      return null;
+  }
+}
+
+function angleOf(a: number, b: number | undefined, c: number | undefined): SectionShape | null {
+  if (b === undefined) return null;
+  const [second, thickness] = c === undefined ? [a, b] : [b, c];
+  const equal = Math.abs(a - second) < 1e-6;
+  const rootRadius = equal ? (ROOT_RADIUS[`${a}x${thickness}`] ?? 0) : 0;
+  return { kind: equal ? "equalAngle" : "unequalAngle", size: [a, second, thickness], rootRadius };
+}

@@ -1,0 +1,145 @@
+/**
+ * The stockroom: sections, boards, edging and bought parts with their stock sizes, prices, kerf and
+ * trims. Lengths in millimetres; prices in the shop's currency per the unit that is named.
+ */
+import * as v from "valibot";
+import { GREATEST_LENGTH_MM } from "../kernel";
+import { SectionShapeSchema, STEEL_KG_M3, sectionProperties } from "./section-shape";
+
+const id = v.pipe(v.string(), v.minLength(1), v.maxLength(60));
+const name = v.pipe(v.string(), v.trim(), v.minLength(1, "needs a name"), v.maxLength(80));
+const size = v.pipe(
+  v.number(),
+  v.finite(),
+  v.gtValue(0, "must be above zero"),
+  v.maxValue(GREATEST_LENGTH_MM, "is longer than 100 m"),
+);
+const allowance = v.pipe(v.number(), v.finite(), v.minValue(0, "must not be negative"), v.maxValue(1000));
+const price = v.nullable(
+  v.pipe(v.number(), v.finite(), v.minValue(0, "must not be negative"), v.maxValue(1e6)),
+);
+const stockCount = v.nullable(v.pipe(v.number(), v.integer(), v.minValue(0), v.maxValue(100_000)));
+const material = v.nullable(v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(60)));
+const density = v.nullable(v.pipe(v.number(), v.finite(), v.gtValue(0), v.maxValue(30_000)));
+
+/** A length that bars come in. `count` null: as many as wanted. */
+export const StockLengthSchema = v.object({ length: size, price, count: stockCount });
+/** A size that sheets come in; `length` runs along the grain where there is one. */
+export const StockSheetSchema = v.object({ length: size, width: size, price, count: stockCount });
+
+export const SectionEntrySchema = v.object({
+  id,
+  name,
+  shape: SectionShapeSchema,
+  material,
+  densityKgM3: density,
+  /** From the maker's or a standard's table; null: area × density. */
+  massKgPerM: v.nullable(v.pipe(v.number(), v.finite(), v.gtValue(0))),
+  /** By which rule or table sizes and mass are made. */
+  source: v.pipe(v.string(), v.maxLength(120)),
+  stock: v.pipe(v.array(StockLengthSchema), v.maxLength(20)),
+  kerf: allowance,
+  trimStart: allowance,
+  trimEnd: allowance,
+});
+export type SectionEntry = v.InferOutput<typeof SectionEntrySchema>;
+
+export const BoardEntrySchema = v.object({
+  id,
+  name,
+  material,
+  thickness: size,
+  /** The way of the grain on the stock sheet; null: no grain. */
+  grain: v.nullable(v.picklist(["length", "width"])),
+  densityKgM3: density,
+  stock: v.pipe(v.array(StockSheetSchema), v.maxLength(20)),
+  kerf: allowance,
+  trim: allowance,
+  /** Runs of parallel cuts that the saw does, the first along the sheet; null: without limit. */
+  stages: v.nullable(v.picklist([2, 3, 4])),
+});
+export type BoardEntry = v.InferOutput<typeof BoardEntrySchema>;
+
+export const EdgingEntrySchema = v.object({
+  id,
+  name,
+  material,
+  thickness: allowance,
+  /** Whether the blank is smaller by its thickness. */
+  deducted: v.boolean(),
+  /** Left over at each end of an edge when it is glued on. */
+  overhang: allowance,
+  pricePerM: price,
+});
+export type EdgingEntry = v.InferOutput<typeof EdgingEntrySchema>;
+
+export const BoughtEntrySchema = v.object({
+  id,
+  name,
+  measure: v.picklist(["each", "length"]),
+  /** Per piece, per pack, or per metre. */
+  price,
+  /** Pieces in a pack; null: sold singly. */
+  packOf: v.nullable(v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(100_000))),
+});
+export type BoughtEntry = v.InferOutput<typeof BoughtEntrySchema>;
+
+export const StockroomSchema = v.object({
+  currency: v.pipe(v.string(), v.minLength(1), v.maxLength(8)),
+  sections: v.array(SectionEntrySchema),
+  boards: v.array(BoardEntrySchema),
+  edging: v.array(EdgingEntrySchema),
+  bought: v.array(BoughtEntrySchema),
+});
+export type StockroomData = v.InferOutput<typeof StockroomSchema>;
+
+/** The stockroom with its entries at hand by id. */
+export type Stockroom = StockroomData & {
+  readonly sectionById: ReadonlyMap<string, SectionEntry>;
+  readonly boardById: ReadonlyMap<string, BoardEntry>;
+  readonly edgingById: ReadonlyMap<string, EdgingEntry>;
+  readonly boughtById: ReadonlyMap<string, BoughtEntry>;
+};
+
+const byId = <T extends { readonly id: string }>(entries: readonly T[]): ReadonlyMap<string, T> =>
+  new Map(entries.map((entry) => [entry.id, entry]));
+
+export function indexStockroom(data: StockroomData): Stockroom {
+  return {
+    ...data,
+    sectionById: byId(data.sections),
+    boardById: byId(data.boards),
+    edgingById: byId(data.edging),
+    boughtById: byId(data.bought),
+  };
+}
+
+export const EMPTY_STOCKROOM: Stockroom = indexStockroom({
+  currency: "EUR",
+  sections: [],
+  boards: [],
+  edging: [],
+  bought: [],
+});
+
+/** kg/m of a section: from its table, else area × density; null when neither is known. */
+export function massPerMetre(entry: SectionEntry): number | null {
+  if (entry.massKgPerM !== null) return entry.massKgPerM;
+  if (entry.densityKgM3 === null) return null;
+  return sectionProperties(entry.shape).areaMm2 * entry.densityKgM3 * 1e-6;
+}
+
+/** kg/m of a steel section by area: A × 7850 kg/m³. */
+export function steelMassPerMetre(areaMm2: number): number {
+  return areaMm2 * STEEL_KG_M3 * 1e-6;
+}
+
+/** The lowest price of one unit among the sizes that can be bought without limit; null when none is priced. */
+export function leastUnitPrice(
+  stock: readonly { readonly price: number | null; readonly count: number | null; readonly units: number }[],
+): number | null {
+  const prices = stock.flatMap((size) =>
+    size.price === null || size.count !== null ? [] : [size.price / size.units],
+  );
+  return prices.length === 0 ? null : Math.min(...prices);
+}

@@ -1,0 +1,271 @@
+/** From the shape and the typed-in rows of a job to its pieces, and what is missing about each. */
+import { type Check, type Job, NO_EDGING, plainCheck, type TypedPiece } from "../job";
+import { fromNm, toNm } from "../kernel";
+import { memberLengths, type Shape } from "../shape";
+import { type SectionShape, type Stockroom, sectionKindName } from "../stockroom";
+import { type Form, memberForm, type Piece, panelForm } from "./piece";
+import { typedSlopes } from "./stand";
+
+const BARE = { typed: false, typedMark: null, boughtLength: null, why: null, quantity: 1 } as const;
+
+/** All pieces of one job, drawn ones first, in the order of their records. */
+export function collectPieces(job: Job, shape: Shape, stockroom: Stockroom): readonly Piece[] {
+  const members = shape.members.map(
+    (solid): Piece => ({
+      ...BARE,
+      id: solid.member.id,
+      kind: "member",
+      name: solid.member.name,
+      form: memberForm(solid),
+      stock: solid.entry.id,
+      stockName: solid.entry.name,
+      material: solid.member.material ?? solid.entry.material,
+      leftOut: solid.member.leftOut,
+    }),
+  );
+  const panels = shape.panels.map(
+    (solid): Piece => ({
+      ...BARE,
+      id: solid.panel.id,
+      kind: "panel",
+      name: solid.panel.name,
+      form: panelForm(solid),
+      stock: solid.board?.id ?? null,
+      stockName: solid.board?.name ?? null,
+      material: solid.panel.material ?? solid.board?.material ?? null,
+      leftOut: solid.panel.leftOut,
+    }),
+  );
+  const uncomputed = shape.uncomputed.map(
+    (piece): Piece => ({
+      ...BARE,
+      id: piece.id,
+      kind: piece.kind,
+      name: piece.name,
+      form: { kind: "none" },
+      stock: null,
+      stockName: null,
+      material: null,
+      leftOut: piece.leftOut,
+      why: piece.why,
+    }),
+  );
+  return [...members, ...panels, ...uncomputed, ...typedPieces(job, stockroom), ...boughtPieces(shape)];
+}
+
+function boughtPieces(shape: Shape): readonly Piece[] {
+  return shape.bought.map(
+    ({ part, entry, count, length }): Piece => ({
+      ...BARE,
+      id: part.id,
+      kind: "bought",
+      name: part.name,
+      quantity: count ?? 0,
+      form: { kind: "none" },
+      stock: entry?.id ?? null,
+      stockName: entry?.name ?? null,
+      material: null,
+      leftOut: part.leftOut,
+      boughtLength: length,
+    }),
+  );
+}
+
+const byPosition = (a: TypedPiece, b: TypedPiece) => a.position - b.position;
+
+function typedPieces(job: Job, stockroom: Stockroom): readonly Piece[] {
+  return Object.values(job.typedPieces)
+    .sort(byPosition)
+    .map((typed): Piece => {
+      const entry =
+        typed.stock === null
+          ? null
+          : typed.kind === "panel"
+            ? stockroom.boardById.get(typed.stock)
+            : stockroom.sectionById.get(typed.stock);
+      return {
+        ...BARE,
+        id: typed.id,
+        kind: typed.kind,
+        name: typed.name,
+        quantity: typed.quantity,
+        form: typedForm(typed, stockroom),
+        stock: entry?.id ?? null,
+        stockName: entry?.name ?? typed.stockText,
+        material: typed.material ?? entry?.material ?? null,
+        typed: true,
+        typedMark: typed.mark,
+        leftOut: typed.leftOut,
+      };
+    });
+}
+
+function typedForm(typed: TypedPiece, stockroom: Stockroom): Form {
+  switch (typed.kind) {
+    case "other":
+      return { kind: "none" };
+    case "member": {
+      const shape: SectionShape | null =
+        (typed.stock === null ? null : stockroom.sectionById.get(typed.stock)?.shape) ?? typed.shape;
+      return typedMemberForm(shape, typed.length, typedSlopes(typed.angles, typed.stand));
+    }
+    case "panel": {
+      const board = typed.stock === null ? undefined : stockroom.boardById.get(typed.stock);
+      const thickness = typed.thickness ?? board?.thickness ?? null;
+      const edging = { ...NO_EDGING };
+      for (const edge of typed.edged) edging[edge] = typed.edgingText ?? "edged";
+      return {
+        kind: "panel",
+        lengthNm: toNm(typed.length),
+        widthNm: toNm(typed.width),
+        thicknessNm: thickness === null ? null : toNm(thickness),
+        grain: typed.grain && board?.grain !== null,
+        goodFace: false,
+        edging,
+        grooves: [],
+      };
+    }
+    default:
+      return typed satisfies never;
+  }
+}
+
+/** A bar whose cut length, tip to tip, is given: the centre length follows from the ends. */
+function typedMemberForm(
+  shape: SectionShape | null,
+  cut: number,
+  [start, end]: ReturnType<typeof typedSlopes>,
+): Form {
+  const cutNm = toNm(cut);
+  if (shape === null) {
+    return { kind: "member", shape, centreNm: cutNm, cutNm, longestNm: cutNm, shortestNm: cutNm, start, end };
+  }
+  const beyond = memberLengths(shape, 0, start, end);
+  return {
+    kind: "member",
+    shape,
+    centreNm: toNm(cut - beyond.cut),
+    cutNm,
+    longestNm: toNm(cut - beyond.cut + beyond.longestEdge),
+    shortestNm: toNm(cut - beyond.cut + beyond.shortestEdge),
+    start,
+    end,
+  };
+}
+
+/** What is missing about single pieces: material, section or board, stock, a crossed typed-in end. */
+export function pieceChecks(job: Job, pieces: readonly Piece[], stockroom: Stockroom): readonly Check[] {
+  const checks: Check[] = [];
+  const missing = new Map<
+    string,
+    {
+      names: Set<string>;
+      ids: string[];
+      check: Pick<Check, "kind" | "severity">;
+      words: (names: string) => string;
+    }
+  >();
+  const gather = (
+    key: string,
+    piece: Piece,
+    check: Pick<Check, "kind" | "severity">,
+    words: (names: string) => string,
+  ) => {
+    const found = missing.get(key) ?? { names: new Set<string>(), ids: [], check, words };
+    found.names.add(piece.name);
+    found.ids.push(piece.id);
+    missing.set(key, found);
+  };
+  for (const piece of pieces) {
+    if (piece.leftOut || piece.why !== null || piece.kind === "bought") continue;
+    if (piece.kind === "other") {
+      gather(
+        "other",
+        piece,
+        { kind: "unknownStock", severity: "warning" },
+        (names) => `${names}: it has no length, so it is only counted; type one to lay it out.`,
+      );
+      continue;
+    }
+    if (piece.stock === null) {
+      const what = piece.kind === "panel" ? "board" : "section";
+      const said = piece.stockName;
+      gather(
+        `stock ${what} ${said}`,
+        piece,
+        {
+          kind: said === null ? (what === "board" ? "noBoard" : "noSection") : "unknownStock",
+          severity: "error",
+        },
+        (names) =>
+          said === null
+            ? `${names}: no ${what} is chosen.`
+            : `${names}: there is no ${what} "${said}" in the stockroom; choose one or add it there.`,
+      );
+    }
+    if (piece.material === null)
+      gather(
+        "material",
+        piece,
+        { kind: "noMaterial", severity: "warning" },
+        (names) => `${names}: no material is given.`,
+      );
+    const stock =
+      piece.stock === null
+        ? null
+        : (stockroom.sectionById.get(piece.stock) ?? stockroom.boardById.get(piece.stock));
+    if (stock && stock.stock.length === 0) {
+      gather(
+        `sizes ${stock.id}`,
+        piece,
+        { kind: "noStock", severity: "warning" },
+        (names) => `${names}: ${stock.name} has no stock sizes in the stockroom, so it cannot be laid out.`,
+      );
+    }
+    if (piece.typed) checks.push(...typedChecks(job, piece));
+  }
+  for (const { names, ids, check, words } of missing.values()) {
+    const list = [...names];
+    const shown = list.slice(0, 3).join(", ") + (list.length > 3 ? ` and ${list.length - 3} more` : "");
+    checks.push(plainCheck(check.kind, check.severity, words(shown), ids));
+  }
+  return checks;
+}
+
+function typedChecks(job: Job, piece: Piece): readonly Check[] {
+  const typed = job.typedPieces[piece.id];
+  if (typed?.kind !== "member" || piece.form.kind !== "member") return [];
+  const checks: Check[] = [];
+  if (piece.form.shortestNm < 0) {
+    checks.push(
+      plainCheck(
+        "endsCross",
+        "error",
+        `${piece.name}: with these angles its ends cross on ${fromNm(piece.form.cutNm)} mm.`,
+        [piece.id],
+      ),
+    );
+  }
+  if (typed.angles.every((angle) => angle !== 0) && typed.stand === null) {
+    checks.push(
+      plainCheck(
+        "endCut",
+        "warning",
+        `${piece.name}: the list does not say how its two ends stand; opposed is assumed.`,
+        [piece.id],
+      ),
+    );
+  }
+  const section = piece.form.shape === null ? null : sectionKindName(piece.form.shape.kind);
+  if (section === null && piece.stockName !== null && typed.angles.some((angle) => angle !== 0)) {
+    checks.push(
+      plainCheck(
+        "endCut",
+        "warning",
+        `${piece.name}: its section is not known, so edge lengths cannot be computed.`,
+        [piece.id],
+      ),
+    );
+  }
+  return checks;
+}

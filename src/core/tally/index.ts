@@ -1,0 +1,6 @@
+/** The door of the tally. */
+export { indexOfMark, markOf } from "./marks";
+export { meantId } from "./near-twins";
+export type { Form, GrooveForm, MemberForm, PanelForm, Piece } from "./piece";
+export { anglesOf, type EndAngles, type Stand, type StandKind, sawSettings, standOf } from "./stand";
+export { type Balance, balances, type Tally, type TallyRow, tallyJob } from "./tally";

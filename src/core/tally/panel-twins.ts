@@ -1,0 +1,150 @@
+/**
+ * How far two panels are from being one piece: the half-turns about length, width and thickness, with a
+ * good face only that about the thickness, without grain also the quarter turns; mirrored ones make the
+ * opposite hand (2-computation.md, section 5).
+ */
+
+import type { PanelEdge } from "../job";
+import { at } from "../kernel";
+import type { Handedness, Tolerance } from "./member-twins";
+import type { GrooveForm, PanelForm } from "./piece";
+
+/** Length and width exchanged first, then turned over in x, y or z. */
+type Motion = {
+  readonly quarter: boolean;
+  readonly flipX: boolean;
+  readonly flipY: boolean;
+  readonly flipZ: boolean;
+};
+
+const MOTIONS: readonly Motion[] = [0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14, 15].map((bits) => ({
+  quarter: (bits & 1) !== 0,
+  flipX: (bits & 2) !== 0,
+  flipY: (bits & 4) !== 0,
+  flipZ: (bits & 8) !== 0,
+}));
+
+const isProper = (m: Motion) => [m.quarter, m.flipX, m.flipY, m.flipZ].filter(Boolean).length % 2 === 0;
+
+function motionsFor(form: PanelForm, handedness: Handedness): readonly Motion[] {
+  return MOTIONS.filter(
+    (motion) =>
+      isProper(motion) === (handedness === "proper") &&
+      !(motion.quarter && form.grain) &&
+      !(motion.flipZ && form.goodFace),
+  );
+}
+
+function moved(form: PanelForm, motion: Motion): PanelForm {
+  const { edging } = form;
+  const [lengthNm, widthNm] = motion.quarter ? [form.widthNm, form.lengthNm] : [form.lengthNm, form.widthNm];
+  const turned = motion.quarter
+    ? { left: edging.front, right: edging.back, front: edging.left, back: edging.right }
+    : edging;
+  const [left, right] = motion.flipX ? [turned.right, turned.left] : [turned.left, turned.right];
+  const [front, back] = motion.flipY ? [turned.back, turned.front] : [turned.front, turned.back];
+  return {
+    ...form,
+    lengthNm,
+    widthNm,
+    edging: { left, right, front, back },
+    grooves: form.grooves.map((groove) => movedGroove(groove, motion, lengthNm, widthNm)),
+  };
+}
+
+function movedGroove(groove: GrooveForm, motion: Motion, length: number, width: number): GrooveForm {
+  const { x0, x1, y0, y1 } = groove;
+  const [ax0, ax1, ay0, ay1] = motion.quarter ? [y0, y1, x0, x1] : [x0, x1, y0, y1];
+  const [bx0, bx1] = motion.flipX ? [length - ax1, length - ax0] : [ax0, ax1];
+  const [by0, by1] = motion.flipY ? [width - ay1, width - ay0] : [ay0, ay1];
+  const face = motion.flipZ ? (groove.face === "good" ? "other" : "good") : groove.face;
+  return { face, x0: bx0, x1: bx1, y0: by0, y1: by1, depthNm: groove.depthNm } as GrooveForm;
+}
+
+const EDGES: readonly PanelEdge[] = ["front", "back", "left", "right"];
+
+/** Distance between two panels of one board, in units of tolerance; infinite when edging or work differ in kind. */
+export function panelDistance(
+  a: PanelForm,
+  b: PanelForm,
+  handedness: Handedness,
+  tolerance: Tolerance,
+): number {
+  if (a.grain !== b.grain || a.goodFace !== b.goodFace) return Number.POSITIVE_INFINITY;
+  if (a.grooves.length !== b.grooves.length) return Number.POSITIVE_INFINITY;
+  let least = Number.POSITIVE_INFINITY;
+  for (const motion of motionsFor(a, handedness)) {
+    const form = moved(a, motion);
+    if (EDGES.some((edge) => form.edging[edge] !== b.edging[edge])) continue;
+    const size = Math.max(
+      Math.abs(form.lengthNm - b.lengthNm),
+      Math.abs(form.widthNm - b.widthNm),
+      thicknessApart(form, b),
+    );
+    if (size / tolerance.lengthNm >= least) continue;
+    least = Math.min(least, Math.max(size, groovesApart(form.grooves, b.grooves)) / tolerance.lengthNm);
+  }
+  return least;
+}
+
+function thicknessApart(a: PanelForm, b: PanelForm): number {
+  if (a.thicknessNm === null || b.thicknessNm === null)
+    return a.thicknessNm === b.thicknessNm ? 0 : Number.POSITIVE_INFINITY;
+  return Math.abs(a.thicknessNm - b.thicknessNm);
+}
+
+function grooveApart(a: GrooveForm, b: GrooveForm): number {
+  if (a.face !== b.face) return Number.POSITIVE_INFINITY;
+  const pairs = [a.x0 - b.x0, a.x1 - b.x1, a.y0 - b.y0, a.y1 - b.y1, a.depthNm - b.depthNm];
+  return Math.max(...pairs.map(Math.abs));
+}
+
+/** Each groove with its nearest that is still free. Grooves stand far apart, so nearest first is the best match. */
+function groovesApart(a: readonly GrooveForm[], b: readonly GrooveForm[]): number {
+  const free = [...b];
+  let greatest = 0;
+  for (const groove of a) {
+    let best = 0;
+    for (let i = 1; i < free.length; i++) {
+      if (grooveApart(groove, at(free, i)) < grooveApart(groove, at(free, best))) best = i;
+    }
+    greatest = Math.max(greatest, grooveApart(groove, at(free, best)));
+    free.splice(best, 1);
+  }
+  return greatest;
+}
+
+function tupleOf(form: PanelForm): readonly number[] {
+  const grooves = form.grooves
+    .map((g) => [g.x0, g.x1, g.y0, g.y1, g.depthNm, g.face === "good" ? 0 : 1])
+    .sort((p, q) => compare(p, q));
+  return [form.lengthNm, form.widthNm, form.thicknessNm ?? -1, ...grooves.flat()];
+}
+
+function compare(a: readonly number[], b: readonly number[]): number {
+  for (let i = 0; i < Math.min(a.length, b.length); i++) {
+    const difference = at(a, i) - at(b, i);
+    if (difference !== 0) return difference;
+  }
+  return a.length - b.length;
+}
+
+const edgeText = (form: PanelForm) => EDGES.map((edge) => form.edging[edge] ?? "").join("|");
+
+function leastForm(form: PanelForm, handedness: readonly Handedness[]): PanelForm {
+  const forms = handedness.flatMap((one) => motionsFor(form, one).map((motion) => moved(form, motion)));
+  // Long side first, as a panel without grain is read.
+  forms.sort((a, b) => compare(tupleOf(a), tupleOf(b)) || (edgeText(a) < edgeText(b) ? -1 : 1));
+  return at(forms, 0);
+}
+
+/** The same for all forms of a panel and its opposite hand; for order only. */
+export function panelOrderKey(form: PanelForm): readonly number[] {
+  return tupleOf(leastForm(form, ["proper", "mirrored"]));
+}
+
+/** Tells the two hands of a panel apart, for breaking ties between them. */
+export function panelHandKey(form: PanelForm): readonly number[] {
+  const least = leastForm(form, ["proper"]);
+  return [...tupleOf(least), ...[...edgeText(least)].map((letter) => letter.charCodeAt(0))];
+}

@@ -1,0 +1,116 @@
+/**
+ * Pieces: one physical thing to cut or buy each, snapped once to the integer grid. Drawn pieces come
+ * from the shape, typed-in ones from rows of a cutting list; from here on both go the same way.
+ */
+import type { Vec2 } from "../geometry";
+import type { PanelEdge } from "../job";
+import { type Nm, toNm } from "../kernel";
+import type { MemberSolid, PanelSolid } from "../shape";
+import type { SectionShape } from "../stockroom";
+
+/** What a saw makes of a bar: the centre length and the two end slopes, on the grid. */
+export type MemberForm = {
+  readonly kind: "member";
+  readonly shape: SectionShape | null;
+  readonly centreNm: Nm;
+  readonly cutNm: Nm;
+  readonly longestNm: Nm;
+  readonly shortestNm: Nm;
+  readonly start: Vec2;
+  readonly end: Vec2;
+};
+
+/** The room that a groove takes in a panel, in its own axes (x along the length, y along the width). */
+export type GrooveForm = {
+  readonly face: "good" | "other";
+  readonly x0: Nm;
+  readonly x1: Nm;
+  readonly y0: Nm;
+  readonly y1: Nm;
+  readonly depthNm: Nm;
+};
+
+export type PanelForm = {
+  readonly kind: "panel";
+  readonly lengthNm: Nm;
+  readonly widthNm: Nm;
+  readonly thicknessNm: Nm | null;
+  /** Its length runs along the grain. */
+  readonly grain: boolean;
+  readonly goodFace: boolean;
+  /** Edging of each edge: an id of the stockroom or the words of a list; null: none. */
+  readonly edging: Readonly<Record<PanelEdge, string | null>>;
+  readonly grooves: readonly GrooveForm[];
+};
+
+/** A piece without a size: bought, or one that cannot be computed. */
+export type NoForm = { readonly kind: "none" };
+export type Form = MemberForm | PanelForm | NoForm;
+
+export type Piece = {
+  /** Id of the record that it comes from. */
+  readonly id: string;
+  readonly kind: "member" | "panel" | "bought" | "other";
+  readonly name: string;
+  /** How many of it stand in one job. */
+  readonly quantity: number;
+  readonly form: Form;
+  /** Entry of the stockroom; null: none chosen or none that fits. */
+  readonly stock: string | null;
+  /** The words by which the stock is shown. */
+  readonly stockName: string | null;
+  readonly material: string | null;
+  readonly typed: boolean;
+  readonly typedMark: string | null;
+  readonly leftOut: boolean;
+  /** Millimetres of each, for parts bought by length. */
+  readonly boughtLength: number | null;
+  /** Why it has no size, where it should have one. */
+  readonly why: string | null;
+};
+
+/** Slopes are kept to 1e-9: 0.01 micron in 10 m, so that equal ends are equal numbers. */
+const snapSlope = (slope: Vec2): Vec2 => [snap(slope[0]), snap(slope[1])];
+function snap(value: number): number {
+  const snapped = Math.round(value * 1e9) / 1e9;
+  return snapped === 0 ? 0 : snapped;
+}
+
+export function memberForm(solid: MemberSolid): MemberForm {
+  return {
+    kind: "member",
+    shape: solid.entry.shape,
+    centreNm: toNm(solid.lengths.centre),
+    cutNm: toNm(solid.lengths.cut),
+    longestNm: toNm(solid.lengths.longestEdge),
+    shortestNm: toNm(solid.lengths.shortestEdge),
+    start: snapSlope(solid.start.slope),
+    end: snapSlope(solid.end.slope),
+  };
+}
+
+export function panelForm(solid: PanelSolid): PanelForm {
+  const { panel, length, width } = solid;
+  return {
+    kind: "panel",
+    lengthNm: toNm(length),
+    widthNm: toNm(width),
+    thicknessNm: solid.thickness === null ? null : toNm(solid.thickness),
+    grain: panel.grain && solid.board?.grain !== null,
+    goodFace: panel.goodFace,
+    edging: panel.edging,
+    grooves: solid.grooves.map((groove): GrooveForm => {
+      const lengthwise = groove.from === "front" || groove.from === "back";
+      const across = lengthwise ? width : length;
+      const run = lengthwise ? length : width;
+      const far = groove.from === "back" || groove.from === "right";
+      const near = far ? across - groove.distance - groove.width : groove.distance;
+      const [low, high] = [toNm(near), toNm(near + groove.width)];
+      const [first, last] = [toNm(groove.stopAtStart), toNm(run - groove.stopAtEnd)];
+      const depthNm = toNm(groove.depth);
+      return lengthwise
+        ? { face: groove.face, x0: first, x1: last, y0: low, y1: high, depthNm }
+        : { face: groove.face, x0: low, x1: high, y0: first, y1: last, depthNm };
+    }),
+  };
+}

@@ -1,0 +1,202 @@
+/**
+ * Rows of identical pieces. Distances are compared with a tolerance, never rounded keys. A linked set
+ * whose pieces are all within the tolerance of one another is one row; otherwise it is walked in a
+ * fixed order and said so. So the result does not depend on the order of input and no row spreads
+ * beyond the tolerance.
+ */
+import { at, byKey, byText, byTuple, inTurn, invariant, type Order } from "../kernel";
+import {
+  type Handedness,
+  memberDistance,
+  memberHandKey,
+  memberOrderKey,
+  type Tolerance,
+  TWIN_TOLERANCE,
+} from "./member-twins";
+import { panelDistance, panelHandKey, panelOrderKey } from "./panel-twins";
+import type { Form, Piece } from "./piece";
+
+export type Hand = "asDrawn" | "opposite";
+export type HandedPiece = { readonly piece: Piece; readonly hand: Hand };
+
+/** Pieces of one row, with their hands; `spread` when they were parted from a longer chain of near equals. */
+export type Group = {
+  readonly pieces: readonly HandedPiece[];
+  /** The longest piece, among those as drawn: what is cut is never too short. */
+  readonly shown: Piece;
+  readonly spread: boolean;
+};
+
+/** Distance between two forms of one stock; infinite between kinds. */
+export function formDistance(a: Form, b: Form, handedness: Handedness, tolerance: Tolerance): number {
+  if (a.kind === "member" && b.kind === "member") return memberDistance(a, b, handedness, tolerance);
+  if (a.kind === "panel" && b.kind === "panel") return panelDistance(a, b, handedness, tolerance);
+  return Number.POSITIVE_INFINITY;
+}
+
+/** The smaller of the distance and the distance to the mirror image. */
+export function eitherDistance(a: Form, b: Form, tolerance: Tolerance): number {
+  const proper = formDistance(a, b, "proper", tolerance);
+  return proper <= 1 ? proper : Math.min(proper, formDistance(a, b, "mirrored", tolerance));
+}
+
+function orderKey(form: Form): readonly number[] {
+  return form.kind === "member" ? memberOrderKey(form) : form.kind === "panel" ? panelOrderKey(form) : [];
+}
+
+/** What must agree before sizes are compared at all. */
+export function stockKeyOf(piece: Piece): string {
+  const parts = [
+    piece.kind,
+    piece.stock ?? `?${piece.stockName ?? ""}`,
+    piece.material ?? "?",
+    piece.typed ? `typed ${piece.typedMark ?? ""}` : "drawn",
+  ];
+  return parts.join("\u0000");
+}
+
+/** Exactly equal forms: distance zero, so they may be taken together before any comparison. */
+type Bundle = { readonly form: Form; readonly key: readonly number[]; readonly pieces: Piece[] };
+
+/** Groups pieces into rows. The order of the pieces has no effect on who shares a row. */
+export function groupPieces(pieces: readonly Piece[]): readonly Group[] {
+  const byStock = new Map<string, Piece[]>();
+  for (const piece of pieces) {
+    const key = stockKeyOf(piece);
+    const list = byStock.get(key);
+    if (list) list.push(piece);
+    else byStock.set(key, [piece]);
+  }
+  const groups: Group[] = [];
+  for (const key of [...byStock.keys()].sort(byText)) groups.push(...groupStock(byStock.get(key) ?? []));
+  return groups;
+}
+
+function groupStock(pieces: readonly Piece[]): readonly Group[] {
+  const sized = pieces.filter((piece) => piece.form.kind !== "none");
+  const loose = pieces.filter((piece) => piece.form.kind === "none");
+  const groups = linked(bundles(sized)).flatMap(({ bundles: set, parted }) =>
+    set.map((row) => toGroup(row, parted)),
+  );
+  return [...groups, ...looseGroups(loose)];
+}
+
+/** Bought parts of one entry and length are one row; what cannot be computed stands alone. */
+function looseGroups(pieces: readonly Piece[]): readonly Group[] {
+  const rows = new Map<string, Piece[]>();
+  for (const piece of pieces) {
+    const key =
+      piece.kind === "bought" && piece.stock
+        ? `${piece.stock}|${piece.boughtLength ?? ""}`
+        : `${piece.kind}|${piece.name}|${piece.why ?? ""}|${piece.why ? piece.id : ""}`;
+    rows.set(key, [...(rows.get(key) ?? []), piece]);
+  }
+  return [...rows.values()].map((row) => ({
+    pieces: row.map((piece) => ({ piece, hand: "asDrawn" as const })),
+    shown: at(row, 0),
+    spread: false,
+  }));
+}
+
+function bundles(pieces: readonly Piece[]): readonly Bundle[] {
+  const found = new Map<string, Bundle>();
+  for (const piece of pieces) {
+    const text = formText(piece.form);
+    const bundle = found.get(text);
+    if (bundle) bundle.pieces.push(piece);
+    else found.set(text, { form: piece.form, key: orderKey(piece.form), pieces: [piece] });
+  }
+  const order: Order<Bundle> = inTurn(
+    byKey(
+      (bundle: Bundle) => bundle.key,
+      (a, b) => byTuple(a, b) || a.length - b.length,
+    ),
+    byKey((bundle: Bundle) => formText(bundle.form), byText),
+  );
+  return [...found.values()].sort(order);
+}
+
+const formText = (form: Form): string =>
+  form.kind === "member" ? `${form.centreNm}|${form.start}|${form.end}|${form.cutNm}` : JSON.stringify(form);
+
+type LinkedSet = { readonly bundles: readonly (readonly Bundle[])[]; readonly parted: boolean };
+
+/** Sets linked by distances of at most one, each kept whole or walked into rows. */
+function linked(sorted: readonly Bundle[]): readonly LinkedSet[] {
+  const parent = sorted.map((_, i) => i);
+  const root = (i: number): number => {
+    let top = i;
+    while (at(parent, top) !== top) top = at(parent, top);
+    parent[i] = top;
+    return top;
+  };
+  for (let i = 0; i < sorted.length; i++) {
+    const a = at(sorted, i);
+    // Keys start with a length: beyond the tolerance nothing further can link.
+    for (let j = i + 1; j < sorted.length; j++) {
+      const b = at(sorted, j);
+      if (!mayLink(a, b)) break;
+      if (root(i) !== root(j) && eitherDistance(a.form, b.form, TWIN_TOLERANCE) <= 1)
+        parent[root(j)] = root(i);
+    }
+  }
+  const sets = new Map<number, Bundle[]>();
+  sorted.forEach((bundle, i) => {
+    const top = root(i);
+    sets.set(top, [...(sets.get(top) ?? []), bundle]);
+  });
+  return [...sets.values()].map(keptOrWalked);
+}
+
+// Slack of one grid step: the least tuple of a panel may start with either of two nearly equal sides.
+const mayLink = (a: Bundle, b: Bundle) => at(b.key, 0) - at(a.key, 0) <= TWIN_TOLERANCE.lengthNm + 1;
+
+function keptOrWalked(set: readonly Bundle[]): LinkedSet {
+  const near = (a: Bundle, b: Bundle) => eitherDistance(a.form, b.form, TWIN_TOLERANCE) <= 1;
+  if (set.every((a, i) => set.slice(i + 1).every((b) => near(a, b))))
+    return { bundles: [set], parted: false };
+  const rows: Bundle[][] = [];
+  for (const bundle of set) {
+    const home = rows.find((row) => row.every((other) => near(bundle, other)));
+    if (home) home.push(bundle);
+    else rows.push([bundle]);
+  }
+  return { bundles: rows, parted: true };
+}
+
+const sizeOf = (form: Form): readonly number[] =>
+  form.kind === "member" ? [form.cutNm] : form.kind === "panel" ? [form.lengthNm, form.widthNm] : [];
+
+function toGroup(row: readonly Bundle[], spread: boolean): Group {
+  const first = row[0];
+  invariant(first, "a row has at least one piece");
+  const sides: readonly [Piece[], Piece[]] = [[], []];
+  for (const bundle of row) {
+    const same = formDistance(first.form, bundle.form, "proper", TWIN_TOLERANCE) <= 1;
+    sides[same ? 0 : 1].push(...bundle.pieces);
+  }
+  const [drawn, opposite] = asDrawnFirst(sides);
+  const pieces = [
+    ...drawn.map((piece) => ({ piece, hand: "asDrawn" as const })),
+    ...opposite.map((piece) => ({ piece, hand: "opposite" as const })),
+  ];
+  const shown = drawn.reduce((best, piece) =>
+    byTuple(sizeOf(piece.form), sizeOf(best.form)) > 0 ? piece : best,
+  );
+  return { pieces, shown, spread };
+}
+
+const countOf = (pieces: readonly Piece[]) => pieces.reduce((sum, piece) => sum + piece.quantity, 0);
+
+/** The majority is as drawn; ties go to the smaller tuple. */
+function asDrawnFirst([a, b]: readonly [Piece[], Piece[]]): readonly [Piece[], Piece[]] {
+  if (b.length === 0) return [a, b];
+  const difference = countOf(a) - countOf(b);
+  if (difference !== 0) return difference > 0 ? [a, b] : [b, a];
+  return byTuple(handKey(a), handKey(b)) <= 0 ? [a, b] : [b, a];
+}
+
+function handKey(pieces: readonly Piece[]): readonly number[] {
+  const form = at(pieces, 0).form;
+  return form.kind === "member" ? memberHandKey(form) : form.kind === "panel" ? panelHandKey(form) : [];
+}

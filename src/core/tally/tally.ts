@@ -1,0 +1,223 @@
+/**
+ * The tally: every piece of the job in exactly one row with a mark and a count, and a balance that
+ * shows it. Pure: the same job, shape and stockroom give the same tally.
+ */
+import { type Check, type Job, plainCheck } from "../job";
+import { byKey, byNaturalText, byNumber, inTurn, type Order } from "../kernel";
+import type { Shape } from "../shape";
+import type { Stockroom } from "../stockroom";
+import { collectPieces, pieceChecks } from "./collect";
+import { giveMarks, type MarkedGroup, marksToKeep } from "./marks";
+import { TWIN_TOLERANCE } from "./member-twins";
+import { nearTwinChecks } from "./near-twins";
+import type { Piece } from "./piece";
+import { eitherDistance, type Group, groupPieces } from "./rows";
+
+export type TallyRow = {
+  /** Stable while the row lives: its mark, or the entry for bought parts. */
+  readonly id: string;
+  /** Empty for bought parts: they are named by their entry. */
+  readonly mark: string;
+  readonly name: string;
+  readonly kind: Piece["kind"];
+  /** Pieces in the whole batch. */
+  readonly count: number;
+  readonly hands: { readonly asDrawn: number; readonly opposite: number };
+  readonly stock: string | null;
+  readonly stockName: string | null;
+  readonly material: string | null;
+  /** The piece whose sizes are shown: the longest of those as drawn. */
+  readonly shown: Piece;
+  readonly pieces: readonly {
+    readonly id: string;
+    readonly quantity: number;
+    readonly hand: "asDrawn" | "opposite";
+  }[];
+  readonly typed: boolean;
+};
+
+export type Balance = {
+  readonly design: number;
+  readonly inRows: number;
+  readonly bought: number;
+  readonly leftOut: number;
+  readonly guides: number;
+};
+
+export type Tally = {
+  readonly rows: readonly TallyRow[];
+  readonly checks: readonly Check[];
+  readonly balance: Balance;
+  readonly batch: number;
+  /** Row of each piece, by the id of its record. */
+  readonly rowOfPiece: ReadonlyMap<string, TallyRow>;
+  /** Marks that differ from those kept in the job. */
+  readonly newMarks: readonly { readonly id: string; readonly mark: string }[];
+};
+
+const KIND_ORDER: Readonly<Record<Piece["kind"], number>> = { member: 0, panel: 1, other: 2, bought: 3 };
+
+function mainSize(piece: Piece): number {
+  return piece.form.kind === "member"
+    ? piece.form.cutNm
+    : piece.form.kind === "panel"
+      ? piece.form.lengthNm
+      : 0;
+}
+
+/** Made before bought, by stock as the stockroom has it, longest first. */
+function readingOrder(stockroom: Stockroom): Order<Group> {
+  const place = new Map(
+    [...stockroom.sections, ...stockroom.boards, ...stockroom.bought].map((entry, i) => [entry.id, i]),
+  );
+  const stockPlace = (group: Group) =>
+    group.shown.stock === null ? 1e9 : (place.get(group.shown.stock) ?? 1e9);
+  return inTurn(
+    byKey((group: Group) => KIND_ORDER[group.shown.kind], byNumber),
+    byKey(stockPlace, byNumber),
+    byKey((group: Group) => group.shown.stockName ?? "", byNaturalText),
+    byKey((group: Group) => group.shown.material ?? "", byNaturalText),
+    byKey((group: Group) => -mainSize(group.shown), byNumber),
+    byKey((group: Group) => nameOf(group), byNaturalText),
+    byKey((group: Group) => group.shown.id, byNaturalText),
+  );
+}
+
+/** The name that most of its pieces carry. */
+function nameOf(group: Group): string {
+  const counts = new Map<string, number>();
+  for (const { piece } of group.pieces)
+    counts.set(piece.name, (counts.get(piece.name) ?? 0) + piece.quantity);
+  return [...counts].reduce((best, entry) => (entry[1] > best[1] ? entry : best))[0];
+}
+
+/** Groups the pieces of a job into marked rows and balances them. */
+export function tallyJob(job: Job, shape: Shape, stockroom: Stockroom): Tally {
+  const pieces = collectPieces(job, shape, stockroom);
+  const listed = pieces.filter((piece) => !piece.leftOut);
+  const groups = [...groupPieces(listed)].sort(readingOrder(stockroom));
+  const made = groups.filter((group) => group.shown.kind !== "bought");
+  const kept = new Map(Object.values(job.marks).map(({ id, mark }) => [id, mark]));
+  const { marked, shared } = giveMarks(made, kept);
+  const batch = job.info.job.batch;
+  const bought = groups.filter((group) => group.shown.kind === "bought");
+  const rows = [
+    ...marked.map(({ group, mark }) => toRow(group, mark, batch)),
+    ...bought.map((group) => toRow(group, "", batch)),
+  ];
+  const rowOfPiece = new Map(rows.flatMap((row) => row.pieces.map((piece) => [piece.id, row] as const)));
+  const checks = [
+    ...shape.checks,
+    ...pieceChecks(job, pieces, stockroom),
+    ...groupChecks(marked, shared),
+    ...nearTwinChecks(job, shape, rows),
+    ...typedLikeDrawn(rows),
+  ].map((check) => withMarks(check, rowOfPiece));
+  return {
+    rows,
+    checks,
+    balance: balanceOf(pieces, rows, batch, shape.guides),
+    batch,
+    rowOfPiece,
+    newMarks: marksToKeep(marked, kept),
+  };
+}
+
+function toRow(group: Group, mark: string, batch: number): TallyRow {
+  const { shown } = group;
+  const hands = { asDrawn: 0, opposite: 0 };
+  for (const { piece, hand } of group.pieces) hands[hand] += piece.quantity * batch;
+  return {
+    id: mark === "" ? `bought ${shown.stock ?? shown.id} ${shown.boughtLength ?? ""}` : mark,
+    mark,
+    name: nameOf(group),
+    kind: shown.kind,
+    count: hands.asDrawn + hands.opposite,
+    hands,
+    stock: shown.stock,
+    stockName: shown.stockName,
+    material: shown.material,
+    shown,
+    pieces: group.pieces.map(({ piece, hand }) => ({ id: piece.id, quantity: piece.quantity, hand })),
+    typed: shown.typed,
+  };
+}
+
+function groupChecks(
+  marked: readonly MarkedGroup[],
+  shared: readonly { mark: string; instead: string }[],
+): readonly Check[] {
+  const spread = marked
+    .filter(({ group }) => group.spread)
+    .map(({ group, mark }) =>
+      plainCheck(
+        "spreadRow",
+        "warning",
+        `Mark ${mark}: its pieces are part of a chain of sizes that creep from one to the next by less than the tolerance; they were parted into several rows.`,
+        group.pieces.map(({ piece }) => piece.id),
+      ),
+    );
+  const doubled = shared.map(({ mark, instead }) => ({
+    ...plainCheck(
+      "markShared",
+      "error",
+      `The list uses mark ${mark} for pieces of different size; the later ones are called ${instead} here.`,
+      [],
+    ),
+    marks: [mark, instead],
+  }));
+  return [...spread, ...doubled];
+}
+
+/** Typed-in rows never merge with drawn ones by themselves: it is said where they could. */
+function typedLikeDrawn(rows: readonly TallyRow[]): readonly Check[] {
+  const drawn = rows.filter((row) => !row.typed && row.shown.form.kind !== "none");
+  return rows
+    .filter((row) => row.typed && row.stock !== null)
+    .flatMap((row) => {
+      const like = drawn.find(
+        (other) =>
+          other.stock === row.stock &&
+          other.material === row.material &&
+          eitherDistance(other.shown.form, row.shown.form, TWIN_TOLERANCE) <= 1,
+      );
+      if (!like) return [];
+      const check = plainCheck(
+        "typedLikeDrawn",
+        "warning",
+        `Mark ${row.mark} is typed in and has the size of the drawn mark ${like.mark}; they are counted apart.`,
+        row.pieces.map((piece) => piece.id),
+      );
+      return [{ ...check, marks: [row.mark, like.mark] }];
+    });
+}
+
+function withMarks(check: Check, rowOfPiece: ReadonlyMap<string, TallyRow>): Check {
+  if (check.marks.length > 0) return check;
+  const marks = new Set(
+    check.records.map((id) => rowOfPiece.get(id)?.mark ?? "").filter((mark) => mark !== ""),
+  );
+  return marks.size === 0 ? check : { ...check, marks: [...marks] };
+}
+
+function balanceOf(
+  pieces: readonly Piece[],
+  rows: readonly TallyRow[],
+  batch: number,
+  guides: number,
+): Balance {
+  const count = (list: readonly Piece[]) => list.reduce((sum, piece) => sum + piece.quantity * batch, 0);
+  const inRows = rows.filter((row) => row.kind !== "bought").reduce((sum, row) => sum + row.count, 0);
+  const bought = rows.filter((row) => row.kind === "bought").reduce((sum, row) => sum + row.count, 0);
+  return {
+    design: count(pieces),
+    inRows,
+    bought,
+    leftOut: count(pieces.filter((piece) => piece.leftOut)),
+    guides,
+  };
+}
+
+export function balances({ design, inRows, bought, leftOut }: Balance): boolean {
+  return design === inRows + bought + leftOut;
+}
