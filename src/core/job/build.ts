@@ -50,6 +50,8 @@ export type JobParts = {
   readonly points?: Readonly<Record<string, Texts>>;
   /** Member id → its parts. Each member gets a line of its own. */
   readonly members?: Readonly<Record<string, MemberParts>>;
+  /** Lines without a member: id → the points that they join. */
+  readonly guides?: Readonly<Record<string, readonly [string, string]>>;
   readonly panels?: Readonly<Record<string, PanelParts>>;
   readonly boughtParts?: Readonly<
     Record<string, Partial<BoughtPart> & Pick<BoughtPart, "name" | "entry" | "count">>
@@ -107,7 +109,10 @@ export function newJob(parts: JobParts): Job {
     points: keyed(
       Object.entries(parts.points ?? {}).map(([name, at]) => v.parse(PointSchema, { id: name, name, at })),
     ),
-    lines: keyed(members.map(([id, { from, to }]) => v.parse(LineSchema, { id: `${id}-line`, from, to }))),
+    lines: keyed([
+      ...members.map(([id, { from, to }]) => v.parse(LineSchema, { id: `${id}-line`, from, to })),
+      ...Object.entries(parts.guides ?? {}).map(([id, [from, to]]) => v.parse(LineSchema, { id, from, to })),
+    ]),
     members: keyed(members.map(([id, member]) => newMember(id, `${id}-line`, member))),
     panels: keyed(Object.entries(parts.panels ?? {}).map(([id, panel]) => newPanel(id, panel))),
     boughtParts: keyed(Object.entries(parts.boughtParts ?? {}).map(([id, part]) => newBoughtPart(id, part))),

@@ -15,6 +15,13 @@ export {
 } from "./build";
 export { type Check, type CheckKind, plainCheck } from "./check";
 export {
+  type CuttingList,
+  type ListReading,
+  MOST_LIST_ROWS,
+  readCuttingList,
+  type UnreadableRow,
+} from "./cutting-list";
+export {
   applyDiff,
   type Diff,
   diffBetween,

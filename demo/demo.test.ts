@@ -1,0 +1,62 @@
+import { describe, expect, it } from "vitest";
+import { createPipeline } from "@/core/pipeline";
+import { indexStockroom } from "@/core/stockroom";
+import { balances } from "@/core/tally";
+import { noticeBoard } from "./notice-board";
+import { pottingBench } from "./potting-bench";
+import { demoStockroom } from "./stockroom";
+
+const stockroom = indexStockroom(demoStockroom);
+const results = (job: ReturnType<typeof pottingBench>) => createPipeline()(job, null, stockroom, []);
+
+describe("demo jobs", () => {
+  it("the potting bench is computed whole, balances, and shows its one near twin with a fix", () => {
+    const { tally, shape } = results(pottingBench());
+    expect(shape.uncomputed).toEqual([]);
+    expect(balances(tally.balance)).toBe(true);
+    expect(tally.checks.map((check) => check.kind)).toEqual(["nearTwins"]);
+    expect(tally.checks[0]?.fix?.label).toBe("Join points");
+    const lengths = Object.fromEntries(
+      tally.rows
+        .filter((row) => row.shown.form.kind === "member")
+        .map((row) => [
+          `${row.name} ${row.count}`,
+          row.shown.form.kind === "member" ? row.shown.form.cutNm / 1e6 : 0,
+        ]),
+    );
+    // By hand: ring 1400 × 600 mitred; 850 − 40; 650 above the top; 1400 − 2 × 40; 600 − 40; 600 − 40.
+    expect(lengths).toEqual({
+      "Front leg 2": 810,
+      "Rear post 2": 1500,
+      "Top rail 2": 1400,
+      "Top end rail 2": 600,
+      "Low rail 2": 1320,
+      "Low end rail 2": 560,
+      "Shelf rail 2": 560,
+      "Shelf slat 4": 1380,
+      "Shelf slat 1": 1377.5,
+    });
+    expect(tally.rows.find((row) => row.name === "Tray side")?.hands).toEqual({ asDrawn: 1, opposite: 1 });
+  });
+
+  it("the notice board is computed whole in inches, for a batch of two", () => {
+    const { tally, shape, cutList } = results(noticeBoard());
+    expect(shape.uncomputed).toEqual([]);
+    expect(tally.checks).toEqual([]);
+    const rows = cutList.groups.flatMap((group) =>
+      group.rows.map((row) => [
+        row.cells["name"]?.text,
+        row.cells["count"]?.text,
+        row.cells["length"]?.text,
+        row.cells["stand"]?.text,
+      ]),
+    );
+    // By hand: 84 + 30; between faces 48 + 4; 48 and 36 on the long edge of the mitred frame.
+    expect(rows).toContainEqual(["Leg", "4", "114", "square"]);
+    expect(rows).toContainEqual(["Rail", "4", "52", "square"]);
+    expect(rows).toContainEqual(["Frame board", "4", "48", "opposed"]);
+    expect(rows).toContainEqual(["Frame side board", "4", "36", "opposed"]);
+    expect(rows.find(([name]) => name === "Knee brace")?.slice(0, 2)).toEqual(["Knee brace", "4"]);
+    expect(balances(tally.balance)).toBe(true);
+  });
+});

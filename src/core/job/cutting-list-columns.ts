@@ -1,0 +1,100 @@
+/** The columns of a cutting list: which heading means what, and which measure a heading names. */
+import { err, ok, type Problem, type Result } from "../kernel";
+import { LENGTH_UNITS, type LengthUnit } from "../measure";
+
+export type ListColumn =
+  | "mark"
+  | "name"
+  | "quantity"
+  | "length"
+  | "width"
+  | "thickness"
+  | "stock"
+  | "material"
+  | "angle1"
+  | "angle2"
+  | "angles"
+  | "stand"
+  | "edging"
+  | "grain"
+  | "note";
+
+/** Words that a heading may consist of, most specific first. Trade words in common use. */
+const HEADINGS: readonly (readonly [RegExp, ListColumn])[] = [
+  [
+    /^(end|angle|cut)\s*(angle|cut)?\s*(1|a|left|start)\s*(angle|cut)?$|^(left|start|first) (end|angle)( angle)?$/,
+    "angle1",
+  ],
+  [
+    /^(end|angle|cut)\s*(angle|cut)?\s*(2|b|right)\s*(angle|cut)?$|^(right|second|far) (end|angle)( angle)?$/,
+    "angle2",
+  ],
+  [/^(end )?angles$|^ends?( cuts?)?$|^end angle$|^angle$|^cuts$/, "angles"],
+  [/^(ends? )?stand$|^how (the )?ends stand$|^ends stand$|^end direction$/, "stand"],
+  [/^(qty|quantity|count|pcs|pieces|no\.? off|off|number|amount|nos?\.?|how many)\.?$/, "quantity"],
+  [/^(mark|pos|position|item|id|ref|part no|no|piece no|#)\.?$/, "mark"],
+  [/^(name|part|part name|description|desc|label|component|piece)\.?$/, "name"],
+  [/^(cut )?(length|len|l)\.?$/, "length"],
+  [/^(width|wide|w|breadth|b)\.?$/, "width"],
+  [/^(thickness|thick|t|thk|th|height|h)\.?$/, "thickness"],
+  [/^(section|profile|board|sheet|stock|section or board|section\/board|stock size|size|type)\.?$/, "stock"],
+  [/^(material|mat|grade|timber|species|steel grade)\.?$/, "material"],
+  [/^(edging|edges|edge|edge band(ing)?|banding|edged)$/, "edging"],
+  [/^(grain|grain direction)$/, "grain"],
+  [/^(note|notes|remark|remarks|comment|comments)$/, "note"],
+];
+
+export type ColumnPlace = { readonly index: number; readonly unit: LengthUnit | null };
+export type ColumnMap = {
+  readonly places: ReadonlyMap<ListColumn, ColumnPlace>;
+  /** Headings that mean nothing here; their cells are not read. */
+  readonly unread: readonly string[];
+};
+
+const UNIT_IN_HEADING = new RegExp(
+  String.raw`[\[(,]?\s*\b(${LENGTH_UNITS.join("|")}|inch(?:es)?|deg(?:rees)?|°)\b\s*[\])]?$`,
+);
+
+function unitOf(heading: string): LengthUnit | null {
+  const word = UNIT_IN_HEADING.exec(heading)?.[1];
+  if (word?.startsWith("inch")) return "in";
+  return LENGTH_UNITS.find((unit) => unit === word) ?? null;
+}
+
+function meaning(heading: string): ListColumn | null {
+  const bare = heading
+    .replace(/[[(].*?[\])]/g, "")
+    .replace(/°/g, "")
+    .replace(/[_-]+/g, " ")
+    .replace(/\s+/g, " ")
+    .trim();
+  const direct = HEADINGS.find(([pattern]) => pattern.test(bare))?.[1];
+  if (direct) return direct;
+  const withoutUnit = bare.replace(UNIT_IN_HEADING, "").trim();
+  return HEADINGS.find(([pattern]) => pattern.test(withoutUnit))?.[1] ?? null;
+}
+
+/** Reads the heading row. Two headings for one thing are told, not guessed between. */
+export function readHeadings(headings: readonly string[]): Result<ColumnMap, Problem> {
+  const places = new Map<ListColumn, ColumnPlace>();
+  const names = new Map<ListColumn, string>();
+  const unread: string[] = [];
+  for (const [index, raw] of headings.entries()) {
+    const heading = raw.trim().toLowerCase();
+    if (heading === "") continue;
+    const column = meaning(heading);
+    if (column === null) unread.push(raw.trim());
+    else if (places.has(column)) {
+      const why = `its columns "${names.get(column)}" and "${raw.trim()}" both stand for ${column}; rename or remove one`;
+      return err({ kind: "malformed", what: "The heading row", why });
+    } else {
+      places.set(column, { index, unit: unitOf(heading) });
+      names.set(column, raw.trim());
+    }
+  }
+  if (!places.has("length") && !places.has("quantity")) {
+    const why = "no column is headed Length or Quantity; the first row must hold the headings";
+    return err({ kind: "malformed", what: "The heading row", why });
+  }
+  return ok({ places, unread });
+}

@@ -1,0 +1,197 @@
+import { describe, expect, it } from "vitest";
+import type { LengthUnit } from "../measure";
+import { EMPTY_STOCKROOM, indexStockroom, type Stockroom } from "../stockroom";
+import { readCuttingList } from "./cutting-list";
+
+const stockroom: Stockroom = indexStockroom({
+  ...EMPTY_STOCKROOM,
+  sections: [
+    {
+      id: "sq40",
+      name: "Square tube 40 × 40 × 3",
+      shape: { kind: "squareTube", size: [40, 40, 3], corners: "coldFormed" },
+      material: "S235",
+      densityKgM3: 7850,
+      massKgPerM: null,
+      source: "",
+      stock: [],
+      kerf: 2,
+      trimStart: 0,
+      trimEnd: 0,
+    },
+  ],
+  boards: [
+    {
+      id: "ply18",
+      name: "Birch ply 18",
+      material: "birch ply",
+      thickness: 18,
+      grain: "length",
+      densityKgM3: null,
+      stock: [],
+      kerf: 3,
+      trim: 10,
+      stages: 3,
+    },
+  ],
+});
+function read(rows: readonly (readonly string[])[], unit: LengthUnit = "mm") {
+  const list = readCuttingList(rows, { unit, stockroom, newId: (i) => `t${i}` });
+  if (!list.ok) throw new Error(JSON.stringify(list.problem));
+  return list.value;
+}
+const problemOf = (rows: readonly (readonly string[])[]) => {
+  const list = readCuttingList(rows, { unit: "mm", stockroom, newId: (i) => `t${i}` });
+  return list.ok ? "" : JSON.stringify(list.problem);
+};
+
+describe("cutting lists", () => {
+  it("reads members and panels in any order of columns and any notation", () => {
+    const { pieces, unreadable } = read([
+      [
+        "Qty",
+        "Part name",
+        "Mark",
+        "Length (mm)",
+        "Width",
+        "Thickness",
+        "Section or board",
+        "Material",
+        "End 1",
+        "End 2",
+        "Stand",
+        "Edging",
+      ],
+      ["4", "Rail", "C", "1400", "", "", "square tube 40x40x3", "S355", "45", "45°", "opposed", ""],
+      ["2 off", "Side", "N", "60 cm", "23-5/8 in", "18", "Birch ply 18", "", "", "", "", "front + left"],
+      ["1", "Brace", "", "590,5", "", "", "flat 40 x 5", "", "30", "", "", ""],
+    ]);
+    expect(unreadable).toEqual([]);
+    expect(pieces[0]).toMatchObject({
+      kind: "member",
+      mark: "C",
+      quantity: 4,
+      length: 1400,
+      stock: "sq40",
+      material: "S355",
+      angles: [45, 45],
+      stand: "opposed",
+    });
+    expect(pieces[1]).toMatchObject({
+      kind: "panel",
+      quantity: 2,
+      length: 600,
+      width: 600.075,
+      thickness: 18,
+      stock: "ply18",
+      edged: ["front", "left"],
+    });
+    expect(pieces[2]).toMatchObject({
+      kind: "member",
+      mark: null,
+      length: 590.5,
+      stock: null,
+      shape: { kind: "flat", size: [40, 5] },
+      angles: [30, 0],
+    });
+  });
+
+  it("reads bare numbers in the given measure, or in that of the heading", () => {
+    expect(
+      read(
+        [
+          ["Name", "Qty", "Length"],
+          ["A", "1", "23 1/4"],
+        ],
+        "in",
+      ).pieces[0],
+    ).toMatchObject({ length: 590.55 });
+    const named = read(
+      [
+        ["Name", "Qty", "Length [cm]"],
+        ["A", "1", "23.5"],
+      ],
+      "in",
+    );
+    expect(named.pieces[0]).toMatchObject({ length: 235 });
+    expect(named.usedUnit).toBe(false);
+    expect(
+      read([
+        ["Name", "Qty", "Length"],
+        ["A", "1", "23"],
+      ]).usedUnit,
+    ).toBe(true);
+  });
+
+  it("tells each row that it cannot read, with its number and text, and keeps the others", () => {
+    const { pieces, unreadable } = read([
+      ["Name", "Qty", "Length", "Width", "End 1", "End 2", "Stand", "Edging"],
+      ["good", "1", "100", "", "", "", "", ""],
+      ["", "", "", "", "", "", "", ""],
+      ["half", "1.5", "100", "", "", "", "", ""],
+      ["none", "0", "100", "", "", "", "", ""],
+      ["minus", "-2", "100", "", "", "", "", ""],
+      ["blank", "", "100", "", "", "", "", ""],
+      ["comma", "1", "1,400", "", "", "", "", ""],
+      ["far", "1", "9999999", "", "", "", "", ""],
+      ["words", "1", "long", "", "", "", "", ""],
+      ["neg", "1", "-5", "", "", "", "", ""],
+      ["steep", "1", "100", "", "120", "", "", ""],
+      ["which", "1", "100", "", "45", "-45", "", ""],
+      ["stand", "1", "100", "", "45", "45", "sideways", ""],
+      ["edge", "1", "100", "50", "", "", "", "somewhere"],
+      ["many", "1000000", "100", "", "", "", "", ""],
+      ["last", "2", "200", "", "90", "", "", ""],
+    ]);
+    expect(pieces.map((piece) => piece.name)).toEqual(["good", "last"]);
+    expect(unreadable.map(({ row }) => row)).toEqual([4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14, 15, 16]);
+    expect(unreadable[0]).toEqual({
+      row: 4,
+      text: "half | 1.5 | 100",
+      message: 'The quantity "1.5" must be a whole number.',
+    });
+    expect(unreadable[4]?.message).toContain("1.400");
+  });
+
+  it("tells duplicate headings, missing headings, empty lists and lists without rows", () => {
+    expect(
+      problemOf([
+        ["Name", "Length", "Len"],
+        ["A", "1", "2"],
+      ]),
+    ).toContain("both stand for length");
+    expect(
+      problemOf([
+        ["Foo", "Bar"],
+        ["A", "1"],
+      ]),
+    ).toContain("headings");
+    expect(problemOf([])).toContain("empty");
+    expect(problemOf([["", ""]])).toContain("empty");
+    expect(problemOf([["Name", "Qty", "Length"]])).toContain("no rows");
+  });
+
+  it("says which columns were not read and that a missing quantity counts as one", () => {
+    const { notes, pieces } = read([
+      ["Name", "Length", "Colour"],
+      ["A", "100", "red"],
+    ]);
+    expect(notes.join(" ")).toContain('"Colour"');
+    expect(notes.join(" ")).toContain("assumed");
+    expect(pieces[0]?.quantity).toBe(1);
+  });
+
+  it("counts what has no length and does not guess a thickness against its board", () => {
+    expect(
+      read([
+        ["Name", "Qty", "Length"],
+        ["Castor", "4", ""],
+      ]).pieces[0],
+    ).toMatchObject({ kind: "other", quantity: 4 });
+    const wrong = read([
+      ["Name", "Qty", "Length", "Width", "Thickness", "Board"],
+      ["A", "1", "100", "50", "12", "birch ply 18"],
+    ]);
+    expect(wrong.unreadable[0]?.message).toContain("thickness");
+  });
+});

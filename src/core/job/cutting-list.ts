@@ -1,0 +1,295 @@
+/**
+ * Cutting lists from elsewhere: rows of cells with a heading row become typed-in pieces. Each row is
+ * read by itself; what cannot be read is told with its row and its text, and the good rows stay.
+ */
+import { err, ok, type Problem, type Result, sentence } from "../kernel";
+import { type LengthUnit, parseLength } from "../measure";
+import { parseSectionName, type Stockroom } from "../stockroom";
+import { type ColumnMap, type ListColumn, readHeadings } from "./cutting-list-columns";
+import { PANEL_EDGES, type PanelEdge } from "./panel";
+import type { TypedPiece, TypedPieceId, TypedStand } from "./typed-piece";
+
+export const MOST_LIST_ROWS = 20_000;
+
+export type UnreadableRow = {
+  /** Row of the sheet, the heading row being 1. */
+  readonly row: number;
+  /** The cells as they stood there. */
+  readonly text: string;
+  readonly message: string;
+};
+
+export type CuttingList = {
+  readonly pieces: readonly TypedPiece[];
+  readonly unreadable: readonly UnreadableRow[];
+  /** What holds for the list as a whole: columns that were not read, a missing quantity column. */
+  readonly notes: readonly string[];
+  /** Whether any length without a unit was read by the given measure. */
+  readonly usedUnit: boolean;
+};
+
+export type ListReading = {
+  /** The measure of bare numbers. */
+  readonly unit: LengthUnit;
+  readonly stockroom: Stockroom;
+  /** A fresh id for the nth piece. */
+  readonly newId: (index: number) => string;
+};
+
+type Cells = (column: ListColumn) => string;
+
+/** Reads a cutting list: `rows[0]` is the heading row. */
+export function readCuttingList(
+  rows: readonly (readonly string[])[],
+  reading: ListReading,
+): Result<CuttingList, Problem> {
+  const filled = rows
+    .map((cells, i) => ({ cells, row: i + 1 }))
+    .filter(({ cells }) => cells.some((cell) => cell.trim() !== ""));
+  const [head, ...body] = filled;
+  if (!head) return err({ kind: "malformed", what: "The list", why: "it is empty" });
+  if (body.length > MOST_LIST_ROWS) {
+    return err({
+      kind: "malformed",
+      what: "The list",
+      why: `it has ${body.length} rows, at most ${MOST_LIST_ROWS} are read; split it`,
+    });
+  }
+  const columns = readHeadings(head.cells);
+  if (!columns.ok) return columns;
+  if (body.length === 0)
+    return err({ kind: "malformed", what: "The list", why: "it has a heading row but no rows under it" });
+  const pieces: TypedPiece[] = [];
+  const unreadable: UnreadableRow[] = [];
+  const reader = new RowReader(columns.value, reading);
+  for (const { cells, row } of body) {
+    const piece = reader.read(
+      (column) => cells[columns.value.places.get(column)?.index ?? -1]?.trim() ?? "",
+      pieces.length,
+    );
+    if (piece.ok) pieces.push(piece.value);
+    else
+      unreadable.push({
+        row,
+        text: cells
+          .map((cell) => cell.trim())
+          .filter((cell) => cell !== "")
+          .join(" | "),
+        message: piece.problem,
+      });
+  }
+  const notes: string[] = [];
+  const { unread, places } = columns.value;
+  if (unread.length > 0)
+    notes.push(
+      `Not read: the ${unread.length === 1 ? "column" : "columns"} ${unread.map((name) => `"${name}"`).join(", ")}.`,
+    );
+  if (!places.has("quantity"))
+    notes.push("The list has no quantity column: every row is counted once (assumed).");
+  return ok({ pieces, unreadable, notes, usedUnit: reader.usedUnit });
+}
+
+class RowReader {
+  usedUnit = false;
+  private readonly columns: ColumnMap;
+  private readonly reading: ListReading;
+
+  constructor(columns: ColumnMap, reading: ListReading) {
+    this.columns = columns;
+    this.reading = reading;
+  }
+
+  read(cell: Cells, index: number): Result<TypedPiece, string> {
+    const quantity = this.quantity(cell("quantity"));
+    if (!quantity.ok) return quantity;
+    const length = this.length("length", cell("length"));
+    if (!length.ok) return length;
+    const width = this.length("width", cell("width"));
+    if (!width.ok) return width;
+    const thickness = this.length("thickness", cell("thickness"));
+    if (!thickness.ok) return thickness;
+    const mark = cell("mark");
+    if (mark.length > 12) return err(`The mark "${mark}" is longer than 12 characters.`);
+    const name = cell("name") || cell("stock") || mark;
+    if (name === "") return err("It has neither a name nor a mark.");
+    const common = {
+      id: this.reading.newId(index) as TypedPieceId,
+      name: name.slice(0, 80),
+      mark: mark === "" ? null : mark,
+      quantity: quantity.value,
+      stockText: cell("stock") === "" ? null : cell("stock").slice(0, 80),
+      material: cell("material") === "" ? null : cell("material").slice(0, 60),
+      leftOut: false,
+      position: index,
+    };
+    return this.sized(cell, common, { length: length.value, width: width.value, thickness: thickness.value });
+  }
+
+  private sized(
+    cell: Cells,
+    common: Omit<Extract<TypedPiece, { kind: "other" }>, "kind" | "stock">,
+    size: {
+      readonly length: number | null;
+      readonly width: number | null;
+      readonly thickness: number | null;
+    },
+  ): Result<TypedPiece, string> {
+    const { stockroom, unit } = this.reading;
+    const section = findEntry(stockroom.sections, common.stockText);
+    const board = findEntry(stockroom.boards, common.stockText);
+    const shape = section
+      ? null
+      : common.stockText === null
+        ? null
+        : parseSectionName(common.stockText, unit);
+    const asBar = section !== undefined || (board === undefined && (shape !== null || size.width === null));
+    if (size.length === null) {
+      if (size.width !== null || section || board || shape) return err("It has no length.");
+      return ok({ ...common, kind: "other", stock: null });
+    }
+    if (asBar) {
+      const angles = readAngles(cell);
+      if (!angles.ok) return angles;
+      const stand = readStand(cell("stand"));
+      if (!stand.ok) return stand;
+      if (angles.value.some((angle) => angle < 0) && stand.value === null) {
+        return err(
+          "It has a negative end angle; say in a column Stand whether the ends are opposed or parallel.",
+        );
+      }
+      const [first, second] = angles.value.map(Math.abs);
+      return ok({
+        ...common,
+        kind: "member",
+        length: size.length,
+        stock: section?.id ?? null,
+        shape,
+        angles: [first ?? 0, second ?? 0],
+        stand: stand.value,
+      });
+    }
+    if (size.width === null) return err("It names a board but has no width.");
+    const edged = readEdging(cell("edging"));
+    if (!edged.ok) return edged;
+    if (board && size.thickness !== null && Math.abs(board.thickness - size.thickness) > 0.1) {
+      return err(`Its thickness ${size.thickness} mm is not that of ${board.name}, ${board.thickness} mm.`);
+    }
+    return ok({
+      ...common,
+      kind: "panel",
+      length: size.length,
+      width: size.width,
+      thickness: size.thickness,
+      stock: board?.id ?? null,
+      grain: !/^(no|none|any|free|0|-|false)$/i.test(cell("grain")),
+      edged: edged.value,
+      edgingText: edged.value.length === 0 ? null : cell("edging").slice(0, 80),
+    });
+  }
+
+  private quantity(text: string): Result<number, string> {
+    if (!this.columns.places.has("quantity")) return ok(1);
+    if (text === "") return err("It has no quantity.");
+    const match = /^(-?\d+(?:[.,]\d+)?)\s*(?:x|×|off|pcs?\.?|ea|no\.?|st\.?)?$/i.exec(text);
+    const value = match ? Number((match[1] ?? "").replace(",", ".")) : Number.NaN;
+    if (!Number.isFinite(value)) return err(`The quantity "${text}" is not a number.`);
+    if (value <= 0) return err(`The quantity "${text}" must be at least 1.`);
+    if (!Number.isInteger(value)) return err(`The quantity "${text}" must be a whole number.`);
+    if (value > 100_000) return err(`The quantity "${text}" is above 100,000.`);
+    return ok(value);
+  }
+
+  private length(column: "length" | "width" | "thickness", text: string): Result<number | null, string> {
+    if (text === "" || text === "-" || text === "–") return ok(null);
+    const unit = this.columns.places.get(column)?.unit ?? this.reading.unit;
+    const read = parseLength(text, unit);
+    const what = column.charAt(0).toUpperCase() + column.slice(1);
+    if (!read.ok) return err(`${what}: ${sentence(read.problem)}`);
+    if (read.value <= 0) return err(`${what}: "${text}" must be above zero.`);
+    if (/[\d\s]$/.test(text) && this.columns.places.get(column)?.unit == null) this.usedUnit = true;
+    return ok(read.value);
+  }
+}
+
+const plain = (text: string) => text.toLowerCase().replace(/×/g, "x").replace(/\s+/g, "");
+
+/** The entry whose name or id is written there, apart from spaces, case and the sign between sizes. */
+function findEntry<T extends { readonly id: string; readonly name: string }>(
+  entries: readonly T[],
+  text: string | null,
+): T | undefined {
+  if (text === null) return undefined;
+  const wanted = plain(text);
+  return entries.find((entry) => plain(entry.name) === wanted || plain(entry.id) === wanted);
+}
+
+function readAngle(text: string): Result<number, string> {
+  const bare = text
+    .replace(/°|deg(rees)?/gi, "")
+    .replace(",", ".")
+    .trim();
+  if (bare === "" || /^(-|–|sq(uare)?)$/i.test(bare)) return ok(0);
+  const value = /^-?\d+(\.\d+)?$/.test(bare) ? Number(bare) : Number.NaN;
+  if (!Number.isFinite(value)) return err(`The end angle "${text}" is not a number of degrees.`);
+  // Lists that measure from the edge of the bar write a square end as 90.
+  if (value === 90) return ok(0);
+  if (Math.abs(value) >= 89) return err(`The end angle "${text}" must be below 89° from square.`);
+  return ok(value);
+}
+
+function readAngles(cell: Cells): Result<readonly [number, number], string> {
+  const both = cell("angles");
+  const parts = both === "" ? [cell("angle1"), cell("angle2")] : both.split(/\s*[/|;&]\s*|\s+(?=-?\d)/);
+  if (parts.length > 2) return err(`The end angles "${both}" are more than two.`);
+  const first = readAngle(parts[0] ?? "");
+  if (!first.ok) return first;
+  const second = readAngle(parts[1] ?? (both === "" ? "" : (parts[0] ?? "")));
+  if (!second.ok) return second;
+  return ok([first.value, second.value]);
+}
+
+function readStand(text: string): Result<TypedStand, string> {
+  const word = text.toLowerCase().replace(/\s+/g, " ").trim();
+  if (word === "" || /^(-|–|square|single|none)$/.test(word)) return ok(null);
+  if (/^(opposed|opposing|\/\s*\\|\\\s*\/)$/.test(word)) return ok("opposed");
+  if (/^(parallel|\/\s*\/|\\\s*\\)$/.test(word)) return ok("parallel");
+  const turned = /^(?:turned )?(-?\d+(?:\.\d+)?)\s*(?:°|deg)?$/.exec(word);
+  if (turned && Math.abs(Number(turned[1])) <= 180) return ok({ turn: Number(turned[1]) });
+  return err(
+    `How the ends stand, "${text}", is not known; write opposed, parallel or turned and the degrees.`,
+  );
+}
+
+const EDGE_WORDS: Readonly<Record<string, readonly PanelEdge[]>> = {
+  all: PANEL_EDGES,
+  "4": PANEL_EDGES,
+  "all round": PANEL_EDGES,
+  front: ["front"],
+  back: ["back"],
+  left: ["left"],
+  right: ["right"],
+  "1l": ["front"],
+  "2l": ["front", "back"],
+  "1w": ["left"],
+  "2w": ["left", "right"],
+  "1s": ["left"],
+  "2s": ["left", "right"],
+};
+
+/** "front", "front + left", "all", "2L 1W" (long and short edges). */
+function readEdging(text: string): Result<PanelEdge[], string> {
+  const words = text
+    .toLowerCase()
+    .replace(/\band\b|edges?|sides?/g, " ")
+    .trim();
+  if (words === "" || /^(-|–|no|none|0)$/.test(words)) return ok([]);
+  const edges = new Set<PanelEdge>();
+  const parts = EDGE_WORDS[words] ? [words] : words.split(/[\s,;+/&]+/).filter((part) => part !== "");
+  for (const part of parts) {
+    const known = EDGE_WORDS[part];
+    if (!known)
+      return err(`The edging "${text}" is not known; write front, back, left, right, all, or 2L 1W.`);
+    for (const edge of known) edges.add(edge);
+  }
+  return ok(PANEL_EDGES.filter((edge) => edges.has(edge)));
+}

@@ -1,0 +1,192 @@
+/** The cut list: every row of the tally that is made, by stock, with what the saw needs to know. */
+
+import type { JobInfo, PanelEdge } from "../job";
+import { fromNm } from "../kernel";
+import { formatDegrees, formatLength, formatSquareMetres, type LengthStyle } from "../measure";
+import type { Stockroom } from "../stockroom";
+import { anglesOf, type MemberForm, type PanelForm, standOf, type Tally, type TallyRow } from "../tally";
+import {
+  type Cell,
+  type Column,
+  type ListGroup,
+  type ListRow,
+  type ListTable,
+  NOT_APPLICABLE,
+  numberCell,
+  textCell,
+} from "./table";
+
+const TOLERANCE_MM = 0.1;
+
+export const CUT_COLUMNS: readonly Column[] = [
+  { id: "mark", heading: "Mark", align: "left", width: 9 },
+  { id: "name", heading: "Name", align: "left", width: 24 },
+  { id: "count", heading: "Count", align: "right", width: 9 },
+  { id: "length", heading: "Cut length", align: "right", width: 15 },
+  { id: "width", heading: "Width", align: "right", width: 11 },
+  { id: "thickness", heading: "Thick", align: "right", width: 9 },
+  { id: "end1", heading: "End 1 °", align: "right", width: 9 },
+  { id: "end2", heading: "End 2 °", align: "right", width: 9 },
+  { id: "stand", heading: "Ends stand", align: "left", width: 15 },
+  { id: "note", heading: "Note", align: "left", width: 28 },
+];
+
+export const styleOf = (info: JobInfo): LengthStyle => ({ unit: info.unit, format: info.format });
+
+/** How the two ends of a bar stand, in words; square ends need none. */
+export function standWords(form: MemberForm): string {
+  const stand = standOf(form.start, form.end);
+  if (stand.kind === "turned") return `turned ${formatDegrees(stand.turn)}°`;
+  return stand.kind;
+}
+
+const EDGE_NAMES: Readonly<Record<PanelEdge, string>> = {
+  front: "front",
+  back: "back",
+  left: "left",
+  right: "right",
+};
+
+/** What else the bench needs to know about a row: hands, edges, grain, work, edge lengths. */
+export function rowNotes(row: TallyRow, style: LengthStyle, stockroom: Stockroom): readonly string[] {
+  const notes: string[] = [];
+  const { form } = row.shown;
+  if (row.hands.opposite > 0) notes.push(`${row.hands.asDrawn} as drawn + ${row.hands.opposite} opposite`);
+  if (form.kind === "member") notes.push(...memberNotes(form, style));
+  if (form.kind === "panel") notes.push(...panelNotes(form, style, stockroom));
+  if (row.shown.why !== null) notes.push(`not computed: ${row.shown.why}`);
+  if (row.typed) notes.push("typed in");
+  return notes;
+}
+
+function memberNotes(form: MemberForm, style: LengthStyle): readonly string[] {
+  const stand = standOf(form.start, form.end);
+  if (stand.kind !== "parallel") return [];
+  return [`edge ${formatLength(fromNm(form.longestNm), style, TOLERANCE_MM)}`];
+}
+
+function panelNotes(form: PanelForm, style: LengthStyle, stockroom: Stockroom): readonly string[] {
+  const notes: string[] = [];
+  const edged = (Object.keys(EDGE_NAMES) as PanelEdge[]).filter((edge) => form.edging[edge] !== null);
+  if (edged.length > 0) {
+    const names = new Set(
+      edged.map((edge) => stockroom.edgingById.get(form.edging[edge] ?? "")?.name ?? form.edging[edge] ?? ""),
+    );
+    notes.push(`${edged.length === 4 ? "4 edges" : edged.join(" + ")} ${[...names].join(", ")}`);
+  }
+  for (const groove of form.grooves) {
+    const along = groove.x1 - groove.x0 > groove.y1 - groove.y0;
+    const [low, high, across] = along
+      ? [groove.y0, groove.y1, form.widthNm]
+      : [groove.x0, groove.x1, form.lengthNm];
+    const write = (nm: number) => formatLength(fromNm(nm), style, TOLERANCE_MM);
+    // Told from both edges, since the board may be turned on the saw.
+    notes.push(
+      `groove ${write(high - low)} × ${write(groove.depthNm)} deep, ${write(low)} from ${along ? "front" : "left"} / ${write(across - high)} from ${along ? "back" : "right"}`,
+    );
+  }
+  return notes;
+}
+
+/** The cut list of a tally. Bought parts stand in the buying list instead. */
+export function cutList(info: JobInfo, tally: Tally, stockroom: Stockroom): ListTable {
+  const style = styleOf(info);
+  const groups = new Map<string, TallyRow[]>();
+  for (const row of tally.rows) {
+    if (row.kind === "bought") continue;
+    const key = `${row.kind}|${row.stock ?? ""}|${row.stockName ?? ""}|${row.material ?? ""}`;
+    groups.set(key, [...(groups.get(key) ?? []), row]);
+  }
+  const { balance } = tally;
+  return {
+    title: "Cut list",
+    columns: CUT_COLUMNS,
+    groups: [...groups.values()].map((rows) => cutGroup(rows, style, stockroom)),
+    notes: [
+      `${balance.design} pieces in the design = ${balance.inRows} in rows + ${balance.bought} bought + ${balance.leftOut} left out.`,
+      ...(tally.batch > 1 ? [`Counts are for ${tally.batch} of this job.`] : []),
+      `Lengths in ${info.unit}; end angles in degrees from square.`,
+    ],
+  };
+}
+
+function cutGroup(rows: readonly TallyRow[], style: LengthStyle, stockroom: Stockroom): ListGroup {
+  const first = rows[0];
+  const pieces = rows.reduce((sum, row) => sum + row.count, 0);
+  const noun = pieces === 1 ? "piece" : "pieces";
+  return {
+    heading: groupHeading(first),
+    detail: first?.material ?? (first?.kind === "other" ? "" : "no material"),
+    summary: `${pieces} ${noun}${groupTotal(rows, style)}`,
+    rows: rows.map((row) => cutRow(row, style, stockroom)),
+  };
+}
+
+function groupHeading(row: TallyRow | undefined): string {
+  if (row?.stockName) return row.stockName;
+  return row?.kind === "panel" ? "No board" : row?.kind === "member" ? "No section" : "Other";
+}
+
+function groupTotal(rows: readonly TallyRow[], style: LengthStyle): string {
+  let length = 0;
+  let area = 0;
+  for (const { shown, count } of rows) {
+    if (shown.form.kind === "member") length += fromNm(shown.form.cutNm) * count;
+    if (shown.form.kind === "panel") area += fromNm(shown.form.lengthNm) * fromNm(shown.form.widthNm) * count;
+  }
+  if (area > 0) return ` · ${formatSquareMetres(area)} m²`;
+  return length > 0 ? ` · ${formatLength(length, style, TOLERANCE_MM)} ${style.unit}` : "";
+}
+
+function cutRow(row: TallyRow, style: LengthStyle, stockroom: Stockroom): ListRow {
+  return {
+    id: row.id,
+    cells: {
+      mark: textCell(row.mark),
+      name: textCell(row.name),
+      count: numberCell(row.count),
+      ...sizeCells(row, style),
+      note: textCell(rowNotes(row, style, stockroom).join("; ")),
+    },
+  };
+}
+
+function sizeCells(row: TallyRow, style: LengthStyle): Readonly<Record<string, Cell>> {
+  const { form } = row.shown;
+  const length = (nm: number): Cell => numberCell(fromNm(nm), formatLength(fromNm(nm), style, TOLERANCE_MM));
+  switch (form.kind) {
+    case "member":
+      return {
+        length: length(form.cutNm),
+        width: NOT_APPLICABLE,
+        thickness: NOT_APPLICABLE,
+        end1: angleCell(anglesOf(form.start).angle),
+        end2: angleCell(anglesOf(form.end).angle),
+        stand: textCell(standWords(form)),
+      };
+    case "panel":
+      return {
+        length: length(form.lengthNm),
+        width: length(form.widthNm),
+        thickness: form.thicknessNm === null ? textCell("missing") : length(form.thicknessNm),
+        end1: NOT_APPLICABLE,
+        end2: NOT_APPLICABLE,
+        stand: textCell(form.grain ? "grain long" : ""),
+      };
+    case "none": {
+      const missing = row.shown.why === null ? NOT_APPLICABLE : textCell("missing");
+      return {
+        length: missing,
+        width: NOT_APPLICABLE,
+        thickness: NOT_APPLICABLE,
+        end1: NOT_APPLICABLE,
+        end2: NOT_APPLICABLE,
+        stand: textCell(""),
+      };
+    }
+    default:
+      return form satisfies never;
+  }
+}
+
+const angleCell = (degrees: number): Cell => numberCell(degrees, formatDegrees(degrees));

@@ -1,0 +1,2 @@
+/** The door of releases and of what changed. */
+export { type Changes, changesSince, factsOf, type RowChange, type RowFacts } from "./changes";
