@@ -1,0 +1,151 @@
+/** One sheet of a layout to scale: its panels with marks and sizes, the trim, the grain and what is left. */
+import { at } from "../kernel";
+import type { LaidPiece } from "../layout";
+import type { CutSheet, Placement, SheetProblem } from "../layout/sheets";
+import { formatLength, type LengthStyle } from "../measure";
+import { type DrawItem, rectangle, type TextMeasure } from "./display";
+
+export type SheetDrawingInput = {
+  readonly sheet: CutSheet;
+  readonly problem: SheetProblem;
+  readonly pieces: readonly LaidPiece[];
+  readonly style: LengthStyle;
+};
+export type SheetDrawingSize = {
+  readonly scale: number;
+  readonly line: number;
+  readonly text: number;
+  readonly measure: TextMeasure;
+};
+
+export function sheetDrawing(input: SheetDrawingInput, size: SheetDrawingSize): readonly DrawItem[] {
+  const { sheet, problem } = input;
+  const { scale, line } = size;
+  const stock = at(problem.stock, sheet.stock);
+  const [length, width] = [stock.length * scale, stock.width * scale];
+  const trim = problem.trim * scale;
+  return [
+    {
+      kind: "polygon",
+      points: rectangle(0, 0, length, width),
+      stroke: { ink: "soft", width: line },
+      fill: "rest",
+    },
+    {
+      kind: "polygon",
+      points: rectangle(trim, trim, length - 2 * trim, width - 2 * trim),
+      stroke: { ink: "seam", width: line * 0.6, dash: [line * 4, line * 3] },
+      fill: null,
+    },
+    ...sheet.offcuts.flatMap((offcut) => offcutItems(offcut, input, size)),
+    ...sheet.placements.flatMap((placement) => placementItems(placement, stock.grain, input, size)),
+  ];
+}
+
+/** The sheet is drawn with x to the right and y upwards, as the saw operator stands before it. */
+const flipped = (input: SheetDrawingInput, y: number, height: number) =>
+  at(input.problem.stock, input.sheet.stock).width - y - height;
+
+function offcutItems(
+  offcut: CutSheet["offcuts"][number],
+  input: SheetDrawingInput,
+  { scale, text, measure, line }: SheetDrawingSize,
+): readonly DrawItem[] {
+  const label = `${formatLength(offcut.length, input.style, 0.1)} × ${formatLength(offcut.width, input.style, 0.1)} left`;
+  const small = text * 0.85;
+  if (
+    measure(label, small, "condensed") > offcut.length * scale - 4 * line ||
+    offcut.width * scale < small * 1.6
+  )
+    return [];
+  const y = flipped(input, offcut.y, offcut.width);
+  return [
+    {
+      kind: "text",
+      at: [(offcut.x + offcut.length / 2) * scale, (y + offcut.width / 2) * scale],
+      text: label,
+      size: small,
+      face: "condensed",
+      align: "centre",
+      ink: "soft",
+    },
+  ];
+}
+
+function placementItems(
+  placement: Placement,
+  grain: "length" | "width" | null,
+  input: SheetDrawingInput,
+  size: SheetDrawingSize,
+): readonly DrawItem[] {
+  const { scale, line, text, measure } = size;
+  const { mark } = at(input.pieces, placement.panel);
+  const x = placement.x * scale;
+  const y = flipped(input, placement.y, placement.width) * scale;
+  const [length, width] = [placement.length * scale, placement.width * scale];
+  const items: DrawItem[] = [
+    {
+      kind: "polygon",
+      points: rectangle(x, y, length, width),
+      stroke: { ink: "ink", width: line },
+      fill: "board",
+      pick: mark,
+    },
+  ];
+  const grained = at(input.problem.panels, placement.panel).grain && grain !== null;
+  if (grained) items.push(...grainLines(x, y, length, width, grain, line));
+  const label = `${formatLength(placement.length, input.style, 0.1)} × ${formatLength(placement.width, input.style, 0.1)}`;
+  const middle: readonly [number, number] = [x + length / 2, y + width / 2];
+  const fitsLabel = measure(label, text * 0.85, "condensed") < length - 4 * line && width > text * 2.6;
+  if (measure(mark, text, "slab") < length && width > text) {
+    items.push({
+      kind: "text",
+      at: [middle[0], fitsLabel ? middle[1] - text * 0.6 : middle[1]],
+      text: mark,
+      size: text,
+      face: "slab",
+      align: "centre",
+      ink: "ink",
+      pick: mark,
+    });
+  }
+  if (fitsLabel)
+    items.push({
+      kind: "text",
+      at: [middle[0], middle[1] + text * 0.6],
+      text: label,
+      size: text * 0.85,
+      face: "condensed",
+      align: "centre",
+      ink: "ink",
+      pick: mark,
+    });
+  return items;
+}
+
+function grainLines(
+  x: number,
+  y: number,
+  length: number,
+  width: number,
+  grain: "length" | "width",
+  line: number,
+): readonly DrawItem[] {
+  const stroke = { ink: "seam", width: line * 0.7 } as const;
+  return [0.14, 0.86].map(
+    (share): DrawItem =>
+      grain === "length"
+        ? {
+            kind: "line",
+            from: [x + length * 0.08, y + width * share],
+            to: [x + length * 0.92, y + width * share],
+            stroke,
+          }
+        : {
+            kind: "line",
+            from: [x + length * share, y + width * 0.08],
+            to: [x + length * share, y + width * 0.92],
+            stroke,
+          },
+  );
+}

@@ -1,0 +1,139 @@
+/**
+ * Silhouettes: a piece as a small drawing. Lengths are to a common scale; the depth is drawn as deep as
+ * there is room for, and ends lean at their true angle in it, so that a mitre looks like one at any scale.
+ */
+import type { Vec2 } from "../geometry";
+import { fromNm } from "../kernel";
+import type { MemberForm, PanelForm, Piece } from "../tally";
+import type { DrawItem, Stroke, Tint } from "./display";
+
+export type SilhouetteOptions = {
+  /** Drawn length of one millimetre of the piece. */
+  readonly scale: number;
+  /** Drawn depth at most. */
+  readonly depth: number;
+  readonly line: number;
+  readonly pick?: string;
+};
+
+const outline = (width: number): Stroke => ({ ink: "ink", width });
+
+/** Tint of a kind of stock; told apart by strokes and labels first. */
+export function tintOf(piece: Piece): Tint {
+  if (piece.kind === "panel") return "board";
+  return piece.form.kind === "member" && piece.form.shape?.kind === "timber" ? "timber" : "steel";
+}
+
+/** The slopes of the two ends in the plane in which they lean most, signed as seen there. */
+export function seenSlopes(form: MemberForm): readonly [number, number] {
+  const across = Math.max(Math.abs(form.start[0]), Math.abs(form.end[0]));
+  const along = Math.max(Math.abs(form.start[1]), Math.abs(form.end[1]));
+  const axis = across >= along ? 0 : 1;
+  return [form.start[axis], form.end[axis]];
+}
+
+/**
+ * The four corners of a bar seen from the side, from x = 0 to x = `length`, y from 0 (its upper edge) to
+ * `depth`. A slope above zero makes the upper edge the longer one.
+ */
+export function barCorners(
+  length: number,
+  depth: number,
+  slopes: readonly [number, number],
+): readonly Vec2[] {
+  // Very steep ends on short pieces would cross: they are drawn to the middle and no further.
+  const most = length / 2;
+  const [first, second] = slopes.map((slope) => Math.max(-most, Math.min(most, slope * depth)));
+  const [a, b] = [first ?? 0, second ?? 0];
+  return [
+    [Math.max(0, -a), 0],
+    [length - Math.max(0, -b), 0],
+    [length - Math.max(0, b), depth],
+    [Math.max(0, a), depth],
+  ];
+}
+
+/** The silhouette of a piece, its upper left corner at the origin. Nothing for pieces without a size. */
+export function silhouette(piece: Piece, options: SilhouetteOptions): readonly DrawItem[] {
+  const { form } = piece;
+  if (form.kind === "member") return memberItems(piece, form, options);
+  return form.kind === "panel" ? panelItems(form, options) : [];
+}
+
+export function silhouetteLength(piece: Piece): number {
+  const { form } = piece;
+  return form.kind === "member" ? fromNm(form.cutNm) : form.kind === "panel" ? fromNm(form.lengthNm) : 0;
+}
+
+const picked = (pick: string | undefined) => (pick === undefined ? {} : { pick });
+
+function memberItems(
+  piece: Piece,
+  form: MemberForm,
+  { scale, depth, line, pick }: SilhouetteOptions,
+): readonly DrawItem[] {
+  const length = fromNm(form.cutNm) * scale;
+  const height = Math.min(depth, Math.max(depth * 0.55, 4));
+  const corners = barCorners(length, height, seenSlopes(form));
+  const tint = tintOf(piece);
+  const items: DrawItem[] = [
+    { kind: "polygon", points: corners, stroke: outline(line), fill: tint, ...picked(pick) },
+  ];
+  if (tint === "timber") items.push(...grainStrokes(length, height, line));
+  return items;
+}
+
+function grainStrokes(length: number, height: number, line: number): readonly DrawItem[] {
+  if (length < 6 * line) return [];
+  return [0.35, 0.68].map((share, i) => ({
+    kind: "line",
+    from: [length * (i === 0 ? 0.06 : 0.12), height * share],
+    to: [length * (i === 0 ? 0.9 : 0.96), height * share],
+    stroke: { ink: "soft", width: line * 0.5 },
+  }));
+}
+
+function panelItems(form: PanelForm, { scale, depth, line, pick }: SilhouetteOptions): readonly DrawItem[] {
+  const length = fromNm(form.lengthNm) * scale;
+  const height = Math.max(3 * line, Math.min(depth, fromNm(form.widthNm) * scale));
+  const items: DrawItem[] = [
+    {
+      kind: "polygon",
+      points: [
+        [0, 0],
+        [length, 0],
+        [length, height],
+        [0, height],
+      ],
+      stroke: outline(line),
+      fill: "board",
+      ...picked(pick),
+    },
+  ];
+  if (form.grain) items.push(...grainStrokes(length, height, line));
+  const { edging } = form;
+  const thick: Stroke = { ink: "ink", width: line * 3 };
+  const edge = (from: Vec2, to: Vec2) => items.push({ kind: "line", from, to, stroke: thick });
+  // Seen with the good face up: the front edge is drawn below.
+  if (edging.front !== null) edge([0, height], [length, height]);
+  if (edging.back !== null) edge([0, 0], [length, 0]);
+  if (edging.left !== null) edge([0, 0], [0, height]);
+  if (edging.right !== null) edge([length, 0], [length, height]);
+  const sx = length / form.lengthNm;
+  const sy = height / form.widthNm;
+  for (const groove of form.grooves) {
+    const along = groove.x1 - groove.x0 > groove.y1 - groove.y0;
+    const middle = along ? height - ((groove.y0 + groove.y1) / 2) * sy : ((groove.x0 + groove.x1) / 2) * sx;
+    items.push({
+      kind: "line",
+      from: along ? [groove.x0 * sx, middle] : [middle, height - groove.y0 * sy],
+      to: along ? [groove.x1 * sx, middle] : [middle, height - groove.y1 * sy],
+      stroke: {
+        ink: "chalk",
+        width: line * 1.2,
+        ...(groove.face === "other" ? { dash: [line * 3, line * 2] } : {}),
+      },
+    });
+  }
+  return items;
+}
