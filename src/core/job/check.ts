@@ -34,6 +34,8 @@ export type Check = {
   /** Ids of the records that it is about. */
   readonly records: readonly string[];
   readonly marks: readonly string[];
+  /** The row of a cutting list that it is about, with the text that stood there. */
+  readonly listRow?: { readonly row: number; readonly text: string };
   readonly fix: { readonly label: string; readonly edit: SimpleEdit } | null;
 };
 

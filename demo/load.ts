@@ -1,0 +1,74 @@
+/**
+ * Loads the demo data into a new database: the stockroom, the jobs and a first layout of each. Runs once;
+ * a database that already holds anything is left alone.
+ */
+import { keepLayout, layoutTasks } from "@/core/layout";
+import { layOutBars } from "@/core/layout/bars";
+import { layOutSheets } from "@/core/layout/sheets";
+import { createPipeline } from "@/core/pipeline";
+import { indexStockroom } from "@/core/stockroom";
+import {
+  databaseUrl,
+  findJob,
+  openDatabase,
+  readSetting,
+  readStock,
+  saveLayout,
+  saveStockEntry,
+  writeSetting,
+} from "@/db";
+import { loadLinearSolver } from "@/engines/linear-solver";
+import { createJob } from "@/server/jobs";
+import { noticeBoard } from "./notice-board";
+import { pottingBench } from "./potting-bench";
+import { demoStockroom } from "./stockroom";
+
+const now = () => performance.now();
+
+export async function loadDemo(url: string): Promise<"loaded" | "already there"> {
+  const db = await openDatabase(url);
+  try {
+    const { data } = await readStock(db);
+    const used =
+      (await readSetting(db, "demo")) !== null ||
+      data.sections.length + data.boards.length + data.edging.length + data.bought.length > 0;
+    if (used) return "already there";
+    for (const entry of demoStockroom.sections) await saveStockEntry(db, { kind: "section", entry }, null);
+    for (const entry of demoStockroom.boards) await saveStockEntry(db, { kind: "board", entry }, null);
+    for (const entry of demoStockroom.edging) await saveStockEntry(db, { kind: "edging", entry }, null);
+    for (const entry of demoStockroom.bought) await saveStockEntry(db, { kind: "bought", entry }, null);
+    await writeSetting(db, "currency", demoStockroom.currency);
+    await writeSetting(db, "shop", "Hollow Lane Works");
+    const solver = await loadLinearSolver();
+    const stockroom = indexStockroom(demoStockroom);
+    for (const [id, job] of [
+      ["hl-204", pottingBench()],
+      ["hl-211", noticeBoard()],
+    ] as const) {
+      await createJob(db, job, id);
+      const stored = await findJob(db, id);
+      if (!stored) continue;
+      const { tally } = createPipeline()(stored.job, null, stockroom, []);
+      for (const task of layoutTasks(tally, stockroom)) {
+        const layout =
+          task.kind === "bars"
+            ? layOutBars(task.problem, { solver, now, budgetMs: 10_000 })
+            : layOutSheets(task.problem, { seed: 1, now, budgetMs: 5_000 });
+        await saveLayout(db, id, "", keepLayout(task, layout, stored.revision), Date.now());
+      }
+    }
+    await writeSetting(db, "demo", "loaded");
+    return "loaded";
+  } finally {
+    db.close();
+  }
+}
+
+if (process.argv[1]?.endsWith("load.ts")) {
+  const outcome = await loadDemo(databaseUrl());
+  console.log(
+    outcome === "loaded"
+      ? "Demo data loaded."
+      : "The database is already in use; demo data is not loaded again.",
+  );
+}

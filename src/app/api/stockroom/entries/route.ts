@@ -1,0 +1,53 @@
+/** Entries of the stockroom: saved when nobody else changed them since, or removed. */
+import * as v from "valibot";
+import {
+  BoardEntrySchema,
+  BoughtEntrySchema,
+  EdgingEntrySchema,
+  SectionEntrySchema,
+  shapeFault,
+} from "@/core/stockroom";
+import { removeStockEntry, saveStockEntry } from "@/db";
+import { connection } from "@/server";
+import { guarded, readBody, sayJson, sayProblem } from "../../answer";
+
+const ChangeSchema = v.variant("kind", [
+  v.object({ kind: v.literal("section"), entry: SectionEntrySchema }),
+  v.object({ kind: v.literal("board"), entry: BoardEntrySchema }),
+  v.object({ kind: v.literal("edging"), entry: EdgingEntrySchema }),
+  v.object({ kind: v.literal("bought"), entry: BoughtEntrySchema }),
+]);
+const Body = v.object({ change: ChangeSchema, expected: v.nullable(v.pipe(v.number(), v.integer())) });
+
+export function PUT(request: Request) {
+  return guarded(async () => {
+    const body = await readBody(request, Body);
+    if (!body.ok) return body.problem;
+    const { change, expected } = body.value;
+    const fault = change.kind === "section" ? shapeFault(change.entry.shape) : null;
+    if (fault) return sayProblem(`${change.entry.name}: ${fault}; check its sizes.`, 422);
+    const saved = await saveStockEntry(await connection(), change, expected);
+    if (saved === "exists")
+      return sayProblem(`There is already an entry ${change.entry.id}; choose another name.`, 409);
+    if (saved === "changed")
+      return sayProblem(
+        `${change.entry.name} was changed somewhere else in the meantime; load the page again to see it.`,
+        409,
+      );
+    return sayJson({ revision: saved });
+  });
+}
+
+const RemoveSchema = v.object({
+  kind: v.picklist(["section", "board", "edging", "bought"]),
+  id: v.pipe(v.string(), v.maxLength(60)),
+});
+
+export function DELETE(request: Request) {
+  return guarded(async () => {
+    const body = await readBody(request, RemoveSchema);
+    if (!body.ok) return body.problem;
+    const gone = await removeStockEntry(await connection(), body.value.kind, body.value.id);
+    return gone ? sayJson({}) : sayProblem("There is no such entry; it may have been removed already.", 404);
+  });
+}

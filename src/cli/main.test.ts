@@ -1,0 +1,148 @@
+import { spawnSync } from "node:child_process";
+import { mkdtempSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import path from "node:path";
+import { describe, expect, it } from "vitest";
+import { indexStockroom } from "@/core/stockroom";
+import { writeJobFile } from "@/formats/job-file";
+import { pottingBench } from "../../demo/potting-bench";
+import { demoStockroom } from "../../demo/stockroom";
+
+const folder = mkdtempSync(path.join(tmpdir(), "tally-cli-"));
+const file = (name: string, content: string) => {
+  const place = path.join(folder, name);
+  writeFileSync(place, content);
+  return place;
+};
+function run(...words: string[]) {
+  const { status, stdout, stderr } = spawnSync(process.execPath, ["bin/rustic-tally.mjs", ...words], {
+    encoding: "utf8",
+  });
+  return { status, stdout, stderr, json: () => JSON.parse(stdout) };
+}
+
+describe("rustic-tally", () => {
+  it("tally: a job file as JSON and CSV", () => {
+    const job = file("bench.tally.json", writeJobFile(pottingBench(), indexStockroom(demoStockroom)));
+    const asJson = run("tally", job, "--format", "json");
+    expect(asJson.status).toBe(0);
+    const { rows, balance } = asJson.json();
+    expect(rows.find((row: { name: string }) => row.name === "Top rail")).toMatchObject({
+      kind: "member",
+      count: 2,
+      hands: { asDrawn: 2, opposite: 0 },
+      section: { kind: "squareTube", size: [40, 40, 3] },
+      material: "S235",
+      length: 1400,
+      ends: [
+        { kind: "plane", angle: 45 },
+        { kind: "plane", angle: 45 },
+      ],
+      stand: "opposed",
+      typed: false,
+    });
+    expect(balance.design).toBe(balance.inRows + balance.bought + balance.leftOut);
+    const asCsv = run("tally", job, "--list", "cut", "--format", "csv");
+    expect(asCsv.stdout.split("\r\n")[0]).toBe(
+      "Stock,Material,Mark,Name,Count,Cut length,Width,Thick,End 1 °,End 2 °,Ends stand,Note",
+    );
+    expect(run("tally", job, "--variant", "1000 wide").stdout).toContain('"length": 1000');
+  });
+
+  it("tally: a cutting list; unreadable rows are checks, the good ones are printed, exit 1", () => {
+    const list = file(
+      "list.csv",
+      "Mark;Name;Qty;Length;Section\nA;Rail;2;1200;SHS 40 x 40 x 3\nB;Post;1,5;900;SHS 40 x 40 x 3\n",
+    );
+    const result = run("tally", list);
+    expect(result.status).toBe(1);
+    const { rows, checks } = result.json();
+    expect(rows).toHaveLength(1);
+    expect(rows[0]).toMatchObject({
+      mark: "A",
+      count: 2,
+      length: 1200,
+      section: { kind: "squareTube", size: [40, 40, 3] },
+      typed: true,
+      pieces: ["T1", "T1#2"],
+    });
+    expect(checks[0]).toMatchObject({
+      kind: "unreadableRow",
+      row: 3,
+      text: "B | Post | 1,5 | 900 | SHS 40 x 40 x 3",
+    });
+    expect(result.stderr).toContain("--unit");
+  });
+
+  it("check: exit 1 when there is something to look at", () => {
+    const job = file("bench2.tally.json", writeJobFile(pottingBench(), indexStockroom(demoStockroom)));
+    const result = run("check", job);
+    expect(result.status).toBe(1);
+    expect(result.json().checks[0].kind).toBe("nearTwins");
+  });
+
+  it("bars and sheets: the formats of docs/formats.md", () => {
+    const bars = run(
+      "bars",
+      file(
+        "bars.json",
+        JSON.stringify({
+          kerf: 2.5,
+          trim: 5,
+          stock: [{ length: 6000, price: 21.6, count: null }],
+          pieces: [
+            { length: 1200, qty: 4 },
+            { length: 7000, qty: 1 },
+          ],
+        }),
+      ),
+    );
+    expect(bars.status).toBe(1);
+    expect(bars.json()).toMatchObject({
+      bars: [{ stock: 0, times: 1, pieces: [0, 0, 0, 0], remainder: 1180 }],
+      cost: 21.6,
+      count: 1,
+      lowerBound: 21.6,
+      proven: true,
+      unplaced: [{ piece: 1, qty: 1 }],
+    });
+    const sheets = run(
+      "sheets",
+      file(
+        "sheets.json",
+        JSON.stringify({
+          kerf: 3.2,
+          trim: 10,
+          stages: null,
+          stock: [{ length: 2440, width: 1220, price: 54, count: null, grain: "length" }],
+          panels: [{ length: 720, width: 400, qty: 2, grain: true }],
+        }),
+      ),
+      "--seconds",
+      "1",
+    );
+    expect(sheets.status).toBe(0);
+    expect(sheets.json()).toMatchObject({ count: 1, cost: 54, proven: true, unplaced: [] });
+  });
+
+  it.each([
+    [[]],
+    [["dance"]],
+    [["tally"]],
+    [["tally", "nowhere.csv"]],
+    [["tally", "a.csv", "b.csv"]],
+    [["bars", file("broken.json", "{")]],
+    [["bars", file("negative.json", '{"kerf":-1,"stock":[],"pieces":[]}')]],
+    [["sheets", file("nan.json", '{"kerf":0,"stock":[],"panels":[{"length":"x","width":1,"qty":1}]}')]],
+    [["tally", file("empty.csv", "")]],
+    [["tally", file("odd.tally.json", "[]")]],
+    [["tally", file("twice.csv", "Name,Length,Length\nA,1,2\n")]],
+    [["tally", file("fine.csv", "Name,Length\nA,1\n"), "--unit", "cubit"]],
+  ])("exit 2 and one line on bad use or a malformed file: %j", (words) => {
+    const result = run(...words);
+    expect(result.status).toBe(2);
+    expect(result.stdout).toBe("");
+    if (words.length > 0) expect(result.stderr.trim().split("\n")).toHaveLength(1);
+    expect(result.stderr).not.toContain("    at ");
+  });
+});

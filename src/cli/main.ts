@@ -1,0 +1,231 @@
+/**
+ * The command line over core, engines and formats. Results go to stdout, words to stderr. Exit code 0:
+ * fine; 1: something was found that a person should look at; 2: bad use or a file that cannot be read.
+ */
+import { readFileSync } from "node:fs";
+import * as v from "valibot";
+import { emptyJob, issueWords, type Job, plainCheck, readCuttingList, type VariantId } from "@/core/job";
+import { err, ok, type Result, sentence } from "@/core/kernel";
+import { BarProblemSchema, layOutBars } from "@/core/layout/bars";
+import { layOutSheets, SheetProblemSchema } from "@/core/layout/sheets";
+import type { LengthUnit } from "@/core/measure";
+import { createPipeline, type Results } from "@/core/pipeline";
+import { EMPTY_STOCKROOM, indexStockroom, type Stockroom, StockroomSchema } from "@/core/stockroom";
+import { loadLinearSolver } from "@/engines/linear-solver";
+import { listRows, listToCsv } from "@/formats/csv";
+import { readJobFile } from "@/formats/job-file";
+import { tallyToJson } from "@/formats/tally-json";
+import { numberOption, readWords } from "./arguments";
+
+const USAGE = `rustic-tally COMMAND FILE [options]
+
+  tally FILE    rows of a job file (.tally.json) or a cutting list (CSV)
+                --format json|csv   --list cut|buying (for csv)   --variant NAME
+                --unit mm|cm|m|in|ft (bare numbers of a cutting list)   --stockroom FILE.json
+  check FILE    what should be looked at in a job file or cutting list; same options
+  bars FILE     a bar layout for a problem file (JSON)      --seconds N
+  sheets FILE   a sheet layout for a problem file (JSON)    --seconds N   --seed N
+
+Exit code 0: fine, 1: something to look at, 2: bad use or unreadable file.`;
+
+type Output = { readonly code: 0 | 1; readonly stdout: string; readonly stderr?: string };
+
+/** Runs one command; gives the exit code. */
+export async function main(words: readonly string[]): Promise<number> {
+  const [command, ...rest] = words;
+  if (command === undefined || command === "help" || command === "--help") {
+    process.stderr.write(`${USAGE}\n`);
+    return command === undefined ? 2 : 0;
+  }
+  const run = COMMANDS[command];
+  const result = run ? await run(rest) : err(`there is no command "${command}"; see rustic-tally help`);
+  if (!result.ok) {
+    process.stderr.write(`rustic-tally: ${result.problem.replace(/\s+/g, " ")}\n`);
+    return 2;
+  }
+  if (result.value.stderr) process.stderr.write(`${result.value.stderr}\n`);
+  await new Promise<void>((resolve) => process.stdout.write(result.value.stdout, () => resolve()));
+  return result.value.code;
+}
+
+const COMMANDS: Readonly<
+  Record<string, (words: readonly string[]) => Promise<Result<Output, string>> | Result<Output, string>>
+> = {
+  tally: tallyCommand,
+  check: checkCommand,
+  bars: barsCommand,
+  sheets: sheetsCommand,
+};
+
+const json = (value: unknown) => `${JSON.stringify(value, null, 2)}\n`;
+
+function readFile(file: string): Result<Uint8Array, string> {
+  try {
+    return ok(readFileSync(file));
+  } catch {
+    return err(`${file} cannot be opened`);
+  }
+}
+
+function readJson(file: string): Result<unknown, string> {
+  const bytes = readFile(file);
+  if (!bytes.ok) return bytes;
+  try {
+    return ok(JSON.parse(new TextDecoder().decode(bytes.value)));
+  } catch {
+    return err(`${file} is not JSON`);
+  }
+}
+
+const LIST_OPTIONS = {
+  format: ["json", "csv"],
+  list: ["cut", "buying"],
+  unit: ["mm", "cm", "m", "in", "ft"],
+  stockroom: "any",
+  variant: "any",
+} as const;
+
+type Loaded = {
+  readonly job: Job;
+  readonly results: Results;
+  readonly stderr: string;
+  readonly found: boolean;
+};
+
+/** A job file or cutting list, computed. Unreadable rows become checks of their own. */
+function load(
+  words: readonly string[],
+): Result<Loaded & { readonly options: ReadonlyMap<string, string> }, string> {
+  const read = readWords(words, LIST_OPTIONS);
+  if (!read.ok) return read;
+  const { file, options } = read.value;
+  const bytes = readFile(file);
+  if (!bytes.ok) return bytes;
+  const given = readStockroom(options.get("stockroom"));
+  if (!given.ok) return given;
+  const isJob = /\.json$/i.test(file);
+  const loaded = isJob
+    ? loadJob(bytes.value, given.value, options)
+    : loadList(bytes.value, given.value ?? EMPTY_STOCKROOM, options);
+  return loaded.ok ? ok({ ...loaded.value, options }) : loaded;
+}
+
+function readStockroom(file: string | undefined): Result<Stockroom | null, string> {
+  if (file === undefined) return ok(null);
+  const data = readJson(file);
+  if (!data.ok) return data;
+  const checked = v.safeParse(StockroomSchema, data.value);
+  return checked.success ? ok(indexStockroom(checked.output)) : err(`${file}: ${issueWords(checked.issues)}`);
+}
+
+function loadJob(
+  bytes: Uint8Array,
+  stockroom: Stockroom | null,
+  options: ReadonlyMap<string, string>,
+): Result<Loaded, string> {
+  const file = readJobFile(new TextDecoder().decode(bytes));
+  if (!file.ok) return err(sentence(file.problem));
+  const { job } = file.value;
+  const name = options.get("variant");
+  const variant =
+    name === undefined
+      ? undefined
+      : Object.values(job.variants).find((one) => one.name === name || one.id === name);
+  if (name !== undefined && !variant) return err(`the job has no variant "${name}"`);
+  const results = createPipeline()(
+    job,
+    (variant?.id ?? null) as VariantId | null,
+    stockroom ?? indexStockroom(file.value.stockroom),
+    [],
+  );
+  return ok({
+    job,
+    results,
+    stderr: "",
+    found: results.tally.checks.some((check) => check.severity === "error"),
+  });
+}
+
+function loadList(
+  bytes: Uint8Array,
+  stockroom: Stockroom,
+  options: ReadonlyMap<string, string>,
+): Result<Loaded, string> {
+  const unit = (options.get("unit") ?? "mm") as LengthUnit;
+  const rows = listRows(bytes);
+  if (!rows.ok) return err(sentence(rows.problem));
+  const list = readCuttingList(rows.value, { unit, stockroom, newId: (index) => `T${index + 1}` });
+  if (!list.ok) return err(sentence(list.problem));
+  const { pieces, unreadable, notes, usedUnit } = list.value;
+  const job: Job = {
+    ...emptyJob({ code: "list", title: "Cutting list", unit }),
+    typedPieces: Object.fromEntries(pieces.map((piece) => [piece.id, piece])),
+  };
+  const results = createPipeline()(job, null, stockroom, []);
+  const badRows = unreadable.map(({ row, text, message }) => ({
+    ...plainCheck("unreadableRow", "error", `Row ${row} ("${text}"): ${message}`, []),
+    listRow: { row, text },
+  }));
+  const tally = { ...results.tally, checks: [...badRows, ...results.tally.checks] };
+  const said = [
+    ...notes,
+    ...(usedUnit && !options.has("unit")
+      ? ["Bare numbers are read as mm; say --unit to read them otherwise."]
+      : []),
+    ...badRows.map((check) => check.message),
+  ];
+  return ok({ job, results: { ...results, tally }, stderr: said.join("\n"), found: unreadable.length > 0 });
+}
+
+function tallyCommand(words: readonly string[]): Result<Output, string> {
+  const loaded = load(words);
+  if (!loaded.ok) return loaded;
+  const { job, results, stderr, found, options } = loaded.value;
+  const table = options.get("list") === "buying" ? results.buyingList : results.cutList;
+  const stdout = options.get("format") === "csv" ? listToCsv(table) : json(tallyToJson(job, results.tally));
+  return ok({ code: found ? 1 : 0, stdout, stderr });
+}
+
+function checkCommand(words: readonly string[]): Result<Output, string> {
+  const loaded = load(words);
+  if (!loaded.ok) return loaded;
+  const { checks, balance } = loaded.value.results.tally;
+  return ok({ code: checks.length > 0 ? 1 : 0, stdout: json({ checks, balance }) });
+}
+
+async function barsCommand(words: readonly string[]): Promise<Result<Output, string>> {
+  const read = readWords(words, { seconds: "any" });
+  if (!read.ok) return read;
+  const seconds = numberOption(read.value.options, "seconds", 20);
+  if (!seconds.ok) return seconds;
+  const data = readJson(read.value.file);
+  if (!data.ok) return data;
+  const problem = v.safeParse(BarProblemSchema, data.value);
+  if (!problem.success) return err(`${read.value.file}: ${issueWords(problem.issues)}`);
+  const solver = await loadLinearSolver();
+  const layout = layOutBars(problem.output, {
+    solver,
+    now: () => performance.now(),
+    budgetMs: seconds.value * 1000,
+  });
+  return ok({ code: layout.unplaced.length > 0 ? 1 : 0, stdout: json(layout) });
+}
+
+function sheetsCommand(words: readonly string[]): Result<Output, string> {
+  const read = readWords(words, { seconds: "any", seed: "any" });
+  if (!read.ok) return read;
+  const seconds = numberOption(read.value.options, "seconds", 5);
+  if (!seconds.ok) return seconds;
+  const seed = numberOption(read.value.options, "seed", 1);
+  if (!seed.ok) return seed;
+  const data = readJson(read.value.file);
+  if (!data.ok) return data;
+  const problem = v.safeParse(SheetProblemSchema, data.value);
+  if (!problem.success) return err(`${read.value.file}: ${issueWords(problem.issues)}`);
+  const layout = layOutSheets(problem.output, {
+    seed: seed.value,
+    now: () => performance.now(),
+    budgetMs: seconds.value * 1000,
+  });
+  return ok({ code: layout.unplaced.length > 0 ? 1 : 0, stdout: json(layout) });
+}

@@ -1,0 +1,213 @@
+/**
+ * Jobs with their edit log and kept layouts. Each change is one transaction: the document, its revision
+ * and the log move together or not at all.
+ */
+import { and, asc, desc, eq, isNotNull, isNull } from "drizzle-orm";
+import { applyDiff, type Diff, type Edit, type Job, readJob } from "@/core/job";
+import { BrokenInvariant } from "@/core/kernel";
+import type { KeptLayout } from "@/core/layout";
+import type { Connection, Database } from "./database";
+import { editLog, jobs, layouts } from "./schema";
+
+export type JobSummary = {
+  readonly id: string;
+  readonly code: string;
+  readonly title: string;
+  readonly revision: number;
+  readonly updatedAt: number;
+};
+export type StoredJob = JobSummary & { readonly job: Job };
+export type StepNames = { readonly undo: string | null; readonly redo: string | null };
+
+type Transaction = Parameters<Parameters<Database["transaction"]>[0]>[0];
+
+function parseDocument(id: string, document: string): Job {
+  const job = readJob(JSON.parse(document));
+  if (!job.ok) throw new BrokenInvariant(`stored job ${id} cannot be read: ${JSON.stringify(job.problem)}`);
+  return job.value;
+}
+
+export async function listJobs({ db }: Connection): Promise<readonly StoredJob[]> {
+  const rows = await db
+    .select()
+    .from(jobs)
+    .where(isNull(jobs.deletedAt))
+    .orderBy(asc(jobs.code), asc(jobs.createdAt));
+  return rows.map((row) => ({ ...row, job: parseDocument(row.id, row.document) }));
+}
+
+export async function findJob({ db }: Connection, id: string): Promise<StoredJob | null> {
+  const [row] = await db
+    .select()
+    .from(jobs)
+    .where(and(eq(jobs.id, id), isNull(jobs.deletedAt)));
+  return row ? { ...row, job: parseDocument(row.id, row.document) } : null;
+}
+
+export async function insertJob({ write }: Connection, id: string, job: Job, at: number): Promise<void> {
+  const { code, title } = job.info.job;
+  await write((db) =>
+    db
+      .insert(jobs)
+      .values({ id, code, title, document: JSON.stringify(job), revision: 1, createdAt: at, updatedAt: at }),
+  );
+}
+
+export async function setDeleted({ write }: Connection, id: string, at: number | null): Promise<boolean> {
+  const wanted = at === null ? isNotNull(jobs.deletedAt) : isNull(jobs.deletedAt);
+  const changed = await write((db) =>
+    db
+      .update(jobs)
+      .set({ deletedAt: at })
+      .where(and(eq(jobs.id, id), wanted))
+      .returning({ id: jobs.id }),
+  );
+  return changed.length > 0;
+}
+
+export type LoggedStep = {
+  readonly action: "edit" | "undo" | "redo";
+  readonly name: string;
+  readonly edit: Edit | null;
+  readonly diff: Diff;
+};
+export type Decision<T> = { readonly step: LoggedStep | null; readonly answer: T };
+export type LogView = {
+  readonly stored: StoredJob;
+  /** Diffs of all steps after a revision, oldest first. */
+  readonly since: (revision: number) => Promise<readonly Diff[]>;
+  /** The newest edit that can be undone, the oldest of the undone that can be done again. */
+  readonly last: (
+    which: "undo" | "redo",
+  ) => Promise<{ readonly id: number; readonly name: string; readonly diff: Diff } | null>;
+};
+export type StepResult<T> = { readonly answer: T; readonly stored: StoredJob; readonly steps: StepNames };
+
+/**
+ * Decides and carries out one step in a single transaction. `decide` sees the newest document and
+ * returns what is to be logged, or nothing. Null when there is no such job.
+ */
+export async function stepJob<T>(
+  connection: Connection,
+  id: string,
+  at: number,
+  decide: (view: LogView) => Promise<Decision<T>>,
+): Promise<StepResult<T> | null> {
+  return connection.write((db) =>
+    db.transaction(async (tx) => {
+      const [row] = await tx
+        .select()
+        .from(jobs)
+        .where(and(eq(jobs.id, id), isNull(jobs.deletedAt)));
+      if (!row) return null;
+      const stored: StoredJob = { ...row, job: parseDocument(row.id, row.document) };
+      const { step, answer } = await decide(viewOf(tx, stored));
+      const after = step ? await carryOut(tx, stored, step, at) : stored;
+      return { answer, stored: after, steps: await stepNames(tx, id) };
+    }),
+  );
+}
+
+function viewOf(tx: Transaction, stored: StoredJob): LogView {
+  return {
+    stored,
+    since: async (revision) => {
+      const rows = await tx
+        .select()
+        .from(editLog)
+        .where(eq(editLog.jobId, stored.id))
+        .orderBy(asc(editLog.revision));
+      return rows.filter((row) => row.revision > revision).map((row) => JSON.parse(row.diff) as Diff);
+    },
+    last: async (which) => {
+      const row = await lastStep(tx, stored.id, which);
+      return row ? { id: row.id, name: row.name, diff: JSON.parse(row.diff) as Diff } : null;
+    },
+  };
+}
+
+async function lastStep(db: Transaction | Database, jobId: string, which: "undo" | "redo") {
+  const state = which === "undo" ? "applied" : "undone";
+  const [row] = await db
+    .select()
+    .from(editLog)
+    .where(and(eq(editLog.jobId, jobId), eq(editLog.action, "edit"), eq(editLog.state, state)))
+    .orderBy(which === "undo" ? desc(editLog.id) : asc(editLog.id))
+    .limit(1);
+  return row ?? null;
+}
+
+async function carryOut(
+  tx: Transaction,
+  stored: StoredJob,
+  step: LoggedStep,
+  at: number,
+): Promise<StoredJob> {
+  const job = applyDiff(stored.job, step.diff);
+  const revision = stored.revision + 1;
+  const { code, title } = job.info.job;
+  await tx
+    .update(jobs)
+    .set({ document: JSON.stringify(job), revision, code, title, updatedAt: at })
+    .where(eq(jobs.id, stored.id));
+  if (step.action === "edit") {
+    await tx
+      .update(editLog)
+      .set({ state: "dropped" })
+      .where(and(eq(editLog.jobId, stored.id), eq(editLog.action, "edit"), eq(editLog.state, "undone")));
+  } else {
+    const target = await lastStep(tx, stored.id, step.action);
+    if (target)
+      await tx
+        .update(editLog)
+        .set({ state: step.action === "undo" ? "undone" : "applied" })
+        .where(eq(editLog.id, target.id));
+  }
+  await tx.insert(editLog).values({
+    jobId: stored.id,
+    revision,
+    action: step.action,
+    name: step.name,
+    state: "applied",
+    edit: step.edit ? JSON.stringify(step.edit) : null,
+    diff: JSON.stringify(step.diff),
+    at,
+  });
+  return { ...stored, job, revision, code, title, updatedAt: at };
+}
+
+export async function stepNames(db: Transaction | Database, jobId: string): Promise<StepNames> {
+  return {
+    undo: (await lastStep(db, jobId, "undo"))?.name ?? null,
+    redo: (await lastStep(db, jobId, "redo"))?.name ?? null,
+  };
+}
+
+export async function readLayouts(
+  { db }: Connection,
+  jobId: string,
+  variant: string,
+): Promise<readonly KeptLayout[]> {
+  const rows = await db
+    .select()
+    .from(layouts)
+    .where(and(eq(layouts.jobId, jobId), eq(layouts.variant, variant)))
+    .orderBy(asc(layouts.taskId));
+  return rows.map((row) => JSON.parse(row.kept) as KeptLayout);
+}
+
+export async function saveLayout(
+  { write }: Connection,
+  jobId: string,
+  variant: string,
+  kept: KeptLayout,
+  at: number,
+): Promise<void> {
+  const row = { jobId, variant, taskId: kept.taskId, kept: JSON.stringify(kept), at };
+  await write((db) =>
+    db
+      .insert(layouts)
+      .values(row)
+      .onConflictDoUpdate({ target: [layouts.jobId, layouts.variant, layouts.taskId], set: row }),
+  );
+}

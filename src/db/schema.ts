@@ -1,0 +1,87 @@
+/**
+ * The database: jobs as aggregates (the document as JSON with its revision) beside relational tables for
+ * what is asked across jobs. Migrations are made from this file by drizzle-kit.
+ */
+import { index, integer, primaryKey, real, sqliteTable, text } from "drizzle-orm/sqlite-core";
+
+export const jobs = sqliteTable("jobs", {
+  id: text("id").primaryKey(),
+  code: text("code").notNull(),
+  title: text("title").notNull(),
+  document: text("document").notNull(),
+  revision: integer("revision").notNull(),
+  createdAt: integer("created_at").notNull(),
+  updatedAt: integer("updated_at").notNull(),
+  /** Set while a deleted job can still be brought back. */
+  deletedAt: integer("deleted_at"),
+});
+
+/**
+ * Everything that was ever done to a job, never shortened. An edit is `applied`, `undone`, or `dropped`
+ * when another edit took the place of what was undone; undo and redo are rows of their own.
+ */
+export const editLog = sqliteTable(
+  "edit_log",
+  {
+    id: integer("id").primaryKey({ autoIncrement: true }),
+    jobId: text("job_id")
+      .notNull()
+      .references(() => jobs.id, { onDelete: "cascade" }),
+    /** Revision of the job after it. */
+    revision: integer("revision").notNull(),
+    action: text("action", { enum: ["edit", "undo", "redo"] }).notNull(),
+    name: text("name").notNull(),
+    state: text("state", { enum: ["applied", "undone", "dropped"] }).notNull(),
+    edit: text("edit"),
+    diff: text("diff").notNull(),
+    at: integer("at").notNull(),
+  },
+  (table) => [index("edit_log_job").on(table.jobId, table.revision)],
+);
+
+/** Kept layouts, one for each variant and task of a job. */
+export const layouts = sqliteTable(
+  "layouts",
+  {
+    jobId: text("job_id")
+      .notNull()
+      .references(() => jobs.id, { onDelete: "cascade" }),
+    variant: text("variant").notNull(),
+    taskId: text("task_id").notNull(),
+    kept: text("kept").notNull(),
+    at: integer("at").notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.jobId, table.variant, table.taskId] })],
+);
+
+/** Entries of the stockroom; what differs between kinds stands in `facts` as validated JSON. */
+export const stockEntries = sqliteTable("stock_entries", {
+  id: text("id").primaryKey(),
+  kind: text("kind", { enum: ["section", "board", "edging", "bought"] }).notNull(),
+  position: integer("position").notNull(),
+  name: text("name").notNull(),
+  material: text("material"),
+  facts: text("facts").notNull(),
+  revision: integer("revision").notNull(),
+});
+
+/** Sizes that an entry is sold in, with their prices. `width` is null for bars. */
+export const stockSizes = sqliteTable(
+  "stock_sizes",
+  {
+    entryId: text("entry_id")
+      .notNull()
+      .references(() => stockEntries.id, { onDelete: "cascade" }),
+    position: integer("position").notNull(),
+    length: real("length").notNull(),
+    width: real("width"),
+    price: real("price"),
+    count: integer("count"),
+  },
+  (table) => [primaryKey({ columns: [table.entryId, table.position] })],
+);
+
+export const settings = sqliteTable("settings", {
+  name: text("name").primaryKey(),
+  value: text("value").notNull(),
+});

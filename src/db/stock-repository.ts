@@ -1,0 +1,143 @@
+/** The stockroom in the database: entries of four kinds, their stock sizes in a table of their own. */
+import { and, asc, eq, max } from "drizzle-orm";
+import * as v from "valibot";
+import { BrokenInvariant } from "@/core/kernel";
+import {
+  type BoardEntry,
+  type BoughtEntry,
+  type EdgingEntry,
+  type SectionEntry,
+  type StockroomData,
+  StockroomSchema,
+} from "@/core/stockroom";
+import type { Connection, Database } from "./database";
+import { settings, stockEntries, stockSizes } from "./schema";
+
+export type StockChange =
+  | { readonly kind: "section"; readonly entry: SectionEntry }
+  | { readonly kind: "board"; readonly entry: BoardEntry }
+  | { readonly kind: "edging"; readonly entry: EdgingEntry }
+  | { readonly kind: "bought"; readonly entry: BoughtEntry };
+
+export type StockSnapshot = {
+  readonly data: StockroomData /** Revision of each entry, by id. */;
+  readonly revisions: Readonly<Record<string, number>>;
+};
+
+export async function readStock({ db }: Connection): Promise<StockSnapshot> {
+  const [entries, sizes, currency] = await Promise.all([
+    db.select().from(stockEntries).orderBy(asc(stockEntries.position)),
+    db.select().from(stockSizes).orderBy(asc(stockSizes.position)),
+    db.select().from(settings).where(eq(settings.name, "currency")),
+  ]);
+  const sizesOf = new Map<string, (typeof sizes)[number][]>();
+  for (const size of sizes) sizesOf.set(size.entryId, [...(sizesOf.get(size.entryId) ?? []), size]);
+  const ofKind = (kind: StockChange["kind"]) =>
+    entries
+      .filter((entry) => entry.kind === kind)
+      .map(({ id, name, material, facts }) => ({
+        id,
+        name,
+        material,
+        ...JSON.parse(facts),
+        stock: stockOf(kind, sizesOf.get(id) ?? []),
+      }));
+  const data = v.safeParse(StockroomSchema, {
+    currency: currency[0]?.value ?? "EUR",
+    sections: ofKind("section"),
+    boards: ofKind("board"),
+    edging: ofKind("edging"),
+    bought: ofKind("bought"),
+  });
+  if (!data.success)
+    throw new BrokenInvariant(`the stored stockroom cannot be read: ${data.issues[0].message}`);
+  return {
+    data: data.output,
+    revisions: Object.fromEntries(entries.map((entry) => [entry.id, entry.revision])),
+  };
+}
+
+function stockOf(
+  kind: StockChange["kind"],
+  sizes: readonly { length: number; width: number | null; price: number | null; count: number | null }[],
+) {
+  return sizes.map(({ length, width, price, count }) =>
+    kind === "board" ? { length, width, price, count } : { length, price, count },
+  );
+}
+
+/** Saves an entry when nobody else has changed it since `expected` (null: it is new). */
+export async function saveStockEntry(
+  { write }: Connection,
+  change: StockChange,
+  expected: number | null,
+): Promise<number | "changed" | "exists"> {
+  return write((db) =>
+    db.transaction(async (tx) => {
+      const { id } = change.entry;
+      const [known] = await tx.select().from(stockEntries).where(eq(stockEntries.id, id));
+      if (known && expected === null) return "exists";
+      if ((known?.revision ?? null) !== expected) return "changed";
+      const [last] = await tx.select({ position: max(stockEntries.position) }).from(stockEntries);
+      const row = rowOf(change, known?.position ?? (last?.position ?? 0) + 1, (known?.revision ?? 0) + 1);
+      await tx.insert(stockEntries).values(row).onConflictDoUpdate({ target: stockEntries.id, set: row });
+      await replaceSizes(tx, change);
+      return row.revision;
+    }),
+  );
+}
+
+function rowOf(change: StockChange, position: number, revision: number) {
+  const { id, name, ...rest } = change.entry;
+  const {
+    material = null,
+    stock: _,
+    ...facts
+  } = { material: null as string | null, stock: [] as unknown, ...rest };
+  return { id, kind: change.kind, position, name, material, facts: JSON.stringify(facts), revision };
+}
+
+async function replaceSizes(
+  tx: Parameters<Parameters<Database["transaction"]>[0]>[0],
+  change: StockChange,
+): Promise<void> {
+  await tx.delete(stockSizes).where(eq(stockSizes.entryId, change.entry.id));
+  if (change.kind !== "section" && change.kind !== "board") return;
+  const rows = change.entry.stock.map((size, position) => ({
+    entryId: change.entry.id,
+    position,
+    length: size.length,
+    width: "width" in size ? size.width : null,
+    price: size.price,
+    count: size.count,
+  }));
+  if (rows.length > 0) await tx.insert(stockSizes).values(rows);
+}
+
+export async function removeStockEntry(
+  { write }: Connection,
+  kind: StockChange["kind"],
+  id: string,
+): Promise<boolean> {
+  return write((db) =>
+    db.transaction(async (tx) => {
+      await tx.delete(stockSizes).where(eq(stockSizes.entryId, id));
+      const gone = await tx
+        .delete(stockEntries)
+        .where(and(eq(stockEntries.id, id), eq(stockEntries.kind, kind)))
+        .returning({ id: stockEntries.id });
+      return gone.length > 0;
+    }),
+  );
+}
+
+export async function readSetting({ db }: Connection, name: string): Promise<string | null> {
+  const [row] = await db.select().from(settings).where(eq(settings.name, name));
+  return row?.value ?? null;
+}
+
+export async function writeSetting({ write }: Connection, name: string, value: string): Promise<void> {
+  await write((db) =>
+    db.insert(settings).values({ name, value }).onConflictDoUpdate({ target: settings.name, set: { value } }),
+  );
+}

@@ -1,0 +1,78 @@
+/**
+ * CSV out (RFC 4180: comma, CRLF, quotes doubled) and rows in. A field that a spreadsheet would run as a
+ * formula is written with an apostrophe before it; lengths and marks are never turned into numbers here.
+ */
+import Papa from "papaparse";
+import { err, ok, type Problem, type Result } from "@/core/kernel";
+import type { ListTable } from "@/core/lists";
+
+/** A list as CSV: the group's stock and material stand in columns of their own. */
+export function listToCsv(table: ListTable): string {
+  const headings = ["Stock", "Material", ...table.columns.map((column) => column.heading)];
+  const rows = table.groups.flatMap((group) =>
+    group.rows.map((row) => [
+      group.heading,
+      group.detail,
+      ...table.columns.map((column) => csvText(row.cells[column.id]?.text ?? "")),
+    ]),
+  );
+  return rowsToCsv([headings, ...rows]);
+}
+
+/** "–" says on paper that a column does not apply; in a file that is an empty field. */
+const csvText = (text: string) => (text === "–" ? "" : text);
+
+/** A plain number, negative ones included, is no formula; everything else that starts like one is. */
+const PLAIN_NUMBER = /^-?\d+(\.\d+)?$/;
+const STARTS_A_FORMULA = /^\s*[=+\-@\t\r]/;
+
+function harmless(field: string): string {
+  return STARTS_A_FORMULA.test(field) && !PLAIN_NUMBER.test(field) ? `'${field}` : field;
+}
+
+export function rowsToCsv(rows: readonly (readonly string[])[]): string {
+  return `${Papa.unparse(rows.map((row) => row.map(harmless)) as string[][], { newline: "\r\n" })}\r\n`;
+}
+
+export const MOST_LIST_BYTES = 5_000_000;
+
+/** The text of a file: UTF-8 or UTF-16 where it is marked or valid, else Windows-1252. */
+export function decodeText(bytes: Uint8Array): string {
+  if (bytes[0] === 0xff && bytes[1] === 0xfe) return new TextDecoder("utf-16le").decode(bytes);
+  if (bytes[0] === 0xfe && bytes[1] === 0xff) return new TextDecoder("utf-16be").decode(bytes);
+  try {
+    return new TextDecoder("utf-8", { fatal: true }).decode(bytes);
+  } catch {
+    return new TextDecoder("windows-1252").decode(bytes);
+  }
+}
+
+/** Rows of a cutting list from a file or the clipboard: comma, semicolon or tab. */
+export function listRows(input: Uint8Array | string): Result<readonly (readonly string[])[], Problem> {
+  const what = "The list";
+  if (input.length > MOST_LIST_BYTES) {
+    return err({ kind: "malformed", what, why: `it is larger than ${MOST_LIST_BYTES / 1e6} MB` });
+  }
+  const text = typeof input === "string" ? input : decodeText(input);
+  if (text.trim() === "") return err({ kind: "malformed", what, why: "it is empty" });
+  if (text.includes("\0"))
+    return err({ kind: "malformed", what, why: "it is not a text file; save it as CSV first" });
+  const firstLine = text.split(/\r?\n/, 1)[0] ?? "";
+  const delimiter = delimiterOf(firstLine);
+  const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ""), { delimiter, skipEmptyLines: false });
+  const broken = parsed.errors.find((error) => error.type === "Quotes");
+  if (broken)
+    return err({
+      kind: "malformed",
+      what,
+      why: `a quotation mark is not closed in row ${(broken.row ?? 0) + 1}`,
+    });
+  return ok(parsed.data);
+}
+
+/** The sign that parts the heading row most often; a list of one column has none. */
+function delimiterOf(heading: string): string {
+  const counts = ["\t", ";", ","].map((sign) => ({ sign, count: heading.split(sign).length - 1 }));
+  const best = counts.reduce((a, b) => (b.count > a.count ? b : a));
+  return best.count === 0 ? "," : best.sign;
+}

@@ -1,0 +1,66 @@
+/**
+ * The job file (`.tally.json`): one job with the part of the stockroom that it uses, so that it can be
+ * computed anywhere. Its schema is published in docs/schema/.
+ */
+import * as v from "valibot";
+import { issueWords, type Job, JobSchema, readJob } from "@/core/job";
+import { err, ok, type Problem, type Result } from "@/core/kernel";
+import { type Stockroom, type StockroomData, StockroomSchema } from "@/core/stockroom";
+
+export const JOB_FILE_KIND = "rustic-tally-job";
+
+export const JobFileSchema = v.object({
+  kind: v.literal(JOB_FILE_KIND),
+  version: v.literal(1),
+  job: JobSchema,
+  stockroom: StockroomSchema,
+});
+export type JobFile = { readonly job: Job; readonly stockroom: StockroomData };
+
+/** The job with those entries of the stockroom that it names. */
+export function writeJobFile(job: Job, stockroom: Stockroom): string {
+  const used = new Set<string>();
+  for (const member of Object.values(job.members)) if (member.section) used.add(member.section);
+  for (const panel of Object.values(job.panels)) {
+    for (const id of [panel.board, ...Object.values(panel.edging)]) if (id) used.add(id);
+  }
+  for (const part of Object.values(job.boughtParts)) if (part.entry) used.add(part.entry);
+  for (const typed of Object.values(job.typedPieces)) if (typed.stock) used.add(typed.stock);
+  const named = <T extends { readonly id: string }>(entries: readonly T[]) =>
+    entries.filter((entry) => used.has(entry.id));
+  const { currency, sections, boards, edging, bought } = stockroom;
+  const part = {
+    currency,
+    sections: named(sections),
+    boards: named(boards),
+    edging: named(edging),
+    bought: named(bought),
+  };
+  return `${JSON.stringify({ kind: JOB_FILE_KIND, version: 1, job, stockroom: part }, null, 2)}\n`;
+}
+
+/** Reads a job file; the problem says what does not fit and where. */
+export function readJobFile(text: string): Result<JobFile, Problem> {
+  const malformed = (why: string) => err({ kind: "malformed", what: "The job file", why } as const);
+  let data: unknown;
+  try {
+    data = JSON.parse(text);
+  } catch {
+    return malformed("it is not JSON");
+  }
+  const envelope = v.safeParse(
+    v.object({
+      kind: v.literal(JOB_FILE_KIND),
+      version: v.literal(1),
+      job: v.unknown(),
+      stockroom: v.unknown(),
+    }),
+    data,
+  );
+  if (!envelope.success) return malformed(issueWords(envelope.issues));
+  const job = readJob(envelope.output.job);
+  if (!job.ok) return job;
+  const stockroom = v.safeParse(StockroomSchema, envelope.output.stockroom);
+  if (!stockroom.success) return malformed(`stockroom ${issueWords(stockroom.issues)}`);
+  return ok({ job: job.value, stockroom: stockroom.output });
+}

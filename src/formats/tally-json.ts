@@ -1,0 +1,97 @@
+/** The tally as data (docs/formats.md): lengths in millimetres, angles in degrees from square. */
+import type { Job } from "@/core/job";
+import { fromNm } from "@/core/kernel";
+import { anglesOf, type Form, standOf, type Tally, type TallyRow } from "@/core/tally";
+
+const EDGES = ["front", "back", "left", "right"] as const;
+
+export function tallyToJson(job: Job, tally: Tally) {
+  return {
+    unit: "mm" as const,
+    job: { code: job.info.job.code, title: job.info.job.title, batch: tally.batch },
+    rows: tally.rows.map((row) => rowToJson(row, tally.batch)),
+    checks: tally.checks.map(({ kind, severity, marks, message, records, listRow }) => ({
+      kind,
+      severity,
+      marks,
+      message,
+      records,
+      ...listRow,
+    })),
+    balance: tally.balance,
+  };
+}
+
+function rowToJson(row: TallyRow, batch: number) {
+  const { form } = row.shown;
+  return {
+    mark: row.mark === "" ? null : row.mark,
+    name: row.name,
+    kind: row.kind,
+    count: row.count,
+    hands: row.hands,
+    stock: row.stockName,
+    section:
+      form.kind === "member" && form.shape ? { kind: form.shape.kind, size: [...form.shape.size] } : null,
+    material: row.material,
+    ...sizes(form),
+    ...ends(form),
+    ...panelFacts(form),
+    typed: row.typed,
+    pieces: row.pieces.flatMap(({ id, quantity }) => pieceIds(id, quantity * batch)),
+  };
+}
+
+function sizes(form: Form) {
+  switch (form.kind) {
+    case "member":
+      return {
+        length: fromNm(form.cutNm),
+        longestEdge: fromNm(form.longestNm),
+        shortestEdge: fromNm(form.shortestNm),
+        width: null,
+        thickness: null,
+      };
+    case "panel":
+      return {
+        length: fromNm(form.lengthNm),
+        width: fromNm(form.widthNm),
+        thickness: form.thicknessNm === null ? null : fromNm(form.thicknessNm),
+      };
+    case "none":
+      return { length: null, width: null, thickness: null };
+    default:
+      return form satisfies never;
+  }
+}
+
+function ends(form: Form) {
+  if (form.kind !== "member") return { ends: null, stand: null, turn: 0 };
+  const stand = standOf(form.start, form.end);
+  return {
+    ends: [form.start, form.end].map((slope) => ({ kind: "plane" as const, ...anglesOf(slope) })),
+    stand: stand.kind,
+    turn: stand.turn,
+  };
+}
+
+function panelFacts(form: Form) {
+  if (form.kind !== "panel") return { grain: null, goodFace: false, edging: [], work: [] };
+  return {
+    grain: form.grain,
+    goodFace: form.goodFace,
+    edging: EDGES.filter((edge) => form.edging[edge] !== null),
+    work: form.grooves.map((groove) => ({
+      kind: "groove" as const,
+      face: groove.face,
+      x: [fromNm(groove.x0), fromNm(groove.x1)],
+      y: [fromNm(groove.y0), fromNm(groove.y1)],
+      depth: fromNm(groove.depthNm),
+    })),
+  };
+}
+
+/** One id a piece: the record's own, numbered from the second on. */
+function pieceIds(id: string, quantity: number): readonly string[] {
+  return Array.from({ length: quantity }, (_, i) => (i === 0 ? id : `${id}#${i + 1}`));
+}

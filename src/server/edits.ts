@@ -1,0 +1,86 @@
+/**
+ * Edits, undo and redo on the server. The same function as in the browser is applied to the newest
+ * document in one transaction. When someone else was first, the edit is replayed on the newer document
+ * unless both touched the same record; then it is refused with a sentence and nothing is lost: the
+ * browser still holds it.
+ */
+import { applyEdit, type Diff, type Edit, editName, reverseDiff, touchedRecords } from "@/core/job";
+import { type Problem, sentence } from "@/core/kernel";
+import { type Connection, type StepNames, type StoredJob, stepJob } from "@/db";
+
+export type StepAnswer =
+  | { readonly status: "applied"; readonly replayed: boolean }
+  | { readonly status: "refused"; readonly clash: boolean; readonly message: string };
+
+export type StepOutcome = {
+  readonly answer: StepAnswer;
+  readonly stored: StoredJob;
+  readonly steps: StepNames;
+};
+
+const refused = (problem: Problem, clash = false) => ({
+  step: null,
+  answer: { status: "refused", clash, message: sentence(problem) } as const,
+});
+
+/** Applies an edit that was made on `expectedRevision`. Null when there is no such job. */
+export function submitEdit(
+  db: Connection,
+  id: string,
+  expectedRevision: number,
+  edit: Edit,
+): Promise<StepOutcome | null> {
+  return stepJob<StepAnswer>(db, id, Date.now(), async ({ stored, since }) => {
+    const diff = applyEdit(stored.job, edit);
+    if (!diff.ok) return refused(diff.problem, expectedRevision !== stored.revision);
+    const replayed = expectedRevision < stored.revision;
+    if (replayed) {
+      const shared = sharedRecord(diff.value, await since(expectedRevision));
+      if (shared) return refused({ kind: "changedMeanwhile", what: nameOf(stored, shared) }, true);
+    }
+    return {
+      step: { action: "edit", name: editName(edit), edit, diff: diff.value },
+      answer: { status: "applied", replayed },
+    };
+  });
+}
+
+function sharedRecord(own: Diff, others: readonly Diff[]): string | null {
+  const touched = touchedRecords(own);
+  for (const other of others)
+    for (const record of touchedRecords(other)) if (touched.has(record)) return record;
+  return null;
+}
+
+/** "Key size width": what a person would call a record. */
+function nameOf({ job }: StoredJob, key: string): string {
+  const [table = "", ...rest] = key.split("/");
+  const id = rest.join("/");
+  switch (table) {
+    case "keySizes":
+      return `Key size ${job.keySizes[id]?.name ?? id}`;
+    case "members":
+      return job.members[id]?.name ?? id;
+    case "panels":
+      return job.panels[id]?.name ?? id;
+    case "points":
+      return `Point ${job.points[id]?.name ?? id}`;
+    case "info":
+      return "The job's details";
+    default:
+      return job.boughtParts[id]?.name ?? job.typedPieces[id]?.name ?? "The same record";
+  }
+}
+
+/** Undoes the newest edit, or does the last undone one again; either is a step of its own in the log. */
+export function stepBack(db: Connection, id: string, which: "undo" | "redo"): Promise<StepOutcome | null> {
+  return stepJob<StepAnswer>(db, id, Date.now(), async ({ last }) => {
+    const target = await last(which);
+    if (!target) return refused({ kind: which === "undo" ? "nothingToUndo" : "nothingToRedo" });
+    const diff = which === "undo" ? reverseDiff(target.diff) : target.diff;
+    return {
+      step: { action: which, name: target.name, edit: null, diff },
+      answer: { status: "applied", replayed: false },
+    };
+  });
+}

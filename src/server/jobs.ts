@@ -1,0 +1,102 @@
+/** Use cases of jobs: open, make, copy, delete and bring back, and new ones from a cutting list. */
+import { randomUUID } from "node:crypto";
+import { emptyJob, type Job, type JobInfo, readCuttingList, type UnreadableRow, withEdit } from "@/core/job";
+import { err, ok, type Problem, type Result } from "@/core/kernel";
+import type { KeptLayout } from "@/core/layout";
+import { createPipeline } from "@/core/pipeline";
+import { indexStockroom, type Stockroom } from "@/core/stockroom";
+import {
+  type Connection,
+  findJob,
+  insertJob,
+  readLayouts,
+  readStock,
+  type StepNames,
+  type StoredJob,
+  stepNames,
+} from "@/db";
+import { listRows } from "@/formats/csv";
+
+export const newId = () => randomUUID().slice(0, 13);
+
+export async function currentStockroom(db: Connection): Promise<Stockroom> {
+  return indexStockroom((await readStock(db)).data);
+}
+
+/** A job with everything that its desk needs. */
+export type OpenJob = StoredJob & { readonly layouts: readonly KeptLayout[]; readonly steps: StepNames };
+
+export async function openJob(db: Connection, id: string, variant: string): Promise<OpenJob | null> {
+  const stored = await findJob(db, id);
+  if (!stored) return null;
+  return { ...stored, layouts: await readLayouts(db, id, variant), steps: await stepNames(db.db, id) };
+}
+
+/** The job with the marks that its tally gives it, so that they stay from the first edit on. */
+export function withMarksKept(job: Job, stockroom: Stockroom): Job {
+  const { tally } = createPipeline()(job, null, stockroom, []);
+  if (tally.newMarks.length === 0) return job;
+  const kept = withEdit(job, { kind: "keepMarks", marks: [...tally.newMarks], drop: [] });
+  return kept.ok ? kept.value : job;
+}
+
+export async function createJob(db: Connection, job: Job, id = newId()): Promise<string> {
+  await insertJob(db, id, withMarksKept(job, await currentStockroom(db)), Date.now());
+  return id;
+}
+
+export function createEmptyJob(
+  db: Connection,
+  info: Pick<JobInfo, "code" | "title" | "unit">,
+): Promise<string> {
+  const format: JobInfo["format"] =
+    info.unit === "in" || info.unit === "ft"
+      ? { kind: "fraction", denominator: 16 }
+      : { kind: "decimal", places: 1, trailingZeros: false };
+  return createJob(db, emptyJob({ ...info, format }));
+}
+
+export async function duplicateJob(db: Connection, id: string): Promise<string | null> {
+  const stored = await findJob(db, id);
+  if (!stored) return null;
+  const { job } = stored;
+  const info = { ...job.info.job, code: `${job.info.job.code} copy`.slice(0, 24), title: job.info.job.title };
+  const copy = newId();
+  await insertJob(db, copy, { ...job, info: { job: info } }, Date.now());
+  return copy;
+}
+
+export type ListImport = {
+  readonly id: string;
+  readonly pieces: number;
+  readonly unreadable: readonly UnreadableRow[];
+  readonly notes: readonly string[];
+};
+
+/** Makes a job from a cutting list; the rows that cannot be read are told, the others become pieces. */
+export async function createFromList(
+  db: Connection,
+  info: Pick<JobInfo, "code" | "title" | "unit">,
+  list: Uint8Array | string,
+): Promise<Result<ListImport, Problem>> {
+  const rows = listRows(list);
+  if (!rows.ok) return rows;
+  const stockroom = await currentStockroom(db);
+  const read = readCuttingList(rows.value, { unit: info.unit, stockroom, newId: () => `typed-${newId()}` });
+  if (!read.ok) return read;
+  const { pieces, unreadable, notes } = read.value;
+  if (pieces.length === 0) {
+    return err({
+      kind: "malformed",
+      what: "The list",
+      why: `none of its ${unreadable.length} rows can be read; the first: ${unreadable[0]?.message ?? ""}`,
+    });
+  }
+  const base = emptyJob({
+    ...info,
+    ...(info.unit === "in" || info.unit === "ft" ? { format: { kind: "fraction", denominator: 16 } } : {}),
+  });
+  const job: Job = { ...base, typedPieces: Object.fromEntries(pieces.map((piece) => [piece.id, piece])) };
+  const id = await createJob(db, job);
+  return ok({ id, pieces: pieces.length, unreadable, notes });
+}

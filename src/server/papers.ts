@@ -1,0 +1,51 @@
+/** Use cases of everything that leaves a job: the printed papers, lists as CSV, the tally, the job file. */
+import { type PageSize, shopPapers } from "@/core/drawing";
+import type { VariantId } from "@/core/job";
+import { createPipeline, type Results } from "@/core/pipeline";
+import { type Connection, readSetting } from "@/db";
+import { pagesToPdf } from "@/formats/pdf";
+import { currentStockroom, type OpenJob, openJob } from "./jobs";
+
+export type ComputedJob = { readonly open: OpenJob; readonly results: Results; readonly shop: string };
+
+/** A job with its results for one variant ("" for the job's own sizes); null when there is none. */
+export async function computeJob(db: Connection, id: string, variant: string): Promise<ComputedJob | null> {
+  const open = await openJob(db, id, variant);
+  if (!open || (variant !== "" && !open.job.variants[variant])) return null;
+  const stockroom = await currentStockroom(db);
+  const results = createPipeline()(
+    open.job,
+    variant === "" ? null : (variant as VariantId),
+    stockroom,
+    open.layouts,
+  );
+  return { open, results, shop: (await readSetting(db, "shop")) ?? "" };
+}
+
+/** The shop papers as one PDF. */
+export function printJob(
+  { open, results }: ComputedJob,
+  page: PageSize,
+  variant: string,
+): Promise<Uint8Array> {
+  const { info } = open.job;
+  const made = new Date();
+  const input = {
+    info: info.job,
+    revision: open.revision,
+    date: made.toISOString().slice(0, 10),
+    variantName: open.job.variants[variant]?.name ?? null,
+    shop,
+    results,
+    kept: open.layouts,
+  };
+  return pagesToPdf(`${info.job.code} ${info.job.title}`, made, (measure) =>
+    shopPapers(input, page, measure),
+  );
+}
+
+/** A file name that any system takes: code, what it is, revision. */
+export function fileName({ open }: ComputedJob, what: string, ending: string): string {
+  const code = open.job.info.job.code.replace(/[^A-Za-z0-9._-]+/g, "-");
+  return `${code}-${what}-r${open.revision}.${ending}`;
+}
