@@ -24,7 +24,7 @@ export async function computeJob(db: Connection, id: string, variant: string): P
 
 /** The shop papers as one PDF. */
 export function printJob(
-  { open, results }: ComputedJob,
+  { open, results, shop }: ComputedJob,
   page: PageSize,
   variant: string,
 ): Promise<Uint8Array> {

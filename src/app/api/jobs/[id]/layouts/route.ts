@@ -1,16 +1,15 @@
 /** Keeps a layout that a worker made. It is checked again here before it is stored. */
 import * as v from "valibot";
 import type { KeptLayout } from "@/core/layout";
-import { type BarLayout, BarProblemSchema, verifyBars } from "@/core/layout/bars";
-import { type SheetLayout, SheetProblemSchema, verifySheets } from "@/core/layout/sheets";
+import { BarProblemSchema, verifyBars } from "@/core/layout/bars";
+import { SheetProblemSchema, verifySheets } from "@/core/layout/sheets";
 import { findJob, saveLayout } from "@/db";
 import { connection } from "@/server";
 import { guarded, NO_SUCH_JOB, readBody, sayJson, sayProblem } from "../../../answer";
 
 const whole = v.pipe(v.number(), v.integer(), v.minValue(0));
 const finite = v.pipe(v.number(), v.finite());
-const unplaced = (key: "piece" | "panel") =>
-  v.array(v.object({ [key]: whole, qty: whole, why: v.pipe(v.string(), v.maxLength(400)) }));
+const left = { qty: whole, why: v.pipe(v.string(), v.maxLength(400)) };
 const outcome = {
   cost: v.nullable(finite),
   count: whole,
@@ -33,7 +32,7 @@ const KeptSchema = v.variant("kind", [
     layout: v.object({
       ...outcome,
       bars: v.array(v.object({ stock: whole, times: whole, pieces: v.array(whole), remainder: finite })),
-      unplaced: unplaced("piece"),
+      unplaced: v.array(v.object({ ...left, piece: whole })),
     }),
   }),
   v.object({
@@ -50,7 +49,7 @@ const KeptSchema = v.variant("kind", [
           offcuts: v.array(v.object(rect)),
         }),
       ),
-      unplaced: unplaced("panel"),
+      unplaced: v.array(v.object({ ...left, panel: whole })),
     }),
   }),
 ]);
@@ -65,11 +64,9 @@ export function PUT(request: Request, { params }: { readonly params: Promise<{ r
     if (!(await findJob(db, id))) return NO_SUCH_JOB();
     const { kept, variant } = body.value;
     const fault =
-      kept.kind === "bars"
-        ? verifyBars(kept.problem, kept.layout as BarLayout)
-        : verifySheets(kept.problem, kept.layout as SheetLayout);
+      kept.kind === "bars" ? verifyBars(kept.problem, kept.layout) : verifySheets(kept.problem, kept.layout);
     if (fault) return sayProblem(`The layout was not kept: ${fault}.`, 422);
-    await saveLayout(db, id, variant, kept as KeptLayout, Date.now());
+    await saveLayout(db, id, variant, kept satisfies KeptLayout, Date.now());
     return sayJson({});
   });
 }

@@ -1,0 +1,10 @@
+/** The solver's binary for the layout worker, straight from its package. */
+import { readFile } from "node:fs/promises";
+import path from "node:path";
+
+export async function GET() {
+  const file = path.join(process.cwd(), "node_modules", "highs", "build", "highs.wasm");
+  return new Response(new Uint8Array(await readFile(file)), {
+    headers: { "content-type": "application/wasm", "cache-control": "public, max-age=86400" },
+  });
+}

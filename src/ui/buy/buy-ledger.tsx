@@ -1,0 +1,169 @@
+"use client";
+/** What to buy: by rule and by layout side by side, subtotals and totals. */
+import { BUYING_COLUMNS, totalWords } from "@/core/lists";
+import { Button } from "../common/button";
+import { Chooser } from "../common/chooser";
+import { TextField } from "../common/text-field";
+import { useDesk, useDeskState } from "../desk/desk-context";
+import { Out, PaneHead } from "../desk/pane-head";
+import type { Stage } from "../desk/stages";
+import { type TableFieldProps, TextCell } from "./table-cells";
+
+export function BuyLedger({ onStage }: { readonly onStage: (stage: Stage) => void }) {
+  const table = useDeskState((state) => state.results.buyingList);
+  const quantities = useDeskState((state) => state.results.quantities);
+  const { byRule, byLayout, currency } = quantities;
+  return (
+    <>
+      <PaneHead title="Buying list" facts={`prices in ${currency}`}>
+        <Out />
+      </PaneHead>
+      <Settings />
+      <div className="min-h-0 flex-1 overflow-auto">
+        <table className="w-full border-collapse font-table text-[14px]">
+          <thead className="sticky top-0 z-10 bg-leaf">
+            <tr>
+              {BUYING_COLUMNS.map((column) => (
+                <th
+                  key={column.id}
+                  scope="col"
+                  className={`border-seam border-b px-2 py-1.5 font-normal text-[12px] text-ink-soft ${column.align === "right" ? "text-right" : "text-left"}`}
+                >
+                  {column.heading}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          {table.groups.map((group) => (
+            <tbody key={group.heading}>
+              <tr className="bg-ground">
+                <th scope="rowgroup" colSpan={4} className="px-2 py-1 text-left font-semibold">
+                  {group.heading}
+                </th>
+                <td colSpan={5} className="px-2 py-1 text-right text-ink-soft">
+                  {group.summary}
+                </td>
+              </tr>
+              {group.rows.map((row) => (
+                <BuyRow key={row.id} id={row.id} cells={row.cells} />
+              ))}
+            </tbody>
+          ))}
+        </table>
+        {table.groups.length === 0 ? (
+          <p className="p-4 text-ink-soft">What to buy will stand here as soon as the job has pieces.</p>
+        ) : null}
+      </div>
+      <footer className="shrink-0 border-ink border-t-2 bg-ground px-3.5 py-2.5">
+        <dl className="flex flex-wrap gap-x-10 gap-y-1">
+          <Total
+            name={`by rule, net + ${quantities.wastePercent} % waste`}
+            words={totalWords(byRule, currency)}
+            incomplete={byRule.missing > 0}
+          />
+          <Total
+            name="by layout, whole bars and sheets"
+            words={totalWords(byLayout, currency)}
+            incomplete={byLayout.missing > 0 || byLayout.notLaidOut > 0 || byLayout.stale > 0}
+          />
+        </dl>
+        {byLayout.notLaidOut > 0 || byLayout.stale > 0 ? (
+          <p className="mt-1 text-[13px] text-amber">
+            {byLayout.stale > 0 ? "A layout is older than the design. " : ""}
+            {byLayout.notLaidOut > 0
+              ? `${byLayout.notLaidOut} stock ${byLayout.notLaidOut === 1 ? "size counts" : "sizes count"} by rule: not laid out yet. `
+              : ""}
+            <Button look="plain" onClick={() => onStage("layout")}>
+              Go to Layout
+            </Button>
+          </p>
+        ) : null}
+      </footer>
+    </>
+  );
+}
+
+function Total({
+  name,
+  words,
+  incomplete,
+}: {
+  readonly name: string;
+  readonly words: string;
+  readonly incomplete: boolean;
+}) {
+  return (
+    <div className="flex flex-col-reverse">
+      <dt className="text-[13px] text-ink-soft">{name}</dt>
+      <dd className={`font-semibold font-slab text-[20px] ${incomplete ? "text-amber" : ""}`}>{words}</dd>
+    </div>
+  );
+}
+
+function BuyRow({ id, cells }: { readonly id: string; readonly cells: TableFieldProps["cells"] }) {
+  const desk = useDesk();
+  const lines = useDeskState((state) => state.results.quantities.lines);
+  const rows = useDeskState((state) => state.results.tally.rows);
+  const selected = useDeskState((state) => state.selected);
+  const line = lines.find((one) => one.id === id);
+  const own = rows.filter((row) =>
+    line?.marks.length ? line.marks.includes(row.mark) : id === `bought:${row.stock ?? row.id}`,
+  );
+  const chosen = own.some((row) => row.pieces.some((piece) => selected.has(piece.id)));
+  return (
+    <tr
+      aria-selected={chosen}
+      onClick={() => desk.select(own.flatMap((row) => row.pieces.map((piece) => piece.id)))}
+      className={`cursor-pointer border-seam border-b ${chosen ? "bg-brass-pale" : "hover:bg-ground"}`}
+    >
+      {BUYING_COLUMNS.map((column) => (
+        <TextCell key={column.id} column={column} cells={cells} />
+      ))}
+    </tr>
+  );
+}
+
+/** Waste and rounding are the job's own, so they stand where their effect is seen. */
+function Settings() {
+  const desk = useDesk();
+  const info = useDeskState((state) => state.job.info.job);
+  const waste = (text: string): string | null => {
+    const value = Number(text.replace(",", ".").replace("%", ""));
+    if (!Number.isFinite(value) || value < 0 || value > 200) return "From 0 to 200 %.";
+    return desk.submit({ kind: "changeInfo", set: { wastePercent: value } });
+  };
+  const batch = (text: string): string | null => {
+    const value = Number(text);
+    if (!Number.isInteger(value) || value < 1 || value > 10_000) return "A whole number from 1.";
+    return desk.submit({ kind: "changeInfo", set: { batch: value } });
+  };
+  return (
+    <div className="flex shrink-0 items-start gap-4 border-seam border-b bg-ground px-3.5 py-2">
+      <div className="w-[110px]">
+        <TextField
+          label="Waste by rule, %"
+          value={String(info.wastePercent)}
+          onCommit={waste}
+          align="right"
+        />
+      </div>
+      <div className="w-[170px]">
+        <Chooser
+          label="Quantities are rounded"
+          value={info.rounding}
+          choices={[
+            { value: "piece", label: "per piece" },
+            { value: "line", label: "per line" },
+            { value: "end", label: "only at the end" },
+          ]}
+          onChoose={(rounding) =>
+            desk.submit({ kind: "changeInfo", set: { rounding: rounding as typeof info.rounding } })
+          }
+        />
+      </div>
+      <div className="w-[110px]">
+        <TextField label="Make this many" value={String(info.batch)} onCommit={batch} align="right" />
+      </div>
+    </div>
+  );
+}

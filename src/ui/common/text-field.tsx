@@ -1,0 +1,74 @@
+"use client";
+/**
+ * A field that is carried out with Enter or by leaving it and put back with Escape. A value that is
+ * refused stays in the field with the sentence under it, so that nothing typed is lost.
+ */
+import { useId, useState } from "react";
+
+export type TextFieldProps = {
+  readonly label: string;
+  readonly value: string;
+  /** Carries the value out; gives the sentence why not, or null. */
+  readonly onCommit: (value: string) => string | null;
+  readonly hideLabel?: boolean;
+  readonly disabled?: boolean;
+  readonly align?: "left" | "right";
+  readonly invalid?: string | null;
+  readonly placeholder?: string;
+};
+
+export function TextField({
+  label,
+  value,
+  onCommit,
+  hideLabel = false,
+  disabled = false,
+  align = "left",
+  invalid = null,
+  placeholder,
+}: TextFieldProps) {
+  const id = useId();
+  const [draft, setDraft] = useState<string | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  const commit = () => {
+    if (draft === null || draft === value) {
+      setDraft(null);
+      setFault(null);
+      return;
+    }
+    const refused = onCommit(draft);
+    setFault(refused);
+    if (refused === null) setDraft(null);
+  };
+  const shown = fault ?? invalid;
+  return (
+    <span className="block">
+      <label htmlFor={id} className={hideLabel ? "sr-only" : "block text-[12px] text-ink-soft"}>
+        {label}
+      </label>
+      <input
+        id={id}
+        value={draft ?? value}
+        disabled={disabled}
+        placeholder={placeholder}
+        aria-invalid={shown !== null}
+        aria-describedby={shown ? `${id}-fault` : undefined}
+        className={`h-7 w-full rounded-sm border bg-leaf px-1.5 font-table text-[14px] disabled:bg-ground disabled:text-ink-soft ${shown ? "border-oxide" : "border-seam"} ${align === "right" ? "text-right" : ""}`}
+        onChange={(event) => setDraft(event.target.value)}
+        onBlur={commit}
+        onKeyDown={(event) => {
+          if (event.key === "Enter") commit();
+          if (event.key === "Escape") {
+            setDraft(null);
+            setFault(null);
+          }
+        }}
+      />
+      {shown ? (
+        <span id={`${id}-fault`} role="alert" className="block pt-0.5 text-[12px] leading-tight text-oxide">
+          {shown}
+        </span>
+      ) : null}
+    </span>
+  );
+}

@@ -1,0 +1,218 @@
+/**
+ * The state of one open desk: the document as confirmed by the server with the edits that are still on
+ * their way on top, the results computed from it, and the one selection that all panes share.
+ */
+import { createStore } from "zustand";
+import {
+  applyDiff,
+  applyEdit,
+  type Edit,
+  type Job,
+  type SimpleEdit,
+  type VariantId,
+  withEdit,
+} from "@/core/job";
+import { ok, type Problem, type Result, sentence } from "@/core/kernel";
+import type { KeptLayout } from "@/core/layout";
+import { createPipeline, type Results } from "@/core/pipeline";
+import type { Stockroom } from "@/core/stockroom";
+import { call, type Refusal } from "../common/http";
+
+export type StepNames = { readonly undo: string | null; readonly redo: string | null };
+
+/** What the server hands to a desk that opens. */
+export type DeskJob = {
+  readonly id: string;
+  readonly revision: number;
+  readonly job: Job;
+  readonly layouts: readonly KeptLayout[];
+  readonly steps: StepNames;
+};
+
+export type SaveState = "saved" | "saving" | "unreachable";
+
+export type DeskState = {
+  readonly id: string;
+  readonly stockroom: Stockroom;
+  readonly revision: number;
+  readonly confirmed: Job;
+  readonly pending: readonly Edit[];
+  /** The confirmed document with the pending edits. */
+  readonly job: Job;
+  readonly variant: VariantId | null;
+  readonly layouts: readonly KeptLayout[];
+  readonly steps: StepNames;
+  readonly results: Results;
+  /** Ids of the records that are selected. */
+  readonly selected: ReadonlySet<string>;
+  readonly saving: SaveState;
+};
+
+export type Notice = { readonly text: string; readonly retry: (() => void) | null };
+
+export type Desk = ReturnType<typeof createDesk>;
+
+type StepReply = {
+  readonly revision: number;
+  readonly steps: StepNames;
+  readonly replayed: boolean;
+  readonly job?: Job;
+};
+
+/** Makes the desk of one job. `notify` shows a message to the person. */
+export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notice: Notice) => void) {
+  const pipeline = createPipeline();
+  const basePipeline = createPipeline();
+  const store = createStore<DeskState>(() => ({
+    id: opened.id,
+    stockroom,
+    revision: opened.revision,
+    confirmed: opened.job,
+    pending: [],
+    job: opened.job,
+    variant: null,
+    layouts: opened.layouts,
+    steps: opened.steps,
+    results: pipeline(opened.job, null, stockroom, opened.layouts),
+    selected: new Set(),
+    saving: "saved",
+  }));
+  const channel =
+    typeof BroadcastChannel === "undefined" ? null : new BroadcastChannel(`rustic-tally:${opened.id}`);
+  const url = (rest: string) => `/api/jobs/${encodeURIComponent(opened.id)}${rest}`;
+  let sending: Promise<void> | null = null;
+
+  /** Sets state and recomputes what hangs on it; stages whose inputs are the same objects are not run again. */
+  function put(change: Partial<DeskState>): void {
+    const next = { ...store.getState(), ...change };
+    store.setState({ ...change, results: pipeline(next.job, next.variant, next.stockroom, next.layouts) });
+  }
+
+  /** An edit together with the marks that the tally after it newly gives out. */
+  function withMarks(job: Job, edit: Edit): Result<Edit, Problem> {
+    const after = withEdit(job, edit);
+    if (!after.ok) return after;
+    const { newMarks } = basePipeline(after.value, null, store.getState().stockroom, []).tally;
+    if (newMarks.length === 0) return ok(edit);
+    const marks: SimpleEdit = { kind: "keepMarks", marks: [...newMarks], drop: [] };
+    return ok({ kind: "together", edits: [...(edit.kind === "together" ? edit.edits : [edit]), marks] });
+  }
+
+  /** Applies an edit at once and sends it; the sentence why not, or null. */
+  function submit(edit: Edit): string | null {
+    const { job, pending } = store.getState();
+    const whole = withMarks(job, edit);
+    if (!whole.ok) return sentence(whole.problem);
+    const diff = applyEdit(job, whole.value);
+    if (!diff.ok) return sentence(diff.problem);
+    put({ job: applyDiff(job, diff.value), pending: [...pending, whole.value] });
+    void flush();
+    return null;
+  }
+
+  /** Sends what is pending, one after the other; resolves when all of it is settled. */
+  function flush(): Promise<void> {
+    sending ??= sendAll().finally(() => {
+      sending = null;
+    });
+    return sending;
+  }
+
+  async function sendAll(): Promise<void> {
+    for (let edit = store.getState().pending[0]; edit; edit = store.getState().pending[0]) {
+      store.setState({ saving: "saving" });
+      const reply = await call<StepReply>("POST", url("/edits"), {
+        expectedRevision: store.getState().revision,
+        edit,
+      });
+      if (reply.ok) confirm(reply.value, edit);
+      else if (reply.problem.status === 0 || reply.problem.status >= 500) {
+        store.setState({ saving: "unreachable" });
+        await new Promise((resolve) => setTimeout(resolve, 1500));
+      } else refuse(edit, reply.problem);
+    }
+    store.setState({ saving: "saved" });
+  }
+
+  function confirm(reply: StepReply, edit: Edit): void {
+    const { confirmed, pending } = store.getState();
+    const after = reply.job ? ok(reply.job) : withEdit(confirmed, edit);
+    rebase(after.ok ? after.value : confirmed, reply.revision, pending.slice(1), reply.steps);
+    if (reply.replayed)
+      notify({ text: "Someone else edited this job too; your edit stands on top of theirs.", retry: null });
+    channel?.postMessage(reply.revision);
+  }
+
+  /** The server would not take an edit: its document stands, and the edit is offered again. */
+  function refuse(edit: Edit, refusal: Refusal): void {
+    const body = refusal.body as { job?: Job; revision?: number; steps?: StepNames } | null;
+    const { confirmed, revision, pending, steps } = store.getState();
+    rebase(body?.job ?? confirmed, body?.revision ?? revision, pending.slice(1), body?.steps ?? steps);
+    notify({ text: refusal.message, retry: refusal.status === 409 ? () => void again(edit) : null });
+  }
+
+  function again(edit: Edit): void {
+    const refused = submit(edit);
+    if (refused) notify({ text: refused, retry: null });
+  }
+
+  /** Puts the pending edits on another confirmed document; those that no longer apply are told. */
+  function rebase(confirmed: Job, revision: number, pending: readonly Edit[], steps: StepNames): void {
+    let job = confirmed;
+    const kept: Edit[] = [];
+    for (const edit of pending) {
+      const after = withEdit(job, edit);
+      if (after.ok) {
+        job = after.value;
+        kept.push(edit);
+      } else notify({ text: sentence(after.problem), retry: null });
+    }
+    // The same content as before must stay the same object, or everything would be computed again.
+    const same = kept.length === 0 && JSON.stringify(store.getState().job) === JSON.stringify(job);
+    const shown = same ? store.getState().job : job;
+    put({ confirmed: same ? shown : confirmed, revision, pending: kept, steps, job: shown });
+  }
+
+  async function step(which: "undo" | "redo"): Promise<void> {
+    await flush();
+    const reply = await call<StepReply>("POST", url("/steps"), { step: which });
+    if (!reply.ok) {
+      notify({ text: reply.problem.message, retry: null });
+      return;
+    }
+    const { value } = reply;
+    rebase(value.job ?? store.getState().confirmed, value.revision, [], value.steps);
+    channel?.postMessage(value.revision);
+  }
+
+  /** Fetches the newest document when another tab or person moved on. */
+  async function refresh(): Promise<void> {
+    const { pending, variant } = store.getState();
+    if (pending.length > 0) return;
+    const reply = await call<DeskJob>("GET", url(`?variant=${variant ?? ""}`));
+    if (!reply.ok || store.getState().pending.length > 0) return;
+    const { job, revision, layouts, steps } = reply.value;
+    if (revision !== store.getState().revision) rebase(job, revision, [], steps);
+    if (JSON.stringify(layouts) !== JSON.stringify(store.getState().layouts)) put({ layouts });
+  }
+
+  async function setVariant(variant: VariantId | null): Promise<void> {
+    put({ variant, layouts: [] });
+    const reply = await call<DeskJob>("GET", url(`?variant=${variant ?? ""}`));
+    if (reply.ok && store.getState().variant === variant) put({ layouts: reply.value.layouts });
+  }
+
+  /** Keeps a layout, here at once and on the server. */
+  async function keep(kept: KeptLayout): Promise<void> {
+    const { layouts, variant } = store.getState();
+    put({ layouts: [...layouts.filter((one) => one.taskId !== kept.taskId), kept] });
+    const reply = await call("PUT", url("/layouts"), { variant: variant ?? "", kept });
+    if (!reply.ok) notify({ text: reply.problem.message, retry: () => void keep(kept) });
+    else channel?.postMessage(store.getState().revision);
+  }
+
+  const select = (ids: Iterable<string>) => store.setState({ selected: new Set(ids) });
+
+  channel?.addEventListener("message", () => void refresh());
+  return { store, submit, flush, step, refresh, setVariant, keep, select, close: () => channel?.close() };
+}

@@ -1,0 +1,123 @@
+"use client";
+/** The desk: head, ledger, picture and slip round one job, with one selection through all of them. */
+import { useEffect, useMemo, useState } from "react";
+import { Group, Panel, Separator } from "react-resizable-panels";
+import { toast } from "sonner";
+import { indexStockroom, type StockroomData } from "@/core/stockroom";
+import { BuyLedger } from "../buy/buy-ledger";
+import { CostPicture } from "../buy/cost-picture";
+import { LayoutLedger } from "../layout/layout-ledger";
+import { LayoutPicture } from "../layout/layout-picture";
+import { useLayoutRunner } from "../layout/use-layout-runner";
+import { ModelPicture } from "../shape/model-picture";
+import { ShapeLedger } from "../shape/shape-ledger";
+import { TallyLedger } from "../tally/tally-ledger";
+import { DeskContext } from "./desk-context";
+import { createDesk, type DeskJob } from "./desk-store";
+import { Head } from "./head";
+import { LaterStage } from "./later-stage";
+import { Slip } from "./slip";
+import type { Stage } from "./stages";
+
+export type DeskProps = {
+  readonly opened: DeskJob;
+  readonly stockroom: StockroomData;
+  readonly stage: Stage;
+};
+
+export function Desk({ opened, stockroom, stage: first }: DeskProps) {
+  const [desk] = useState(() =>
+    createDesk(opened, indexStockroom(stockroom), ({ text, retry }) => {
+      if (retry)
+        toast.error(text, {
+          duration: Number.POSITIVE_INFINITY,
+          action: { label: "Try again", onClick: retry },
+        });
+      else toast(text);
+    }),
+  );
+  const [stage, setStage] = useState<Stage>(first);
+  useEffect(() => {
+    const leave = (event: BeforeUnloadEvent) => {
+      if (desk.store.getState().pending.length > 0) event.preventDefault();
+    };
+    const look = () => void desk.refresh();
+    window.addEventListener("beforeunload", leave);
+    window.addEventListener("focus", look);
+    // The page may come from a cache that an earlier visit left behind.
+    look();
+    return () => {
+      window.removeEventListener("beforeunload", leave);
+      window.removeEventListener("focus", look);
+    };
+  }, [desk]);
+  const go = (next: Stage) => {
+    setStage(next);
+    window.history.replaceState(null, "", `?stage=${next}`);
+  };
+  return (
+    <DeskContext value={desk}>
+      <div className="flex h-screen min-w-[1000px] flex-col overflow-hidden">
+        <Head stage={stage} onStage={go} />
+        <Stages stage={stage} onStage={go} />
+        <Slip />
+      </div>
+    </DeskContext>
+  );
+}
+
+const LEDGER_SHARE: Readonly<Record<Stage, string>> = {
+  shape: "42",
+  tally: "58",
+  layout: "24",
+  buy: "62",
+  drawings: "42",
+  floor: "42",
+};
+
+function Stages({ stage, onStage }: { readonly stage: Stage; readonly onStage: (stage: Stage) => void }) {
+  const runner = useLayoutRunner();
+  const [task, setTask] = useState<string | null>(null);
+  const ledger = useMemo(() => {
+    switch (stage) {
+      case "shape":
+        return <ShapeLedger />;
+      case "tally":
+        return <TallyLedger />;
+      case "layout":
+        return <LayoutLedger runner={runner} task={task} onTask={setTask} />;
+      case "buy":
+        return <BuyLedger onStage={onStage} />;
+      default:
+        return <LaterStage stage={stage} />;
+    }
+  }, [stage, runner, task, onStage]);
+  const picture =
+    stage === "layout" ? (
+      <LayoutPicture runner={runner} task={task} />
+    ) : stage === "buy" ? (
+      <CostPicture />
+    ) : (
+      <ModelPicture />
+    );
+  return (
+    <main className="min-h-0 flex-1">
+      <Group key={stage} orientation="horizontal" className="h-full">
+        <Panel defaultSize={LEDGER_SHARE[stage]} minSize="18">
+          <section aria-label="Ledger" className="flex h-full min-w-0 flex-col bg-leaf">
+            {ledger}
+          </section>
+        </Panel>
+        <Separator
+          className="w-[5px] border-seam border-x bg-ground hover:bg-brass-pale data-[separator=active]:bg-brass"
+          aria-label="Width of the ledger"
+        />
+        <Panel minSize="20">
+          <section aria-label="Picture" className="relative flex h-full min-w-0 flex-col bg-leaf">
+            {picture}
+          </section>
+        </Panel>
+      </Group>
+    </main>
+  );
+}

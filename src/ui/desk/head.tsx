@@ -1,0 +1,180 @@
+"use client";
+/** The head of the desk: the job, the six stages with their state, variant, undo and redo, search. */
+import { CloudOff, Redo2, Search, Undo2 } from "lucide-react";
+import Link from "next/link";
+import { useEffect, useState } from "react";
+import type { VariantId } from "@/core/job";
+import { keptFor } from "@/core/layout";
+import { Button } from "../common/button";
+import { Chooser } from "../common/chooser";
+import { Hint } from "../common/hint";
+import { useDesk, useDeskState } from "./desk-context";
+import { SearchDialog } from "./search";
+import { STAGE_NAMES, STAGES, type Stage } from "./stages";
+
+export type HeadProps = { readonly stage: Stage; readonly onStage: (stage: Stage) => void };
+
+export function Head({ stage, onStage }: HeadProps) {
+  const info = useDeskState((state) => state.job.info.job);
+  const revision = useDeskState((state) => state.revision);
+  return (
+    <header className="on-dark flex h-[52px] shrink-0 items-stretch bg-ink text-ground">
+      <div className="flex w-[240px] min-w-0 flex-col justify-center px-3.5">
+        <h1 className="truncate font-semibold font-slab text-[16px] leading-tight">
+          {info.code} {info.title}
+        </h1>
+        <p className="truncate text-[12px] text-white/70">
+          <Link href="/" className="underline-offset-2 hover:underline">
+            Jobs
+          </Link>
+          {" · "}
+          <Link href="/stockroom" className="underline-offset-2 hover:underline">
+            Stockroom
+          </Link>
+          {` · revision ${revision}`}
+        </p>
+      </div>
+      <nav aria-label="Stages" className="flex">
+        {STAGES.map((one) => (
+          <StageButton key={one} stage={one} current={one === stage} onStage={onStage} />
+        ))}
+      </nav>
+      <Tools onStage={onStage} />
+    </header>
+  );
+}
+
+function StageButton({
+  stage,
+  current,
+  onStage,
+}: {
+  readonly stage: Stage;
+  readonly current: boolean;
+  readonly onStage: (stage: Stage) => void;
+}) {
+  const state = useStageState(stage);
+  return (
+    <button
+      type="button"
+      aria-current={current ? "page" : undefined}
+      onClick={() => onStage(stage)}
+      className={`flex items-center gap-2 border-t-[3px] border-r px-4 text-[15px] ${current ? "border-t-brass border-r-ink bg-ground font-semibold text-ink" : "border-t-transparent border-r-white/15 hover:bg-white/10"}`}
+    >
+      {STAGE_NAMES[stage]}
+      {state ? (
+        <span className="rounded-sm bg-amber-pale px-1.5 font-semibold font-table text-[12px] text-amber">
+          {state}
+        </span>
+      ) : null}
+    </button>
+  );
+}
+
+/** The small state beside a stage: open checks, or that what stands there is older than the design. */
+function useStageState(stage: Stage): string | null {
+  const { tally, shape, tasks, quantities } = useDeskState((state) => state.results);
+  const layouts = useDeskState((state) => state.layouts);
+  switch (stage) {
+    case "shape":
+      return shape.checks.length > 0 ? String(shape.checks.length) : null;
+    case "tally":
+      return tally.checks.length > 0 ? String(tally.checks.length) : null;
+    case "layout": {
+      if (tasks.some((task) => keptFor(task, layouts)?.stale)) return "stale";
+      return null;
+    }
+    case "buy":
+      return quantities.byLayout.stale > 0 ? "stale" : null;
+    default:
+      return null;
+  }
+}
+
+function Tools({ onStage }: { readonly onStage: (stage: Stage) => void }) {
+  const desk = useDesk();
+  const steps = useDeskState((state) => state.steps);
+  const saving = useDeskState((state) => state.saving);
+  const pending = useDeskState((state) => state.pending.length);
+  const [searching, setSearching] = useState(false);
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const typing = event.target instanceof HTMLInputElement || event.target instanceof HTMLTextAreaElement;
+      if (!(event.ctrlKey || event.metaKey)) return;
+      const key = event.key.toLowerCase();
+      if (key === "k") {
+        event.preventDefault();
+        setSearching(true);
+      } else if (!typing && (key === "z" || key === "y")) {
+        event.preventDefault();
+        void desk.step(key === "y" || event.shiftKey ? "redo" : "undo");
+      }
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  }, [desk]);
+  const undoable = steps.undo ?? (pending > 0 ? "the last edit" : null);
+  return (
+    <div className="ml-auto flex items-center gap-1 pr-3">
+      <p aria-live="polite" className="px-1 text-[12px] text-white/70" data-saving={saving}>
+        {saving === "saving" ? "Saving…" : null}
+        {saving === "unreachable" ? (
+          <span className="flex items-center gap-1 text-amber-pale">
+            <CloudOff size={14} aria-hidden /> Not saved, trying again
+          </span>
+        ) : null}
+      </p>
+      <VariantChooser />
+      <Hint text={undoable ? `Undo: ${undoable}` : "Nothing to undo"}>
+        <Button
+          look="dark"
+          aria-label="Undo"
+          aria-disabled={!undoable}
+          icon={<Undo2 size={17} aria-hidden />}
+          onClick={() => (undoable ? void desk.step("undo") : undefined)}
+        />
+      </Hint>
+      <Hint text={steps.redo ? `Do again: ${steps.redo}` : "Nothing to do again"}>
+        <Button
+          look="dark"
+          aria-label="Redo"
+          aria-disabled={!steps.redo}
+          icon={<Redo2 size={17} aria-hidden />}
+          onClick={() => (steps.redo ? void desk.step("redo") : undefined)}
+        />
+      </Hint>
+      <Hint text="Search (Ctrl+K)">
+        <Button
+          look="dark"
+          aria-label="Search"
+          icon={<Search size={17} aria-hidden />}
+          onClick={() => setSearching(true)}
+        />
+      </Hint>
+      <SearchDialog open={searching} onOpen={setSearching} onStage={onStage} />
+    </div>
+  );
+}
+
+function VariantChooser() {
+  const desk = useDesk();
+  const variants = useDeskState((state) => state.job.variants);
+  const variant = useDeskState((state) => state.variant);
+  const choices = Object.values(variants).sort((a, b) => a.position - b.position);
+  if (choices.length === 0) return null;
+  return (
+    <div className="w-[150px] px-1">
+      <Chooser
+        label="Variant"
+        hideLabel
+        dark
+        value={variant ?? ""}
+        choices={[
+          { value: "", label: "As drawn" },
+          ...choices.map(({ id, name }) => ({ value: id, label: name })),
+        ]}
+        onChoose={(id) => void desk.setVariant(id === "" ? null : (id as VariantId))}
+      />
+    </div>
+  );
+}

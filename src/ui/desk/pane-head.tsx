@@ -1,0 +1,93 @@
+"use client";
+/** The line over a pane: what it shows on the left, what can be done with it on the right. */
+import { Download } from "lucide-react";
+import { DropdownMenu } from "radix-ui";
+import type { ReactNode } from "react";
+import { toast } from "sonner";
+import { buttonClass } from "../common/button";
+import { useDesk, useDeskState } from "./desk-context";
+
+export function PaneHead({
+  title,
+  facts,
+  children,
+}: {
+  readonly title: string;
+  readonly facts?: ReactNode;
+  readonly children?: ReactNode;
+}) {
+  return (
+    <div className="flex h-[41px] shrink-0 items-center gap-3 border-seam border-b px-3.5">
+      <h2 className="shrink-0 font-semibold font-slab text-[16px]">{title}</h2>
+      <p className="min-w-0 truncate text-[13px] text-ink-soft">{facts}</p>
+      <div className="ml-auto flex shrink-0 items-center gap-2">{children}</div>
+    </div>
+  );
+}
+
+type Paper = { readonly label: string; readonly contains: string; readonly path: string };
+
+const PAPERS: readonly Paper[] = [
+  { label: "Shop papers, A4 (PDF)", contains: "cut list, bars, sheets, buying list", path: "/print?page=a4" },
+  {
+    label: "Shop papers, letter (PDF)",
+    contains: "cut list, bars, sheets, buying list",
+    path: "/print?page=letter",
+  },
+  { label: "Cut list (CSV)", contains: "every made row with its sizes and ends", path: "/lists/cut.csv?" },
+  { label: "Buying list (CSV)", contains: "quantities and cost by stock", path: "/lists/buying.csv?" },
+  { label: "Job file (.tally.json)", contains: "the job and its part of the stockroom", path: "/file?" },
+];
+
+/** Everything that leaves the job, with what it contains and its revision. */
+export function Out() {
+  const desk = useDesk();
+  const id = useDeskState((state) => state.id);
+  const revision = useDeskState((state) => state.revision);
+  const variant = useDeskState((state) => state.variant);
+  const leave = async (paper: Paper) => {
+    // What is printed must hold what is on the screen.
+    await desk.flush();
+    const url = `/api/jobs/${encodeURIComponent(id)}${paper.path}&variant=${variant ?? ""}`;
+    const response = await fetch(url).catch(() => null);
+    if (!response?.ok) {
+      toast.error("It could not be made; the server did not answer as it should. Try again.");
+      return;
+    }
+    const name =
+      /filename="([^"]+)"/.exec(response.headers.get("content-disposition") ?? "")?.[1] ?? "rustic-tally";
+    const link = document.createElement("a");
+    link.href = URL.createObjectURL(await response.blob());
+    link.download = name;
+    link.click();
+    URL.revokeObjectURL(link.href);
+  };
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger className={buttonClass("plain")}>
+        <Download size={16} aria-hidden /> Out
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content
+          align="end"
+          sideOffset={4}
+          className="z-50 w-[300px] rounded-sm border border-seam bg-leaf p-1 shadow-lg"
+        >
+          <DropdownMenu.Label className="px-2 py-1 text-[12px] text-ink-soft">
+            Revision {revision}, as it stands now
+          </DropdownMenu.Label>
+          {PAPERS.map((paper) => (
+            <DropdownMenu.Item
+              key={paper.label}
+              className="cursor-pointer rounded-sm px-2 py-1 data-[highlighted]:bg-brass-pale data-[highlighted]:outline-none"
+              onSelect={() => void leave(paper)}
+            >
+              <span className="block text-[14px]">{paper.label}</span>
+              <span className="block text-[12px] text-ink-soft">{paper.contains}</span>
+            </DropdownMenu.Item>
+          ))}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}

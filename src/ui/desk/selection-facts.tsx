@@ -1,0 +1,91 @@
+"use client";
+/** What is known of the selected row: sizes, ends, saw settings, mass, where it is cut from. */
+import { fromNm } from "@/core/kernel";
+import { keptFor } from "@/core/layout";
+import { rowNotes, standWords, styleOf } from "@/core/lists";
+import { formatDecimal, formatDegrees, formatLength } from "@/core/measure";
+import { massPerMetre } from "@/core/stockroom";
+import { sawSettings, type TallyRow } from "@/core/tally";
+import { useDeskState } from "./desk-context";
+import type { DeskState } from "./desk-store";
+
+export function SelectionFacts() {
+  const state = useDeskState((whole) => whole);
+  const row = [...state.selected]
+    .map((id) => state.results.tally.rowOfPiece.get(id))
+    .find((one) => one !== undefined);
+  if (!row)
+    return <p className="text-[13px] text-ink-soft">Sizes, ends and where it is cut from will stand here.</p>;
+  return (
+    <dl className="grid grid-cols-[84px_1fr] gap-x-3 gap-y-0.5 text-[13px]">
+      {factsOf(row, state).map(([name, value]) => (
+        <div key={name} className="contents">
+          <dt className="text-ink-soft">{name}</dt>
+          <dd className="font-table">{value}</dd>
+        </div>
+      ))}
+    </dl>
+  );
+}
+
+type Fact = readonly [string, string];
+
+function factsOf(row: TallyRow, state: DeskState): readonly Fact[] {
+  const style = styleOf(state.job.info.job);
+  const write = (nm: number) => `${formatLength(fromNm(nm), style, 0.1)} ${style.unit}`;
+  const { form } = row.shown;
+  const stock: Fact = ["Stock", [row.stockName ?? "none chosen", row.material ?? "no material"].join(", ")];
+  const cutFrom = cutFromFact(row, state);
+  const notes = rowNotes(row, style, state.stockroom).map((note): Fact => ["Note", note]);
+  if (form.kind === "member") {
+    const saw = [sawSettings(form.start), sawSettings(form.end)].map(
+      ({ mitre, bevel }) => `${formatDegrees(mitre)} / ${formatDegrees(bevel)}`,
+    );
+    return [
+      stock,
+      ["Cut length", write(form.cutNm)],
+      ["Edges", `${write(form.longestNm)} longest, ${write(form.shortestNm)} shortest`],
+      ["Ends", standWords(form)],
+      ["Saw", `mitre / bevel ${saw[0]}°, then ${saw[1]}°, on its y face`],
+      ["Mass", massWords(row, state)],
+      ...cutFrom,
+      ...notes.slice(0, 2),
+    ];
+  }
+  if (form.kind === "panel") {
+    const thickness = form.thicknessNm === null ? "no thickness" : write(form.thicknessNm);
+    return [
+      stock,
+      ["Finished", `${write(form.lengthNm)} × ${write(form.widthNm)} × ${thickness}`],
+      ["Grain", form.grain ? "along the length" : "none, or any way"],
+      ...cutFrom,
+      ...uniqueNames(notes),
+    ];
+  }
+  return [stock, ["Count", String(row.count)], ...notes];
+}
+
+const uniqueNames = (notes: readonly Fact[]): readonly Fact[] =>
+  notes.map(([name, value], i) => [i === 0 ? name : `${name} ${i + 1}`, value]);
+
+function massWords(row: TallyRow, { stockroom }: DeskState): string {
+  const entry = row.stock === null ? undefined : stockroom.sectionById.get(row.stock);
+  const perMetre = entry ? massPerMetre(entry) : null;
+  if (perMetre === null || row.shown.form.kind !== "member") return "unknown";
+  return `${formatDecimal((fromNm(row.shown.form.centreNm) / 1000) * perMetre, 2)} kg each`;
+}
+
+function cutFromFact(row: TallyRow, { results, layouts }: DeskState): readonly Fact[] {
+  const task = results.tasks.find((one) => one.rows.some((other) => other.id === row.id));
+  const found = task ? keptFor(task, layouts) : null;
+  if (!found) return [["Cut from", "not laid out yet"]];
+  const { kept, stale } = found;
+  const index = kept.pieces.findIndex((piece) => piece.mark === row.mark);
+  const places =
+    kept.kind === "bars"
+      ? kept.layout.bars.flatMap((bar, i) => (bar.pieces.includes(index) ? [`pattern ${i + 1}`] : []))
+      : kept.layout.sheets.flatMap((sheet, i) =>
+          sheet.placements.some((one) => one.panel === index) ? [`sheet ${i + 1}`] : [],
+        );
+  return [["Cut from", `${places.join(", ") || "not placed"}${stale ? " (stale)" : ""}`]];
+}

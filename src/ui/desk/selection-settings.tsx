@@ -1,0 +1,349 @@
+"use client";
+/** What can be set on the selection: section, material, roll and end cuts; board, edging, grain; counts. */
+import type { BoughtPart, EndCut, Job, Member, Panel, PanelEdge, TypedPiece } from "@/core/job";
+import { PANEL_EDGES } from "@/core/job";
+import { Button } from "../common/button";
+import { Chooser } from "../common/chooser";
+import { TextField } from "../common/text-field";
+import { useDesk, useDeskState } from "./desk-context";
+
+export function SelectionSettings() {
+  const job = useDeskState((state) => state.job);
+  const selected = useDeskState((state) => state.selected);
+  const pick = <T,>(records: Readonly<Record<string, T>>) =>
+    [...selected].flatMap((id) => (records[id] ? [records[id]] : []));
+  const members = pick<Member>(job.members);
+  const panels = pick<Panel>(job.panels);
+  const parts = pick<BoughtPart>(job.boughtParts);
+  const typed = pick<TypedPiece>(job.typedPieces);
+  if (members.length > 0) return <MemberSettings members={members} job={job} />;
+  if (panels.length > 0) return <PanelSettings panels={panels} />;
+  if (parts.length > 0) return <BoughtSettings parts={parts} />;
+  if (typed.length > 0) return <TypedSettings typed={typed} />;
+  return (
+    <p className="text-[13px] text-ink-soft">
+      What can be set on the selection will stand here: section, material, end cuts, board, edging.
+    </p>
+  );
+}
+
+/** The value that all share, or null when they differ. */
+function shared<T>(values: readonly T[]): T | null {
+  const texts = new Set(values.map((value) => JSON.stringify(value)));
+  return texts.size === 1 ? (values[0] ?? null) : null;
+}
+
+const idsOf = (records: readonly { readonly id: string }[]) => records.map((record) => record.id);
+
+function LeaveOut({
+  leftOut,
+  onChange,
+}: {
+  readonly leftOut: boolean;
+  readonly onChange: (leftOut: boolean) => void;
+}) {
+  return (
+    <Button look="plain" onClick={() => onChange(!leftOut)}>
+      {leftOut ? "Put back into lists" : "Leave out of lists"}
+    </Button>
+  );
+}
+
+const GRID = "grid grid-cols-3 gap-x-3 gap-y-1.5";
+
+function MemberSettings({ members, job }: { readonly members: readonly Member[]; readonly job: Job }) {
+  const desk = useDesk();
+  const sections = useDeskState((state) => state.stockroom.sections);
+  const ids = idsOf(members);
+  const change = (set: Partial<Omit<Member, "id" | "line">>) =>
+    desk.submit({ kind: "changeMembers", ids, set });
+  const section = shared(members.map((member) => member.section));
+  const [only] = members.length === 1 ? members : [];
+  return (
+    <div className={GRID}>
+      <Chooser
+        label="Section"
+        value={section ?? ""}
+        placeholder="several"
+        choices={[
+          { value: "", label: "none chosen" },
+          ...sections.map(({ id, name }) => ({ value: id, label: name })),
+        ]}
+        onChoose={(id) => change({ section: id === "" ? null : id })}
+      />
+      <TextField
+        label="Material, when not the stock's"
+        value={shared(members.map((member) => member.material)) ?? ""}
+        placeholder="as the stock's"
+        onCommit={(text) => change({ material: text.trim() === "" ? null : text.trim() })}
+      />
+      <TextField
+        label="Roll, °"
+        value={shared(members.map((member) => member.roll)) ?? "several"}
+        onCommit={(roll) => change({ roll })}
+      />
+      {only ? (
+        <>
+          <EndSettings
+            key={`${only.id} start`}
+            member={only}
+            side="start"
+            job={job}
+            onChange={(start) => change({ start })}
+          />
+          <EndSettings
+            key={`${only.id} end`}
+            member={only}
+            side="end"
+            job={job}
+            onChange={(end) => change({ end })}
+          />
+        </>
+      ) : (
+        <p className="col-span-2 self-center text-[12px] text-ink-soft">
+          Pick a single piece in the picture to set its end cuts.
+        </p>
+      )}
+      <div className="self-end">
+        <LeaveOut
+          leftOut={members.every((member) => member.leftOut)}
+          onChange={(leftOut) => change({ leftOut })}
+        />
+      </div>
+    </div>
+  );
+}
+
+type EndProps = {
+  readonly member: Member;
+  readonly side: "start" | "end";
+  readonly job: Job;
+  readonly onChange: (cut: EndCut) => string | null;
+};
+
+/** Members that could meet this end: those whose line touches the same point, then all others. */
+function neighbours(member: Member, side: "start" | "end", job: Job): readonly Member[] {
+  const line = job.lines[member.line];
+  const point = side === "start" ? line?.from : line?.to;
+  const touches = (other: Member) => {
+    const own = job.lines[other.line];
+    return own?.from === point || own?.to === point;
+  };
+  const others = Object.values(job.members).filter((other) => other.id !== member.id);
+  return [...others.filter(touches), ...others.filter((other) => !touches(other))];
+}
+
+function EndSettings({ member, side, job, onChange }: EndProps) {
+  const cut = member[side];
+  const line = job.lines[member.line];
+  const point = job.points[(side === "start" ? line?.from : line?.to) ?? ""]?.name ?? "";
+  const near = neighbours(member, side, job);
+  const neighbour = cut.kind === "square" ? cut.past : cut.neighbour;
+  const choose = (kind: string) => {
+    const other = neighbour ?? near[0]?.id ?? null;
+    if (kind === "square" || other === null) onChange({ kind: "square", offset: "0", past: null });
+    else if (kind === "past") onChange({ kind: "square", offset: "0", past: other });
+    else if (kind === "mitre") onChange({ kind: "mitre", neighbour: other });
+    else onChange({ kind: "butt", neighbour: other, gap: "0" });
+  };
+  const pick = (id: string) => {
+    const other = near.find((one) => one.id === id)?.id;
+    if (!other) return;
+    onChange(cut.kind === "square" ? { ...cut, past: other } : { ...cut, neighbour: other });
+  };
+  const names = near.map((other) => {
+    const own = job.lines[other.line];
+    return {
+      value: other.id,
+      label: `${other.name} ${job.points[own?.from ?? ""]?.name ?? ""}–${job.points[own?.to ?? ""]?.name ?? ""}`,
+    };
+  });
+  return (
+    <div className="space-y-1">
+      <Chooser
+        label={`${side === "start" ? "Start" : "End"} cut at ${point}`}
+        value={cut.kind === "square" && cut.past !== null ? "past" : cut.kind}
+        choices={[
+          { value: "square", label: "square" },
+          { value: "past", label: "square, runs past" },
+          { value: "mitre", label: "mitre with" },
+          { value: "butt", label: "butt against" },
+        ]}
+        onChoose={choose}
+      />
+      {neighbour !== null ? (
+        <Chooser
+          label={`Neighbour at ${point}`}
+          hideLabel
+          value={neighbour}
+          choices={names}
+          onChoose={pick}
+        />
+      ) : null}
+      {cut.kind === "butt" ? (
+        <TextField label={`Gap at ${point}`} value={cut.gap} onCommit={(gap) => onChange({ ...cut, gap })} />
+      ) : null}
+      {cut.kind === "square" ? (
+        <TextField
+          label={`Beyond ${point}`}
+          value={cut.offset}
+          onCommit={(offset) => onChange({ ...cut, offset })}
+        />
+      ) : null}
+    </div>
+  );
+}
+
+function PanelSettings({ panels }: { readonly panels: readonly Panel[] }) {
+  const desk = useDesk();
+  const { boards, edging } = useDeskState((state) => state.stockroom);
+  const ids = idsOf(panels);
+  const change = (set: Partial<Omit<Panel, "id">>) => desk.submit({ kind: "changePanels", ids, set });
+  const [only] = panels.length === 1 ? panels : [];
+  const setEdge = (panel: Panel, edge: PanelEdge, id: string) =>
+    change({ edging: { ...panel.edging, [edge]: id === "" ? null : id } });
+  return (
+    <div className={GRID}>
+      <Chooser
+        label="Board"
+        value={shared(panels.map((panel) => panel.board)) ?? ""}
+        placeholder="several"
+        choices={[
+          { value: "", label: "none chosen" },
+          ...boards.map(({ id, name }) => ({ value: id, label: name })),
+        ]}
+        onChoose={(id) => change({ board: id === "" ? null : id })}
+      />
+      {only ? (
+        <>
+          <TextField label="Length" value={only.length} onCommit={(length) => change({ length })} />
+          <TextField label="Width" value={only.width} onCommit={(width) => change({ width })} />
+          {PANEL_EDGES.map((edge) => (
+            <Chooser
+              key={edge}
+              label={`Edging, ${edge}`}
+              value={only.edging[edge] ?? ""}
+              choices={[
+                { value: "", label: "none" },
+                ...edging.map(({ id, name }) => ({ value: id, label: name })),
+              ]}
+              onChoose={(id) => setEdge(only, edge, id)}
+            />
+          ))}
+        </>
+      ) : null}
+      <Chooser
+        label="Grain"
+        value={shared(panels.map((panel) => panel.grain)) === false ? "free" : "long"}
+        choices={[
+          { value: "long", label: "along the length" },
+          { value: "free", label: "any way" },
+        ]}
+        onChoose={(way) => change({ grain: way === "long" })}
+      />
+      <div className="self-end">
+        <LeaveOut
+          leftOut={panels.every((panel) => panel.leftOut)}
+          onChange={(leftOut) => change({ leftOut })}
+        />
+      </div>
+    </div>
+  );
+}
+
+function BoughtSettings({ parts }: { readonly parts: readonly BoughtPart[] }) {
+  const desk = useDesk();
+  const bought = useDeskState((state) => state.stockroom.bought);
+  const change = (set: Partial<Omit<BoughtPart, "id">>) =>
+    desk.submit({ kind: "changeBoughtParts", ids: idsOf(parts), set });
+  const [only] = parts.length === 1 ? parts : [];
+  return (
+    <div className={GRID}>
+      <Chooser
+        label="Bought part"
+        value={shared(parts.map((part) => part.entry)) ?? ""}
+        placeholder="several"
+        choices={[
+          { value: "", label: "none chosen" },
+          ...bought.map(({ id, name }) => ({ value: id, label: name })),
+        ]}
+        onChoose={(id) => change({ entry: id === "" ? null : id })}
+      />
+      {only ? (
+        <TextField label="Count, or a formula" value={only.count} onCommit={(count) => change({ count })} />
+      ) : null}
+      {only?.length != null ? (
+        <TextField label="Length of each" value={only.length} onCommit={(length) => change({ length })} />
+      ) : null}
+      <div className="self-end">
+        <LeaveOut leftOut={parts.every((part) => part.leftOut)} onChange={(leftOut) => change({ leftOut })} />
+      </div>
+    </div>
+  );
+}
+
+function TypedSettings({ typed }: { readonly typed: readonly TypedPiece[] }) {
+  const desk = useDesk();
+  const { sections, boards } = useDeskState((state) => state.stockroom);
+  const ids = idsOf(typed);
+  const [only] = typed.length === 1 ? typed : [];
+  const asPanel = typed.every((piece) => piece.kind === "panel");
+  const entries = asPanel ? boards : sections;
+  const count = (text: string): string | null => {
+    const quantity = Number(text);
+    if (!Number.isInteger(quantity) || quantity < 1 || quantity > 100_000)
+      return "A whole number from 1 to 100,000.";
+    return desk.submit({ kind: "changeTypedPieces", ids, set: { quantity } });
+  };
+  return (
+    <div className={GRID}>
+      {typed.every((piece) => piece.kind === typed[0]?.kind && piece.kind !== "other") ? (
+        <Chooser
+          label={asPanel ? "Board" : "Section"}
+          value={shared(typed.map((piece) => piece.stock)) ?? ""}
+          placeholder="several"
+          choices={[
+            { value: "", label: only?.stockText ? `as typed: ${only.stockText}` : "none chosen" },
+            ...entries.map(({ id, name }) => ({ value: id, label: name })),
+          ]}
+          onChoose={(id) =>
+            desk.submit({ kind: "changeTypedPieces", ids, set: { stock: id === "" ? null : id } })
+          }
+        />
+      ) : null}
+      {only ? (
+        <TextField
+          label="Name"
+          value={only.name}
+          onCommit={(name) =>
+            name.trim() === ""
+              ? "A name is needed."
+              : desk.submit({ kind: "changeTypedPieces", ids, set: { name: name.trim().slice(0, 80) } })
+          }
+        />
+      ) : null}
+      {only ? <TextField label="Count" value={String(only.quantity)} onCommit={count} /> : null}
+      <TextField
+        label="Material, when not the stock's"
+        value={shared(typed.map((piece) => piece.material)) ?? ""}
+        placeholder="as the stock's"
+        onCommit={(text) =>
+          desk.submit({
+            kind: "changeTypedPieces",
+            ids,
+            set: { material: text.trim() === "" ? null : text.trim().slice(0, 60) },
+          })
+        }
+      />
+      <div className="self-end">
+        <LeaveOut
+          leftOut={typed.every((piece) => piece.leftOut)}
+          onChange={(leftOut) => desk.submit({ kind: "changeTypedPieces", ids, set: { leftOut } })}
+        />
+        <Button look="danger" onClick={() => desk.submit({ kind: "removeTypedPieces", ids })}>
+          Remove
+        </Button>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,68 @@
+"use client";
+/** The slip at the foot of the desk: facts and settings of what is selected, and the checks that concern it. */
+import { ChevronDown, ChevronUp } from "lucide-react";
+import { useState } from "react";
+import { Tag } from "../common/tag";
+import { CheckList } from "./checks";
+import { useDeskState } from "./desk-context";
+import { SelectionFacts } from "./selection-facts";
+import { SelectionSettings } from "./selection-settings";
+
+export function Slip() {
+  const [open, setOpen] = useState(true);
+  const selected = useDeskState((state) => state.selected);
+  const tally = useDeskState((state) => state.results.tally);
+  const rows = [...new Set([...selected].flatMap((id) => tally.rowOfPiece.get(id) ?? []))];
+  const [only] = rows.length === 1 ? rows : [];
+  const title = only
+    ? only.name
+    : selected.size === 0
+      ? "Nothing selected"
+      : rows.length > 1
+        ? `${rows.length} rows`
+        : "Selection";
+  const inRow = only ? only.pieces.reduce((sum, piece) => sum + piece.quantity, 0) : 0;
+  const chosen = only
+    ? only.pieces.filter((piece) => selected.has(piece.id)).reduce((sum, piece) => sum + piece.quantity, 0)
+    : 0;
+  return (
+    <section
+      aria-label="Slip"
+      className={`shrink-0 border-ink border-t-2 bg-ground ${open ? "h-[176px]" : "h-9"}`}
+    >
+      <div className="flex h-9 items-center gap-2.5 px-3.5">
+        {only?.mark ? <Tag mark={only.mark} selected /> : null}
+        <h2 className="font-semibold font-slab text-[16px]">{title}</h2>
+        <p className="text-[13px] text-ink-soft">
+          {only
+            ? `${chosen} of ${inRow} selected`
+            : selected.size === 0
+              ? "Pick a row, or a piece in the picture; shift adds to it."
+              : ""}
+        </p>
+        <button
+          type="button"
+          className="ml-auto flex items-center gap-1 text-[13px] text-ink-soft hover:text-ink"
+          aria-expanded={open}
+          onClick={() => setOpen(!open)}
+        >
+          {open ? <ChevronDown size={15} aria-hidden /> : <ChevronUp size={15} aria-hidden />}
+          {open ? "Fold" : "Unfold"}
+        </button>
+      </div>
+      {open ? (
+        <div className="grid h-[136px] grid-cols-[minmax(250px,0.8fr)_minmax(320px,1.3fr)_minmax(280px,1fr)] divide-x divide-seam border-seam border-t">
+          <div className="overflow-auto px-3.5 py-2">
+            <SelectionFacts />
+          </div>
+          <div className="overflow-auto px-3.5 py-2">
+            <SelectionSettings />
+          </div>
+          <div className="overflow-auto px-3.5 py-2">
+            <CheckList />
+          </div>
+        </div>
+      ) : null}
+    </section>
+  );
+}

@@ -1,0 +1,196 @@
+"use client";
+/**
+ * A new job from a cutting list: a CSV file or rows pasted from a spreadsheet. What was read and what
+ * cannot be read is shown row by row before anything is made.
+ */
+import { FileUp } from "lucide-react";
+import { useRouter } from "next/navigation";
+import { type FormEvent, useMemo, useState } from "react";
+import { type CuttingList, readCuttingList, type TypedPiece } from "@/core/job";
+import { sentence } from "@/core/kernel";
+import { formatLength, LENGTH_UNITS, type LengthStyle, type LengthUnit } from "@/core/measure";
+import { indexStockroom, type Stockroom, type StockroomData } from "@/core/stockroom";
+import { decodeText, listRows, MOST_LIST_BYTES } from "@/formats/csv";
+import { Button } from "../common/button";
+import { Chooser } from "../common/chooser";
+import { HomeFrame } from "../common/home-frame";
+import { call } from "../common/http";
+import { FormField } from "./jobs-page";
+import { UNIT_NAMES } from "./unit-names";
+
+type Preview =
+  | { readonly kind: "empty" }
+  | { readonly kind: "problem"; readonly message: string }
+  | { readonly kind: "list"; readonly list: CuttingList };
+
+function previewOf(text: string, unit: LengthUnit, stockroom: Stockroom): Preview {
+  if (text.trim() === "") return { kind: "empty" };
+  const rows = listRows(text);
+  if (!rows.ok) return { kind: "problem", message: sentence(rows.problem) };
+  const list = readCuttingList(rows.value, { unit, stockroom, newId: (index) => `row-${index}` });
+  return list.ok ? { kind: "list", list: list.value } : { kind: "problem", message: sentence(list.problem) };
+}
+
+export function FromListPage({ stockroom: data }: { readonly stockroom: StockroomData }) {
+  const router = useRouter();
+  const stockroom = useMemo(() => indexStockroom(data), [data]);
+  const [text, setText] = useState("");
+  const [unit, setUnit] = useState<LengthUnit>("mm");
+  const [fault, setFault] = useState<string | null>(null);
+  const preview = useMemo(() => previewOf(text, unit, stockroom), [text, unit, stockroom]);
+  const load = async (file: File | undefined) => {
+    if (!file) return;
+    if (file.size > MOST_LIST_BYTES)
+      setFault(`${file.name} is larger than ${MOST_LIST_BYTES / 1e6} MB; split the list.`);
+    else {
+      setFault(null);
+      setText(decodeText(new Uint8Array(await file.arrayBuffer())));
+    }
+  };
+  const make = async (event: FormEvent<HTMLFormElement>) => {
+    event.preventDefault();
+    const form = new FormData(event.currentTarget);
+    const made = await call<{ id: string }>("POST", "/api/jobs/from-list", {
+      code: form.get("code"),
+      title: form.get("title"),
+      unit,
+      text,
+    });
+    if (made.ok) router.push(`/jobs/${made.value.id}?stage=tally`);
+    else setFault(made.problem.message);
+  };
+  const good = preview.kind === "list" ? preview.list.pieces.length : 0;
+  return (
+    <HomeFrame current="Jobs">
+      <form onSubmit={(event) => void make(event)} className="mx-auto max-w-[1180px] px-6 py-6">
+        <h1 className="font-semibold font-slab text-[26px]">New job from a cutting list</h1>
+        <p className="mt-1 max-w-[90ch] text-ink-soft">
+          The first row holds the headings, in any order: mark or name, quantity, length, width, thickness,
+          section or board, material, end 1 and end 2 in degrees from square, how the ends stand, edging.
+          Comma, semicolon or tab; any common length notation.
+        </p>
+        <div className="mt-4 grid grid-cols-[180px_1fr_260px] gap-4">
+          <FormField name="code" label="Code" placeholder="HL-231" />
+          <FormField name="title" label="Title" placeholder="Allotment gate" />
+          <Chooser
+            label="Bare numbers are"
+            value={unit}
+            choices={LENGTH_UNITS.map((value) => ({ value, label: UNIT_NAMES[value] }))}
+            onChoose={(value) => setUnit(value as LengthUnit)}
+          />
+        </div>
+        <label className="mt-4 block">
+          <span className="block text-[13px] text-ink-soft">Rows from a spreadsheet or CSV</span>
+          <textarea
+            value={text}
+            onChange={(event) => setText(event.target.value)}
+            spellCheck={false}
+            placeholder={"Mark\tName\tQty\tLength\tSection\nA\tRail\t2\t1200\tSHS 40 x 40 x 3"}
+            className="mt-0.5 h-[150px] w-full rounded-sm border border-seam bg-leaf p-2 font-table text-[14px]"
+          />
+        </label>
+        <div className="mt-2 flex items-center gap-3">
+          <label className="inline-flex h-8 cursor-pointer items-center gap-1.5 rounded-sm border border-seam bg-leaf px-3 focus-within:outline-2 focus-within:outline-enamel hover:border-enamel">
+            <FileUp size={16} aria-hidden /> Read a CSV file
+            <input
+              type="file"
+              accept=".csv,.txt,.tsv,text/csv"
+              className="sr-only"
+              onChange={(event) => void load(event.target.files?.[0])}
+            />
+          </label>
+          <span className="ml-auto" />
+          <Button look="primary" type="submit" disabled={good === 0}>
+            {good === 0 ? "Make the job" : `Make the job with ${good} ${good === 1 ? "row" : "rows"}`}
+          </Button>
+        </div>
+        {fault ? (
+          <p role="alert" className="mt-2 border-oxide border-l-2 bg-oxide-pale px-3 py-1 text-oxide">
+            {fault}
+          </p>
+        ) : null}
+        <PreviewPane preview={preview} unit={unit} />
+      </form>
+    </HomeFrame>
+  );
+}
+
+function PreviewPane({ preview, unit }: { readonly preview: Preview; readonly unit: LengthUnit }) {
+  if (preview.kind === "empty")
+    return <p className="mt-6 text-ink-soft">What is read will be shown here before the job is made.</p>;
+  if (preview.kind === "problem") {
+    return (
+      <p role="alert" className="mt-6 border-oxide border-l-2 bg-oxide-pale px-3 py-1 text-oxide">
+        {preview.message}
+      </p>
+    );
+  }
+  const { pieces, unreadable, notes } = preview.list;
+  return (
+    <section aria-label="What was read" className="mt-6 border border-seam bg-leaf">
+      <h2 className="border-seam border-b px-3 py-1.5 font-semibold font-slab text-[16px]">
+        {pieces.length} {pieces.length === 1 ? "row" : "rows"} read
+        {unreadable.length > 0 ? `, ${unreadable.length} not` : ""}
+      </h2>
+      {[...unreadable.map(({ row, text, message }) => `Row ${row} ("${text}"): ${message}`), ...notes].map(
+        (message) => (
+          <p key={message} className="border-seam border-b bg-amber-pale px-3 py-1 text-[13px] text-amber">
+            {message}
+          </p>
+        ),
+      )}
+      <table className="w-full border-collapse font-table text-[14px]">
+        <thead>
+          <tr className="text-left text-[12px] text-ink-soft">
+            {["Mark", "Name", "Count", "Size", "Ends", "Section or board", "Material"].map((heading) => (
+              <th key={heading} scope="col" className="border-seam border-b px-3 py-1 font-normal">
+                {heading}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {pieces.slice(0, 200).map((piece) => (
+            <tr key={piece.id} className="border-seam border-b">
+              <td className="px-3 py-1">{piece.mark ?? ""}</td>
+              <td className="px-3 py-1">{piece.name}</td>
+              <td className="px-3 py-1">{piece.quantity}</td>
+              <td className="px-3 py-1">{sizeWords(piece, unit)}</td>
+              <td className="px-3 py-1">{endWords(piece)}</td>
+              <td
+                className={`px-3 py-1 ${piece.stock === null && piece.kind !== "other" ? "text-amber" : ""}`}
+              >
+                {piece.stockText ?? "none"}
+                {piece.stock === null && piece.kind !== "other" ? " (not in the stockroom)" : ""}
+              </td>
+              <td className="px-3 py-1">{piece.material ?? ""}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {pieces.length > 200 ? <p className="px-3 py-1 text-ink-soft">and {pieces.length - 200} more</p> : null}
+    </section>
+  );
+}
+
+function sizeWords(piece: TypedPiece, unit: LengthUnit): string {
+  const style: LengthStyle = {
+    unit,
+    format:
+      unit === "in" || unit === "ft"
+        ? { kind: "fraction", denominator: 64 }
+        : { kind: "decimal", places: 3, trailingZeros: false },
+  };
+  const write = (mm: number) => formatLength(mm, style, 0.1);
+  if (piece.kind === "other") return "counted only";
+  if (piece.kind === "member") return `${write(piece.length)} ${unit}`;
+  return `${[piece.length, piece.width, ...(piece.thickness === null ? [] : [piece.thickness])].map(write).join(" × ")} ${unit}`;
+}
+
+function endWords(piece: TypedPiece): string {
+  if (piece.kind === "panel") return piece.edged.length > 0 ? `edged ${piece.edged.join(" + ")}` : "";
+  if (piece.kind === "other" || piece.angles.every((angle) => angle === 0)) return "";
+  const stand =
+    piece.stand === null ? "" : typeof piece.stand === "string" ? piece.stand : `turned ${piece.stand.turn}°`;
+  return `${piece.angles[0]}° / ${piece.angles[1]}° ${stand}`;
+}

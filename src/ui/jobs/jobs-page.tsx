@@ -1,0 +1,219 @@
+"use client";
+/** All jobs with a drawn thumbnail each: open, new, from a cutting list, copy, delete and bring back. */
+import { Copy, Plus, Table, Trash2 } from "lucide-react";
+import Link from "next/link";
+import { useRouter } from "next/navigation";
+import { Dialog } from "radix-ui";
+import { type FormEvent, useState } from "react";
+import { toast } from "sonner";
+import type { Drawing } from "@/core/drawing";
+import { LENGTH_UNITS, type LengthUnit } from "@/core/measure";
+import { Button, buttonClass } from "../common/button";
+import { Chooser } from "../common/chooser";
+import { DisplayList } from "../common/display-list";
+import { HomeFrame } from "../common/home-frame";
+import { call } from "../common/http";
+import { UNIT_NAMES } from "./unit-names";
+
+export type JobCard = {
+  readonly id: string;
+  readonly code: string;
+  readonly title: string;
+  readonly revision: number;
+  readonly updatedAt: number;
+  readonly pieces: number;
+  readonly typed: number;
+  readonly picture: Drawing;
+};
+
+export function JobsPage({ jobs }: { readonly jobs: readonly JobCard[] }) {
+  const [making, setMaking] = useState(false);
+  return (
+    <HomeFrame current="Jobs">
+      <div className="mx-auto max-w-[1180px] px-6 py-6">
+        <div className="flex items-center gap-3">
+          <h1 className="font-semibold font-slab text-[26px]">Jobs</h1>
+          <p className="text-ink-soft">{jobs.length === 1 ? "1 job" : `${jobs.length} jobs`}</p>
+          <span className="ml-auto" />
+          <Link href="/jobs/from-list" className={buttonClass("outline")}>
+            <Table size={16} aria-hidden /> New from a cutting list
+          </Link>
+          <Button look="primary" icon={<Plus size={16} aria-hidden />} onClick={() => setMaking(true)}>
+            New empty job
+          </Button>
+        </div>
+        {jobs.length === 0 ? (
+          <p className="mt-10 max-w-[60ch] text-ink-soft">
+            Your jobs will stand here. Begin with an empty job, or paste a cutting list from a spreadsheet:
+            its pieces are laid out, priced and printed like drawn ones.
+          </p>
+        ) : null}
+        <ul className="mt-5 grid grid-cols-[repeat(auto-fill,minmax(270px,1fr))] gap-4">
+          {jobs.map((job) => (
+            <Card key={job.id} job={job} />
+          ))}
+        </ul>
+      </div>
+      <NewJobDialog open={making} onOpen={setMaking} />
+    </HomeFrame>
+  );
+}
+
+function Card({ job }: { readonly job: JobCard }) {
+  const router = useRouter();
+  const url = `/api/jobs/${encodeURIComponent(job.id)}`;
+  const name = `${job.code} ${job.title}`;
+  const copy = async () => {
+    const made = await call<{ id: string }>("POST", `${url}/duplicate`);
+    if (!made.ok) toast.error(made.problem.message);
+    else toast(`${name} was copied.`);
+    router.refresh();
+  };
+  const restore = async () => {
+    const back = await call("POST", `${url}/restore`);
+    if (!back.ok) toast.error(back.problem.message);
+    router.refresh();
+  };
+  const remove = async () => {
+    const gone = await call("DELETE", url);
+    if (!gone.ok) toast.error(gone.problem.message);
+    else
+      toast(`${name} was deleted.`, {
+        duration: 20_000,
+        action: { label: "Bring back", onClick: () => void restore() },
+      });
+    router.refresh();
+  };
+  return (
+    <li className="flex flex-col border border-seam bg-leaf">
+      <Link
+        href={`/jobs/${encodeURIComponent(job.id)}`}
+        className="block hover:bg-ground"
+        aria-label={`Open ${name}`}
+      >
+        <span className="flex h-[184px] items-center justify-center border-seam border-b">
+          {job.picture.items.length > 0 ? (
+            <DisplayList drawing={job.picture} label={`Picture of ${job.title}`} />
+          ) : (
+            <span className="text-[13px] text-ink-soft">
+              {job.typed > 0 ? `${job.typed} typed-in rows` : "nothing drawn yet"}
+            </span>
+          )}
+        </span>
+        <span className="block px-3.5 pt-2.5">
+          <span className="block font-semibold font-slab text-[17px] leading-tight">{job.code}</span>
+          <span className="block truncate text-[15px]">{job.title}</span>
+        </span>
+      </Link>
+      <p className="flex items-center gap-2 px-3.5 pt-0.5 pb-2 text-[13px] text-ink-soft">
+        {[
+          job.pieces > 0 ? `${job.pieces} drawn` : "",
+          job.typed > 0 ? `${job.typed} typed in` : "",
+          `revision ${job.revision}`,
+        ]
+          .filter(Boolean)
+          .join(" · ")}
+        <span className="ml-auto flex gap-3">
+          <button
+            type="button"
+            className="flex items-center gap-1 text-enamel hover:underline"
+            onClick={() => void copy()}
+            aria-label={`Copy ${name}`}
+          >
+            <Copy size={14} aria-hidden /> Copy
+          </button>
+          <button
+            type="button"
+            className="flex items-center gap-1 text-oxide hover:underline"
+            onClick={() => void remove()}
+            aria-label={`Delete ${name}`}
+          >
+            <Trash2 size={14} aria-hidden /> Delete
+          </button>
+        </span>
+      </p>
+    </li>
+  );
+}
+
+function NewJobDialog({
+  open,
+  onOpen,
+}: {
+  readonly open: boolean;
+  readonly onOpen: (open: boolean) => void;
+}) {
+  const router = useRouter();
+  const [unit, setUnit] = useState<LengthUnit>("mm");
+  const [fault, setFault] = useState<string | null>(null);
+  const make = async (event: FormEvent<HTMLFormElement>) => {
+    event.preventDefault();
+    const form = new FormData(event.currentTarget);
+    const made = await call<{ id: string }>("POST", "/api/jobs", {
+      code: form.get("code"),
+      title: form.get("title"),
+      unit,
+    });
+    if (made.ok) router.push(`/jobs/${made.value.id}`);
+    else setFault(made.problem.message);
+  };
+  return (
+    <Dialog.Root open={open} onOpenChange={onOpen}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
+        <Dialog.Content className="fixed top-28 left-1/2 z-50 w-[420px] -translate-x-1/2 rounded-sm border border-seam bg-leaf p-5 shadow-xl">
+          <Dialog.Title className="font-semibold font-slab text-[19px]">New empty job</Dialog.Title>
+          <Dialog.Description className="mt-1 text-[13px] text-ink-soft">
+            The unit is that of bare numbers and formulas; other units can always be typed.
+          </Dialog.Description>
+          <form onSubmit={(event) => void make(event)} className="mt-4 space-y-3">
+            <FormField name="code" label="Code" placeholder="HL-230" />
+            <FormField name="title" label="Title" placeholder="Compost sieve" />
+            <Chooser
+              label="Unit"
+              value={unit}
+              choices={LENGTH_UNITS.map((value) => ({ value, label: UNIT_NAMES[value] }))}
+              onChoose={(value) => setUnit(value as LengthUnit)}
+            />
+            {fault ? (
+              <p role="alert" className="text-[13px] text-oxide">
+                {fault}
+              </p>
+            ) : null}
+            <div className="flex justify-end gap-2 pt-1">
+              <Dialog.Close className={buttonClass("outline")}>Leave it</Dialog.Close>
+              <Button look="primary" type="submit">
+                Make the job
+              </Button>
+            </div>
+          </form>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
+
+export function FormField({
+  name,
+  label,
+  placeholder,
+  defaultValue,
+}: {
+  readonly name: string;
+  readonly label: string;
+  readonly placeholder: string;
+  readonly defaultValue?: string;
+}) {
+  return (
+    <label className="block">
+      <span className="block text-[13px] text-ink-soft">{label}</span>
+      <input
+        name={name}
+        required
+        placeholder={placeholder}
+        defaultValue={defaultValue}
+        className="h-8 w-full rounded-sm border border-seam bg-leaf px-2"
+      />
+    </label>
+  );
+}

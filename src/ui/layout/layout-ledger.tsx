@@ -1,0 +1,133 @@
+"use client";
+/** The stock of the job: what each size needs, how good its layout is, and whether it is stale. */
+import { keptFor, type LayoutTask } from "@/core/layout";
+import { Button } from "../common/button";
+import { useDeskState } from "../desk/desk-context";
+import { PaneHead } from "../desk/pane-head";
+import type { LayoutRunner } from "./use-layout-runner";
+
+export type LayoutLedgerProps = {
+  readonly runner: LayoutRunner;
+  readonly task: string | null;
+  readonly onTask: (id: string) => void;
+};
+
+export function LayoutLedger({ runner, task, onTask }: LayoutLedgerProps) {
+  const tasks = useDeskState((state) => state.results.tasks);
+  const current = tasks.find((one) => one.id === task) ?? tasks[0];
+  return (
+    <>
+      <PaneHead title="Stock">
+        <Button
+          look="primary"
+          disabled={tasks.length === 0 || runner.running !== null}
+          onClick={() => runner.run(tasks)}
+        >
+          Lay out all
+        </Button>
+      </PaneHead>
+      <ul className="min-h-0 flex-1 overflow-auto">
+        {tasks.map((one) => (
+          <li key={one.id}>
+            <TaskRow
+              task={one}
+              current={one === current}
+              busy={runner.running?.task.id === one.id}
+              onTask={onTask}
+            />
+          </li>
+        ))}
+      </ul>
+      {tasks.length === 0 ? (
+        <p className="p-4 text-ink-soft">
+          Bars and sheets will stand here. This job has no piece with a size yet.
+        </p>
+      ) : null}
+    </>
+  );
+}
+
+function TaskRow({
+  task,
+  current,
+  busy,
+  onTask,
+}: {
+  readonly task: LayoutTask;
+  readonly current: boolean;
+  readonly busy: boolean;
+  readonly onTask: (id: string) => void;
+}) {
+  const layouts = useDeskState((state) => state.layouts);
+  const found = keptFor(task, layouts);
+  const pieces = task.rows.reduce((sum, row) => sum + row.count, 0);
+  const use = found ? usage(found.kept) : null;
+  return (
+    <button
+      type="button"
+      aria-current={current ? "true" : undefined}
+      onClick={() => onTask(task.id)}
+      className={`block w-full border-seam border-b px-3.5 py-2.5 text-left ${current ? "bg-brass-pale" : "hover:bg-ground"}`}
+    >
+      <span className="block font-semibold">{task.name}</span>
+      <span className="flex justify-between text-[13px]">
+        <span>{use ? use.words : `${pieces} ${pieces === 1 ? "piece" : "pieces"}`}</span>
+        <span>{use ? `${Math.round(use.share * 100)} %` : ""}</span>
+      </span>
+      <span className="mt-1 block h-[5px] bg-seam">
+        <span
+          className="block h-full bg-enamel"
+          style={{ width: `${Math.round((use?.share ?? 0) * 100)}%` }}
+        />
+      </span>
+      <span className="mt-1 flex justify-between text-[12px]">
+        <State task={task} busy={busy} />
+        <span className="text-ink-soft">{task.material ?? "no material"}</span>
+      </span>
+    </button>
+  );
+}
+
+function State({ task, busy }: { readonly task: LayoutTask; readonly busy: boolean }) {
+  const layouts = useDeskState((state) => state.layouts);
+  const found = keptFor(task, layouts);
+  if (busy) return <span className="text-chalk">laying out…</span>;
+  if (!found) return <span className="text-ink-soft">not laid out yet</span>;
+  if (found.stale)
+    return <span className="rounded-sm bg-amber-pale px-1 font-semibold text-amber">stale</span>;
+  const { layout } = found.kept;
+  if (layout.unplaced.length > 0) return <span className="font-semibold text-oxide">not all placed</span>;
+  return layout.proven ? (
+    <span className="font-semibold text-moss">proven best</span>
+  ) : (
+    <span className="text-ink-soft">{boundWords(found.kept)}</span>
+  );
+}
+
+type Kept = NonNullable<ReturnType<typeof keptFor>>["kept"];
+
+export function boundWords({ layout }: Kept): string {
+  return layout.lowerBoundOf === "cost"
+    ? `least possible cost ${layout.lowerBound.toFixed(2)}`
+    : `least possible ${layout.lowerBound}`;
+}
+
+export function usage(kept: Kept): { readonly words: string; readonly share: number } {
+  const { layout } = kept;
+  if (kept.kind === "sheets") {
+    return {
+      words: `${layout.count} ${layout.count === 1 ? "sheet" : "sheets"}`,
+      share: kept.layout.utilisation,
+    };
+  }
+  let used = 0;
+  let whole = 0;
+  for (const bar of kept.layout.bars) {
+    whole += bar.times * (kept.problem.stock[bar.stock]?.length ?? 0);
+    used += bar.times * bar.pieces.reduce((sum, piece) => sum + (kept.problem.pieces[piece]?.length ?? 0), 0);
+  }
+  return {
+    words: `${layout.count} ${layout.count === 1 ? "bar" : "bars"}`,
+    share: whole === 0 ? 0 : used / whole,
+  };
+}

@@ -1,0 +1,111 @@
+"use client";
+/**
+ * Runs layout tasks in a web worker, one after the other, with the best so far at every step. Stopping
+ * ends the worker and keeps the best layout that it had; a worker that dies is started once more.
+ */
+import { proxy, wrap } from "comlink";
+import { useCallback, useEffect, useRef, useState } from "react";
+import { toast } from "sonner";
+import { keepLayout, type LayoutTask } from "@/core/layout";
+import type { BarLayout } from "@/core/layout/bars";
+import type { SheetLayout } from "@/core/layout/sheets";
+import type { LayoutWorker } from "@/workers/layout.worker";
+import { useDesk } from "../desk/desk-context";
+
+type AnyLayout = BarLayout | SheetLayout;
+export type Running = {
+  readonly task: LayoutTask;
+  readonly best: AnyLayout | null;
+  readonly waiting: number;
+};
+export type LayoutRunner = {
+  readonly running: Running | null;
+  readonly run: (tasks: readonly LayoutTask[]) => void;
+  /** Ends the search and keeps the best found so far. */
+  readonly stop: () => void;
+};
+
+const BUDGET_MS = { bars: 20_000, sheets: 4_000 } as const;
+
+export function useLayoutRunner(): LayoutRunner {
+  const desk = useDesk();
+  const [running, setRunning] = useState<Running | null>(null);
+  const worker = useRef<Worker | null>(null);
+  const best = useRef<AnyLayout | null>(null);
+  const queue = useRef<readonly LayoutTask[]>([]);
+  const finish = useRef<((layout: AnyLayout | null) => void) | null>(null);
+
+  const end = useCallback(() => {
+    worker.current?.terminate();
+    worker.current = null;
+  }, []);
+  useEffect(() => end, [end]);
+
+  const attempt = useCallback((task: LayoutTask): Promise<AnyLayout | null> => {
+    const made = new Worker(new URL("../../workers/layout.worker.ts", import.meta.url), { type: "module" });
+    worker.current = made;
+    const remote = wrap<LayoutWorker>(made);
+    const onProgress = (layout: AnyLayout) => {
+      best.current = layout;
+      setRunning((state) => (state ? { ...state, best: layout } : state));
+    };
+    return new Promise((resolve, reject) => {
+      finish.current = resolve;
+      made.addEventListener("error", (event) => reject(new Error(event.message)));
+      const answer =
+        task.kind === "bars"
+          ? remote.bars(task.problem, BUDGET_MS.bars, proxy(onProgress))
+          : remote.sheets(task.problem, BUDGET_MS.sheets, proxy(onProgress));
+      answer.then(resolve, reject);
+    });
+  }, []);
+
+  const layOut = useCallback(
+    async (task: LayoutTask): Promise<void> => {
+      best.current = null;
+      for (let tries = 0; tries < 2; tries++) {
+        try {
+          const layout = await attempt(task);
+          if (layout) await desk.keep(keepLayout(task, layout, desk.store.getState().revision));
+          return;
+        } catch (thrown) {
+          console.error("layout worker:", thrown instanceof Error ? thrown.message.slice(0, 300) : thrown);
+        } finally {
+          end();
+        }
+      }
+      toast.error(
+        `${task.name} could not be laid out: the computation stopped twice. Change its stock or pieces and try again.`,
+      );
+    },
+    [attempt, desk, end],
+  );
+
+  const run = useCallback(
+    (tasks: readonly LayoutTask[]) => {
+      const idle = queue.current.length === 0;
+      queue.current = [
+        ...queue.current,
+        ...tasks.filter((task) => !queue.current.some((one) => one.id === task.id)),
+      ];
+      if (!idle) return;
+      void (async () => {
+        for (let task = queue.current[0]; task; task = queue.current[0]) {
+          setRunning({ task, best: null, waiting: queue.current.length - 1 });
+          await layOut(task);
+          queue.current = queue.current.slice(1);
+        }
+        setRunning(null);
+      })();
+    },
+    [layOut],
+  );
+
+  const stop = useCallback(() => {
+    queue.current = queue.current.slice(0, 1);
+    end();
+    finish.current?.(best.current);
+  }, [end]);
+
+  return { running, run, stop };
+}

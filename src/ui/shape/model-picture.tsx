@@ -1,0 +1,163 @@
+"use client";
+/** The picture of the model: views, picking, marks; the last good one stays when an edit cannot be computed. */
+import { Tag as TagIcon } from "lucide-react";
+import { useEffect, useMemo, useRef, useState } from "react";
+import { meshesOf, type Shape } from "@/core/shape";
+import type { Tally } from "@/core/tally";
+import { Button } from "../common/button";
+import { Tag } from "../common/tag";
+import { isRowSelected, useDesk, useDeskState } from "../desk/desk-context";
+import { type ModelPiece, ModelScene, type ViewName } from "./model-scene";
+
+const VIEWS: readonly (readonly [ViewName, string])[] = [
+  ["iso", "Iso"],
+  ["front", "Front"],
+  ["top", "Top"],
+  ["side", "Side"],
+];
+
+/** The newest shape that could be computed whole, and whether it is older than the design. */
+function useGoodShape(): { readonly shape: Shape; readonly old: boolean } {
+  const shape = useDeskState((state) => state.results.shape);
+  const [good, setGood] = useState<Shape | null>(null);
+  const whole = shape.uncomputed.every((piece) => piece.why === "it has no section yet");
+  useEffect(() => {
+    if (whole) setGood(shape);
+  }, [shape, whole]);
+  return whole || good === null ? { shape, old: false } : { shape: good, old: true };
+}
+
+function modelPieces(shape: Shape): readonly ModelPiece[] {
+  const meshes = meshesOf(shape);
+  const tints = new Map<string, ModelPiece["tint"]>([
+    ...shape.members.map(
+      (solid) => [solid.member.id, solid.entry.shape.kind === "timber" ? "timber" : "steel"] as const,
+    ),
+    ...shape.panels.map((solid) => [solid.panel.id, "board"] as const),
+  ]);
+  return [...meshes].map(([id, mesh]) => ({ id, mesh, tint: tints.get(id) ?? "steel" }));
+}
+
+export function ModelPicture() {
+  const desk = useDesk();
+  const { shape, old } = useGoodShape();
+  const tally = useDeskState((state) => state.results.tally);
+  const selected = useDeskState((state) => state.selected);
+  const box = useRef<HTMLDivElement>(null);
+  const scene = useRef<ModelScene | null>(null);
+  const [frames, setFrames] = useState(0);
+  const [view, setView] = useState<ViewName>("iso");
+  const [allMarks, setAllMarks] = useState(false);
+  const [fault, setFault] = useState<string | null>(null);
+  const pieces = useMemo(() => modelPieces(shape), [shape]);
+
+  useEffect(() => {
+    if (!box.current) return;
+    try {
+      const made = new ModelScene(box.current);
+      made.onFrame = () => setFrames((count) => count + 1);
+      scene.current = made;
+    } catch {
+      setFault("This browser cannot draw in 3D; lists, layouts and papers work without it.");
+    }
+    return () => {
+      scene.current?.dispose();
+      scene.current = null;
+    };
+  }, []);
+  useEffect(() => scene.current?.setModel(pieces), [pieces]);
+  useEffect(() => scene.current?.setSelected(selected), [selected]);
+
+  const pick = (event: React.MouseEvent) => {
+    const id = scene.current?.pick(event.clientX, event.clientY) ?? null;
+    if (id === null) desk.select([]);
+    else if (event.shiftKey)
+      desk.select(selected.has(id) ? [...selected].filter((one) => one !== id) : [...selected, id]);
+    else desk.select([id]);
+  };
+  return (
+    <>
+      <div className="flex h-[41px] shrink-0 items-center gap-1 border-seam border-b px-3">
+        {VIEWS.map(([name, word]) => (
+          <button
+            key={name}
+            type="button"
+            aria-pressed={view === name}
+            onClick={() => {
+              setView(name);
+              scene.current?.look(name);
+            }}
+            className={`h-full border-b-2 px-2 ${view === name ? "border-enamel font-semibold" : "border-transparent text-ink-soft hover:text-ink"}`}
+          >
+            {word}
+          </button>
+        ))}
+        <span className="ml-auto" />
+        <Button
+          look="plain"
+          aria-pressed={allMarks}
+          icon={<TagIcon size={15} aria-hidden />}
+          onClick={() => setAllMarks(!allMarks)}
+        >
+          {allMarks ? "Hide marks" : "Show marks"}
+        </Button>
+      </div>
+      {old ? (
+        <p role="status" className="border-amber border-b bg-amber-pale px-3.5 py-1.5 text-[13px] text-amber">
+          This picture is older than the design: something can no longer be computed. The checks below say
+          what.
+        </p>
+      ) : null}
+      <div className="relative min-h-0 flex-1 overflow-hidden">
+        <div
+          ref={box}
+          role="img"
+          aria-label={`Picture of the job, ${pieces.length} pieces, seen ${view}`}
+          data-frames={frames}
+          className="absolute inset-0"
+          onClick={pick}
+        />
+        <Marks scene={scene.current} frames={frames} tally={tally} selected={selected} all={allMarks} />
+        {fault ? <p className="p-5 text-ink-soft">{fault}</p> : null}
+        {pieces.length === 0 && !fault ? (
+          <p className="pointer-events-none absolute inset-0 flex items-center justify-center p-8 text-center text-ink-soft">
+            The model will stand here. This job has nothing drawn; its typed-in pieces are in the Tally.
+          </p>
+        ) : null}
+      </div>
+    </>
+  );
+}
+
+type MarksProps = {
+  readonly scene: ModelScene | null;
+  readonly frames: number;
+  readonly tally: Tally;
+  readonly selected: ReadonlySet<string>;
+  readonly all: boolean;
+};
+
+/** Tags on the picture: one for each row, or for the selected pieces alone. */
+function Marks({ scene, frames, tally, selected, all }: MarksProps) {
+  if (!scene || frames === 0) return null;
+  const wanted = tally.rows.flatMap((row) => {
+    const chosen = isRowSelected(row, selected);
+    if (row.mark === "" || !(all || chosen)) return [];
+    const piece = row.pieces.find(({ id }) => selected.has(id)) ?? row.pieces[0];
+    const place = piece ? scene.placeOf(piece.id) : null;
+    return place ? [{ row, chosen, place }] : [];
+  });
+  return (
+    <div aria-hidden className="pointer-events-none absolute inset-0">
+      {wanted.map(({ row, chosen, place }) => (
+        <span
+          key={row.id}
+          className="absolute -translate-x-1/2 -translate-y-1/2"
+          style={{ left: place.x, top: place.y }}
+        >
+          <Tag mark={row.mark} selected={chosen} />
+        </span>
+      ))}
+    </div>
+  );
+}

@@ -1,0 +1,264 @@
+/** How entries of the stockroom are shown and typed in a table: one column, one reader, one writer. */
+import { err, ok, type Result, sentence } from "@/core/kernel";
+import { parseLength } from "@/core/measure";
+import {
+  type BoardEntry,
+  type BoughtEntry,
+  type EdgingEntry,
+  parseSectionName,
+  type SectionEntry,
+  sectionKindName,
+  shapeFault,
+} from "@/core/stockroom";
+
+export type EntryKind = "section" | "board" | "edging" | "bought";
+export type AnyEntry = SectionEntry | BoardEntry | EdgingEntry | BoughtEntry;
+
+export const KINDS = [
+  { kind: "section", name: "Sections", list: "sections" },
+  { kind: "board", name: "Boards", list: "boards" },
+  { kind: "edging", name: "Edging", list: "edging" },
+  { kind: "bought", name: "Bought parts", list: "bought" },
+] as const;
+
+type Choices = readonly { readonly value: string; readonly label: string }[];
+
+export type FieldColumn<T> = {
+  readonly id: string;
+  readonly heading: string;
+  readonly width?: number;
+  readonly numeric: boolean;
+  /** What an empty field says. */
+  readonly empty: string;
+  readonly choices?: Choices;
+  readonly read: (record: T) => string;
+  readonly write: (record: T, text: string) => Result<T, string>;
+};
+export type EntryColumn = FieldColumn<AnyEntry>;
+
+const fieldOf = <T>(record: T, id: string): unknown => (record as Record<string, unknown>)[id];
+const shown = (value: unknown) =>
+  value === null || value === undefined ? "" : String(Math.round(Number(value) * 1e6) / 1e6);
+
+function textColumn<T>(id: string, heading: string, width: number, optional: boolean): FieldColumn<T> {
+  return {
+    id,
+    heading,
+    width,
+    numeric: false,
+    empty: optional ? "none" : "",
+    read: (record) => String(fieldOf(record, id) ?? ""),
+    write: (record, text) => {
+      const value = text.trim();
+      if (value === "" && !optional) return err("A name is needed.");
+      if (value.length > 80) return err("At most 80 characters.");
+      return ok({ ...record, [id]: value === "" ? null : value });
+    },
+  };
+}
+
+/** A length in millimetres, in any notation; `positive` refuses zero. */
+function lengthColumn<T>(id: string, heading: string, width: number, positive: boolean): FieldColumn<T> {
+  return {
+    id,
+    heading,
+    width,
+    numeric: true,
+    empty: "",
+    read: (record) => shown(fieldOf(record, id)),
+    write: (record, text) => {
+      const read = parseLength(text, "mm");
+      if (!read.ok) return err(sentence(read.problem));
+      if (read.value < 0 || (positive && read.value === 0))
+        return err(positive ? "It must be above zero." : "It must not be negative.");
+      return ok({ ...record, [id]: read.value });
+    },
+  };
+}
+
+/** A number that may be missing: an empty field. */
+function numberColumn<T>(
+  id: string,
+  heading: string,
+  width: number,
+  empty: string,
+  whole = false,
+): FieldColumn<T> {
+  return {
+    id,
+    heading,
+    width,
+    numeric: true,
+    empty,
+    read: (record) => shown(fieldOf(record, id)),
+    write: (record, text) => {
+      const plain = text.trim().replace(/^(\d+),(\d{1,2})$/, "$1.$2");
+      if (plain === "") return ok({ ...record, [id]: null });
+      const value = Number(plain);
+      if (!Number.isFinite(value) || value < 0)
+        return err(`"${text.trim()}" is not a number of zero or more.`);
+      if (whole && !Number.isInteger(value)) return err("A whole number, or nothing for as many as wanted.");
+      return ok({ ...record, [id]: value });
+    },
+  };
+}
+
+function choiceColumn<T>(
+  id: string,
+  heading: string,
+  width: number,
+  choices: Choices,
+  toValue: (text: string) => unknown,
+): FieldColumn<T> {
+  return {
+    id,
+    heading,
+    width,
+    numeric: false,
+    empty: "",
+    choices,
+    read: (record) => String(fieldOf(record, id) ?? ""),
+    write: (record, text) => ok({ ...record, [id]: toValue(text) }),
+  };
+}
+
+const kindColumn: EntryColumn = {
+  id: "shape",
+  heading: "Kind and size",
+  width: 170,
+  numeric: false,
+  empty: "",
+  read: (entry) =>
+    "shape" in entry ? `${sectionKindName(entry.shape.kind)} ${entry.shape.size.map(shown).join(" x ")}` : "",
+  write: (entry, text) => {
+    const shape = parseSectionName(text, "mm");
+    if (!shape)
+      return err("Name the kind and the sizes in mm: angle 40 x 40 x 4, flat 40 x 5, timber 88 x 18.");
+    const fault = shapeFault(shape);
+    return fault ? err(`That section cannot be: ${fault}.`) : ok({ ...entry, shape } as AnyEntry);
+  },
+};
+
+const grain: Choices = [
+  { value: "length", label: "along length" },
+  { value: "width", label: "along width" },
+  { value: "", label: "none" },
+];
+const stages: Choices = [
+  { value: "2", label: "2" },
+  { value: "3", label: "3" },
+  { value: "4", label: "4" },
+  { value: "", label: "any" },
+];
+const yesNo: Choices = [
+  { value: "true", label: "yes" },
+  { value: "false", label: "no" },
+];
+const measures: Choices = [
+  { value: "each", label: "each" },
+  { value: "length", label: "by length" },
+];
+const orNull = (text: string) => (text === "" ? null : text);
+
+export const COLUMNS: Readonly<Record<EntryKind, readonly EntryColumn[]>> = {
+  section: [
+    textColumn("name", "Name", 230, false),
+    kindColumn,
+    textColumn("material", "Material", 90, true),
+    numberColumn("densityKgM3", "kg/m³", 70, "unknown"),
+    numberColumn("massKgPerM", "kg/m by table", 84, "by area"),
+    lengthColumn("kerf", "Kerf", 62, false),
+    lengthColumn("trimStart", "Trim, start", 66, false),
+    lengthColumn("trimEnd", "Trim, end", 66, false),
+  ],
+  board: [
+    textColumn("name", "Name", 200, false),
+    textColumn("material", "Material", 150, true),
+    lengthColumn("thickness", "Thickness", 70, true),
+    choiceColumn("grain", "Grain", 110, grain, orNull),
+    numberColumn("densityKgM3", "kg/m³", 70, "unknown"),
+    lengthColumn("kerf", "Kerf", 62, false),
+    lengthColumn("trim", "Trim", 62, false),
+    choiceColumn("stages", "Stages", 66, stages, (text) => (text === "" ? null : Number(text))),
+  ],
+  edging: [
+    textColumn("name", "Name", 280, false),
+    textColumn("material", "Material", 160, true),
+    lengthColumn("thickness", "Thickness", 90, false),
+    choiceColumn("deducted", "Deducted from the blank", 160, yesNo, (text) => text === "true"),
+    lengthColumn("overhang", "Overhang at each end", 130, false),
+    numberColumn("pricePerM", "Price per m", 110, "missing"),
+  ],
+  bought: [
+    textColumn("name", "Name", 360, false),
+    choiceColumn("measure", "Bought", 130, measures, (text) => text),
+    numberColumn("price", "Price (each, box or m)", 160, "missing"),
+    numberColumn("packOf", "Box of", 110, "singly", true),
+  ],
+};
+
+type StockSize = {
+  readonly length: number;
+  readonly width?: number;
+  readonly price: number | null;
+  readonly count: number | null;
+};
+
+const length = lengthColumn<StockSize>("length", "Length", 74, true);
+const price = numberColumn<StockSize>("price", "Price", 74, "price");
+const count = numberColumn<StockSize>("count", "How many there are", 74, "no limit", true);
+
+export const SIZE_COLUMNS: Readonly<Record<EntryKind, readonly FieldColumn<StockSize>[]>> = {
+  section: [length, price, count],
+  board: [length, lengthColumn<StockSize>("width", "Width", 74, true), price, count],
+  edging: [],
+  bought: [],
+};
+
+/** A new entry by its name; a section's name must say its kind and size. */
+export function newEntry(kind: EntryKind, name: string): Result<AnyEntry, string> {
+  const id = `${kind}-${crypto.randomUUID().slice(0, 8)}`;
+  switch (kind) {
+    case "section": {
+      const shape = parseSectionName(name, "mm");
+      const fault = shape ? shapeFault(shape) : null;
+      if (!shape)
+        return err(
+          "Its kind and sizes in mm must be in the name: square tube 60 x 60 x 4, angle 40 x 40 x 4, flat 40 x 5, timber 88 x 18.",
+        );
+      if (fault) return err(`That section cannot be: ${fault}.`);
+      return ok({
+        id,
+        name,
+        shape,
+        material: null,
+        densityKgM3: null,
+        massKgPerM: null,
+        source: "typed in",
+        stock: [],
+        kerf: 0,
+        trimStart: 0,
+        trimEnd: 0,
+      });
+    }
+    case "board":
+      return ok({
+        id,
+        name,
+        material: null,
+        thickness: 18,
+        grain: "length",
+        densityKgM3: null,
+        stock: [],
+        kerf: 0,
+        trim: 0,
+        stages: 3,
+      });
+    case "edging":
+      return ok({ id, name, material: null, thickness: 1, deducted: true, overhang: 30, pricePerM: null });
+    case "bought":
+      return ok({ id, name, measure: "each", price: null, packOf: null });
+    default:
+      return kind satisfies never;
+  }
+}

@@ -1,0 +1,266 @@
+"use client";
+/** The tally: every row with its mark, count, silhouette and sizes, what changed, and the balance line. */
+import { useVirtualizer } from "@tanstack/react-virtual";
+import { type KeyboardEvent, useMemo, useRef } from "react";
+import { silhouette, silhouetteLength } from "@/core/drawing";
+import { type ListGroup, type ListRow, styleOf } from "@/core/lists";
+import { changesSince, type RowChange } from "@/core/release";
+import { balances, type TallyRow } from "@/core/tally";
+import { Button } from "../common/button";
+import { DisplayList } from "../common/display-list";
+import { Tag } from "../common/tag";
+import { isRowSelected, useDesk, useDeskState } from "../desk/desk-context";
+import { Out, PaneHead } from "../desk/pane-head";
+import { useSeenFacts } from "./use-seen-facts";
+
+const GRID =
+  "grid grid-cols-[44px_minmax(70px,1fr)_44px_150px_minmax(84px,auto)_40px_40px_66px_minmax(80px,1.1fr)] gap-2 px-3.5 items-center";
+const ROW = 28;
+const DRAWN = 146;
+
+type Line =
+  | { readonly kind: "group"; readonly group: ListGroup }
+  | { readonly kind: "row"; readonly row: ListRow; readonly tally: TallyRow };
+
+export function TallyLedger() {
+  const { tally, cutList } = useDeskState((state) => state.results);
+  const info = useDeskState((state) => state.job.info.job);
+  const seen = useSeenFacts();
+  const style = styleOf(info);
+  const changes = useMemo(
+    () => changesSince(seen.facts, tally, { unit: info.unit, format: info.format }),
+    [seen.facts, tally, info.unit, info.format],
+  );
+  const lines = useMemo(() => linesOf(cutList.groups, tally.rows), [cutList, tally]);
+  const longest = Math.max(1, ...tally.rows.map((row) => silhouetteLength(row.shown)));
+  const changed = changes.byRow.size + changes.gone.length;
+  return (
+    <>
+      <PaneHead title="Cut list" facts={`lengths in ${style.unit}, ends in ° from square`}>
+        <Out />
+      </PaneHead>
+      <Rows lines={lines} scale={(DRAWN - 4) / longest} changes={changes.byRow} />
+      <footer className="flex h-[38px] shrink-0 items-center gap-4 border-seam border-t px-3.5 text-[13px]">
+        <Balance />
+        <span className="ml-auto" />
+        {changed > 0 ? (
+          <>
+            <span className="font-semibold text-brass-ink">
+              {changed} {changed === 1 ? "row" : "rows"} changed
+            </span>
+            <Button look="plain" onClick={seen.acknowledge}>
+              Seen
+            </Button>
+          </>
+        ) : null}
+      </footer>
+    </>
+  );
+}
+
+function linesOf(groups: readonly ListGroup[], rows: readonly TallyRow[]): readonly Line[] {
+  const byId = new Map(rows.map((row) => [row.id, row]));
+  return groups.flatMap((group) => [
+    { kind: "group", group } as const,
+    ...group.rows.flatMap((row): Line[] => {
+      const tally = byId.get(row.id);
+      return tally ? [{ kind: "row", row, tally }] : [];
+    }),
+  ]);
+}
+
+type RowsProps = {
+  readonly lines: readonly Line[];
+  readonly scale: number;
+  readonly changes: ReadonlyMap<string, RowChange>;
+};
+
+function Rows({ lines, scale, changes }: RowsProps) {
+  const desk = useDesk();
+  const selected = useDeskState((state) => state.selected);
+  const box = useRef<HTMLDivElement>(null);
+  const virtual = useVirtualizer({
+    count: lines.length,
+    getScrollElement: () => box.current,
+    estimateSize: () => ROW,
+    overscan: 12,
+  });
+  const rows = lines.flatMap((line, index) => (line.kind === "row" ? [{ index, row: line.tally }] : []));
+  const walk = (event: KeyboardEvent) => {
+    if (event.key !== "ArrowDown" && event.key !== "ArrowUp") return;
+    event.preventDefault();
+    const at = rows.findIndex(({ row }) => isRowSelected(row, selected));
+    const next = rows[event.key === "ArrowDown" ? Math.min(rows.length - 1, at + 1) : Math.max(0, at - 1)];
+    if (!next) return;
+    desk.select(next.row.pieces.map((piece) => piece.id));
+    virtual.scrollToIndex(next.index);
+  };
+  if (lines.length === 0) {
+    return (
+      <p className="flex-1 p-4 text-ink-soft">
+        The pieces will stand here, grouped and marked. Nothing is drawn or typed in yet.
+      </p>
+    );
+  }
+  return (
+    <div
+      role="grid"
+      aria-label="Cut list"
+      aria-rowcount={lines.length + 1}
+      className="flex min-h-0 flex-1 flex-col font-table text-[14px]"
+    >
+      <div role="rowgroup">
+        <div role="row" className={`${GRID} h-7 border-seam border-b text-[12px] text-ink-soft`}>
+          {[
+            "Mark",
+            "Name",
+            "Count",
+            "Piece, to one scale",
+            "Cut length",
+            "End 1°",
+            "End 2°",
+            "Stand",
+            "Note",
+          ].map((heading, i) => (
+            <span
+              key={heading}
+              role="columnheader"
+              className={i === 2 || (i > 3 && i < 7) ? "text-right" : ""}
+            >
+              {heading}
+            </span>
+          ))}
+        </div>
+      </div>
+      <div
+        ref={box}
+        role="rowgroup"
+        tabIndex={0}
+        onKeyDown={walk}
+        className="min-h-0 flex-1 overflow-y-auto overflow-x-hidden"
+        aria-label="Rows; walk with the arrow keys"
+      >
+        <div role="presentation" className="relative" style={{ height: virtual.getTotalSize() }}>
+          {virtual.getVirtualItems().map((item) => {
+            const line = lines[item.index];
+            if (!line) return null;
+            return (
+              <div
+                key={item.key}
+                role="presentation"
+                className="absolute inset-x-0 top-0"
+                style={{ height: item.size, transform: `translateY(${item.start}px)` }}
+              >
+                {line.kind === "group" ? (
+                  <GroupLine group={line.group} />
+                ) : (
+                  <RowLine line={line} scale={scale} change={changes.get(line.row.id)} />
+                )}
+              </div>
+            );
+          })}
+        </div>
+      </div>
+    </div>
+  );
+}
+
+function GroupLine({ group }: { readonly group: ListGroup }) {
+  return (
+    <div role="row" className="flex h-7 items-center gap-2 border-seam border-b bg-ground px-3.5">
+      <span role="gridcell" className="truncate">
+        <b className="font-semibold">{group.heading}</b> <span className="text-ink-soft">{group.detail}</span>
+      </span>
+      <span role="gridcell" className="ml-auto shrink-0 text-[13px] text-ink-soft">
+        {group.summary}
+      </span>
+    </div>
+  );
+}
+
+function RowLine({
+  line,
+  scale,
+  change,
+}: {
+  readonly line: Extract<Line, { kind: "row" }>;
+  readonly scale: number;
+  readonly change: RowChange | undefined;
+}) {
+  const desk = useDesk();
+  const { row, tally } = line;
+  const chosen = useDeskState((state) => isRowSelected(tally, state.selected));
+  const text = (id: string) => row.cells[id]?.text ?? "";
+  const size =
+    tally.kind === "panel" ? [text("length"), text("width"), text("thickness")].join(" × ") : text("length");
+  const width = Math.max(1, silhouetteLength(tally.shown) * scale);
+  const end = (id: string) => (tally.kind === "member" ? text(id) : "");
+  return (
+    <div
+      role="row"
+      aria-selected={chosen}
+      data-mark={tally.mark}
+      onClick={() => desk.select(tally.pieces.map((piece) => piece.id))}
+      className={`${GRID} h-7 cursor-pointer border-seam border-b ${chosen ? "bg-brass-pale" : "hover:bg-ground"}`}
+    >
+      <span role="gridcell">
+        <Tag mark={tally.mark} selected={chosen} />
+      </span>
+      <span role="gridcell" className="truncate" title={tally.name}>
+        {tally.name}
+      </span>
+      <span role="gridcell" className="text-right">
+        {text("count")}
+      </span>
+      <span role="gridcell">
+        <DisplayList
+          drawing={{ width, height: 18, items: silhouette(tally.shown, { scale, depth: 16, line: 1 }) }}
+          label={`Silhouette of ${tally.name}`}
+        />
+      </span>
+      <span
+        role="gridcell"
+        className={`whitespace-nowrap text-right ${change?.kind === "changed" ? "font-semibold text-brass-ink" : ""} ${size === "missing" ? "font-semibold text-oxide" : ""}`}
+      >
+        {size}
+      </span>
+      <span role="gridcell" className="text-right">
+        {end("end1")}
+      </span>
+      <span role="gridcell" className="text-right">
+        {end("end2")}
+      </span>
+      <span role="gridcell" className="truncate text-[13px] text-ink-soft">
+        {text("stand") === "square" ? "" : text("stand")}
+      </span>
+      <span role="gridcell" className="truncate text-[13px]" title={text("note")}>
+        <ChangeWords change={change} />
+        <span className="text-ink-soft">{text("note")}</span>
+      </span>
+    </div>
+  );
+}
+
+function ChangeWords({ change }: { readonly change: RowChange | undefined }) {
+  if (!change) return null;
+  return (
+    <b className="mr-1.5 font-semibold text-brass-ink">
+      {change.kind === "new" ? "new" : change.words.join(", ")}
+    </b>
+  );
+}
+
+function Balance() {
+  const balance = useDeskState((state) => state.results.tally.balance);
+  const { design, inRows, bought, leftOut, guides } = balance;
+  const even = balances(balance);
+  return (
+    <p>
+      <b>{design}</b> in the design = <b>{inRows}</b> in rows + <b>{bought}</b> bought + <b>{leftOut}</b> left
+      out · {guides} guides{" "}
+      <span className={`ml-2 font-semibold ${even ? "text-moss" : "text-oxide"}`}>
+        {even ? "balances" : "does not balance"}
+      </span>
+    </p>
+  );
+}
