@@ -8,7 +8,6 @@ import { at } from "../kernel";
 import { type KeptLayout, keptFor, type LayoutTask } from "../layout";
 import { type ListTable, styleOf } from "../lists";
 import type { LengthStyle } from "../measure";
-import type { Results } from "../pipeline";
 import type { Tally } from "../tally";
 import { barDrawing } from "./bar-drawing";
 import { type DrawItem, type Drawing, movedBy, type TextMeasure } from "./display";
@@ -29,7 +28,12 @@ export type PrintInput = {
   readonly date: string;
   readonly variantName: string | null;
   readonly shop: string;
-  readonly results: Results;
+  readonly results: {
+    readonly tally: Tally;
+    readonly tasks: readonly LayoutTask[];
+    readonly cutList: ListTable;
+    readonly buyingList: ListTable;
+  };
   readonly kept: readonly KeptLayout[];
 };
 

@@ -41,8 +41,8 @@ export function barCorners(
   depth: number,
   slopes: readonly [number, number],
 ): readonly Vec2[] {
-  // Very steep ends on short pieces would cross: they are drawn to the middle and no further.
-  const most = length / 2;
+  // On short pieces the two ends would meet and leave no room for a mark: they lean less there.
+  const most = length * 0.3;
   const [first, second] = slopes.map((slope) => Math.max(-most, Math.min(most, slope * depth)));
   const [a, b] = [first ?? 0, second ?? 0];
   return [

@@ -1,5 +1,14 @@
-/** A job as a small picture: its solids seen from the front right and above, far ones first. */
-import { blockMesh, type Mesh, memberMesh, placeMesh, type Vec2, type Vec3 } from "../geometry";
+/** A job as a small picture: its solids seen from the front left and above, near ones over far ones. */
+import {
+  blockMesh,
+  type Face,
+  type Mesh,
+  memberMesh,
+  paintOrder,
+  placeMesh,
+  type Vec2,
+  type Vec3,
+} from "../geometry";
 import { at } from "../kernel";
 import type { MemberSolid, Shape } from "../shape";
 import { sectionProperties } from "../stockroom";
@@ -7,8 +16,11 @@ import type { DrawItem, Drawing, Tint } from "./display";
 
 type Solid = { readonly mesh: Mesh; readonly tint: Tint };
 
-const AZIMUTH = (-32 * Math.PI) / 180;
-const ELEVATION = (24 * Math.PI) / 180;
+/** As the picture on the desk is first seen. */
+const AZIMUTH = Math.atan2(0.62, 1);
+const ELEVATION = Math.atan2(0.62, Math.hypot(0.62, 1));
+/** Above this a small picture shows nothing of single pieces, and is only costly. */
+const MOST_SOLIDS = 600;
 
 /** Screen x to the right, y downwards, and the distance from the eye. */
 function project([x, y, z]: Vec3): Vec3 {
@@ -31,25 +43,24 @@ function outerMesh(solid: MemberSolid): Mesh {
 }
 
 function solidsOf(shape: Shape): readonly Solid[] {
-  return [
-    ...shape.members.map(
-      (solid): Solid => ({
-        mesh: outerMesh(solid),
-        tint: solid.entry.shape.kind === "timber" ? "timber" : "steel",
-      }),
-    ),
-    ...shape.panels.map(
-      (solid): Solid => ({
-        mesh: placeMesh(blockMesh([solid.length, solid.width, solid.thickness ?? 1], []), solid.frame),
-        tint: "board",
-      }),
-    ),
-  ];
+  const members = shape.members.slice(0, MOST_SOLIDS).map(
+    (solid): Solid => ({
+      mesh: outerMesh(solid),
+      tint: solid.entry.shape.kind === "timber" ? "timber" : "steel",
+    }),
+  );
+  const panels = shape.panels.slice(0, MOST_SOLIDS - members.length).map(
+    (solid): Solid => ({
+      mesh: placeMesh(blockMesh([solid.length, solid.width, solid.thickness ?? 1], []), solid.frame),
+      tint: "board",
+    }),
+  );
+  return [...members, ...panels];
 }
 
 /** Draws a shape into a box; an empty shape gives an empty drawing. */
 export function thumbnail(shape: Shape, width: number, height: number): Drawing {
-  const faces = solidsOf(shape).map(({ mesh, tint }) => ({ points: mesh.vertices.map(project), mesh, tint }));
+  const faces = paintOrder(solidsOf(shape).flatMap(facesToTheEye));
   const all = faces.flatMap(({ points }) => points);
   if (all.length === 0) return { width, height, items: [] };
   const xs = all.map((p) => p[0]);
@@ -60,48 +71,43 @@ export function thumbnail(shape: Shape, width: number, height: number): Drawing 
     (p[0] - (minX + maxX) / 2) * scale + width / 2,
     (p[1] - (minY + maxY) / 2) * scale + height / 2,
   ];
-  const far = (points: readonly Vec3[]) => points.reduce((sum, p) => sum + p[2], 0) / points.length;
-  const items = faces
-    .map((face) => ({ ...face, depth: far(face.points) }))
-    .sort((a, b) => b.depth - a.depth)
-    .flatMap(({ points, mesh, tint }) => solidItems(points, mesh, tint, place));
-  return { width, height, items };
+  return { width, height, items: faces.flatMap((face) => faceItems(face, place)) };
 }
 
 const least = (values: readonly number[]) =>
   values.reduce((a, b) => Math.min(a, b), Number.POSITIVE_INFINITY);
 const most = (values: readonly number[]) => values.reduce((a, b) => Math.max(a, b), Number.NEGATIVE_INFINITY);
 
-/** The faces turned to the eye, and the edges between them. */
-function solidItems(
-  points: readonly Vec3[],
-  mesh: Mesh,
-  tint: Tint,
-  place: (p: Vec3) => Vec2,
-): readonly DrawItem[] {
-  const items: DrawItem[] = [];
-  const seen = new Set<string>();
+/** The triangles of a solid that are turned to the eye, on the screen, with the edges that are drawn. */
+function facesToTheEye({ mesh, tint }: Solid): readonly Face<Tint>[] {
+  const points = mesh.vertices.map(project);
+  const edges = new Set<string>();
+  for (let i = 0; i < mesh.edges.length; i += 2) edges.add(pairOf(at(mesh.edges, i), at(mesh.edges, i + 1)));
+  const faces: Face<Tint>[] = [];
   for (let i = 0; i < mesh.triangles.length; i += 3) {
     const corners = [0, 1, 2].map((k) => at(mesh.triangles, i + k));
-    const [a, b, c] = corners.map((k) => at(points, k));
-    if (!a || !b || !c) continue;
+    const [a, b, c] = [at(points, at(corners, 0)), at(points, at(corners, 1)), at(points, at(corners, 2))];
     // y runs down the screen, so a face turned to the eye runs clockwise in plain coordinates.
     if ((b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0]) >= 0) continue;
-    items.push({ kind: "polygon", points: [place(a), place(b), place(c)], stroke: null, fill: tint });
-    corners.forEach((from, k) => {
-      const to = at(corners, (k + 1) % 3);
-      seen.add(`${Math.min(from, to)}|${Math.max(from, to)}`);
-    });
+    const drawn = corners.map((corner, k) => edges.has(pairOf(corner, at(corners, (k + 1) % 3))));
+    faces.push({ points: [a, b, c], drawn, tag: tint });
   }
-  for (let i = 0; i < mesh.edges.length; i += 2) {
-    const [from, to] = [at(mesh.edges, i), at(mesh.edges, i + 1)];
-    if (!seen.has(`${Math.min(from, to)}|${Math.max(from, to)}`)) continue;
+  return faces;
+}
+
+const pairOf = (a: number, b: number) => `${Math.min(a, b)}|${Math.max(a, b)}`;
+
+function faceItems({ points, drawn, tag }: Face<Tint>, place: (p: Vec3) => Vec2): readonly DrawItem[] {
+  const placed = points.map(place);
+  const items: DrawItem[] = [{ kind: "polygon", points: placed, stroke: null, fill: tag }];
+  placed.forEach((from, i) => {
+    if (!drawn[i]) return;
     items.push({
       kind: "line",
-      from: place(at(points, from)),
-      to: place(at(points, to)),
+      from,
+      to: at(placed, (i + 1) % placed.length),
       stroke: { ink: "ink", width: 0.6 },
     });
-  }
+  });
   return items;
 }

@@ -16,6 +16,7 @@ export {
   type Segment,
   startOf,
 } from "./outline";
+export { type Face, paintOrder } from "./paint-order";
 export {
   add,
   add2,

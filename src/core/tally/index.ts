@@ -2,5 +2,6 @@
 export { indexOfMark, markOf } from "./marks";
 export { meantId } from "./near-twins";
 export type { Form, GrooveForm, MemberForm, PanelForm, Piece } from "./piece";
+export type { TallyRow } from "./row";
 export { anglesOf, type EndAngles, type Stand, type StandKind, sawSettings, standOf } from "./stand";
-export { type Balance, balances, type Tally, type TallyRow, tallyJob } from "./tally";
+export { type Balance, balances, type Tally, tallyJob } from "./tally";

@@ -15,8 +15,8 @@ import {
 import { roundTo, toRadians } from "../measure";
 import type { Shape } from "../shape";
 import type { Tolerance } from "./member-twins";
+import type { TallyRow } from "./row";
 import { eitherDistance, stockKeyOf } from "./rows";
-import type { TallyRow } from "./tally";
 
 const LIMIT: Tolerance = {
   lengthNm: NEAR_TWIN_LENGTH_MM * NM_PER_MM,

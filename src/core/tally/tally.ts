@@ -11,30 +11,8 @@ import { giveMarks, type MarkedGroup, marksToKeep } from "./marks";
 import { TWIN_TOLERANCE } from "./member-twins";
 import { nearTwinChecks } from "./near-twins";
 import type { Piece } from "./piece";
+import type { TallyRow } from "./row";
 import { eitherDistance, type Group, groupPieces } from "./rows";
-
-export type TallyRow = {
-  /** Stable while the row lives: its mark, or the entry for bought parts. */
-  readonly id: string;
-  /** Empty for bought parts: they are named by their entry. */
-  readonly mark: string;
-  readonly name: string;
-  readonly kind: Piece["kind"];
-  /** Pieces in the whole batch. */
-  readonly count: number;
-  readonly hands: { readonly asDrawn: number; readonly opposite: number };
-  readonly stock: string | null;
-  readonly stockName: string | null;
-  readonly material: string | null;
-  /** The piece whose sizes are shown: the longest of those as drawn. */
-  readonly shown: Piece;
-  readonly pieces: readonly {
-    readonly id: string;
-    readonly quantity: number;
-    readonly hand: "asDrawn" | "opposite";
-  }[];
-  readonly typed: boolean;
-};
 
 export type Balance = {
   readonly design: number;

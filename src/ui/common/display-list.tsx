@@ -94,13 +94,14 @@ function Item({ item, isSelected, onPick }: ItemProps) {
   }
   if (item.kind === "polygon") {
     const fill = chosen ? "var(--color-brass-pale)" : item.fill ? TINTS[item.fill] : "none";
-    const stroke = chosen ? INKS.brass : item.stroke ? INKS[item.stroke.ink] : "none";
+    // Without an outline, a hair of its own tint closes the seam to the next face.
+    const stroke = chosen ? INKS.brass : item.stroke ? INKS[item.stroke.ink] : fill;
     return (
       <polygon
         points={item.points.map((p) => `${p[0]},${p[1]}`).join(" ")}
         fill={fill}
         stroke={stroke}
-        strokeWidth={(item.stroke?.width ?? 0) * (chosen ? 1.8 : 1)}
+        strokeWidth={(item.stroke?.width ?? 0.4) * (chosen ? 1.8 : 1)}
         strokeDasharray={item.stroke?.dash?.join(" ")}
         strokeLinejoin="round"
         data-pick={pick}

@@ -15,6 +15,8 @@ export type TextFieldProps = {
   readonly align?: "left" | "right";
   readonly invalid?: string | null;
   readonly placeholder?: string;
+  /** Takes the sentence to show it elsewhere, under this id, where it moves nothing. */
+  readonly fault?: { readonly id: string; readonly show: (sentence: string | null) => void };
 };
 
 export function TextField({
@@ -26,10 +28,15 @@ export function TextField({
   align = "left",
   invalid = null,
   placeholder,
+  fault: elsewhere,
 }: TextFieldProps) {
   const id = useId();
   const [draft, setDraft] = useState<string | null>(null);
-  const [fault, setFault] = useState<string | null>(null);
+  const [fault, keepFault] = useState<string | null>(null);
+  const setFault = (sentence: string | null) => {
+    keepFault(sentence);
+    elsewhere?.show(sentence);
+  };
   const commit = () => {
     if (draft === null || draft === value) {
       setDraft(null);
@@ -52,7 +59,7 @@ export function TextField({
         disabled={disabled}
         placeholder={placeholder}
         aria-invalid={shown !== null}
-        aria-describedby={shown ? `${id}-fault` : undefined}
+        aria-describedby={shown ? (elsewhere?.id ?? `${id}-fault`) : undefined}
         className={`h-7 w-full rounded-sm border bg-leaf px-1.5 font-table text-[14px] disabled:bg-ground disabled:text-ink-soft ${shown ? "border-oxide" : "border-seam"} ${align === "right" ? "text-right" : ""}`}
         onChange={(event) => setDraft(event.target.value)}
         onBlur={commit}
@@ -64,7 +71,7 @@ export function TextField({
           }
         }}
       />
-      {shown ? (
+      {shown && !elsewhere ? (
         <span id={`${id}-fault`} role="alert" className="block pt-0.5 text-[12px] leading-tight text-oxide">
           {shown}
         </span>

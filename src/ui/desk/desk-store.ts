@@ -203,11 +203,11 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
   }
 
   /** Keeps a layout, here at once and on the server. */
-  async function keep(kept: KeptLayout): Promise<void> {
-    const { layouts, variant } = store.getState();
-    put({ layouts: [...layouts.filter((one) => one.taskId !== kept.taskId), kept] });
+  async function keep(kept: KeptLayout, variant: VariantId | null): Promise<void> {
+    const { layouts, variant: shown } = store.getState();
+    if (shown === variant) put({ layouts: [...layouts.filter((one) => one.taskId !== kept.taskId), kept] });
     const reply = await call("PUT", url("/layouts"), { variant: variant ?? "", kept });
-    if (!reply.ok) notify({ text: reply.problem.message, retry: () => void keep(kept) });
+    if (!reply.ok) notify({ text: reply.problem.message, retry: () => void keep(kept, variant) });
     else channel?.postMessage(store.getState().revision);
   }
 

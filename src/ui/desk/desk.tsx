@@ -23,9 +23,10 @@ export type DeskProps = {
   readonly opened: DeskJob;
   readonly stockroom: StockroomData;
   readonly stage: Stage;
+  readonly startWorker: () => Worker;
 };
 
-export function Desk({ opened, stockroom, stage: first }: DeskProps) {
+export function Desk({ opened, stockroom, stage: first, startWorker }: DeskProps) {
   const [desk] = useState(() =>
     createDesk(opened, indexStockroom(stockroom), ({ text, retry }) => {
       if (retry)
@@ -59,7 +60,7 @@ export function Desk({ opened, stockroom, stage: first }: DeskProps) {
     <DeskContext value={desk}>
       <div className="flex h-screen min-w-[1000px] flex-col overflow-hidden">
         <Head stage={stage} onStage={go} />
-        <Stages stage={stage} onStage={go} />
+        <Stages stage={stage} onStage={go} startWorker={startWorker} />
         <Slip />
       </div>
     </DeskContext>
@@ -75,8 +76,16 @@ const LEDGER_SHARE: Readonly<Record<Stage, string>> = {
   floor: "42",
 };
 
-function Stages({ stage, onStage }: { readonly stage: Stage; readonly onStage: (stage: Stage) => void }) {
-  const runner = useLayoutRunner();
+function Stages({
+  stage,
+  onStage,
+  startWorker,
+}: {
+  readonly stage: Stage;
+  readonly onStage: (stage: Stage) => void;
+  readonly startWorker: () => Worker;
+}) {
+  const runner = useLayoutRunner(startWorker);
   const [task, setTask] = useState<string | null>(null);
   const ledger = useMemo(() => {
     switch (stage) {

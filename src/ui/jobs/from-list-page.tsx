@@ -7,10 +7,9 @@ import { FileUp } from "lucide-react";
 import { useRouter } from "next/navigation";
 import { type FormEvent, useMemo, useState } from "react";
 import { type CuttingList, readCuttingList, type TypedPiece } from "@/core/job";
-import { sentence } from "@/core/kernel";
+import { type Problem, type Result, sentence } from "@/core/kernel";
 import { formatLength, LENGTH_UNITS, type LengthStyle, type LengthUnit } from "@/core/measure";
 import { indexStockroom, type Stockroom, type StockroomData } from "@/core/stockroom";
-import { decodeText, listRows, MOST_LIST_BYTES } from "@/formats/csv";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
 import { HomeFrame } from "../common/home-frame";
@@ -23,28 +22,45 @@ type Preview =
   | { readonly kind: "problem"; readonly message: string }
   | { readonly kind: "list"; readonly list: CuttingList };
 
-function previewOf(text: string, unit: LengthUnit, stockroom: Stockroom): Preview {
+/** How the text of a list is read; the formats folder gives it. */
+export type ListText = {
+  readonly decode: (bytes: Uint8Array) => string;
+  readonly rows: (text: string) => Result<readonly (readonly string[])[], Problem>;
+  readonly mostBytes: number;
+};
+
+function previewOf(
+  text: string,
+  unit: LengthUnit,
+  stockroom: Stockroom,
+  readRows: ListText["rows"],
+): Preview {
   if (text.trim() === "") return { kind: "empty" };
-  const rows = listRows(text);
+  const rows = readRows(text);
   if (!rows.ok) return { kind: "problem", message: sentence(rows.problem) };
   const list = readCuttingList(rows.value, { unit, stockroom, newId: (index) => `row-${index}` });
   return list.ok ? { kind: "list", list: list.value } : { kind: "problem", message: sentence(list.problem) };
 }
 
-export function FromListPage({ stockroom: data }: { readonly stockroom: StockroomData }) {
+export type FromListProps = { readonly stockroom: StockroomData; readonly text: ListText };
+
+export function FromListPage({ stockroom: data, text: reader }: FromListProps) {
   const router = useRouter();
   const stockroom = useMemo(() => indexStockroom(data), [data]);
   const [text, setText] = useState("");
   const [unit, setUnit] = useState<LengthUnit>("mm");
   const [fault, setFault] = useState<string | null>(null);
-  const preview = useMemo(() => previewOf(text, unit, stockroom), [text, unit, stockroom]);
+  const preview = useMemo(
+    () => previewOf(text, unit, stockroom, reader.rows),
+    [text, unit, stockroom, reader],
+  );
   const load = async (file: File | undefined) => {
     if (!file) return;
-    if (file.size > MOST_LIST_BYTES)
-      setFault(`${file.name} is larger than ${MOST_LIST_BYTES / 1e6} MB; split the list.`);
+    if (file.size > reader.mostBytes)
+      setFault(`${file.name} is larger than ${reader.mostBytes / 1e6} MB; split the list.`);
     else {
       setFault(null);
-      setText(decodeText(new Uint8Array(await file.arrayBuffer())));
+      setText(reader.decode(new Uint8Array(await file.arrayBuffer())));
     }
   };
   const make = async (event: FormEvent<HTMLFormElement>) => {

@@ -6,10 +6,9 @@
 import { proxy, wrap } from "comlink";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { toast } from "sonner";
-import { keepLayout, type LayoutTask } from "@/core/layout";
+import { keepLayout, type LayoutTask, type LayoutWorker } from "@/core/layout";
 import type { BarLayout } from "@/core/layout/bars";
 import type { SheetLayout } from "@/core/layout/sheets";
-import type { LayoutWorker } from "@/workers/layout.worker";
 import { useDesk } from "../desk/desk-context";
 
 type AnyLayout = BarLayout | SheetLayout;
@@ -27,7 +26,8 @@ export type LayoutRunner = {
 
 const BUDGET_MS = { bars: 20_000, sheets: 4_000 } as const;
 
-export function useLayoutRunner(): LayoutRunner {
+/** `startWorker` gives a fresh layout worker; the folder above knows where its code lies. */
+export function useLayoutRunner(startWorker: () => Worker): LayoutRunner {
   const desk = useDesk();
   const [running, setRunning] = useState<Running | null>(null);
   const worker = useRef<Worker | null>(null);
@@ -41,32 +41,36 @@ export function useLayoutRunner(): LayoutRunner {
   }, []);
   useEffect(() => end, [end]);
 
-  const attempt = useCallback((task: LayoutTask): Promise<AnyLayout | null> => {
-    const made = new Worker(new URL("../../workers/layout.worker.ts", import.meta.url), { type: "module" });
-    worker.current = made;
-    const remote = wrap<LayoutWorker>(made);
-    const onProgress = (layout: AnyLayout) => {
-      best.current = layout;
-      setRunning((state) => (state ? { ...state, best: layout } : state));
-    };
-    return new Promise((resolve, reject) => {
-      finish.current = resolve;
-      made.addEventListener("error", (event) => reject(new Error(event.message)));
-      const answer =
-        task.kind === "bars"
-          ? remote.bars(task.problem, BUDGET_MS.bars, proxy(onProgress))
-          : remote.sheets(task.problem, BUDGET_MS.sheets, proxy(onProgress));
-      answer.then(resolve, reject);
-    });
-  }, []);
+  const attempt = useCallback(
+    (task: LayoutTask): Promise<AnyLayout | null> => {
+      const made = startWorker();
+      worker.current = made;
+      const remote = wrap<LayoutWorker>(made);
+      const onProgress = (layout: AnyLayout) => {
+        best.current = layout;
+        setRunning((state) => (state ? { ...state, best: layout } : state));
+      };
+      return new Promise((resolve, reject) => {
+        finish.current = resolve;
+        made.addEventListener("error", (event) => reject(new Error(event.message)));
+        const answer =
+          task.kind === "bars"
+            ? remote.bars(task.problem, BUDGET_MS.bars, proxy(onProgress))
+            : remote.sheets(task.problem, BUDGET_MS.sheets, proxy(onProgress));
+        answer.then(resolve, reject);
+      });
+    },
+    [startWorker],
+  );
 
   const layOut = useCallback(
     async (task: LayoutTask): Promise<void> => {
       best.current = null;
+      const { variant, revision } = desk.store.getState();
       for (let tries = 0; tries < 2; tries++) {
         try {
           const layout = await attempt(task);
-          if (layout) await desk.keep(keepLayout(task, layout, desk.store.getState().revision));
+          if (layout) await desk.keep(keepLayout(task, layout, revision), variant);
           return;
         } catch (thrown) {
           console.error("layout worker:", thrown instanceof Error ? thrown.message.slice(0, 300) : thrown);

@@ -12,6 +12,7 @@ import { Tag } from "../common/tag";
 import { TextField } from "../common/text-field";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { Out, PaneHead } from "../desk/pane-head";
+import { UNIT_NAMES } from "../jobs/unit-names";
 
 export function ShapeLedger() {
   const job = useDeskState((state) => state.job);
@@ -58,7 +59,7 @@ function KeySizes() {
   const unit = useDeskState((state) => state.job.info.job.unit);
   const sorted = Object.values(keySizes).sort((a, b) => a.position - b.position);
   return (
-    <Section title="Key sizes" facts={`bare numbers in ${unit}`}>
+    <Section title="Key sizes" facts={`bare numbers are ${UNIT_NAMES[unit]}`}>
       <ul>
         {sorted.map((size) => (
           <KeySizeRow key={size.id} size={size} />
@@ -85,10 +86,11 @@ function KeySizeRow({ size }: { readonly size: KeySize }) {
       : size.measure === "length"
         ? formatLength(value * MM_PER_UNIT[info.unit], styleOf(info), 0.1)
         : String(roundTo(value, 3));
-  const setVariant = variantId !== null && variant?.formulas[size.name] !== undefined;
+  const [refused, setRefused] = useState<string | null>(null);
+  const fault = refused ?? (problem ? sentence(problem) : null);
   return (
     <li
-      className={`grid grid-cols-[118px_150px_74px_1fr_28px] items-start gap-2 border-seam border-b px-3.5 py-1 ${chosen ? "bg-brass-pale" : ""}`}
+      className={`grid grid-cols-[104px_136px_64px_minmax(0,1fr)_24px] items-start gap-2 border-seam border-b px-3.5 py-1 ${chosen ? "bg-brass-pale" : ""}`}
     >
       <span className="pt-1 font-semibold font-table">{size.name}</span>
       <TextField
@@ -96,22 +98,36 @@ function KeySizeRow({ size }: { readonly size: KeySize }) {
         hideLabel
         value={text}
         disabled={size.locked}
-        invalid={problem ? sentence(problem) : null}
+        invalid={fault}
+        fault={{ id: `${size.id}-fault`, show: setRefused }}
         onCommit={(formula) =>
           desk.submit({
             kind: "setKeySize",
             id: size.id,
             formula,
-            variant: setVariant || variantId !== null ? variantId : null,
+            variant: variantId,
           })
         }
       />
-      <span className="pt-1 text-right font-table" title="Computed value">
-        {computed === text ? "" : `= ${computed}`}
-      </span>
-      <span className="truncate pt-1 text-[13px] text-ink-soft" title={rangeWords(size)}>
-        {size.note || rangeWords(size)}
-      </span>
+      {fault ? (
+        // In the place of the note, so that no row moves away from under the pointer.
+        <span
+          id={`${size.id}-fault`}
+          role="alert"
+          className="col-span-2 text-[12px] text-oxide leading-[14px]"
+        >
+          {fault}
+        </span>
+      ) : (
+        <>
+          <span className="pt-1 text-right font-table" title="Computed value">
+            {computed === text ? "" : `= ${computed}`}
+          </span>
+          <span className="pt-1 text-[13px] text-ink-soft leading-tight" title={rangeWords(size)}>
+            {size.note || rangeWords(size)}
+          </span>
+        </>
+      )}
       <Hint text={size.locked ? "Unlock" : "Lock"}>
         <button
           type="button"
@@ -161,7 +177,7 @@ function NewKeySize({ count }: { readonly count: number }) {
     return refused;
   };
   return (
-    <div className="grid grid-cols-[118px_150px_1fr] items-start gap-2 px-3.5 py-1">
+    <div className="grid grid-cols-[104px_136px_1fr] items-start gap-2 px-3.5 py-1">
       <TextField label="Name" value={name} onCommit={rename} />
       <TextField label="Value or formula" value="" onCommit={add} />
       <span className="pt-5">

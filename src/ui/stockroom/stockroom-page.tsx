@@ -93,7 +93,7 @@ function EntryTable({ kind, entries, revisions }: TableProps) {
               ))}
               {SIZE_COLUMNS[kind].length > 0 ? (
                 <th scope="col" className="border-seam border-b px-2 py-1.5 font-normal">
-                  Stock sizes
+                  Stock sizes: {SIZE_COLUMNS[kind].map((column) => column.heading.toLowerCase()).join(" · ")}
                 </th>
               ) : null}
               <th scope="col" className="border-seam border-b px-2 py-1.5">

@@ -3,8 +3,8 @@ import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { readStock } from "@/db";
 import { connection, openJob } from "@/server";
-import { Desk } from "@/ui/desk/desk";
 import { isStage } from "@/ui/desk/stages";
+import { DeskHere } from "./desk-here";
 
 export const dynamic = "force-dynamic";
 
@@ -25,7 +25,7 @@ export default async function Page({ params, searchParams }: Props) {
   const { id, revision, job, layouts, steps } = open;
   const stage = (await searchParams).stage ?? null;
   return (
-    <Desk
+    <DeskHere
       opened={{ id, revision, job, layouts, steps }}
       stockroom={(await readStock(db)).data}
       stage={isStage(stage) ? stage : "shape"}

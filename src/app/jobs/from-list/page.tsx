@@ -2,11 +2,11 @@
 import type { Metadata } from "next";
 import { readStock } from "@/db";
 import { connection } from "@/server";
-import { FromListPage } from "@/ui/jobs/from-list-page";
+import { ListHere } from "./list-here";
 
 export const dynamic = "force-dynamic";
 export const metadata: Metadata = { title: "New job from a cutting list" };
 
 export default async function Page() {
-  return <FromListPage stockroom={(await readStock(await connection())).data} />;
+  return <ListHere stockroom={(await readStock(await connection())).data} />;
 }

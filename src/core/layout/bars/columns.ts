@@ -4,6 +4,7 @@
  * hold at most the demand of a size, which makes the bound tighter than unlimited ones.
  */
 import { at } from "../../kernel";
+import { type MixType, raisedToStep } from "../stock";
 import { bestFilling, fillingBound } from "./knapsack";
 import { type Pattern, type Residual, type UsedPattern, wholeResidual } from "./pattern";
 import type { BarInstance } from "./problem";
@@ -148,24 +149,25 @@ export function exactBound(instance: BarInstance, duals: ArrayLike<number>): num
   });
   if (sum <= 0n) return 0;
   const scale = under * BigInt(DUAL_SCALE);
-  return raisedToSum(instance, Number((sum + scale - 1n) / scale));
-}
-
-/** Every cost is a sum of bar costs, so a multiple of their common divisor. */
-function raisedToSum(instance: BarInstance, bound: number): number {
-  const step = instance.types.reduce((common, type) => gcd(common, type.cost), 0);
-  return step === 0 ? bound : Math.ceil(bound / step) * step;
-}
-
-function gcd(a: number, b: number): number {
-  return b === 0 ? a : gcd(b, a % b);
+  return raisedToStep(mixTypes(instance), Number((sum + scale - 1n) / scale));
 }
 
 /** The bound that needs no solver: all material together, at the least cost of a unit of bar. */
 export function materialBound(instance: BarInstance): number {
   if (instance.types.some((type) => type.available !== Number.POSITIVE_INFINITY)) return 0;
-  const load = instance.sizes.reduce((sum, size) => sum + size.weight * size.demand, 0);
+  const load = wholeLoad(instance);
   const least = Math.min(...instance.types.map((type) => type.cost / type.capacity));
   // Rounded down a little before rounding up: the quotient is a double.
-  return Number.isFinite(least) ? raisedToSum(instance, Math.ceil(load * least * (1 - 1e-12) - 1e-6)) : 0;
+  return Number.isFinite(least)
+    ? raisedToStep(mixTypes(instance), Math.ceil(load * least * (1 - 1e-12) - 1e-6))
+    : 0;
+}
+
+/** The bar types as stock whose mixes can be weighed. */
+export function mixTypes(instance: BarInstance): readonly MixType[] {
+  return instance.types.map(({ cost, capacity, available }) => ({ cost, holds: capacity, available }));
+}
+
+export function wholeLoad(instance: BarInstance): number {
+  return instance.sizes.reduce((sum, size) => sum + size.weight * size.demand, 0);
 }

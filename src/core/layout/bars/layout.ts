@@ -4,7 +4,8 @@
  * solver; the deadline only ends it early.
  */
 import { at, fromNm, invariant } from "../../kernel";
-import { exactBound, materialBound, PatternProgram } from "./columns";
+import { leastMixCost } from "../stock";
+import { exactBound, materialBound, mixTypes, PatternProgram, wholeLoad } from "./columns";
 import {
   clipped,
   copyResidual,
@@ -102,7 +103,14 @@ class BarSearch {
     this.shortfall = served.length === 0;
     this.best = at(answers, 1).plan;
     for (const { plan } of served.length > 0 ? served : answers) this.offer(plan);
-    this.bound = this.shortfall ? 0 : materialBound(instance);
+    if (!this.shortfall) this.raiseBound(materialBound(instance));
+  }
+
+  /** To the next cost that a mix of bars holding all pieces can have. */
+  private raiseBound(bound: number): void {
+    const { instance } = this;
+    const most = costOfPlan(instance, this.best);
+    this.bound = Math.max(this.bound, leastMixCost(mixTypes(instance), wholeLoad(instance), bound, most));
   }
 
   private offer(plan: readonly UsedPattern[]): boolean {
@@ -128,7 +136,7 @@ class BarSearch {
       const whole = wholeResidual(this.instance);
       const root = program.solve(whole, this.timeIsUp);
       if (!root) return;
-      this.bound = Math.max(this.bound, exactBound(this.instance, root.duals));
+      this.raiseBound(exactBound(this.instance, root.duals));
       this.options.onProgress?.({ best: this.layout() });
       for (let first = 0; first < DIVES && !this.isProven() && !this.timeIsUp(); first++)
         this.dive(program, first);

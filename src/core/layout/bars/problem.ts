@@ -4,28 +4,11 @@
  * w = length + kerf and C = usable + kerf that is Σw ≤ C.
  */
 import * as v from "valibot";
-import { at, fromNm, GREATEST_LENGTH_MM, toNm } from "../../kernel";
+import { at, fromNm, toNm } from "../../kernel";
 import { scaledInteger } from "../../measure";
+import { allowance, divisor, pieceCount, stockSize } from "../stock";
 
-const size = v.pipe(
-  v.number(),
-  v.finite("must be a finite number"),
-  v.gtValue(0, "must be above zero"),
-  v.maxValue(GREATEST_LENGTH_MM, "is longer than 100 m"),
-);
-const allowance = v.pipe(
-  v.number(),
-  v.finite(),
-  v.minValue(0, "must not be negative"),
-  v.maxValue(GREATEST_LENGTH_MM),
-);
-const MOST_PIECES = 100_000;
-const count = v.pipe(
-  v.number(),
-  v.integer("must be a whole number"),
-  v.minValue(0, "must not be negative"),
-  v.maxValue(MOST_PIECES, "is above 100,000"),
-);
+const count = pieceCount(100_000);
 
 export const BarProblemSchema = v.object({
   kerf: allowance,
@@ -34,14 +17,14 @@ export const BarProblemSchema = v.object({
   stock: v.pipe(
     v.array(
       v.object({
-        length: size,
+        length: stockSize,
         price: v.optional(v.nullable(v.pipe(v.number(), v.finite(), v.minValue(0))), null),
         count: v.optional(v.nullable(count), null),
       }),
     ),
     v.maxLength(200),
   ),
-  pieces: v.pipe(v.array(v.object({ length: size, qty: count })), v.maxLength(20_000)),
+  pieces: v.pipe(v.array(v.object({ length: stockSize, qty: count })), v.maxLength(20_000)),
 });
 export type BarProblem = v.InferOutput<typeof BarProblemSchema>;
 
@@ -92,10 +75,6 @@ export type BarInstance = {
   readonly priced: boolean;
   readonly unitNm: number;
 };
-
-function divisor(a: number, b: number): number {
-  return b === 0 ? a : divisor(b, a % b);
-}
 
 const trims = (problem: BarProblem) =>
   typeof problem.trim === "number" ? { start: problem.trim, end: problem.trim } : problem.trim;

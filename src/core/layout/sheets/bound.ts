@@ -4,15 +4,19 @@
  * the threshold functions of Martello and Vigo 1998).
  */
 import { at } from "../../kernel";
+import { leastMixCost, type MixType } from "../stock";
 import type { PanelClass, SheetInstance, SheetType } from "./problem";
 
-/** The least cost (or number, weighed with area) that any layout of all classes can have. */
-export function sheetBound(instance: SheetInstance): number {
+/**
+ * The least cost (or number, weighed with area) that any layout of all classes can have, raised to the
+ * next cost that a mix of sheets of that area can have; `most` is the cost of a layout that exists.
+ */
+export function sheetBound(instance: SheetInstance, most: number): number {
   if (instance.classes.length === 0) return 0;
   const [only] = instance.types;
-  const area = areaBound(instance);
-  if (instance.types.length !== 1 || !only) return raised(instance, area);
-  return Math.max(raised(instance, area), countBound(instance, only) * only.cost);
+  const single = instance.types.length === 1 && only ? countBound(instance, only) * only.cost : 0;
+  const bound = Math.max(areaBound(instance), single);
+  return leastMixCost(mixTypes(instance), totalArea(instance.classes), bound, most);
 }
 
 const totalArea = (classes: readonly PanelClass[]) =>
@@ -36,13 +40,12 @@ function areaBound(instance: SheetInstance): number {
   return cost * (1 - 1e-12) - 1e-6;
 }
 
-function raised(instance: SheetInstance, bound: number): number {
-  const step = instance.types.reduce((common, type) => gcd(common, type.cost), 0);
-  return step === 0 ? Math.max(0, Math.ceil(bound)) : Math.max(0, Math.ceil(bound / step) * step);
-}
-
-function gcd(a: number, b: number): number {
-  return b === 0 ? a : gcd(b, a % b);
+function mixTypes(instance: SheetInstance): readonly MixType[] {
+  return instance.types.map(({ cost, length, width, available }) => ({
+    cost,
+    holds: length * width,
+    available,
+  }));
 }
 
 /** Above 1 − ε counts whole, below ε counts nothing, between counts as it is. */

@@ -50,7 +50,7 @@ class SheetSearch {
   private readonly options: SheetOptions;
   private readonly random: Random;
   private readonly deadline: number;
-  private readonly bound: number;
+  private bound = 0;
   private best: Plan;
 
   constructor(
@@ -65,7 +65,6 @@ class SheetSearch {
     this.options = options;
     this.random = seededRandom(options.seed);
     this.deadline = options.now() + options.budgetMs;
-    this.bound = sheetBound(instance);
     this.best = { sheets: [], rest: instance.classes.map((one) => one.demand) };
   }
 
@@ -76,12 +75,19 @@ class SheetSearch {
     if (instance.classes.length === 0) return this.layout();
     this.best = this.fillAll(null, 1, 0);
     this.offer(this.fillAll(null, 16, 0));
+    this.raiseBound();
     this.options.onProgress?.({ best: this.layout() });
     const passes = this.options.passes ?? DEFAULT_PASSES;
     this.correctPrices(passes);
     this.searchNeighbours(passes * 4);
     this.squeezeLast();
     return this.layout();
+  }
+
+  /** A bound stands only on a layout that places everything: its cost is where the search for one ends. */
+  private raiseBound(): void {
+    if (this.bound === 0 && isServed(this.best))
+      this.bound = sheetBound(this.instance, costOf(this.instance, this.best));
   }
 
   private isProven(): boolean {
@@ -92,6 +98,7 @@ class SheetSearch {
     if (comparePlans(this.instance, plan, this.best) >= 0) return false;
     const cheaper = costOf(this.instance, plan) < costOf(this.instance, this.best);
     this.best = plan;
+    this.raiseBound();
     if (cheaper) this.options.onProgress?.({ best: this.layout() });
     return true;
   }

@@ -4,27 +4,11 @@
  * can be forgotten, and nothing is lost, for every cut runs right across.
  */
 import * as v from "valibot";
-import { at, fromNm, GREATEST_LENGTH_MM, toNm } from "../../kernel";
+import { at, fromNm, toNm } from "../../kernel";
 import { scaledInteger } from "../../measure";
+import { allowance, pieceCount, stockSize } from "../stock";
 
-const size = v.pipe(
-  v.number(),
-  v.finite("must be a finite number"),
-  v.gtValue(0, "must be above zero"),
-  v.maxValue(GREATEST_LENGTH_MM, "is longer than 100 m"),
-);
-const allowance = v.pipe(
-  v.number(),
-  v.finite(),
-  v.minValue(0, "must not be negative"),
-  v.maxValue(GREATEST_LENGTH_MM),
-);
-const count = v.pipe(
-  v.number(),
-  v.integer("must be a whole number"),
-  v.minValue(0, "must not be negative"),
-  v.maxValue(20_000, "is above 20,000"),
-);
+const count = pieceCount(20_000);
 
 export const SheetProblemSchema = v.object({
   kerf: allowance,
@@ -35,8 +19,8 @@ export const SheetProblemSchema = v.object({
   stock: v.pipe(
     v.array(
       v.object({
-        length: size,
-        width: size,
+        length: stockSize,
+        width: stockSize,
         price: v.optional(v.nullable(v.pipe(v.number(), v.finite(), v.minValue(0))), null),
         count: v.optional(v.nullable(count), null),
         grain: v.optional(v.nullable(v.picklist(["length", "width"])), null),
@@ -45,7 +29,9 @@ export const SheetProblemSchema = v.object({
     v.maxLength(50),
   ),
   panels: v.pipe(
-    v.array(v.object({ length: size, width: size, qty: count, grain: v.optional(v.boolean(), false) })),
+    v.array(
+      v.object({ length: stockSize, width: stockSize, qty: count, grain: v.optional(v.boolean(), false) }),
+    ),
     v.maxLength(5_000),
   ),
 });

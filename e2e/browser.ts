@@ -1,0 +1,15 @@
+/** Debian's Chromium without a GPU and without calls to the outside. */
+export const E2E_PORT = 3210;
+
+export const BROWSER = {
+  executablePath: process.env["CHROMIUM"] ?? "/usr/bin/chromium",
+  args: [
+    "--no-sandbox",
+    "--enable-unsafe-swiftshader",
+    "--disable-quic",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+  ],
+};

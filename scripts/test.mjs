@@ -1,0 +1,62 @@
+/**
+ * `npm test`: everything that must hold before a change lands, from a fresh clone: format and lint, the
+ * order of the folders, types, unused code, unit tests, a production build, and the tests that drive it.
+ */
+import { spawnSync } from "node:child_process";
+import { existsSync, readFileSync } from "node:fs";
+import path from "node:path";
+import { bin, buildApplication, checkNode, installPackages, ROOT, run } from "./setup.mjs";
+
+/** Debian's packages that the tests need: the browser, and readers of PDF that are not our own. */
+const PROGRAMS = [
+  { program: "chromium", package: "chromium" },
+  { program: "pdftotext", package: "poppler-utils" },
+];
+
+function installPrograms() {
+  const has = ({ program }) => spawnSync("which", [program]).status === 0;
+  const missing = PROGRAMS.filter((one) => !has(one)).map((one) => one.package);
+  if (missing.length === 0) return;
+  if (process.getuid?.() !== 0 || spawnSync("which", ["apt-get"]).status !== 0) {
+    console.error(`The tests need ${missing.join(" and ")}. On Debian: apt-get install ${missing.join(" ")}`);
+    process.exit(1);
+  }
+  const env = { DEBIAN_FRONTEND: "noninteractive" };
+  run("apt-get", ["update", "-q"], { env });
+  run("apt-get", ["install", "-q", "-y", "--no-install-recommends", ...missing], { env });
+}
+
+function step(name, words) {
+  console.log(`\n── ${name}`);
+  run(process.execPath, words, { env: { NEXT_TELEMETRY_DISABLED: "1" } });
+}
+
+const report = (name) => path.join(ROOT, "test-results", name);
+
+/** Tests that passed, from the two runners' own reports; both have already failed loudly if any did not. */
+function countPassed() {
+  const unit = JSON.parse(readFileSync(report("unit.json"), "utf8")).numPassedTests;
+  const driven = JSON.parse(readFileSync(report("e2e.json"), "utf8")).stats.expected;
+  return unit + driven;
+}
+
+checkNode();
+installPackages();
+installPrograms();
+step("Format and lint", [bin("biome"), "check", "."]);
+step("Order of the folders", ["scripts/check-folders.mjs"]);
+step("Types", [bin("next"), "typegen"]);
+step("Types of the whole", [bin("tsc"), "--noEmit"]);
+step("Types of the core, without DOM and Node", [bin("tsc"), "--noEmit", "-p", "src/core/tsconfig.json"]);
+step("Unused files, exports and packages", [bin("knip")]);
+step("Unit tests", [
+  bin("vitest"),
+  "run",
+  "--reporter=default",
+  "--reporter=json",
+  `--outputFile=${report("unit.json")}`,
+]);
+console.log("\n── Production build");
+buildApplication();
+step("The application in Chromium", [bin("playwright"), "test"]);
+if (existsSync(report("e2e.json"))) console.log(`\n${countPassed()} passed, 0 failed`);

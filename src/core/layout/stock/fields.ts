@@ -1,0 +1,28 @@
+/** Valibot parts that the two kinds of layout problem files share. */
+import * as v from "valibot";
+import { GREATEST_LENGTH_MM } from "../../kernel";
+
+/** A length of stock or of a piece, in mm. */
+export const stockSize = v.pipe(
+  v.number(),
+  v.finite("must be a finite number"),
+  v.gtValue(0, "must be above zero"),
+  v.maxValue(GREATEST_LENGTH_MM, "is longer than 100 m"),
+);
+
+/** A kerf or a trim, in mm. */
+export const allowance = v.pipe(
+  v.number(),
+  v.finite(),
+  v.minValue(0, "must not be negative"),
+  v.maxValue(GREATEST_LENGTH_MM),
+);
+
+/** How many there are or are wanted. */
+export const pieceCount = (most: number) =>
+  v.pipe(
+    v.number(),
+    v.integer("must be a whole number"),
+    v.minValue(0, "must not be negative"),
+    v.maxValue(most, `is above ${most.toLocaleString("en")}`),
+  );
