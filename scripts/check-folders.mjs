@@ -44,7 +44,7 @@ CORE.forEach((folder, i) => {
   // The door rule: other folders come in by index.ts only.
   forbid(
     `core/${folder} is entered past its door`,
-    { path: "^(src|demo|bench|e2e)/", pathNot: [inCore(folder), "\\.test\\.ts$", "\\.oracle\\.ts$"] },
+    { path: "^(src|demo|bench|e2e)/", pathNot: [inCore(folder), "\\.(test|oracle|fixture)\\.ts$"] },
     {
       path: inCore(folder),
       pathNot: [
@@ -56,12 +56,12 @@ CORE.forEach((folder, i) => {
 });
 forbid(
   "the core knows nothing outside itself",
-  { path: "^src/core/", pathNot: "\\.test\\.ts$" },
+  { path: "^src/core/", pathNot: "\\.(test|fixture)\\.ts$" },
   { path: "^(src/(?!core/)|demo|bench|e2e)" },
 );
 forbid(
   "the core knows no Node module",
-  { path: "^src/core/", pathNot: "\\.test\\.ts$" },
+  { path: "^src/core/", pathNot: "\\.(test|fixture)\\.ts$" },
   { dependencyTypes: ["core"] },
 );
 forbid(
@@ -74,7 +74,7 @@ FOLDERS.forEach((folder, i) => {
   if (later.length > 0)
     forbid(
       `${folder} imports what comes after it`,
-      { path: `^src/${folder}/`, pathNot: "\\.test\\.ts$" },
+      { path: `^src/${folder}/`, pathNot: "\\.(test|fixture)\\.ts$" },
       { path: later },
     );
 });
@@ -85,7 +85,7 @@ forbid(
 );
 forbid(
   "cli stands on core, engines and formats",
-  { path: "^src/cli/", pathNot: "\\.test\\.ts$" },
+  { path: "^src/cli/", pathNot: "\\.(test|fixture)\\.ts$" },
   { path: "^src/(db|server|workers|ui|app)/" },
 );
 forbid("no loops", {}, { circular: true });

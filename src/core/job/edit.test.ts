@@ -1,0 +1,265 @@
+import fc from "fast-check";
+import * as v from "valibot";
+import { describe, expect, it } from "vitest";
+import { sentence } from "../kernel";
+import { smallFrame } from "../pipeline.fixture";
+import {
+  applyDiff,
+  applyEdit,
+  type Edit,
+  EditSchema,
+  editName,
+  isEmptyDiff,
+  type Job,
+  newKeySize,
+  readJob,
+  resolveSizes,
+  reverseDiff,
+  touchedRecords,
+  withEdit,
+} from ".";
+
+const job = smallFrame();
+const after = (edit: Edit, from: Job = job): Job => {
+  const next = withEdit(from, edit);
+  if (!next.ok) throw new Error(sentence(next.problem));
+  return next.value;
+};
+const refusal = (edit: Edit, from: Job = job): string => {
+  const diff = applyEdit(from, edit);
+  return diff.ok ? "" : sentence(diff.problem);
+};
+const setSize = (name: string, formula: string, variant: string | null = null): Edit => ({
+  kind: "setKeySize",
+  id: `size-${name}`,
+  formula,
+  variant,
+});
+
+describe("key sizes", () => {
+  it("are computed in the order in which they need one another, with a variant's values in place", () => {
+    expect(Object.fromEntries(resolveSizes(job, null).scope)).toEqual({
+      width: 600,
+      depth: 400,
+      height: 450,
+    });
+    const wide = resolveSizes(job, job.variants["wide"]?.id ?? null);
+    expect(wide.scope.get("width")).toBe(900);
+  });
+
+  it("a loop is named member by member, and what hangs on it is told where it lies", () => {
+    const looped: Job = {
+      ...job,
+      keySizes: {
+        a: newKeySize("a", "a", "b + 1"),
+        b: newKeySize("b", "b", "c + 1"),
+        c: newKeySize("c", "c", "a + 1"),
+        d: newKeySize("d", "d", "a * 2"),
+      },
+    };
+    const { problems, scope } = resolveSizes(looped, null);
+    expect(problems.get("a")).toEqual({ kind: "formulaLoop", names: ["a", "b", "c"] });
+    expect(problems.get("c")).toEqual({ kind: "formulaLoop", names: ["a", "b", "c"] });
+    expect(problems.get("d")).toEqual({ kind: "dependsOnBroken", name: "a" });
+    expect(scope.size).toBe(0);
+  });
+});
+
+describe("edits", () => {
+  it("set a key size, in the job or in a variant", () => {
+    expect(after(setSize("width", "700")).keySizes["size-width"]?.formula).toBe("700");
+    const inVariant = after(setSize("width", "950", "wide"));
+    expect(inVariant.variants["wide"]?.formulas["width"]).toBe("950");
+    expect(inVariant.keySizes).toBe(job.keySizes);
+  });
+
+  it.each([
+    [setSize("width", "200"), "width would be 200, but it must lie from 300 to 1200."],
+    [
+      setSize("depth", "height"),
+      "The formulas of depth, height need one another in a loop; give one of them a value.",
+    ],
+    [setSize("depth", "1/0"), '"1/0" divides by zero with the present key sizes.'],
+    [
+      setSize("depth", "widht"),
+      '"widht" uses widht, which is no key size of this job; check the spelling or add it.',
+    ],
+    [
+      setSize("nothing", "1"),
+      "The key size size-nothing is no longer in this job; someone may have removed it.",
+    ],
+    [
+      { kind: "changeKeySize", id: "size-width", set: { least: "2000" } },
+      "The range of width is empty: its least, 2000, is above its greatest, 1200.",
+    ],
+    [
+      { kind: "removeKeySize", id: "size-width" },
+      'Key size "width" is used by point B, point C, point F and 2 more; change those first.',
+    ],
+    [
+      { kind: "addKeySize", keySize: newKeySize("x", "width", "1") },
+      "There is already a key size named width; choose another name.",
+    ],
+    [
+      { kind: "addKeySize", keySize: newKeySize("x", "sqrt", "1") },
+      'The name "sqrt" means something else in formulas; choose another.',
+    ],
+    [
+      { kind: "changeMembers", ids: ["front", "gone"], set: { roll: "90" } },
+      "The member gone is no longer in this job; someone may have removed it.",
+    ],
+  ] satisfies readonly (readonly [Edit, string])[])("refuses %j with a sentence", (edit, words) => {
+    expect(refusal(edit)).toBe(words);
+  });
+
+  it("refuses a locked size and takes it unlocked", () => {
+    const locked = after({ kind: "changeKeySize", id: "size-width", set: { locked: true } });
+    expect(refusal(setSize("width", "700"), locked)).toContain("width is locked");
+    const open = after({ kind: "changeKeySize", id: "size-width", set: { locked: false } }, locked);
+    expect(refusal(setSize("width", "700"), open)).toBe("");
+  });
+
+  it("several together stand or fall together", () => {
+    const good: Edit = {
+      kind: "together",
+      edits: [
+        { kind: "changeMembers", ids: ["front"], set: { name: "Front rail" } },
+        { kind: "setMeant", id: "A ~ B", meant: true },
+      ],
+    };
+    expect(after(good).members["front"]?.name).toBe("Front rail");
+    const bad: Edit = {
+      kind: "together",
+      edits: [
+        { kind: "changeMembers", ids: ["front"], set: { name: "X" } },
+        { kind: "setKeySize", id: "size-width", formula: "1", variant: null },
+      ],
+    };
+    expect(refusal(bad)).toContain("width would be 1");
+  });
+
+  it("an edit that changes nothing has an empty diff only if the record is the same object", () => {
+    const diff = applyEdit(job, { kind: "keepMarks", marks: [], drop: [] });
+    expect(diff.ok && diff.value.added.length + diff.value.removed.length).toBe(0);
+  });
+
+  it("names the records that it touches, but not the marks that follow from it", () => {
+    const diff = applyEdit(job, {
+      kind: "together",
+      edits: [
+        { kind: "changePanels", ids: ["shelfLow"], set: { name: "Low shelf" } },
+        { kind: "keepMarks", marks: [{ id: "front", mark: "A" }], drop: [] },
+      ],
+    });
+    expect(diff.ok && [...touchedRecords(diff.value)]).toEqual(["panels/shelfLow"]);
+  });
+
+  it("have a name for undo, whatever they are", () => {
+    expect(editName(setSize("width", "700"))).toBe("Set a key size to 700");
+    expect(
+      editName({
+        kind: "together",
+        edits: [
+          { kind: "keepMarks", marks: [], drop: [] },
+          { kind: "changePoint", id: "A", set: {} },
+        ],
+      }),
+    ).toBe("Move a point");
+  });
+});
+
+const anyEdit: fc.Arbitrary<Edit> = fc.oneof(
+  fc.record({
+    kind: fc.constant("setKeySize" as const),
+    id: fc.constantFrom("size-width", "size-depth"),
+    formula: fc.integer({ min: 250, max: 1300 }).map(String),
+    variant: fc.constantFrom(null, "wide"),
+  }),
+  fc.record({
+    kind: fc.constant("changeMembers" as const),
+    ids: fc.constantFrom<string[]>(["front"], ["front", "back"], ["legLeft"]),
+    set: fc.record({ name: fc.constantFrom("P", "Q"), leftOut: fc.boolean() }),
+  }),
+  fc.record({
+    kind: fc.constant("changePoint" as const),
+    id: fc.constantFrom("A", "F"),
+    set: fc.record({ at: fc.constant(["1", "2", "3"] as [string, string, string]) }),
+  }),
+  fc.record({
+    kind: fc.constant("keepMarks" as const),
+    marks: fc.array(fc.record({ id: fc.constantFrom("front", "back"), mark: fc.constantFrom("A", "B") }), {
+      maxLength: 2,
+    }),
+    drop: fc.constantFrom<string[]>([], ["front"]),
+  }),
+  fc.record({
+    kind: fc.constant("setMeant" as const),
+    id: fc.constantFrom("A ~ B", "C ~ D"),
+    meant: fc.boolean(),
+  }),
+  fc.constant<Edit>({ kind: "addKeySize", keySize: newKeySize("size-extra", "extra", "width / 2") }),
+  fc.constant<Edit>({ kind: "removeKeySize", id: "size-extra" }),
+);
+
+describe("laws of edits", () => {
+  it("undoing every edit in turn gives the first document back, and doing them again the last", () => {
+    fc.assert(
+      fc.property(fc.array(anyEdit, { maxLength: 12 }), (edits) => {
+        let now = job;
+        const diffs = edits.flatMap((edit) => {
+          const diff = applyEdit(now, edit);
+          if (!diff.ok) return [];
+          now = applyDiff(now, diff.value);
+          return [diff.value];
+        });
+        const back = [...diffs]
+          .reverse()
+          .reduce((document, diff) => applyDiff(document, reverseDiff(diff)), now);
+        expect(back).toEqual(job);
+        expect(diffs.reduce(applyDiff, back)).toEqual(now);
+      }),
+    );
+  });
+
+  it("the same edit gives the same diff, and tables that it does not touch stay the same objects", () => {
+    fc.assert(
+      fc.property(anyEdit, (edit) => {
+        const [first, second] = [applyEdit(job, edit), applyEdit(job, edit)];
+        expect(first).toEqual(second);
+        if (!first.ok) return;
+        const changed = applyDiff(job, first.value);
+        expect(changed.lines).toBe(job.lines);
+        if (isEmptyDiff(first.value)) expect(changed).toEqual(job);
+      }),
+    );
+  });
+
+  it("every edit survives being written and read", () => {
+    fc.assert(
+      fc.property(anyEdit, (edit) => {
+        const read = v.safeParse(EditSchema, JSON.parse(JSON.stringify(edit)));
+        expect(read.success && applyEdit(job, read.output)).toEqual(applyEdit(job, edit));
+      }),
+    );
+  });
+});
+
+describe("the job document", () => {
+  it("comes back from JSON as it was", () => {
+    const read = readJob(JSON.parse(JSON.stringify(job)));
+    expect(read.ok && read.value).toEqual(job);
+  });
+
+  it.each([
+    [null, "it is not a JSON object"],
+    [[], "it is not a JSON object"],
+    [{}, "its schemaVersion is missing"],
+    [{ ...job, schemaVersion: 99 }, "its schemaVersion is 99"],
+    [{ ...job, points: { A: { id: "B", name: "A", at: ["0", "0", "0"] } } }, "points.A carries the id B"],
+    [{ ...job, members: { m: { id: "m" } } }, "members.m.name"],
+    [{ ...job, info: { job: { ...job.info.job, batch: 0 } } }, "info.job.batch"],
+  ])("refuses what is not one: %#", (data, why) => {
+    const read = readJob(data);
+    expect(read.ok ? "" : sentence(read.problem)).toContain(why);
+  });
+});

@@ -1,0 +1,280 @@
+/** Edits, undo, clashes and lost power on a real database file. */
+import { spawn } from "node:child_process";
+import { mkdtempSync } from "node:fs";
+import { tmpdir } from "node:os";
+import path from "node:path";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import type { Edit, Job } from "@/core/job";
+import { type KeptLayout, keepLayout, layoutTasks } from "@/core/layout";
+import { resultsOf, STOCK, STOCK_DATA, smallFrame } from "@/core/pipeline.fixture";
+import {
+  type Connection,
+  findJob,
+  insertJob,
+  listJobs,
+  openDatabase,
+  readLayouts,
+  readStock,
+  removeStockEntry,
+  saveLayout,
+  saveStockEntry,
+  setDeleted,
+} from "@/db";
+import {
+  computeJob,
+  createEmptyJob,
+  createFromList,
+  createJob,
+  duplicateJob,
+  openJob,
+  printJob,
+  stepBack,
+  submitEdit,
+} from ".";
+
+const folder = mkdtempSync(path.join(tmpdir(), "rustic-tally-server-"));
+const url = `file:${path.join(folder, "test.db")}`;
+let db: Connection;
+
+beforeAll(async () => {
+  db = await openDatabase(url);
+  for (const entry of STOCK_DATA.sections) await saveStockEntry(db, { kind: "section", entry }, null);
+  for (const entry of STOCK_DATA.boards) await saveStockEntry(db, { kind: "board", entry }, null);
+  for (const entry of STOCK_DATA.edging) await saveStockEntry(db, { kind: "edging", entry }, null);
+  for (const entry of STOCK_DATA.bought) await saveStockEntry(db, { kind: "bought", entry }, null);
+});
+afterAll(() => db.close());
+
+const width = (formula: string): Edit => ({ kind: "setKeySize", id: "size-width", formula, variant: null });
+const depth = (formula: string): Edit => ({ kind: "setKeySize", id: "size-depth", formula, variant: null });
+const widthOf = (job: Job | undefined) => job?.keySizes["size-width"]?.formula;
+const fresh = () => createJob(db, smallFrame());
+const must = <T>(value: T | null): T => {
+  if (value === null) throw new Error("there is such a job");
+  return value;
+};
+const edit = async (id: string, revision: number, what: Edit) =>
+  must(await submitEdit(db, id, revision, what));
+
+describe("edits with an expected revision", () => {
+  it("are applied, logged and counted", async () => {
+    const id = await fresh();
+    const { answer, stored, steps } = await edit(id, 1, width("700"));
+    expect(answer).toEqual({ status: "applied", replayed: false });
+    expect([stored.revision, widthOf(stored.job), steps.undo]).toEqual([2, "700", "Set a key size to 700"]);
+    expect(widthOf((await findJob(db, id))?.job)).toBe("700");
+  });
+
+  it("from a second tab are replayed on the newer document when they touch other records", async () => {
+    const id = await fresh();
+    await edit(id, 1, width("700"));
+    const { answer, stored } = await edit(id, 1, depth("450"));
+    expect(answer).toEqual({ status: "applied", replayed: true });
+    expect([widthOf(stored.job), stored.job.keySizes["size-depth"]?.formula]).toEqual(["700", "450"]);
+  });
+
+  it("are refused with a sentence when both tabs changed one record, and nothing is lost", async () => {
+    const id = await fresh();
+    await edit(id, 1, width("700"));
+    const { answer, stored } = await edit(id, 1, width("800"));
+    expect(answer).toEqual({
+      status: "refused",
+      clash: true,
+      message:
+        "Key size width was changed somewhere else in the meantime; look at the new value and try again.",
+    });
+    expect([stored.revision, widthOf(stored.job)]).toEqual([2, "700"]);
+  });
+
+  it("that cannot be computed are refused by the same function as in the browser", async () => {
+    const id = await fresh();
+    const { answer } = await edit(id, 1, width("20"));
+    expect(answer).toEqual({
+      status: "refused",
+      clash: false,
+      message: "width would be 20, but it must lie from 300 to 1200.",
+    });
+    expect(await submitEdit(db, "nowhere", 1, width("700"))).toBeNull();
+  });
+
+  it("sent at once are carried out one after the other", async () => {
+    const id = await fresh();
+    const names = ["P", "Q", "R", "S"];
+    const members = ["front", "right", "back", "left"];
+    const outcomes = await Promise.all(
+      members.map((member, i) =>
+        edit(id, 1, { kind: "changeMembers", ids: [member], set: { name: names[i] ?? "" } }),
+      ),
+    );
+    expect(outcomes.map((outcome) => outcome.stored.revision).sort()).toEqual([2, 3, 4, 5]);
+    const stored = must(await findJob(db, id));
+    expect(members.map((member) => stored.job.members[member]?.name)).toEqual(names);
+  });
+});
+
+describe("undo and redo", () => {
+  it("run over the log, survive a new connection, and a new edit drops what was undone", async () => {
+    const id = await fresh();
+    await edit(id, 1, width("700"));
+    await edit(id, 2, width("800"));
+    const undone = must(await stepBack(db, id, "undo"));
+    expect([widthOf(undone.stored.job), undone.steps.undo, undone.steps.redo]).toEqual([
+      "700",
+      "Set a key size to 700",
+      "Set a key size to 800",
+    ]);
+
+    const again = await openDatabase(url);
+    const redone = must(await stepBack(again, id, "redo"));
+    expect([widthOf(redone.stored.job), redone.steps.redo]).toEqual(["800", null]);
+    await stepBack(again, id, "undo");
+    await stepBack(again, id, "undo");
+    const empty = must(await stepBack(again, id, "undo"));
+    expect(empty.answer).toEqual({
+      status: "refused",
+      clash: false,
+      message: "There is nothing to undo in this job.",
+    });
+    expect(widthOf(empty.stored.job)).toBe("600");
+    again.close();
+
+    const { stored } = must(await submitEdit(db, id, 7, depth("420")));
+    expect(stored.job.keySizes["size-depth"]?.formula).toBe("420");
+    expect(must(await stepBack(db, id, "redo")).answer.status).toBe("refused");
+  });
+});
+
+describe("a process that is killed", () => {
+  it("loses no edit that it had acknowledged", async () => {
+    const own = `file:${path.join(folder, "killed.db")}`;
+    const first = await openDatabase(own);
+    await insertJob(first, "k", smallFrame(), 0);
+    first.close();
+    for (let round = 0; round < 2; round++) {
+      const before = await openDatabase(own);
+      const start = must(await findJob(before, "k")).revision;
+      before.close();
+      const acknowledged = await killedInTheMiddle(own, start);
+      const after = await openDatabase(own);
+      const stored = must(await findJob(after, "k"));
+      expect(stored.revision).toBeGreaterThanOrEqual(acknowledged.revision);
+      // At most the one edit that was under way may stand beyond what was acknowledged.
+      expect(stored.revision).toBeLessThanOrEqual(acknowledged.revision + 1);
+      const number = Number(/^Name (\d+)$/.exec(stored.job.members["front"]?.name ?? "")?.[1]);
+      expect(number).toBe(acknowledged.edit + stored.revision - acknowledged.revision);
+      expect(must(await stepBack(after, "k", "undo")).answer.status).toBe("applied");
+      after.close();
+    }
+  });
+});
+
+/** Starts edits from revision 1 or wherever the job stands, kills the process, gives the last acknowledgement. */
+function killedInTheMiddle(
+  own: string,
+  start: number,
+): Promise<{ readonly edit: number; readonly revision: number }> {
+  const child = spawn(
+    process.execPath,
+    ["node_modules/.bin/tsx", "src/server/edit-stream.fixture.ts", own, "k", String(start)],
+    { stdio: ["ignore", "pipe", "inherit"], detached: true },
+  );
+  let text = "";
+  return new Promise((resolve, reject) => {
+    child.stdout.on("data", (part: Buffer) => {
+      text += part.toString();
+      // The whole process group: tsx runs the program in a child of its own.
+      if (text.split("\n").length > 25 && child.pid) process.kill(-child.pid, "SIGKILL");
+    });
+    child.on("close", () => {
+      const last = text.slice(0, text.lastIndexOf("\n")).split("\n").at(-1)?.split(" ").map(Number);
+      if (last?.length === 2 && last[0] && last[1]) resolve({ edit: last[0], revision: last[1] });
+      else reject(new Error(`no edit was acknowledged: ${text}`));
+    });
+  });
+}
+
+describe("jobs", () => {
+  it("are made empty, copied with their own revision, deleted and brought back", async () => {
+    const id = await createEmptyJob(db, { code: "N-1", title: "New", unit: "in" });
+    expect(must(await findJob(db, id)).job.info.job.format).toEqual({ kind: "fraction", denominator: 16 });
+    const copy = must(await duplicateJob(db, id));
+    expect(must(await findJob(db, copy)).code).toBe("N-1 copy");
+    expect(await setDeleted(db, id, 1)).toBe(true);
+    expect(await findJob(db, id)).toBeNull();
+    expect((await listJobs(db)).some((job) => job.id === id)).toBe(false);
+    expect(await setDeleted(db, id, 1)).toBe(false);
+    expect(await setDeleted(db, id, null)).toBe(true);
+    expect((await listJobs(db)).some((job) => job.id === id)).toBe(true);
+    expect(await duplicateJob(db, "nowhere")).toBeNull();
+  });
+
+  it("from a cutting list keep the good rows and tell the others", async () => {
+    const made = await createFromList(
+      db,
+      { code: "L-1", title: "List", unit: "mm" },
+      "Mark;Name;Qty;Length;Section\r\nR1;Rail;2;1,200;tube\r\nR2;Post;2;900;tube\r\nR3;Stay;x;900;tube\r\n",
+    );
+    if (!made.ok) throw new Error("the list is read");
+    expect([made.value.pieces, made.value.unreadable.map((row) => row.row)]).toEqual([1, [2, 4]]);
+    const computed = must(await computeJob(db, made.value.id, ""));
+    expect(computed.results.tally.rows.map((row) => [row.mark, row.count])).toEqual([["R2", 2]]);
+    const nothing = await createFromList(
+      db,
+      { code: "L-2", title: "List", unit: "mm" },
+      "Name;Qty;Length\r\nRail;x;100\r\n",
+    );
+    expect(nothing.ok).toBe(false);
+  });
+
+  it("keep their marks from the first moment on", async () => {
+    const id = await fresh();
+    const open = must(await openJob(db, id, ""));
+    expect(open.job.marks["front"]?.mark).toBe("A");
+    expect(resultsOf(open.job).tally.newMarks).toEqual([]);
+  });
+
+  it("are printed, for a variant that exists and no other", async () => {
+    const id = await fresh();
+    const computed = must(await computeJob(db, id, "wide"));
+    const pdf = await printJob(computed, "a4", "wide");
+    expect(Buffer.from(pdf.subarray(0, 5)).toString()).toBe("%PDF-");
+    expect(await computeJob(db, id, "nothing")).toBeNull();
+  });
+});
+
+describe("kept layouts", () => {
+  it("stand by job, variant and stock, the newest in the place of the older", async () => {
+    const id = await fresh();
+    const task = layoutTasks(resultsOf(smallFrame()).tally, STOCK)[0];
+    if (task?.kind !== "bars") throw new Error("bars come first");
+    const layout = (cost: number): KeptLayout =>
+      keepLayout(
+        task,
+        { bars: [], cost, count: 0, lowerBound: 0, lowerBoundOf: "cost", proven: false, unplaced: [] },
+        1,
+      );
+    await saveLayout(db, id, "", layout(1), 1);
+    await saveLayout(db, id, "", layout(2), 2);
+    await saveLayout(db, id, "wide", layout(3), 3);
+    expect((await readLayouts(db, id, "")).map((kept) => kept.layout.cost)).toEqual([2]);
+    expect((await readLayouts(db, id, "wide")).map((kept) => kept.layout.cost)).toEqual([3]);
+  });
+});
+
+describe("the stockroom", () => {
+  it("refuses a change on an older state, and a second entry of one id", async () => {
+    const { revisions, data } = await readStock(db);
+    const entry = data.edging[0];
+    if (!entry) throw new Error("there is edging");
+    const revision = revisions[entry.id] ?? 0;
+    const saved = await saveStockEntry(db, { kind: "edging", entry: { ...entry, pricePerM: 2 } }, revision);
+    expect(typeof saved).toBe("number");
+    expect(await saveStockEntry(db, { kind: "edging", entry: { ...entry, pricePerM: 3 } }, revision)).toBe(
+      "changed",
+    );
+    expect(await saveStockEntry(db, { kind: "edging", entry }, null)).toBe("exists");
+    expect((await readStock(db)).data.edging[0]?.pricePerM).toBe(2);
+    expect(await removeStockEntry(db, "edging", entry.id)).toBe(true);
+    expect(await removeStockEntry(db, "edging", entry.id)).toBe(false);
+  });
+});
