@@ -7,7 +7,7 @@ import { issueWords, type Job, JobSchema, readJob } from "@/core/job";
 import { err, ok, type Problem, type Result } from "@/core/kernel";
 import { type Stockroom, type StockroomData, StockroomSchema } from "@/core/stockroom";
 
-export const JOB_FILE_KIND = "rustic-tally-job";
+const JOB_FILE_KIND = "rustic-tally-job";
 
 export const JobFileSchema = v.object({
   kind: v.literal(JOB_FILE_KIND),

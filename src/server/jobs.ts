@@ -17,7 +17,7 @@ import {
 } from "@/db";
 import { listRows } from "@/formats/csv";
 
-export const newId = () => randomUUID().slice(0, 13);
+const newId = () => randomUUID().slice(0, 13);
 
 export async function currentStockroom(db: Connection): Promise<Stockroom> {
   return indexStockroom((await readStock(db)).data);
@@ -33,7 +33,7 @@ export async function openJob(db: Connection, id: string, variant: string): Prom
 }
 
 /** The job with the marks that its tally gives it, so that they stay from the first edit on. */
-export function withMarksKept(job: Job, stockroom: Stockroom): Job {
+function withMarksKept(job: Job, stockroom: Stockroom): Job {
   const { tally } = createPipeline()(job, null, stockroom, []);
   if (tally.newMarks.length === 0) return job;
   const kept = withEdit(job, { kind: "keepMarks", marks: [...tally.newMarks], drop: [] });

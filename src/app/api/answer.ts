@@ -6,7 +6,7 @@ import * as v from "valibot";
 import { issueWords } from "@/core/job";
 import { err, ok, type Result } from "@/core/kernel";
 
-export const MOST_BODY_BYTES = 12_000_000;
+const MOST_BODY_BYTES = 12_000_000;
 
 export const sayJson = (body: unknown, status = 200) => Response.json(body, { status });
 export const sayProblem = (message: string, status: number) => sayJson({ message }, status);
@@ -28,7 +28,7 @@ export async function readBody<S extends v.GenericSchema>(
   const checked = v.safeParse(schema, data);
   return checked.success
     ? ok(checked.output)
-    : err(sayProblem(`The request does not fit: ${issueWords(checked.issues)}`, 400));
+    : err(sayProblem(`The request does not fit: ${issueWords(checked.issues)}.`, 400));
 }
 
 /** Runs a handler; whatever is thrown is logged once and told in one sentence. */

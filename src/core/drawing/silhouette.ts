@@ -5,7 +5,7 @@
 import type { Vec2 } from "../geometry";
 import { fromNm } from "../kernel";
 import type { MemberForm, PanelForm, Piece } from "../tally";
-import type { DrawItem, Stroke, Tint } from "./display";
+import { type DrawItem, movedBy, type Stroke, type Tint } from "./display";
 
 export type SilhouetteOptions = {
   /** Drawn length of one millimetre of the piece. */
@@ -53,11 +53,15 @@ export function barCorners(
   ];
 }
 
-/** The silhouette of a piece, its upper left corner at the origin. Nothing for pieces without a size. */
+/** The silhouette of a piece from x = 0, in the middle of `depth`. Nothing for pieces without a size. */
 export function silhouette(piece: Piece, options: SilhouetteOptions): readonly DrawItem[] {
   const { form } = piece;
-  if (form.kind === "member") return memberItems(piece, form, options);
-  return form.kind === "panel" ? panelItems(form, options) : [];
+  if (form.kind === "none") return [];
+  const items = form.kind === "member" ? memberItems(piece, form, options) : panelItems(form, options);
+  const height = Math.max(
+    ...items.map((item) => (item.kind === "polygon" ? Math.max(...item.points.map((p) => p[1])) : 0)),
+  );
+  return movedBy(items, [0, (options.depth - height) / 2]);
 }
 
 export function silhouetteLength(piece: Piece): number {

@@ -20,7 +20,7 @@ import {
 } from ".";
 
 const job = smallFrame();
-const after = (edit: Edit, from: Job = job): Job => {
+const edited = (edit: Edit, from: Job = job): Job => {
   const next = withEdit(from, edit);
   if (!next.ok) throw new Error(sentence(next.problem));
   return next.value;
@@ -67,8 +67,8 @@ describe("key sizes", () => {
 
 describe("edits", () => {
   it("set a key size, in the job or in a variant", () => {
-    expect(after(setSize("width", "700")).keySizes["size-width"]?.formula).toBe("700");
-    const inVariant = after(setSize("width", "950", "wide"));
+    expect(edited(setSize("width", "700")).keySizes["size-width"]?.formula).toBe("700");
+    const inVariant = edited(setSize("width", "950", "wide"));
     expect(inVariant.variants["wide"]?.formulas["width"]).toBe("950");
     expect(inVariant.keySizes).toBe(job.keySizes);
   });
@@ -113,9 +113,9 @@ describe("edits", () => {
   });
 
   it("refuses a locked size and takes it unlocked", () => {
-    const locked = after({ kind: "changeKeySize", id: "size-width", set: { locked: true } });
+    const locked = edited({ kind: "changeKeySize", id: "size-width", set: { locked: true } });
     expect(refusal(setSize("width", "700"), locked)).toContain("width is locked");
-    const open = after({ kind: "changeKeySize", id: "size-width", set: { locked: false } }, locked);
+    const open = edited({ kind: "changeKeySize", id: "size-width", set: { locked: false } }, locked);
     expect(refusal(setSize("width", "700"), open)).toBe("");
   });
 
@@ -127,7 +127,7 @@ describe("edits", () => {
         { kind: "setMeant", id: "A ~ B", meant: true },
       ],
     };
-    expect(after(good).members["front"]?.name).toBe("Front rail");
+    expect(edited(good).members["front"]?.name).toBe("Front rail");
     const bad: Edit = {
       kind: "together",
       edits: [

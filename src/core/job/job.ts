@@ -15,7 +15,7 @@ import { TypedPieceSchema } from "./typed-piece";
 
 export const SCHEMA_VERSION = 1;
 
-export const LengthFormatSchema = v.variant("kind", [
+const LengthFormatSchema = v.variant("kind", [
   v.object({
     kind: v.literal("decimal"),
     places: v.pipe(v.number(), v.integer(), v.minValue(0), v.maxValue(6)),
@@ -48,7 +48,7 @@ export const KeptMarkSchema = v.object({
 export type KeptMark = v.InferOutput<typeof KeptMarkSchema>;
 
 /** Two marks whose small difference somebody looked at and meant. */
-export const MeantSchema = v.object({
+const MeantSchema = v.object({
   id: v.pipe(v.string(), v.minLength(1), v.maxLength(120)),
 });
 
@@ -116,9 +116,8 @@ export function emptyJob(info: Pick<JobInfo, "code" | "title"> & Partial<JobInfo
 }
 
 /** Steps from one schema version to the next, by the version that they start from. */
-export const MIGRATIONS: Readonly<
-  Record<number, (document: Record<string, unknown>) => Record<string, unknown>>
-> = {};
+const MIGRATIONS: Readonly<Record<number, (document: Record<string, unknown>) => Record<string, unknown>>> =
+  {};
 
 /** Checks and migrates a stored or received document. */
 export function readJob(data: unknown): Result<Job, Problem> {

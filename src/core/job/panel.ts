@@ -27,7 +27,7 @@ export const GrooveSchema = v.object({
 });
 export type Groove = v.InferOutput<typeof GrooveSchema>;
 
-export const EdgingChoiceSchema = v.object({
+const EdgingChoiceSchema = v.object({
   front: edgeChoice,
   back: edgeChoice,
   left: edgeChoice,

@@ -10,7 +10,7 @@ import { materialName, positiveLength, recordId, shortName } from "./text";
 const angle = v.pipe(v.number(), v.finite(), v.minValue(-89), v.maxValue(89));
 
 /** How the two ends of a bar stand to one another; null: the list did not say. */
-export const TypedStandSchema = v.nullable(
+const TypedStandSchema = v.nullable(
   v.union([
     v.picklist(["opposed", "parallel"]),
     v.object({ turn: v.pipe(v.number(), v.finite(), v.minValue(-180), v.maxValue(180)) }),

@@ -26,7 +26,7 @@ export type Changes = {
   readonly gone: readonly RowFacts[];
 };
 
-export function rowFacts(row: TallyRow): RowFacts {
+function rowFacts(row: TallyRow): RowFacts {
   const { form } = row.shown;
   const size =
     form.kind === "member"

@@ -79,7 +79,7 @@ export function memberLengths(shape: SectionShape, centre: number, start: Vec2, 
 }
 
 /** The point of the section that lies on the line, from the centroid: IFC cardinal points 1 to 10 (ISO 16739-1). */
-export function cardinalPlace(properties: SectionProperties, cardinal: number): Vec2 {
+function cardinalPlace(properties: SectionProperties, cardinal: number): Vec2 {
   if (cardinal === 10) return [0, 0];
   const column = (cardinal - 1) % 3;
   const row = Math.floor((cardinal - 1) / 3);
@@ -231,7 +231,7 @@ function squareEnd(
 }
 
 /** At which of its ends a member meets a point; null when it does not. */
-export function sideAt(placed: PlacedMember, point: Vec3): EndSide | null {
+function sideAt(placed: PlacedMember, point: Vec3): EndSide | null {
   // A micron: far below what two formulas for one corner differ by, far above double noise.
   if (distance(placed.from, point) < POINT_TOLERANCE_MM * 1000) return "start";
   return distance(placed.to, point) < POINT_TOLERANCE_MM * 1000 ? "end" : null;

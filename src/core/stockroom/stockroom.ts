@@ -23,9 +23,9 @@ const material = v.nullable(v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLe
 const density = v.nullable(v.pipe(v.number(), v.finite(), v.gtValue(0), v.maxValue(30_000)));
 
 /** A length that bars come in. `count` null: as many as wanted. */
-export const StockLengthSchema = v.object({ length: size, price, count: stockCount });
+const StockLengthSchema = v.object({ length: size, price, count: stockCount });
 /** A size that sheets come in; `length` runs along the grain where there is one. */
-export const StockSheetSchema = v.object({ length: size, width: size, price, count: stockCount });
+const StockSheetSchema = v.object({ length: size, width: size, price, count: stockCount });
 
 export const SectionEntrySchema = v.object({
   id,

@@ -6,13 +6,32 @@ import { type SectionShape, type Stockroom, sectionKindName } from "../stockroom
 import { type Form, memberForm, type Piece, panelForm } from "./piece";
 import { typedSlopes } from "./stand";
 
-const BARE = { typed: false, typedMark: null, boughtLength: null, why: null, quantity: 1 } as const;
+type Parts = Pick<Piece, "id" | "kind" | "name" | "form" | "stock" | "stockName" | "material" | "leftOut"> &
+  Partial<Pick<Piece, "quantity" | "typed" | "typedMark" | "boughtLength" | "why">>;
+
+/** Written out field by field: spreading twenty thousand times costs more than all that follows. */
+function newPiece(parts: Parts): Piece {
+  return {
+    id: parts.id,
+    kind: parts.kind,
+    name: parts.name,
+    quantity: parts.quantity ?? 1,
+    form: parts.form,
+    stock: parts.stock,
+    stockName: parts.stockName,
+    material: parts.material,
+    typed: parts.typed ?? false,
+    typedMark: parts.typedMark ?? null,
+    leftOut: parts.leftOut,
+    boughtLength: parts.boughtLength ?? null,
+    why: parts.why ?? null,
+  };
+}
 
 /** All pieces of one job, drawn ones first, in the order of their records. */
 export function collectPieces(job: Job, shape: Shape, stockroom: Stockroom): readonly Piece[] {
-  const members = shape.members.map(
-    (solid): Piece => ({
-      ...BARE,
+  const members = shape.members.map((solid) =>
+    newPiece({
       id: solid.member.id,
       kind: "member",
       name: solid.member.name,
@@ -23,9 +42,8 @@ export function collectPieces(job: Job, shape: Shape, stockroom: Stockroom): rea
       leftOut: solid.member.leftOut,
     }),
   );
-  const panels = shape.panels.map(
-    (solid): Piece => ({
-      ...BARE,
+  const panels = shape.panels.map((solid) =>
+    newPiece({
       id: solid.panel.id,
       kind: "panel",
       name: solid.panel.name,
@@ -36,9 +54,8 @@ export function collectPieces(job: Job, shape: Shape, stockroom: Stockroom): rea
       leftOut: solid.panel.leftOut,
     }),
   );
-  const uncomputed = shape.uncomputed.map(
-    (piece): Piece => ({
-      ...BARE,
+  const uncomputed = shape.uncomputed.map((piece) =>
+    newPiece({
       id: piece.id,
       kind: piece.kind,
       name: piece.name,
@@ -54,9 +71,8 @@ export function collectPieces(job: Job, shape: Shape, stockroom: Stockroom): rea
 }
 
 function boughtPieces(shape: Shape): readonly Piece[] {
-  return shape.bought.map(
-    ({ part, entry, count, length }): Piece => ({
-      ...BARE,
+  return shape.bought.map(({ part, entry, count, length }) =>
+    newPiece({
       id: part.id,
       kind: "bought",
       name: part.name,
@@ -83,8 +99,7 @@ function typedPieces(job: Job, stockroom: Stockroom): readonly Piece[] {
           : typed.kind === "panel"
             ? stockroom.boardById.get(typed.stock)
             : stockroom.sectionById.get(typed.stock);
-      return {
-        ...BARE,
+      return newPiece({
         id: typed.id,
         kind: typed.kind,
         name: typed.name,
@@ -96,7 +111,7 @@ function typedPieces(job: Job, stockroom: Stockroom): readonly Piece[] {
         typed: true,
         typedMark: typed.mark,
         leftOut: typed.leftOut,
-      };
+      });
     });
 }
 

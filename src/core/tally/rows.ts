@@ -28,7 +28,7 @@ export type Group = {
 };
 
 /** Distance between two forms of one stock; infinite between kinds. */
-export function formDistance(a: Form, b: Form, handedness: Handedness, tolerance: Tolerance): number {
+function formDistance(a: Form, b: Form, handedness: Handedness, tolerance: Tolerance): number {
   if (a.kind === "member" && b.kind === "member") return memberDistance(a, b, handedness, tolerance);
   if (a.kind === "panel" && b.kind === "panel") return panelDistance(a, b, handedness, tolerance);
   return Number.POSITIVE_INFINITY;

@@ -19,7 +19,7 @@ export function BuyLedger({ onStage }: { readonly onStage: (stage: Stage) => voi
         <Out />
       </PaneHead>
       <Settings />
-      <div className="min-h-0 flex-1 overflow-auto">
+      <section aria-label="Buying list, rows" tabIndex={0} className="min-h-0 flex-1 overflow-auto">
         <table className="w-full border-collapse font-table text-[14px]">
           <thead className="sticky top-0 z-10 bg-leaf">
             <tr>
@@ -53,7 +53,7 @@ export function BuyLedger({ onStage }: { readonly onStage: (stage: Stage) => voi
         {table.groups.length === 0 ? (
           <p className="p-4 text-ink-soft">What to buy will stand here as soon as the job has pieces.</p>
         ) : null}
-      </div>
+      </section>
       <footer className="shrink-0 border-ink border-t-2 bg-ground px-3.5 py-2.5">
         <dl className="flex flex-wrap gap-x-10 gap-y-1">
           <Total

@@ -52,15 +52,15 @@ export function Slip() {
       </div>
       {open ? (
         <div className="grid h-[136px] grid-cols-[minmax(250px,0.8fr)_minmax(320px,1.3fr)_minmax(280px,1fr)] divide-x divide-seam border-seam border-t">
-          <div className="overflow-auto px-3.5 py-2">
+          <section aria-label="Facts" tabIndex={0} className="overflow-auto px-3.5 py-2">
             <SelectionFacts />
-          </div>
-          <div className="overflow-auto px-3.5 py-2">
+          </section>
+          <section aria-label="Settings" tabIndex={0} className="overflow-auto px-3.5 py-2">
             <SelectionSettings />
-          </div>
-          <div className="overflow-auto px-3.5 py-2">
+          </section>
+          <section aria-label="Checks" tabIndex={0} className="overflow-auto px-3.5 py-2">
             <CheckList />
-          </div>
+          </section>
         </div>
       ) : null}
     </section>

@@ -116,7 +116,7 @@ function Card({ job }: { readonly job: JobCard }) {
         <span className="ml-auto flex gap-3">
           <button
             type="button"
-            className="flex items-center gap-1 text-enamel hover:underline"
+            className="flex h-6 items-center gap-1 text-enamel hover:underline"
             onClick={() => void copy()}
             aria-label={`Copy ${name}`}
           >
@@ -124,7 +124,7 @@ function Card({ job }: { readonly job: JobCard }) {
           </button>
           <button
             type="button"
-            className="flex items-center gap-1 text-oxide hover:underline"
+            className="flex h-6 items-center gap-1 text-oxide hover:underline"
             onClick={() => void remove()}
             aria-label={`Delete ${name}`}
           >
@@ -206,13 +206,13 @@ export function FormField({
 }) {
   return (
     <label className="block">
-      <span className="block text-[13px] text-ink-soft">{label}</span>
+      <span className="block text-[12px] text-ink-soft">{label}</span>
       <input
         name={name}
         required
         placeholder={placeholder}
         defaultValue={defaultValue}
-        className="h-8 w-full rounded-sm border border-seam bg-leaf px-2"
+        className="h-7 w-full rounded-sm border border-seam bg-leaf px-1.5"
       />
     </label>
   );

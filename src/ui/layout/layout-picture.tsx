@@ -96,11 +96,15 @@ function Progress({ runner: { running, stop } }: { readonly runner: LayoutRunner
 
 function Layout({ kept }: { readonly kept: KeptLayout }) {
   const box = useRef<HTMLDivElement>(null);
-  const [width, setWidth] = useState(0);
+  const [{ width, height }, setSize] = useState({ width: 0, height: 0 });
   useEffect(() => {
     if (!box.current) return;
-    const watcher = new ResizeObserver(([entry]) => setWidth(entry?.contentRect.width ?? 0));
+    const pane = box.current.parentElement;
+    const watcher = new ResizeObserver(() =>
+      setSize({ width: box.current?.clientWidth ?? 0, height: (pane?.clientHeight ?? 0) - 70 }),
+    );
     watcher.observe(box.current);
+    if (pane) watcher.observe(pane);
     return () => watcher.disconnect();
   }, []);
   return (
@@ -109,7 +113,7 @@ function Layout({ kept }: { readonly kept: KeptLayout }) {
         kept.kind === "bars" ? (
           <Bars kept={kept} width={width} />
         ) : (
-          <Sheets kept={kept} width={width} />
+          <Sheets kept={kept} width={width} height={Math.max(200, height)} />
         )
       ) : null}
       <Unplaced kept={kept} />
@@ -159,9 +163,11 @@ function Bars({
 function Sheets({
   kept,
   width,
+  height,
 }: {
   readonly kept: Extract<KeptLayout, { kind: "sheets" }>;
   readonly width: number;
+  readonly height: number;
 }) {
   const { isSelected, pick } = useMarkSelection();
   const info = useDeskState((state) => state.job.info.job);
@@ -169,7 +175,9 @@ function Sheets({
     1,
     ...kept.layout.sheets.map((sheet) => at(kept.problem.stock, sheet.stock).length),
   );
-  const scale = Math.min(width - 8, 860) / longest;
+  const widest = Math.max(...kept.layout.sheets.map((sheet) => at(kept.problem.stock, sheet.stock).width));
+  // A whole sheet is to be seen at once.
+  const scale = Math.min((width - 8) / longest, height / Math.max(1, widest));
   return kept.layout.sheets.map((sheet, i) => {
     const stock = at(kept.problem.stock, sheet.stock);
     const items = sheetDrawing(

@@ -219,7 +219,7 @@ function RecordRow({ id, name, detail, end }: RowProps) {
   );
 }
 
-export function cutWords(cut: EndCut): string {
+function cutWords(cut: EndCut): string {
   if (cut.kind === "square") return cut.past ? "runs past" : "square";
   return cut.kind;
 }

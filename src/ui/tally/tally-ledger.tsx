@@ -214,7 +214,7 @@ function RowLine({
       </span>
       <span role="gridcell">
         <DisplayList
-          drawing={{ width, height: 18, items: silhouette(tally.shown, { scale, depth: 16, line: 1 }) }}
+          drawing={{ width, height: 16, items: silhouette(tally.shown, { scale, depth: 16, line: 1 }) }}
           label={`Silhouette of ${tally.name}`}
         />
       </span>

@@ -1,0 +1,126 @@
+/**
+ * `npm run bench`: what a key-size edit costs from shape to lists, how that grows with the job, and the
+ * layouts of the demo beside simple rules. Medians of several runs; each time stands beside a reference
+ * run on the same machine in the same moment, so that figures from two machines can be compared.
+ */
+import { type Job, withEdit } from "@/core/job";
+import { layoutTasks } from "@/core/layout";
+import { layOutBars } from "@/core/layout/bars";
+import { layOutSheets } from "@/core/layout/sheets";
+import { createPipeline } from "@/core/pipeline";
+import { indexStockroom } from "@/core/stockroom";
+import { loadLinearSolver } from "@/engines/linear-solver";
+import { noticeBoard } from "../demo/notice-board";
+import { pottingBench } from "../demo/potting-bench";
+import { demoStockroom } from "../demo/stockroom";
+import { generatedJob } from "./generated";
+import { firstFitBars, shelfSheets } from "./references";
+
+const stockroom = indexStockroom(demoStockroom);
+const now = () => performance.now();
+
+function median(values: readonly number[]): number {
+  const sorted = [...values].sort((a, b) => a - b);
+  return sorted[Math.floor(sorted.length / 2)] ?? 0;
+}
+
+function timed(work: () => void): number {
+  const start = now();
+  work();
+  return now() - start;
+}
+
+/** A key-size edit on an open desk: everything from the edited document to the lists, no layouts. */
+function recompute(
+  job: Job,
+  id: string,
+  low: number,
+  runs: number,
+): { readonly edit: number; readonly reference: number } {
+  const pipeline = createPipeline();
+  pipeline(job, null, stockroom, []);
+  let document = job;
+  const text = JSON.stringify(job);
+  const edits: number[] = [];
+  const references: number[] = [];
+  for (let i = 0; i < runs; i++) {
+    edits.push(
+      timed(() => {
+        const next = withEdit(document, {
+          kind: "setKeySize",
+          id,
+          formula: String(low + (i % 2)),
+          variant: null,
+        });
+        if (!next.ok) throw new Error("the edit is possible");
+        document = next.value;
+        pipeline(document, null, stockroom, []);
+      }),
+    );
+    // The reference: reading the same document from its text, which no job can be opened without.
+    references.push(timed(() => JSON.parse(text)));
+  }
+  return { edit: median(edits), reference: median(references) };
+}
+
+const ms = (value: number) => `${value.toFixed(value < 10 ? 2 : 0).padStart(8)} ms`;
+
+function recomputeTable(): void {
+  console.log("Recompute after a key-size edit, shape to lists (median)");
+  const rows = [
+    { name: "potting bench", job: pottingBench(), id: "size-width", low: 1400, runs: 60, aim: 16 },
+    {
+      name: "generated, 2,000 pieces",
+      job: generatedJob(2_000),
+      id: "size-width",
+      low: 900,
+      runs: 15,
+      aim: 150,
+    },
+    {
+      name: "generated, 20,000 pieces",
+      job: generatedJob(20_000),
+      id: "size-width",
+      low: 900,
+      runs: 5,
+      aim: null,
+    },
+  ];
+  const times = rows.map(({ name, job, id, low, runs, aim }) => {
+    const { edit, reference } = recompute(job, id, low, runs);
+    const ratio = (edit / reference).toFixed(1);
+    console.log(
+      `  ${name.padEnd(26)}${ms(edit)}   ${ratio.padStart(6)} × reading its document${aim === null ? "" : `   (aim: ${aim} ms)`}`,
+    );
+    return edit;
+  });
+  const growth = (times[2] ?? 0) / (times[1] ?? 1);
+  console.log(`  ten times the pieces take ${growth.toFixed(1)} times as long (10 is linear)\n`);
+}
+
+async function layoutTable(): Promise<void> {
+  const solver = await loadLinearSolver();
+  console.log("Layouts of the demo (median of 5), beside first-fit decreasing and shelf first-fit");
+  for (const job of [pottingBench(), noticeBoard()]) {
+    const { tally } = createPipeline()(job, null, stockroom, []);
+    for (const task of layoutTasks(tally, stockroom)) {
+      let words = "";
+      const times = Array.from({ length: 5 }, () =>
+        timed(() => {
+          if (task.kind === "bars") {
+            const layout = layOutBars(task.problem, { solver, now, budgetMs: 10_000 });
+            const simple = firstFitBars(task.problem);
+            words = `${layout.count} bars, cost ${layout.cost}, ${layout.proven ? "proven" : `bound ${layout.lowerBound}`}; first-fit ${simple.count} bars, cost ${simple.cost}`;
+          } else {
+            const layout = layOutSheets(task.problem, { seed: 1, now, budgetMs: 4_000 });
+            words = `${layout.count} sheets, ${(100 * layout.utilisation).toFixed(1)} %, ${layout.proven ? "proven" : `bound ${layout.lowerBound}`}; shelf first-fit ${shelfSheets(task.problem)} sheets`;
+          }
+        }),
+      );
+      console.log(`  ${`${job.info.job.code} ${task.name}`.padEnd(52)}${ms(median(times))}   ${words}`);
+    }
+  }
+}
+
+recomputeTable();
+await layoutTable();

@@ -1,0 +1,73 @@
+/** What every driven test watches: no error in the console, no violation that axe can see. */
+import { readFileSync } from "node:fs";
+import AxeBuilder from "@axe-core/playwright";
+import { test as base, type Download, expect, type Page } from "@playwright/test";
+
+/** Words of the browser itself that are no fault of a page. */
+const NOT_OURS = /GPU stall due to ReadPixels|status of (4\d\d)|net::ERR_FAILED/;
+
+export const test = base.extend<{ quiet: undefined }>({
+  quiet: [
+    async ({ page }, use) => {
+      const faults: string[] = [];
+      page.on("console", (message) => {
+        if (message.type() === "error" && !NOT_OURS.test(message.text())) faults.push(message.text());
+      });
+      page.on("pageerror", (error) => faults.push(error.message));
+      await use(undefined);
+      expect(faults).toEqual([]);
+    },
+    { auto: true },
+  ],
+});
+export { expect };
+
+export async function expectAccessible(page: Page): Promise<void> {
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"])
+    .analyze();
+  expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map((node) => node.html).join(" | ")}`)).toEqual(
+    [],
+  );
+}
+
+export async function openStage(page: Page, name: string): Promise<void> {
+  await page
+    .getByRole("navigation", { name: "Stages" })
+    .getByRole("button", { name: new RegExp(`^${name}`) })
+    .click();
+}
+
+/** A row of the tally by its mark. */
+export const row = (page: Page, mark: string) => page.locator(`[data-mark="${mark}"]`);
+
+/** Sets a field and carries it out with Enter. */
+export async function setField(page: Page, label: string, value: string): Promise<void> {
+  const field = page.getByRole("textbox", { name: label, exact: true });
+  await field.fill(value);
+  await field.press("Enter");
+}
+
+export async function saved(page: Page): Promise<void> {
+  await expect(page.locator("[data-saving]")).toHaveAttribute("data-saving", "saved");
+}
+
+/** A fresh copy of a demo job, so that no test stands on what another left behind. */
+export async function copyOf(page: Page, id: string): Promise<string> {
+  const answer = await page.request.post(`/api/jobs/${id}/duplicate`);
+  expect(answer.status()).toBe(201);
+  return ((await answer.json()) as { id: string }).id;
+}
+
+export async function takeOut(page: Page, paper: RegExp): Promise<Download> {
+  await page.getByRole("button", { name: "Out", exact: true }).first().click();
+  const [download] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("menuitem", { name: paper }).click(),
+  ]);
+  return download;
+}
+
+export async function textOf(download: Download): Promise<string> {
+  return readFileSync(await download.path(), "utf8");
+}

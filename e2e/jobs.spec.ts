@@ -1,0 +1,222 @@
+/** Jobs, cutting lists, the stockroom, two tabs, and what happens with bad input. */
+import { execFileSync } from "node:child_process";
+import { copyOf, expect, expectAccessible, openStage, row, saved, setField, takeOut, test } from "./fixtures";
+
+test("jobs: a new empty one, a copy, deleted and brought back", async ({ page }) => {
+  await page.goto("/");
+  await expect(page.getByRole("link", { name: /HL-204/ })).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole("button", { name: "New empty job" }).click();
+  await page.getByLabel("Code").fill("HL-300");
+  await page.getByLabel("Title").fill("Tool rack");
+  await page.getByRole("button", { name: "Make the job" }).click();
+  await expect(page.getByRole("heading", { name: "HL-300 Tool rack" })).toBeVisible();
+  for (const stage of ["Tally", "Layout", "Buy", "Drawings", "Floor", "Shape"]) await openStage(page, stage);
+
+  await page.goto("/");
+  const card = page.getByRole("listitem").filter({ hasText: "HL-300" });
+  await card.getByRole("button", { name: /Copy/ }).click();
+  await expect(page.getByText("HL-300 copy")).toBeVisible();
+  await page
+    .getByRole("listitem")
+    .filter({ hasText: "HL-300 copy" })
+    .getByRole("button", { name: /Delete/ })
+    .click();
+  await expect(page.getByRole("link", { name: "Open HL-300 copy Tool rack" })).toBeHidden();
+  await page.getByRole("button", { name: "Bring back" }).click();
+  await expect(page.getByRole("link", { name: "Open HL-300 copy Tool rack" })).toBeVisible();
+});
+
+const LIST = [
+  "Mark\tName\tQty\tLength\tWidth\tSection or board\tEnd 1\tEnd 2\tStand\tEdging",
+  "R1\tRail\t4\t1200\t\tSquare tube 40 × 40 × 3\t45\t45\topposed\t",
+  "R2\tStay\t2\t23 1/4 in\t\tSquare tube 40 × 40 × 3\t45\t45\tparallel\t",
+  "P1\tShelf\t3\t800\t300\tBirch ply 12\t\t\t\tfront",
+  "X1\tOdd\t1.5\t500\t\tSquare tube 40 × 40 × 3\t\t\t\t",
+  "X2\tLong\t1\t1,400\t\tSquare tube 40 × 40 × 3\t\t\t\t",
+].join("\n");
+
+test("a pasted cutting list: bad rows are told, good ones go through tally, layout, buying list and print", async ({
+  page,
+}) => {
+  await page.goto("/jobs/from-list");
+  await page.getByLabel("Code").fill("HL-301");
+  await page.getByLabel("Title").fill("Allotment gate");
+  await page.getByLabel(/Rows from a spreadsheet/).fill(LIST);
+  await expect(page.getByText('The quantity "1.5" must be a whole number.')).toBeVisible();
+  await expect(page.getByText(/"1,400" can mean/)).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole("button", { name: /Make the job/ }).click();
+
+  await expect(row(page, "R1")).toContainText("1200");
+  await expect(row(page, "R2")).toContainText("590.6");
+  await expect(row(page, "R2")).toContainText("parallel");
+  await expect(row(page, "P1")).toContainText("800 × 300 × 12");
+  await expect(page.getByText("balances")).toBeVisible();
+
+  await openStage(page, "Layout");
+  await page.getByRole("button", { name: "Lay out all" }).click();
+  await expect(page.getByText("proven best", { exact: true }).first()).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByRole("button", { name: "Lay out all" })).toBeEnabled({ timeout: 60_000 });
+  await openStage(page, "Buy");
+  await expect(page.getByRole("cell", { name: "R1 R2" })).toBeVisible();
+  const pdf = await takeOut(page, /Shop papers, letter/);
+  const text = execFileSync("pdftotext", ["-layout", await pdf.path(), "-"], { encoding: "utf8" });
+  for (const words of ["HL-301", "R1", "R2", "P1", "typed in"]) expect(text).toContain(words);
+});
+
+test("two tabs on one job: the second edit is replayed or refused, never lost", async ({ page, context }) => {
+  const id = await copyOf(page, "hl-204");
+  const other = await context.newPage();
+  await page.goto(`/jobs/${id}?stage=shape`);
+  await other.goto(`/jobs/${id}?stage=shape`);
+  // The second tab hears nothing of the first: its messages and its looks at the server are held back.
+  await other.route(`**/api/jobs/${id}?variant=*`, (route) => route.abort());
+  await setField(page, "width", "1500");
+  await saved(page);
+
+  await setField(other, "depth", "650");
+  await expect(other.getByText("your edit stands on top of theirs")).toBeVisible();
+  await expect(other.getByRole("textbox", { name: "width", exact: true })).toHaveValue("1500");
+
+  await setField(page, "shelf_height", "200");
+  await saved(page);
+  await setField(other, "shelf_height", "220");
+  await expect(other.getByText(/Key size shelf_height was changed somewhere else/)).toBeVisible();
+  await expect(other.getByRole("textbox", { name: "shelf_height", exact: true })).toHaveValue("200");
+  await other.getByRole("button", { name: "Try again" }).click();
+  await expect(other.getByRole("textbox", { name: "shelf_height", exact: true })).toHaveValue("220");
+  await saved(other);
+});
+
+test("undo and redo survive a reload", async ({ page }) => {
+  const id = await copyOf(page, "hl-204");
+  await page.goto(`/jobs/${id}?stage=shape`);
+  const width = page.getByRole("textbox", { name: "width", exact: true });
+  await setField(page, "width", "1500");
+  await setField(page, "width", "1600");
+  await saved(page);
+  await page.reload();
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(width).toHaveValue("1500");
+  await page.reload();
+  await expect(width).toHaveValue("1500");
+  await page.getByRole("button", { name: "Redo" }).click();
+  await expect(width).toHaveValue("1600");
+});
+
+test("an edit that cannot be sent is kept and sent later", async ({ page }) => {
+  const id = await copyOf(page, "hl-204");
+  await page.goto(`/jobs/${id}?stage=shape`);
+  let down = true;
+  await page.route(`**/api/jobs/${id}/edits`, (route) => (down ? route.abort() : route.continue()));
+  await setField(page, "width", "1500");
+  await expect(page.getByText("Not saved, trying again")).toBeVisible();
+  await expect(page.getByRole("textbox", { name: "width", exact: true })).toHaveValue("1500");
+  down = false;
+  await saved(page);
+  await page.reload();
+  await expect(page.getByRole("textbox", { name: "width", exact: true })).toHaveValue("1500");
+});
+
+test("the stockroom: a price taken away makes totals incomplete, put back it counts", async ({ page }) => {
+  await page.goto("/stockroom");
+  await page.getByRole("tab", { name: "Bought parts" }).click();
+  const price = page.getByRole("textbox", { name: "Price (each, box or m) of Castor 80 mm with brake" });
+  await expect(price).toHaveValue("7.9");
+  await expectAccessible(page);
+  await price.fill("");
+  await price.press("Enter");
+  await page.waitForLoadState("networkidle");
+  await page.goto("/jobs/hl-204?stage=buy");
+  await expect(page.getByText(/incomplete: .* without 1 line that has no price/).first()).toBeVisible();
+  await expect(page.getByRole("cell", { name: "price missing" })).toBeVisible();
+  await page.goto("/stockroom");
+  await page.getByRole("tab", { name: "Bought parts" }).click();
+  await expect(price).toHaveValue("");
+  await price.fill("-3");
+  await price.press("Enter");
+  await expect(page.getByText('"-3" is not a number of zero or more.')).toBeVisible();
+  await price.fill("7,9");
+  await price.press("Enter");
+  await page.waitForLoadState("networkidle");
+  await page.goto("/jobs/hl-204?stage=buy");
+  await expect(page.getByText("158.10 EUR")).toBeVisible();
+});
+
+test("pieces longer than every bar are listed as unplaced with why, the rest is laid out", async ({
+  page,
+}) => {
+  await page.goto("/jobs/from-list");
+  await page.getByLabel("Code").fill("HL-302");
+  await page.getByLabel("Title").fill("Too long");
+  await page
+    .getByLabel(/Rows from a spreadsheet/)
+    .fill("Name,Qty,Length,Section\nMast,1,9 m,Square tube 40 × 40 × 3\nRail,2,1200,Square tube 40 × 40 × 3");
+  await page.getByRole("button", { name: /Make the job/ }).click();
+  await openStage(page, "Layout");
+  await page.getByRole("button", { name: "Lay out all" }).click();
+  await expect(page.getByText(/Not placed: 1 × \w+ Mast: longer than every bar: 9000 mm/)).toBeVisible({
+    timeout: 60_000,
+  });
+  await expect(page.getByText("not all placed")).toBeVisible();
+  await openStage(page, "Buy");
+  await expect(page.getByRole("cell", { name: "not all placed" })).toBeVisible();
+});
+
+test("a layout can be stopped; the best so far is kept", async ({ page }) => {
+  await page.goto("/jobs/from-list");
+  const rows = Array.from(
+    { length: 60 },
+    (_, i) => `Part ${i},${3 + (i % 5)},${400 + ((i * 137) % 900)},${150 + ((i * 71) % 500)},Birch ply 12`,
+  );
+  await page.getByLabel("Code").fill("HL-303");
+  await page.getByLabel("Title").fill("Many panels");
+  await page.getByLabel(/Rows from a spreadsheet/).fill(["Name,Qty,Length,Width,Board", ...rows].join("\n"));
+  await page.getByRole("button", { name: /Make the job/ }).click();
+  await openStage(page, "Layout");
+  await page.getByRole("button", { name: "Lay out all" }).click();
+  await expect(page.getByText(/best so far \d+ sheets/)).toBeVisible();
+  await page.getByRole("button", { name: "Good enough: stop" }).click();
+  await expect(page.getByText("Sheet 1", { exact: true })).toBeVisible();
+  await expect(page.getByRole("button", { name: "Lay out all" })).toBeEnabled();
+});
+
+test("bad requests get a sentence and a 4xx, never a stack", async ({ page, request }) => {
+  const edits = "/api/jobs/hl-204/edits";
+  const bad = [
+    await request.post(edits, { data: "{", headers: { "content-type": "application/json" } }),
+    await request.post(edits, { data: { expectedRevision: 1, edit: { kind: "dance" } } }),
+    await request.post(edits, {
+      data: {
+        expectedRevision: 1,
+        edit: { kind: "setKeySize", id: "size-width", formula: "9".repeat(600), variant: null },
+      },
+    }),
+    await request.post("/api/jobs/nowhere/edits", {
+      data: { expectedRevision: 1, edit: { kind: "setMeant", id: "x", meant: true } },
+    }),
+    await request.post("/api/jobs", { data: { code: "", title: "x", unit: "mm" } }),
+    await request.post("/api/jobs/from-list", {
+      data: { code: "a", title: "b", unit: "mm", text: "Length,Length\n1,2" },
+    }),
+    await request.get("/api/jobs/nowhere"),
+    await request.get("/api/jobs/hl-204/print?page=a9"),
+    await request.get("/api/jobs/hl-204/lists/none.csv"),
+    await request.put("/api/jobs/hl-204/layouts", { data: { variant: "", kept: {} } }),
+    await request.put("/api/stockroom/entries", {
+      data: { change: { kind: "edging", entry: {} }, expected: null },
+    }),
+  ];
+  for (const answer of bad) {
+    expect(answer.status()).toBeGreaterThanOrEqual(400);
+    expect(answer.status()).toBeLessThan(500);
+    const { message } = (await answer.json()) as { message: string };
+    expect(message).toMatch(/\.$/);
+    expect(message).not.toMatch(/\bat \S+:\d+/);
+  }
+  const unknown = await page.goto("/jobs/nowhere");
+  expect(unknown?.status()).toBe(404);
+  await page.getByRole("link", { name: "Back to all jobs" }).click();
+  await expect(page.getByRole("heading", { name: "Jobs" })).toBeVisible();
+});

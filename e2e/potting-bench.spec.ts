@@ -1,0 +1,190 @@
+/** The whole way of the first slice: a changed key size goes through tally, layout, cost and paper. */
+import { execFileSync } from "node:child_process";
+import {
+  copyOf,
+  expect,
+  expectAccessible,
+  openStage,
+  row,
+  saved,
+  setField,
+  takeOut,
+  test,
+  textOf,
+} from "./fixtures";
+
+test("a wider potting bench: flagged rows, stale layouts, new totals, PDF and CSV", async ({ page }) => {
+  const id = await copyOf(page, "hl-204");
+  await page.goto(`/jobs/${id}?stage=tally`);
+  await expect(row(page, "B")).toContainText("1400");
+  await expect(page.getByText("balances")).toBeVisible();
+
+  await openStage(page, "Buy");
+  await expect(page.getByText("158.10 EUR").first()).toBeVisible();
+  await openStage(page, "Layout");
+  await page.getByRole("button", { name: "Lay out all" }).click();
+  await expect(page.getByText("proven best", { exact: true }).first()).toBeVisible();
+  await expect(page.getByRole("button", { name: "Lay out all" })).toBeEnabled({ timeout: 60_000 });
+
+  await openStage(page, "Shape");
+  await expect(page.locator("[data-frames]")).not.toHaveAttribute("data-frames", "0");
+  await setField(page, "width", "1500");
+  await saved(page);
+
+  await openStage(page, "Tally");
+  await expect(row(page, "B")).toContainText("1500");
+  await expect(row(page, "B")).toContainText("was 1400");
+  await expect(row(page, "A")).not.toContainText("was");
+  await expect(page.getByText(/rows changed/)).toBeVisible();
+
+  await expect(page.getByRole("button", { name: /^Layout/ })).toContainText("stale");
+  await openStage(page, "Layout");
+  await expect(page.getByText(/^Stale: made from revision/)).toBeVisible();
+  await page.getByRole("button", { name: "Lay out all" }).click();
+  await expect(page.getByText(/^Stale: made from revision/)).toBeHidden({ timeout: 60_000 });
+  await expect(page.getByRole("button", { name: "Lay out all" })).toBeEnabled({ timeout: 60_000 });
+  await expect(page.getByRole("button", { name: /^Layout/ })).not.toContainText("stale");
+
+  await openStage(page, "Buy");
+  await expect(page.getByText("158.10 EUR")).toHaveCount(0);
+  await expect(page.getByText("by layout, whole bars and sheets")).toBeVisible();
+
+  const csv = await textOf(await takeOut(page, /Cut list \(CSV\)/));
+  expect(csv.split("\r\n")[0]).toBe(
+    "Stock,Material,Mark,Name,Count,Cut length,Width,Thick,End 1 °,End 2 °,Ends stand,Note",
+  );
+  expect(csv).toContain("Square tube 40 × 40 × 3,S235,B,Top rail,2,1500,,,45,45,opposed,");
+
+  const pdf = await takeOut(page, /Shop papers, A4/);
+  expect(pdf.suggestedFilename()).toMatch(/^HL-204-copy-shop-papers-r\d+\.pdf$/);
+  const text = execFileSync("pdftotext", ["-layout", await pdf.path(), "-"], { encoding: "utf8" });
+  for (const words of [
+    "HL-204",
+    "Potting bench",
+    "Cut list",
+    "Top rail",
+    "1500",
+    "Bar layouts",
+    "Sheet layouts",
+    "Buying list",
+    "Total by layout",
+  ])
+    expect(text).toContain(words);
+  expect(text).not.toContain("stale");
+
+  await openStage(page, "Tally");
+  await page.getByRole("button", { name: "Seen" }).click();
+  await expect(page.getByText(/rows changed/)).toBeHidden();
+});
+
+test("one selection through panes and stages, by mouse and by keyboard", async ({ page }) => {
+  const id = await copyOf(page, "hl-204");
+  await page.goto(`/jobs/${id}?stage=tally`);
+  await row(page, "C").click();
+  const slip = page.getByRole("region", { name: "Slip" });
+  await expect(slip.getByRole("heading", { name: "Low rail" })).toBeVisible();
+  await expect(slip).toContainText("2 of 2 selected");
+
+  await page.getByLabel(/Rows; walk/).focus();
+  await page.keyboard.press("ArrowDown");
+  await expect(slip.getByRole("heading", { name: "Front leg" })).toBeVisible();
+  await expect(row(page, "D")).toHaveAttribute("aria-selected", "true");
+
+  await openStage(page, "Layout");
+  await page.getByRole("button", { name: "Lay out", exact: true }).click();
+  await expect(slip.getByRole("heading", { name: "Front leg" })).toBeVisible();
+  await expect(page.locator('polygon[data-pick="D"]').first()).toHaveAttribute(
+    "fill",
+    "var(--color-brass-pale)",
+  );
+  await page.locator('polygon[data-pick="B"]').first().click({ force: true });
+  await expect(slip.getByRole("heading", { name: "Top rail" })).toBeVisible();
+
+  await page.keyboard.press("Control+k");
+  await page.getByPlaceholder(/A mark, a name/).fill("worktop");
+  await page.keyboard.press("Enter");
+  await expect(slip.getByRole("heading", { name: "Worktop" })).toBeVisible();
+  await openStage(page, "Shape");
+  await expect(page.getByRole("button", { name: /Worktop/ })).toHaveAttribute("aria-pressed", "true");
+});
+
+test("picking in the picture selects the piece under the pointer", async ({ page }) => {
+  const id = await copyOf(page, "hl-204");
+  await page.goto(`/jobs/${id}?stage=shape`);
+  const picture = page.locator("[data-frames]");
+  await expect(picture).not.toHaveAttribute("data-frames", "0");
+  await page.getByRole("button", { name: "Top", exact: true }).click();
+  const box = await picture.boundingBox();
+  if (!box) throw new Error("the picture has a box");
+  // Seen from above the middle of the job is the worktop.
+  await picture.click({ position: { x: box.width / 2, y: box.height / 2 } });
+  await expect(
+    page.getByRole("region", { name: "Slip" }).getByRole("heading", { name: "Worktop" }),
+  ).toBeVisible();
+});
+
+test("sections, end cuts and boards are set on the selection; what is refused says why and stays typed", async ({
+  page,
+}) => {
+  const id = await copyOf(page, "hl-204");
+  await page.goto(`/jobs/${id}?stage=shape`);
+  await setField(page, "width", "3000");
+  await expect(page.getByText("width would be 3000, but it must lie from 900 to 2200.")).toBeVisible();
+  await expect(page.getByRole("textbox", { name: "width", exact: true })).toHaveValue("3000");
+  await page.getByRole("textbox", { name: "width", exact: true }).press("Escape");
+  await setField(page, "depth", "height");
+  await expect(page.getByText("depth would be 850, but it must lie from 450 to 800.")).toBeVisible();
+  await page.getByRole("textbox", { name: "depth", exact: true }).press("Escape");
+
+  await page
+    .getByRole("button", { name: /Low rail/ })
+    .first()
+    .click();
+  await page.getByRole("combobox", { name: "Section" }).click();
+  await page.getByRole("option", { name: "Rectangular tube 60 × 40 × 3" }).click();
+  await saved(page);
+  await openStage(page, "Tally");
+  await expect(page.getByText("Rectangular tube 60 × 40 × 3").first()).toBeVisible();
+
+  await page.keyboard.press("Control+z");
+  await expect(page.getByText("Rectangular tube 60 × 40 × 3", { exact: true })).toHaveCount(0);
+});
+
+test("a member whose ends can no longer be computed is marked, and the last good picture says that it is old", async ({
+  page,
+}) => {
+  const id = await copyOf(page, "hl-204");
+  await page.goto(`/jobs/${id}?stage=shape`);
+  await expect(page.locator("[data-frames]")).not.toHaveAttribute("data-frames", "0");
+  await page
+    .getByRole("button", { name: /Top rail/ })
+    .first()
+    .click();
+  await setField(page, "Roll, °", "1/0");
+  await expect(page.getByText("This picture is older than the design")).toBeVisible();
+  await expect(page.getByText(/Top rail cannot be computed/)).toBeVisible();
+  await openStage(page, "Tally");
+  await expect(page.getByText("balances")).toBeVisible();
+  await page.keyboard.press("Control+z");
+  await openStage(page, "Shape");
+  await expect(page.getByText("This picture is older than the design")).toBeHidden();
+});
+
+test("a check offers its fix and takes it", async ({ page }) => {
+  const id = await copyOf(page, "hl-204");
+  await page.goto(`/jobs/${id}?stage=tally`);
+  await expect(page.getByText(/4 × Shelf slat at 1380 mm, 1 × Shelf slat at 1377.5 mm/)).toBeVisible();
+  await page.getByRole("button", { name: "Join points" }).click();
+  await expect(row(page, "H")).toContainText("5");
+  await expect(page.getByText("Nothing to look at in this job.")).toBeVisible();
+});
+
+test("every stage is free of violations that axe can see", async ({ page }) => {
+  const id = await copyOf(page, "hl-204");
+  await page.goto(`/jobs/${id}?stage=shape`);
+  for (const stage of ["Shape", "Tally", "Layout", "Buy", "Drawings", "Floor"]) {
+    await openStage(page, stage);
+    await page.waitForTimeout(300);
+    await expectAccessible(page);
+  }
+});

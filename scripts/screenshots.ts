@@ -1,0 +1,87 @@
+/** `npm run screenshots`: one current picture of each main view in docs/screenshots/, from the demo data. */
+import { spawn } from "node:child_process";
+import { mkdirSync } from "node:fs";
+import path from "node:path";
+import { fileURLToPath } from "node:url";
+import { chromium, type Page } from "@playwright/test";
+import { BROWSER, E2E_PORT } from "../e2e/browser";
+
+const root = fileURLToPath(new URL("..", import.meta.url));
+const folder = path.join(root, "docs", "screenshots");
+const base = `http://localhost:${E2E_PORT}`;
+
+type View = { readonly name: string; readonly url: string; readonly act?: (page: Page) => Promise<void> };
+
+const drawn = async (page: Page) => {
+  await page.locator('[data-frames]:not([data-frames="0"])').waitFor();
+};
+
+const VIEWS: readonly View[] = [
+  { name: "jobs", url: "/" },
+  {
+    name: "shape",
+    url: "/jobs/hl-204?stage=shape",
+    act: async (page) => {
+      await drawn(page);
+      await page
+        .getByRole("button", { name: /Top rail/ })
+        .first()
+        .click();
+    },
+  },
+  {
+    name: "tally",
+    url: "/jobs/hl-204?stage=tally",
+    act: async (page) => {
+      await drawn(page);
+      await page.locator('[data-mark="C"]').click();
+    },
+  },
+  {
+    name: "layout-bars",
+    url: "/jobs/hl-204?stage=layout",
+    act: (page) => page.locator('polygon[data-pick="C"]').first().click({ force: true }),
+  },
+  {
+    name: "layout-sheets",
+    url: "/jobs/hl-204?stage=layout",
+    act: (page) => page.getByRole("button", { name: /Birch ply 12/ }).click(),
+  },
+  { name: "buy", url: "/jobs/hl-204?stage=buy", act: (page) => page.locator(".js-plotly-plot").waitFor() },
+  { name: "notice-board", url: "/jobs/hl-211?stage=shape", act: drawn },
+  {
+    name: "cutting-list",
+    url: "/jobs/from-list",
+    act: async (page) => {
+      await page.getByLabel("Code").fill("HL-231");
+      await page.getByLabel("Title").fill("Allotment gate");
+      await page.locator('input[type="file"]').setInputFiles(path.join(root, "demo", "allotment-gate.csv"));
+    },
+  },
+  { name: "stockroom", url: "/stockroom" },
+];
+
+const server = spawn(process.execPath, ["e2e/serve.mjs"], {
+  cwd: root,
+  stdio: "inherit",
+  env: { ...process.env, PORT: String(E2E_PORT) },
+});
+try {
+  for (let i = 0; i < 600 && !(await fetch(base).catch(() => null))?.ok; i++)
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  mkdirSync(folder, { recursive: true });
+  const browser = await chromium.launch(BROWSER);
+  for (const { name, url, act } of VIEWS) {
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    await page.goto(`${base}${url}`);
+    await page.waitForLoadState("networkidle");
+    await act?.(page);
+    await page.waitForTimeout(600);
+    await page.screenshot({ path: path.join(folder, `${name}.png`) });
+    await page.close();
+    console.log(`docs/screenshots/${name}.png`);
+  }
+  await browser.close();
+} finally {
+  server.kill("SIGTERM");
+}
