@@ -78,7 +78,7 @@ function placementItems(
   input: SheetDrawingInput,
   size: SheetDrawingSize,
 ): readonly DrawItem[] {
-  const { scale, line, text, measure } = size;
+  const { scale, line } = size;
   const { mark } = at(input.pieces, placement.panel);
   const x = placement.x * scale;
   const y = flipped(input, placement.y, placement.width) * scale;
@@ -95,32 +95,39 @@ function placementItems(
   const grained = at(input.problem.panels, placement.panel).grain && grain !== null;
   if (grained) items.push(...grainLines(x, y, length, width, grain, line));
   const label = `${formatLength(placement.length, input.style, 0.1)} × ${formatLength(placement.width, input.style, 0.1)}`;
-  const middle: readonly [number, number] = [x + length / 2, y + width / 2];
-  const fitsLabel = measure(label, text * 0.85, "condensed") < length - 4 * line && width > text * 2.6;
-  if (measure(mark, text, "slab") < length && width > text) {
-    items.push({
-      kind: "text",
-      at: [middle[0], fitsLabel ? middle[1] - text * 0.6 : middle[1]],
-      text: mark,
-      size: text,
-      face: "slab",
-      align: "centre",
-      ink: "ink",
-      pick: mark,
-    });
-  }
-  if (fitsLabel)
-    items.push({
-      kind: "text",
-      at: [middle[0], middle[1] + text * 0.6],
-      text: label,
-      size: text * 0.85,
-      face: "condensed",
-      align: "centre",
-      ink: "ink",
-      pick: mark,
-    });
+  items.push(...labelItems(mark, label, [x, y, length, width], size));
   return items;
+}
+
+/** Mark over size; beside one another on a panel too narrow for two lines; else the mark alone. */
+function labelItems(
+  mark: string,
+  label: string,
+  [x, y, length, width]: readonly [number, number, number, number],
+  { line, text, measure }: SheetDrawingSize,
+): readonly DrawItem[] {
+  const small = text * 0.85;
+  const [markWidth, labelWidth] = [measure(mark, text, "slab"), measure(label, small, "condensed")];
+  const [across, down] = [x + length / 2, y + width / 2];
+  const word = (at: readonly [number, number], what: "mark" | "label"): DrawItem => ({
+    kind: "text",
+    at,
+    text: what === "mark" ? mark : label,
+    size: what === "mark" ? text : small,
+    face: what === "mark" ? "slab" : "condensed",
+    align: "centre",
+    ink: "ink",
+    pick: mark,
+  });
+  if (labelWidth < length - 4 * line && width > text * 2.6)
+    return [word([across, down - text * 0.6], "mark"), word([across, down + text * 0.6], "label")];
+  const both = markWidth + text * 0.5 + labelWidth;
+  if (both < length - 4 * line && width > text * 1.1)
+    return [
+      word([across - both / 2 + markWidth / 2, down], "mark"),
+      word([across + both / 2 - labelWidth / 2, down], "label"),
+    ];
+  return markWidth < length && width > text ? [word([across, down], "mark")] : [];
 }
 
 function grainLines(
