@@ -7,11 +7,20 @@ import { err, ok, type Problem, type Result, unreachable } from "../kernel";
 import { RESERVED_NAMES } from "../measure";
 import { BoughtPartSchema } from "./bought-part";
 import { applyDiff, type Diff, diffBetween } from "./diff";
+import {
+  GEOMETRY_EDITS,
+  insertRecords,
+  joinPoints,
+  movePoints,
+  removeRecords,
+  splitLine,
+} from "./edit-geometry";
 import { PointSchema } from "./frame";
-import { type AnyRecord, type Job, JobInfoSchema, KeptMarkSchema, type TableName } from "./job";
+import { type Job, JobInfoSchema, KeptMarkSchema } from "./job";
 import { type KeySize, KeySizeSchema, type VariantId } from "./key-size";
 import { MemberSchema } from "./member";
 import { PanelSchema } from "./panel";
+import { change, defined, missing, put, removeAll } from "./records";
 import { resolveSizes, usesOf } from "./sizes";
 import { formulaText, recordId } from "./text";
 import { TypedPieceSchema } from "./typed-piece";
@@ -73,6 +82,7 @@ const SimpleEditSchema = v.variant("kind", [
     id: v.pipe(v.string(), v.minLength(1), v.maxLength(120)),
     meant: v.boolean(),
   }),
+  ...GEOMETRY_EDITS,
 ]);
 
 export type SimpleEdit = v.InferOutput<typeof SimpleEditSchema>;
@@ -136,56 +146,19 @@ function applySimple(job: Job, edit: SimpleEdit): Result<Job, Problem> {
       return ok(keepMarks(job, edit));
     case "setMeant":
       return ok(setMeant(job, edit.id, edit.meant));
+    case "insert":
+      return insertRecords(job, edit);
+    case "remove":
+      return removeRecords(job, edit.ids);
+    case "movePoints":
+      return movePoints(job, edit.points);
+    case "joinPoints":
+      return joinPoints(job, edit.from, edit.into);
+    case "splitLine":
+      return splitLine(job, edit);
     default:
       return unreachable(edit);
   }
-}
-
-const missing = (what: string, id: string) => err({ kind: "missingRecord", what, id } as const);
-
-/** Only the keys that carry a value: a partial record from JSON has no others, one from code may. */
-function defined<T extends object>(set: T): { [K in keyof T]: Exclude<T[K], undefined> } {
-  return Object.fromEntries(Object.entries(set).filter(([, value]) => value !== undefined)) as {
-    [K in keyof T]: Exclude<T[K], undefined>;
-  };
-}
-
-function put(job: Job, table: TableName, records: readonly AnyRecord[]): Job {
-  return {
-    ...job,
-    [table]: { ...job[table], ...Object.fromEntries(records.map((record) => [record.id, record])) },
-  } as Job;
-}
-
-function change(
-  job: Job,
-  table: TableName,
-  what: string,
-  targets: readonly string[],
-  set: object,
-): Result<Job, Problem> {
-  const records: Readonly<Record<string, AnyRecord>> = job[table];
-  const changed: AnyRecord[] = [];
-  for (const id of targets) {
-    const record = records[id];
-    if (!record) return missing(what, id);
-    changed.push({ ...record, ...defined(set) } as AnyRecord);
-  }
-  return ok(put(job, table, changed));
-}
-
-function removeAll(
-  job: Job,
-  table: TableName,
-  what: string,
-  targets: readonly string[],
-): Result<Job, Problem> {
-  const records: Record<string, AnyRecord> = { ...job[table] };
-  for (const id of targets) {
-    if (!records[id]) return missing(what, id);
-    delete records[id];
-  }
-  return ok({ ...job, [table]: records } as Job);
 }
 
 function setKeySize(job: Job, id: string, formula: string, variantId: string | null): Result<Job, Problem> {
@@ -302,6 +275,16 @@ export function editName(edit: Edit): string {
       return "Keep marks";
     case "setMeant":
       return edit.meant ? "Keep a small difference" : "Ask about a small difference again";
+    case "insert":
+      return edit.what;
+    case "remove":
+      return edit.ids.length === 1 ? "Remove a piece" : `Remove ${edit.ids.length} pieces`;
+    case "movePoints":
+      return edit.points.length === 1 ? "Move a point" : `Move ${edit.points.length} points`;
+    case "joinPoints":
+      return "Join two points";
+    case "splitLine":
+      return "Split a line";
     default:
       return unreachable(edit);
   }

@@ -14,6 +14,7 @@ export {
   squareEnd,
 } from "./build";
 export { type Check, type CheckKind, plainCheck } from "./check";
+export { type Axis, type CopyRule, copyOfPieces, type NewId } from "./copies";
 export {
   type CuttingList,
   type ListReading,
@@ -31,6 +32,7 @@ export {
   touchedRecords,
 } from "./diff";
 export { applyEdit, type Edit, EditSchema, editName, type SimpleEdit, withEdit } from "./edit";
+export type { InsertEdit } from "./edit-geometry";
 export { type Line, type LineId, LineSchema, type Point, type PointId, PointSchema } from "./frame";
 export {
   emptyJob,
@@ -64,5 +66,17 @@ export {
   type PanelId,
   PanelSchema,
 } from "./panel";
+export {
+  minus,
+  movedPlace,
+  type PlaceText,
+  placeBetween,
+  plus,
+  readPlace,
+  type Term,
+  termOf,
+  textOf,
+  times,
+} from "./place-text";
 export { lengthWith, numberWith, resolveSizes, type Sizes, usesOf } from "./sizes";
 export { type TypedPiece, type TypedPieceId, TypedPieceSchema, type TypedStand } from "./typed-piece";

@@ -1,5 +1,21 @@
 /** The door of the shape stage. */
+
+export {
+  cutEdits,
+  type DrawPlace,
+  type DrawSettings,
+  directionOf,
+  drawMember,
+  freePointName,
+  placeAlong,
+  typedPlace,
+  WAYS,
+  type Way,
+  whereIs,
+} from "./draw";
 export type { EndPlane, EndSide } from "./ends";
+export { type ProposedCut, proposedCuts } from "./joints";
 export { type MemberLengths, type MemberSolid, memberLengths, meshOfMember } from "./member";
 export { type GrooveSolid, meshOfPanel, type PanelSolid } from "./panel";
 export { type BoughtCount, meshesOf, type Shape, shapeJob, type Uncomputed } from "./shape";
+export { type SnapPlace, snapPlaces } from "./snaps";

@@ -17,6 +17,7 @@ import { formatDegrees, roundTo, toDegrees } from "../measure";
 import { type BoughtEntry, type Stockroom, sectionProperties } from "../stockroom";
 import { cutMember, type MemberSolid, meshOfMember, type PlacedMember, placeMember } from "./member";
 import { meshOfPanel, type PanelSolid, placePanel } from "./panel";
+import { placedPoints } from "./points";
 
 /** A member or panel of the design that has no solid, and why. */
 export type Uncomputed = {
@@ -50,7 +51,9 @@ export type Shape = {
 /** Turns the job into placed solids. Pure; the same inputs give the same shape. */
 export function shapeJob(job: Job, sizes: Sizes, stockroom: Stockroom): Shape {
   const checks: Check[] = keySizeChecks(job, sizes);
-  const points = placePoints(job, sizes, checks);
+  const points = placedPoints(job, sizes, (id, name, why) =>
+    checks.push(plainCheck("notComputed", "error", `Point ${name}: ${why}`, [id])),
+  );
   const uncomputed: Uncomputed[] = [];
   const members = shapeMembers(job, points, sizes, stockroom, uncomputed, checks);
   const panels: PanelSolid[] = [];
@@ -98,20 +101,6 @@ function keySizeChecks(job: Job, sizes: Sizes): Check[] {
       ? [plainCheck("keySize", "error", `Key size ${size.name}: ${sentence(problem)}`, [size.id])]
       : [];
   });
-}
-
-function placePoints(job: Job, sizes: Sizes, checks: Check[]): ReadonlyMap<string, Vec3> {
-  const points = new Map<string, Vec3>();
-  for (const point of Object.values(job.points)) {
-    const [x, y, z] = point.at.map((text) => lengthWith(sizes, text));
-    if (x?.ok && y?.ok && z?.ok) points.set(point.id, [x.value, y.value, z.value]);
-    else {
-      const broken = [x, y, z].find((value) => value && !value.ok);
-      const why = broken && !broken.ok ? sentence(broken.problem) : "it has no coordinates.";
-      checks.push(plainCheck("notComputed", "error", `Point ${point.name}: ${why}`, [point.id]));
-    }
-  }
-  return points;
 }
 
 function shapeMembers(

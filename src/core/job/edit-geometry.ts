@@ -1,0 +1,227 @@
+/**
+ * Edits of the frame geometry: records inserted together, removed with all that hangs on them, points
+ * joined and moved, lines split. Each keeps the document whole: no line without its points, no end cut
+ * against a member that is gone.
+ */
+import * as v from "valibot";
+import { ok, type Problem, type Result } from "../kernel";
+import { BoughtPartSchema } from "./bought-part";
+import { type Line, LineSchema, type Point, PointSchema } from "./frame";
+import type { Job } from "./job";
+import { type EndCut, type Member, MemberSchema, SQUARE_END } from "./member";
+import { PanelSchema } from "./panel";
+import { missing, put, refused } from "./records";
+import { formulaText, recordId, shortName } from "./text";
+
+const MOST = 5_000;
+const many = <S extends v.GenericSchema>(schema: S) => v.pipe(v.array(schema), v.maxLength(MOST));
+const at = v.tuple([formulaText, formulaText, formulaText]);
+
+export const GEOMETRY_EDITS = [
+  v.object({
+    kind: v.literal("insert"),
+    /** What it is called in undo: "Draw a member", "Insert a box frame". */
+    what: shortName,
+    points: many(PointSchema),
+    lines: many(LineSchema),
+    members: many(MemberSchema),
+    panels: many(PanelSchema),
+    boughtParts: many(BoughtPartSchema),
+  }),
+  v.object({ kind: v.literal("remove"), ids: v.pipe(v.array(recordId), v.minLength(1), v.maxLength(MOST)) }),
+  v.object({
+    kind: v.literal("movePoints"),
+    points: v.pipe(v.array(v.object({ id: recordId, at })), v.minLength(1), v.maxLength(MOST)),
+  }),
+  v.object({ kind: v.literal("joinPoints"), from: recordId, into: recordId }),
+  v.object({
+    kind: v.literal("splitLine"),
+    line: recordId,
+    point: PointSchema,
+    newLine: v.pipe(recordId, v.brand("LineId")),
+    newMember: v.pipe(recordId, v.brand("MemberId")),
+  }),
+] as const;
+
+type GeometryEdit = v.InferOutput<(typeof GEOMETRY_EDITS)[number]>;
+export type InsertEdit = Extract<GeometryEdit, { kind: "insert" }>;
+type SplitEdit = Extract<GeometryEdit, { kind: "splitLine" }>;
+
+/** Adds records that stand on one another or on what is there. */
+export function insertRecords(job: Job, edit: InsertEdit): Result<Job, Problem> {
+  for (const table of ["points", "lines", "members", "panels", "boughtParts"] as const) {
+    const known: Readonly<Record<string, unknown>> = job[table];
+    const taken = edit[table].find((record) => known[record.id] !== undefined);
+    if (taken) return refused("The id", taken.id, "is in this job already; try again");
+  }
+  let after = put(job, "points", edit.points);
+  after = put(after, "lines", edit.lines);
+  after = put(after, "members", edit.members);
+  after = put(after, "panels", edit.panels);
+  after = put(after, "boughtParts", edit.boughtParts);
+  for (const line of edit.lines) {
+    const fault = lineFault(after, line);
+    if (fault) return fault;
+  }
+  for (const member of edit.members) {
+    if (!after.lines[member.line]) return missing("line", member.line);
+    for (const id of neighboursOf(member)) if (!after.members[id]) return missing("member", id);
+  }
+  return ok(after);
+}
+
+function lineFault(job: Job, line: Line) {
+  for (const id of [line.from, line.to]) if (!job.points[id]) return missing("point", id);
+  if (line.from === line.to) {
+    return refused(
+      "A line from point",
+      job.points[line.from]?.name ?? "",
+      "to itself has no length; choose another end",
+    );
+  }
+  return null;
+}
+
+const neighbourOf = (cut: EndCut) => (cut.kind === "square" ? cut.past : cut.neighbour);
+const neighboursOf = (member: Member) =>
+  [neighbourOf(member.start), neighbourOf(member.end)].filter((id) => id !== null);
+
+/** Removes members, panels, bought parts, guide lines and points; lines and points that nothing uses any more go along. */
+export function removeRecords(job: Job, ids: readonly string[]): Result<Job, Problem> {
+  const gone = new Set(ids);
+  for (const id of ids) {
+    if (!job.members[id] && !job.panels[id] && !job.boughtParts[id] && !job.lines[id] && !job.points[id])
+      return missing("record", id);
+  }
+  const members = without(job.members, gone);
+  const used = new Set(Object.values(members).map((member) => member.line as string));
+  const standsOn = Object.values(members).find((member) => gone.has(member.line));
+  if (standsOn)
+    return refused("The line of", standsOn.name, "carries that member; remove the member with it");
+  // The lines that go: those asked for and those whose last member goes.
+  const bare = Object.values(job.members)
+    .filter((member) => gone.has(member.id) && !used.has(member.line))
+    .map((member) => member.line as string);
+  const lost = new Set([...ids.filter((id) => job.lines[id]), ...bare]);
+  const lines = without(job.lines, lost);
+  const touched = new Set(
+    [...lost].flatMap((id) => [job.lines[id]?.from as string, job.lines[id]?.to as string]),
+  );
+  const held = new Set(Object.values(lines).flatMap((line) => [line.from as string, line.to as string]));
+  for (const id of ids) {
+    const point = job.points[id];
+    if (point && held.has(id))
+      return refused("Point", point.name, "is the end of a line; remove or move that first");
+  }
+  const loose = new Set([...ids, ...[...touched].filter((id) => !held.has(id))]);
+  return ok({
+    ...job,
+    members: withoutCutsAgainst(members, gone),
+    lines,
+    points: without(job.points, loose),
+    panels: without(job.panels, gone),
+    boughtParts: without(job.boughtParts, gone),
+    marks: without(job.marks, gone),
+  });
+}
+
+function without<T>(records: Readonly<Record<string, T>>, gone: ReadonlySet<string>): Record<string, T> {
+  if (!Object.keys(records).some((id) => gone.has(id))) return records;
+  return Object.fromEntries(Object.entries(records).filter(([id]) => !gone.has(id)));
+}
+
+/** An end that was cut against a member that is gone becomes square. */
+function withoutCutsAgainst(members: Job["members"], gone: ReadonlySet<string>): Job["members"] {
+  const hangs = (cut: EndCut) => gone.has(neighbourOf(cut) ?? "");
+  if (!Object.values(members).some((member) => hangs(member.start) || hangs(member.end))) return members;
+  return Object.fromEntries(
+    Object.entries(members).map(([id, member]) => [
+      id,
+      hangs(member.start) || hangs(member.end)
+        ? {
+            ...member,
+            start: hangs(member.start) ? SQUARE_END : member.start,
+            end: hangs(member.end) ? SQUARE_END : member.end,
+          }
+        : member,
+    ]),
+  );
+}
+
+/** Gives points other coordinates; whatever stands on them follows. */
+export function movePoints(
+  job: Job,
+  moves: readonly { readonly id: string; readonly at: Point["at"] }[],
+): Result<Job, Problem> {
+  const moved: Point[] = [];
+  for (const { id, at: place } of moves) {
+    const point = job.points[id];
+    if (!point) return missing("point", id);
+    moved.push({ ...point, at: place });
+  }
+  return ok(put(job, "points", moved));
+}
+
+/** Makes one point of two: the lines of the first end at the second. */
+export function joinPoints(job: Job, from: string, into: string): Result<Job, Problem> {
+  const [first, second] = [job.points[from], job.points[into]];
+  if (!first) return missing("point", from);
+  if (!second) return missing("point", into);
+  if (from === into) return refused("Point", first.name, "cannot be joined to itself");
+  const lines = Object.values(job.lines)
+    .filter((line) => line.from === from || line.to === from)
+    .map(
+      (line): Line => ({
+        ...line,
+        from: line.from === from ? second.id : line.from,
+        to: line.to === from ? second.id : line.to,
+      }),
+    );
+  if (lines.some((line) => line.from === line.to))
+    return refused(
+      "The line between",
+      `${first.name} and ${second.name}`,
+      "would have no length; remove it first",
+    );
+  return ok({ ...put(job, "lines", lines), points: without(job.points, new Set([from])) });
+}
+
+/** Parts a line and the member on it at a new point; both halves are square there. */
+export function splitLine(job: Job, edit: SplitEdit): Result<Job, Problem> {
+  const line = job.lines[edit.line];
+  if (!line) return missing("line", edit.line);
+  if (job.points[edit.point.id] || job.lines[edit.newLine] || job.members[edit.newMember])
+    return refused("The id", edit.point.id, "is in this job already; try again");
+  const second: Line = { id: edit.newLine, from: edit.point.id, to: line.to };
+  const after = put(put(job, "points", [edit.point]), "lines", [{ ...line, to: edit.point.id }, second]);
+  const [member, other] = Object.values(job.members).filter((one) => one.line === line.id);
+  if (!member) return ok(after);
+  if (other)
+    return refused("The line of", member.name, `also carries ${other.name}; give it a line of its own first`);
+  const halves: readonly Member[] = [
+    { ...member, end: SQUARE_END },
+    { ...member, id: edit.newMember, line: second.id, start: SQUARE_END },
+  ];
+  return ok(
+    put(put(after, "members", halves), "members", turnedToSecondHalf(job, member, line.to, edit.newMember)),
+  );
+}
+
+/** Ends that meet the far end of a split member are now cut against its second half. */
+function turnedToSecondHalf(
+  job: Job,
+  member: Member,
+  joint: string,
+  half: SplitEdit["newMember"],
+): readonly Member[] {
+  const turned = (cut: EndCut, place: string | undefined): EndCut => {
+    if (place !== joint || neighbourOf(cut) !== member.id) return cut;
+    return cut.kind === "square" ? { ...cut, past: half } : { ...cut, neighbour: half };
+  };
+  return Object.values(job.members).flatMap((other) => {
+    if (other.id === member.id) return [];
+    const own = job.lines[other.line];
+    const [start, end] = [turned(other.start, own?.from), turned(other.end, own?.to)];
+    return start === other.start && end === other.end ? [] : [{ ...other, start, end }];
+  });
+}

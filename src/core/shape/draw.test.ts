@@ -1,0 +1,127 @@
+import { describe, expect, it } from "vitest";
+import { emptyJob, type Job, resolveSizes, withEdit } from "../job";
+import { sentence } from "../kernel";
+import { resultsOf, STOCK, smallFrame } from "../pipeline.fixture";
+import { type DrawPlace, type DrawSettings, drawMember, placeAlong, typedPlace, type Way } from ".";
+
+/** A hand that draws: types a place, then ways and lengths, one after the other. */
+class Hand {
+  job: Job;
+  place: DrawPlace = { point: null, texts: ["0", "0", "0"] };
+  private count = 0;
+
+  constructor(job: Job) {
+    this.job = job;
+  }
+
+  at(text: string): this {
+    const place = typedPlace(this.job, text);
+    if (!place.ok) throw new Error(sentence(place.problem));
+    this.place = place.value;
+    return this;
+  }
+
+  go(way: Way, length: string, settings: Partial<DrawSettings> = {}): this {
+    return this.to(placeAlong(this.job, this.place, way, length), settings);
+  }
+
+  to(place: DrawPlace, settings: Partial<DrawSettings> = {}): this {
+    const drawn = this.draw(place, settings);
+    if (!drawn.ok) throw new Error(sentence(drawn.problem));
+    const after = withEdit(this.job, drawn.value.edit);
+    if (!after.ok) throw new Error(sentence(after.problem));
+    this.job = after.value;
+    this.place = drawn.value.end;
+    return this;
+  }
+
+  draw(place: DrawPlace, settings: Partial<DrawSettings> = {}) {
+    const ground = { job: this.job, sizes: resolveSizes(this.job, null), stockroom: STOCK };
+    return drawMember(
+      ground,
+      this.place,
+      place,
+      { name: "Rail", section: "tube", roll: "0", cardinal: 10, ...settings },
+      (kind) => `${kind}-${++this.count}`,
+    );
+  }
+}
+
+const rows = (job: Job) =>
+  resultsOf(job).tally.rows.map((row) => [
+    row.name,
+    row.count,
+    row.shown.form.kind === "member" ? row.shown.form.cutNm / 1e6 : 0,
+  ]);
+
+describe("drawing members", () => {
+  it("a mitred ring on four legs with a lower rail, by typing, gives the tally worked out by hand", () => {
+    // Centre lines 560 × 360 at 430, tubes of 40: 600 × 400 over all; legs butt under the ring, 410 long.
+    const hand = new Hand(emptyJob({ code: "T", title: "T" }));
+    hand.at("0; 0; 430").go("right", "560").go("back", "360").go("left", "560").go("front", "360");
+    for (const [x, y] of [
+      ["0", "0"],
+      ["560", "0"],
+      ["560", "360"],
+      ["0", "360"],
+    ])
+      hand.at(`${x}; ${y}; 430`).go("down", "430", { name: "Leg" });
+    hand.at("0; 0; 100").go("right", "560", { name: "Low rail" });
+    expect(rows(hand.job)).toEqual([
+      ["Rail", 2, 600],
+      ["Low rail", 1, 520],
+      ["Leg", 4, 410],
+      ["Rail", 2, 400],
+    ]);
+    const { tally, shape } = resultsOf(hand.job);
+    expect(tally.checks).toEqual([]);
+    expect(shape.uncomputed).toEqual([]);
+    expect(Object.keys(hand.job.points)).toHaveLength(10);
+  });
+
+  it("follows key sizes when lengths are typed as formulas", () => {
+    const job = smallFrame();
+    const hand = new Hand({ ...job, members: {}, lines: {}, points: {}, panels: {} });
+    hand.at("0; 0; height").go("right", "width - 40");
+    const wide = withEdit(hand.job, { kind: "setKeySize", id: "size-width", formula: "840", variant: null });
+    expect(wide.ok && rows(wide.value).filter(([name]) => name === "Rail")).toEqual([["Rail", 1, 800]]);
+    expect(Object.values(hand.job.points).map((point) => point.at)).toEqual([
+      ["0", "0", "height"],
+      ["width - 40", "0", "height"],
+    ]);
+  });
+
+  it("takes a point that is already at the place", () => {
+    const hand = new Hand(smallFrame());
+    const before = Object.keys(hand.job.points).length;
+    hand.at("20; 20; 200").to({ point: null, texts: ["580", "20", "450"] }, { name: "Stay" });
+    expect(Object.keys(hand.job.points)).toHaveLength(before + 1);
+  });
+
+  it.each([
+    ["A", { point: "A", texts: ["20", "20", "height"] }, "would have no length"],
+    [
+      "A",
+      { point: "B", texts: ["width - 20", "20", "height"] },
+      "already; a second one there would be cut twice",
+    ],
+    ["A", { point: null, texts: ["1/0", "0", "0"] }, "divides by zero"],
+    ["A", { point: null, texts: ["nothing", "0", "0"] }, "which is no key size of this job"],
+  ] satisfies readonly (readonly [string, DrawPlace, string])[])(
+    "refuses a member from %s to %j",
+    (from, to, words) => {
+      const drawn = new Hand(smallFrame()).at(from).draw(to);
+      expect(drawn.ok ? "" : sentence(drawn.problem)).toContain(words);
+    },
+  );
+
+  it("says what a place is typed like", () => {
+    const words = (text: string) => {
+      const place = typedPlace(smallFrame(), text);
+      return place.ok ? place.value : sentence(place.problem);
+    };
+    expect(words("a")).toMatchObject({ point: "A" });
+    expect(words("Q")).toContain('The point "Q" is not in this job');
+    expect(words("1; 2")).toContain("three coordinates");
+  });
+});

@@ -1,0 +1,192 @@
+/**
+ * Drawing members: from a place to a place, as one edit that inserts what is missing and cuts the ends
+ * at the joints that come about. A place on an existing point takes that point.
+ */
+import { distance, type Vec3 } from "../geometry";
+import {
+  type Edit,
+  type Job,
+  type Line,
+  lengthWith,
+  type NewId,
+  newMember,
+  type PlaceText,
+  type Point,
+  plus,
+  readPlace,
+  type SimpleEdit,
+  type Sizes,
+  termOf,
+  textOf,
+  times,
+  withEdit,
+} from "../job";
+import { err, ok, POINT_TOLERANCE_MM, type Problem, type Result } from "../kernel";
+import type { Stockroom } from "../stockroom";
+import { proposedCuts } from "./joints";
+
+/** A place to draw from or to: a point that is there, or coordinates for a new one. */
+export type DrawPlace = { readonly point: string | null; readonly texts: PlaceText };
+export type DrawSettings = {
+  readonly name: string;
+  readonly section: string | null;
+  readonly roll: string;
+  readonly cardinal: number;
+};
+
+/** Ways to go from a place, in the words of the shop; the job's axes are width, depth and height. */
+export const WAYS = ["right", "left", "back", "front", "up", "down"] as const;
+export type Way = (typeof WAYS)[number];
+const WAY_AXES: Readonly<Record<Way, readonly [0 | 1 | 2, 1 | -1]>> = {
+  right: [0, 1],
+  left: [0, -1],
+  back: [1, 1],
+  front: [1, -1],
+  up: [2, 1],
+  down: [2, -1],
+};
+
+export function directionOf(way: Way): Vec3 {
+  const [axis, sign] = WAY_AXES[way];
+  return [0, 1, 2].map((i) => (i === axis ? sign : 0)) as unknown as Vec3;
+}
+
+/** A typed place: the name of a point, or three coordinates parted by semicolons. */
+export function typedPlace(job: Job, text: string): Result<DrawPlace, Problem> {
+  const read = readPlace(text);
+  if (!read)
+    return err({
+      kind: "badValue",
+      what: "The place",
+      value: text,
+      must: "must be the name of a point or three coordinates such as 0; depth/2; 300",
+    });
+  if (read.kind === "place") return ok({ point: null, texts: read.at });
+  const point = Object.values(job.points).find((one) => one.name.toLowerCase() === read.name.toLowerCase());
+  if (!point)
+    return err({
+      kind: "badValue",
+      what: "The point",
+      value: read.name,
+      must: "is not in this job; type a name that is, or three coordinates parted by semicolons",
+    });
+  return ok({ point: point.id, texts: point.at });
+}
+
+/** The place so far away from another one along the width, depth or height. */
+export function placeAlong(job: Job, from: DrawPlace, way: Way, length: string): DrawPlace {
+  const [axis, sign] = WAY_AXES[way];
+  const unit = job.info.job.unit;
+  const part = (i: 0 | 1 | 2) =>
+    i === axis ? textOf(plus(termOf(from.texts[i], unit), times(termOf(length, unit), sign))) : from.texts[i];
+  return { point: null, texts: [part(0), part(1), part(2)] };
+}
+
+/** Millimetres of a place with the present key sizes. */
+export function whereIs(sizes: Sizes, { texts }: DrawPlace): Result<Vec3, Problem> {
+  const values: number[] = [];
+  for (const text of texts) {
+    const value = lengthWith(sizes, text);
+    if (!value.ok) return value;
+    values.push(value.value);
+  }
+  return ok([values[0] ?? 0, values[1] ?? 0, values[2] ?? 0]);
+}
+
+/** The first of P1, P2, … that no point is called. */
+export function freePointName(job: Job, taken: readonly string[] = []): string {
+  const names = new Set([...Object.values(job.points).map((point) => point.name), ...taken]);
+  for (let i = 1; ; i++) if (!names.has(`P${i}`)) return `P${i}`;
+}
+
+const SAME_PLACE_MM = POINT_TOLERANCE_MM * 1000;
+
+type Ground = { readonly job: Job; readonly sizes: Sizes; readonly stockroom: Stockroom };
+type Settled = { readonly point: Point; readonly fresh: boolean; readonly at: Vec3 };
+
+function settle(
+  { job, sizes }: Ground,
+  place: DrawPlace,
+  name: string,
+  newId: NewId,
+): Result<Settled, Problem> {
+  const at = whereIs(sizes, place);
+  if (!at.ok) return at;
+  const known =
+    (place.point === null ? undefined : job.points[place.point]) ??
+    Object.values(job.points).find((point) => {
+      const there = whereIs(sizes, { point: point.id, texts: point.at });
+      return there.ok && distance(there.value, at.value) < SAME_PLACE_MM;
+    });
+  if (known) return ok({ point: known, fresh: false, at: at.value });
+  const [x, y, z] = place.texts;
+  return ok({ point: { id: newId("point") as Point["id"], name, at: [x, y, z] }, fresh: true, at: at.value });
+}
+
+/** The edit that draws a member between two places; `end` is where the next one can start. */
+export function drawMember(
+  ground: Ground,
+  from: DrawPlace,
+  to: DrawPlace,
+  settings: DrawSettings,
+  newId: NewId,
+): Result<{ readonly edit: Edit; readonly end: DrawPlace }, Problem> {
+  const { job, stockroom } = ground;
+  const name = freePointName(job);
+  const start = settle(ground, from, name, newId);
+  if (!start.ok) return start;
+  const end = settle(ground, to, start.value.fresh ? freePointName(job, [name]) : name, newId);
+  if (!end.ok) return end;
+  const [a, b] = [start.value, end.value];
+  if (distance(a.at, b.at) < SAME_PLACE_MM)
+    return err({
+      kind: "badValue",
+      what: "A member to",
+      value: b.point.name,
+      must: "would have no length; choose another end",
+    });
+  const twin = memberBetween(job, a.point.id, b.point.id);
+  if (twin)
+    return err({
+      kind: "badValue",
+      what: "Between these points lies",
+      value: twin,
+      must: "already; a second one there would be cut twice",
+    });
+  const line: Line = { id: newId("line") as Line["id"], from: a.point.id, to: b.point.id };
+  const member = newMember(newId("member"), line.id, { ...settings, from: "", to: "" });
+  const insert: SimpleEdit = {
+    kind: "insert",
+    what: `Draw ${settings.name}`,
+    points: [a, b].filter((one) => one.fresh).map((one) => one.point),
+    lines: [line],
+    members: [member],
+    panels: [],
+    boughtParts: [],
+  };
+  const after = withEdit(job, insert);
+  if (!after.ok) return after;
+  return ok({
+    edit: { kind: "together", edits: [insert, ...cutEdits(after.value, new Set([member.id]), stockroom)] },
+    end: { point: b.point.id, texts: b.point.at },
+  });
+}
+
+function memberBetween(job: Job, a: string, b: string): string | null {
+  const member = Object.values(job.members).find(({ line: id }) => {
+    const line = job.lines[id];
+    return line && ((line.from === a && line.to === b) || (line.from === b && line.to === a));
+  });
+  return member?.name ?? null;
+}
+
+/** The proposed end cuts of members as edits. */
+export function cutEdits(job: Job, ids: ReadonlySet<string>, stockroom: Stockroom): readonly SimpleEdit[] {
+  return proposedCuts(job, ids, stockroom).map(
+    ({ member, side, cut }): SimpleEdit => ({
+      kind: "changeMembers",
+      ids: [member],
+      set: side === "start" ? { start: cut } : { end: cut },
+    }),
+  );
+}

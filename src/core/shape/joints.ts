@@ -1,0 +1,142 @@
+/**
+ * Joints and the end cuts that are proposed at them: where a member runs through, the others butt against
+ * it; two level ends of one section mitre and what else ends there butts under them; otherwise the first
+ * runs past and the others butt against it (2-computation.md, section 3).
+ */
+import { cross, distance, dot, norm, scale, subtract, type Vec3 } from "../geometry";
+import {
+  type EndCut,
+  type Job,
+  type Member,
+  resolveSizes,
+  type Sizes,
+  SQUARE_END,
+  type VariantId,
+} from "../job";
+import { at, POINT_TOLERANCE_MM } from "../kernel";
+import { type Stockroom, sectionProperties } from "../stockroom";
+import { type EndSide, faceMetFirst, mitreCloses, mitrePlane } from "./ends";
+import { type PlacedMember, placeMember } from "./member";
+import { placedPoints } from "./points";
+
+/** mm. What two formulas for one corner may differ by. */
+const SAME_PLACE_MM = POINT_TOLERANCE_MM * 1000;
+const LEVEL = 1e-6;
+
+type End = { readonly placed: PlacedMember; readonly side: EndSide; readonly away: Vec3 };
+export type ProposedCut = { readonly member: Member["id"]; readonly side: EndSide; readonly cut: EndCut };
+
+/**
+ * End cuts for the joints that the given members touch. Ends of other members are changed only where they
+ * are plainly square, so that nothing that somebody chose is lost.
+ */
+export function proposedCuts(
+  job: Job,
+  ids: ReadonlySet<string>,
+  stockroom: Stockroom,
+  variant: VariantId | null = null,
+): readonly ProposedCut[] {
+  const sizes = resolveSizes(job, variant);
+  const placed = placedMembers(job, sizes, stockroom);
+  const done: Vec3[] = [];
+  const proposals: ProposedCut[] = [];
+  for (const one of placed.filter(({ member }) => ids.has(member.id))) {
+    for (const joint of [one.from, one.to]) {
+      if (done.some((place) => distance(place, joint) < SAME_PLACE_MM)) continue;
+      done.push(joint);
+      proposals.push(...atJoint(placed, joint));
+    }
+  }
+  return proposals.filter(({ member, side, cut }) => {
+    const now = job.members[member]?.[side];
+    const free = ids.has(member) || (now?.kind === "square" && now.past === null && now.offset === "0");
+    return free && JSON.stringify(now) !== JSON.stringify(cut);
+  });
+}
+
+function placedMembers(job: Job, sizes: Sizes, stockroom: Stockroom): readonly PlacedMember[] {
+  const points = placedPoints(job, sizes);
+  return Object.values(job.members).flatMap((member) => {
+    const placed = placeMember(job, member, points, sizes, stockroom);
+    return placed.ok ? [placed.value] : [];
+  });
+}
+
+function atJoint(placed: readonly PlacedMember[], joint: Vec3): readonly ProposedCut[] {
+  const ends = placed.flatMap((one): End[] => {
+    const { z } = one.bar.frame;
+    if (distance(one.from, joint) < SAME_PLACE_MM) return [{ placed: one, side: "start", away: z }];
+    return distance(one.to, joint) < SAME_PLACE_MM ? [{ placed: one, side: "end", away: scale(z, -1) }] : [];
+  });
+  const through = placed.find((one) => runsThrough(one, joint));
+  if (through) return ends.map((end) => buttOrSquare(end, through));
+  if (ends.length < 2) return [];
+  const pair = mitredPair(ends);
+  if (pair) {
+    const [first, second] = pair;
+    const rest = ends.filter((end) => end !== first && end !== second);
+    return [
+      mitre(first, second),
+      mitre(second, first),
+      ...rest.map((end) => buttOrSquare(end, first.placed)),
+    ];
+  }
+  return cornerOf(ends);
+}
+
+function runsThrough({ from, to }: PlacedMember, joint: Vec3): boolean {
+  const run = subtract(to, from);
+  const length = norm(run);
+  const along = dot(subtract(joint, from), run) / length;
+  const beside = norm(cross(subtract(joint, from), run)) / length;
+  return beside < SAME_PLACE_MM && along > SAME_PLACE_MM && along < length - SAME_PLACE_MM;
+}
+
+const isLevel = (end: End) => Math.abs(end.away[2]) < LEVEL;
+const areCollinear = (a: End, b: End) => norm(cross(a.away, b.away)) < LEVEL;
+
+/** Two ends that mitre: the only two there, or the two level ones of three or more. */
+function mitredPair(ends: readonly End[]): readonly [End, End] | null {
+  const candidates = ends.length === 2 ? ends : ends.filter(isLevel);
+  for (let i = 0; i < candidates.length; i++) {
+    for (let j = i + 1; j < candidates.length; j++) {
+      const [a, b] = [at(candidates, i), at(candidates, j)];
+      if (!areCollinear(a, b) && closes(a, b)) return [a, b];
+    }
+  }
+  return null;
+}
+
+function closes(a: End, b: End): boolean {
+  const joint = a.side === "start" ? a.placed.from : a.placed.to;
+  const plane = mitrePlane(a.placed.bar, a.side, b.placed.bar, b.side, joint);
+  return plane.ok && mitreCloses(a.placed.bar, b.placed.bar, plane.value);
+}
+
+const mitre = (end: End, other: End): ProposedCut => ({
+  member: end.placed.member.id,
+  side: end.side,
+  cut: { kind: "mitre", neighbour: other.placed.member.id },
+});
+
+/** A butt where there is a flat face to meet; a round or parallel neighbour leaves the end square. */
+function buttOrSquare(end: End, against: PlacedMember): ProposedCut {
+  const meets = faceMetFirst(end.placed.bar, end.side, against.bar).ok;
+  const cut: EndCut = meets ? { kind: "butt", neighbour: against.member.id, gap: "0" } : SQUARE_END;
+  return { member: end.placed.member.id, side: end.side, cut };
+}
+
+/** The deepest section runs past, plumb ones first; the others butt against it. */
+function cornerOf(ends: readonly End[]): readonly ProposedCut[] {
+  const depth = ({ placed }: End) => Math.max(...sectionProperties(placed.bar.shape).extent);
+  const leader = ends.reduce((best, end) => {
+    const deeper = depth(end) - depth(best);
+    if (Math.abs(deeper) > SAME_PLACE_MM) return deeper > 0 ? end : best;
+    return Math.abs(end.away[2]) > Math.abs(best.away[2]) + LEVEL ? end : best;
+  });
+  const others = ends.filter((end) => end !== leader);
+  const butting = others.map((end) => buttOrSquare(end, leader.placed));
+  const first = butting.find(({ cut }) => cut.kind === "butt");
+  const past: EndCut = first ? { kind: "square", offset: "0", past: first.member } : SQUARE_END;
+  return [{ member: leader.placed.member.id, side: leader.side, cut: past }, ...butting];
+}

@@ -1,0 +1,71 @@
+/**
+ * Places that drawing catches on: points, middles and quarters of lines, corners of panels. Each knows
+ * its coordinates as texts, so that what is drawn from it keeps following the key sizes.
+ */
+import { add, scale, type Vec3 } from "../geometry";
+import { type Job, type PlaceText, placeBetween, textOf } from "../job";
+import { MM_PER_UNIT, roundTo } from "../measure";
+import type { PanelSolid } from "./panel";
+import type { Shape } from "./shape";
+
+export type SnapPlace = {
+  readonly at: Vec3;
+  readonly texts: PlaceText;
+  /** The point that is there already; null: a new one would be made. */
+  readonly point: string | null;
+  /** What it is, in a word or two: "P3", "middle of C". */
+  readonly words: string;
+};
+
+/** Every place of a shape that drawing catches on, points first. Pieces above `most` give no places. */
+export function snapPlaces(job: Job, shape: Shape, most = 2_000): readonly SnapPlace[] {
+  const places: SnapPlace[] = [];
+  for (const point of Object.values(job.points)) {
+    const at = shape.points.get(point.id);
+    if (at) places.push({ at, texts: point.at, point: point.id, words: point.name });
+  }
+  const names = new Map(shape.members.map(({ member }) => [member.line as string, member.name]));
+  for (const line of Object.values(job.lines).slice(0, most)) {
+    const [from, to] = [job.points[line.from], job.points[line.to]];
+    const [a, b] = [shape.points.get(line.from), shape.points.get(line.to)];
+    if (!from || !to || !a || !b) continue;
+    const name = names.get(line.id) ?? `${from.name}–${to.name}`;
+    for (const [share, word] of SHARES) {
+      places.push({
+        at: add(scale(a, 1 - share), scale(b, share)),
+        texts: placeBetween(from.at, to.at, share, job.info.job.unit),
+        point: null,
+        words: `${word} of ${name}`,
+      });
+    }
+  }
+  for (const panel of shape.panels.slice(0, most)) places.push(...panelCorners(panel, job));
+  return places;
+}
+
+const SHARES = [
+  [0.5, "middle"],
+  [0.25, "quarter"],
+  [0.75, "three quarters"],
+] as const;
+
+/** Corners of a panel as they stand now: numbers, since a panel has no points of its own. */
+function panelCorners(
+  { panel, frame, length, width, thickness }: PanelSolid,
+  job: Job,
+): readonly SnapPlace[] {
+  const perUnit = MM_PER_UNIT[job.info.job.unit];
+  return [0, 1, 2, 3, 4, 5, 6, 7].map((bits): SnapPlace => {
+    const along = scale(frame.x, bits & 1 ? length : 0);
+    const across = scale(frame.y, bits & 2 ? width : 0);
+    const up = scale(frame.z, bits & 4 ? (thickness ?? 0) : 0);
+    const at = add(add(frame.origin, along), add(across, up));
+    const text = (value: number) => textOf(roundTo(value / perUnit, 6));
+    return {
+      at,
+      texts: [text(at[0]), text(at[1]), text(at[2])],
+      point: null,
+      words: `corner of ${panel.name}`,
+    };
+  });
+}
