@@ -2,7 +2,15 @@ import { describe, expect, it } from "vitest";
 import { emptyJob, type Job, resolveSizes, withEdit } from "../job";
 import { sentence } from "../kernel";
 import { resultsOf, STOCK, smallFrame } from "../pipeline.fixture";
-import { type DrawPlace, type DrawSettings, drawMember, placeAlong, typedPlace, type Way } from ".";
+import {
+  type DrawPlace,
+  type DrawSettings,
+  drawMember,
+  placeAlong,
+  splitMember,
+  typedPlace,
+  type Way,
+} from ".";
 
 /** A hand that draws: types a place, then ways and lengths, one after the other. */
 class Hand {
@@ -123,5 +131,30 @@ describe("drawing members", () => {
     expect(words("a")).toMatchObject({ point: "A" });
     expect(words("Q")).toContain('The point "Q" is not in this job');
     expect(words("1; 2")).toContain("three coordinates");
+  });
+});
+
+describe("splitting a member", () => {
+  const split = (text: string) => {
+    const job = smallFrame();
+    const edit = splitMember({ job, sizes: resolveSizes(job, null) }, "front", text, (kind) => `${kind}-new`);
+    if (!edit.ok) return sentence(edit.problem);
+    const after = withEdit(job, edit.value);
+    if (!after.ok) return sentence(after.problem);
+    return resultsOf(after.value)
+      .shape.members.filter((solid) => solid.member.name === "Rail" && solid.member.id !== "back")
+      .map((solid) => solid.lengths.cut);
+  };
+
+  it("at a share, at a length from the start, or at a formula", () => {
+    expect(split("0.5")).toEqual([300, 300]);
+    expect(split("200")).toEqual([220, 380]);
+    expect(split("width / 3")).toEqual([220, 380]);
+  });
+
+  it("never beyond its ends", () => {
+    expect(split("560")).toContain("must lie between the two ends");
+    expect(split("0")).toContain("must lie between the two ends");
+    expect(split("depth +")).toContain("cannot be read as a formula");
   });
 });

@@ -8,10 +8,13 @@ import {
   type Job,
   type Line,
   lengthWith,
+  type MemberId,
   type NewId,
   newMember,
+  numberWith,
   type PlaceText,
   type Point,
+  placeBetween,
   plus,
   readPlace,
   type SimpleEdit,
@@ -189,4 +192,66 @@ export function cutEdits(job: Job, ids: ReadonlySet<string>, stockroom: Stockroo
       set: side === "start" ? { start: cut } : { end: cut },
     }),
   );
+}
+
+/**
+ * The edit that splits a member at a share of its line (0.5, 1/3) or at a length from its start (200,
+ * width/4). On a line along the width, depth or height the length stays a formula; elsewhere it becomes
+ * the share that it is now.
+ */
+export function splitMember(
+  { job, sizes }: Pick<Ground, "job" | "sizes">,
+  id: string,
+  text: string,
+  newId: NewId,
+): Result<Edit, Problem> {
+  const member = job.members[id];
+  const line = member ? job.lines[member.line] : undefined;
+  const [from, to] = [job.points[line?.from ?? ""], job.points[line?.to ?? ""]];
+  if (!member || !line || !from || !to) return err({ kind: "missingRecord", what: "member", id });
+  const place = placeOnLine(job, sizes, from, to, text);
+  if (!place.ok) return place;
+  const [x, y, z] = place.value;
+  return ok({
+    kind: "splitLine",
+    line: line.id,
+    point: { id: newId("point") as Point["id"], name: freePointName(job), at: [x, y, z] },
+    newLine: newId("line") as Line["id"],
+    newMember: newId("member") as MemberId,
+  });
+}
+
+function placeOnLine(
+  job: Job,
+  sizes: Sizes,
+  from: Point,
+  to: Point,
+  text: string,
+): Result<PlaceText, Problem> {
+  const unit = job.info.job.unit;
+  const ends = [from, to].map((point) => whereIs(sizes, { point: point.id, texts: point.at }));
+  const [a, b] = ends;
+  if (!a?.ok) return a ?? err({ kind: "missingRecord", what: "point", id: from.id });
+  if (!b?.ok) return b ?? err({ kind: "missingRecord", what: "point", id: to.id });
+  const whole = distance(a.value, b.value);
+  const share = numberWith(sizes, text);
+  if (share.ok && share.value > 0 && share.value < 1)
+    return ok(placeBetween(from.at, to.at, share.value, unit));
+  const length = lengthWith(sizes, text);
+  if (!length.ok) return length;
+  if (length.value <= SAME_PLACE_MM || length.value >= whole - SAME_PLACE_MM)
+    return err({
+      kind: "badValue",
+      what: "A split at",
+      value: text,
+      must: "must lie between the two ends of the line",
+    });
+  const along = ([0, 1, 2] as const).filter((i) => Math.abs(a.value[i] - b.value[i]) > SAME_PLACE_MM);
+  const [axis] = along;
+  if (along.length !== 1 || axis === undefined)
+    return ok(placeBetween(from.at, to.at, length.value / whole, unit));
+  const sign = b.value[axis] > a.value[axis] ? 1 : -1;
+  const part = (i: 0 | 1 | 2) =>
+    i === axis ? textOf(plus(termOf(from.at[i], unit), times(termOf(text, unit), sign))) : from.at[i];
+  return ok([part(0), part(1), part(2)]);
 }

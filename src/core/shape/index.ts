@@ -8,6 +8,7 @@ export {
   drawMember,
   freePointName,
   placeAlong,
+  splitMember,
   typedPlace,
   WAYS,
   type Way,

@@ -15,6 +15,8 @@ export type TextFieldProps = {
   readonly align?: "left" | "right";
   readonly invalid?: string | null;
   readonly placeholder?: string;
+  /** Takes the focus when it appears: for fields that follow one another while something is typed. */
+  readonly autoFocus?: boolean;
   /** Takes the sentence to show it elsewhere, under this id, where it moves nothing. */
   readonly fault?: { readonly id: string; readonly show: (sentence: string | null) => void };
 };
@@ -28,6 +30,7 @@ export function TextField({
   align = "left",
   invalid = null,
   placeholder,
+  autoFocus = false,
   fault: elsewhere,
 }: TextFieldProps) {
   const id = useId();
@@ -57,6 +60,8 @@ export function TextField({
         id={id}
         value={draft ?? value}
         disabled={disabled}
+        // biome-ignore lint/a11y/noAutofocus: only where the person has just carried out the field before it
+        autoFocus={autoFocus}
         placeholder={placeholder}
         aria-invalid={shown !== null}
         aria-describedby={shown ? (elsewhere?.id ?? `${id}-fault`) : undefined}

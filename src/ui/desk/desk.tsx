@@ -107,7 +107,7 @@ function Stages({
     ) : stage === "buy" ? (
       <CostPicture />
     ) : (
-      <ModelPicture />
+      <ModelPicture canDraw={stage === "shape"} />
     );
   return (
     <main className="min-h-0 flex-1">

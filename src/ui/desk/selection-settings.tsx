@@ -49,6 +49,20 @@ function LeaveOut({
   );
 }
 
+/** The cardinal points of IFC (ISO 16739-1) in words. */
+const CARDINALS = [
+  { value: "10", label: "centroid" },
+  { value: "5", label: "middle" },
+  { value: "8", label: "top middle" },
+  { value: "2", label: "bottom middle" },
+  { value: "4", label: "left middle" },
+  { value: "6", label: "right middle" },
+  { value: "7", label: "top left" },
+  { value: "9", label: "top right" },
+  { value: "1", label: "bottom left" },
+  { value: "3", label: "bottom right" },
+];
+
 const GRID = "grid grid-cols-3 gap-x-3 gap-y-1.5";
 
 function MemberSettings({ members, job }: { readonly members: readonly Member[]; readonly job: Job }) {
@@ -104,6 +118,19 @@ function MemberSettings({ members, job }: { readonly members: readonly Member[];
           Pick a single piece in the picture to set its end cuts.
         </p>
       )}
+      <TextField
+        label="Name"
+        value={shared(members.map((member) => member.name)) ?? ""}
+        placeholder="several"
+        onCommit={(text) => (text.trim() === "" ? "It needs a name." : change({ name: text.trim() }))}
+      />
+      <Chooser
+        label="Section on the line by its"
+        value={String(shared(members.map((member) => member.cardinal)) ?? "")}
+        placeholder="several"
+        choices={CARDINALS}
+        onChoose={(cardinal) => change({ cardinal: Number(cardinal) })}
+      />
       <div className="self-end">
         <LeaveOut
           leftOut={members.every((member) => member.leftOut)}

@@ -3,6 +3,7 @@
 import { ChevronDown, ChevronUp } from "lucide-react";
 import { useState } from "react";
 import { Tag } from "../common/tag";
+import { SelectionActions } from "../shape/selection-actions";
 import { CheckList } from "./checks";
 import { useDeskState } from "./desk-context";
 import { SelectionFacts } from "./selection-facts";
@@ -33,16 +34,17 @@ export function Slip() {
       <div className="flex h-9 items-center gap-2.5 px-3.5">
         {only?.mark ? <Tag mark={only.mark} selected /> : null}
         <h2 className="font-semibold font-slab text-[16px]">{title}</h2>
-        <p className="text-[13px] text-ink-soft">
+        <p className="shrink-0 text-[13px] text-ink-soft">
           {only
             ? `${chosen} of ${inRow} selected`
             : selected.size === 0
               ? "Pick a row, or a piece in the picture; shift adds to it."
               : ""}
         </p>
+        <SelectionActions />
         <button
           type="button"
-          className="ml-auto flex items-center gap-1 text-[13px] text-ink-soft hover:text-ink"
+          className="ml-auto flex shrink-0 items-center gap-1 text-[13px] text-ink-soft hover:text-ink"
           aria-expanded={open}
           onClick={() => setOpen(!open)}
         >

@@ -1,12 +1,18 @@
 "use client";
 /** The picture of the model: views, picking, marks; the last good one stays when an edit cannot be computed. */
-import { Tag as TagIcon } from "lucide-react";
+import { PencilLine, Tag as TagIcon } from "lucide-react";
 import { useEffect, useMemo, useRef, useState } from "react";
-import { meshesOf, type Shape } from "@/core/shape";
+import { textOf } from "@/core/job";
+import { MM_PER_UNIT, roundTo } from "@/core/measure";
+import { meshesOf, placeAlong, type Shape, whereIs } from "@/core/shape";
 import type { Tally } from "@/core/tally";
 import { Button } from "../common/button";
 import { Tag } from "../common/tag";
 import { isRowSelected, useDesk, useDeskState } from "../desk/desk-context";
+import { DrawBar } from "./draw/draw-bar";
+import { DrawOverlay, type Hover } from "./draw/draw-overlay";
+import { alongWay, caught } from "./draw/pointer";
+import { useDrawing } from "./draw/use-drawing";
 import { type ModelPiece, ModelScene, type ViewName } from "./model-scene";
 
 const VIEWS: readonly (readonly [ViewName, string])[] = [
@@ -38,7 +44,7 @@ function modelPieces(shape: Shape): readonly ModelPiece[] {
   return [...meshes].map(([id, mesh]) => ({ id, mesh, tint: tints.get(id) ?? "steel" }));
 }
 
-export function ModelPicture() {
+export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }) {
   const desk = useDesk();
   const { shape, old } = useGoodShape();
   const tally = useDeskState((state) => state.results.tally);
@@ -68,7 +74,39 @@ export function ModelPicture() {
   useEffect(() => scene.current?.setModel(pieces), [pieces]);
   useEffect(() => scene.current?.setSelected(selected), [selected]);
 
+  const drawing = useDrawing();
+  const [hover, setHover] = useState<Hover | null>(null);
+  const pressed = useRef<{ readonly x: number; readonly y: number } | null>(null);
+  const unit = useDeskState((state) => state.job.info.job.unit);
+  const sizes = useDeskState((state) => state.results.sizes);
+  const hovered = (event: React.MouseEvent): Hover | null => {
+    const made = scene.current;
+    const place = box.current?.getBoundingClientRect();
+    if (!made || !place) return null;
+    const spot = { x: event.clientX - place.left, y: event.clientY - place.top };
+    const snap = caught(drawing.snaps, spot, (at) => made.project(at));
+    const start = drawing.from ? whereIs(sizes, drawing.from) : null;
+    const step = unit === "in" || unit === "ft" ? 25.4 / 2 : 10;
+    const along =
+      snap === null && start?.ok ? alongWay(start.value, spot, (at) => made.project(at), step) : null;
+    return { snap, along };
+  };
+  const draw = (event: React.MouseEvent) => {
+    const { snap, along } = hovered(event) ?? { snap: null, along: null };
+    if (snap) drawing.drawTo({ point: snap.point, texts: snap.texts });
+    else if (along && drawing.from) {
+      const length = textOf(roundTo(along.mm / MM_PER_UNIT[unit], 6));
+      drawing.drawTo(placeAlong(desk.store.getState().job, drawing.from, along.way, length));
+    }
+  };
   const pick = (event: React.MouseEvent) => {
+    // The end of a turn of the picture is no pick.
+    const { x, y } = pressed.current ?? { x: event.clientX, y: event.clientY };
+    if (Math.hypot(event.clientX - x, event.clientY - y) > 4) return;
+    if (drawing.active) {
+      draw(event);
+      return;
+    }
     const id = scene.current?.pick(event.clientX, event.clientY) ?? null;
     if (id === null) desk.select([]);
     else if (event.shiftKey)
@@ -93,6 +131,16 @@ export function ModelPicture() {
           </button>
         ))}
         <span className="ml-auto" />
+        {canDraw ? (
+          <Button
+            look="plain"
+            aria-pressed={drawing.active}
+            icon={<PencilLine size={15} aria-hidden />}
+            onClick={drawing.active ? drawing.finish : drawing.begin}
+          >
+            Draw members
+          </Button>
+        ) : null}
         <Button
           look="plain"
           aria-pressed={allMarks}
@@ -102,6 +150,7 @@ export function ModelPicture() {
           {allMarks ? "Hide marks" : "Show marks"}
         </Button>
       </div>
+      {drawing.active ? <DrawBar drawing={drawing} /> : null}
       {old ? (
         <p role="status" className="border-amber border-b bg-amber-pale px-3.5 py-1.5 text-[13px] text-amber">
           This picture is older than the design: something can no longer be computed. The checks below say
@@ -115,13 +164,26 @@ export function ModelPicture() {
           aria-label={`Picture of the job, ${pieces.length} pieces, seen ${view}`}
           data-frames={frames}
           className="absolute inset-0"
+          onPointerDown={(event) => {
+            pressed.current = { x: event.clientX, y: event.clientY };
+          }}
+          onPointerMove={(event) => (drawing.active ? setHover(hovered(event)) : undefined)}
           onClick={pick}
         />
+        {drawing.active && scene.current && frames > 0 ? (
+          <DrawOverlay
+            drawing={drawing}
+            hover={hover}
+            project={(at) => scene.current?.project(at) ?? { x: 0, y: 0 }}
+          />
+        ) : null}
         <Marks scene={scene.current} frames={frames} tally={tally} selected={selected} all={allMarks} />
         {fault ? <p className="p-5 text-ink-soft">{fault}</p> : null}
-        {pieces.length === 0 && !fault ? (
+        {pieces.length === 0 && !fault && !drawing.active ? (
           <p className="pointer-events-none absolute inset-0 flex items-center justify-center p-8 text-center text-ink-soft">
-            The model will stand here. This job has nothing drawn; its typed-in pieces are in the Tally.
+            {canDraw
+              ? "The model will stand here. Start with Draw members, or insert a ready-made build."
+              : "The model will stand here. This job has nothing drawn yet."}
           </p>
         ) : null}
       </div>

@@ -4,7 +4,7 @@
  */
 import * as THREE from "three";
 import { OrbitControls } from "three/examples/jsm/controls/OrbitControls.js";
-import type { Mesh } from "@/core/geometry";
+import type { Mesh, Vec3 } from "@/core/geometry";
 
 export type ModelPiece = {
   readonly id: string;
@@ -212,8 +212,16 @@ export class ModelScene {
   /** Where the middle of a piece is seen, in pixels of the box. */
   placeOf(id: string): { readonly x: number; readonly y: number } | null {
     const range = this.ranges.find((one) => one.id === id);
-    if (!range) return null;
-    const seen = range.centre.clone().project(this.camera);
+    return range ? this.seen(range.centre) : null;
+  }
+
+  /** Where a place of the job is seen, in pixels of the box. */
+  project([x, y, z]: Vec3): { readonly x: number; readonly y: number } {
+    return this.seen(new THREE.Vector3(x, y, z));
+  }
+
+  private seen(place: THREE.Vector3): { readonly x: number; readonly y: number } {
+    const seen = place.clone().project(this.camera);
     const { clientWidth, clientHeight } = this.renderer.domElement;
     return { x: ((seen.x + 1) / 2) * clientWidth, y: ((1 - seen.y) / 2) * clientHeight };
   }

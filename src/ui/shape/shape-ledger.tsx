@@ -2,7 +2,7 @@
 /** What the design is made of: key sizes first, then members, panels, bought parts and typed-in rows. */
 import { Lock, LockOpen, Plus } from "lucide-react";
 import { type ReactNode, useState } from "react";
-import { type EndCut, type Job, type KeySize, newKeySize } from "@/core/job";
+import { type EndCut, type Job, type KeySize, newKeySize, type Point } from "@/core/job";
 import { sentence } from "@/core/kernel";
 import { styleOf } from "@/core/lists";
 import { formatLength, MM_PER_UNIT, roundTo } from "@/core/measure";
@@ -29,6 +29,7 @@ export function ShapeLedger() {
         <Panels job={job} />
         <BoughtParts job={job} />
         <TypedRows job={job} />
+        <Points job={job} />
       </div>
     </>
   );
@@ -327,5 +328,59 @@ function TypedRows({ job }: { readonly job: Job }) {
         ))}
       </ul>
     </Section>
+  );
+}
+
+const AXES = ["width", "depth", "height"] as const;
+
+/** The guide points: their coordinates as texts, in the order width, depth, height. */
+function Points({ job }: { readonly job: Job }) {
+  const points = Object.values(job.points);
+  if (points.length === 0) return null;
+  return (
+    <Section title="Points" facts="width · depth · height">
+      <ul>
+        {points.map((point) => (
+          <PointRow key={point.id} point={point} />
+        ))}
+      </ul>
+    </Section>
+  );
+}
+
+function PointRow({ point }: { readonly point: Point }) {
+  const desk = useDesk();
+  const chosen = useDeskState((state) => state.selected.has(point.id));
+  const lines = useDeskState((state) => state.job.lines);
+  const ends = Object.values(lines).filter((line) => line.from === point.id || line.to === point.id).length;
+  const move = (i: number, text: string) => {
+    const at = point.at.map((old, k) => (k === i ? text : old)) as [string, string, string];
+    return desk.submit({ kind: "movePoints", points: [{ id: point.id, at }] });
+  };
+  return (
+    <li
+      className={`grid grid-cols-[64px_1fr_1fr_1fr_64px] items-start gap-2 border-seam border-b px-3.5 py-0.5 ${chosen ? "bg-brass-pale" : ""}`}
+    >
+      <button
+        type="button"
+        aria-pressed={chosen}
+        className="h-7 text-left font-semibold font-table hover:underline"
+        onClick={() => desk.select([point.id])}
+      >
+        {point.name}
+      </button>
+      {AXES.map((axis, i) => (
+        <TextField
+          key={axis}
+          label={`${axis} of ${point.name}`}
+          hideLabel
+          value={point.at[i] ?? ""}
+          onCommit={(text) => move(i, text)}
+        />
+      ))}
+      <span className="pt-1 text-right text-[12px] text-ink-soft">
+        {ends === 0 ? "loose" : ends === 1 ? "1 line" : `${ends} lines`}
+      </span>
+    </li>
   );
 }

@@ -1,0 +1,102 @@
+"use client";
+/** The bar over the picture while members are drawn: everything that the pointer can do can be typed here. */
+import { Check } from "lucide-react";
+import { useState } from "react";
+import type { Job } from "@/core/job";
+import { WAYS } from "@/core/shape";
+import { Button } from "../../common/button";
+import { Chooser } from "../../common/chooser";
+import { TextField } from "../../common/text-field";
+import { useDeskState } from "../../desk/desk-context";
+import type { Drawing, DrawWay } from "./use-drawing";
+
+const WAY_CHOICES = [
+  ...WAYS.map((way) => ({ value: way, label: way })),
+  { value: "place", label: "to a place" },
+] as const;
+
+export function placeWords(job: Job, from: Drawing["from"]): string {
+  if (!from) return "";
+  return (from.point === null ? undefined : job.points[from.point]?.name) ?? from.texts.join("; ");
+}
+
+export function DrawBar({ drawing }: { readonly drawing: Drawing }) {
+  const job = useDeskState((state) => state.job);
+  const sections = useDeskState((state) => state.stockroom.sections);
+  const [count, setCount] = useState(0);
+  const started = placeWords(job, drawing.from);
+  const goOn = (text: string) => {
+    if (text.trim() === "") return null;
+    const refused = drawing.goOn(text);
+    if (refused === null) setCount(count + 1);
+    return refused;
+  };
+  const toPlace = drawing.way === "place" || !drawing.from;
+  return (
+    <section
+      aria-label="Draw members"
+      className="shrink-0 border-seam border-b bg-ground px-3 py-1.5"
+      onKeyDown={(event) => {
+        if (event.key === "Escape" && !event.defaultPrevented) drawing.finish();
+      }}
+    >
+      <div className="grid grid-cols-[1fr_1.4fr_1fr_0.8fr_1fr_auto] items-start gap-2">
+        <TextField
+          label="Name"
+          value={drawing.name}
+          onCommit={(text) => {
+            if (text.trim() === "") return "It needs a name.";
+            drawing.setName(text.trim());
+            return null;
+          }}
+        />
+        <Chooser
+          label="Section"
+          value={drawing.section}
+          choices={[
+            { value: "", label: "none yet" },
+            ...sections.map(({ id, name }) => ({ value: id, label: name })),
+          ]}
+          onChoose={drawing.setSection}
+        />
+        <TextField
+          key={started}
+          label="From"
+          value={started}
+          placeholder="P1 or 0; 0; 300"
+          onCommit={drawing.startAt}
+        />
+        <Chooser
+          label="Go"
+          value={drawing.way}
+          choices={WAY_CHOICES}
+          onChoose={(way) => drawing.setWay(way as DrawWay)}
+        />
+        <TextField
+          key={`go ${count}`}
+          label={toPlace ? "Place" : "Length"}
+          value=""
+          autoFocus={count > 0}
+          placeholder={toPlace ? "P2 or width; 0; 300" : "560 or width - 40"}
+          onCommit={goOn}
+        />
+        <span className="pt-4">
+          <Button look="primary" icon={<Check size={15} aria-hidden />} onClick={drawing.finish}>
+            Done
+          </Button>
+        </span>
+      </div>
+      <p className="pt-1 text-[12px] text-ink-soft">
+        {drawing.fault ? (
+          <span role="alert" className="text-oxide">
+            {drawing.fault}
+          </span>
+        ) : drawing.from ? (
+          "Type a length and press Enter, or click a place. Clearing From lifts the pen."
+        ) : (
+          "Type where to start, or click a point, a middle or a corner in the picture."
+        )}
+      </p>
+    </section>
+  );
+}

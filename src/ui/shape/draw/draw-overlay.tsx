@@ -1,0 +1,96 @@
+"use client";
+/** Chalk over the picture while members are drawn: the place that is caught, the line that would come about, its length. */
+import { styleOf } from "@/core/lists";
+import { formatLength } from "@/core/measure";
+import { directionOf, type SnapPlace, whereIs } from "@/core/shape";
+import { useDeskState } from "../../desk/desk-context";
+import type { AlongWay, Project, Spot } from "./pointer";
+import type { Drawing } from "./use-drawing";
+
+export type Hover = { readonly snap: SnapPlace | null; readonly along: AlongWay | null };
+
+export function DrawOverlay({
+  drawing,
+  hover,
+  project,
+}: {
+  readonly drawing: Drawing;
+  readonly hover: Hover | null;
+  readonly project: Project;
+}) {
+  const sizes = useDeskState((state) => state.results.sizes);
+  const info = useDeskState((state) => state.job.info.job);
+  const start = drawing.from ? whereIs(sizes, drawing.from) : null;
+  const from = start?.ok ? start.value : null;
+  const target = hover?.snap
+    ? hover.snap.at
+    : from && hover?.along
+      ? (([0, 1, 2] as const).map(
+          (i) => (from[i] ?? 0) + directionOf(hover.along?.way ?? "right")[i] * (hover.along?.mm ?? 0),
+        ) as unknown as typeof from)
+      : null;
+  const a = from ? project(from) : null;
+  const b = target ? project(target) : null;
+  const length =
+    from && target ? Math.hypot(target[0] - from[0], target[1] - from[1], target[2] - from[2]) : 0;
+  return (
+    <svg aria-hidden className="pointer-events-none absolute inset-0 h-full w-full">
+      {drawing.snaps
+        .filter((snap) => snap.point !== null)
+        .map((snap) => (
+          <Tick key={snap.point} at={project(snap.at)} />
+        ))}
+      {a ? <circle cx={a.x} cy={a.y} r={5} className="fill-none stroke-chalk" strokeWidth={2} /> : null}
+      {a && b ? (
+        <>
+          <line
+            x1={a.x}
+            y1={a.y}
+            x2={b.x}
+            y2={b.y}
+            className="stroke-chalk"
+            strokeWidth={2}
+            strokeDasharray="7 4"
+          />
+          <Words
+            at={{ x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 - 8 }}
+            text={`${formatLength(length, styleOf(info), 0.1)} ${hover?.snap ? "" : (hover?.along?.way ?? "")}`.trim()}
+          />
+        </>
+      ) : null}
+      {b && hover?.snap ? (
+        <>
+          <Tick at={b} caught />
+          <Words at={{ x: b.x + 10, y: b.y + 16 }} text={hover.snap.words} />
+        </>
+      ) : null}
+    </svg>
+  );
+}
+
+/** Two short strokes of chalk across one another. */
+function Tick({ at, caught = false }: { readonly at: Spot; readonly caught?: boolean }) {
+  const size = caught ? 7 : 3;
+  return (
+    <path
+      d={`M${at.x - size} ${at.y + size}L${at.x + size} ${at.y - size}M${at.x - size} ${at.y - size * 0.2}L${at.x + size} ${at.y + size * 0.2}`}
+      className="stroke-chalk"
+      strokeWidth={caught ? 2.5 : 1.2}
+    />
+  );
+}
+
+function Words({ at, text }: { readonly at: Spot; readonly text: string }) {
+  return (
+    <text
+      x={at.x}
+      y={at.y}
+      className="fill-chalk font-semibold font-table text-[13px]"
+      stroke="var(--color-leaf)"
+      strokeWidth={4}
+      paintOrder="stroke"
+    >
+      {text}
+    </text>
+  );
+}

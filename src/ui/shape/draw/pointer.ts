@@ -1,0 +1,41 @@
+/** What the pointer means while members are drawn: a place to catch on, or a length along a way. */
+import type { Vec3 } from "@/core/geometry";
+import { directionOf, type SnapPlace, WAYS, type Way } from "@/core/shape";
+
+export type Spot = { readonly x: number; readonly y: number };
+export type Project = (place: Vec3) => Spot;
+
+const CATCH_PX = 12;
+
+/** The nearest place within reach of the pointer; points win over other places at the same distance. */
+export function caught(snaps: readonly SnapPlace[], spot: Spot, project: Project): SnapPlace | null {
+  let best: { readonly snap: SnapPlace; readonly apart: number } | null = null;
+  for (const snap of snaps) {
+    const seen = project(snap.at);
+    const apart = Math.hypot(seen.x - spot.x, seen.y - spot.y) - (snap.point === null ? 0 : 3);
+    if (apart < CATCH_PX && (best === null || apart < best.apart)) best = { snap, apart };
+  }
+  return best?.snap ?? null;
+}
+
+export type AlongWay = { readonly way: Way; readonly mm: number };
+
+/** The way that the pointer follows best from a place, and how far, in steps of `step` mm. */
+export function alongWay(from: Vec3, spot: Spot, project: Project, step: number): AlongWay | null {
+  const start = project(from);
+  const [px, py] = [spot.x - start.x, spot.y - start.y];
+  let best: (AlongWay & { readonly beside: number }) | null = null;
+  for (const way of WAYS) {
+    const [dx, dy, dz] = directionOf(way);
+    const seen = project([from[0] + 100 * dx, from[1] + 100 * dy, from[2] + 100 * dz]);
+    const [sx, sy] = [seen.x - start.x, seen.y - start.y];
+    const size = Math.hypot(sx, sy);
+    if (size < 1) continue;
+    const along = (px * sx + py * sy) / size;
+    const beside = Math.abs(px * sy - py * sx) / size;
+    if (along <= 0) continue;
+    const mm = Math.round((along / size) * (100 / step)) * step;
+    if (mm > 0 && (best === null || beside < best.beside)) best = { way, mm, beside };
+  }
+  return best && { way: best.way, mm: best.mm };
+}

@@ -1,0 +1,94 @@
+"use client";
+/** The drawing of members: where from, how, and the edit that each step makes. */
+import { useMemo, useState } from "react";
+import { sentence } from "@/core/kernel";
+import {
+  type DrawPlace,
+  drawMember,
+  placeAlong,
+  type SnapPlace,
+  snapPlaces,
+  typedPlace,
+  type Way,
+} from "@/core/shape";
+import { useDesk, useDeskState } from "../../desk/desk-context";
+
+export type DrawWay = Way | "place";
+export type Drawing = ReturnType<typeof useDrawing>;
+
+const freshId = (kind: string) => `${kind}-${crypto.randomUUID().slice(0, 8)}`;
+
+export function useDrawing() {
+  const desk = useDesk();
+  const job = useDeskState((state) => state.job);
+  const { shape, sizes } = useDeskState((state) => state.results);
+  const stockroom = useDeskState((state) => state.stockroom);
+  const [active, setActive] = useState(false);
+  const [from, setFrom] = useState<DrawPlace | null>(null);
+  const [way, setWay] = useState<DrawWay>("right");
+  const [section, setSection] = useState<string>(stockroom.sections[0]?.id ?? "");
+  const [name, setName] = useState("Rail");
+  const [fault, setFault] = useState<string | null>(null);
+  const snaps: readonly SnapPlace[] = useMemo(
+    () => (active ? snapPlaces(job, shape) : []),
+    [active, job, shape],
+  );
+
+  /** Draws a member to a place and goes on from there; the sentence why not, or null. */
+  const drawTo = (to: DrawPlace): string | null => {
+    if (!from) {
+      setFrom(to);
+      setFault(null);
+      return null;
+    }
+    const settings = { name, section: section === "" ? null : section, roll: "0", cardinal: 10 };
+    const drawn = drawMember({ job, sizes, stockroom }, from, to, settings, freshId);
+    const refused = drawn.ok ? desk.submit(drawn.value.edit) : sentence(drawn.problem);
+    setFault(refused);
+    if (refused === null && drawn.ok) setFrom(drawn.value.end);
+    return refused;
+  };
+  /** From a typed place; an empty text lifts the pen. */
+  const startAt = (text: string): string | null => {
+    if (text.trim() === "") {
+      setFrom(null);
+      return null;
+    }
+    const place = typedPlace(job, text);
+    if (!place.ok) return sentence(place.problem);
+    setFrom(place.value);
+    setFault(null);
+    return null;
+  };
+  /** On by a typed length along a way, or to a typed place. */
+  const goOn = (text: string): string | null => {
+    if (way === "place" || !from) {
+      const place = typedPlace(job, text);
+      return place.ok ? drawTo(place.value) : sentence(place.problem);
+    }
+    return drawTo(placeAlong(job, from, way, text));
+  };
+  const begin = () => {
+    setActive(true);
+    setFrom(null);
+    setFault(null);
+  };
+  return {
+    active,
+    begin,
+    finish: () => setActive(false),
+    lift: () => setFrom(null),
+    from,
+    way,
+    setWay,
+    section,
+    setSection,
+    name,
+    setName,
+    fault,
+    snaps,
+    drawTo,
+    startAt,
+    goOn,
+  };
+}

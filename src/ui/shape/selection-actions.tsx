@@ -1,0 +1,211 @@
+"use client";
+/** What can be done to the selected pieces as geometry: copy, repeat, mirror, split, remove. */
+import { Copy, FlipHorizontal2, Scissors, Trash2 } from "lucide-react";
+import { Popover } from "radix-ui";
+import { type ReactNode, useState } from "react";
+import { type Axis, type CopyRule, copyOfPieces, readPlace } from "@/core/job";
+import { sentence } from "@/core/kernel";
+import { freePointName, splitMember } from "@/core/shape";
+import { Button, buttonClass } from "../common/button";
+import { Chooser } from "../common/chooser";
+import { useDesk, useDeskState } from "../desk/desk-context";
+
+export function SelectionActions() {
+  const desk = useDesk();
+  const job = useDeskState((state) => state.job);
+  const selected = useDeskState((state) => state.selected);
+  const ids = [...selected].filter(
+    (id) => job.members[id] || job.panels[id] || job.boughtParts[id] || job.points[id],
+  );
+  const pieces = ids.filter((id) => job.members[id] || job.panels[id]);
+  const [only] = pieces.length === 1 ? pieces : [];
+  const [fault, setFault] = useState<string | null>(null);
+  if (ids.length === 0) return null;
+  return (
+    <div className="flex min-w-0 items-center gap-2">
+      {pieces.length > 0 ? <CopyForm ids={pieces} /> : null}
+      {pieces.length > 0 ? <MirrorForm ids={pieces} /> : null}
+      {only && job.members[only] ? <SplitForm id={only} /> : null}
+      <Button
+        look="danger"
+        icon={<Trash2 size={14} aria-hidden />}
+        onClick={() => {
+          const refused = desk.submit({ kind: "remove", ids });
+          setFault(refused);
+          if (refused === null) desk.select([]);
+        }}
+      >
+        Remove
+      </Button>
+      {fault ? (
+        <span role="alert" className="truncate text-[12px] text-oxide" title={fault}>
+          {fault}
+        </span>
+      ) : null}
+    </div>
+  );
+}
+
+/** Fresh ids and free point names for one edit. */
+function useNewId() {
+  const desk = useDesk();
+  return () => {
+    const names: string[] = [];
+    return (kind: string) => {
+      if (kind !== "pointName") return `${kind}-${crypto.randomUUID().slice(0, 8)}`;
+      const name = freePointName(desk.store.getState().job, names);
+      names.push(name);
+      return name;
+    };
+  };
+}
+
+function useCopies(ids: readonly string[]) {
+  const desk = useDesk();
+  const newId = useNewId();
+  return (rule: CopyRule): string | null => {
+    const edit = copyOfPieces(desk.store.getState().job, ids, rule, newId());
+    if (!edit.ok) return sentence(edit.problem);
+    const refused = desk.submit(edit.value);
+    if (refused === null)
+      desk.select([...edit.value.members, ...edit.value.panels].map((record) => record.id));
+    return refused;
+  };
+}
+
+type FormProps = {
+  readonly word: string;
+  readonly icon: ReactNode;
+  readonly button: string;
+  readonly children: ReactNode;
+  /** Carries it out; the sentence why not, or null. */
+  readonly onDo: (form: FormData) => string | null;
+};
+
+/** A small form that opens over its word. */
+function ActionForm({ word, icon, button, children, onDo }: FormProps) {
+  const [open, setOpen] = useState(false);
+  const [fault, setFault] = useState<string | null>(null);
+  return (
+    <Popover.Root
+      open={open}
+      onOpenChange={(next) => {
+        setOpen(next);
+        setFault(null);
+      }}
+    >
+      <Popover.Trigger className={buttonClass("plain")}>
+        {icon} {word}
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          side="top"
+          align="start"
+          sideOffset={6}
+          aria-label={word}
+          className="z-40 w-[300px] rounded-sm border border-seam bg-leaf p-3 shadow-lg"
+        >
+          <form
+            className="space-y-2"
+            onSubmit={(event) => {
+              event.preventDefault();
+              const refused = onDo(new FormData(event.currentTarget));
+              setFault(refused);
+              if (refused === null) setOpen(false);
+            }}
+          >
+            {children}
+            {fault ? (
+              <p role="alert" className="text-[12px] text-oxide">
+                {fault}
+              </p>
+            ) : null}
+            <Button look="primary" type="submit">
+              {button}
+            </Button>
+          </form>
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
+
+function Field({
+  name,
+  label,
+  value,
+}: {
+  readonly name: string;
+  readonly label: string;
+  readonly value: string;
+}) {
+  return (
+    <label className="block">
+      <span className="block text-[12px] text-ink-soft">{label}</span>
+      <input
+        name={name}
+        defaultValue={value}
+        required
+        className="h-7 w-full rounded-sm border border-seam bg-leaf px-1.5 font-table"
+      />
+    </label>
+  );
+}
+
+const textIn = (form: FormData, name: string) => String(form.get(name) ?? "").trim();
+
+function CopyForm({ ids }: { readonly ids: readonly string[] }) {
+  const copy = useCopies(ids);
+  const run = (form: FormData) => {
+    const by = readPlace(textIn(form, "by"));
+    if (by?.kind !== "place") return "Type three lengths parted by semicolons: width; depth; height.";
+    return copy({ kind: "move", by: by.at, times: Number(textIn(form, "times")) });
+  };
+  return (
+    <ActionForm word="Copy" icon={<Copy size={14} aria-hidden />} button="Copy" onDo={run}>
+      <Field name="by" label="Each one further by (width; depth; height)" value="0; 100; 0" />
+      <Field name="times" label="How many copies" value="1" />
+    </ActionForm>
+  );
+}
+
+function MirrorForm({ ids }: { readonly ids: readonly string[] }) {
+  const copy = useCopies(ids);
+  const [axis, setAxis] = useState<Axis>(0);
+  const run = (form: FormData) => copy({ kind: "mirror", axis, plane: textIn(form, "plane") });
+  return (
+    <ActionForm
+      word="Mirror"
+      icon={<FlipHorizontal2 size={14} aria-hidden />}
+      button="Mirror a copy"
+      onDo={run}
+    >
+      <Chooser
+        label="Across the"
+        value={String(axis)}
+        choices={[
+          { value: "0", label: "width" },
+          { value: "1", label: "depth" },
+          { value: "2", label: "height" },
+        ]}
+        onChoose={(value) => setAxis(Number(value) as Axis)}
+      />
+      <Field name="plane" label="At the place" value="0" />
+    </ActionForm>
+  );
+}
+
+function SplitForm({ id }: { readonly id: string }) {
+  const desk = useDesk();
+  const newId = useNewId();
+  const run = (form: FormData) => {
+    const { job, results } = desk.store.getState();
+    const edit = splitMember({ job, sizes: results.sizes }, id, textIn(form, "at"), newId());
+    return edit.ok ? desk.submit(edit.value) : sentence(edit.problem);
+  };
+  return (
+    <ActionForm word="Split" icon={<Scissors size={14} aria-hidden />} button="Split" onDo={run}>
+      <Field name="at" label="At a share (0.5) or a length from its start" value="0.5" />
+    </ActionForm>
+  );
+}
