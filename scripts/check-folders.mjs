@@ -14,6 +14,7 @@ const CORE = [
   "geometry",
   "stockroom",
   "job",
+  "jigs",
   "shape",
   "tally",
   "layout/stock",

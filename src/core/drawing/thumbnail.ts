@@ -1,16 +1,7 @@
 /** A job as a small picture: its solids seen from the front left and above, near ones over far ones. */
-import {
-  blockMesh,
-  type Face,
-  type Mesh,
-  memberMesh,
-  paintOrder,
-  placeMesh,
-  type Vec2,
-  type Vec3,
-} from "../geometry";
+import { type Face, type Mesh, memberMesh, paintOrder, placeMesh, type Vec2, type Vec3 } from "../geometry";
 import { at } from "../kernel";
-import type { MemberSolid, Shape } from "../shape";
+import { type MemberSolid, meshOfPanel, type Shape } from "../shape";
 import { sectionProperties } from "../stockroom";
 import type { DrawItem, Drawing, Tint } from "./display";
 
@@ -51,7 +42,7 @@ function solidsOf(shape: Shape): readonly Solid[] {
   );
   const panels = shape.panels.slice(0, MOST_SOLIDS - members.length).map(
     (solid): Solid => ({
-      mesh: placeMesh(blockMesh([solid.length, solid.width, solid.thickness ?? 1], []), solid.frame),
+      mesh: meshOfPanel(solid),
       tint: "board",
     }),
   );

@@ -3,7 +3,7 @@ import { err, ok, type Problem, type Result } from "../kernel";
 import type { InsertEdit } from "./edit-geometry";
 import type { Line, Point } from "./frame";
 import type { Job } from "./job";
-import { type EndCut, type Member, SQUARE_END } from "./member";
+import { against, type EndCut, type Member, neighbourOf, SQUARE_END } from "./member";
 import type { Groove, Panel, PanelEdge } from "./panel";
 import { mirrored, movedPlace, type PlaceText, plus, termOf, textOf, times } from "./place-text";
 import { refused } from "./records";
@@ -124,16 +124,14 @@ class Copier {
   }
 
   private cut(cut: EndCut): EndCut {
-    if (cut.kind === "square") {
-      const past = cut.past === null ? null : (this.memberIds.get(cut.past) ?? null);
-      return { ...cut, past: past as typeof cut.past };
-    }
-    // A mitre needs its partner at the joint; a butt may still meet the same face.
-    if (cut.kind === "mitre" && !this.memberIds.has(cut.neighbour)) return SQUARE_END;
-    return {
-      ...cut,
-      neighbour: (this.memberIds.get(cut.neighbour) ?? cut.neighbour) as typeof cut.neighbour,
-    };
+    const other = neighbourOf(cut);
+    if (cut.kind === "level" && this.rule.kind === "mirror" && this.rule.axis === 2)
+      return { ...cut, offset: textOf(times(termOf(cut.offset, this.job.info.job.unit), -1)) };
+    if (other === null) return cut;
+    const copy = this.memberIds.get(other) as Member["id"] | undefined;
+    if (copy !== undefined) return against(cut, copy);
+    // A mitre and a run past need their partner at the joint; a butt may still meet the same face.
+    return cut.kind === "butt" ? cut : SQUARE_END;
   }
 
   private member(member: Member): Member {

@@ -8,7 +8,7 @@ import { ok, type Problem, type Result } from "../kernel";
 import { BoughtPartSchema } from "./bought-part";
 import { type Line, LineSchema, type Point, PointSchema } from "./frame";
 import type { Job } from "./job";
-import { type EndCut, type Member, MemberSchema, SQUARE_END } from "./member";
+import { against, type EndCut, type Member, MemberSchema, neighbourOf, SQUARE_END } from "./member";
 import { PanelSchema } from "./panel";
 import { missing, put, refused } from "./records";
 import { formulaText, recordId, shortName } from "./text";
@@ -82,7 +82,6 @@ function lineFault(job: Job, line: Line) {
   return null;
 }
 
-const neighbourOf = (cut: EndCut) => (cut.kind === "square" ? cut.past : cut.neighbour);
 const neighboursOf = (member: Member) =>
   [neighbourOf(member.start), neighbourOf(member.end)].filter((id) => id !== null);
 
@@ -216,7 +215,7 @@ function turnedToSecondHalf(
 ): readonly Member[] {
   const turned = (cut: EndCut, place: string | undefined): EndCut => {
     if (place !== joint || neighbourOf(cut) !== member.id) return cut;
-    return cut.kind === "square" ? { ...cut, past: half } : { ...cut, neighbour: half };
+    return against(cut, half);
   };
   return Object.values(job.members).flatMap((other) => {
     if (other.id === member.id) return [];

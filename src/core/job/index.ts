@@ -54,7 +54,17 @@ export {
   type VariantId,
   VariantSchema,
 } from "./key-size";
-export { type EndCut, EndCutSchema, type Member, type MemberId, MemberSchema, SQUARE_END } from "./member";
+export {
+  against,
+  cutText,
+  type EndCut,
+  EndCutSchema,
+  type Member,
+  type MemberId,
+  MemberSchema,
+  neighbourOf,
+  SQUARE_END,
+} from "./member";
 export {
   type EdgingChoice,
   type Groove,

@@ -16,6 +16,7 @@ import {
 } from "../measure";
 import type { Job } from "./job";
 import type { KeySize, Variant, VariantId } from "./key-size";
+import { cutText } from "./member";
 
 /** `scope`: values in the job's unit, as formulas use them. */
 export type Sizes = {
@@ -173,10 +174,7 @@ export function usesOf(job: Job, name: string): readonly string[] {
   }
   for (const point of Object.values(job.points)) if (point.at.some(uses)) found.push(`point ${point.name}`);
   for (const member of Object.values(job.members)) {
-    const ends = [member.start, member.end].map((cut) =>
-      cut.kind === "square" ? cut.offset : cut.kind === "butt" ? cut.gap : null,
-    );
-    if ([member.roll, ...ends].some(uses)) found.push(member.name);
+    if ([member.roll, cutText(member.start), cutText(member.end)].some(uses)) found.push(member.name);
   }
   for (const panel of Object.values(job.panels)) {
     const work = panel.work.flatMap((w) => [w.distance, w.width, w.depth, w.stopAtStart, w.stopAtEnd]);

@@ -7,6 +7,7 @@ import {
   copyOfPieces,
   type Groove,
   type Job,
+  neighbourOf,
   newJob,
   newPanel,
   resolveSizes,
@@ -20,10 +21,10 @@ import { meshesOf, proposedCuts, shapeJob, snapPlaces } from ".";
 const ids = (job: Job) => new Set(Object.keys(job.members));
 const words = (job: Job, stockroom = STOCK) =>
   Object.fromEntries(
-    proposedCuts(job, ids(job), stockroom).map(({ member, side, cut }) => [
-      `${member} ${side}`,
-      cut.kind === "square" ? (cut.past ? `past ${cut.past}` : "square") : `${cut.kind} ${cut.neighbour}`,
-    ]),
+    proposedCuts(job, ids(job), stockroom).map(({ member, side, cut }) => {
+      const kind = cut.kind === "square" && cut.past !== null ? "past" : cut.kind;
+      return [`${member} ${side}`, `${kind} ${neighbourOf(cut) ?? ""}`.trim()];
+    }),
   );
 
 /** Members between named points, all square to begin with. */

@@ -201,6 +201,13 @@ function endPlane(
       if (!end.ok) return err(`cannot butt against ${other.member.name}: ${end.problem}`);
       return ok({ plane: end.value, open: false });
     }
+    case "level": {
+      const offset = lengthWith(sizes, cut.offset);
+      if (!offset.ok) return err(`has no offset: ${sentence(offset.problem)}`);
+      const end = endOnPlane(placed.bar, side, { normal: [0, 0, 1], offset: joint[2] + offset.value });
+      if (!end.ok) return err("cannot be cut level: the member lies level itself");
+      return ok({ plane: end.value, open: false });
+    }
     default:
       return unreachable(cut);
   }

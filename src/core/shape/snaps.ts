@@ -24,6 +24,8 @@ export function snapPlaces(job: Job, shape: Shape, most = 2_000): readonly SnapP
     const at = shape.points.get(point.id);
     if (at) places.push({ at, texts: point.at, point: point.id, words: point.name });
   }
+  const origin: SnapPlace = { at: [0, 0, 0], texts: ["0", "0", "0"], point: null, words: "origin" };
+  places.push(origin);
   const names = new Map(shape.members.map(({ member }) => [member.line as string, member.name]));
   for (const line of Object.values(job.lines).slice(0, most)) {
     const [from, to] = [job.points[line.from], job.points[line.to]];

@@ -1,7 +1,7 @@
 "use client";
 /** What can be set on the selection: section, material, roll and end cuts; board, edging, grain; counts. */
 import type { BoughtPart, EndCut, Job, Member, Panel, PanelEdge, TypedPiece } from "@/core/job";
-import { PANEL_EDGES } from "@/core/job";
+import { against, neighbourOf, PANEL_EDGES } from "@/core/job";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
 import { TextField } from "../common/text-field";
@@ -165,10 +165,11 @@ function EndSettings({ member, side, job, onChange }: EndProps) {
   const line = job.lines[member.line];
   const point = job.points[(side === "start" ? line?.from : line?.to) ?? ""]?.name ?? "";
   const near = neighbours(member, side, job);
-  const neighbour = cut.kind === "square" ? cut.past : cut.neighbour;
+  const neighbour = neighbourOf(cut);
   const choose = (kind: string) => {
     const other = neighbour ?? near[0]?.id ?? null;
-    if (kind === "square" || other === null) onChange({ kind: "square", offset: "0", past: null });
+    if (kind === "level") onChange({ kind: "level", offset: "0" });
+    else if (kind === "square" || other === null) onChange({ kind: "square", offset: "0", past: null });
     else if (kind === "past") onChange({ kind: "square", offset: "0", past: other });
     else if (kind === "mitre") onChange({ kind: "mitre", neighbour: other });
     else onChange({ kind: "butt", neighbour: other, gap: "0" });
@@ -176,7 +177,7 @@ function EndSettings({ member, side, job, onChange }: EndProps) {
   const pick = (id: string) => {
     const other = near.find((one) => one.id === id)?.id;
     if (!other) return;
-    onChange(cut.kind === "square" ? { ...cut, past: other } : { ...cut, neighbour: other });
+    onChange(against(cut, other));
   };
   const names = near.map((other) => {
     const own = job.lines[other.line];
@@ -195,6 +196,7 @@ function EndSettings({ member, side, job, onChange }: EndProps) {
           { value: "past", label: "square, runs past" },
           { value: "mitre", label: "mitre with" },
           { value: "butt", label: "butt against" },
+          { value: "level", label: "level" },
         ]}
         onChoose={choose}
       />
@@ -210,9 +212,9 @@ function EndSettings({ member, side, job, onChange }: EndProps) {
       {cut.kind === "butt" ? (
         <TextField label={`Gap at ${point}`} value={cut.gap} onCommit={(gap) => onChange({ ...cut, gap })} />
       ) : null}
-      {cut.kind === "square" ? (
+      {cut.kind === "square" || cut.kind === "level" ? (
         <TextField
-          label={`Beyond ${point}`}
+          label={`${cut.kind === "level" ? "Above" : "Beyond"} ${point}`}
           value={cut.offset}
           onCommit={(offset) => onChange({ ...cut, offset })}
         />

@@ -1,6 +1,6 @@
 "use client";
 /** The picture of the model: views, picking, marks; the last good one stays when an edit cannot be computed. */
-import { PencilLine, Tag as TagIcon } from "lucide-react";
+import { Maximize, PencilLine, Tag as TagIcon } from "lucide-react";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { textOf } from "@/core/job";
 import { MM_PER_UNIT, roundTo } from "@/core/measure";
@@ -13,6 +13,7 @@ import { DrawBar } from "./draw/draw-bar";
 import { DrawOverlay, type Hover } from "./draw/draw-overlay";
 import { alongWay, caught } from "./draw/pointer";
 import { useDrawing } from "./draw/use-drawing";
+import { JigDialog } from "./jig-dialog";
 import { type ModelPiece, ModelScene, type ViewName } from "./model-scene";
 
 const VIEWS: readonly (readonly [ViewName, string])[] = [
@@ -141,6 +142,14 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
             Draw members
           </Button>
         ) : null}
+        {canDraw ? <JigDialog /> : null}
+        <Button
+          look="plain"
+          icon={<Maximize size={15} aria-hidden />}
+          onClick={() => scene.current?.look(view)}
+        >
+          Fit
+        </Button>
         <Button
           look="plain"
           aria-pressed={allMarks}
@@ -182,7 +191,7 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
         {pieces.length === 0 && !fault && !drawing.active ? (
           <p className="pointer-events-none absolute inset-0 flex items-center justify-center p-8 text-center text-ink-soft">
             {canDraw
-              ? "The model will stand here. Start with Draw members, or insert a ready-made build."
+              ? "The model will stand here. Start with Draw members, or with one of the Jigs."
               : "The model will stand here. This job has nothing drawn yet."}
           </p>
         ) : null}

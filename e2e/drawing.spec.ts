@@ -1,0 +1,151 @@
+/** A design brought into being in the application: drawn, built from jigs, copied, mirrored and changed. */
+import type { Page } from "@playwright/test";
+import { expect, expectAccessible, openStage, saved, setField, test } from "./fixtures";
+
+async function newJob(page: Page, code: string): Promise<void> {
+  const made = await page.request.post("/api/jobs", { data: { code, title: "Drawn here", unit: "mm" } });
+  const { id } = (await made.json()) as { id: string };
+  await page.goto(`/jobs/${id}?stage=shape`);
+  await expect(page.locator("[data-frames]")).not.toHaveAttribute("data-frames", "0");
+}
+
+async function go(page: Page, way: string, length: string): Promise<void> {
+  await page.getByRole("combobox", { name: "Go" }).click();
+  await page.getByRole("option", { name: way, exact: true }).click();
+  await setField(page, "Length", length);
+}
+
+/** The rows of the tally as name, count and size. */
+async function tallyRows(page: Page): Promise<readonly string[]> {
+  await openStage(page, "Tally");
+  const rows = page.locator("[data-mark]");
+  const texts: string[] = [];
+  for (const row of await rows.all()) {
+    const cells = await row.getByRole("gridcell").allInnerTexts();
+    texts.push(`${cells[1]} ${cells[2]} ${cells[4]}`.replace(/\s+/g, " "));
+  }
+  return texts;
+}
+
+test("a four-legged frame with a mitred ring and a lower rail, typed and clicked, in the right tally", async ({
+  page,
+}) => {
+  await newJob(page, "HL-410");
+  await page.getByRole("button", { name: "Draw members" }).click();
+  await setField(page, "From", "0; 0; 430");
+  for (const [way, length] of [
+    ["right", "560"],
+    ["back", "360"],
+    ["left", "560"],
+    ["front", "360"],
+  ] as const)
+    await go(page, way, length);
+  await setField(page, "Name", "Leg");
+  await go(page, "down", "430");
+  for (const point of ["P2", "P3", "P4"]) {
+    await setField(page, "From", point);
+    await go(page, "down", "430");
+  }
+  // What cannot be drawn says why, and the length stays typed.
+  await setField(page, "From", "P1");
+  await go(page, "right", "560");
+  await expect(page.getByText(/lies "Rail" already/).first()).toBeVisible();
+
+  // The last one with the pointer: from the middle of a leg straight across, caught on the middle of the next.
+  await page.getByRole("button", { name: "Done" }).click();
+  await page.getByRole("button", { name: "Front", exact: true }).click();
+  await page.getByRole("button", { name: "Fit" }).click();
+  await page.getByRole("button", { name: "Draw members" }).click();
+  await setField(page, "Name", "Low rail");
+  await setField(page, "From", "0; 0; 215");
+  await go(page, "right", "560");
+  await page.getByRole("button", { name: "Done" }).click();
+  await saved(page);
+  expect(await tallyRows(page)).toEqual(["Rail 2 600", "Low rail 1 520", "Leg 4 410", "Rail 2 400"]);
+  await expect(page.getByText("balances")).toBeVisible();
+});
+
+test("members drawn with the pointer alone catch on points and follow a way", async ({ page }) => {
+  await newJob(page, "HL-411");
+  await page.getByRole("button", { name: "Draw members" }).click();
+  const picture = page.locator("[data-frames]");
+  const box = await picture.boundingBox();
+  if (!box) throw new Error("the picture has a box");
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+  await page.mouse.move(x, y);
+  await page.mouse.click(x, y);
+  await expect(page.getByRole("textbox", { name: "From", exact: true })).toHaveValue("0; 0; 0");
+  await page.mouse.move(x, y - 150);
+  await expect(page.getByText(/\d+ up/)).toBeVisible();
+  await page.mouse.click(x, y - 150);
+  await expect(page.getByRole("textbox", { name: "From", exact: true })).toHaveValue("P2");
+  await page.keyboard.press("Escape");
+  await saved(page);
+  expect(await tallyRows(page)).toHaveLength(1);
+  await page.keyboard.press("Control+z");
+  await expect(page.getByText("Nothing is drawn or typed in yet")).toBeVisible();
+});
+
+test("jigs: a box frame and a carcass, key sizes, a mirrored copy, a split, a removal", async ({ page }) => {
+  await newJob(page, "HL-412");
+  await page.getByRole("button", { name: "Jigs" }).click();
+  const dialog = page.getByRole("dialog", { name: "Jigs" });
+  await expectAccessible(page);
+  await dialog.getByLabel("Width, over all").fill("0");
+  await expect(dialog.getByText('Width, over all "0" must be above zero.')).toBeVisible();
+  await dialog.getByLabel("Width, over all").fill("1000");
+  await dialog.getByRole("button", { name: "Put it into the job" }).click();
+  await page.getByRole("button", { name: "Jigs" }).click();
+  await dialog.getByRole("button", { name: "Carcass" }).click();
+  await dialog.getByLabel(/Stands at/).fill("1200; 0; 0");
+  await dialog.getByRole("button", { name: "Put it into the job" }).click();
+  await saved(page);
+  await expect(page.getByRole("textbox", { name: "width_2", exact: true })).toHaveValue("600");
+
+  await setField(page, "width", "1200");
+  await saved(page);
+  expect(await tallyRows(page)).toEqual(
+    expect.arrayContaining(["Top rail 2 1200", "Low rail 2 1120", "Leg 4 810", "Side 2 800 × 320 × 21"]),
+  );
+
+  await openStage(page, "Shape");
+  await page
+    .getByRole("button", { name: /Low rail/ })
+    .first()
+    .click();
+  await page.getByRole("button", { name: "Split" }).click();
+  await page.getByLabel(/At a share/).fill("0.5");
+  await page.getByRole("dialog", { name: "Split" }).getByRole("button", { name: "Split" }).click();
+  await saved(page);
+  expect(await tallyRows(page)).toEqual(expect.arrayContaining(["Low rail 2 560", "Low rail 1 1120"]));
+  await page.keyboard.press("Control+z");
+
+  await openStage(page, "Shape");
+  await page
+    .getByRole("button", { name: /^Mark \w+ Side/ })
+    .first()
+    .click();
+  await page.getByRole("button", { name: "Mirror" }).click();
+  await page.getByLabel("At the place").fill("0 - 100");
+  await page.getByRole("button", { name: "Mirror a copy" }).click();
+  await saved(page);
+  expect(await tallyRows(page)).toEqual(expect.arrayContaining(["Side 3 800 × 320 × 21"]));
+  await openStage(page, "Shape");
+  await page.keyboard.press("Delete");
+  await saved(page);
+  expect(await tallyRows(page)).toEqual(expect.arrayContaining(["Side 2 800 × 320 × 21"]));
+});
+
+test("points are moved by typing, and a loose end is told", async ({ page }) => {
+  await newJob(page, "HL-413");
+  await page.getByRole("button", { name: "Draw members" }).click();
+  await setField(page, "From", "0; 0; 0");
+  await go(page, "right", "500");
+  await page.getByRole("button", { name: "Done" }).click();
+  await setField(page, "width of P2", "640");
+  await saved(page);
+  expect(await tallyRows(page)).toEqual(["Rail 1 640"]);
+  await openStage(page, "Shape");
+  await setField(page, "width of P2", "0");
+  await expect(page.getByText(/Rail cannot be computed: its line has no length/)).toBeVisible();
+});

@@ -1,0 +1,94 @@
+/** From a filled-in form to the edit that inserts what a jig makes, with its lengths as key sizes where that is wanted. */
+import {
+  type Edit,
+  type Job,
+  lengthWith,
+  type NewId,
+  newKeySize,
+  readPlace,
+  resolveSizes,
+  type SimpleEdit,
+  withEdit,
+} from "../job";
+import { err, ok, type Problem, type Result } from "../kernel";
+import { RESERVED_NAMES } from "../measure";
+import type { Stockroom } from "../stockroom";
+import { CARCASS_JIGS } from "./carcasses";
+import { FRAME_JIGS } from "./frames";
+import type { Jig } from "./jig";
+import { JigMaker } from "./maker";
+
+export const JIGS: readonly Jig[] = [...FRAME_JIGS, ...CARCASS_JIGS];
+
+export type JigFilling = {
+  /** Texts by the name of the field. */
+  readonly values: Readonly<Record<string, string>>;
+  /** Where its lower front left corner stands: three coordinates parted by semicolons. */
+  readonly place: string;
+  /** Whether its plain lengths become key sizes that the geometry follows. */
+  readonly keepSizes: boolean;
+};
+
+const missing = (what: string, value: string, must: string) =>
+  err({ kind: "badValue", what, value, must } as const);
+
+/** The edit that inserts a jig. The problem names the field. */
+export function fillJig(
+  job: Job,
+  jig: Jig,
+  filling: JigFilling,
+  stockroom: Stockroom,
+  newId: NewId,
+): Result<Edit, Problem> {
+  const sizes = resolveSizes(job, null);
+  const texts = new Map<string, string>();
+  const keySizes: SimpleEdit[] = [];
+  for (const field of jig.fields) {
+    const text = (filling.values[field.name] ?? "").trim();
+    if (field.kind === "count") {
+      const value = Number(text);
+      if (!Number.isInteger(value) || value < field.least || value > field.most)
+        return missing(field.label, text, `must be a whole number from ${field.least} to ${field.most}`);
+    }
+    if (field.kind === "length") {
+      const value = lengthWith(sizes, text);
+      if (!value.ok) return value;
+      if (value.value <= 0) return missing(field.label, text, "must be above zero");
+      const named = filling.keepSizes && /^[\d\s./'"-]+(mm|cm|m|in|ft)?$/.test(text);
+      if (named) {
+        const name = freeName(job, field.name, keySizes);
+        keySizes.push({
+          kind: "addKeySize",
+          keySize: newKeySize(newId("size"), name, text, {
+            note: `${field.label.toLowerCase()}, ${jig.name.toLowerCase()}`,
+            position: Object.keys(job.keySizes).length + keySizes.length,
+          }),
+        });
+        texts.set(field.name, name);
+        continue;
+      }
+    }
+    texts.set(field.name, text);
+  }
+  const place = readPlace(filling.place);
+  if (place?.kind !== "place")
+    return missing("The place", filling.place, "must be three coordinates parted by semicolons");
+  const maker = new JigMaker(job, stockroom, place.at, newId);
+  const insert = jig.make(maker, {
+    text: (name) => texts.get(name) ?? "",
+    count: (name) => Number(texts.get(name) ?? 0),
+  });
+  const edit: Edit = keySizes.length === 0 ? insert : { kind: "together", edits: [...keySizes, insert] };
+  const tried = withEdit(job, edit);
+  return tried.ok ? ok(edit) : tried;
+}
+
+function freeName(job: Job, name: string, added: readonly SimpleEdit[]): string {
+  const names = new Set([
+    ...Object.values(job.keySizes).map((size) => size.name),
+    ...added.map((edit) => (edit.kind === "addKeySize" ? edit.keySize.name : "")),
+    ...RESERVED_NAMES,
+  ]);
+  if (!names.has(name)) return name;
+  for (let i = 2; ; i++) if (!names.has(`${name}_${i}`)) return `${name}_${i}`;
+}

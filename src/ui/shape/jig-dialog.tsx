@@ -1,0 +1,251 @@
+"use client";
+/** Jigs: ready-made builds with a small form and a picture that follows what is typed. */
+import { DraftingCompass } from "lucide-react";
+import { Dialog } from "radix-ui";
+import { useMemo, useState } from "react";
+import { thumbnail } from "@/core/drawing";
+import { fillJig, JIGS, type Jig, type JigField } from "@/core/jigs";
+import { type Job, resolveSizes, withEdit } from "@/core/job";
+import { type Problem, type Result, sentence } from "@/core/kernel";
+import type { LengthUnit } from "@/core/measure";
+import { freePointName, type Shape, shapeJob } from "@/core/shape";
+import type { Stockroom } from "@/core/stockroom";
+import { Button, buttonClass } from "../common/button";
+import { Chooser } from "../common/chooser";
+import { DisplayList } from "../common/display-list";
+import { useDesk, useDeskState } from "../desk/desk-context";
+
+type Filling = Readonly<Record<string, string>>;
+
+function startingValue(field: JigField, unit: LengthUnit, stockroom: Stockroom): string {
+  switch (field.kind) {
+    case "length":
+      return unit === "in" || unit === "ft" ? `${field.value.in} in` : `${field.value.mm} mm`;
+    case "count":
+      return String(field.value);
+    case "choice":
+      return field.choices[0]?.[0] ?? "";
+    case "section":
+      return stockroom.sections.find(({ shape }) => shape.kind !== "timber")?.id ?? "";
+    case "timber":
+      return stockroom.sections.find(({ shape }) => shape.kind === "timber")?.id ?? "";
+    case "board":
+      return boardFor(field.name, stockroom);
+    default:
+      return field satisfies never;
+  }
+}
+
+/** Backs and floors start with the thinnest board there is. */
+function boardFor(name: string, { boards }: Stockroom): string {
+  const thin = name === "back" || name === "floor";
+  const first = thin ? [...boards].sort((a, b) => a.thickness - b.thickness)[0] : boards[0];
+  return first?.id ?? "";
+}
+
+/** In the job's own unit the bare number is enough. */
+function bare(text: string, unit: LengthUnit): string {
+  const own = unit === "mm" ? " mm" : unit === "in" ? " in" : null;
+  return own && text.endsWith(own) ? text.slice(0, -own.length) : text;
+}
+
+const fillingOf = (jig: Jig, unit: LengthUnit, stockroom: Stockroom): Filling =>
+  Object.fromEntries(
+    jig.fields.map((field) => [field.name, bare(startingValue(field, unit, stockroom), unit)]),
+  );
+
+/** The jig by itself, on the job's key sizes. */
+function previewOf(
+  job: Job,
+  jig: Jig,
+  values: Filling,
+  keepSizes: boolean,
+  stockroom: Stockroom,
+): Result<Shape, Problem> {
+  const bareJob: Job = { ...job, points: {}, lines: {}, members: {}, panels: {}, boughtParts: {} };
+  let count = 0;
+  const filling = { values, place: "0; 0; 0", keepSizes };
+  const edit = fillJig(bareJob, jig, filling, stockroom, (kind) => `${kind}${++count}`);
+  const after = edit.ok ? withEdit(bareJob, edit.value) : edit;
+  return after.ok
+    ? { ok: true, value: shapeJob(after.value, resolveSizes(after.value, null), stockroom) }
+    : after;
+}
+
+export function JigDialog() {
+  const [open, setOpen] = useState(false);
+  return (
+    <Dialog.Root open={open} onOpenChange={setOpen}>
+      <Dialog.Trigger className={buttonClass("plain")}>
+        <DraftingCompass size={15} aria-hidden /> Jigs
+      </Dialog.Trigger>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
+        <Dialog.Content className="fixed top-16 left-1/2 z-50 w-[980px] -translate-x-1/2 rounded-sm border border-seam bg-leaf p-5 shadow-xl">
+          <Dialog.Title className="font-semibold font-slab text-[19px]">Jigs</Dialog.Title>
+          <Dialog.Description className="text-[13px] text-ink-soft">
+            Ready-made builds. What they put into the job is ordinary geometry that can be changed afterwards.
+          </Dialog.Description>
+          {open ? <JigForm onDone={() => setOpen(false)} /> : null}
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
+
+function JigForm({ onDone }: { readonly onDone: () => void }) {
+  const desk = useDesk();
+  const job = useDeskState((state) => state.job);
+  const stockroom = useDeskState((state) => state.stockroom);
+  const { unit } = job.info.job;
+  const [jig, setJig] = useState<Jig>(JIGS[0] as Jig);
+  const [values, setValues] = useState<Filling>(() => fillingOf(jig, unit, stockroom));
+  const [place, setPlace] = useState("0; 0; 0");
+  const [keepSizes, setKeepSizes] = useState(true);
+  const [fault, setFault] = useState<string | null>(null);
+  const preview = useMemo(
+    () => previewOf(job, jig, values, keepSizes, stockroom),
+    [job, jig, values, keepSizes, stockroom],
+  );
+  const choose = (next: Jig) => {
+    setJig(next);
+    setValues(fillingOf(next, unit, stockroom));
+    setFault(null);
+  };
+  const insert = () => {
+    const names: string[] = [];
+    const newId = (kind: string) => {
+      if (kind !== "pointName") return `${kind}-${crypto.randomUUID().slice(0, 8)}`;
+      const name = freePointName(job, names);
+      names.push(name);
+      return name;
+    };
+    const edit = fillJig(job, jig, { values, place, keepSizes }, stockroom, newId);
+    const refused = edit.ok ? desk.submit(edit.value) : sentence(edit.problem);
+    setFault(refused);
+    if (refused === null) onDone();
+  };
+  return (
+    <form
+      className="mt-3 grid grid-cols-[190px_330px_1fr] gap-5"
+      onSubmit={(event) => {
+        event.preventDefault();
+        insert();
+      }}
+    >
+      <ul aria-label="Which jig" className="border-seam border-r pr-3">
+        {JIGS.map((one) => (
+          <li key={one.id}>
+            <button
+              type="button"
+              aria-pressed={one === jig}
+              className={`w-full px-2 py-1.5 text-left ${one === jig ? "bg-brass-pale font-semibold" : "hover:bg-ground"}`}
+              onClick={() => choose(one)}
+            >
+              {one.name}
+            </button>
+          </li>
+        ))}
+      </ul>
+      <div className="space-y-1.5">
+        <p className="pb-1 text-[13px] text-ink-soft">{jig.note}.</p>
+        {jig.fields.map((field) => (
+          <Field
+            key={`${jig.id} ${field.name}`}
+            field={field}
+            value={values[field.name] ?? ""}
+            stockroom={stockroom}
+            onChange={(value) => setValues({ ...values, [field.name]: value })}
+          />
+        ))}
+        <TextInput label="Stands at (width; depth; height)" value={place} onChange={setPlace} />
+        <label className="flex items-center gap-2 pt-1 text-[13px]">
+          <input
+            type="checkbox"
+            checked={keepSizes}
+            onChange={(event) => setKeepSizes(event.target.checked)}
+            className="h-4 w-4 accent-enamel"
+          />
+          Keep the sizes as key sizes of the job
+        </label>
+      </div>
+      <div className="flex flex-col">
+        <JigPicture preview={preview} name={jig.name} />
+        {fault ? (
+          <p role="alert" className="pb-2 text-[13px] text-oxide">
+            {fault}
+          </p>
+        ) : null}
+        <div className="flex justify-end gap-2">
+          <Dialog.Close className={buttonClass("outline")}>Leave it</Dialog.Close>
+          <Button look="primary" type="submit" disabled={!preview.ok}>
+            Put it into the job
+          </Button>
+        </div>
+      </div>
+    </form>
+  );
+}
+
+function JigPicture({ preview, name }: { readonly preview: Result<Shape, Problem>; readonly name: string }) {
+  const drawing = useMemo(() => (preview.ok ? thumbnail(preview.value, 330, 290) : null), [preview]);
+  if (!preview.ok || !drawing) {
+    return (
+      <p role="alert" className="flex-1 pt-10 text-[13px] text-oxide">
+        {preview.ok ? "" : sentence(preview.problem)}
+      </p>
+    );
+  }
+  const { members, panels, checks } = preview.value;
+  const pieces = members.length + panels.length;
+  return (
+    <div className="flex-1">
+      <DisplayList drawing={drawing} label={`Picture of the ${name}`} />
+      <p className="py-1 text-[13px] text-ink-soft">
+        {pieces} {pieces === 1 ? "piece" : "pieces"}
+        {checks.length > 0 ? <span className="block text-amber">{checks[0]?.message}</span> : null}
+      </p>
+    </div>
+  );
+}
+
+function TextInput({
+  label,
+  value,
+  onChange,
+}: {
+  readonly label: string;
+  readonly value: string;
+  readonly onChange: (value: string) => void;
+}) {
+  return (
+    <label className="grid grid-cols-[1fr_120px] items-center gap-2">
+      <span className="text-[13px] text-ink-soft">{label}</span>
+      <input
+        value={value}
+        onChange={(event) => onChange(event.target.value)}
+        className="h-7 rounded-sm border border-seam bg-leaf px-1.5 text-right font-table"
+      />
+    </label>
+  );
+}
+
+type FieldProps = {
+  readonly field: JigField;
+  readonly value: string;
+  readonly stockroom: Stockroom;
+  readonly onChange: (value: string) => void;
+};
+
+function Field({ field, value, stockroom, onChange }: FieldProps) {
+  if (field.kind === "length" || field.kind === "count")
+    return <TextInput label={field.label} value={value} onChange={onChange} />;
+  const choices =
+    field.kind === "choice"
+      ? field.choices.map(([id, label]) => ({ value: id, label }))
+      : (field.kind === "board" ? stockroom.boards : stockroom.sections).map(({ id, name }) => ({
+          value: id,
+          label: name,
+        }));
+  return <Chooser label={field.label} value={value} choices={choices} onChoose={onChange} />;
+}
