@@ -24,10 +24,13 @@ describe("demo jobs", () => {
           row.shown.form.kind === "member" ? row.shown.form.cutNm / 1e6 : 0,
         ]),
     );
-    // By hand: ring 1400 × 600 mitred; 850 − 40; 650 above the top; 1400 − 2 × 40; 600 − 40; 600 − 40.
+    // By hand: ring 1400 × 600 mitred; 850 − 40; rear legs 850, posts 650 above them; 1400 − 2 × 40; 600 − 40;
+    // 600 − 40. The hanging rail: 1360 between the axes less two 90° copes of 17.3003 (section 8 of the design).
     expect(lengths).toEqual({
       "Front leg 2": 810,
-      "Rear post 2": 1500,
+      "Rear leg 2": 850,
+      "Rear post 2": 650,
+      "Hanging rail 1": expect.closeTo(1360 - 2 * 17.3003, 3),
       "Top rail 2": 1400,
       "Top end rail 2": 600,
       "Low rail 2": 1320,

@@ -1,9 +1,9 @@
 /**
  * HL-204: a potting bench for the allotment. Welded square tube with a mitred top ring on two front
- * legs, rear posts behind it, angle rails that carry larch slats, a plywood top and a loose tray.
- * The hanging rail and the drawer box come with copes and assemblies.
+ * legs, rear legs behind it with round posts and a hanging rail coped between them, angle rails that carry
+ * larch slats, a plywood top and a loose tray. The drawer box comes with assemblies.
  */
-import { buttEnd, type Job, type JobParts, mitreEnd, newJob } from "@/core/job";
+import { buttEnd, copeEnd, type Job, type JobParts, mitreEnd, newJob } from "@/core/job";
 
 type Points = NonNullable<JobParts["points"]>;
 type Members = NonNullable<JobParts["members"]>;
@@ -24,8 +24,8 @@ const points: Points = {
   P6: [left, ringBack, ringHeight],
   P7: [left, postLine, "0"],
   P8: [right, postLine, "0"],
-  P9: [left, postLine, "post_height"],
-  P10: [right, postLine, "post_height"],
+  P9: [left, postLine, "height"],
+  P10: [right, postLine, "height"],
   P11: [left, front, "shelf_height"],
   P12: [right, front, "shelf_height"],
   P13: [right, postLine, "shelf_height"],
@@ -34,14 +34,18 @@ const points: Points = {
   P16: ["width/3", postLine, "shelf_height"],
   P17: ["width*2/3", front, "shelf_height"],
   P18: ["width*2/3", postLine, "shelf_height"],
+  P19: [left, postLine, "post_height"],
+  P20: [right, postLine, "post_height"],
+  P21: [left, postLine, "post_height - 80"],
+  P22: [right, postLine, "post_height - 80"],
 };
 
 const tube = "sht-40-3";
 const frame: Members = {
   legLeft: { name: "Front leg", from: "P1", to: "P3", section: tube, end: buttEnd("ringFront") },
   legRight: { name: "Front leg", from: "P2", to: "P4", section: tube, end: buttEnd("ringFront") },
-  postLeft: { name: "Rear post", from: "P7", to: "P9", section: tube },
-  postRight: { name: "Rear post", from: "P8", to: "P10", section: tube },
+  postLeft: { name: "Rear leg", from: "P7", to: "P9", section: tube },
+  postRight: { name: "Rear leg", from: "P8", to: "P10", section: tube },
   ringFront: {
     name: "Top rail",
     from: "P3",
@@ -108,6 +112,20 @@ const frame: Members = {
   },
 };
 
+/** Round posts on the rear legs, with the hanging rail coped between them. */
+const hanger: Members = {
+  roundLeft: { name: "Rear post", from: "P9", to: "P19", section: "cht-48-3" },
+  roundRight: { name: "Rear post", from: "P10", to: "P20", section: "cht-48-3" },
+  hangingRail: {
+    name: "Hanging rail",
+    from: "P21",
+    to: "P22",
+    section: "cht-33-3",
+    start: copeEnd("roundLeft"),
+    end: copeEnd("roundRight"),
+  },
+};
+
 /** Angle rails under the slats: the flat leg up, level with the top of the low rails. */
 const shelfRails: Members = {
   shelfLeft: {
@@ -168,7 +186,7 @@ export function pottingBench(): Job {
       width: { formula: "1400", least: "900", greatest: "2200", note: "top ring, over all" },
       depth: { formula: "600", least: "450", greatest: "800", note: "top ring, over all" },
       height: { formula: "850", least: "700", greatest: "1000", note: "upper face of the ring" },
-      post_height: { formula: "height + 650", note: "rear posts" },
+      post_height: { formula: "height + 650", note: "round posts, top" },
       shelf_height: {
         formula: "180",
         least: "100",
@@ -187,7 +205,7 @@ export function pottingBench(): Job {
       G1: ["width - 10", slatPlace(0), slatHeight],
       G2: ["width - 10", slatPlace(4), slatHeight],
     },
-    members: { ...frame, ...shelfRails, ...slats },
+    members: { ...frame, ...hanger, ...shelfRails, ...slats },
     guides: { "slat-ends": ["G1", "G2"] },
     panels: {
       top: {
@@ -258,7 +276,7 @@ export function pottingBench(): Job {
       },
     },
     boughtParts: {
-      castors: { name: "Castor", entry: "castor-80", count: "2", note: "rear posts" },
+      castors: { name: "Castor", entry: "castor-80", count: "2", note: "round posts, top" },
       feet: { name: "Adjustable foot", entry: "foot-m10", count: "2", note: "front legs" },
       screws: { name: "Slat and top screws", entry: "screw-5x40", count: "5*8 + 12", note: "" },
       chain: {

@@ -50,6 +50,14 @@ export const demoStockroom: StockroomData = {
     },
     {
       ...steel,
+      id: "cht-48-3",
+      name: "Round tube 48.3 × 3.2",
+      shape: { kind: "roundTube", size: [48.3, 3.2] },
+      source: "EN 10219-2, cold formed",
+      stock: [bar(6000, 35.7)],
+    },
+    {
+      ...steel,
       id: "ea-30-3",
       name: "Equal angle 30 × 30 × 3",
       shape: { kind: "equalAngle", size: [30, 30, 3], rootRadius: 5 },

@@ -34,13 +34,13 @@ const VIEWS: readonly View[] = [
     url: "/jobs/hl-204?stage=tally",
     act: async (page) => {
       await drawn(page);
-      await page.locator('[data-mark="C"]').click();
+      await page.locator('[data-mark="G"]').click();
     },
   },
   {
     name: "layout-bars",
     url: "/jobs/hl-204?stage=layout",
-    act: (page) => page.locator('polygon[data-pick="C"]').first().click({ force: true }),
+    act: (page) => page.locator('polygon[data-pick="B"]').first().click({ force: true }),
   },
   {
     name: "layout-sheets",

@@ -1,7 +1,7 @@
 /** The tally as data (docs/formats.md): lengths in millimetres, angles in degrees from square. */
 import type { Job } from "@/core/job";
 import { fromNm } from "@/core/kernel";
-import { anglesOf, type Form, standOf, type Tally, type TallyRow } from "@/core/tally";
+import { anglesOf, type Form, standOfForm, type Tally, type TallyRow } from "@/core/tally";
 
 const EDGES = ["front", "back", "left", "right"] as const;
 
@@ -67,9 +67,20 @@ function sizes(form: Form) {
 
 function ends(form: Form) {
   if (form.kind !== "member") return { ends: null, stand: null, turn: 0 };
-  const stand = standOf(form.start, form.end);
+  const stand = standOfForm(form);
   return {
-    ends: [form.start, form.end].map((slope) => ({ kind: "plane" as const, ...anglesOf(slope) })),
+    ends: [form.start, form.end].map((slope, i) => {
+      const cope = form.copes[i];
+      return cope
+        ? {
+            kind: "cope" as const,
+            ...anglesOf(slope),
+            radius: fromNm(cope.radiusNm),
+            offset: Math.hypot(...cope.offset),
+            curve: cope.curve,
+          }
+        : { kind: "plane" as const, ...anglesOf(slope) };
+    }),
     stand: stand.kind,
     turn: stand.turn,
   };

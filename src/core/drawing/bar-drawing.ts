@@ -5,7 +5,7 @@ import type { BarProblem, CutBar } from "../layout/bars";
 import { formatLength, type LengthStyle } from "../measure";
 import type { Piece } from "../tally";
 import { type DrawItem, rectangle, type TextMeasure } from "./display";
-import { barCorners, seenSlopes, tintOf } from "./silhouette";
+import { barOutline, saddleDepths, seenSlopes, tintOf } from "./silhouette";
 
 export type BarDrawingInput = {
   readonly bar: CutBar;
@@ -72,7 +72,10 @@ function pieceItems(
   const { scale, depth, line, text, measure } = size;
   const piece = shownOf(mark);
   const slopes = piece?.form.kind === "member" ? seenSlopes(piece.form) : ([0, 0] as const);
-  const corners = barCorners(length * scale, depth, slopes).map(([px, py]) => [px + x * scale, py] as const);
+  const saddles = piece?.form.kind === "member" ? saddleDepths(piece.form, depth) : ([0, 0] as const);
+  const corners = barOutline(length * scale, depth, slopes, saddles).map(
+    ([px, py]) => [px + x * scale, py] as const,
+  );
   const middle = (x + length / 2) * scale;
   const room = length * scale - (Math.abs(slopes[0]) + Math.abs(slopes[1])) * depth * 0.5;
   const items: DrawItem[] = [

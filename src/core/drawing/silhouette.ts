@@ -4,7 +4,7 @@
  */
 import type { Vec2 } from "../geometry";
 import { fromNm } from "../kernel";
-import type { MemberForm, PanelForm, Piece } from "../tally";
+import type { CopeForm, MemberForm, PanelForm, Piece } from "../tally";
 import { type DrawItem, movedBy, type Stroke, type Tint } from "./display";
 
 export type SilhouetteOptions = {
@@ -53,6 +53,46 @@ export function barCorners(
   ];
 }
 
+/** How far a saddle of the drawn depth bites into an end that is coped; none where it is plane. */
+export function saddleDepths(form: MemberForm, depth: number): readonly [number, number] {
+  const bite = (cope: CopeForm | null) => {
+    if (!cope || form.shape?.kind !== "roundTube") return 0;
+    const [radius, own] = [fromNm(cope.radiusNm), form.shape.size[0] / 2];
+    // The saddle of two axes that cross square, to the scale of the drawn depth.
+    return ((radius - Math.sqrt(Math.max(0, radius ** 2 - own ** 2))) / (2 * own)) * depth;
+  };
+  return [bite(form.copes[0]), bite(form.copes[1])];
+}
+
+const SADDLE_STEPS = [0.25, 0.5, 0.75];
+
+/** The outline of a bar with its ends; coped ones are hollow. */
+export function barOutline(
+  length: number,
+  depth: number,
+  slopes: readonly [number, number],
+  [first, second]: readonly [number, number],
+): readonly Vec2[] {
+  const corners = barCorners(length, depth, slopes);
+  const [topLeft, topRight, lowRight, lowLeft] = corners;
+  if ((first === 0 && second === 0) || !topLeft || !topRight || !lowRight || !lowLeft) return corners;
+  const hollow = (from: Vec2, to: Vec2, bite: number): readonly Vec2[] =>
+    bite === 0
+      ? []
+      : SADDLE_STEPS.map((share) => [
+          from[0] + (to[0] - from[0]) * share + bite * 4 * share * (1 - share),
+          from[1] + (to[1] - from[1]) * share,
+        ]);
+  return [
+    topLeft,
+    topRight,
+    ...hollow(topRight, lowRight, -second),
+    lowRight,
+    lowLeft,
+    ...hollow(lowLeft, topLeft, first),
+  ];
+}
+
 /** The silhouette of a piece from x = 0, in the middle of `depth`. Nothing for pieces without a size. */
 export function silhouette(piece: Piece, options: SilhouetteOptions): readonly DrawItem[] {
   const { form } = piece;
@@ -78,7 +118,7 @@ function memberItems(
 ): readonly DrawItem[] {
   const length = fromNm(form.cutNm) * scale;
   const height = Math.min(depth, Math.max(depth * 0.55, 4));
-  const corners = barCorners(length, height, seenSlopes(form));
+  const corners = barOutline(length, height, seenSlopes(form), saddleDepths(form, height));
   const tint = tintOf(piece);
   const items: DrawItem[] = [
     { kind: "polygon", points: corners, stroke: outline(line), fill: tint, ...picked(pick) },

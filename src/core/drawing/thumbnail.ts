@@ -1,7 +1,7 @@
 /** A job as a small picture: its solids seen from the front left and above, near ones over far ones. */
 import { type Face, type Mesh, memberMesh, paintOrder, placeMesh, type Vec2, type Vec3 } from "../geometry";
 import { at } from "../kernel";
-import { type MemberSolid, meshOfPanel, type Shape } from "../shape";
+import { endHeight, type MemberSolid, meshOfPanel, type Shape } from "../shape";
 import { sectionProperties } from "../stockroom";
 import type { DrawItem, Drawing, Tint } from "./display";
 
@@ -24,12 +24,7 @@ function project([x, y, z]: Vec3): Vec3 {
 
 function outerMesh(solid: MemberSolid): Mesh {
   const loop = sectionProperties(solid.entry.shape).sharp.map((p) => ({ at: p, crease: true }));
-  const { start, end } = solid;
-  const mesh = memberMesh(
-    [loop],
-    ([x, y]) => start.z - start.slope[0] * x - start.slope[1] * y,
-    ([x, y]) => end.z + end.slope[0] * x + end.slope[1] * y,
-  );
+  const mesh = memberMesh([loop], endHeight("start", solid.start), endHeight("end", solid.end));
   return placeMesh(mesh, solid.frame);
 }
 

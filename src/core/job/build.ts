@@ -125,5 +125,7 @@ export const pastEnd = (member: string, offset = "0"): EndCut =>
   v.parse(MemberSchema.entries.start, { kind: "square", offset, past: member });
 export const mitreEnd = (member: string): EndCut =>
   v.parse(MemberSchema.entries.start, { kind: "mitre", neighbour: member });
+export const copeEnd = (member: string, gap = "0", curve: "surface" | "fit" = "surface"): EndCut =>
+  v.parse(MemberSchema.entries.start, { kind: "cope", neighbour: member, gap, curve });
 export const buttEnd = (member: string, gap = "0"): EndCut =>
   v.parse(MemberSchema.entries.start, { kind: "butt", neighbour: member, gap });

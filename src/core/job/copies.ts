@@ -130,8 +130,8 @@ class Copier {
     if (other === null) return cut;
     const copy = this.memberIds.get(other) as Member["id"] | undefined;
     if (copy !== undefined) return against(cut, copy);
-    // A mitre and a run past need their partner at the joint; a butt may still meet the same face.
-    return cut.kind === "butt" ? cut : SQUARE_END;
+    // A mitre and a run past need their partner at the joint; others may still meet the same member.
+    return cut.kind === "butt" || cut.kind === "cope" ? cut : SQUARE_END;
   }
 
   private member(member: Member): Member {

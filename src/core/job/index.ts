@@ -3,6 +3,7 @@
 export { type BoughtPart, type BoughtPartId, BoughtPartSchema } from "./bought-part";
 export {
   buttEnd,
+  copeEnd,
   type JobParts,
   mitreEnd,
   newBoughtPart,

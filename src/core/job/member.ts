@@ -9,6 +9,7 @@ const memberId = v.pipe(recordId, v.brand("MemberId"));
  * `square`: cut square, `offset` beyond its point (negative: short of it); with `past`, run on until it
  * is flush with the far face of that member, which butts against it.
  * `mitre`: in the plane that halves the corner with `neighbour`.
+ * `cope`: round a round `neighbour`, `gap` away from its surface; `curve` is the one that is cut along.
  * `level`: in the level plane through its point, `offset` above it: the foot of a splayed leg.
  * `butt`: against the face of `neighbour` that it meets first, `gap` away from it.
  */
@@ -17,6 +18,12 @@ export const EndCutSchema = v.variant("kind", [
   v.object({ kind: v.literal("mitre"), neighbour: memberId }),
   v.object({ kind: v.literal("butt"), neighbour: memberId, gap: formulaText }),
   v.object({ kind: v.literal("level"), offset: formulaText }),
+  v.object({
+    kind: v.literal("cope"),
+    neighbour: memberId,
+    gap: formulaText,
+    curve: v.picklist(["surface", "fit"]),
+  }),
 ]);
 export type EndCut = v.InferOutput<typeof EndCutSchema>;
 
@@ -47,7 +54,7 @@ export function against(cut: EndCut, member: MemberId): EndCut {
 /** The length or formula of an end cut; null where it has none. */
 export function cutText(cut: EndCut): string | null {
   if (cut.kind === "mitre") return null;
-  return cut.kind === "butt" ? cut.gap : cut.offset;
+  return cut.kind === "butt" || cut.kind === "cope" ? cut.gap : cut.offset;
 }
 
 export const SQUARE_END: EndCut = { kind: "square", offset: "0", past: null };

@@ -4,7 +4,15 @@ import type { JobInfo, PanelEdge } from "../job";
 import { fromNm } from "../kernel";
 import { formatDegrees, formatLength, formatSquareMetres, type LengthStyle } from "../measure";
 import type { Stockroom } from "../stockroom";
-import { anglesOf, type MemberForm, type PanelForm, standOf, type Tally, type TallyRow } from "../tally";
+import {
+  anglesOf,
+  type CopeForm,
+  type MemberForm,
+  type PanelForm,
+  standOfForm,
+  type Tally,
+  type TallyRow,
+} from "../tally";
 import {
   type Cell,
   type Column,
@@ -35,7 +43,9 @@ export const styleOf = (info: JobInfo): LengthStyle => ({ unit: info.unit, forma
 
 /** How the two ends of a bar stand, in words; square ends need none. */
 export function standWords(form: MemberForm): string {
-  const stand = standOf(form.start, form.end);
+  const stand = standOfForm(form);
+  if (form.copes.some((cope) => cope !== null) && stand.kind === "turned" && stand.turn === 0)
+    return "in line";
   if (stand.kind === "turned") return `turned ${formatDegrees(stand.turn)}°`;
   return stand.kind;
 }
@@ -60,9 +70,20 @@ export function rowNotes(row: TallyRow, style: LengthStyle, stockroom: Stockroom
 }
 
 function memberNotes(form: MemberForm, style: LengthStyle): readonly string[] {
-  const stand = standOf(form.start, form.end);
-  if (stand.kind !== "parallel") return [];
+  const stand = standOfForm(form);
+  const copes = form.copes.flatMap((cope, i) => (cope ? [copeNote(cope, i, style)] : []));
+  if (copes.length > 0 || stand.kind !== "parallel") return copes;
   return [`edge ${formatLength(fromNm(form.longestNm), style, TOLERANCE_MM)}`];
+}
+
+/** "end 1 coped round 48.3 at 60°": the diameter that is met and the angle between the axes. */
+function copeNote(cope: CopeForm, index: number, style: LengthStyle): string {
+  const write = (mm: number) => formatLength(mm, style, TOLERANCE_MM);
+  const angle = formatDegrees((Math.acos(Math.min(1, cope.cos)) * 180) / Math.PI);
+  const beside = Math.hypot(...cope.offset);
+  const offset = beside > TOLERANCE_MM ? `, ${write(beside)} beside its axis` : "";
+  const curve = cope.curve === "fit" ? ", for a blade held square" : "";
+  return `end ${index + 1} coped round ${write(2 * fromNm(cope.radiusNm))} at ${angle}°${offset}${curve}`;
 }
 
 function panelNotes(form: PanelForm, style: LengthStyle, stockroom: Stockroom): readonly string[] {

@@ -6,10 +6,15 @@ import { cross2, dot, dot2, type Frame, norm2, reach, subtract2, type Vec2, type
 import { at, err, ok, PARALLEL_TOLERANCE, POINT_TOLERANCE_MM, type Result, SLOPE_TOLERANCE } from "../kernel";
 import { type SectionProperties, type SectionShape, sectionProperties } from "../stockroom";
 
+import { type Cope, type CopeCurve, copeHeight, copeOn } from "./cope";
+
 export type EndSide = "start" | "end";
 
-/** `z` where the plane crosses the member's axis (the line of centroids); `slope` as above. */
-export type EndPlane = { readonly z: number; readonly slope: Vec2 };
+/**
+ * `z` where the plane crosses the member's axis (the line of centroids); `slope` as above. With a cope,
+ * `z` is the foot of the common perpendicular and `slope` the lean of the saddle, −u·cot θ.
+ */
+export type EndPlane = { readonly z: number; readonly slope: Vec2; readonly cope: Cope | null };
 
 /** A member before its ends are cut: its axes and its section. `length` is that of its line. */
 export type Bar = { readonly frame: Frame; readonly length: number; readonly shape: SectionShape };
@@ -34,7 +39,29 @@ export function endOnPlane(bar: Bar, side: EndSide, plane: WorldPlane): Result<E
     const value = (sign * part) / along;
     return Math.abs(value) < PARALLEL_TOLERANCE ? 0 : value;
   });
-  return ok({ z, slope: [at(slope, 0), at(slope, 1)] });
+  return ok({ z, slope: [at(slope, 0), at(slope, 1)], cope: null });
+}
+
+/** The end that fits round another bar. */
+export function endOnRound(
+  bar: Bar,
+  side: EndSide,
+  header: Bar,
+  gap: number,
+  curve: CopeCurve,
+): Result<EndPlane, string> {
+  const found = copeOn(bar, side, header, gap, curve);
+  if (!found.ok) return found;
+  const { cope, foot } = found.value;
+  const lean = cope.cos / cope.sin;
+  return ok({ z: foot, slope: [-cope.u[0] * lean + 0, -cope.u[1] * lean + 0], cope });
+}
+
+/** Where an end stands above a point of the section, along the member's z. */
+export function endHeight(side: EndSide, { z, slope, cope }: EndPlane): (point: Vec2) => number {
+  const sign = side === "start" ? 1 : -1;
+  if (cope) return (point) => z + sign * copeHeight(cope, point);
+  return ([x, y]) => z - sign * (slope[0] * x + slope[1] * y);
 }
 
 /** The direction along a bar away from the joint at one of its ends. */

@@ -15,6 +15,7 @@ import {
 } from "../job";
 import { at, POINT_TOLERANCE_MM } from "../kernel";
 import { type Stockroom, sectionProperties } from "../stockroom";
+import { copeOn } from "./cope";
 import { type EndSide, faceMetFirst, mitreCloses, mitrePlane } from "./ends";
 import { type PlacedMember, placeMember } from "./member";
 import { placedPoints } from "./points";
@@ -119,8 +120,12 @@ const mitre = (end: End, other: End): ProposedCut => ({
   cut: { kind: "mitre", neighbour: other.placed.member.id },
 });
 
-/** A butt where there is a flat face to meet; a round or parallel neighbour leaves the end square. */
+/** A butt where there is a flat face to meet, a cope round onto round; else the end stays square. */
 function buttOrSquare(end: End, against: PlacedMember): ProposedCut {
+  if (copeOn(end.placed.bar, end.side, against.bar, 0, "surface").ok) {
+    const cut: EndCut = { kind: "cope", neighbour: against.member.id, gap: "0", curve: "surface" };
+    return { member: end.placed.member.id, side: end.side, cut };
+  }
   const meets = faceMetFirst(end.placed.bar, end.side, against.bar).ok;
   const cut: EndCut = meets ? { kind: "butt", neighbour: against.member.id, gap: "0" } : SQUARE_END;
   return { member: end.placed.member.id, side: end.side, cut };

@@ -22,11 +22,14 @@ import {
   type Stockroom,
   sectionProperties,
 } from "../stockroom";
+import { extremesOverTurn, meanOverRing, radiiOf } from "./cope";
 import {
   type Bar,
   type EndPlane,
   type EndSide,
+  endHeight,
   endOnPlane,
+  endOnRound,
   faceMetFirst,
   mitreCloses,
   mitrePlane,
@@ -75,6 +78,23 @@ export function memberLengths(shape: SectionShape, centre: number, start: Vec2, 
     cut: centre + reach(outline, start) + reach(outline, end),
     longestEdge: centre + reach(outline, sum),
     shortestEdge: centre - reach(outline, [-sum[0], -sum[1]]),
+  };
+}
+
+/** Lengths between two ends, copes included: their extremes over the outer surface, their means over the wall. */
+function lengthsBetween(shape: SectionShape, start: EndPlane, end: EndPlane): MemberLengths {
+  const radii = radiiOf(shape);
+  if ((!start.cope && !end.cope) || !radii)
+    return memberLengths(shape, end.z - start.z, start.slope, end.slope);
+  const [low, high] = [endHeight("start", start), endHeight("end", end)];
+  const onSurface = (height: (point: Vec2) => number) => (phi: number) =>
+    height([radii.outer * Math.cos(phi), radii.outer * Math.sin(phi)]);
+  const edge = extremesOverTurn((phi) => onSurface(high)(phi) - onSurface(low)(phi));
+  return {
+    centre: meanOverRing(radii.outer, radii.bore, high) - meanOverRing(radii.outer, radii.bore, low),
+    cut: extremesOverTurn(onSurface(high)).greatest - extremesOverTurn(onSurface(low)).least,
+    longestEdge: edge.greatest,
+    shortestEdge: edge.least,
   };
 }
 
@@ -141,12 +161,7 @@ export function cutMember(
   if (!start.ok) return err(`its start ${start.problem}`);
   const end = cutEnd("end", placed.member.end);
   if (!end.ok) return err(`its end ${end.problem}`);
-  const lengths = memberLengths(
-    placed.bar.shape,
-    end.value.z - start.value.z,
-    start.value.slope,
-    end.value.slope,
-  );
+  const lengths = lengthsBetween(placed.bar.shape, start.value, end.value);
   if (lengths.cut <= 0) return err("its two ends lie behind one another, so its length would be negative");
   return ok({
     member: placed.member,
@@ -201,6 +216,16 @@ function endPlane(
       if (!end.ok) return err(`cannot butt against ${other.member.name}: ${end.problem}`);
       return ok({ plane: end.value, open: false });
     }
+    case "cope": {
+      const other = others.get(cut.neighbour);
+      if (!other) return err("is coped round a member that is not there");
+      const gap = lengthWith(sizes, cut.gap);
+      if (!gap.ok) return err(`has no gap: ${sentence(gap.problem)}`);
+      const end = endOnRound(placed.bar, side, other.bar, gap.value, cut.curve);
+      return end.ok
+        ? ok({ plane: end.value, open: false })
+        : err(`cannot be coped round ${other.member.name}: ${end.problem}`);
+    }
     case "level": {
       const offset = lengthWith(sizes, cut.offset);
       if (!offset.ok) return err(`has no offset: ${sentence(offset.problem)}`);
@@ -234,7 +259,7 @@ function squareEnd(
     beyond += past.value;
   }
   const z = side === "start" ? -beyond : placed.bar.length + beyond;
-  return ok({ plane: { z, slope: [0, 0] }, open: false });
+  return ok({ plane: { z, slope: [0, 0], cope: null }, open: false });
 }
 
 /** At which of its ends a member meets a point; null when it does not. */
@@ -247,11 +272,6 @@ function sideAt(placed: PlacedMember, point: Vec3): EndSide | null {
 /** The solid for the picture, in the job's coordinates. */
 export function meshOfMember(solid: MemberSolid): Mesh {
   const loops = sectionProperties(solid.entry.shape).loops.map((loop) => drawnPoints(loop));
-  const { start, end } = solid;
-  const mesh = memberMesh(
-    loops,
-    ([x, y]) => start.z - start.slope[0] * x - start.slope[1] * y,
-    ([x, y]) => end.z + end.slope[0] * x + end.slope[1] * y,
-  );
+  const mesh = memberMesh(loops, endHeight("start", solid.start), endHeight("end", solid.end));
   return placeMesh(mesh, solid.frame);
 }

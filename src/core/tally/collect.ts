@@ -153,7 +153,17 @@ function typedMemberForm(
 ): Form {
   const cutNm = toNm(cut);
   if (shape === null) {
-    return { kind: "member", shape, centreNm: cutNm, cutNm, longestNm: cutNm, shortestNm: cutNm, start, end };
+    return {
+      kind: "member",
+      shape,
+      centreNm: cutNm,
+      cutNm,
+      longestNm: cutNm,
+      shortestNm: cutNm,
+      start,
+      end,
+      copes: [null, null],
+    };
   }
   const beyond = memberLengths(shape, 0, start, end);
   return {
@@ -165,6 +175,7 @@ function typedMemberForm(
     shortestNm: toNm(cut - beyond.cut + beyond.shortestEdge),
     start,
     end,
+    copes: [null, null],
   };
 }
 

@@ -1,7 +1,15 @@
 /** The door of the tally. */
 export { indexOfMark, markOf } from "./marks";
 export { meantId } from "./near-twins";
-export type { Form, GrooveForm, MemberForm, PanelForm, Piece } from "./piece";
+export type { CopeForm, Form, GrooveForm, MemberForm, PanelForm, Piece } from "./piece";
 export type { TallyRow } from "./row";
-export { anglesOf, type EndAngles, type Stand, type StandKind, sawSettings, standOf } from "./stand";
+export {
+  anglesOf,
+  type EndAngles,
+  type Stand,
+  type StandKind,
+  sawSettings,
+  standOf,
+  standOfForm,
+} from "./stand";
 export { type Balance, balances, type Tally, tallyJob } from "./tally";

@@ -5,8 +5,22 @@
 import type { Vec2 } from "../geometry";
 import type { PanelEdge } from "../job";
 import { type Nm, toNm } from "../kernel";
-import type { MemberSolid, PanelSolid } from "../shape";
+import type { Cope, MemberSolid, PanelSolid } from "../shape";
 import type { SectionShape } from "../stockroom";
+
+/**
+ * A cope as the tally compares it: the directions of φ = 0 and of the axes' offset in the section, what is
+ * met and at which angle.
+ */
+export type CopeForm = {
+  readonly u: Vec2;
+  /** Of the member's axis from the neighbour's, in mm. */
+  readonly offset: Vec2;
+  /** cos θ of the angle between the axes, from 0 to 1. */
+  readonly cos: number;
+  readonly radiusNm: Nm;
+  readonly curve: "surface" | "fit";
+};
 
 /** What a saw makes of a bar: the centre length and the two end slopes, on the grid. */
 export type MemberForm = {
@@ -18,6 +32,8 @@ export type MemberForm = {
   readonly shortestNm: Nm;
   readonly start: Vec2;
   readonly end: Vec2;
+  /** null: that end is plane. */
+  readonly copes: readonly [CopeForm | null, CopeForm | null];
 };
 
 /** The room that a groove takes in a panel, in its own axes (x along the length, y along the width). */
@@ -86,6 +102,19 @@ export function memberForm(solid: MemberSolid): MemberForm {
     shortestNm: toNm(solid.lengths.shortestEdge),
     start: snapSlope(solid.start.slope),
     end: snapSlope(solid.end.slope),
+    copes: [copeForm(solid.start.cope), copeForm(solid.end.cope)],
+  };
+}
+
+function copeForm(cope: Cope | null): CopeForm | null {
+  if (!cope) return null;
+  const { u, v, offset, cos, radius, curve } = cope;
+  return {
+    u: snapSlope(u),
+    offset: [snap(v[0] * offset), snap(v[1] * offset)],
+    cos: snap(cos),
+    radiusNm: toNm(radius),
+    curve,
   };
 }
 

@@ -117,7 +117,9 @@ function bundles(pieces: readonly Piece[]): readonly Bundle[] {
 }
 
 const formText = (form: Form): string =>
-  form.kind === "member" ? `${form.centreNm}|${form.start}|${form.end}|${form.cutNm}` : JSON.stringify(form);
+  form.kind === "member"
+    ? `${form.centreNm}|${form.start}|${form.end}|${form.cutNm}|${JSON.stringify(form.copes)}`
+    : JSON.stringify(form);
 
 type LinkedSet = { readonly bundles: readonly (readonly Bundle[])[]; readonly parted: boolean };
 

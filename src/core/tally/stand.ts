@@ -2,6 +2,7 @@
 import { cross2, dot2, norm2, type Vec2 } from "../geometry";
 import { SLOPE_TOLERANCE } from "../kernel";
 import { roundTo, toDegrees } from "../measure";
+import type { MemberForm } from "./piece";
 
 export type StandKind = "square" | "single" | "opposed" | "parallel" | "turned";
 /** `turn`: degrees from the first end's lean to the second's about the axis, in (−180, 180]. */
@@ -20,6 +21,17 @@ export function standOf(start: Vec2, end: Vec2): Stand {
   }
   const turn = roundTo(toDegrees(Math.atan2(cross2(start, end), dot2(start, end))), 4);
   return { kind: "turned", turn: turn === -180 ? 180 : turn };
+}
+
+/** The stand of a member's two ends, copes by their φ = 0 direction (a saddle at 90° has two of them). */
+export function standOfForm({ start, end, copes: [first, second] }: MemberForm): Stand {
+  if (!first && !second) return standOf(start, end);
+  const [p, q] = [first?.u ?? start, second?.u ?? end];
+  if (norm2(p) <= SLOPE_TOLERANCE || norm2(q) <= SLOPE_TOLERANCE) return { kind: "single", turn: 0 };
+  const turn = roundTo(toDegrees(Math.atan2(cross2(p, q), dot2(p, q))), 4);
+  const either = [first, second].some((cope) => cope !== null && cope.cos <= SLOPE_TOLERANCE);
+  const folded = either && turn > 90 ? turn - 180 : either && turn <= -90 ? turn + 180 : turn;
+  return { kind: "turned", turn: folded === -180 ? 180 : folded };
 }
 
 export type EndAngles = { readonly angle: number; readonly compound: readonly [number, number] };

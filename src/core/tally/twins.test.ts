@@ -10,7 +10,7 @@ import { memberLengths } from "../shape";
 import { type SectionShape, sectionProperties } from "../stockroom";
 import { memberDistance, TWIN_TOLERANCE } from "./member-twins";
 import { panelDistance } from "./panel-twins";
-import type { GrooveForm, MemberForm, PanelForm } from "./piece";
+import type { CopeForm, GrooveForm, MemberForm, PanelForm } from "./piece";
 
 const t45 = 1;
 const t30 = Math.tan(Math.PI / 6);
@@ -33,6 +33,7 @@ function member(shape: SectionShape, start: Vec2, end: Vec2, centre = 500): Memb
     shape,
     start,
     end,
+    copes: [null, null],
     centreNm: toNm(centre),
     cutNm: toNm(lengths.cut),
     longestNm: toNm(lengths.longestEdge),
@@ -307,5 +308,104 @@ describe("worked cases for panels 600 x 400 x 18", () => {
     const square = (grain: boolean, edged: string) => panel({ grain, edged: [edged] }, 400, 400);
     expect(panelAnswer(square(true, "front"), square(true, "left"))).toBe("different");
     expect(panelAnswer(square(false, "front"), square(false, "left"))).toBe("twin");
+  });
+});
+
+/** A saddle whose φ = 0 lies at `direction` degrees, the axes at θ, the member's axis e beside the other. */
+const saddle = (theta: number, direction: number, e = 0): CopeForm => {
+  const [u, v] = [turned(1, direction), turned(1, direction + 90)];
+  return {
+    u,
+    offset: [e * v[0], e * v[1]],
+    cos: theta === 90 ? 0 : Math.cos((theta * Math.PI) / 180),
+    radiusNm: toNm(24.15),
+    curve: "surface",
+  };
+};
+const coped = (first: CopeForm | null, second: CopeForm | null): MemberForm => {
+  const lean = (cope: CopeForm | null): Vec2 => {
+    const cot = cope ? cope.cos / Math.sqrt(1 - cope.cos ** 2) : 0;
+    return cope ? [-cope.u[0] * cot, -cope.u[1] * cot] : O;
+  };
+  return { ...member(S.round, lean(first), lean(second)), copes: [first, second] };
+};
+
+describe("worked cases for coped round members", () => {
+  it.each([
+    [
+      "two 90° saddles turned +90 / -90",
+      coped(saddle(90, 0), saddle(90, 90)),
+      coped(saddle(90, 0), saddle(90, -90)),
+      "twin",
+    ],
+    [
+      "two 90° saddles turned 0 / 90",
+      coped(saddle(90, 0), saddle(90, 0)),
+      coped(saddle(90, 0), saddle(90, 90)),
+      "different",
+    ],
+    [
+      "two 90° saddles turned +45 / -45",
+      coped(saddle(90, 0), saddle(90, 45)),
+      coped(saddle(90, 0), saddle(90, -45)),
+      "opposite",
+    ],
+    [
+      "two 60° saddles turned +90 / -90",
+      coped(saddle(60, 0), saddle(60, 90)),
+      coped(saddle(60, 0), saddle(60, -90)),
+      "opposite",
+    ],
+    [
+      "two 60° saddles turned 0 / 180",
+      coped(saddle(60, 0), saddle(60, 0)),
+      coped(saddle(60, 0), saddle(60, 180)),
+      "different",
+    ],
+    ["60° saddle, e = +5 / -5", coped(saddle(60, 0, 5), null), coped(saddle(60, 0, -5), null), "opposite"],
+    ["90° saddle, e = +5 / -5", coped(saddle(90, 0, 5), null), coped(saddle(90, 0, -5), null), "twin"],
+    ["60° saddle / square", coped(saddle(60, 0), null), coped(null, null), "different"],
+    [
+      "60° saddle / the 30° plane of its lean",
+      coped(saddle(60, 0), null),
+      { ...coped(saddle(60, 0), null), copes: [null, null] },
+      "different",
+    ],
+    ["a saddle at P / the same at Q", coped(saddle(60, 0), null), coped(null, saddle(60, 0)), "twin"],
+    [
+      "60° saddle with offset at P / its half-turn at Q",
+      coped(saddle(60, 0, 5), null),
+      coped(null, saddle(60, 0, -5)),
+      "twin",
+    ],
+  ] satisfies readonly (readonly [string, MemberForm, MemberForm, Answer])[])("%s", (_, a, b, expected) => {
+    expect(answer(a, b)).toBe(expected);
+    expect(answer(b, a)).toBe(expected);
+  });
+
+  it("a roll changes nothing, a mirror image is a twin or the opposite hand", () => {
+    const angle = fc.integer({ min: 0, max: 359 });
+    fc.assert(
+      fc.property(
+        fc.constantFrom(45, 60, 90),
+        fc.constantFrom(45, 60, 90),
+        angle,
+        angle,
+        angle,
+        fc.integer({ min: -6, max: 6 }),
+        (t1, t2, d1, d2, roll, e) => {
+          const first = coped(saddle(t1, d1, e), saddle(t2, d2));
+          const rolled = coped(saddle(t1, d1 + roll, e), saddle(t2, d2 + roll));
+          expect(answer(first, rolled)).toBe("twin");
+          const mirror = (cope: CopeForm): CopeForm => ({
+            ...cope,
+            u: [cope.u[0], -cope.u[1]],
+            offset: [cope.offset[0], -cope.offset[1]],
+          });
+          const mirrored = coped(mirror(saddle(t1, d1, e)), mirror(saddle(t2, d2)));
+          expect(answer(first, mirrored)).not.toBe("different");
+        },
+      ),
+    );
   });
 });

@@ -171,6 +171,7 @@ function EndSettings({ member, side, job, onChange }: EndProps) {
     if (kind === "level") onChange({ kind: "level", offset: "0" });
     else if (kind === "square" || other === null) onChange({ kind: "square", offset: "0", past: null });
     else if (kind === "past") onChange({ kind: "square", offset: "0", past: other });
+    else if (kind === "cope") onChange({ kind: "cope", neighbour: other, gap: "0", curve: "surface" });
     else if (kind === "mitre") onChange({ kind: "mitre", neighbour: other });
     else onChange({ kind: "butt", neighbour: other, gap: "0" });
   };
@@ -196,6 +197,7 @@ function EndSettings({ member, side, job, onChange }: EndProps) {
           { value: "past", label: "square, runs past" },
           { value: "mitre", label: "mitre with" },
           { value: "butt", label: "butt against" },
+          { value: "cope", label: "cope round" },
           { value: "level", label: "level" },
         ]}
         onChoose={choose}
@@ -209,7 +211,18 @@ function EndSettings({ member, side, job, onChange }: EndProps) {
           onChoose={pick}
         />
       ) : null}
-      {cut.kind === "butt" ? (
+      {cut.kind === "cope" ? (
+        <Chooser
+          label={`Cut along, at ${point}`}
+          value={cut.curve}
+          choices={[
+            { value: "surface", label: "the true surface" },
+            { value: "fit", label: "the fit for a square blade" },
+          ]}
+          onChoose={(curve) => onChange({ ...cut, curve: curve as typeof cut.curve })}
+        />
+      ) : null}
+      {cut.kind === "butt" || cut.kind === "cope" ? (
         <TextField label={`Gap at ${point}`} value={cut.gap} onCommit={(gap) => onChange({ ...cut, gap })} />
       ) : null}
       {cut.kind === "square" || cut.kind === "level" ? (

@@ -15,7 +15,7 @@ const WAY_CHOICES = [
   { value: "place", label: "to a place" },
 ] as const;
 
-export function placeWords(job: Job, from: Drawing["from"]): string {
+function placeWords(job: Job, from: Drawing["from"]): string {
   if (!from) return "";
   return (from.point === null ? undefined : job.points[from.point]?.name) ?? from.texts.join("; ");
 }
