@@ -171,7 +171,7 @@ const trayGroove = {
   face: "other",
   from: "back",
   distance: "8",
-  width: "6",
+  width: "12",
   depth: "5",
 } as const;
 const trayDepth = "340";
@@ -238,7 +238,7 @@ export function pottingBench(): Job {
         width: trayHeight,
         goodFace: true,
         edging: { front: "iron-on" },
-        work: [{ ...trayGroove, id: "g1", stopAtStart: "12", stopAtEnd: "0" }],
+        work: [{ ...trayGroove, id: "g1", stopAtStart: "7", stopAtEnd: "0" }],
       },
       traySideRight: {
         name: "Tray side",
@@ -250,7 +250,7 @@ export function pottingBench(): Job {
         width: trayHeight,
         goodFace: true,
         edging: { front: "iron-on" },
-        work: [{ ...trayGroove, id: "g2", stopAtStart: "0", stopAtEnd: "12" }],
+        work: [{ ...trayGroove, id: "g2", stopAtStart: "0", stopAtEnd: "7" }],
       },
       trayFront: {
         name: "Tray front",
@@ -262,6 +262,7 @@ export function pottingBench(): Job {
         width: trayHeight,
         goodFace: true,
         edging: { front: "iron-on" },
+        work: [{ ...trayGroove, id: "g3", stopAtStart: "0", stopAtEnd: "0" }],
       },
       trayBack: {
         name: "Tray back",
@@ -273,6 +274,7 @@ export function pottingBench(): Job {
         width: trayHeight,
         goodFace: true,
         edging: { front: "iron-on" },
+        work: [{ ...trayGroove, id: "g4", stopAtStart: "0", stopAtEnd: "0" }],
       },
     },
     boughtParts: {

@@ -181,8 +181,8 @@ function sizeCells(row: TallyRow, style: LengthStyle): Readonly<Record<string, C
         length: length(form.cutNm),
         width: NOT_APPLICABLE,
         thickness: NOT_APPLICABLE,
-        end1: angleCell(anglesOf(form.start).angle),
-        end2: angleCell(anglesOf(form.end).angle),
+        end1: endCell(form, 0),
+        end2: endCell(form, 1),
         stand: textCell(standWords(form)),
       };
     case "panel":
@@ -210,4 +210,9 @@ function sizeCells(row: TallyRow, style: LengthStyle): Readonly<Record<string, C
   }
 }
 
-const angleCell = (degrees: number): Cell => numberCell(degrees, formatDegrees(degrees));
+/** Degrees from square; a saddle has no such angle, its own stands in the note. */
+function endCell(form: MemberForm, index: 0 | 1): Cell {
+  if (form.copes[index]) return textCell("cope");
+  const { angle } = anglesOf(index === 0 ? form.start : form.end);
+  return numberCell(angle, formatDegrees(angle));
+}

@@ -126,7 +126,7 @@ function grooveRemarks(
 }
 
 /** The room that a groove takes, in the panel's own axes. */
-function grooveBox(groove: GrooveSolid, size: Vec3): BoxCut {
+export function grooveBox(groove: GrooveSolid, size: Vec3): BoxCut {
   const [length, width, thickness] = size;
   const [low, high] = groove.face === "good" ? [thickness - groove.depth, thickness + 1] : [-1, groove.depth];
   const opened = (stop: number, run: number, far: boolean) =>

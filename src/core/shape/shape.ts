@@ -15,6 +15,7 @@ import {
 import { STEEP_END_DEG, STEEP_END_SLACK_DEG, sentence } from "../kernel";
 import { formatDegrees, roundTo, toDegrees } from "../measure";
 import { type BoughtEntry, type Stockroom, sectionProperties } from "../stockroom";
+import { frameChecks } from "./frame-checks";
 import { cutMember, type MemberSolid, meshOfMember, type PlacedMember, placeMember } from "./member";
 import { meshOfPanel, type PanelSolid, placePanel } from "./panel";
 import { placedPoints } from "./points";
@@ -80,6 +81,7 @@ export function shapeJob(job: Job, sizes: Sizes, stockroom: Stockroom): Shape {
       ]),
     );
   }
+  checks.push(...frameChecks(job, points, members, panels));
   const bought = Object.values(job.boughtParts).map((part) => countBought(part, sizes, stockroom, checks));
   return {
     points,

@@ -38,15 +38,17 @@ function factsOf(row: TallyRow, state: DeskState): readonly Fact[] {
   const cutFrom = cutFromFact(row, state);
   const notes = rowNotes(row, style, state.stockroom).map((note): Fact => ["Note", note]);
   if (form.kind === "member") {
-    const saw = [sawSettings(form.start), sawSettings(form.end)].map(
-      ({ mitre, bevel }) => `${formatDegrees(mitre)} / ${formatDegrees(bevel)}`,
-    );
+    const saw = [form.start, form.end].map((slope, i) => {
+      if (form.copes[i]) return "coped";
+      const { mitre, bevel } = sawSettings(slope);
+      return `${formatDegrees(mitre)} / ${formatDegrees(bevel)}°`;
+    });
     return [
       stock,
       ["Cut length", write(form.cutNm)],
       ["Edges", `${write(form.longestNm)} longest, ${write(form.shortestNm)} shortest`],
       ["Ends", standWords(form)],
-      ["Saw", `mitre / bevel ${saw[0]}°, then ${saw[1]}°, on its y face`],
+      ["Saw", `mitre / bevel ${saw[0]}, then ${saw[1]}, on its y face`],
       ["Mass", massWords(row, state)],
       ...cutFrom,
       ...notes.slice(0, 2),
