@@ -3,7 +3,7 @@
  * something that they do not reach, solids that run into one another. Each is found by sorting or by cells, so that
  * the work grows with the number of pieces and not with its square.
  */
-import { cross, distance, dot, reach, toLocal, toWorld, type Vec3 } from "../geometry";
+import { cross, distance, dot, norm, reach, subtract, toLocal, toWorld, type Vec3 } from "../geometry";
 import { type Check, type Job, neighbourOf, plainCheck } from "../job";
 import { at, NEAR_TWIN_LENGTH_MM, POINT_TOLERANCE_MM } from "../kernel";
 import { roundTo } from "../measure";
@@ -29,7 +29,30 @@ export function frameChecks(
   ];
 }
 
-const cellOf = ([x, y, z]: Vec3, size: number) => [x, y, z].map((value) => Math.floor(value / size));
+/** mm. So much larger than the distance looked for that most points need but one cell. */
+const CELL_MM = 100;
+
+/** The one or two cells along an axis that lie within reach of a coordinate. */
+function cellSpan(value: number): readonly number[] {
+  const low = Math.floor((value - NEAR_TWIN_LENGTH_MM) / CELL_MM);
+  const high = Math.floor((value + NEAR_TWIN_LENGTH_MM) / CELL_MM);
+  return low === high ? [low] : [low, high];
+}
+
+/** Cells of one hash only cost a look. */
+const cellHash = (x: number, y: number, z: number) =>
+  Math.imul(x, 73856093) ^ Math.imul(y, 19349663) ^ Math.imul(z, 83492791);
+
+/** Keys of the cells within reach of a place. */
+function cellsNear(place: Vec3): readonly number[] {
+  const [ys, zs] = [cellSpan(place[1]), cellSpan(place[2])];
+  const keys: number[] = [];
+  for (const x of cellSpan(place[0])) for (const y of ys) for (const z of zs) keys.push(cellHash(x, y, z));
+  return keys;
+}
+
+const ownCell = (place: Vec3) =>
+  cellHash(Math.floor(place[0] / CELL_MM), Math.floor(place[1] / CELL_MM), Math.floor(place[2] / CELL_MM));
 
 /** Ends of members that lie nearly, but not quite, on another end. */
 function nearPoints(job: Job, points: ReadonlyMap<string, Vec3>): readonly Check[] {
@@ -39,21 +62,21 @@ function nearPoints(job: Job, points: ReadonlyMap<string, Vec3>): readonly Check
       return line ? [line.from as string, line.to as string] : [];
     }),
   );
-  const cells = new Map<string, string[]>();
+  const cells = new Map<number, string[]>();
   const checks: Check[] = [];
   for (const [id, place] of points) {
     if (!carrying.has(id)) continue;
-    const [cx = 0, cy = 0, cz = 0] = cellOf(place, NEAR_TWIN_LENGTH_MM);
-    for (let i = 0; i < 27; i++) {
-      const key = `${cx + (i % 3) - 1},${cy + (Math.floor(i / 3) % 3) - 1},${cz + Math.floor(i / 9) - 1}`;
+    for (const key of cellsNear(place)) {
       for (const other of cells.get(key) ?? []) {
         const apart = distance(place, points.get(other) ?? place);
         if (apart > POINT_TOLERANCE_MM * 1000 && apart < NEAR_TWIN_LENGTH_MM)
           checks.push(nearCheck(job, id, other, apart));
       }
     }
-    const own = `${cx},${cy},${cz}`;
-    cells.set(own, [...(cells.get(own) ?? []), id]);
+    const own = ownCell(place);
+    const there = cells.get(own);
+    if (there) there.push(id);
+    else cells.set(own, [id]);
   }
   return checks;
 }
@@ -71,6 +94,10 @@ function nearCheck(job: Job, id: string, other: string, apart: number): Check {
   };
 }
 
+/** A place to a hundredth of a millimetre. */
+const placeKey = (place: Vec3) =>
+  `${Math.round(place[0] * 100)},${Math.round(place[1] * 100)},${Math.round(place[2] * 100)}`;
+
 /** Members whose lines lie on one another from end to end. */
 function drawnTwice(job: Job, points: ReadonlyMap<string, Vec3>): readonly Check[] {
   const seen = new Map<string, string>();
@@ -80,10 +107,8 @@ function drawnTwice(job: Job, points: ReadonlyMap<string, Vec3>): readonly Check
     const ends = [points.get(line?.from ?? ""), points.get(line?.to ?? "")];
     const [from, to] = ends;
     if (!from || !to || member.leftOut) continue;
-    const key = [from, to]
-      .map((place) => place.map((value) => roundTo(value, 2)).join(","))
-      .sort()
-      .join("|");
+    const [a, b] = [placeKey(from), placeKey(to)];
+    const key = a < b ? `${a}|${b}` : `${b}|${a}`;
     const first = seen.get(key);
     if (first === undefined) seen.set(key, member.id);
     else {
@@ -122,15 +147,18 @@ function missedNeighbours(members: readonly MemberSolid[]): readonly Check[] {
   );
 }
 
-/** A solid or the part of it that fills a box, in its own frame. */
+/** A solid or the part of it that fills a box: its middle and half its sizes along its own axes. */
 type Box = {
   readonly id: string;
   readonly name: string;
+  readonly frame: MemberSolid["frame"];
   readonly low: Vec3;
   readonly high: Vec3;
-  readonly frame: MemberSolid["frame"];
+  readonly middle: Vec3;
+  readonly half: Vec3;
+  /** Half its size along the axes of the job. */
+  readonly reach: Vec3;
   readonly grooves: readonly { readonly from: Vec3; readonly to: Vec3 }[];
-  readonly around: { readonly low: Vec3; readonly high: Vec3 };
 };
 
 const FILLS: ReadonlySet<string> = new Set(["squareTube", "rectangularTube", "flat", "squareBar", "timber"]);
@@ -164,85 +192,106 @@ function boxOf(
   high: Vec3,
   grooves: Box["grooves"],
 ): Box {
-  const corners = cornersOf(low, high).map((corner) => toWorld(frame, corner));
-  return { id, name, frame, low, high, grooves, around: boundsOf(corners) };
+  const half: Vec3 = [(high[0] - low[0]) / 2, (high[1] - low[1]) / 2, (high[2] - low[2]) / 2];
+  const middle = toWorld(frame, [low[0] + half[0], low[1] + half[1], low[2] + half[2]]);
+  const reached: Vec3 = [halfAlong(frame, half, X), halfAlong(frame, half, Y), halfAlong(frame, half, Z)];
+  return { id, name, frame, low, high, middle, half, reach: reached, grooves };
 }
 
-const cornersOf = (low: Vec3, high: Vec3): readonly Vec3[] =>
-  [0, 1, 2, 3, 4, 5, 6, 7].map(
-    (bits): Vec3 => [bits & 1 ? high[0] : low[0], bits & 2 ? high[1] : low[1], bits & 4 ? high[2] : low[2]],
-  );
+const X: Vec3 = [1, 0, 0];
+const Y: Vec3 = [0, 1, 0];
+const Z: Vec3 = [0, 0, 1];
 
-function boundsOf(corners: readonly Vec3[]): { readonly low: Vec3; readonly high: Vec3 } {
-  const along = (i: 0 | 1 | 2, pick: (...values: number[]) => number) =>
-    pick(...corners.map((corner) => corner[i]));
-  return {
-    low: [along(0, Math.min), along(1, Math.min), along(2, Math.min)],
-    high: [along(0, Math.max), along(1, Math.max), along(2, Math.max)],
-  };
-}
+/** Half of what a box takes along a direction. */
+const halfAlong = ({ x, y, z }: Box["frame"], half: Vec3, axis: Vec3) =>
+  Math.abs(dot(axis, x)) * half[0] + Math.abs(dot(axis, y)) * half[1] + Math.abs(dot(axis, z)) * half[2];
 
 const MOST_OVERLAPS = 50;
 
-/** Pairs of boxes that share room, by a sweep along the width. */
+/** mm. A few pieces a cell in a dense frame, a few cells a piece for long ones. */
+const BOX_CELL_MM = 600;
+
+/** Pairs of boxes that share room: only those that share a cell are looked at. */
 function overlaps(members: readonly MemberSolid[], panels: readonly PanelSolid[]): readonly Check[] {
-  const boxes = [...members.map(memberBox), ...panels.map(panelBox)]
-    .filter((box) => box !== null)
-    .sort((a, b) => a.around.low[0] - b.around.low[0]);
+  const boxes = [...members.map(memberBox), ...panels.map(panelBox)].filter((box) => box !== null);
+  const cells = new Map<number, number[]>();
   const checks: Check[] = [];
-  let open: Box[] = [];
-  for (const box of boxes) {
-    open = open.filter((other) => other.around.high[0] > box.around.low[0] + TOUCH_MM);
-    for (const other of open) {
-      if (checks.length >= MOST_OVERLAPS) return checks;
-      if (!boundsShare(box, other) || !shareRoom(box, other)) continue;
+  boxes.forEach((box, index) => {
+    const met: number[] = [];
+    for (const key of cellsOf(box)) {
+      const there = cells.get(key);
+      if (!there) {
+        cells.set(key, [index]);
+        continue;
+      }
+      for (const other of there) {
+        // A pair may share several cells; the test of the bounds is cheap, the list of those met is short.
+        if (other !== index && boundsShare(box, at(boxes, other)) && !met.includes(other)) met.push(other);
+      }
+      there.push(index);
+    }
+    for (const other of met.sort((a, b) => a - b)) {
+      const against = at(boxes, other);
+      if (checks.length >= MOST_OVERLAPS || !shareRoom(box, against)) continue;
       const words =
-        box.name === other.name ? `Two pieces named ${box.name} run` : `${other.name} and ${box.name} run`;
+        box.name === against.name
+          ? `Two pieces named ${box.name} run`
+          : `${against.name} and ${box.name} run`;
       checks.push(
         plainCheck("overlap", "warning", `${words} into one another; cut one to the other or move it.`, [
-          other.id,
+          against.id,
           box.id,
         ]),
       );
     }
-    open.push(box);
-  }
+  });
   return checks;
 }
 
-const boundsShare = (a: Box, b: Box) =>
-  ([1, 2] as const).every(
-    (i) => a.around.high[i] > b.around.low[i] + TOUCH_MM && b.around.high[i] > a.around.low[i] + TOUCH_MM,
-  );
+/** Hashes of the cells that a box covers. */
+function cellsOf({ middle, reach: half }: Box): readonly number[] {
+  const keys: number[] = [];
+  const [x0, y0, z0] = middle.map((value, i) => Math.floor((value - at(half, i)) / BOX_CELL_MM));
+  const [x1, y1, z1] = middle.map((value, i) => Math.floor((value + at(half, i)) / BOX_CELL_MM));
+  for (let x = x0 ?? 0; x <= (x1 ?? 0); x++)
+    for (let y = y0 ?? 0; y <= (y1 ?? 0); y++)
+      for (let z = z0 ?? 0; z <= (z1 ?? 0); z++) keys.push(cellHash(x, y, z));
+  return keys;
+}
+
+const areApart = (a: Box, b: Box, i: 0 | 1 | 2) =>
+  Math.abs(a.middle[i] - b.middle[i]) > a.reach[i] + b.reach[i] - TOUCH_MM;
+const boundsShare = (a: Box, b: Box) => !areApart(a, b, 0) && !areApart(a, b, 1) && !areApart(a, b, 2);
 
 /** Separating axes of two boxes (Gottschalk, Lin and Manocha 1996); what lies in a groove shares nothing. */
 function shareRoom(a: Box, b: Box): boolean {
-  const axesOf = ({ frame }: Box): readonly Vec3[] => [frame.x, frame.y, frame.z];
-  const [first, second] = [axesOf(a), axesOf(b)];
-  const crossed = first.flatMap((p) => second.map((q) => cross(p, q)));
-  for (const axis of [...first, ...second, ...crossed]) {
-    const size = Math.hypot(...axis);
-    if (size < 1e-6) continue;
-    const [p, q] = [spanOf(a, axis), spanOf(b, axis)];
-    if (Math.min(p[1], q[1]) - Math.max(p[0], q[0]) < TOUCH_MM * size) return false;
-  }
+  const first = [a.frame.x, a.frame.y, a.frame.z];
+  const second = [b.frame.x, b.frame.y, b.frame.z];
+  for (const axis of first) if (separates(axis, a, b)) return false;
+  for (const axis of second) if (separates(axis, a, b)) return false;
+  for (const p of first) for (const q of second) if (separates(cross(p, q), a, b)) return false;
   return !liesInGroove(a, b) && !liesInGroove(b, a);
 }
 
-function spanOf({ frame, low, high }: Box, axis: Vec3): readonly [number, number] {
-  const values = cornersOf(low, high).map((corner) => dot(toWorld(frame, corner), axis));
-  return [Math.min(...values), Math.max(...values)];
+function separates(axis: Vec3, a: Box, b: Box): boolean {
+  const size = norm(axis);
+  if (size < 1e-6) return false;
+  const reached = halfAlong(a.frame, a.half, axis) + halfAlong(b.frame, b.half, axis);
+  return Math.abs(dot(subtract(b.middle, a.middle), axis)) > reached - TOUCH_MM * size;
 }
 
 /** Whether all that `b` takes of `a` was grooved out of it. */
 function liesInGroove(a: Box, b: Box): boolean {
   if (a.grooves.length === 0) return false;
-  const inside = boundsOf(
-    cornersOf(b.low, b.high).map((corner) => toLocal(a.frame, toWorld(b.frame, corner))),
-  );
-  const shared = ([0, 1, 2] as const).map(
-    (i) => [Math.max(inside.low[i], a.low[i]), Math.min(inside.high[i], a.high[i])] as const,
-  );
+  const middle = toLocal(a.frame, b.middle);
+  const axes = [a.frame.x, a.frame.y, a.frame.z];
+  const shared = axes.map((axis, i) => {
+    const half = halfAlong(b.frame, b.half, axis);
+    return [
+      Math.max(at(middle, i) - half, at(a.low, i)),
+      Math.min(at(middle, i) + half, at(a.high, i)),
+    ] as const;
+  });
   return a.grooves.some(({ from, to }) =>
     shared.every(([low, high], i) => low > at(from, i) - TOUCH_MM && high < at(to, i) + TOUCH_MM),
   );
