@@ -1,6 +1,6 @@
 /** A bought part of a job: so many of an entry of the stockroom, or so much length of it. */
 import * as v from "valibot";
-import { formulaText, recordId, shortName } from "./text";
+import { condition, formulaText, recordId, shortName } from "./text";
 
 export const BoughtPartSchema = v.object({
   id: v.pipe(recordId, v.brand("BoughtPartId")),
@@ -10,6 +10,7 @@ export const BoughtPartSchema = v.object({
   count: formulaText,
   length: v.nullable(formulaText),
   note: v.pipe(v.string(), v.maxLength(200)),
+  when: condition,
   leftOut: v.boolean(),
 });
 export type BoughtPart = v.InferOutput<typeof BoughtPartSchema>;

@@ -22,6 +22,7 @@ export type MemberParts = {
   readonly roll?: string;
   readonly cardinal?: number;
   readonly material?: string | null;
+  readonly when?: string | null;
 };
 
 export type PanelParts = {
@@ -36,6 +37,7 @@ export type PanelParts = {
   readonly goodFace?: boolean;
   readonly edging?: Partial<EdgingChoice>;
   readonly work?: readonly Groove[];
+  readonly when?: string | null;
 };
 
 export type JobParts = {
@@ -59,7 +61,15 @@ export type JobParts = {
 };
 
 export function newKeySize(id: string, name: string, formula: string, rest: Partial<KeySize> = {}): KeySize {
-  const fresh = { measure: "length", least: null, greatest: null, note: "", locked: false, position: 0 };
+  const fresh = {
+    measure: "length",
+    choices: [],
+    least: null,
+    greatest: null,
+    note: "",
+    locked: false,
+    position: 0,
+  };
   return v.parse(KeySizeSchema, { ...fresh, ...rest, id, name, formula });
 }
 
@@ -70,6 +80,7 @@ export function newMember(id: string, line: string, parts: MemberParts): Member 
     line,
     section: parts.section,
     material: parts.material ?? null,
+    when: parts.when ?? null,
     roll: parts.roll ?? "0",
     cardinal: parts.cardinal ?? 10,
     start: parts.start ?? SQUARE_END,
@@ -79,7 +90,7 @@ export function newMember(id: string, line: string, parts: MemberParts): Member 
 }
 
 export function newPanel(id: string, parts: PanelParts): Panel {
-  const fresh = { material: null, grain: true, goodFace: false, work: [], leftOut: false };
+  const fresh = { when: null, material: null, grain: true, goodFace: false, work: [], leftOut: false };
   return v.parse(PanelSchema, { ...fresh, ...parts, id, edging: { ...NO_EDGING, ...parts.edging } });
 }
 
@@ -87,7 +98,7 @@ export function newBoughtPart(
   id: string,
   parts: Partial<BoughtPart> & Pick<BoughtPart, "name" | "entry" | "count">,
 ): BoughtPart {
-  return v.parse(BoughtPartSchema, { length: null, note: "", leftOut: false, ...parts, id });
+  return v.parse(BoughtPartSchema, { when: null, length: null, note: "", leftOut: false, ...parts, id });
 }
 
 const keyed = <T extends { readonly id: string }>(records: readonly T[]): Record<string, T> =>

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import * as v from "valibot";
 import { describe, expect, it } from "vitest";
 import { sentence } from "../kernel";
-import { smallFrame } from "../pipeline.fixture";
+import { resultsOf, smallFrame } from "../pipeline.fixture";
 import {
   applyDiff,
   applyEdit,
@@ -261,5 +261,80 @@ describe("the job document", () => {
   ])("refuses what is not one: %#", (data, why) => {
     const read = readJob(data);
     expect(read.ok ? "" : sentence(read.problem)).toContain(why);
+  });
+});
+
+describe("conditions, choices and names", () => {
+  const withChoice = edited({
+    kind: "together",
+    edits: [
+      { kind: "addKeySize", keySize: newKeySize("size-shelf", "with_shelf", "yes", { measure: "yesNo" }) },
+      {
+        kind: "addKeySize",
+        keySize: newKeySize("size-wood", "wood", "oak", { measure: "choice", choices: ["oak", "larch"] }),
+      },
+      { kind: "changePanels", ids: ["shelfHigh"], set: { when: 'with_shelf and wood == "oak"' } },
+      { kind: "changeMembers", ids: ["front"], set: { when: "width > 500" } },
+    ],
+  });
+  const pieces = (from: Job) => resultsOf(from).tally.balance.inRows;
+
+  it("parts of the design are there only while their condition holds", () => {
+    expect(pieces(withChoice)).toBe(8);
+    expect(pieces(edited(setSize("shelf", "no"), withChoice))).toBe(7);
+    expect(pieces(edited(setSize("wood", "larch"), withChoice))).toBe(7);
+    const narrow = resultsOf(edited(setSize("width", "450"), withChoice));
+    expect(narrow.shape.absent).toEqual(new Set(["front"]));
+    // What was cut against the absent rail is square for the time being, not an error.
+    expect(narrow.shape.uncomputed).toEqual([]);
+    expect(narrow.tally.balance).toMatchObject({ design: 7 + 125, inRows: 7 });
+  });
+
+  it("a value that is no choice and a condition that is no yes or no are told", () => {
+    expect(refusal(setSize("wood", "elm"), withChoice)).toBe('wood "elm" must be one of oak, larch.');
+    expect(refusal(setSize("shelf", "3"), withChoice)).toContain("yes or no is needed here");
+    const odd = edited({ kind: "changePanels", ids: ["shelfLow"], set: { when: "width + 1" } });
+    expect(resultsOf(odd).shape.checks.map((check) => check.message)).toEqual([
+      'Shelf: its condition: "width + 1": yes or no is needed here.',
+    ]);
+  });
+
+  it("a renamed key size is renamed wherever formulas name it, and nowhere else", () => {
+    const renamed = edited({ kind: "renameKeySize", id: "size-width", name: "over_all" }, withChoice);
+    expect(renamed.points["B"]?.at).toEqual(["over_all - 20", "20", "height"]);
+    expect(renamed.points["A"]).toBe(withChoice.points["A"]);
+    expect(renamed.panels["shelfLow"]?.length).toBe("over_all - 80");
+    expect(renamed.members["front"]?.when).toBe("over_all > 500");
+    expect(renamed.variants["wide"]?.formulas).toEqual({ over_all: "900" });
+    expect(resultsOf(renamed).cutList).toEqual(resultsOf(withChoice).cutList);
+    // A choice of the same word in quotation marks is no name.
+    const wood = edited({ kind: "renameKeySize", id: "size-wood", name: "oak" }, withChoice);
+    expect(wood.panels["shelfHigh"]?.when).toBe('with_shelf and oak == "oak"');
+    expect(refusal({ kind: "renameKeySize", id: "size-width", name: "depth" })).toContain(
+      "already a key size named depth",
+    );
+    expect(refusal({ kind: "renameKeySize", id: "size-width", name: "sqrt" })).toContain(
+      "means something else in formulas",
+    );
+  });
+
+  it("documents of version 1 are read: everything in them is always there", () => {
+    const strip = (table: object, field: string) =>
+      Object.fromEntries(
+        Object.entries(table).map(([id, record]) => [
+          id,
+          Object.fromEntries(Object.entries(record as object).filter(([key]) => key !== field)),
+        ]),
+      );
+    const old = {
+      ...job,
+      schemaVersion: 1,
+      keySizes: strip(job.keySizes, "choices"),
+      members: strip(job.members, "when"),
+      panels: strip(job.panels, "when"),
+      boughtParts: strip(job.boughtParts, "when"),
+    };
+    const read = readJob(JSON.parse(JSON.stringify(old)));
+    expect(read.ok && read.value).toEqual(job);
   });
 });

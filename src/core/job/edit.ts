@@ -21,6 +21,7 @@ import { type KeySize, KeySizeSchema, type VariantId } from "./key-size";
 import { MemberSchema } from "./member";
 import { PanelSchema } from "./panel";
 import { change, defined, missing, put, removeAll } from "./records";
+import { renameKeySize } from "./rename";
 import { resolveSizes, usesOf } from "./sizes";
 import { formulaText, recordId } from "./text";
 import { TypedPieceSchema } from "./typed-piece";
@@ -40,10 +41,11 @@ const SimpleEditSchema = v.variant("kind", [
   v.object({
     kind: v.literal("changeKeySize"),
     id: recordId,
-    set: v.partial(v.pick(KeySizeSchema, ["least", "greatest", "note", "locked"])),
+    set: v.partial(v.pick(KeySizeSchema, ["least", "greatest", "note", "locked", "choices"])),
   }),
   v.object({ kind: v.literal("addKeySize"), keySize: KeySizeSchema }),
   v.object({ kind: v.literal("removeKeySize"), id: recordId }),
+  v.object({ kind: v.literal("renameKeySize"), id: recordId, name: KeySizeSchema.entries.name }),
   v.object({ kind: v.literal("changePoint"), id: recordId, set: v.partial(v.pick(PointSchema, ["at"])) }),
   v.object({ kind: v.literal("changeMembers"), ids, set: v.partial(v.omit(MemberSchema, ["id", "line"])) }),
   v.object({ kind: v.literal("changePanels"), ids, set: v.partial(v.omit(PanelSchema, ["id"])) }),
@@ -128,6 +130,8 @@ function applySimple(job: Job, edit: SimpleEdit): Result<Job, Problem> {
       return addKeySize(job, edit.keySize);
     case "removeKeySize":
       return removeKeySize(job, edit.id);
+    case "renameKeySize":
+      return renameKeySize(job, edit.id, edit.name);
     case "changePoint":
       return change(job, "points", "point", [edit.id], edit.set);
     case "changeMembers":
@@ -257,6 +261,8 @@ export function editName(edit: Edit): string {
       return `Add key size ${edit.keySize.name}`;
     case "removeKeySize":
       return "Remove a key size";
+    case "renameKeySize":
+      return `Rename a key size to ${edit.name}`;
     case "changePoint":
       return "Move a point";
     case "changeMembers":

@@ -89,5 +89,5 @@ export {
   textOf,
   times,
 } from "./place-text";
-export { lengthWith, numberWith, resolveSizes, type Sizes, usesOf } from "./sizes";
+export { isPresent, lengthWith, numberWith, resolveSizes, type Sizes, usesOf } from "./sizes";
 export { type TypedPiece, type TypedPieceId, TypedPieceSchema, type TypedStand } from "./typed-piece";

@@ -13,7 +13,7 @@ import { PanelSchema } from "./panel";
 import { recordId } from "./text";
 import { TypedPieceSchema } from "./typed-piece";
 
-export const SCHEMA_VERSION = 1;
+export const SCHEMA_VERSION = 2;
 
 const LengthFormatSchema = v.variant("kind", [
   v.object({
@@ -116,8 +116,23 @@ export function emptyJob(info: Pick<JobInfo, "code" | "title"> & Partial<JobInfo
 }
 
 /** Steps from one schema version to the next, by the version that they start from. */
-const MIGRATIONS: Readonly<Record<number, (document: Record<string, unknown>) => Record<string, unknown>>> =
-  {};
+const MIGRATIONS: Readonly<Record<number, (document: Record<string, unknown>) => Record<string, unknown>>> = {
+  // Conditions and choices: what was there is always part of the design and has nothing to choose from.
+  1: (document) => ({
+    ...document,
+    schemaVersion: 2,
+    keySizes: eachRecord(document["keySizes"], { choices: [] }),
+    members: eachRecord(document["members"], { when: null }),
+    panels: eachRecord(document["panels"], { when: null }),
+    boughtParts: eachRecord(document["boughtParts"], { when: null }),
+  }),
+};
+
+/** Every record of a stored table with the fields that are new. */
+function eachRecord(table: unknown, added: object): unknown {
+  if (typeof table !== "object" || table === null) return table;
+  return Object.fromEntries(Object.entries(table).map(([id, record]) => [id, { ...added, ...record }]));
+}
 
 /** Checks and migrates a stored or received document. */
 export function readJob(data: unknown): Result<Job, Problem> {

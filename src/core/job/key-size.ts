@@ -6,7 +6,9 @@ export const KeySizeSchema = v.object({
   id: v.pipe(recordId, v.brand("KeySizeId")),
   /** The name that formulas use. */
   name: v.pipe(v.string(), v.regex(/^[A-Za-z_][A-Za-z0-9_]{0,39}$/, "must start with a letter")),
-  measure: v.picklist(["length", "number", "angle"]),
+  measure: v.picklist(["length", "number", "angle", "yesNo", "choice"]),
+  /** What a choice is made from; empty for all others. */
+  choices: v.pipe(v.array(v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(40))), v.maxLength(50)),
   formula: formulaText,
   least: v.nullable(formulaText),
   greatest: v.nullable(formulaText),

@@ -1,6 +1,6 @@
 /** A member: a length of a section along a line, with an end cut at either end. */
 import * as v from "valibot";
-import { formulaText, materialName, recordId, shortName } from "./text";
+import { condition, formulaText, materialName, recordId, shortName } from "./text";
 
 const memberId = v.pipe(recordId, v.brand("MemberId"));
 
@@ -71,6 +71,7 @@ export const MemberSchema = v.object({
   roll: formulaText,
   /** Which point of the section lies on the line: the cardinal points 1 to 10 of IFC (ISO 16739-1). */
   cardinal: v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(10)),
+  when: condition,
   start: EndCutSchema,
   end: EndCutSchema,
   leftOut: v.boolean(),

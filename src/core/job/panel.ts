@@ -4,7 +4,7 @@
  * corner of the other face.
  */
 import * as v from "valibot";
-import { edgeChoice, formulaText, materialName, recordId, shortName } from "./text";
+import { condition, edgeChoice, formulaText, materialName, recordId, shortName } from "./text";
 
 export const PANEL_EDGES = ["front", "back", "left", "right"] as const;
 export type PanelEdge = (typeof PANEL_EDGES)[number];
@@ -54,6 +54,7 @@ export const PanelSchema = v.object({
   goodFace: v.boolean(),
   edging: EdgingChoiceSchema,
   work: v.pipe(v.array(GrooveSchema), v.maxLength(40)),
+  when: condition,
   leftOut: v.boolean(),
 });
 export type Panel = v.InferOutput<typeof PanelSchema>;

@@ -45,9 +45,8 @@ export function resolveSizes(job: Job, variantId: VariantId | null): Sizes {
       return;
     }
     state.set(name, "open");
-    const value = computeSize(size, textOf(size, variant), unit, scope, (needed) =>
-      visit(needed, [...path, name]),
-    );
+    const need = (needed: string) => visit(needed, [...path, name]);
+    const value = computeSize(size, textOf(size, variant), { unit, scope, need });
     state.set(name, "done");
     if (problems.has(name)) return;
     if (value.ok) scope.set(name, value.value);
@@ -70,30 +69,70 @@ function readValue(size: KeySize, text: string, unit: LengthUnit): Result<TypedV
   return formula.ok ? ok({ kind: "formula", formula: formula.value }) : formula;
 }
 
-function computeSize(
-  size: KeySize,
-  text: string,
-  unit: LengthUnit,
-  scope: ReadonlyMap<string, FormulaValue>,
-  need: (name: string) => void,
-): Result<number, Problem> {
-  const compute = (source: string): Result<number, Problem> => {
-    const read = readValue(size, source, unit);
-    if (!read.ok) return read;
-    if (read.value.kind === "length") return ok(read.value.mm / MM_PER_UNIT[unit]);
-    for (const name of read.value.formula.names) need(name);
-    const value = evaluateFormula(read.value.formula, scope);
-    if (!value.ok) return value;
-    if (typeof value.value === "number") return ok(value.value);
-    return err({ kind: "wrongArguments", what: "a number is needed here", text: source });
-  };
-  const value = compute(text);
+type Compute = {
+  readonly unit: LengthUnit;
+  readonly scope: ReadonlyMap<string, FormulaValue>;
+  readonly need: (name: string) => void;
+};
+
+function computeSize(size: KeySize, text: string, how: Compute): Result<FormulaValue, Problem> {
+  if (size.measure === "yesNo") return yesOrNo(text, how);
+  if (size.measure === "choice") return chosen(size, text, how);
+  const value = computeNumber(size, text, how);
   if (!value.ok) return value;
-  const least = size.least === null ? null : compute(size.least);
+  const least = size.least === null ? null : computeNumber(size, size.least, how);
   if (least && !least.ok) return least;
-  const greatest = size.greatest === null ? null : compute(size.greatest);
+  const greatest = size.greatest === null ? null : computeNumber(size, size.greatest, how);
   if (greatest && !greatest.ok) return greatest;
   return withinRange(size, value.value, least?.value ?? null, greatest?.value ?? null);
+}
+
+function computeNumber(size: KeySize, text: string, { unit, scope, need }: Compute): Result<number, Problem> {
+  const read = readValue(size, text, unit);
+  if (!read.ok) return read;
+  if (read.value.kind === "length") return ok(read.value.mm / MM_PER_UNIT[unit]);
+  for (const name of read.value.formula.names) need(name);
+  const value = evaluateFormula(read.value.formula, scope);
+  if (!value.ok) return value;
+  if (typeof value.value === "number") return ok(value.value);
+  return err({ kind: "wrongArguments", what: "a number is needed here", text });
+}
+
+function computeFormula(text: string, { unit, scope, need }: Compute): Result<FormulaValue, Problem> {
+  const formula = parseFormula(text, unit);
+  if (!formula.ok) return formula;
+  for (const name of formula.value.names) need(name);
+  return evaluateFormula(formula.value, scope);
+}
+
+function yesOrNo(text: string, how: Compute): Result<boolean, Problem> {
+  const value = computeFormula(text, how);
+  if (!value.ok) return value;
+  if (typeof value.value === "boolean") return ok(value.value);
+  return err({ kind: "wrongArguments", what: "yes or no is needed here", text });
+}
+
+/** One of the choices by its name, or a formula that gives one. */
+function chosen(size: KeySize, text: string, how: Compute): Result<string, Problem> {
+  if (size.choices.includes(text)) return ok(text);
+  const value = computeFormula(text, how);
+  if (value.ok && typeof value.value === "string" && size.choices.includes(value.value))
+    return ok(value.value);
+  return err({
+    kind: "badValue",
+    what: size.name,
+    value: text,
+    must: `must be one of ${size.choices.join(", ") || "its choices, of which there are none yet"}`,
+  });
+}
+
+/** Whether a record is part of the design with the present sizes. */
+export function isPresent(sizes: Sizes, when: string | null): Result<boolean, Problem> {
+  if (when === null) return ok(true);
+  const value = yesOrNo(when, { unit: sizes.unit, scope: sizes.scope, need: () => {} });
+  if (!value.ok && value.problem.kind === "unknownName" && sizes.problems.has(value.problem.name))
+    return err({ kind: "dependsOnBroken", name: value.problem.name });
+  return value;
 }
 
 // Range ends are compared with a hair of slack: 1400 computed as 2 × 700.0000000001 is still 1400.
@@ -174,7 +213,8 @@ export function usesOf(job: Job, name: string): readonly string[] {
   }
   for (const point of Object.values(job.points)) if (point.at.some(uses)) found.push(`point ${point.name}`);
   for (const member of Object.values(job.members)) {
-    if ([member.roll, cutText(member.start), cutText(member.end)].some(uses)) found.push(member.name);
+    if ([member.roll, member.when, cutText(member.start), cutText(member.end)].some(uses))
+      found.push(member.name);
   }
   for (const panel of Object.values(job.panels)) {
     const work = panel.work.flatMap((w) => [w.distance, w.width, w.depth, w.stopAtStart, w.stopAtEnd]);
@@ -184,11 +224,12 @@ export function usesOf(job: Job, name: string): readonly string[] {
       ...panel.faceAxis,
       panel.length,
       panel.width,
+      panel.when,
       ...work,
     ];
     if (texts.some(uses)) found.push(panel.name);
   }
   for (const part of Object.values(job.boughtParts))
-    if (uses(part.count) || uses(part.length)) found.push(part.name);
+    if ([part.count, part.length, part.when].some(uses)) found.push(part.name);
   return found;
 }

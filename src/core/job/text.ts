@@ -7,6 +7,8 @@ export const shortName = v.pipe(v.string(), v.trim(), v.minLength(1, "needs a na
 export const materialName = v.nullable(v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(60)));
 /** The text of a length field or formula, as it was typed. Whether it can be computed is told by checks. */
 export const formulaText = v.pipe(v.string(), v.trim(), v.minLength(1, "needs a value"), v.maxLength(500));
+/** Condition under which a record is part of the design, a formula for yes or no; null: always. */
+export const condition = v.nullable(formulaText);
 export const edgeChoice = v.nullable(recordId);
 export const positiveLength = v.pipe(
   v.number(),

@@ -6,11 +6,15 @@ import type { Mesh, Vec3 } from "../geometry";
 import {
   type BoughtPart,
   type Check,
+  isPresent,
   type Job,
   lengthWith,
+  type Member,
+  neighbourOf,
   numberWith,
   plainCheck,
   type Sizes,
+  SQUARE_END,
 } from "../job";
 import { STEEP_END_DEG, STEEP_END_SLACK_DEG, sentence } from "../kernel";
 import { formatDegrees, roundTo, toDegrees } from "../measure";
@@ -44,6 +48,8 @@ export type Shape = {
   readonly panels: readonly PanelSolid[];
   readonly bought: readonly BoughtCount[];
   readonly uncomputed: readonly Uncomputed[];
+  /** Records whose condition does not hold with the present sizes: not part of the design now. */
+  readonly absent: ReadonlySet<string>;
   readonly checks: readonly Check[];
   /** Points and lines: guides, counted beside the pieces. */
   readonly guides: number;
@@ -56,9 +62,11 @@ export function shapeJob(job: Job, sizes: Sizes, stockroom: Stockroom): Shape {
     checks.push(plainCheck("notComputed", "error", `Point ${name}: ${why}`, [id])),
   );
   const uncomputed: Uncomputed[] = [];
-  const members = shapeMembers(job, points, sizes, stockroom, uncomputed, checks);
+  const absent = absentRecords(job, sizes, checks);
+  const members = shapeMembers(job, points, sizes, stockroom, { uncomputed, checks, absent });
   const panels: PanelSolid[] = [];
   for (const panel of Object.values(job.panels)) {
+    if (absent.has(panel.id)) continue;
     const placed = placePanel(panel, sizes, stockroom);
     if (placed.ok) {
       panels.push(placed.value);
@@ -82,13 +90,16 @@ export function shapeJob(job: Job, sizes: Sizes, stockroom: Stockroom): Shape {
     );
   }
   checks.push(...frameChecks(job, points, members, panels));
-  const bought = Object.values(job.boughtParts).map((part) => countBought(part, sizes, stockroom, checks));
+  const bought = Object.values(job.boughtParts)
+    .filter((part) => !absent.has(part.id))
+    .map((part) => countBought(part, sizes, stockroom, checks));
   return {
     points,
     members,
     panels,
     bought,
     uncomputed,
+    absent,
     checks,
     guides: Object.keys(job.points).length + Object.keys(job.lines).length,
   };
@@ -110,13 +121,14 @@ function shapeMembers(
   points: ReadonlyMap<string, Vec3>,
   sizes: Sizes,
   stockroom: Stockroom,
-  uncomputed: Uncomputed[],
-  checks: Check[],
+  { uncomputed, checks, absent }: { uncomputed: Uncomputed[]; checks: Check[]; absent: ReadonlySet<string> },
 ): readonly MemberSolid[] {
   const placed = new Map<string, PlacedMember>();
   const fail = (member: { id: string; name: string; leftOut: boolean }, why: string) =>
     uncomputed.push({ kind: "member", id: member.id, name: member.name, leftOut: member.leftOut, why });
-  for (const member of Object.values(job.members)) {
+  for (const given of Object.values(job.members)) {
+    if (absent.has(given.id)) continue;
+    const member = withoutAbsent(given, absent);
     const result = placeMember(job, member, points, sizes, stockroom);
     if (result.ok) placed.set(member.id, result.value);
     else fail(member, result.problem);
@@ -132,6 +144,30 @@ function shapeMembers(
     checks.push(...memberChecks(solid.value));
   }
   return solids;
+}
+
+/** Records that are not part of the design now; a condition that cannot be computed is told and counts as met. */
+function absentRecords(job: Job, sizes: Sizes, checks: Check[]): ReadonlySet<string> {
+  const absent = new Set<string>();
+  for (const table of [job.members, job.panels, job.boughtParts]) {
+    for (const { id, name, when } of Object.values(table)) {
+      if (when === null) continue;
+      const present = isPresent(sizes, when);
+      if (!present.ok)
+        checks.push(
+          plainCheck("notComputed", "error", `${name}: its condition: ${sentence(present.problem)}`, [id]),
+        );
+      else if (!present.value) absent.add(id);
+    }
+  }
+  return absent;
+}
+
+/** An end cut against a member that is not there now is square for the time being. */
+function withoutAbsent(member: Member, absent: ReadonlySet<string>): Member {
+  const cut = (end: Member["start"]) => (absent.has(neighbourOf(end) ?? "") ? SQUARE_END : end);
+  const [start, end] = [cut(member.start), cut(member.end)];
+  return start === member.start && end === member.end ? member : { ...member, start, end };
 }
 
 function memberChecks(solid: MemberSolid): readonly Check[] {

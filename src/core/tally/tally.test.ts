@@ -132,6 +132,7 @@ describe("rows", () => {
       faceAxis: ["0", "0", "1"],
       length: "600",
       width: "400",
+      when: null,
       grain: true,
       goodFace: false,
       edging: { front: "band", back: null, left: null, right: null },
