@@ -149,3 +149,42 @@ test("points are moved by typing, and a loose end is told", async ({ page }) => 
   await setField(page, "width of P2", "0");
   await expect(page.getByText(/Rail cannot be computed: its line has no length/)).toBeVisible();
 });
+
+test("a yes/no key size decides what is there; a key size is renamed in all formulas", async ({ page }) => {
+  await newJob(page, "HL-414");
+  await page.getByRole("button", { name: "Jigs" }).click();
+  await page
+    .getByRole("dialog", { name: "Jigs" })
+    .getByRole("button", { name: "Put it into the job" })
+    .click();
+  await saved(page);
+
+  await page.getByRole("button", { name: "Add key size" }).click();
+  await setField(page, "Name", "with_ring");
+  await page.getByRole("combobox", { name: "Kind" }).click();
+  await page.getByRole("option", { name: "yes or no" }).click();
+  await setField(page, "yes, no or formula", "yes");
+  await page
+    .getByRole("button", { name: /Low rail/ })
+    .first()
+    .click();
+  await setField(page, "Only there when", "with_ring");
+  await saved(page);
+  expect(await tallyRows(page)).toEqual(expect.arrayContaining(["Low rail 2 920"]));
+
+  await openStage(page, "Shape");
+  await page.getByRole("combobox", { name: "with_ring" }).click();
+  await page.getByRole("option", { name: "no", exact: true }).click();
+  await saved(page);
+  await expect(page.getByText("not there now")).toBeVisible();
+  expect(await tallyRows(page)).toEqual(expect.arrayContaining(["Low rail 1 920"]));
+
+  await openStage(page, "Shape");
+  await page.getByRole("button", { name: "width", exact: true }).click();
+  await expect(page.getByText(/^Used by point/)).toBeVisible();
+  await setField(page, "Name, changed in all formulas", "over_all");
+  await saved(page);
+  await setField(page, "over_all", "1100");
+  await saved(page);
+  expect(await tallyRows(page)).toEqual(expect.arrayContaining(["Top rail 2 1100"]));
+});

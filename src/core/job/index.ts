@@ -51,6 +51,7 @@ export {
   type KeySize,
   type KeySizeId,
   KeySizeSchema,
+  readChoices,
   type Variant,
   type VariantId,
   VariantSchema,

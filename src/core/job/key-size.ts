@@ -30,3 +30,11 @@ export const VariantSchema = v.object({
 });
 export type Variant = v.InferOutput<typeof VariantSchema>;
 export type VariantId = Variant["id"];
+
+/** The choices of a text that parts them by commas. */
+export function readChoices(text: string): string[] {
+  return text
+    .split(",")
+    .map((choice) => choice.trim())
+    .filter((choice) => choice !== "");
+}

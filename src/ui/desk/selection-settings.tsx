@@ -1,11 +1,12 @@
 "use client";
 /** What can be set on the selection: section, material, roll and end cuts; board, edging, grain; counts. */
-import type { BoughtPart, EndCut, Job, Member, Panel, PanelEdge, TypedPiece } from "@/core/job";
+import type { BoughtPart, EndCut, Job, KeySize, Member, Panel, PanelEdge, TypedPiece } from "@/core/job";
 import { against, neighbourOf, PANEL_EDGES } from "@/core/job";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
 import { TextField } from "../common/text-field";
 import { useDesk, useDeskState } from "./desk-context";
+import { KeySizeSettings } from "./key-size-settings";
 
 export function SelectionSettings() {
   const job = useDeskState((state) => state.job);
@@ -16,6 +17,8 @@ export function SelectionSettings() {
   const panels = pick<Panel>(job.panels);
   const parts = pick<BoughtPart>(job.boughtParts);
   const typed = pick<TypedPiece>(job.typedPieces);
+  const [size] = pick<KeySize>(job.keySizes);
+  if (size) return <KeySizeSettings key={size.id} size={size} />;
   if (members.length > 0) return <MemberSettings members={members} job={job} />;
   if (panels.length > 0) return <PanelSettings panels={panels} />;
   if (parts.length > 0) return <BoughtSettings parts={parts} />;
@@ -24,6 +27,24 @@ export function SelectionSettings() {
     <p className="text-[13px] text-ink-soft">
       What can be set on the selection will stand here: section, material, end cuts, board, edging.
     </p>
+  );
+}
+
+/** Under which condition the selected pieces are part of the design. */
+function OnlyWhen({
+  whens,
+  onChange,
+}: {
+  readonly whens: readonly (string | null)[];
+  readonly onChange: (when: string | null) => string | null;
+}) {
+  return (
+    <TextField
+      label="Only there when"
+      value={shared(whens) ?? ""}
+      placeholder={new Set(whens).size > 1 ? "several" : "always"}
+      onCommit={(text) => onChange(text.trim() === "" ? null : text.trim())}
+    />
   );
 }
 
@@ -131,6 +152,7 @@ function MemberSettings({ members, job }: { readonly members: readonly Member[];
         choices={CARDINALS}
         onChoose={(cardinal) => change({ cardinal: Number(cardinal) })}
       />
+      <OnlyWhen whens={members.map((member) => member.when)} onChange={(when) => change({ when })} />
       <div className="self-end">
         <LeaveOut
           leftOut={members.every((member) => member.leftOut)}
@@ -284,6 +306,7 @@ function PanelSettings({ panels }: { readonly panels: readonly Panel[] }) {
         onChoose={(way) => change({ grain: way === "long" })}
       />
       <div className="self-end">
+        <OnlyWhen whens={panels.map((panel) => panel.when)} onChange={(when) => change({ when })} />
         <LeaveOut
           leftOut={panels.every((panel) => panel.leftOut)}
           onChange={(leftOut) => change({ leftOut })}
@@ -318,6 +341,7 @@ function BoughtSettings({ parts }: { readonly parts: readonly BoughtPart[] }) {
         <TextField label="Length of each" value={only.length} onCommit={(length) => change({ length })} />
       ) : null}
       <div className="self-end">
+        <OnlyWhen whens={parts.map((part) => part.when)} onChange={(when) => change({ when })} />
         <LeaveOut leftOut={parts.every((part) => part.leftOut)} onChange={(leftOut) => change({ leftOut })} />
       </div>
     </div>

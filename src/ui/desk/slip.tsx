@@ -15,13 +15,16 @@ export function Slip() {
   const tally = useDeskState((state) => state.results.tally);
   const rows = [...new Set([...selected].flatMap((id) => tally.rowOfPiece.get(id) ?? []))];
   const [only] = rows.length === 1 ? rows : [];
-  const title = only
-    ? only.name
-    : selected.size === 0
-      ? "Nothing selected"
-      : rows.length > 1
-        ? `${rows.length} rows`
-        : "Selection";
+  const keySize = useDeskState((state) => [...state.selected].map((id) => state.job.keySizes[id])[0]);
+  const title = keySize
+    ? `Key size ${keySize.name}`
+    : only
+      ? only.name
+      : selected.size === 0
+        ? "Nothing selected"
+        : rows.length > 1
+          ? `${rows.length} rows`
+          : "Selection";
   const inRow = only ? only.pieces.reduce((sum, piece) => sum + piece.quantity, 0) : 0;
   const chosen = only
     ? only.pieces.filter((piece) => selected.has(piece.id)).reduce((sum, piece) => sum + piece.quantity, 0)

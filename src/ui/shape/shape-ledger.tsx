@@ -2,11 +2,12 @@
 /** What the design is made of: key sizes first, then members, panels, bought parts and typed-in rows. */
 import { Lock, LockOpen, Plus } from "lucide-react";
 import { type ReactNode, useState } from "react";
-import { type EndCut, type Job, type KeySize, newKeySize, type Point } from "@/core/job";
+import { type EndCut, type Job, type KeySize, newKeySize, type Point, readChoices } from "@/core/job";
 import { sentence } from "@/core/kernel";
 import { styleOf } from "@/core/lists";
 import { formatLength, MM_PER_UNIT, roundTo } from "@/core/measure";
 import { Button } from "../common/button";
+import { Chooser } from "../common/chooser";
 import { Hint } from "../common/hint";
 import { Tag } from "../common/tag";
 import { TextField } from "../common/text-field";
@@ -83,7 +84,11 @@ function KeySizeRow({ size }: { readonly size: KeySize }) {
   const problem = sizes.problems.get(size.name);
   const computed =
     typeof value !== "number"
-      ? ""
+      ? typeof value === "boolean"
+        ? value
+          ? "yes"
+          : "no"
+        : (value ?? "")
       : size.measure === "length"
         ? formatLength(value * MM_PER_UNIT[info.unit], styleOf(info), 0.1)
         : String(roundTo(value, 3));
@@ -93,22 +98,21 @@ function KeySizeRow({ size }: { readonly size: KeySize }) {
     <li
       className={`grid grid-cols-[104px_136px_64px_minmax(0,1fr)_24px] items-start gap-2 border-seam border-b px-3.5 py-1 ${chosen ? "bg-brass-pale" : ""}`}
     >
-      <span className="pt-1 font-semibold font-table">{size.name}</span>
-      <TextField
-        label={size.name}
-        hideLabel
-        value={text}
-        disabled={size.locked}
-        invalid={fault}
-        fault={{ id: `${size.id}-fault`, show: setRefused }}
-        onCommit={(formula) =>
-          desk.submit({
-            kind: "setKeySize",
-            id: size.id,
-            formula,
-            variant: variantId,
-          })
-        }
+      <button
+        type="button"
+        aria-pressed={chosen}
+        title="Its settings stand below"
+        className="truncate pt-1 text-left font-semibold font-table hover:underline"
+        onClick={() => desk.select([size.id])}
+      >
+        {size.name}
+      </button>
+      <SizeValue
+        size={size}
+        text={text}
+        fault={fault}
+        onFault={setRefused}
+        onCommit={(formula) => desk.submit({ kind: "setKeySize", id: size.id, formula, variant: variantId })}
       />
       {fault ? (
         // In the place of the note, so that no row moves away from under the pointer.
@@ -143,15 +147,60 @@ function KeySizeRow({ size }: { readonly size: KeySize }) {
   );
 }
 
+type SizeValueProps = {
+  readonly size: KeySize;
+  readonly text: string;
+  readonly fault: string | null;
+  readonly onFault: (sentence: string | null) => void;
+  readonly onCommit: (formula: string) => string | null;
+};
+
+/** Yes or no and choices are picked; a formula in their place is typed like any other. */
+function SizeValue({ size, text, fault, onFault, onCommit }: SizeValueProps) {
+  const picks = size.measure === "yesNo" ? ["yes", "no"] : size.measure === "choice" ? size.choices : [];
+  if (picks.includes(text) && !size.locked) {
+    return (
+      <Chooser
+        label={size.name}
+        hideLabel
+        value={text}
+        choices={picks.map((value) => ({ value, label: value }))}
+        onChoose={(value) => onFault(onCommit(value))}
+      />
+    );
+  }
+  return (
+    <TextField
+      label={size.name}
+      hideLabel
+      value={text}
+      disabled={size.locked}
+      invalid={fault}
+      fault={{ id: `${size.id}-fault`, show: onFault }}
+      onCommit={onCommit}
+    />
+  );
+}
+
 function rangeWords({ least, greatest }: KeySize): string {
   if (least && greatest) return `from ${least} to ${greatest}`;
   return least ? `at least ${least}` : greatest ? `at most ${greatest}` : "";
 }
 
+const MEASURES = [
+  { value: "length", label: "length" },
+  { value: "number", label: "number" },
+  { value: "angle", label: "angle" },
+  { value: "yesNo", label: "yes or no" },
+  { value: "choice", label: "choice" },
+];
+
 function NewKeySize({ count }: { readonly count: number }) {
   const desk = useDesk();
   const [open, setOpen] = useState(false);
   const [name, setName] = useState("");
+  const [measure, setMeasure] = useState<KeySize["measure"]>("length");
+  const [choices, setChoices] = useState<string[]>([]);
   if (!open) {
     return (
       <p className="px-3 py-1">
@@ -169,7 +218,11 @@ function NewKeySize({ count }: { readonly count: number }) {
     if (!/^[A-Za-z_][A-Za-z0-9_]{0,39}$/.test(name)) return sentence({ kind: "badName", name });
     const refused = desk.submit({
       kind: "addKeySize",
-      keySize: newKeySize(`size-${crypto.randomUUID().slice(0, 8)}`, name, formula, { position: count }),
+      keySize: newKeySize(`size-${crypto.randomUUID().slice(0, 8)}`, name, formula, {
+        position: count,
+        measure,
+        choices: measure === "choice" ? choices : [],
+      }),
     });
     if (refused === null) {
       setOpen(false);
@@ -178,9 +231,31 @@ function NewKeySize({ count }: { readonly count: number }) {
     return refused;
   };
   return (
-    <div className="grid grid-cols-[104px_136px_1fr] items-start gap-2 px-3.5 py-1">
+    <div className="grid grid-cols-[104px_110px_1fr_auto] items-start gap-2 px-3.5 py-1">
       <TextField label="Name" value={name} onCommit={rename} />
-      <TextField label="Value or formula" value="" onCommit={add} />
+      <Chooser
+        label="Kind"
+        value={measure}
+        choices={MEASURES}
+        onChoose={(next) => setMeasure(next as KeySize["measure"])}
+      />
+      <span className="space-y-1">
+        {measure === "choice" ? (
+          <TextField
+            label="Choices, parted by commas"
+            value={choices.join(", ")}
+            onCommit={(text) => {
+              setChoices(readChoices(text));
+              return null;
+            }}
+          />
+        ) : null}
+        <TextField
+          label={measure === "yesNo" ? "yes, no or formula" : "Value or formula"}
+          value=""
+          onCommit={add}
+        />
+      </span>
       <span className="pt-5">
         <Button look="plain" onClick={() => setOpen(false)}>
           Leave it
@@ -198,6 +273,7 @@ function RecordRow({ id, name, detail, end }: RowProps) {
   const chosen = useDeskState((state) => state.selected.has(id));
   const row = useDeskState((state) => state.results.tally.rowOfPiece.get(id));
   const broken = useDeskState((state) => state.results.shape.uncomputed.find((piece) => piece.id === id));
+  const absent = useDeskState((state) => state.results.shape.absent.has(id));
   const selected = useDeskState((state) => state.selected);
   const pick = (event: React.MouseEvent) =>
     desk.select(event.shiftKey || event.ctrlKey ? [...selected, id] : [id]);
@@ -213,7 +289,7 @@ function RecordRow({ id, name, detail, end }: RowProps) {
         <span className="truncate">{name}</span>
         <span className="truncate text-[13px] text-ink-soft">{detail}</span>
         <span className={`text-[13px] ${broken ? "font-semibold text-oxide" : "text-ink-soft"}`}>
-          {broken ? "not computed" : end}
+          {broken ? "not computed" : absent ? "not there now" : end}
         </span>
       </button>
     </li>
