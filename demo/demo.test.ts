@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { withEdit } from "@/core/job";
 import { createPipeline } from "@/core/pipeline";
 import { indexStockroom } from "@/core/stockroom";
 import { balances } from "@/core/tally";
@@ -40,6 +41,14 @@ describe("demo jobs", () => {
       "Shelf slat 1": 1377.5,
     });
     expect(tally.rows.find((row) => row.name === "Tray side")?.hands).toEqual({ asDrawn: 1, opposite: 1 });
+  });
+
+  it("the bench without its tray has five panels and its chain less", () => {
+    const job = pottingBench();
+    const without = withEdit(job, { kind: "setKeySize", id: "size-with_tray", formula: "no", variant: null });
+    if (!without.ok) throw new Error("the tray goes");
+    const [whole, rest] = [results(job).tally.balance, results(without.value).tally.balance];
+    expect([whole.inRows - rest.inRows, whole.bought - rest.bought]).toEqual([5, 2]);
   });
 
   it("the notice board is computed whole in inches, for a batch of two", () => {

@@ -193,6 +193,7 @@ export function pottingBench(): Job {
         greatest: "height - 300",
         note: "middle of the low rails",
       },
+      with_tray: { formula: "yes", measure: "yesNo", note: "loose tray on the top" },
       tube: { formula: "40", locked: true, note: "side of the square tube" },
     },
     variants: [
@@ -221,6 +222,7 @@ export function pottingBench(): Job {
       },
       trayFloor: {
         name: "Tray floor",
+        when: "with_tray",
         board: "birch-ply-12",
         origin: ["77", "57", `${trayFloor} + 8`],
         lengthAxis: ["1", "0", "0"],
@@ -230,6 +232,7 @@ export function pottingBench(): Job {
       },
       traySideLeft: {
         name: "Tray side",
+        when: "with_tray",
         board: "birch-ply-12",
         origin: ["82", "50", `${trayFloor} + ${trayHeight}`],
         lengthAxis: ["0", "1", "0"],
@@ -242,6 +245,7 @@ export function pottingBench(): Job {
       },
       traySideRight: {
         name: "Tray side",
+        when: "with_tray",
         board: "birch-ply-12",
         origin: [`${trayLength} + 58`, `50 + ${trayDepth}`, `${trayFloor} + ${trayHeight}`],
         lengthAxis: ["0", "-1", "0"],
@@ -254,6 +258,7 @@ export function pottingBench(): Job {
       },
       trayFront: {
         name: "Tray front",
+        when: "with_tray",
         board: "birch-ply-12",
         origin: [`${trayLength} + 58`, "62", `${trayFloor} + ${trayHeight}`],
         lengthAxis: ["-1", "0", "0"],
@@ -266,6 +271,7 @@ export function pottingBench(): Job {
       },
       trayBack: {
         name: "Tray back",
+        when: "with_tray",
         board: "birch-ply-12",
         origin: ["82", `38 + ${trayDepth}`, `${trayFloor} + ${trayHeight}`],
         lengthAxis: ["1", "0", "0"],
@@ -282,6 +288,7 @@ export function pottingBench(): Job {
       feet: { name: "Adjustable foot", entry: "foot-m10", count: "2", note: "front legs" },
       screws: { name: "Slat and top screws", entry: "screw-5x40", count: "5*8 + 12", note: "" },
       chain: {
+        when: "with_tray",
         name: "Tray chain",
         entry: "chain-4",
         count: "2",

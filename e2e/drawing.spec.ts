@@ -188,3 +188,41 @@ test("a yes/no key size decides what is there; a key size is renamed in all form
   await saved(page);
   expect(await tallyRows(page)).toEqual(expect.arrayContaining(["Top rail 2 1100"]));
 });
+
+test("panels get grooves, bought parts are added, variants stand side by side", async ({ page }) => {
+  await newJob(page, "HL-415");
+  await page.getByRole("button", { name: "Jigs" }).click();
+  const dialog = page.getByRole("dialog", { name: "Jigs" });
+  await dialog.getByRole("button", { name: "Single panel" }).click();
+  await dialog.getByRole("button", { name: "Put it into the job" }).click();
+  await saved(page);
+  await page.getByRole("button", { name: /^Mark \w+ Panel/ }).click();
+  await page.getByRole("button", { name: "Add a groove" }).click();
+  await setField(page, "From the edge", "20");
+  await saved(page);
+  await openStage(page, "Tally");
+  await expect(page.getByText(/groove 6 × 5 deep, 20 from front/).first()).toBeVisible();
+
+  await openStage(page, "Shape");
+  await page.getByRole("button", { name: "Add bought part" }).click();
+  await setField(page, "Count, or a formula", "length / 100");
+  await saved(page);
+  await openStage(page, "Buy");
+  await expect(page.getByRole("cell", { name: "6", exact: true }).first()).toBeVisible();
+
+  await openStage(page, "Shape");
+  await page.getByRole("button", { name: "Add variant" }).click();
+  await setField(page, "Name of the variant", "900 long");
+  await saved(page);
+  await setField(page, "length", "900");
+  await saved(page);
+  const row = page.getByRole("row", { name: /^length/ });
+  await expect(row).toContainText("600");
+  await expect(row).toContainText("900");
+  expect(await tallyRows(page)).toEqual([expect.stringContaining("Panel 1 900 × 300")]);
+  await page.getByRole("combobox", { name: "Variant" }).click();
+  await page.getByRole("option", { name: "As drawn" }).click();
+  expect(await tallyRows(page)).toEqual([expect.stringContaining("Panel 1 600 × 300")]);
+  await openStage(page, "Shape");
+  await expectAccessible(page);
+});

@@ -1,5 +1,5 @@
 /** Jigs for panels: a carcass with shelves and back in grooves, and a drawer box. */
-import { count, type Jig, length } from "./jig";
+import { choice, count, type Jig, length } from "./jig";
 import { type JigMaker, minus, plus, sum, type Term, times } from "./maker";
 
 const board = (name: string, label: string) => ({ kind: "board", name, label }) as const;
@@ -190,4 +190,36 @@ const drawerBox: Jig = {
   },
 };
 
-export const CARCASS_JIGS: readonly Jig[] = [carcass, drawerBox];
+const LIES = {
+  level: { lengthAxis: X, faceAxis: UP },
+  front: { lengthAxis: X, faceAxis: FRONT },
+  side: { lengthAxis: ["0", "1", "0"], faceAxis: X },
+} as const;
+
+const panel: Jig = {
+  id: "panel",
+  name: "Single panel",
+  note: "One panel, level or upright, by its lower front left corner",
+  fields: [
+    length("length", "Length, along the grain", "600", "24"),
+    length("width", "Width", "300", "12"),
+    board("board", "Board"),
+    choice("lies", "Its face looks", [
+      ["level", "up"],
+      ["front", "to the front"],
+      ["side", "to the right"],
+    ]),
+  ],
+  make: (maker, values) => {
+    const [long, wide] = [maker.term(values.text("length")), maker.term(values.text("width"))];
+    const lies = values.text("lies");
+    const how = lies === "front" || lies === "side" ? lies : "level";
+    // Upright panels stand on their front edge.
+    const thick = maker.board(values.text("board"));
+    const origin = how === "front" ? ([0, thick, 0] as const) : ([0, 0, 0] as const);
+    maker.panel("Panel", values.text("board"), { origin, length: long, width: wide, ...LIES[how] });
+    return maker.done("Insert a panel");
+  },
+};
+
+export const CARCASS_JIGS: readonly Jig[] = [carcass, drawerBox, panel];

@@ -4,6 +4,7 @@ import { emptyJob, type Job, withEdit } from "../job";
 import { fromNm, sentence } from "../kernel";
 import type { LengthUnit } from "../measure";
 import { resultsOf, STOCK_DATA } from "../pipeline.fixture";
+import { meshesOf } from "../shape";
 import { indexStockroom } from "../stockroom";
 import { fillJig, JIGS, type Jig } from ".";
 
@@ -206,6 +207,21 @@ describe("parts lists by hand", () => {
       (one) => one.name === "Splayed leg",
     );
     expect([row?.count, row?.hands.asDrawn]).toEqual([4, 4]);
+  });
+
+  it.each([
+    ["level", [600, 300, 18]],
+    ["front", [600, 18, 300]],
+    ["side", [18, 600, 300]],
+  ] as const)("a single panel that looks %s stands in its corner", (lies, size) => {
+    const vertices = [...meshesOf(resultsOf(fill("panel", { lies }), stockroom).shape).values()].flatMap(
+      (mesh) => mesh.vertices,
+    );
+    size.forEach((most, i) => {
+      const along = vertices.map((vertex) => vertex[i] ?? 0);
+      expect(Math.min(...along)).toBeWithinMm(0, 1e-9);
+      expect(Math.max(...along)).toBeWithinMm(most, 1e-9);
+    });
   });
 
   it("rail set, ladder and slatted top", () => {

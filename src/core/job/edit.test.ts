@@ -338,3 +338,19 @@ describe("conditions, choices and names", () => {
     expect(read.ok && read.value).toEqual(job);
   });
 });
+
+describe("variants", () => {
+  const variant = { id: "narrow", name: "450 wide", formulas: {}, position: 1 } as never;
+
+  it("are added under a name of their own, set by themselves, and removed", () => {
+    const added = edited({ kind: "addVariant", variant });
+    const set = edited(setSize("width", "450", "narrow"), added);
+    expect(resolveSizes(set, "narrow" as never).scope.get("width")).toBe(450);
+    expect(resolveSizes(set, null).scope.get("width")).toBe(600);
+    expect(
+      refusal({ kind: "addVariant", variant: { ...(variant as object), id: "other" } as never }, added),
+    ).toContain('There is already a variant "450 wide"');
+    expect(edited({ kind: "removeVariant", id: "narrow" }, set).variants["narrow"]).toBeUndefined();
+    expect(refusal({ kind: "removeVariant", id: "narrow" })).toContain("no longer in this job");
+  });
+});

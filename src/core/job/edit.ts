@@ -17,10 +17,10 @@ import {
 } from "./edit-geometry";
 import { PointSchema } from "./frame";
 import { type Job, JobInfoSchema, KeptMarkSchema } from "./job";
-import { type KeySize, KeySizeSchema, type VariantId } from "./key-size";
+import { type KeySize, KeySizeSchema, type Variant, type VariantId, VariantSchema } from "./key-size";
 import { MemberSchema } from "./member";
 import { PanelSchema } from "./panel";
-import { change, defined, missing, put, removeAll } from "./records";
+import { change, defined, missing, put, refused, removeAll } from "./records";
 import { renameKeySize } from "./rename";
 import { resolveSizes, usesOf } from "./sizes";
 import { formulaText, recordId } from "./text";
@@ -45,6 +45,8 @@ const SimpleEditSchema = v.variant("kind", [
   }),
   v.object({ kind: v.literal("addKeySize"), keySize: KeySizeSchema }),
   v.object({ kind: v.literal("removeKeySize"), id: recordId }),
+  v.object({ kind: v.literal("addVariant"), variant: VariantSchema }),
+  v.object({ kind: v.literal("removeVariant"), id: recordId }),
   v.object({ kind: v.literal("renameKeySize"), id: recordId, name: KeySizeSchema.entries.name }),
   v.object({ kind: v.literal("changePoint"), id: recordId, set: v.partial(v.pick(PointSchema, ["at"])) }),
   v.object({ kind: v.literal("changeMembers"), ids, set: v.partial(v.omit(MemberSchema, ["id", "line"])) }),
@@ -130,6 +132,10 @@ function applySimple(job: Job, edit: SimpleEdit): Result<Job, Problem> {
       return addKeySize(job, edit.keySize);
     case "removeKeySize":
       return removeKeySize(job, edit.id);
+    case "addVariant":
+      return addVariant(job, edit.variant);
+    case "removeVariant":
+      return removeAll(job, "variants", "variant", [edit.id]);
     case "renameKeySize":
       return renameKeySize(job, edit.id, edit.name);
     case "changePoint":
@@ -208,6 +214,12 @@ function addKeySize(job: Job, size: KeySize): Result<Job, Problem> {
   return refuseNewlyBroken(job, put(job, "keySizes", [size]), null, size.name);
 }
 
+function addVariant(job: Job, variant: Variant): Result<Job, Problem> {
+  if (Object.values(job.variants).some((other) => other.name === variant.name))
+    return refused("There is already a variant", variant.name, "in this job; choose another name");
+  return ok(put(job, "variants", [variant]));
+}
+
 function removeKeySize(job: Job, id: string): Result<Job, Problem> {
   const size = job.keySizes[id];
   if (!size) return missing("key size", id);
@@ -261,6 +273,10 @@ export function editName(edit: Edit): string {
       return `Add key size ${edit.keySize.name}`;
     case "removeKeySize":
       return "Remove a key size";
+    case "addVariant":
+      return `Add variant ${edit.variant.name}`;
+    case "removeVariant":
+      return "Remove a variant";
     case "renameKeySize":
       return `Rename a key size to ${edit.name}`;
     case "changePoint":

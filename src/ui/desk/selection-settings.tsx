@@ -7,6 +7,7 @@ import { Chooser } from "../common/chooser";
 import { TextField } from "../common/text-field";
 import { useDesk, useDeskState } from "./desk-context";
 import { KeySizeSettings } from "./key-size-settings";
+import { PanelWork } from "./panel-work";
 
 export function SelectionSettings() {
   const job = useDeskState((state) => state.job);
@@ -296,6 +297,12 @@ function PanelSettings({ panels }: { readonly panels: readonly Panel[] }) {
           ))}
         </>
       ) : null}
+      <TextField
+        label="Name"
+        value={shared(panels.map((panel) => panel.name)) ?? ""}
+        placeholder="several"
+        onCommit={(text) => (text.trim() === "" ? "It needs a name." : change({ name: text.trim() }))}
+      />
       <Chooser
         label="Grain"
         value={shared(panels.map((panel) => panel.grain)) === false ? "free" : "long"}
@@ -312,6 +319,7 @@ function PanelSettings({ panels }: { readonly panels: readonly Panel[] }) {
           onChange={(leftOut) => change({ leftOut })}
         />
       </div>
+      {only ? <PanelWork panel={only} onChange={(work) => change({ work })} /> : null}
     </div>
   );
 }

@@ -2,7 +2,15 @@
 /** What the design is made of: key sizes first, then members, panels, bought parts and typed-in rows. */
 import { Lock, LockOpen, Plus } from "lucide-react";
 import { type ReactNode, useState } from "react";
-import { type EndCut, type Job, type KeySize, newKeySize, type Point, readChoices } from "@/core/job";
+import {
+  type EndCut,
+  type Job,
+  type KeySize,
+  newBoughtPart,
+  newKeySize,
+  type Point,
+  readChoices,
+} from "@/core/job";
 import { sentence } from "@/core/kernel";
 import { styleOf } from "@/core/lists";
 import { formatLength, MM_PER_UNIT, roundTo } from "@/core/measure";
@@ -14,6 +22,7 @@ import { TextField } from "../common/text-field";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { Out, PaneHead } from "../desk/pane-head";
 import { UNIT_NAMES } from "../jobs/unit-names";
+import { Variants } from "./variants";
 
 export function ShapeLedger() {
   const job = useDeskState((state) => state.job);
@@ -26,6 +35,7 @@ export function ShapeLedger() {
       </PaneHead>
       <div className="min-h-0 flex-1 overflow-auto pb-6">
         <KeySizes />
+        <Variants />
         <Members job={job} />
         <Panels job={job} />
         <BoughtParts job={job} />
@@ -361,8 +371,24 @@ function Panels({ job }: { readonly job: Job }) {
 function BoughtParts({ job }: { readonly job: Job }) {
   const stockroom = useDeskState((state) => state.stockroom);
   const { bought } = useDeskState((state) => state.results.shape);
+  const desk = useDesk();
   const parts = Object.values(job.boughtParts);
-  if (parts.length === 0) return null;
+  const add = () => {
+    const entry = stockroom.bought[0];
+    const part = newBoughtPart(`bought-${crypto.randomUUID().slice(0, 8)}`, {
+      name: entry?.name.slice(0, 80) ?? "Bought part",
+      entry: entry?.id ?? null,
+      count: "1",
+    });
+    const nothing = { points: [], lines: [], members: [], panels: [] };
+    const refused = desk.submit({
+      kind: "insert",
+      what: "Add a bought part",
+      ...nothing,
+      boughtParts: [part],
+    });
+    if (refused === null) desk.select([part.id]);
+  };
   return (
     <Section title="Bought parts" facts={String(parts.length)}>
       <ul>
@@ -383,6 +409,11 @@ function BoughtParts({ job }: { readonly job: Job }) {
           );
         })}
       </ul>
+      <p className="px-3 py-1">
+        <Button look="plain" icon={<Plus size={15} aria-hidden />} onClick={add}>
+          Add bought part
+        </Button>
+      </p>
     </Section>
   );
 }
