@@ -23,10 +23,30 @@ const VIEWS: readonly View[] = [
     url: "/jobs/hl-204?stage=shape",
     act: async (page) => {
       await drawn(page);
-      await page
-        .getByRole("button", { name: /Top rail/ })
-        .first()
-        .click();
+      await page.keyboard.press("Control+k");
+      await page.getByPlaceholder(/A mark, a name/).fill("Top rail");
+      await page.keyboard.press("Enter");
+    },
+  },
+  {
+    name: "drawing",
+    url: "/jobs/hl-204?stage=shape",
+    act: async (page) => {
+      await drawn(page);
+      await page.getByRole("button", { name: "Draw members" }).click();
+      const from = page.getByRole("textbox", { name: "From", exact: true });
+      await from.fill("P12");
+      await from.press("Enter");
+      const box = await page.locator("[data-frames]").boundingBox();
+      if (box) await page.mouse.move(box.x + box.width * 0.79, box.y + box.height * 0.62, { steps: 4 });
+    },
+  },
+  {
+    name: "jigs",
+    url: "/jobs/hl-204?stage=shape",
+    act: async (page) => {
+      await page.getByRole("button", { name: "Jigs" }).click();
+      await page.getByRole("button", { name: "Carcass" }).click();
     },
   },
   {
