@@ -7,7 +7,7 @@
 import { cross, dot, norm, scale, subtract, type Vec2, type Vec3 } from "../geometry";
 import { err, ok, PARALLEL_TOLERANCE, POINT_TOLERANCE_MM, type Result } from "../kernel";
 import type { SectionShape } from "../stockroom";
-import type { Bar, EndSide } from "./ends";
+import type { Bar, EndSide } from "./bar";
 
 /** `surface`: the header's true surface; `fit`: for a blade held square to the branch, so that its bore clears too. */
 export type CopeCurve = "surface" | "fit";

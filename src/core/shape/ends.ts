@@ -6,18 +6,14 @@ import { cross2, dot, dot2, type Frame, norm2, reach, subtract2, type Vec2, type
 import { at, err, ok, PARALLEL_TOLERANCE, POINT_TOLERANCE_MM, type Result, SLOPE_TOLERANCE } from "../kernel";
 import { type SectionProperties, type SectionShape, sectionProperties } from "../stockroom";
 
+import type { Bar, EndSide } from "./bar";
 import { type Cope, type CopeCurve, copeHeight, copeOn } from "./cope";
-
-export type EndSide = "start" | "end";
 
 /**
  * `z` where the plane crosses the member's axis (the line of centroids); `slope` as above. With a cope,
  * `z` is the foot of the common perpendicular and `slope` the lean of the saddle, −u·cot θ.
  */
 export type EndPlane = { readonly z: number; readonly slope: Vec2; readonly cope: Cope | null };
-
-/** A member before its ends are cut: its axes and its section. `length` is that of its line. */
-export type Bar = { readonly frame: Frame; readonly length: number; readonly shape: SectionShape };
 
 /** A plane n·p = offset. */
 export type WorldPlane = { readonly normal: Vec3; readonly offset: number };

@@ -1,5 +1,6 @@
 /** The door of the shape stage. */
 
+export type { EndSide } from "./bar";
 export type { Cope } from "./cope";
 export {
   cutEdits,
@@ -15,7 +16,7 @@ export {
   type Way,
   whereIs,
 } from "./draw";
-export { type EndPlane, type EndSide, endHeight } from "./ends";
+export { type EndPlane, endHeight } from "./ends";
 export { type ProposedCut, proposedCuts } from "./joints";
 export { type MemberLengths, type MemberSolid, memberLengths, meshOfMember } from "./member";
 export { type GrooveSolid, meshOfPanel, type PanelSolid } from "./panel";

@@ -15,8 +15,9 @@ import {
 } from "../job";
 import { at, POINT_TOLERANCE_MM } from "../kernel";
 import { type Stockroom, sectionProperties } from "../stockroom";
+import type { EndSide } from "./bar";
 import { copeOn } from "./cope";
-import { type EndSide, faceMetFirst, mitreCloses, mitrePlane } from "./ends";
+import { faceMetFirst, mitreCloses, mitrePlane } from "./ends";
 import { type PlacedMember, placeMember } from "./member";
 import { placedPoints } from "./points";
 

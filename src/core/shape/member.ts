@@ -22,11 +22,10 @@ import {
   type Stockroom,
   sectionProperties,
 } from "../stockroom";
+import type { Bar, EndSide } from "./bar";
 import { extremesOverTurn, meanOverRing, radiiOf } from "./cope";
 import {
-  type Bar,
   type EndPlane,
-  type EndSide,
   endHeight,
   endOnPlane,
   endOnRound,

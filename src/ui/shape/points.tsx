@@ -1,0 +1,60 @@
+"use client";
+/** The guide points of the job and their coordinates. */
+import type { Job, Point } from "@/core/job";
+import { TextField } from "../common/text-field";
+import { useDesk, useDeskState } from "../desk/desk-context";
+import { Section } from "./ledger-section";
+
+const AXES = ["width", "depth", "height"] as const;
+
+/** The guide points: their coordinates as texts, in the order width, depth, height. */
+export function Points({ job }: { readonly job: Job }) {
+  const points = Object.values(job.points);
+  if (points.length === 0) return null;
+  return (
+    <Section title="Points" facts="width · depth · height">
+      <ul>
+        {points.map((point) => (
+          <PointRow key={point.id} point={point} />
+        ))}
+      </ul>
+    </Section>
+  );
+}
+
+function PointRow({ point }: { readonly point: Point }) {
+  const desk = useDesk();
+  const chosen = useDeskState((state) => state.selected.has(point.id));
+  const lines = useDeskState((state) => state.job.lines);
+  const ends = Object.values(lines).filter((line) => line.from === point.id || line.to === point.id).length;
+  const move = (i: number, text: string) => {
+    const at = point.at.map((old, k) => (k === i ? text : old)) as [string, string, string];
+    return desk.submit({ kind: "movePoints", points: [{ id: point.id, at }] });
+  };
+  return (
+    <li
+      className={`grid grid-cols-[64px_1fr_1fr_1fr_64px] items-start gap-2 border-seam border-b px-3.5 py-0.5 ${chosen ? "bg-brass-pale" : ""}`}
+    >
+      <button
+        type="button"
+        aria-pressed={chosen}
+        className="h-7 text-left font-semibold font-table hover:underline"
+        onClick={() => desk.select([point.id])}
+      >
+        {point.name}
+      </button>
+      {AXES.map((axis, i) => (
+        <TextField
+          key={axis}
+          label={`${axis} of ${point.name}`}
+          hideLabel
+          value={point.at[i] ?? ""}
+          onCommit={(text) => move(i, text)}
+        />
+      ))}
+      <span className="pt-1 text-right text-[12px] text-ink-soft">
+        {ends === 0 ? "loose" : ends === 1 ? "1 line" : `${ends} lines`}
+      </span>
+    </li>
+  );
+}
