@@ -2,9 +2,9 @@
  * End planes of members. In a member's own axes the start plane is z = z0 − s·(x, y) and the end plane
  * z = z1 + s·(x, y): the slope s points to the long point and |s| is the tangent of the angle from square.
  */
-import { cross2, dot, dot2, type Frame, norm2, reach, subtract2, type Vec2, type Vec3 } from "../geometry";
+import { cross2, dot, dot2, norm2, reach, subtract2, type Vec2, type Vec3 } from "../geometry";
 import { at, err, ok, PARALLEL_TOLERANCE, POINT_TOLERANCE_MM, type Result, SLOPE_TOLERANCE } from "../kernel";
-import { type SectionProperties, type SectionShape, sectionProperties } from "../stockroom";
+import { type SectionProperties, sectionProperties } from "../stockroom";
 
 import type { Bar, EndSide } from "./bar";
 import { type Cope, type CopeCurve, copeHeight, copeOn } from "./cope";
