@@ -136,6 +136,21 @@ test("jigs: a box frame and a carcass, key sizes, a mirrored copy, a split, a re
   expect(await tallyRows(page)).toEqual(expect.arrayContaining(["Side 2 800 × 320 × 21"]));
 });
 
+test("pieces are hidden, shown alone and shown again, in the picture only", async ({ page }) => {
+  await page.goto("/jobs/hl-204?stage=shape");
+  const picture = page.getByRole("img", { name: /^Picture of the job/ });
+  await expect(picture).toHaveAccessibleName(/28 pieces/);
+  await page.getByRole("button", { name: /Worktop/ }).click();
+  await page.getByRole("button", { name: "Hide", exact: true }).click();
+  await expect(picture).toHaveAccessibleName(/27 pieces/);
+  await page.getByRole("button", { name: "Only these" }).click();
+  await expect(picture).toHaveAccessibleName(/, 1 piece,/);
+  await openStage(page, "Tally");
+  await expect(page.getByText("86 in the design")).toBeVisible();
+  await page.getByRole("button", { name: /^Show all/ }).click();
+  await expect(picture).toHaveAccessibleName(/28 pieces/);
+});
+
 test("points are moved by typing, and a loose end is told", async ({ page }) => {
   await newJob(page, "HL-413");
   await page.getByRole("button", { name: "Draw members" }).click();

@@ -45,6 +45,8 @@ export type DeskState = {
   readonly results: Results;
   /** Ids of the records that are selected. */
   readonly selected: ReadonlySet<string>;
+  /** Ids of the records that the picture leaves out for now; lists know nothing of it. */
+  readonly hidden: ReadonlySet<string>;
   readonly saving: SaveState;
 };
 
@@ -75,6 +77,7 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
     steps: opened.steps,
     results: pipeline(opened.job, null, stockroom, opened.layouts),
     selected: new Set(),
+    hidden: new Set(),
     saving: "saved",
   }));
   const channel =
@@ -213,6 +216,20 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
 
   const select = (ids: Iterable<string>) => store.setState({ selected: new Set(ids) });
 
+  /** Leaves pieces out of the picture; none: shows everything again. */
+  const hide = (ids: Iterable<string>) => store.setState({ hidden: new Set(ids) });
+
   channel?.addEventListener("message", () => void refresh());
-  return { store, submit, flush, step, refresh, setVariant, keep, select, close: () => channel?.close() };
+  return {
+    store,
+    submit,
+    flush,
+    step,
+    refresh,
+    setVariant,
+    keep,
+    select,
+    hide,
+    close: () => channel?.close(),
+  };
 }

@@ -1,6 +1,6 @@
 "use client";
 /** The picture of the model: views, picking, marks; the last good one stays when an edit cannot be computed. */
-import { Maximize, PencilLine, Tag as TagIcon } from "lucide-react";
+import { Eye, Maximize, PencilLine, Tag as TagIcon } from "lucide-react";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { textOf } from "@/core/job";
 import { MM_PER_UNIT, roundTo } from "@/core/measure";
@@ -56,7 +56,8 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
   const [view, setView] = useState<ViewName>("iso");
   const [allMarks, setAllMarks] = useState(false);
   const [fault, setFault] = useState<string | null>(null);
-  const pieces = useMemo(() => modelPieces(shape), [shape]);
+  const hidden = useDeskState((state) => state.hidden);
+  const pieces = useMemo(() => modelPieces(shape).filter((piece) => !hidden.has(piece.id)), [shape, hidden]);
 
   useEffect(() => {
     if (!box.current) return;
@@ -143,6 +144,11 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
           </Button>
         ) : null}
         {canDraw ? <JigDialog /> : null}
+        {hidden.size > 0 ? (
+          <Button look="plain" icon={<Eye size={15} aria-hidden />} onClick={() => desk.hide([])}>
+            Show all, {hidden.size} hidden
+          </Button>
+        ) : null}
         <Button
           look="plain"
           icon={<Maximize size={15} aria-hidden />}
@@ -170,7 +176,7 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
         <div
           ref={box}
           role="img"
-          aria-label={`Picture of the job, ${pieces.length} pieces, seen ${view}`}
+          aria-label={`Picture of the job, ${pieces.length} ${pieces.length === 1 ? "piece" : "pieces"}, seen ${view}`}
           data-frames={frames}
           className="absolute inset-0"
           onPointerDown={(event) => {

@@ -1,6 +1,6 @@
 "use client";
 /** What can be done to the selected pieces as geometry: copy, repeat, mirror, split, remove. */
-import { Copy, FlipHorizontal2, Scissors, Trash2 } from "lucide-react";
+import { Copy, EyeOff, FlipHorizontal2, Focus, Scissors, Trash2 } from "lucide-react";
 import { Popover } from "radix-ui";
 import { type ReactNode, useState } from "react";
 import { type Axis, type CopyRule, copyOfPieces, readPlace } from "@/core/job";
@@ -26,6 +26,7 @@ export function SelectionActions() {
       {pieces.length > 0 ? <CopyForm ids={pieces} /> : null}
       {pieces.length > 0 ? <MirrorForm ids={pieces} /> : null}
       {only && job.members[only] ? <SplitForm id={only} /> : null}
+      {pieces.length > 0 ? <Visibility ids={pieces} /> : null}
       <Button
         look="danger"
         icon={<Trash2 size={14} aria-hidden />}
@@ -43,6 +44,27 @@ export function SelectionActions() {
         </span>
       ) : null}
     </div>
+  );
+}
+
+/** Hide the selection in the picture, or everything else. */
+function Visibility({ ids }: { readonly ids: readonly string[] }) {
+  const desk = useDesk();
+  const hide = () => desk.hide([...desk.store.getState().hidden, ...ids]);
+  const isolate = () => {
+    const { job } = desk.store.getState();
+    const own = new Set(ids);
+    desk.hide([...Object.keys(job.members), ...Object.keys(job.panels)].filter((id) => !own.has(id)));
+  };
+  return (
+    <>
+      <Button look="plain" icon={<EyeOff size={14} aria-hidden />} onClick={hide}>
+        Hide
+      </Button>
+      <Button look="plain" icon={<Focus size={14} aria-hidden />} onClick={isolate}>
+        Only these
+      </Button>
+    </>
   );
 }
 
