@@ -3,7 +3,7 @@
  * and the log move together or not at all.
  */
 import { and, asc, desc, eq, isNotNull, isNull } from "drizzle-orm";
-import { applyDiff, type Diff, type Edit, type Job, readJob } from "@/core/job";
+import { applyDiff, type Diff, diffOfToday, type Edit, type Job, readJob } from "@/core/job";
 import { BrokenInvariant } from "@/core/kernel";
 import type { KeptLayout } from "@/core/layout";
 import type { Connection, Database } from "./database";
@@ -117,11 +117,13 @@ function viewOf(tx: Transaction, stored: StoredJob): LogView {
         .from(editLog)
         .where(eq(editLog.jobId, stored.id))
         .orderBy(asc(editLog.revision));
-      return rows.filter((row) => row.revision > revision).map((row) => JSON.parse(row.diff) as Diff);
+      return rows
+        .filter((row) => row.revision > revision)
+        .map((row) => diffOfToday(JSON.parse(row.diff) as Diff));
     },
     last: async (which) => {
       const row = await lastStep(tx, stored.id, which);
-      return row ? { id: row.id, name: row.name, diff: JSON.parse(row.diff) as Diff } : null;
+      return row ? { id: row.id, name: row.name, diff: diffOfToday(JSON.parse(row.diff) as Diff) } : null;
     },
   };
 }

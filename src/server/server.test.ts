@@ -3,6 +3,7 @@ import { spawn } from "node:child_process";
 import { mkdtempSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
+import { eq } from "drizzle-orm";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { Edit, Job } from "@/core/job";
 import { type KeptLayout, keepLayout, layoutTasks } from "@/core/layout";
@@ -20,6 +21,7 @@ import {
   saveStockEntry,
   setDeleted,
 } from "@/db";
+import { editLog, jobs } from "@/db/schema";
 import {
   computeJob,
   createEmptyJob,
@@ -141,6 +143,38 @@ describe("undo and redo", () => {
     const { stored } = must(await submitEdit(db, id, 7, depth("420")));
     expect(stored.job.keySizes["size-depth"]?.formula).toBe("420");
     expect(must(await stepBack(db, id, "redo")).answer.status).toBe("refused");
+  });
+});
+
+describe("a database of an earlier version", () => {
+  it("is read, and edits made with it are undone into a document of today", async () => {
+    const id = await fresh();
+    await edit(id, 1, { kind: "changeMembers", ids: ["front"], set: { name: "Front rail" } });
+    // As version 1 wrote them: without conditions and choices, in the document and in the log.
+    const { db: raw } = db;
+    const old = (text: string) =>
+      text
+        .replaceAll('"when":null,', "")
+        .replaceAll(',"when":null', "")
+        .replaceAll('"choices":[],', "")
+        .replace('"schemaVersion":2', '"schemaVersion":1');
+    const [row] = await raw.select().from(jobs).where(eq(jobs.id, id));
+    await raw
+      .update(jobs)
+      .set({ document: old(row?.document ?? "") })
+      .where(eq(jobs.id, id));
+    const [logged] = await raw.select().from(editLog).where(eq(editLog.jobId, id));
+    await raw
+      .update(editLog)
+      .set({ diff: old(logged?.diff ?? "") })
+      .where(eq(editLog.jobId, id));
+    expect(old(logged?.diff ?? "")).not.toContain("when");
+
+    const undone = must(await stepBack(db, id, "undo"));
+    expect(undone.answer.status).toBe("applied");
+    const stored = must(await findJob(db, id));
+    expect(stored.job.members["front"]).toMatchObject({ name: "Rail", when: null });
+    expect(must(await stepBack(db, id, "redo")).stored.job.members["front"]?.name).toBe("Front rail");
   });
 });
 

@@ -2,7 +2,7 @@
  * What an edit did, as plain data: records added, updated from/to and removed. Undo is the reversed
  * diff; two edits touch one another when they name the same record.
  */
-import { type AnyRecord, type Job, RECORD_SCHEMAS, type TableName } from "./job";
+import { type AnyRecord, type Job, RECORD_SCHEMAS, recordOfToday, type TableName } from "./job";
 
 export type Placed = { readonly table: TableName; readonly record: AnyRecord };
 export type Diff = {
@@ -14,6 +14,20 @@ export type Diff = {
   }[];
   readonly removed: readonly Placed[];
 };
+
+/** A diff out of the edit log, its records as the present version has them. */
+export function diffOfToday(diff: Diff): Diff {
+  const placed = ({ table, record }: Placed): Placed => ({ table, record: recordOfToday(table, record) });
+  return {
+    added: diff.added.map(placed),
+    updated: diff.updated.map(({ table, from, to }) => ({
+      table,
+      from: recordOfToday(table, from),
+      to: recordOfToday(table, to),
+    })),
+    removed: diff.removed.map(placed),
+  };
+}
 
 export const NO_CHANGE: Diff = { added: [], updated: [], removed: [] };
 

@@ -27,6 +27,7 @@ export {
   applyDiff,
   type Diff,
   diffBetween,
+  diffOfToday,
   isEmptyDiff,
   NO_CHANGE,
   reverseDiff,

@@ -115,16 +115,22 @@ export function emptyJob(info: Pick<JobInfo, "code" | "title"> & Partial<JobInfo
   };
 }
 
+/** Fields that records got in version 2: what was there is always present and has nothing to choose from. */
+const ADDED_IN_2: Readonly<Record<string, object>> = {
+  keySizes: { choices: [] },
+  members: { when: null },
+  panels: { when: null },
+  boughtParts: { when: null },
+};
+
 /** Steps from one schema version to the next, by the version that they start from. */
 const MIGRATIONS: Readonly<Record<number, (document: Record<string, unknown>) => Record<string, unknown>>> = {
-  // Conditions and choices: what was there is always part of the design and has nothing to choose from.
   1: (document) => ({
     ...document,
+    ...Object.fromEntries(
+      Object.entries(ADDED_IN_2).map(([table, added]) => [table, eachRecord(document[table], added)]),
+    ),
     schemaVersion: 2,
-    keySizes: eachRecord(document["keySizes"], { choices: [] }),
-    members: eachRecord(document["members"], { when: null }),
-    panels: eachRecord(document["panels"], { when: null }),
-    boughtParts: eachRecord(document["boughtParts"], { when: null }),
   }),
 };
 
@@ -132,6 +138,14 @@ const MIGRATIONS: Readonly<Record<number, (document: Record<string, unknown>) =>
 function eachRecord(table: unknown, added: object): unknown {
   if (typeof table !== "object" || table === null) return table;
   return Object.fromEntries(Object.entries(table).map(([id, record]) => [id, { ...added, ...record }]));
+}
+
+/**
+ * A record out of the edit log as the present version has it. The log keeps records as they were written;
+ * undo puts them back into a document of today.
+ */
+export function recordOfToday(table: TableName, record: AnyRecord): AnyRecord {
+  return { ...ADDED_IN_2[table], ...record };
 }
 
 /** Checks and migrates a stored or received document. */
