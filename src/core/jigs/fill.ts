@@ -6,11 +6,12 @@ import {
   type NewId,
   newKeySize,
   readPlace,
+  refused,
   resolveSizes,
   type SimpleEdit,
   withEdit,
 } from "../job";
-import { err, ok, type Problem, type Result } from "../kernel";
+import { ok, type Problem, type Result } from "../kernel";
 import { RESERVED_NAMES } from "../measure";
 import type { Stockroom } from "../stockroom";
 import { CARCASS_JIGS } from "./carcasses";
@@ -29,9 +30,6 @@ export type JigFilling = {
   readonly keepSizes: boolean;
 };
 
-const missing = (what: string, value: string, must: string) =>
-  err({ kind: "badValue", what, value, must } as const);
-
 /** The edit that inserts a jig. The problem names the field. */
 export function fillJig(
   job: Job,
@@ -48,12 +46,12 @@ export function fillJig(
     if (field.kind === "count") {
       const value = Number(text);
       if (!Number.isInteger(value) || value < field.least || value > field.most)
-        return missing(field.label, text, `must be a whole number from ${field.least} to ${field.most}`);
+        return refused(field.label, text, `must be a whole number from ${field.least} to ${field.most}`);
     }
     if (field.kind === "length") {
       const value = lengthWith(sizes, text);
       if (!value.ok) return value;
-      if (value.value <= 0) return missing(field.label, text, "must be above zero");
+      if (value.value <= 0) return refused(field.label, text, "must be above zero");
       const named = filling.keepSizes && /^[\d\s./'"-]+(mm|cm|m|in|ft)?$/.test(text);
       if (named) {
         const name = freeName(job, field.name, keySizes);
@@ -72,7 +70,7 @@ export function fillJig(
   }
   const place = readPlace(filling.place);
   if (place?.kind !== "place")
-    return missing("The place", filling.place, "must be three coordinates parted by semicolons");
+    return refused("The place", filling.place, "must be three coordinates parted by semicolons");
   const maker = new JigMaker(job, stockroom, place.at, newId);
   const insert = jig.make(maker, {
     text: (name) => texts.get(name) ?? "",

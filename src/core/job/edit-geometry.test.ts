@@ -1,32 +1,21 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { sentence } from "../kernel";
-import { resultsOf, smallFrame } from "../pipeline.fixture";
+import { resultsOf } from "../pipeline.fixture";
 import {
   applyDiff,
   applyEdit,
   copyOfPieces,
   type Edit,
-  type Job,
   lengthWith,
   movedPlace,
   placeBetween,
   readPlace,
   resolveSizes,
   reverseDiff,
-  withEdit,
 } from ".";
+import { edited, job, refusal } from "./edit.fixture";
 
-const job = smallFrame();
-const edited = (edit: Edit, from: Job = job): Job => {
-  const next = withEdit(from, edit);
-  if (!next.ok) throw new Error(sentence(next.problem));
-  return next.value;
-};
-const refusal = (edit: Edit, from: Job = job): string => {
-  const diff = applyEdit(from, edit);
-  return diff.ok ? "" : sentence(diff.problem);
-};
 const point = (id: string, ...at: [string, string, string]) => ({ id: id as never, name: id, at });
 const nothing = { points: [], lines: [], members: [], panels: [], boughtParts: [] };
 const newId = () => {

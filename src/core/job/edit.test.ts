@@ -2,7 +2,7 @@ import fc from "fast-check";
 import * as v from "valibot";
 import { describe, expect, it } from "vitest";
 import { sentence } from "../kernel";
-import { resultsOf, smallFrame } from "../pipeline.fixture";
+import { resultsOf } from "../pipeline.fixture";
 import {
   applyDiff,
   applyEdit,
@@ -16,19 +16,9 @@ import {
   resolveSizes,
   reverseDiff,
   touchedRecords,
-  withEdit,
 } from ".";
+import { edited, job, refusal } from "./edit.fixture";
 
-const job = smallFrame();
-const edited = (edit: Edit, from: Job = job): Job => {
-  const next = withEdit(from, edit);
-  if (!next.ok) throw new Error(sentence(next.problem));
-  return next.value;
-};
-const refusal = (edit: Edit, from: Job = job): string => {
-  const diff = applyEdit(from, edit);
-  return diff.ok ? "" : sentence(diff.problem);
-};
 const setSize = (name: string, formula: string, variant: string | null = null): Edit => ({
   kind: "setKeySize",
   id: `size-${name}`,

@@ -91,5 +91,6 @@ export {
   textOf,
   times,
 } from "./place-text";
+export { refused } from "./records";
 export { isPresent, lengthWith, numberWith, resolveSizes, type Sizes, usesOf } from "./sizes";
 export { type TypedPiece, type TypedPieceId, TypedPieceSchema, type TypedStand } from "./typed-piece";

@@ -57,8 +57,8 @@ export function resolveSizes(job: Job, variantId: VariantId | null): Sizes {
 }
 
 /** A name that is a key size but has no value: the cause lies there, not here. */
-function brokenNeed(problem: Problem, sizes: ReadonlyMap<string, KeySize>): Problem {
-  if (problem.kind === "unknownName" && sizes.has(problem.name))
+function brokenNeed(problem: Problem, broken: ReadonlyMap<string, unknown>): Problem {
+  if (problem.kind === "unknownName" && broken.has(problem.name))
     return { kind: "dependsOnBroken", name: problem.name };
   return problem;
 }
@@ -130,9 +130,7 @@ function chosen(size: KeySize, text: string, how: Compute): Result<string, Probl
 export function isPresent(sizes: Sizes, when: string | null): Result<boolean, Problem> {
   if (when === null) return ok(true);
   const value = yesOrNo(when, { unit: sizes.unit, scope: sizes.scope, need: () => {} });
-  if (!value.ok && value.problem.kind === "unknownName" && sizes.problems.has(value.problem.name))
-    return err({ kind: "dependsOnBroken", name: value.problem.name });
-  return value;
+  return value.ok ? value : err(brokenNeed(value.problem, sizes.problems));
 }
 
 // Range ends are compared with a hair of slack: 1400 computed as 2 × 700.0000000001 is still 1400.
@@ -175,10 +173,7 @@ export function lengthWith(sizes: Sizes, text: string): Result<number, Problem> 
   }
   if (!read.ok) return read;
   const value = lengthValue(read.value, sizes.scope, sizes.unit);
-  if (!value.ok && value.problem.kind === "unknownName" && sizes.problems.has(value.problem.name)) {
-    return err({ kind: "dependsOnBroken", name: value.problem.name });
-  }
-  return value;
+  return value.ok ? value : err(brokenNeed(value.problem, sizes.problems));
 }
 
 /** The plain number of a count, angle or direction field with the present sizes. */
@@ -188,12 +183,7 @@ export function numberWith(sizes: Sizes, text: string): Result<number, Problem> 
   const formula = parseTypedNumber(text, sizes.unit);
   if (!formula.ok) return formula;
   const value = evaluateFormula(formula.value, sizes.scope);
-  if (!value.ok) {
-    if (value.problem.kind === "unknownName" && sizes.problems.has(value.problem.name)) {
-      return err({ kind: "dependsOnBroken", name: value.problem.name });
-    }
-    return value;
-  }
+  if (!value.ok) return err(brokenNeed(value.problem, sizes.problems));
   if (typeof value.value !== "number")
     return err({ kind: "wrongArguments", what: "a number is needed here", text });
   return ok(value.value);

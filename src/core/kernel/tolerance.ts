@@ -12,6 +12,9 @@ export const SLOPE_TOLERANCE = Math.tan((0.05 * Math.PI) / 180);
 /** mm. Points nearer than this are the same point; far below a drawn length, far above double noise at 100 m. */
 export const POINT_TOLERANCE_MM = 1e-6;
 
+/** mm. What two formulas for one corner may differ by, and still give one corner: far below what a saw repeats. */
+export const SAME_PLACE_MM = POINT_TOLERANCE_MM * 1000;
+
 /** No unit (sine of an angle). Directions that differ by less are parallel; 1e-9 rad moves 0.01 micron in 10 m. */
 export const PARALLEL_TOLERANCE = 1e-9;
 

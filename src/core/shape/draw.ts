@@ -17,6 +17,7 @@ import {
   placeBetween,
   plus,
   readPlace,
+  refused,
   type SimpleEdit,
   type Sizes,
   termOf,
@@ -24,7 +25,7 @@ import {
   times,
   withEdit,
 } from "../job";
-import { err, ok, POINT_TOLERANCE_MM, type Problem, type Result } from "../kernel";
+import { err, ok, type Problem, type Result, SAME_PLACE_MM } from "../kernel";
 import type { Stockroom } from "../stockroom";
 import { proposedCuts } from "./joints";
 
@@ -58,21 +59,19 @@ export function directionOf(way: Way): Vec3 {
 export function typedPlace(job: Job, text: string): Result<DrawPlace, Problem> {
   const read = readPlace(text);
   if (!read)
-    return err({
-      kind: "badValue",
-      what: "The place",
-      value: text,
-      must: "must be the name of a point or three coordinates such as 0; depth/2; 300",
-    });
+    return refused(
+      "The place",
+      text,
+      "must be the name of a point or three coordinates such as 0; depth/2; 300",
+    );
   if (read.kind === "place") return ok({ point: null, texts: read.at });
   const point = Object.values(job.points).find((one) => one.name.toLowerCase() === read.name.toLowerCase());
   if (!point)
-    return err({
-      kind: "badValue",
-      what: "The point",
-      value: read.name,
-      must: "is not in this job; type a name that is, or three coordinates parted by semicolons",
-    });
+    return refused(
+      "The point",
+      read.name,
+      "is not in this job; type a name that is, or three coordinates parted by semicolons",
+    );
   return ok({ point: point.id, texts: point.at });
 }
 
@@ -101,8 +100,6 @@ export function freePointName(job: Job, taken: readonly string[] = []): string {
   const names = new Set([...Object.values(job.points).map((point) => point.name), ...taken]);
   for (let i = 1; ; i++) if (!names.has(`P${i}`)) return `P${i}`;
 }
-
-const SAME_PLACE_MM = POINT_TOLERANCE_MM * 1000;
 
 type Ground = { readonly job: Job; readonly sizes: Sizes; readonly stockroom: Stockroom };
 type Settled = { readonly point: Point; readonly fresh: boolean; readonly at: Vec3 };
@@ -142,20 +139,10 @@ export function drawMember(
   if (!end.ok) return end;
   const [a, b] = [start.value, end.value];
   if (distance(a.at, b.at) < SAME_PLACE_MM)
-    return err({
-      kind: "badValue",
-      what: "A member to",
-      value: b.point.name,
-      must: "would have no length; choose another end",
-    });
+    return refused("A member to", b.point.name, "would have no length; choose another end");
   const twin = memberBetween(job, a.point.id, b.point.id);
   if (twin)
-    return err({
-      kind: "badValue",
-      what: "Between these points lies",
-      value: twin,
-      must: "already; a second one there would be cut twice",
-    });
+    return refused("Between these points lies", twin, "already; a second one there would be cut twice");
   const line: Line = { id: newId("line") as Line["id"], from: a.point.id, to: b.point.id };
   const member = newMember(newId("member"), line.id, { ...settings, from: "", to: "" });
   const insert: SimpleEdit = {
@@ -240,12 +227,7 @@ function placeOnLine(
   const length = lengthWith(sizes, text);
   if (!length.ok) return length;
   if (length.value <= SAME_PLACE_MM || length.value >= whole - SAME_PLACE_MM)
-    return err({
-      kind: "badValue",
-      what: "A split at",
-      value: text,
-      must: "must lie between the two ends of the line",
-    });
+    return refused("A split at", text, "must lie between the two ends of the line");
   const along = ([0, 1, 2] as const).filter((i) => Math.abs(a.value[i] - b.value[i]) > SAME_PLACE_MM);
   const [axis] = along;
   if (along.length !== 1 || axis === undefined)

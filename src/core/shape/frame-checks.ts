@@ -5,7 +5,7 @@
  */
 import { cross, distance, dot, norm, reach, subtract, toLocal, toWorld, type Vec3 } from "../geometry";
 import { type Check, type Job, neighbourOf, plainCheck } from "../job";
-import { at, NEAR_TWIN_LENGTH_MM, POINT_TOLERANCE_MM } from "../kernel";
+import { at, NEAR_TWIN_LENGTH_MM, SAME_PLACE_MM } from "../kernel";
 import { roundTo } from "../measure";
 import { sectionProperties } from "../stockroom";
 import { endHeight, outerLoop } from "./ends";
@@ -69,7 +69,7 @@ function nearPoints(job: Job, points: ReadonlyMap<string, Vec3>): readonly Check
     for (const key of cellsNear(place)) {
       for (const other of cells.get(key) ?? []) {
         const apart = distance(place, points.get(other) ?? place);
-        if (apart > POINT_TOLERANCE_MM * 1000 && apart < NEAR_TWIN_LENGTH_MM)
+        if (apart > SAME_PLACE_MM && apart < NEAR_TWIN_LENGTH_MM)
           checks.push(nearCheck(job, id, other, apart));
       }
     }

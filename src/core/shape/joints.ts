@@ -13,7 +13,7 @@ import {
   SQUARE_END,
   type VariantId,
 } from "../job";
-import { at, POINT_TOLERANCE_MM } from "../kernel";
+import { at, SAME_PLACE_MM } from "../kernel";
 import { type Stockroom, sectionProperties } from "../stockroom";
 import type { EndSide } from "./bar";
 import { copeOn } from "./cope";
@@ -21,8 +21,6 @@ import { faceMetFirst, mitreCloses, mitrePlane } from "./ends";
 import { type PlacedMember, placeMember } from "./member";
 import { placedPoints } from "./points";
 
-/** mm. What two formulas for one corner may differ by. */
-const SAME_PLACE_MM = POINT_TOLERANCE_MM * 1000;
 const LEVEL = 1e-6;
 
 type End = { readonly placed: PlacedMember; readonly side: EndSide; readonly away: Vec3 };

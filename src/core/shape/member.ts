@@ -13,7 +13,7 @@ import {
   type Vec3,
 } from "../geometry";
 import { type EndCut, type Job, lengthWith, type Member, numberWith, type Sizes } from "../job";
-import { err, ok, POINT_TOLERANCE_MM, type Result, sentence, unreachable } from "../kernel";
+import { err, ok, POINT_TOLERANCE_MM, type Result, SAME_PLACE_MM, sentence, unreachable } from "../kernel";
 import { toRadians } from "../measure";
 import {
   type SectionEntry,
@@ -264,8 +264,8 @@ function squareEnd(
 /** At which of its ends a member meets a point; null when it does not. */
 function sideAt(placed: PlacedMember, point: Vec3): EndSide | null {
   // A micron: far below what two formulas for one corner differ by, far above double noise.
-  if (distance(placed.from, point) < POINT_TOLERANCE_MM * 1000) return "start";
-  return distance(placed.to, point) < POINT_TOLERANCE_MM * 1000 ? "end" : null;
+  if (distance(placed.from, point) < SAME_PLACE_MM) return "start";
+  return distance(placed.to, point) < SAME_PLACE_MM ? "end" : null;
 }
 
 /** The solid for the picture, in the job's coordinates. */

@@ -8,12 +8,13 @@ import { fillJig, JIGS, type Jig, type JigField } from "@/core/jigs";
 import { type Job, resolveSizes, withEdit } from "@/core/job";
 import { type Problem, type Result, sentence } from "@/core/kernel";
 import type { LengthUnit } from "@/core/measure";
-import { freePointName, type Shape, shapeJob } from "@/core/shape";
+import { type Shape, shapeJob } from "@/core/shape";
 import type { Stockroom } from "@/core/stockroom";
 import { Button, buttonClass } from "../common/button";
 import { Chooser } from "../common/chooser";
 import { DisplayList } from "../common/display-list";
 import { useDesk, useDeskState } from "../desk/desk-context";
+import { freshIds } from "./fresh-ids";
 
 type Filling = Readonly<Record<string, string>>;
 
@@ -113,14 +114,7 @@ function JigForm({ onDone }: { readonly onDone: () => void }) {
     setFault(null);
   };
   const insert = () => {
-    const names: string[] = [];
-    const newId = (kind: string) => {
-      if (kind !== "pointName") return `${kind}-${crypto.randomUUID().slice(0, 8)}`;
-      const name = freePointName(job, names);
-      names.push(name);
-      return name;
-    };
-    const edit = fillJig(job, jig, { values, place, keepSizes }, stockroom, newId);
+    const edit = fillJig(job, jig, { values, place, keepSizes }, stockroom, freshIds(job));
     const refused = edit.ok ? desk.submit(edit.value) : sentence(edit.problem);
     setFault(refused);
     if (refused === null) onDone();

@@ -5,10 +5,11 @@ import { Popover } from "radix-ui";
 import { type ReactNode, useState } from "react";
 import { type Axis, type CopyRule, copyOfPieces, readPlace } from "@/core/job";
 import { sentence } from "@/core/kernel";
-import { freePointName, splitMember } from "@/core/shape";
+import { splitMember } from "@/core/shape";
 import { Button, buttonClass } from "../common/button";
 import { Chooser } from "../common/chooser";
 import { useDesk, useDeskState } from "../desk/desk-context";
+import { freshIds } from "./fresh-ids";
 
 export function SelectionActions() {
   const desk = useDesk();
@@ -68,25 +69,11 @@ function Visibility({ ids }: { readonly ids: readonly string[] }) {
   );
 }
 
-/** Fresh ids and free point names for one edit. */
-function useNewId() {
-  const desk = useDesk();
-  return () => {
-    const names: string[] = [];
-    return (kind: string) => {
-      if (kind !== "pointName") return `${kind}-${crypto.randomUUID().slice(0, 8)}`;
-      const name = freePointName(desk.store.getState().job, names);
-      names.push(name);
-      return name;
-    };
-  };
-}
-
 function useCopies(ids: readonly string[]) {
   const desk = useDesk();
-  const newId = useNewId();
   return (rule: CopyRule): string | null => {
-    const edit = copyOfPieces(desk.store.getState().job, ids, rule, newId());
+    const { job } = desk.store.getState();
+    const edit = copyOfPieces(job, ids, rule, freshIds(job));
     if (!edit.ok) return sentence(edit.problem);
     const refused = desk.submit(edit.value);
     if (refused === null)
@@ -219,10 +206,9 @@ function MirrorForm({ ids }: { readonly ids: readonly string[] }) {
 
 function SplitForm({ id }: { readonly id: string }) {
   const desk = useDesk();
-  const newId = useNewId();
   const run = (form: FormData) => {
     const { job, results } = desk.store.getState();
-    const edit = splitMember({ job, sizes: results.sizes }, id, textIn(form, "at"), newId());
+    const edit = splitMember({ job, sizes: results.sizes }, id, textIn(form, "at"), freshIds(job));
     return edit.ok ? desk.submit(edit.value) : sentence(edit.problem);
   };
   return (

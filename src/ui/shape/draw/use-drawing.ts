@@ -12,11 +12,10 @@ import {
   type Way,
 } from "@/core/shape";
 import { useDesk, useDeskState } from "../../desk/desk-context";
+import { freshIds } from "../fresh-ids";
 
 export type DrawWay = Way | "place";
 export type Drawing = ReturnType<typeof useDrawing>;
-
-const freshId = (kind: string) => `${kind}-${crypto.randomUUID().slice(0, 8)}`;
 
 export function useDrawing() {
   const desk = useDesk();
@@ -42,7 +41,7 @@ export function useDrawing() {
       return null;
     }
     const settings = { name, section: section === "" ? null : section, roll: "0", cardinal: 10 };
-    const drawn = drawMember({ job, sizes, stockroom }, from, to, settings, freshId);
+    const drawn = drawMember({ job, sizes, stockroom }, from, to, settings, freshIds(job));
     const refused = drawn.ok ? desk.submit(drawn.value.edit) : sentence(drawn.problem);
     setFault(refused);
     if (refused === null && drawn.ok) setFrom(drawn.value.end);
@@ -77,7 +76,6 @@ export function useDrawing() {
     active,
     begin,
     finish: () => setActive(false),
-    lift: () => setFrom(null),
     from,
     way,
     setWay,
