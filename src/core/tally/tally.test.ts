@@ -20,6 +20,17 @@ const facts = (tally: Tally) =>
           : null,
   }));
 
+/**
+ * Cosine and sine of so many turns by the angle of the 3-4-5 triangle. Up to six of them, whole
+ * millimetres come out in whole nanometres, to which typed coordinates are kept: nothing is rounded.
+ */
+function exactTurn(turns: number): [number, number] {
+  let [c, s] = [1, 0];
+  for (let i = 0; i < Math.abs(turns); i++) [c, s] = [3 * c - 4 * s, 4 * c + 3 * s];
+  const scale = 5 ** Math.abs(turns);
+  return [c / scale, (Math.sign(turns) * s) / scale + 0];
+}
+
 /** Laths along x, each of its own length, at its own place. */
 function laths(lengths: readonly number[]): Job {
   return newJob({
@@ -228,27 +239,23 @@ describe("laws of the tally", () => {
 
   it("turning and moving the whole job changes nothing but its place", () => {
     fc.assert(
-      fc.property(
-        fc.double({ min: -3, max: 3, noNaN: true }),
-        fc.integer({ min: -900, max: 900 }),
-        (angle, shift) => {
-          const job = smallFrame();
-          const { shape } = resultsOf(job);
-          const [c, s] = [Math.cos(angle), Math.sin(angle)];
-          const points = Object.fromEntries(
-            Object.values(job.points).map((point) => {
-              const [x, y, z] = shape.points.get(point.id) ?? [0, 0, 0];
-              const at = [c * x - s * y + shift, s * x + c * y - shift, z + 2 * shift].map((value) =>
-                value.toFixed(12),
-              ) as [string, string, string];
-              return [point.id, { ...point, at }];
-            }),
-          );
-          expect(facts(tallyOf({ ...job, points, panels: {} }))).toEqual(
-            facts(tallyOf({ ...job, panels: {} })),
-          );
-        },
-      ),
+      fc.property(fc.integer({ min: -6, max: 6 }), fc.integer({ min: -900, max: 900 }), (turns, shift) => {
+        const job = smallFrame();
+        const { shape } = resultsOf(job);
+        const [c, s] = exactTurn(turns);
+        const points = Object.fromEntries(
+          Object.values(job.points).map((point) => {
+            const [x, y, z] = shape.points.get(point.id) ?? [0, 0, 0];
+            const at = [c * x - s * y + shift, s * x + c * y - shift, z + 2 * shift].map((value) =>
+              value.toFixed(6),
+            ) as [string, string, string];
+            return [point.id, { ...point, at }];
+          }),
+        );
+        expect(facts(tallyOf({ ...job, points, panels: {} }))).toEqual(
+          facts(tallyOf({ ...job, panels: {} })),
+        );
+      }),
       { numRuns: 30 },
     );
   });
