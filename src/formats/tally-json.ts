@@ -92,13 +92,28 @@ function panelFacts(form: Form) {
     grain: form.grain,
     goodFace: form.goodFace,
     edging: EDGES.filter((edge) => form.edging[edge] !== null),
-    work: form.grooves.map((groove) => ({
-      kind: "groove" as const,
-      face: groove.face,
-      x: [fromNm(groove.x0), fromNm(groove.x1)],
-      y: [fromNm(groove.y0), fromNm(groove.y1)],
-      depth: fromNm(groove.depthNm),
-    })),
+    work: [
+      ...form.grooves.map((groove) => ({
+        kind: "groove" as const,
+        face: groove.face,
+        x: [fromNm(groove.x0), fromNm(groove.x1)],
+        y: [fromNm(groove.y0), fromNm(groove.y1)],
+        depth: fromNm(groove.depthNm),
+      })),
+      ...form.holes.map((hole) => ({
+        kind: "hole" as const,
+        face: hole.depthNm === null ? null : hole.face,
+        x: fromNm(hole.x),
+        y: fromNm(hole.y),
+        diameter: fromNm(hole.diameterNm),
+        depth: hole.depthNm === null ? null : fromNm(hole.depthNm),
+      })),
+      ...form.notches.map((notch) => ({
+        kind: "notch" as const,
+        x: [fromNm(notch.x0), fromNm(notch.x1)],
+        y: [fromNm(notch.y0), fromNm(notch.y1)],
+      })),
+    ],
   };
 }
 

@@ -179,5 +179,40 @@ function panelItems(form: PanelForm, { scale, depth, line, pick }: SilhouetteOpt
       },
     });
   }
-  return items;
+  return [...items, ...cutAwayItems(form, { sx, sy, height, line })];
+}
+
+type SheetScale = {
+  readonly sx: number;
+  readonly sy: number;
+  readonly height: number;
+  readonly line: number;
+};
+
+/** Notches are cut out of the outline, holes are dots of at least the width of a line. */
+function cutAwayItems(form: PanelForm, { sx, sy, height, line }: SheetScale): readonly DrawItem[] {
+  const box = (x0: number, x1: number, y0: number, y1: number): readonly Vec2[] => [
+    [x0 * sx, height - y0 * sy],
+    [x1 * sx, height - y0 * sy],
+    [x1 * sx, height - y1 * sy],
+    [x0 * sx, height - y1 * sy],
+  ];
+  const notches = form.notches.map(
+    ({ x0, x1, y0, y1 }): DrawItem => ({
+      kind: "polygon",
+      points: box(x0, x1, y0, y1),
+      stroke: { ink: "ink", width: line },
+      fill: "paper",
+    }),
+  );
+  const holes = form.holes.map(({ x, y, diameterNm }): DrawItem => {
+    const r = Math.max(line, (diameterNm / 2) * Math.min(sx, sy));
+    const [cx, cy] = [x * sx, height - y * sy];
+    const points = Array.from({ length: 12 }, (_, i): Vec2 => {
+      const angle = (i * Math.PI) / 6;
+      return [cx + r * Math.cos(angle), cy + r * Math.sin(angle)];
+    });
+    return { kind: "polygon", points, stroke: { ink: "chalk", width: line }, fill: null };
+  });
+  return [...notches, ...holes];
 }

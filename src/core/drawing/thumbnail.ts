@@ -1,5 +1,14 @@
 /** A job as a small picture: its solids seen from the front left and above, near ones over far ones. */
-import { type Face, type Mesh, memberMesh, paintOrder, placeMesh, type Vec2, type Vec3 } from "../geometry";
+import {
+  type Face,
+  type Mesh,
+  memberMesh,
+  paintOrder,
+  placeMesh,
+  poseMesh,
+  type Vec2,
+  type Vec3,
+} from "../geometry";
 import { at } from "../kernel";
 import { endHeight, type MemberSolid, meshOfPanel, type Shape } from "../shape";
 import { sectionProperties } from "../stockroom";
@@ -29,19 +38,17 @@ function outerMesh(solid: MemberSolid): Mesh {
 }
 
 function solidsOf(shape: Shape): readonly Solid[] {
-  const members = shape.members.slice(0, MOST_SOLIDS).map(
-    (solid): Solid => ({
-      mesh: outerMesh(solid),
-      tint: solid.entry.shape.kind === "timber" ? "timber" : "steel",
-    }),
-  );
-  const panels = shape.panels.slice(0, MOST_SOLIDS - members.length).map(
-    (solid): Solid => ({
-      mesh: meshOfPanel(solid),
-      tint: "board",
-    }),
-  );
-  return [...members, ...panels];
+  const solids: Solid[] = [];
+  const place = (home: MemberSolid["home"], tint: Tint, own: () => Mesh) => {
+    for (const { key, pose } of shape.places.get(home) ?? []) {
+      if (solids.length >= MOST_SOLIDS) return;
+      solids.push({ mesh: key === "" ? own() : poseMesh(own(), pose), tint });
+    }
+  };
+  for (const solid of shape.members)
+    place(solid.home, solid.entry.shape.kind === "timber" ? "timber" : "steel", () => outerMesh(solid));
+  for (const solid of shape.panels) place(solid.panel.assembly, "board", () => meshOfPanel(solid));
+  return solids;
 }
 
 /** Draws a shape into a box; an empty shape gives an empty drawing. */

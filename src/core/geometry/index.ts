@@ -1,6 +1,28 @@
 /** The door of the geometry: vectors, frames, outlines and meshes, without a word of the trade. */
-export { type Frame, frameAlong, frameOfFace, toLocal, toWorld } from "./frame";
-export { type BoxCut, blockMesh, type EndHeight, type Mesh, memberMesh, placeMesh } from "./mesh";
+export {
+  AT_HOME,
+  type Frame,
+  frameAlong,
+  frameIn,
+  frameOfFace,
+  type Pose,
+  posed,
+  poseIn,
+  toLocal,
+  toWorld,
+  turned,
+} from "./frame";
+export {
+  type BoxCut,
+  blockMesh,
+  type EndHeight,
+  type Mesh,
+  memberMesh,
+  placeMesh,
+  poseMesh,
+  unposeMesh,
+  withRings,
+} from "./mesh";
 export {
   type Corner,
   circle,

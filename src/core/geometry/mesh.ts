@@ -4,7 +4,7 @@
  */
 import earcut from "earcut";
 import { at } from "../kernel";
-import { type Frame, toWorld } from "./frame";
+import { type Frame, type Pose, toLocal, toWorld } from "./frame";
 import type { OutlinePoint } from "./outline";
 import type { Vec2, Vec3 } from "./vector";
 
@@ -18,6 +18,46 @@ export type Mesh = {
 
 export function placeMesh(mesh: Mesh, frame: Frame): Mesh {
   return { ...mesh, vertices: mesh.vertices.map((vertex) => toWorld(frame, vertex)) };
+}
+
+/** Corners of a drawn ring: fine enough that no corner is seen at the size of a screen. */
+const RING_CORNERS = 24;
+
+/** A mesh with level circles drawn on it. */
+export function withRings(
+  mesh: Mesh,
+  rings: readonly { readonly centre: Vec3; readonly radius: number }[],
+): Mesh {
+  if (rings.length === 0) return mesh;
+  const vertices = [...mesh.vertices];
+  const edges = [...mesh.edges];
+  for (const { centre, radius } of rings) {
+    const first = vertices.length;
+    for (let i = 0; i < RING_CORNERS; i++) {
+      const angle = (2 * Math.PI * i) / RING_CORNERS;
+      vertices.push([centre[0] + radius * Math.cos(angle), centre[1] + radius * Math.sin(angle), centre[2]]);
+      edges.push(first + i, first + ((i + 1) % RING_CORNERS));
+    }
+  }
+  return { ...mesh, vertices, edges };
+}
+
+/** A mesh where an assembly stands; mirrored, its triangles run the other way round. */
+export function poseMesh(mesh: Mesh, { frame, mirrored }: Pose): Mesh {
+  const placed = placeMesh(mesh, frame);
+  return mirrored ? insideOut(placed) : placed;
+}
+
+/** The inverse of `poseMesh`: a mesh of the job as it is seen from an assembly. */
+export function unposeMesh(mesh: Mesh, { frame, mirrored }: Pose): Mesh {
+  const vertices = mesh.vertices.map((vertex) => toLocal(frame, vertex));
+  return mirrored ? insideOut({ ...mesh, vertices }) : { ...mesh, vertices };
+}
+
+/** The same mesh with its triangles run the other way round, as a mirror needs it. */
+function insideOut(mesh: Mesh): Mesh {
+  const triangles = mesh.triangles.map((_, i) => at(mesh.triangles, i - (i % 3) + 2 - (i % 3)));
+  return { ...mesh, triangles };
 }
 
 /** Where an end stands above a point of the section. */

@@ -1,10 +1,14 @@
 /** From a filled-in form to the edit that inserts what a jig makes, with its lengths as key sizes where that is wanted. */
 import {
   type Edit,
+  type Home,
+  type InsertEdit,
   type Job,
   lengthWith,
   type NewId,
+  newAssembly,
   newKeySize,
+  newPlacement,
   readPlace,
   refused,
   resolveSizes,
@@ -28,6 +32,10 @@ export type JigFilling = {
   readonly place: string;
   /** Whether its plain lengths become key sizes that the geometry follows. */
   readonly keepSizes: boolean;
+  /** Whether it becomes an assembly, placed once, instead of loose pieces. */
+  readonly asAssembly: boolean;
+  /** The assembly that it is put into; null: the job itself. */
+  readonly home: Home;
 };
 
 /** The edit that inserts a jig. The problem names the field. */
@@ -71,14 +79,35 @@ export function fillJig(
   const place = readPlace(filling.place);
   if (place?.kind !== "place")
     return refused("The place", filling.place, "must be three coordinates parted by semicolons");
-  const maker = new JigMaker(job, stockroom, place.at, newId);
-  const insert = jig.make(maker, {
-    text: (name) => texts.get(name) ?? "",
-    count: (name) => Number(texts.get(name) ?? 0),
-  });
+  const insert = made(job, jig, { filling, texts, at: place.at }, stockroom, newId);
   const edit: Edit = keySizes.length === 0 ? insert : { kind: "together", edits: [...keySizes, insert] };
   const tried = withEdit(job, edit);
   return tried.ok ? ok(edit) : tried;
+}
+
+type Filled = {
+  readonly filling: JigFilling;
+  readonly texts: ReadonlyMap<string, string>;
+  readonly at: [string, string, string];
+};
+
+/** What the jig inserts: loose pieces at their place, or an assembly that is placed there. */
+function made(
+  job: Job,
+  jig: Jig,
+  { filling, texts, at }: Filled,
+  stockroom: Stockroom,
+  newId: NewId,
+): InsertEdit {
+  const values = {
+    text: (name: string) => texts.get(name) ?? "",
+    count: (name: string) => Number(texts.get(name) ?? 0),
+  };
+  if (!filling.asAssembly) return jig.make(new JigMaker(job, stockroom, at, newId, filling.home), values);
+  const assembly = newAssembly(newId("assembly"), { name: jig.name });
+  const insert = jig.make(new JigMaker(job, stockroom, ["0", "0", "0"], newId, assembly.id), values);
+  const placement = newPlacement(newId("placement"), { assembly: assembly.id, into: filling.home, at });
+  return { ...insert, assemblies: [assembly], placements: [placement] };
 }
 
 function freeName(job: Job, name: string, added: readonly SimpleEdit[]): string {

@@ -59,7 +59,7 @@ function fill(
   const edit = fillJig(
     job,
     jig,
-    { values: { ...defaults, ...values }, place: "0; 0; 0", keepSizes },
+    { values: { ...defaults, ...values }, place: "0; 0; 0", keepSizes, asAssembly: false, home: null },
     stockroom,
     (kind) => (kind === "pointName" ? `J${++names}` : `${kind}-${++count}`),
   );
@@ -120,6 +120,8 @@ describe("every jig", () => {
         values: { width: "450", height: "2000", section: "tube", rung: "tube", rungs: "2" },
         place: "1000; 0; 0",
         keepSizes: true,
+        asAssembly: false,
+        home: null,
       },
       stockroom,
       (kind) => (kind === "pointName" ? `K${++count}` : `${kind}-${++count}`),
@@ -214,8 +216,8 @@ describe("parts lists by hand", () => {
     ["front", [600, 18, 300]],
     ["side", [18, 600, 300]],
   ] as const)("a single panel that looks %s stands in its corner", (lies, size) => {
-    const vertices = [...meshesOf(resultsOf(fill("panel", { lies }), stockroom).shape).values()].flatMap(
-      (mesh) => mesh.vertices,
+    const vertices = meshesOf(resultsOf(fill("panel", { lies }), stockroom).shape).flatMap(
+      ({ mesh }) => mesh.vertices,
     );
     size.forEach((most, i) => {
       const along = vertices.map((vertex) => vertex[i] ?? 0);
@@ -257,6 +259,8 @@ describe("bad input", () => {
         },
         place,
         keepSizes: true,
+        asAssembly: false,
+        home: null,
       },
       stockroom,
       (kind) => `${kind}x`,

@@ -7,6 +7,7 @@ import {
   type EdgingChoice,
   type EndCut,
   type Groove,
+  type Home,
   type InsertEdit,
   type Job,
   type Line,
@@ -14,8 +15,10 @@ import {
   minus,
   mitreEnd,
   type NewId,
+  newInsert,
   newMember,
   newPanel,
+  newPoint,
   type Panel,
   type Point,
   plus,
@@ -43,7 +46,16 @@ export class JigMaker {
   private readonly origin: Place;
   readonly unit: LengthUnit;
 
-  constructor(job: Job, stockroom: Stockroom, origin: readonly [string, string, string], newId: NewId) {
+  private readonly home: Home;
+
+  constructor(
+    job: Job,
+    stockroom: Stockroom,
+    origin: readonly [string, string, string],
+    newId: NewId,
+    home: Home = null,
+  ) {
+    this.home = home;
     this.job = job;
     this.stockroom = stockroom;
     this.newId = newId;
@@ -84,8 +96,10 @@ export class JigMaker {
     const key = at.join(";");
     const known = this.places.get(key);
     if (known) return known;
-    const there = Object.values(this.job.points).find((point) => point.at.join(";") === key);
-    const point = there ?? { id: this.newId("point") as Point["id"], name: this.newId("pointName"), at };
+    const there = Object.values(this.job.points).find(
+      (point) => point.assembly === this.home && point.at.join(";") === key,
+    );
+    const point = there ?? newPoint(this.newId("point"), this.newId("pointName"), at, this.home);
     this.places.set(key, point);
     if (!there) this.points.push(point);
     return point;
@@ -155,6 +169,7 @@ export class JigMaker {
       newPanel(this.newId("panel"), {
         ...rest,
         name,
+        assembly: this.home,
         board: board === "" ? null : board,
         origin: this.texts(origin),
         length: textOf(length),
@@ -178,15 +193,8 @@ export class JigMaker {
   }
 
   done(what: string): InsertEdit {
-    return {
-      kind: "insert",
-      what,
-      points: this.points,
-      lines: this.lines,
-      members: this.members,
-      panels: this.panels,
-      boughtParts: [],
-    };
+    const { points, lines, members, panels } = this;
+    return newInsert(what, { points, lines, members, panels });
   }
 }
 

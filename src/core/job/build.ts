@@ -3,12 +3,21 @@
  * from readable parts. Demo data, tests and imports build their jobs with these.
  */
 import * as v from "valibot";
+import {
+  type Assembly,
+  type AssemblyId,
+  AssemblySchema,
+  type Home,
+  type Placement,
+  PlacementSchema,
+} from "./assembly";
 import { type BoughtPart, BoughtPartSchema } from "./bought-part";
-import { LineSchema, PointSchema } from "./frame";
+import { LineSchema, type Point, PointSchema } from "./frame";
 import { emptyJob, type Job, type JobInfo } from "./job";
 import { type KeySize, KeySizeSchema, type Variant, VariantSchema } from "./key-size";
 import { type EndCut, type Member, MemberSchema, SQUARE_END } from "./member";
-import { type EdgingChoice, type Groove, NO_EDGING, type Panel, PanelSchema } from "./panel";
+import { type Between, type EdgingChoice, NO_EDGING, type Panel, PanelSchema, type Work } from "./panel";
+import { NOTHING_USUAL, type Usual } from "./usual";
 
 type Texts = readonly [string, string, string];
 
@@ -23,32 +32,33 @@ export type MemberParts = {
   readonly cardinal?: number;
   readonly material?: string | null;
   readonly when?: string | null;
+  readonly role?: Member["role"];
+  readonly look?: Member["look"];
 };
 
 export type PanelParts = {
   readonly name: string;
   readonly board: string | null;
-  readonly origin: Texts;
-  readonly lengthAxis: Texts;
-  readonly faceAxis: Texts;
-  readonly length: string;
-  readonly width: string;
+  readonly assembly?: string | null;
+  readonly origin?: Texts;
+  readonly lengthAxis?: Texts;
+  readonly faceAxis?: Texts;
+  readonly length?: string;
+  readonly width?: string;
+  readonly between?: Omit<Between, "first" | "second"> & { readonly first: string; readonly second: string };
+  readonly material?: string | null;
+  readonly role?: Panel["role"];
+  readonly look?: Panel["look"];
   readonly grain?: boolean;
   readonly goodFace?: boolean;
   readonly edging?: Partial<EdgingChoice>;
-  readonly work?: readonly Groove[];
+  readonly work?: readonly Work[];
   readonly when?: string | null;
 };
 
-export type JobParts = {
-  readonly info: Pick<JobInfo, "code" | "title"> & Partial<JobInfo>;
-  readonly keySizes?: Readonly<Record<string, Partial<KeySize> & Pick<KeySize, "formula">>>;
-  readonly variants?: readonly {
-    readonly id: string;
-    readonly name: string;
-    readonly formulas: Variant["formulas"];
-  }[];
-  /** Point name → coordinates. The name is the id as well. */
+/** What stands in the job itself or in an assembly. */
+type ContentParts = {
+  /** Point name → coordinates. In the job itself the name is the id as well. */
   readonly points?: Readonly<Record<string, Texts>>;
   /** Member id → its parts. Each member gets a line of its own. */
   readonly members?: Readonly<Record<string, MemberParts>>;
@@ -60,6 +70,26 @@ export type JobParts = {
   >;
 };
 
+export type AssemblyParts = ContentParts &
+  Partial<Pick<Assembly, "role" | "look">> & { readonly name: string; readonly usual?: Partial<Usual> };
+
+export type PlacementParts = Partial<Omit<Placement, "id" | "assembly" | "into">> & {
+  readonly assembly: string;
+  readonly into?: string | null;
+};
+
+export type JobParts = ContentParts & {
+  readonly info: Pick<JobInfo, "code" | "title"> & Partial<JobInfo>;
+  readonly keySizes?: Readonly<Record<string, Partial<KeySize> & Pick<KeySize, "formula">>>;
+  readonly variants?: readonly {
+    readonly id: string;
+    readonly name: string;
+    readonly formulas: Variant["formulas"];
+  }[];
+  readonly assemblies?: Readonly<Record<string, AssemblyParts>>;
+  readonly placements?: Readonly<Record<string, PlacementParts>>;
+};
+
 export function newKeySize(id: string, name: string, formula: string, rest: Partial<KeySize> = {}): KeySize {
   const fresh = {
     measure: "length",
@@ -68,6 +98,7 @@ export function newKeySize(id: string, name: string, formula: string, rest: Part
     greatest: null,
     note: "",
     locked: false,
+    asked: false,
     position: 0,
   };
   return v.parse(KeySizeSchema, { ...fresh, ...rest, id, name, formula });
@@ -85,12 +116,34 @@ export function newMember(id: string, line: string, parts: MemberParts): Member 
     cardinal: parts.cardinal ?? 10,
     start: parts.start ?? SQUARE_END,
     end: parts.end ?? SQUARE_END,
+    role: parts.role ?? "made",
+    look: parts.look ?? null,
     leftOut: false,
   });
 }
 
+export function newPoint(id: string, name: string, at: Texts, assembly: Home = null): Point {
+  return v.parse(PointSchema, { id, name, assembly, at });
+}
+
 export function newPanel(id: string, parts: PanelParts): Panel {
-  const fresh = { when: null, material: null, grain: true, goodFace: false, work: [], leftOut: false };
+  const fresh = {
+    assembly: null,
+    origin: ["0", "0", "0"],
+    lengthAxis: ["1", "0", "0"],
+    faceAxis: ["0", "0", "1"],
+    length: "1",
+    width: "1",
+    between: null,
+    when: null,
+    material: null,
+    grain: true,
+    goodFace: false,
+    work: [],
+    role: "made",
+    look: null,
+    leftOut: false,
+  };
   return v.parse(PanelSchema, { ...fresh, ...parts, id, edging: { ...NO_EDGING, ...parts.edging } });
 }
 
@@ -98,15 +151,76 @@ export function newBoughtPart(
   id: string,
   parts: Partial<BoughtPart> & Pick<BoughtPart, "name" | "entry" | "count">,
 ): BoughtPart {
-  return v.parse(BoughtPartSchema, { when: null, length: null, note: "", leftOut: false, ...parts, id });
+  const fresh = {
+    assembly: null,
+    when: null,
+    length: null,
+    note: "",
+    stand: null,
+    look: null,
+    leftOut: false,
+  };
+  return v.parse(BoughtPartSchema, { ...fresh, ...parts, id });
+}
+
+export function newAssembly(
+  id: string,
+  parts: Pick<AssemblyParts, "name" | "role" | "look" | "usual">,
+): Assembly {
+  return v.parse(AssemblySchema, {
+    id,
+    name: parts.name,
+    role: parts.role ?? "made",
+    look: parts.look ?? null,
+    usual: { ...NOTHING_USUAL, ...parts.usual },
+  });
+}
+
+export function newPlacement(id: string, parts: PlacementParts): Placement {
+  const fresh = {
+    into: null,
+    at: ["0", "0", "0"],
+    turn: ["0", "0", "0"],
+    mirror: null,
+    count: "1",
+    step: ["0", "0", "0"],
+    when: null,
+    leftOut: false,
+  };
+  return v.parse(PlacementSchema, { ...fresh, ...parts, id });
 }
 
 const keyed = <T extends { readonly id: string }>(records: readonly T[]): Record<string, T> =>
   Object.fromEntries(records.map((record) => [record.id, record]));
 
+/** The records of one home. Points of an assembly are named within it: their ids carry its own before the name. */
+function contents(parts: ContentParts, home: AssemblyId | null) {
+  const pointId = (name: string) => (home === null ? name : `${home}-${name}`);
+  const line = (id: string, from: string, to: string) =>
+    v.parse(LineSchema, { id, from: pointId(from), to: pointId(to) });
+  const members = Object.entries(parts.members ?? {});
+  return {
+    points: Object.entries(parts.points ?? {}).map(([name, at]) => newPoint(pointId(name), name, at, home)),
+    lines: [
+      ...members.map(([id, { from, to }]) => line(`${id}-line`, from, to)),
+      ...Object.entries(parts.guides ?? {}).map(([id, [from, to]]) => line(id, from, to)),
+    ],
+    members: members.map(([id, member]) => newMember(id, `${id}-line`, member)),
+    panels: Object.entries(parts.panels ?? {}).map(([id, panel]) =>
+      newPanel(id, { ...panel, assembly: home }),
+    ),
+    boughtParts: Object.entries(parts.boughtParts ?? {}).map(([id, part]) =>
+      newBoughtPart(id, { ...part, assembly: home }),
+    ),
+  };
+}
+
 /** Puts a job together. Throws on parts that no valid job could have: they are the program's own. */
 export function newJob(parts: JobParts): Job {
-  const members = Object.entries(parts.members ?? {});
+  const assemblies = Object.entries(parts.assemblies ?? {}).map(
+    ([id, assembly]) => [newAssembly(id, assembly), assembly] as const,
+  );
+  const all = [contents(parts, null), ...assemblies.map(([{ id }, assembly]) => contents(assembly, id))];
   return {
     ...emptyJob(parts.info),
     keySizes: keyed(
@@ -117,16 +231,15 @@ export function newJob(parts: JobParts): Job {
     variants: keyed(
       (parts.variants ?? []).map((variant, position) => v.parse(VariantSchema, { ...variant, position })),
     ),
-    points: keyed(
-      Object.entries(parts.points ?? {}).map(([name, at]) => v.parse(PointSchema, { id: name, name, at })),
+    points: keyed(all.flatMap(({ points }) => points)),
+    lines: keyed(all.flatMap(({ lines }) => lines)),
+    members: keyed(all.flatMap(({ members }) => members)),
+    panels: keyed(all.flatMap(({ panels }) => panels)),
+    boughtParts: keyed(all.flatMap(({ boughtParts }) => boughtParts)),
+    assemblies: keyed(assemblies.map(([assembly]) => assembly)),
+    placements: keyed(
+      Object.entries(parts.placements ?? {}).map(([id, placement]) => newPlacement(id, placement)),
     ),
-    lines: keyed([
-      ...members.map(([id, { from, to }]) => v.parse(LineSchema, { id: `${id}-line`, from, to })),
-      ...Object.entries(parts.guides ?? {}).map(([id, [from, to]]) => v.parse(LineSchema, { id, from, to })),
-    ]),
-    members: keyed(members.map(([id, member]) => newMember(id, `${id}-line`, member))),
-    panels: keyed(Object.entries(parts.panels ?? {}).map(([id, panel]) => newPanel(id, panel))),
-    boughtParts: keyed(Object.entries(parts.boughtParts ?? {}).map(([id, part]) => newBoughtPart(id, part))),
   };
 }
 

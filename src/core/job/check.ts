@@ -9,6 +9,8 @@ export type CheckKind =
   | "notComputed"
   | "endCut"
   | "steepEnd"
+  | "placement"
+  | "usual"
   | "nearPoints"
   | "drawnTwice"
   | "meetsNothing"

@@ -1,95 +1,113 @@
 /** Copies of pieces, moved, repeated or mirrored, as one edit that inserts them. */
 import { err, ok, type Problem, type Result } from "../kernel";
-import type { InsertEdit } from "./edit-geometry";
+import { type Home, MIRROR_AXES, type Placement } from "./assembly";
+import type { BoughtPart } from "./bought-part";
+import { type InsertEdit, newInsert } from "./edit-geometry";
 import type { Line, Point } from "./frame";
 import type { Job } from "./job";
 import { against, type EndCut, type Member, neighbourOf, SQUARE_END } from "./member";
-import type { Groove, Panel, PanelEdge } from "./panel";
-import { mirrored, movedPlace, type PlaceText, plus, termOf, textOf, times } from "./place-text";
+import type { Panel } from "./panel";
+import { mirroredPanel } from "./panel-mirror";
+import { type Axis, mirrored, movedPlace, type PlaceText, plus, termOf, textOf, times } from "./place-text";
 import { refused } from "./records";
 
 export type NewId = (kind: string) => string;
-export type Axis = 0 | 1 | 2;
 export type CopyRule =
   | { readonly kind: "move"; readonly by: PlaceText; readonly times: number }
   | { readonly kind: "mirror"; readonly axis: Axis; readonly plane: string };
 
-const AXIS_WORDS = ["width", "depth", "height"] as const;
 const MOST_COPIES = 500;
+type Copied = Pick<InsertEdit, "points" | "lines" | "members" | "panels" | "boughtParts" | "placements">;
 
 /**
- * The edit that inserts copies of members, panels and bought parts. Points and lines go along; end cuts
- * between copied members hold between their copies. Bought parts that are only counted are not copied.
+ * The edit that inserts copies of members, panels, bought parts that stand somewhere, and placements of
+ * assemblies. Points and lines go along; end cuts between copied members hold between their copies. Bought parts that
+ * are only counted are not copied. With `home` the copies live there instead of where the originals do.
  */
 export function copyOfPieces(
   job: Job,
   ids: readonly string[],
   rule: CopyRule,
   newId: NewId,
+  home?: Home,
 ): Result<InsertEdit, Problem> {
   const count = rule.kind === "move" ? rule.times : 1;
   if (!Number.isInteger(count) || count < 1 || count > MOST_COPIES)
     return refused("The number of copies", String(count), `must be a whole number from 1 to ${MOST_COPIES}`);
-  const parts: { points: Point[]; lines: Line[]; members: Member[]; panels: Panel[] } = {
-    points: [],
-    lines: [],
-    members: [],
-    panels: [],
-  };
+  const parts: Copied = { points: [], lines: [], members: [], panels: [], boughtParts: [], placements: [] };
   for (let i = 1; i <= count; i++) {
-    const copier = new Copier(job, new Set(ids), rule, i, newId);
-    const copied = copier.copy();
+    const copied = new Copier(job, new Set(ids), rule, { step: i, newId, home }).copy();
     if (!copied.ok) return copied;
-    for (const name of ["points", "lines", "members", "panels"] as const)
+    for (const name of Object.keys(parts) as (keyof Copied)[])
       (parts[name] as unknown[]).push(...copied.value[name]);
   }
-  if (parts.members.length + parts.panels.length === 0)
-    return err({ kind: "emptyText", what: "The selection of members and panels" });
+  const { members, panels, boughtParts, placements } = parts;
+  if (members.length + panels.length + boughtParts.length + placements.length === 0)
+    return err({ kind: "emptyText", what: "The selection of pieces" });
   const what =
     rule.kind === "mirror"
-      ? `Mirror across the ${AXIS_WORDS[rule.axis]}`
+      ? `Mirror across the ${MIRROR_AXES[rule.axis]}`
       : count === 1
         ? "Copy"
         : `Repeat ${count} times`;
-  return ok({ kind: "insert", what, ...parts, boughtParts: [] });
+  return ok(newInsert(what, parts));
 }
+
+type How = { readonly step: number; readonly newId: NewId; readonly home: Home | undefined };
 
 class Copier {
   private readonly points = new Map<string, Point>();
   private readonly lines = new Map<string, Line>();
-  private readonly memberIds = new Map<string, string>();
+  private readonly newIds = new Map<string, string>();
   private readonly job: Job;
   private readonly ids: ReadonlySet<string>;
   private readonly rule: CopyRule;
-  private readonly step: number;
-  private readonly newId: NewId;
+  private readonly how: How;
 
-  constructor(job: Job, ids: ReadonlySet<string>, rule: CopyRule, step: number, newId: NewId) {
+  constructor(job: Job, ids: ReadonlySet<string>, rule: CopyRule, how: How) {
     this.job = job;
     this.ids = ids;
     this.rule = rule;
-    this.step = step;
-    this.newId = newId;
+    this.how = how;
   }
 
-  copy(): Result<Pick<InsertEdit, "points" | "lines" | "members" | "panels">, Problem> {
-    const own = Object.values(this.job.members).filter((member) => this.ids.has(member.id));
-    for (const member of own) this.memberIds.set(member.id, this.newId("member"));
+  copy(): Result<Copied, Problem> {
+    const chosen = <T extends { readonly id: string }>(records: Readonly<Record<string, T>>) =>
+      Object.values(records).filter((record) => this.ids.has(record.id));
+    const own = chosen(this.job.members);
+    const ownPanels = chosen(this.job.panels);
+    for (const member of own) this.newIds.set(member.id, this.how.newId("member"));
+    for (const panel of ownPanels) this.newIds.set(panel.id, this.how.newId("panel"));
     const members = own.map((member) => this.member(member));
     const panels: Panel[] = [];
-    for (const panel of Object.values(this.job.panels).filter((one) => this.ids.has(one.id))) {
+    for (const panel of ownPanels) {
       const copied = this.panel(panel);
       if (!copied.ok) return copied;
       panels.push(copied.value);
     }
-    return ok({ points: [...this.points.values()], lines: [...this.lines.values()], members, panels });
+    const boughtParts = chosen(this.job.boughtParts)
+      .filter((part) => part.stand !== null || this.how.home !== undefined)
+      .map((part) => this.boughtPart(part));
+    const placements = chosen(this.job.placements).map((placement) => this.placement(placement));
+    return ok({
+      points: [...this.points.values()],
+      lines: [...this.lines.values()],
+      members,
+      panels,
+      boughtParts,
+      placements,
+    });
+  }
+
+  private home(own: Home): Home {
+    return this.how.home === undefined ? own : this.how.home;
   }
 
   private place(at: PlaceText): [string, string, string] {
-    const { rule, step } = this;
-    const unit = this.job.info.job.unit;
+    const { rule, job } = this;
+    const { unit } = job.info.job;
     if (rule.kind === "move") {
-      const by = (i: Axis) => textOf(times(termOf(rule.by[i], unit), step));
+      const by = (i: Axis) => textOf(times(termOf(rule.by[i], unit), this.how.step));
       return movedPlace(at, [by(0), by(1), by(2)], unit);
     }
     const part = (i: Axis) => (i === rule.axis ? mirrored(at[i], rule.plane, unit) : at[i]);
@@ -101,8 +119,9 @@ class Copier {
     if (known) return known.id;
     const point = this.job.points[id];
     const made = {
-      id: this.newId("point") as Point["id"],
-      name: this.newId("pointName"),
+      id: this.how.newId("point") as Point["id"],
+      name: this.how.newId("pointName"),
+      assembly: this.home(point?.assembly ?? null),
       at: this.place(point?.at ?? ["0", "0", "0"]),
     };
     this.points.set(id, made);
@@ -116,7 +135,7 @@ class Copier {
     const line = this.job.lines[id];
     const [from, to] = [this.point(line?.from ?? ""), this.point(line?.to ?? "")];
     const made: Line = {
-      id: this.newId("line") as Line["id"],
+      id: this.how.newId("line") as Line["id"],
       ...(this.rule.kind === "mirror" ? { from: to, to: from } : { from, to }),
     };
     this.lines.set(id, made);
@@ -128,7 +147,7 @@ class Copier {
     if (cut.kind === "level" && this.rule.kind === "mirror" && this.rule.axis === 2)
       return { ...cut, offset: textOf(times(termOf(cut.offset, this.job.info.job.unit), -1)) };
     if (other === null) return cut;
-    const copy = this.memberIds.get(other) as Member["id"] | undefined;
+    const copy = this.newIds.get(other) as Member["id"] | undefined;
     if (copy !== undefined) return against(cut, copy);
     // A mitre and a run past need their partner at the joint; others may still meet the same member.
     return cut.kind === "butt" || cut.kind === "cope" ? cut : SQUARE_END;
@@ -139,7 +158,7 @@ class Copier {
     const [start, end] = [this.cut(member.start), this.cut(member.end)];
     return {
       ...member,
-      id: this.memberIds.get(member.id) as Member["id"],
+      id: this.newIds.get(member.id) as Member["id"],
       line: this.line(member.line),
       roll: flipped ? this.mirroredRoll(member) : member.roll,
       start: flipped ? end : start,
@@ -159,72 +178,86 @@ class Copier {
   }
 
   private panel(panel: Panel): Result<Panel, Problem> {
-    const id = this.newId("panel") as Panel["id"];
-    const work = panel.work.map((one) => ({ ...one, id: this.newId("groove") }));
-    if (this.rule.kind === "move") return ok({ ...panel, id, work, origin: this.place(panel.origin) });
-    return mirroredPanel({ ...panel, id, work }, this.rule.axis, (at) => this.place(at), this.job);
+    const work = panel.work.map((one) => ({ ...one, id: this.how.newId(one.kind) }));
+    const copy = {
+      ...panel,
+      id: this.newIds.get(panel.id) as Panel["id"],
+      assembly: this.home(panel.assembly),
+      work,
+    };
+    if (panel.between) {
+      const { first, second } = panel.between;
+      const [a, b] = [this.newIds.get(first), this.newIds.get(second)] as (Panel["id"] | undefined)[];
+      if (!a || !b)
+        return refused("Panel", panel.name, "follows two others; copy those with it, or let it go first");
+      const between = { ...panel.between, first: a, second: b };
+      if (this.rule.kind === "move") return ok({ ...copy, between });
+      return refused("Panel", panel.name, "follows two others; mirror it as part of an assembly");
+    }
+    if (this.rule.kind === "move") return ok({ ...copy, origin: this.place(panel.origin) });
+    return mirroredPanel(copy, this.rule.axis, (at) => this.place(at), this.job);
   }
-}
 
-const SWAPPED: Readonly<Record<PanelEdge, PanelEdge>> = {
-  front: "back",
-  back: "front",
-  left: "left",
-  right: "right",
-};
+  private boughtPart(part: BoughtPart): BoughtPart {
+    const copy = {
+      ...part,
+      id: this.how.newId("bought") as BoughtPart["id"],
+      assembly: this.home(part.assembly),
+    };
+    if (!part.stand) return copy;
+    const turn = this.rule.kind === "mirror" ? this.mirroredTurn(part.stand.turn) : part.stand.turn;
+    return {
+      ...copy,
+      stand: { ...part.stand, at: this.place(part.stand.at), turn, step: this.step(part.stand.step) },
+    };
+  }
 
-/** A mirrored panel: front and back change places, since its own axes stay right-handed. */
-function mirroredPanel(
-  panel: Panel,
-  axis: Axis,
-  place: (at: PlaceText) => [string, string, string],
-  job: Job,
-): Result<Panel, Problem> {
-  const across = widthAxisOf(panel);
-  if (!across)
-    return refused(
-      "Panel",
-      panel.name,
-      "stands at axes given by formulas or slanting; mirror it as part of an assembly",
-    );
-  const unit = job.info.job.unit;
-  const back = (i: Axis) =>
-    textOf(plus(termOf(panel.origin[i], unit), times(termOf(panel.width, unit), across[i])));
-  const turned = (direction: PlaceText): [string, string, string] => {
-    const part = (i: Axis) => (i === axis ? textOf(times(termOf(direction[i], "mm"), -1)) : direction[i]);
+  private placement(placement: Placement): Placement {
+    const copy = {
+      ...placement,
+      id: this.how.newId("placement") as Placement["id"],
+      into: this.home(placement.into),
+      at: this.place(placement.at),
+      step: this.step(placement.step),
+    };
+    return this.rule.kind === "move" ? copy : { ...copy, ...this.mirroredPose(placement, this.rule.axis) };
+  }
+
+  private step(step: PlaceText): [string, string, string] {
+    const { rule } = this;
+    const { unit } = this.job.info.job;
+    const part = (i: Axis) =>
+      rule.kind === "mirror" && rule.axis === i ? textOf(times(termOf(step[i], unit), -1)) : step[i];
     return [part(0), part(1), part(2)];
-  };
-  const { edging } = panel;
-  return ok({
-    ...panel,
-    origin: place([back(0), back(1), back(2)]),
-    lengthAxis: turned(panel.lengthAxis),
-    faceAxis: turned(panel.faceAxis),
-    edging: { front: edging.back, back: edging.front, left: edging.left, right: edging.right },
-    work: panel.work.map((groove): Groove => mirroredGroove(groove)),
-  });
-}
+  }
 
-/** Measured from the other long edge; stops at the front and back ends change places on cross grooves. */
-function mirroredGroove(groove: Groove): Groove {
-  const crosses = groove.from === "left" || groove.from === "right";
-  return {
-    ...groove,
-    from: SWAPPED[groove.from],
-    stopAtStart: crosses ? groove.stopAtEnd : groove.stopAtStart,
-    stopAtEnd: crosses ? groove.stopAtStart : groove.stopAtEnd,
-  };
-}
+  /**
+   * Seen in a mirror a turn about the mirror's own normal stays, turns about the two other axes go the other
+   * way round.
+   */
+  private mirroredTurn(turn: PlaceText): [string, string, string] {
+    const { rule } = this;
+    const part = (i: Axis) =>
+      rule.kind === "mirror" && rule.axis !== i ? textOf(times(termOf(turn[i], "mm"), -1)) : turn[i];
+    return [part(0), part(1), part(2)];
+  }
 
-/** The unit vector along the panel's width, for panels square to the job; null otherwise. */
-function widthAxisOf(panel: Panel): readonly [number, number, number] | null {
-  const numbers = (direction: PlaceText) => direction.map(Number);
-  const [x, z] = [numbers(panel.lengthAxis), numbers(panel.faceAxis)];
-  const square = (d: readonly number[]) =>
-    d.every(Number.isFinite) && d.filter((part) => part !== 0).length === 1;
-  if (!square(x) || !square(z)) return null;
-  const sign = (d: readonly number[]) => d.map((part) => Math.sign(part));
-  const [sx, sz] = [sign(x), sign(z)];
-  const cross = (i: number, j: number) => (sz[i] ?? 0) * (sx[j] ?? 0) - (sz[j] ?? 0) * (sx[i] ?? 0);
-  return [cross(1, 2), cross(2, 0), cross(0, 1)];
+  /**
+   * M·R·M′ for a placement whose linear part is the turn R after the mirror M′. Unmirrored it becomes (M·R·M)·M.
+   * Mirrored across the same axis both mirrors fall away; across another one a half-turn about the third is left,
+   * which is brought through the three turns.
+   */
+  private mirroredPose(placement: Placement, axis: Axis): Pick<Placement, "turn" | "mirror"> {
+    const turn = this.mirroredTurn(placement.turn);
+    if (placement.mirror === null) return { turn, mirror: MIRROR_AXES[axis] };
+    const own = MIRROR_AXES.indexOf(placement.mirror);
+    if (own === axis) return { turn, mirror: null };
+    const third = (3 - own - axis) as Axis;
+    const half = (text: string) => textOf(plus(termOf(text, "mm"), 180));
+    const negative = (text: string) => textOf(times(termOf(text, "mm"), -1));
+    const [a, b, c] = turn;
+    if (third === 0) return { turn: [half(a), b, c], mirror: null };
+    if (third === 1) return { turn: [negative(a), half(b), c], mirror: null };
+    return { turn: [negative(a), negative(b), half(c)], mirror: null };
+  }
 }

@@ -9,6 +9,8 @@ import {
   type Edit,
   lengthWith,
   movedPlace,
+  newInsert,
+  newPoint,
   placeBetween,
   readPlace,
   resolveSizes,
@@ -16,8 +18,7 @@ import {
 } from ".";
 import { edited, job, refusal } from "./edit.fixture";
 
-const point = (id: string, ...at: [string, string, string]) => ({ id: id as never, name: id, at });
-const nothing = { points: [], lines: [], members: [], panels: [], boughtParts: [] };
+const point = (id: string, ...at: [string, string, string]) => newPoint(id, id, at);
 const newId = () => {
   let count = 0;
   return (kind: string) => `${kind}-${++count}`;
@@ -25,13 +26,12 @@ const newId = () => {
 
 describe("inserting", () => {
   it("takes records that stand on one another", () => {
-    const after = edited({
-      kind: "insert",
-      what: "Draw",
-      ...nothing,
-      points: [point("N", "0", "0", "0")],
-      lines: [{ id: "n" as never, from: "N" as never, to: "A" as never }],
-    });
+    const after = edited(
+      newInsert("Draw", {
+        points: [point("N", "0", "0", "0")],
+        lines: [{ id: "n" as never, from: "N" as never, to: "A" as never }],
+      }),
+    );
     expect([after.points["N"]?.name, after.lines["n"]?.to]).toEqual(["N", "A"]);
   });
 
@@ -46,7 +46,7 @@ describe("inserting", () => {
     ],
     [{ points: [point("A", "0", "0", "0")] }, 'The id "A" is in this job already; try again.'],
   ])("refuses what does not stand: %#", (parts, words) => {
-    expect(refusal({ kind: "insert", what: "Draw", ...nothing, ...parts })).toBe(words);
+    expect(refusal(newInsert("Draw", parts))).toBe(words);
   });
 });
 
@@ -82,13 +82,12 @@ describe("removing", () => {
 
 describe("points", () => {
   it("joined are one: lines follow, a line between the two is refused", () => {
-    const apart = edited({
-      kind: "insert",
-      what: "Draw",
-      ...nothing,
-      points: [point("N", "22.5", "20", "0"), point("M", "300", "20", "0")],
-      lines: [{ id: "n" as never, from: "N" as never, to: "M" as never }],
-    });
+    const apart = edited(
+      newInsert("Draw", {
+        points: [point("N", "22.5", "20", "0"), point("M", "300", "20", "0")],
+        lines: [{ id: "n" as never, from: "N" as never, to: "M" as never }],
+      }),
+    );
     const after = edited({ kind: "joinPoints", from: "N", into: "E" }, apart);
     expect([after.points["N"], after.lines["n"]?.from]).toEqual([undefined, "E"]);
     expect(refusal({ kind: "joinPoints", from: "E", into: "A" })).toContain("would have no length");

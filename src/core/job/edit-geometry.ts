@@ -5,17 +5,19 @@
  */
 import * as v from "valibot";
 import { ok, type Problem, type Result } from "../kernel";
+import { AssemblySchema, PlacementSchema } from "./assembly";
 import { BoughtPartSchema } from "./bought-part";
+import { placementFault } from "./edit-assembly";
 import { type Line, LineSchema, type Point, PointSchema } from "./frame";
+import { contentsOf, findAssembly, homeName, homeOfLine, homeOfMember } from "./homes";
 import type { Job } from "./job";
 import { against, type EndCut, type Member, MemberSchema, neighbourOf, SQUARE_END } from "./member";
-import { PanelSchema } from "./panel";
+import { type Panel, PanelSchema } from "./panel";
 import { missing, put, refused } from "./records";
-import { formulaText, recordId, shortName } from "./text";
+import { placeTexts, recordId, shortName } from "./text";
 
 const MOST = 5_000;
 const many = <S extends v.GenericSchema>(schema: S) => v.pipe(v.array(schema), v.maxLength(MOST));
-const at = v.tuple([formulaText, formulaText, formulaText]);
 
 export const GEOMETRY_EDITS = [
   v.object({
@@ -27,11 +29,13 @@ export const GEOMETRY_EDITS = [
     members: many(MemberSchema),
     panels: many(PanelSchema),
     boughtParts: many(BoughtPartSchema),
+    assemblies: many(AssemblySchema),
+    placements: many(PlacementSchema),
   }),
   v.object({ kind: v.literal("remove"), ids: v.pipe(v.array(recordId), v.minLength(1), v.maxLength(MOST)) }),
   v.object({
     kind: v.literal("movePoints"),
-    points: v.pipe(v.array(v.object({ id: recordId, at })), v.minLength(1), v.maxLength(MOST)),
+    points: v.pipe(v.array(v.object({ id: recordId, at: placeTexts })), v.minLength(1), v.maxLength(MOST)),
   }),
   v.object({ kind: v.literal("joinPoints"), from: recordId, into: recordId }),
   v.object({
@@ -47,27 +51,76 @@ type GeometryEdit = v.InferOutput<(typeof GEOMETRY_EDITS)[number]>;
 export type InsertEdit = Extract<GeometryEdit, { kind: "insert" }>;
 type SplitEdit = Extract<GeometryEdit, { kind: "splitLine" }>;
 
+const INSERTED = ["points", "lines", "members", "panels", "boughtParts", "assemblies", "placements"] as const;
+type Inserted = (typeof INSERTED)[number];
+
+/** An insertion with the tables that are named; the others stay as they are. */
+export function newInsert(what: string, parts: { readonly [T in Inserted]?: InsertEdit[T] }): InsertEdit {
+  const nothing = { points: [], lines: [], members: [], panels: [], boughtParts: [] };
+  return { kind: "insert", what, ...nothing, assemblies: [], placements: [], ...parts };
+}
+
 /** Adds records that stand on one another or on what is there. */
 export function insertRecords(job: Job, edit: InsertEdit): Result<Job, Problem> {
-  for (const table of ["points", "lines", "members", "panels", "boughtParts"] as const) {
+  let after = job;
+  for (const table of INSERTED) {
     const known: Readonly<Record<string, unknown>> = job[table];
     const taken = edit[table].find((record) => known[record.id] !== undefined);
     if (taken) return refused("The id", taken.id, "is in this job already; try again");
+    after = put(after, table, edit[table]);
   }
-  let after = put(job, "points", edit.points);
-  after = put(after, "lines", edit.lines);
-  after = put(after, "members", edit.members);
-  after = put(after, "panels", edit.panels);
-  after = put(after, "boughtParts", edit.boughtParts);
+  for (const { assembly } of [...edit.points, ...edit.panels, ...edit.boughtParts])
+    if (assembly !== null && !after.assemblies[assembly]) return missing("assembly", assembly);
   for (const line of edit.lines) {
     const fault = lineFault(after, line);
     if (fault) return fault;
   }
   for (const member of edit.members) {
     if (!after.lines[member.line]) return missing("line", member.line);
-    for (const id of neighboursOf(member)) if (!after.members[id]) return missing("member", id);
+    const fault = neighbourFault(after, member);
+    if (fault) return fault;
+  }
+  for (const panel of edit.panels) {
+    const fault = betweenFault(after, panel);
+    if (fault) return fault;
+  }
+  // Each against those before it: two new placements can hold one another.
+  for (const placement of edit.placements) {
+    const { [placement.id]: own, ...others } = after.placements;
+    const fault = own && placementFault({ ...after, placements: others }, own);
+    if (fault) return fault;
   }
   return ok(after);
+}
+
+/** Ends are cut against members of the same assembly only: elsewhere it may stand in many places. */
+export function neighbourFault(job: Job, member: Member) {
+  for (const id of neighboursOf(member)) {
+    const other = job.members[id];
+    if (!other) return missing("member", id);
+    if (homeOfMember(job, other) !== homeOfMember(job, member))
+      return refused(
+        "The end of",
+        member.name,
+        `cannot be cut to ${other.name}, which stands in ${homeName(job, homeOfMember(job, other))}`,
+      );
+  }
+  return null;
+}
+
+/** A panel follows two other panels of its own assembly. */
+export function betweenFault(job: Job, panel: Panel) {
+  if (!panel.between) return null;
+  const { first, second } = panel.between;
+  if (first === second || first === panel.id || second === panel.id)
+    return refused("Panel", panel.name, "must stand between two other panels");
+  for (const id of [first, second]) {
+    const other = job.panels[id];
+    if (!other) return missing("panel", id);
+    if (other.assembly !== panel.assembly)
+      return refused("Panel", panel.name, `cannot follow ${other.name}, which stands in another assembly`);
+  }
+  return null;
 }
 
 function lineFault(job: Job, line: Line) {
@@ -79,18 +132,42 @@ function lineFault(job: Job, line: Line) {
       "to itself has no length; choose another end",
     );
   }
+  if (job.points[line.from]?.assembly !== job.points[line.to]?.assembly)
+    return refused(
+      "A line from point",
+      job.points[line.from]?.name ?? "",
+      "would lead into another assembly; draw it inside one of them",
+    );
   return null;
 }
 
 const neighboursOf = (member: Member) =>
   [neighbourOf(member.start), neighbourOf(member.end)].filter((id) => id !== null);
 
-/** Removes members, panels, bought parts, guide lines and points; lines and points that nothing uses any more go along. */
-export function removeRecords(job: Job, ids: readonly string[]): Result<Job, Problem> {
+/** Ids with all that goes along: an assembly takes what is in it, and its placements. */
+function withContents(job: Job, ids: readonly string[]): readonly string[] {
+  return ids.flatMap((id) => {
+    const assembly = findAssembly(job, id);
+    if (!assembly) return [id];
+    const placed = Object.values(job.placements).filter((placement) => placement.assembly === id);
+    return [id, ...contentsOf(job, assembly.id), ...placed.map((placement) => placement.id)];
+  });
+}
+
+const REMOVED = ["members", "panels", "boughtParts", "lines", "points", "assemblies", "placements"] as const;
+
+/**
+ * Removes members, panels, bought parts, placements, guide lines and points, and assemblies with all that is in
+ * them; lines and points that nothing uses any more go along.
+ */
+export function removeRecords(job: Job, asked: readonly string[]): Result<Job, Problem> {
+  const ids = [...new Set(withContents(job, asked))];
   const gone = new Set(ids);
-  for (const id of ids) {
-    if (!job.members[id] && !job.panels[id] && !job.boughtParts[id] && !job.lines[id] && !job.points[id])
-      return missing("record", id);
+  for (const id of ids) if (!REMOVED.some((table) => job[table][id])) return missing("record", id);
+  for (const panel of Object.values(job.panels)) {
+    const followed = panel.between && [panel.between.first, panel.between.second].find((id) => gone.has(id));
+    if (followed && !gone.has(panel.id))
+      return refused("Panel", panel.name, `follows ${job.panels[followed]?.name ?? "it"}; let it go first`);
   }
   const members = without(job.members, gone);
   const used = new Set(Object.values(members).map((member) => member.line as string));
@@ -120,6 +197,8 @@ export function removeRecords(job: Job, ids: readonly string[]): Result<Job, Pro
     points: without(job.points, loose),
     panels: without(job.panels, gone),
     boughtParts: without(job.boughtParts, gone),
+    assemblies: without(job.assemblies, gone),
+    placements: without(job.placements, gone),
     marks: without(job.marks, gone),
   });
 }
@@ -167,6 +246,8 @@ export function joinPoints(job: Job, from: string, into: string): Result<Job, Pr
   if (!first) return missing("point", from);
   if (!second) return missing("point", into);
   if (from === into) return refused("Point", first.name, "cannot be joined to itself");
+  if (first.assembly !== second.assembly)
+    return refused("Point", first.name, "stands in another assembly and cannot be joined to it");
   const lines = Object.values(job.lines)
     .filter((line) => line.from === from || line.to === from)
     .map(
@@ -192,7 +273,8 @@ export function splitLine(job: Job, edit: SplitEdit): Result<Job, Problem> {
   if (job.points[edit.point.id] || job.lines[edit.newLine] || job.members[edit.newMember])
     return refused("The id", edit.point.id, "is in this job already; try again");
   const second: Line = { id: edit.newLine, from: edit.point.id, to: line.to };
-  const after = put(put(job, "points", [edit.point]), "lines", [{ ...line, to: edit.point.id }, second]);
+  const point = { ...edit.point, assembly: homeOfLine(job, line) };
+  const after = put(put(job, "points", [point]), "lines", [{ ...line, to: edit.point.id }, second]);
   const [member, other] = Object.values(job.members).filter((one) => one.line === line.id);
   if (!member) return ok(after);
   if (other)

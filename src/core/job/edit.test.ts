@@ -245,7 +245,10 @@ describe("the job document", () => {
     [[], "it is not a JSON object"],
     [{}, "its schemaVersion is missing"],
     [{ ...job, schemaVersion: 99 }, "its schemaVersion is 99"],
-    [{ ...job, points: { A: { id: "B", name: "A", at: ["0", "0", "0"] } } }, "points.A carries the id B"],
+    [
+      { ...job, points: { A: { id: "B", name: "A", assembly: null, at: ["0", "0", "0"] } } },
+      "points.A carries the id B",
+    ],
     [{ ...job, members: { m: { id: "m" } } }, "members.m.name"],
     [{ ...job, info: { job: { ...job.info.job, batch: 0 } } }, "info.job.batch"],
   ])("refuses what is not one: %#", (data, why) => {
@@ -308,23 +311,19 @@ describe("conditions, choices and names", () => {
     );
   });
 
-  it("documents of version 1 are read: everything in them is always there", () => {
-    const strip = (table: object, field: string) =>
-      Object.fromEntries(
-        Object.entries(table).map(([id, record]) => [
-          id,
-          Object.fromEntries(Object.entries(record as object).filter(([key]) => key !== field)),
-        ]),
-      );
-    const old = {
-      ...job,
-      schemaVersion: 1,
-      keySizes: strip(job.keySizes, "choices"),
-      members: strip(job.members, "when"),
-      panels: strip(job.panels, "when"),
-      boughtParts: strip(job.boughtParts, "when"),
-    };
-    const read = readJob(JSON.parse(JSON.stringify(old)));
+  it.each([
+    [1, ["when", "choices"]],
+    [2, []],
+  ] as const)("documents of version %d are read: what came later says what held before", (version, more) => {
+    const later: readonly string[] = [
+      ...more,
+      ...["usual", "asked", "assembly", "role", "look", "between", "stand", "assemblies", "placements"],
+    ];
+    const old = JSON.parse(
+      JSON.stringify({ ...job, schemaVersion: version }),
+      (key: string, value: unknown) => (later.includes(key) ? undefined : value),
+    );
+    const read = readJob(old);
     expect(read.ok && read.value).toEqual(job);
   });
 });

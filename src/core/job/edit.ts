@@ -7,11 +7,14 @@ import { err, ok, type Problem, type Result, unreachable } from "../kernel";
 import { RESERVED_NAMES } from "../measure";
 import { BoughtPartSchema } from "./bought-part";
 import { applyDiff, type Diff, diffBetween } from "./diff";
+import { ASSEMBLY_EDITS, applyAssemblyEdit } from "./edit-assembly";
 import {
+  betweenFault,
   GEOMETRY_EDITS,
   insertRecords,
   joinPoints,
   movePoints,
+  neighbourFault,
   removeRecords,
   splitLine,
 } from "./edit-geometry";
@@ -41,7 +44,7 @@ const SimpleEditSchema = v.variant("kind", [
   v.object({
     kind: v.literal("changeKeySize"),
     id: recordId,
-    set: v.partial(v.pick(KeySizeSchema, ["least", "greatest", "note", "locked", "choices"])),
+    set: v.partial(v.pick(KeySizeSchema, ["least", "greatest", "note", "locked", "choices", "asked"])),
   }),
   v.object({ kind: v.literal("addKeySize"), keySize: KeySizeSchema }),
   v.object({ kind: v.literal("removeKeySize"), id: recordId }),
@@ -50,8 +53,12 @@ const SimpleEditSchema = v.variant("kind", [
   v.object({ kind: v.literal("renameKeySize"), id: recordId, name: KeySizeSchema.entries.name }),
   v.object({ kind: v.literal("changePoint"), id: recordId, set: v.partial(v.pick(PointSchema, ["at"])) }),
   v.object({ kind: v.literal("changeMembers"), ids, set: v.partial(v.omit(MemberSchema, ["id", "line"])) }),
-  v.object({ kind: v.literal("changePanels"), ids, set: v.partial(v.omit(PanelSchema, ["id"])) }),
-  v.object({ kind: v.literal("changeBoughtParts"), ids, set: v.partial(v.omit(BoughtPartSchema, ["id"])) }),
+  v.object({ kind: v.literal("changePanels"), ids, set: v.partial(v.omit(PanelSchema, ["id", "assembly"])) }),
+  v.object({
+    kind: v.literal("changeBoughtParts"),
+    ids,
+    set: v.partial(v.omit(BoughtPartSchema, ["id", "assembly"])),
+  }),
   v.object({
     kind: v.literal("changeTypedPieces"),
     ids,
@@ -87,6 +94,7 @@ const SimpleEditSchema = v.variant("kind", [
     meant: v.boolean(),
   }),
   ...GEOMETRY_EDITS,
+  ...ASSEMBLY_EDITS,
 ]);
 
 export type SimpleEdit = v.InferOutput<typeof SimpleEditSchema>;
@@ -141,9 +149,9 @@ function applySimple(job: Job, edit: SimpleEdit): Result<Job, Problem> {
     case "changePoint":
       return change(job, "points", "point", [edit.id], edit.set);
     case "changeMembers":
-      return change(job, "members", "member", edit.ids, edit.set);
+      return changeMembers(job, edit.ids, edit.set);
     case "changePanels":
-      return change(job, "panels", "panel", edit.ids, edit.set);
+      return changePanels(job, edit.ids, edit.set);
     case "changeBoughtParts":
       return change(job, "boughtParts", "bought part", edit.ids, edit.set);
     case "changeTypedPieces":
@@ -166,9 +174,45 @@ function applySimple(job: Job, edit: SimpleEdit): Result<Job, Problem> {
       return joinPoints(job, edit.from, edit.into);
     case "splitLine":
       return splitLine(job, edit);
+    case "makeAssembly":
+    case "changeAssemblies":
+    case "changePlacements":
+      return applyAssemblyEdit(job, edit);
     default:
       return unreachable(edit);
   }
+}
+
+type SetOf<K extends SimpleEdit["kind"]> = Extract<SimpleEdit, { kind: K; set: object }>["set"];
+
+function changeMembers(
+  job: Job,
+  targets: readonly string[],
+  set: SetOf<"changeMembers">,
+): Result<Job, Problem> {
+  const after = change(job, "members", "member", targets, set);
+  if (!after.ok || !(set.start || set.end)) return after;
+  for (const id of targets) {
+    const member = after.value.members[id];
+    const fault = member && neighbourFault(after.value, member);
+    if (fault) return fault;
+  }
+  return after;
+}
+
+function changePanels(
+  job: Job,
+  targets: readonly string[],
+  set: SetOf<"changePanels">,
+): Result<Job, Problem> {
+  const after = change(job, "panels", "panel", targets, set);
+  if (!after.ok || !set.between) return after;
+  for (const id of targets) {
+    const panel = after.value.panels[id];
+    const fault = panel && betweenFault(after.value, panel);
+    if (fault) return fault;
+  }
+  return after;
 }
 
 function setKeySize(job: Job, id: string, formula: string, variantId: string | null): Result<Job, Problem> {
@@ -307,6 +351,12 @@ export function editName(edit: Edit): string {
       return "Join two points";
     case "splitLine":
       return "Split a line";
+    case "makeAssembly":
+      return `Make assembly ${edit.assembly.name}`;
+    case "changeAssemblies":
+      return "Change an assembly";
+    case "changePlacements":
+      return edit.ids.length === 1 ? "Change a placement" : `Change ${edit.ids.length} placements`;
     default:
       return unreachable(edit);
   }

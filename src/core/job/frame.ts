@@ -1,11 +1,14 @@
 /** The guide geometry of frames: points with formulas for coordinates, and lines between them. */
 import * as v from "valibot";
-import { formulaText, recordId } from "./text";
+import { homeId } from "./assembly";
+import { placeTexts, recordId } from "./text";
 
 export const PointSchema = v.object({
   id: v.pipe(recordId, v.brand("PointId")),
   name: v.pipe(v.string(), v.minLength(1), v.maxLength(20)),
-  at: v.tuple([formulaText, formulaText, formulaText]),
+  /** The assembly that it belongs to, and with it all lines and members that stand on it. */
+  assembly: homeId,
+  at: placeTexts,
 });
 export type Point = v.InferOutput<typeof PointSchema>;
 export type PointId = Point["id"];

@@ -1,21 +1,45 @@
 /** The door of the job document: its records, its edits and its key sizes. */
 
-export { type BoughtPart, type BoughtPartId, BoughtPartSchema } from "./bought-part";
+export { assemblyOf, type Repeat, takenApart } from "./assemble";
+export {
+  type Assembly,
+  type AssemblyId,
+  AssemblySchema,
+  type Home,
+  MIRROR_AXES,
+  type Placement,
+  type PlacementId,
+  PlacementSchema,
+  ROLES,
+  type Role,
+} from "./assembly";
+export {
+  type BoughtPart,
+  type BoughtPartId,
+  BoughtPartSchema,
+  type Stand,
+  type StandIn,
+} from "./bought-part";
 export {
   buttEnd,
   copeEnd,
   type JobParts,
   mitreEnd,
+  newAssembly,
   newBoughtPart,
   newJob,
   newKeySize,
   newMember,
   newPanel,
+  newPlacement,
+  newPoint,
+  type PanelParts,
+  type PlacementParts,
   pastEnd,
   squareEnd,
 } from "./build";
 export { type Check, type CheckKind, plainCheck } from "./check";
-export { type Axis, type CopyRule, copyOfPieces, type NewId } from "./copies";
+export { type CopyRule, copyOfPieces, type NewId } from "./copies";
 export {
   type CuttingList,
   type ListReading,
@@ -34,8 +58,10 @@ export {
   touchedRecords,
 } from "./diff";
 export { applyEdit, type Edit, EditSchema, editName, type SimpleEdit, withEdit } from "./edit";
-export type { InsertEdit } from "./edit-geometry";
+export type { MakeAssemblyEdit } from "./edit-assembly";
+export { type InsertEdit, newInsert } from "./edit-geometry";
 export { type Line, type LineId, LineSchema, type Point, type PointId, PointSchema } from "./frame";
+export { contentsOf, findAssembly, holds, homeName, homeOf, homeOfLine, homeOfMember } from "./homes";
 export {
   emptyJob,
   issueWords,
@@ -57,6 +83,7 @@ export {
   type VariantId,
   VariantSchema,
 } from "./key-size";
+export { LOOKS, type Look } from "./look";
 export {
   against,
   cutText,
@@ -69,17 +96,22 @@ export {
   SQUARE_END,
 } from "./member";
 export {
+  type Between,
   type EdgingChoice,
   type Groove,
   GrooveSchema,
+  type Hole,
   NO_EDGING,
+  type Notch,
   PANEL_EDGES,
   type Panel,
   type PanelEdge,
   type PanelId,
   PanelSchema,
+  type Work,
 } from "./panel";
 export {
+  type Axis,
   minus,
   movedPlace,
   type PlaceText,
@@ -94,3 +126,5 @@ export {
 export { refused } from "./records";
 export { isPresent, lengthWith, numberWith, resolveSizes, type Sizes, usesOf } from "./sizes";
 export { type TypedPiece, type TypedPieceId, TypedPieceSchema, type TypedStand } from "./typed-piece";
+export { NOTHING_USUAL, type Usual } from "./usual";
+export { type UsualChoice, type UsualFinder, usualFinder } from "./usual-of";

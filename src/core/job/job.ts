@@ -5,6 +5,7 @@
 import * as v from "valibot";
 import { err, ok, type Problem, type Result } from "../kernel";
 import { FRACTION_DENOMINATORS, LENGTH_UNITS } from "../measure";
+import { AssemblySchema, PlacementSchema } from "./assembly";
 import { BoughtPartSchema } from "./bought-part";
 import { LineSchema, PointSchema } from "./frame";
 import { KeySizeSchema, VariantSchema } from "./key-size";
@@ -12,8 +13,9 @@ import { MemberSchema } from "./member";
 import { PanelSchema } from "./panel";
 import { recordId } from "./text";
 import { TypedPieceSchema } from "./typed-piece";
+import { NOTHING_USUAL, UsualSchema } from "./usual";
 
-export const SCHEMA_VERSION = 2;
+export const SCHEMA_VERSION = 3;
 
 const LengthFormatSchema = v.variant("kind", [
   v.object({
@@ -37,6 +39,7 @@ export const JobInfoSchema = v.object({
   wastePercent: v.pipe(v.number(), v.finite(), v.minValue(0), v.maxValue(200)),
   /** Where quantities are rounded to three places of m and m². */
   rounding: v.picklist(["piece", "line", "end"]),
+  usual: UsualSchema,
 });
 export type JobInfo = v.InferOutput<typeof JobInfoSchema>;
 
@@ -61,6 +64,8 @@ export const RECORD_SCHEMAS = {
   members: MemberSchema,
   panels: PanelSchema,
   boughtParts: BoughtPartSchema,
+  assemblies: AssemblySchema,
+  placements: PlacementSchema,
   typedPieces: TypedPieceSchema,
   marks: KeptMarkSchema,
   meant: MeantSchema,
@@ -81,6 +86,8 @@ export const JobSchema = v.object({
   members: table(MemberSchema),
   panels: table(PanelSchema),
   boughtParts: table(BoughtPartSchema),
+  assemblies: table(AssemblySchema),
+  placements: table(PlacementSchema),
   typedPieces: table(TypedPieceSchema),
   marks: table(KeptMarkSchema),
   meant: table(MeantSchema),
@@ -98,6 +105,7 @@ export function emptyJob(info: Pick<JobInfo, "code" | "title"> & Partial<JobInfo
         batch: 1,
         wastePercent: 10,
         rounding: "line",
+        usual: NOTHING_USUAL,
         ...info,
         id: "job",
       },
@@ -109,30 +117,45 @@ export function emptyJob(info: Pick<JobInfo, "code" | "title"> & Partial<JobInfo
     members: {},
     panels: {},
     boughtParts: {},
+    assemblies: {},
+    placements: {},
     typedPieces: {},
     marks: {},
     meant: {},
   };
 }
 
-/** Fields that records got in version 2: what was there is always present and has nothing to choose from. */
-const ADDED_IN_2: Readonly<Record<string, object>> = {
-  keySizes: { choices: [] },
-  members: { when: null },
-  panels: { when: null },
-  boughtParts: { when: null },
+/**
+ * Fields that records got in a version, with the value that says what held before. 2: what was there is always
+ * present and has nothing to choose from. 3: all stands in the job itself, is made, and has no look of its own.
+ */
+const ADDED_FIELDS: Readonly<Record<number, Readonly<Partial<Record<TableName, object>>>>> = {
+  2: {
+    keySizes: { choices: [] },
+    members: { when: null },
+    panels: { when: null },
+    boughtParts: { when: null },
+  },
+  3: {
+    info: { usual: NOTHING_USUAL },
+    keySizes: { asked: false },
+    points: { assembly: null },
+    members: { role: "made", look: null },
+    panels: { assembly: null, between: null, role: "made", look: null },
+    boughtParts: { assembly: null, stand: null, look: null },
+  },
 };
+const ADDED_TABLES: Readonly<Record<number, readonly TableName[]>> = { 3: ["assemblies", "placements"] };
 
-/** Steps from one schema version to the next, by the version that they start from. */
-const MIGRATIONS: Readonly<Record<number, (document: Record<string, unknown>) => Record<string, unknown>>> = {
-  1: (document) => ({
-    ...document,
-    ...Object.fromEntries(
-      Object.entries(ADDED_IN_2).map(([table, added]) => [table, eachRecord(document[table], added)]),
-    ),
-    schemaVersion: 2,
-  }),
-};
+/** A document one version on. Versions so far have only ever added fields and tables. */
+function stepped(document: Record<string, unknown>, version: number): Record<string, unknown> {
+  const fields = Object.entries(ADDED_FIELDS[version] ?? {}).map(([table, added]) => [
+    table,
+    eachRecord(document[table], added),
+  ]);
+  const tables = (ADDED_TABLES[version] ?? []).map((table) => [table, {}]);
+  return { ...document, ...Object.fromEntries([...fields, ...tables]), schemaVersion: version };
+}
 
 /** Every record of a stored table with the fields that are new. */
 function eachRecord(table: unknown, added: object): unknown {
@@ -145,7 +168,7 @@ function eachRecord(table: unknown, added: object): unknown {
  * undo puts them back into a document of today.
  */
 export function recordOfToday(table: TableName, record: AnyRecord): AnyRecord {
-  return { ...ADDED_IN_2[table], ...record };
+  return Object.assign({}, ...Object.values(ADDED_FIELDS).map((fields) => fields[table]), record);
 }
 
 /** Checks and migrates a stored or received document. */
@@ -155,23 +178,14 @@ export function readJob(data: unknown): Result<Job, Problem> {
   }
   let document = data as Record<string, unknown>;
   const version = document["schemaVersion"];
-  if (typeof version !== "number" || version > SCHEMA_VERSION) {
+  if (typeof version !== "number" || !Number.isInteger(version) || version < 1 || version > SCHEMA_VERSION) {
     return err({
       kind: "malformed",
       what: "The job file",
       why: `its schemaVersion is ${JSON.stringify(version) ?? "missing"}, this program reads up to ${SCHEMA_VERSION}`,
     });
   }
-  for (let from = version; from < SCHEMA_VERSION; from++) {
-    const step = MIGRATIONS[from];
-    if (!step)
-      return err({
-        kind: "malformed",
-        what: "The job file",
-        why: `no step leads on from schemaVersion ${from}`,
-      });
-    document = step(document);
-  }
+  for (let from = version; from < SCHEMA_VERSION; from++) document = stepped(document, from + 1);
   const checked = v.safeParse(JobSchema, document);
   if (checked.success) return idsAgree(checked.output);
   return err({ kind: "malformed", what: "The job file", why: issueWords(checked.issues) });

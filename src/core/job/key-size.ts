@@ -14,6 +14,8 @@ export const KeySizeSchema = v.object({
   greatest: v.nullable(formulaText),
   note: v.pipe(v.string(), v.maxLength(200)),
   locked: v.boolean(),
+  /** Whether the fill-in form asks for it. */
+  asked: v.boolean(),
   /** Place in the list of key sizes. */
   position: v.pipe(v.number(), v.finite()),
 });

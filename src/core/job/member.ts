@@ -1,5 +1,7 @@
 /** A member: a length of a section along a line, with an end cut at either end. */
 import * as v from "valibot";
+import { role } from "./assembly";
+import { look } from "./look";
 import { condition, formulaText, materialName, recordId, shortName } from "./text";
 
 const memberId = v.pipe(recordId, v.brand("MemberId"));
@@ -63,9 +65,9 @@ export const MemberSchema = v.object({
   id: memberId,
   name: shortName,
   line: v.pipe(recordId, v.brand("LineId")),
-  /** Entry of the stockroom; null: nobody chose one yet. */
+  /** Entry of the stockroom; null: what is usual in its assembly or in the job. */
   section: v.nullable(recordId),
-  /** Overrides the material of the stockroom entry. */
+  /** Overrides what is usual, and that the material of the stockroom entry. */
   material: materialName,
   /** Degrees about the line, or a formula for them. */
   roll: formulaText,
@@ -74,6 +76,8 @@ export const MemberSchema = v.object({
   when: condition,
   start: EndCutSchema,
   end: EndCutSchema,
+  role,
+  look,
   leftOut: v.boolean(),
 });
 export type Member = v.InferOutput<typeof MemberSchema>;

@@ -4,7 +4,9 @@
  * corner of the other face.
  */
 import * as v from "valibot";
-import { condition, edgeChoice, formulaText, materialName, recordId, shortName } from "./text";
+import { homeId, role } from "./assembly";
+import { look } from "./look";
+import { condition, edgeChoice, formulaText, materialName, placeTexts, recordId, shortName } from "./text";
 
 export const PANEL_EDGES = ["front", "back", "left", "right"] as const;
 export type PanelEdge = (typeof PANEL_EDGES)[number];
@@ -27,6 +29,61 @@ export const GrooveSchema = v.object({
 });
 export type Groove = v.InferOutput<typeof GrooveSchema>;
 
+/**
+ * A hole, or a row of `count` holes `step` apart along the panel's length or width. `x` and `y` lead from
+ * its front left corner to the middle of the first; `depth` null: right through.
+ */
+export const HoleSchema = v.object({
+  id: recordId,
+  kind: v.literal("hole"),
+  face: v.picklist(["good", "other"]),
+  x: formulaText,
+  y: formulaText,
+  diameter: formulaText,
+  depth: v.nullable(formulaText),
+  count: formulaText,
+  step: formulaText,
+  along: v.picklist(["length", "width"]),
+});
+export type Hole = v.InferOutput<typeof HoleSchema>;
+
+/**
+ * A notch right through the panel: it starts `distance` from the left or front end of the edge `from`,
+ * runs `width` along that edge and `depth` into the panel.
+ */
+export const NotchSchema = v.object({
+  id: recordId,
+  kind: v.literal("notch"),
+  from: v.picklist(PANEL_EDGES),
+  distance: formulaText,
+  width: formulaText,
+  depth: formulaText,
+});
+export type Notch = v.InferOutput<typeof NotchSchema>;
+
+export const WorkSchema = v.variant("kind", [GrooveSchema, HoleSchema, NotchSchema]);
+export type Work = v.InferOutput<typeof WorkSchema>;
+
+const panelId = v.pipe(recordId, v.brand("PanelId"));
+
+/**
+ * A panel that follows two others which face one another: its length runs from the one to the other and
+ * reaches so far into each; its width runs along the `length` or the `width` of the first, short of its ends by the
+ * two insets (the second at the right or back end); its other face stands `distance` from the left or front
+ * end of the first panel's other direction.
+ */
+export const BetweenSchema = v.object({
+  first: panelId,
+  second: panelId,
+  reachFirst: formulaText,
+  reachSecond: formulaText,
+  runs: v.picklist(["length", "width"]),
+  distance: formulaText,
+  insetStart: formulaText,
+  insetEnd: formulaText,
+});
+export type Between = v.InferOutput<typeof BetweenSchema>;
+
 const EdgingChoiceSchema = v.object({
   front: edgeChoice,
   back: edgeChoice,
@@ -37,24 +94,28 @@ export type EdgingChoice = v.InferOutput<typeof EdgingChoiceSchema>;
 
 export const NO_EDGING: EdgingChoice = { front: null, back: null, left: null, right: null };
 
-const direction = v.tuple([formulaText, formulaText, formulaText]);
-
 export const PanelSchema = v.object({
-  id: v.pipe(recordId, v.brand("PanelId")),
+  id: panelId,
   name: shortName,
+  assembly: homeId,
+  /** Entry of the stockroom; null: what is usual in its assembly or in the job. */
   board: v.nullable(recordId),
   material: materialName,
-  origin: direction,
-  lengthAxis: direction,
-  faceAxis: direction,
+  origin: placeTexts,
+  lengthAxis: placeTexts,
+  faceAxis: placeTexts,
   length: formulaText,
   width: formulaText,
+  /** Where not null, place and size follow from two other panels, and the five fields above rest. */
+  between: v.nullable(BetweenSchema),
   /** Whether its length must run along the grain; has no effect on boards without grain. */
   grain: v.boolean(),
   goodFace: v.boolean(),
   edging: EdgingChoiceSchema,
-  work: v.pipe(v.array(GrooveSchema), v.maxLength(40)),
+  work: v.pipe(v.array(WorkSchema), v.maxLength(40)),
   when: condition,
+  role,
+  look,
   leftOut: v.boolean(),
 });
 export type Panel = v.InferOutput<typeof PanelSchema>;

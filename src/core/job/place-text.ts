@@ -6,6 +6,8 @@ import { type LengthUnit, MM_PER_UNIT, parseTypedLength, roundTo } from "../meas
 
 /** A number in the job's unit, or the text of a formula. */
 export type Term = number | string;
+/** Width, depth, height. */
+export type Axis = 0 | 1 | 2;
 export type PlaceText = readonly [string, string, string];
 
 export function termOf(text: string, unit: LengthUnit): Term {

@@ -14,9 +14,9 @@ import {
   parseTypedNumber,
   type TypedValue,
 } from "../measure";
+import { formulaHolders } from "./formulas";
 import type { Job } from "./job";
 import type { KeySize, Variant, VariantId } from "./key-size";
-import { cutText } from "./member";
 
 /** `scope`: values in the job's unit, as formulas use them. */
 export type Sizes = {
@@ -189,37 +189,13 @@ export function numberWith(sizes: Sizes, text: string): Result<number, Problem> 
   return ok(value.value);
 }
 
-/** The names of the key sizes whose formulas use `name`, and whether anything else in the job does. */
+/** What uses a key size, in the words of the ledger. */
 export function usesOf(job: Job, name: string): readonly string[] {
-  const uses = (text: string | null): boolean => {
-    if (text === null) return false;
+  const uses = (text: string): boolean => {
     const formula = parseFormula(text, job.info.job.unit);
     return formula.ok && formula.value.names.includes(name);
   };
-  const found: string[] = [];
-  for (const size of Object.values(job.keySizes)) {
-    if (size.name !== name && [size.formula, size.least, size.greatest].some(uses))
-      found.push(`key size ${size.name}`);
-  }
-  for (const point of Object.values(job.points)) if (point.at.some(uses)) found.push(`point ${point.name}`);
-  for (const member of Object.values(job.members)) {
-    if ([member.roll, member.when, cutText(member.start), cutText(member.end)].some(uses))
-      found.push(member.name);
-  }
-  for (const panel of Object.values(job.panels)) {
-    const work = panel.work.flatMap((w) => [w.distance, w.width, w.depth, w.stopAtStart, w.stopAtEnd]);
-    const texts = [
-      ...panel.origin,
-      ...panel.lengthAxis,
-      ...panel.faceAxis,
-      panel.length,
-      panel.width,
-      panel.when,
-      ...work,
-    ];
-    if (texts.some(uses)) found.push(panel.name);
-  }
-  for (const part of Object.values(job.boughtParts))
-    if ([part.count, part.length, part.when].some(uses)) found.push(part.name);
-  return found;
+  return formulaHolders(job)
+    .filter(({ words, texts }) => words !== `key size ${name}` && texts.some(uses))
+    .map(({ words }) => words);
 }

@@ -16,3 +16,5 @@ export const positiveLength = v.pipe(
   v.gtValue(0, "must be above zero"),
   v.maxValue(GREATEST_LENGTH_MM, "is longer than 100 m"),
 );
+/** Width, depth and height as texts of lengths or formulas; for directions and turns, of numbers. */
+export const placeTexts = v.tuple([formulaText, formulaText, formulaText]);

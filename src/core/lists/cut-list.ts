@@ -106,7 +106,30 @@ function panelNotes(form: PanelForm, style: LengthStyle, stockroom: Stockroom): 
       `groove ${write(high - low)} × ${write(groove.depthNm)} deep, ${write(low)} from ${along ? "front" : "left"} / ${write(across - high)} from ${along ? "back" : "right"}`,
     );
   }
-  return notes;
+  return [...notes, ...holeNotes(form, style), ...notchNotes(form, style)];
+}
+
+/** Holes of one size and depth together, each place told from the left and the front. */
+function holeNotes(form: PanelForm, style: LengthStyle): readonly string[] {
+  const write = (nm: number) => formatLength(fromNm(nm), style, TOLERANCE_MM);
+  const alike = new Map<string, string[]>();
+  for (const { diameterNm, depthNm, face, x, y } of form.holes) {
+    const how = depthNm === null ? "through" : `${write(depthNm)} deep in the ${face} face`;
+    const words = `⌀ ${write(diameterNm)} ${how}`;
+    alike.set(words, [...(alike.get(words) ?? []), `${write(x)} / ${write(y)}`]);
+  }
+  return [...alike].map(([words, at]) => {
+    const shown = at.length > 4 ? `${at.slice(0, 2).join(", ")} … ${at.at(-1)}` : at.join(", ");
+    return `${at.length} × hole ${words}, from left / front: ${shown}`;
+  });
+}
+
+function notchNotes(form: PanelForm, style: LengthStyle): readonly string[] {
+  const write = (nm: number) => formatLength(fromNm(nm), style, TOLERANCE_MM);
+  return form.notches.map(
+    ({ x0, x1, y0, y1 }) =>
+      `notch ${write(x1 - x0)} × ${write(y1 - y0)}, its corner at ${write(x0)} / ${write(y0)} from left / front`,
+  );
 }
 
 /** The cut list of a tally. Bought parts stand in the buying list instead. */

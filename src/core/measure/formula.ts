@@ -76,6 +76,7 @@ export const RESERVED_NAMES: ReadonlySet<string> = new Set([
   ...Object.keys(FUNCTIONS),
   ...[
     "if",
+    "count",
     "and",
     "or",
     "not",
@@ -190,7 +191,7 @@ function translate(node: jsep.Expression, text: string, names: string[]): Node {
       };
     }
     case "CallExpression":
-      return callOf(node as jsep.CallExpression, text, of, refuse);
+      return callOf(node as jsep.CallExpression, { text, names, of, refuse });
     case "Compound":
       throw new Refused({ kind: "unreadableFormula", text, why: "a sign is missing between two parts" });
     default:
@@ -214,12 +215,17 @@ function nameOf(name: string, names: string[]): Node {
   return { kind: "name", name };
 }
 
-function callOf(
-  node: jsep.CallExpression,
-  text: string,
-  of: (child: unknown) => Node,
-  refuse: (what: string) => never,
-): Node {
+type CallReading = {
+  readonly text: string;
+  readonly names: string[];
+  readonly of: (child: unknown) => Node;
+  readonly refuse: (what: string) => never;
+};
+
+/** The name under which a scope holds the count of things with a name: `count("Slat")`. */
+export const countName = (name: string) => `count("${name}")`;
+
+function callOf(node: jsep.CallExpression, { text, names, of, refuse }: CallReading): Node {
   if (node.callee.type !== "Identifier") return refuse("a call of that kind");
   const name = (node.callee as jsep.Identifier).name;
   const parts = node.arguments.map(of);
@@ -233,6 +239,12 @@ function callOf(
       });
     }
     return { kind: "choose", when, yes, otherwise };
+  }
+  if (name === "count") {
+    const [named] = parts;
+    if (named?.kind !== "constant" || typeof named.value !== "string" || parts.length > 1)
+      throw new Refused({ kind: "wrongArguments", what: "count takes one name in quotation marks", text });
+    return nameOf(countName(named.value), names);
   }
   if (!isFunctionName(name)) return refuse(`the function ${name}`);
   const { least, most } = FUNCTIONS[name];

@@ -9,8 +9,9 @@ import { copeEnd, type Job, newJob, resolveSizes, squareEnd } from "../job";
 import { at } from "../kernel";
 import { STOCK_DATA } from "../pipeline.fixture";
 import { indexStockroom, sectionProperties } from "../stockroom";
-import { meshesOf, proposedCuts, shapeJob } from ".";
+import { proposedCuts, shapeJob } from ".";
 import { type Cope, copeHeight, extremesOverTurn, fitHeight } from "./cope";
+import { meshOf } from "./mesh.fixture";
 
 const r = 16.85;
 const R = 24.15;
@@ -149,7 +150,7 @@ describe("coped members", () => {
       fc.property(fc.integer({ min: -55, max: 55 }), fc.integer({ min: -7, max: 7 }), (lean, aside) => {
         const job = branchJob(lean, aside);
         const shape = shapeOf(job);
-        const mesh = meshesOf(shape).get("branch");
+        const mesh = meshOf(shape, "branch");
         const header = shape.members.find((one) => one.member.id === "first");
         if (!mesh || !header) throw new Error("both are computed");
         const half = mesh.vertices.length / 2;
@@ -169,7 +170,7 @@ describe("coped members", () => {
     ] as const) {
       const job = branchJob(lean, aside, curve);
       const solid = branchOf(job);
-      const mesh = meshesOf(shapeOf(job)).get("branch");
+      const mesh = meshOf(shapeOf(job), "branch");
       const exact = sectionProperties(solid.entry.shape).areaMm2 * solid.lengths.centre;
       // 32 facets have sin(2π/32)/(2π/32) of the ring's area; chords of the saddle cost as much again.
       const facets = Math.sin((2 * Math.PI) / 32) / ((2 * Math.PI) / 32);

@@ -129,7 +129,7 @@ describe("drawing members", () => {
       return place.ok ? place.value : sentence(place.problem);
     };
     expect(words("a")).toMatchObject({ point: "A" });
-    expect(words("Q")).toContain('The point "Q" is not in this job');
+    expect(words("Q")).toContain('The point "Q" is not here');
     expect(words("1; 2")).toContain("three coordinates");
   });
 });

@@ -5,12 +5,15 @@
 import { distance, type Vec3 } from "../geometry";
 import {
   type Edit,
+  type Home,
   type Job,
   type Line,
   lengthWith,
   type MemberId,
   type NewId,
+  newInsert,
   newMember,
+  newPoint,
   numberWith,
   type PlaceText,
   type Point,
@@ -56,7 +59,7 @@ export function directionOf(way: Way): Vec3 {
 }
 
 /** A typed place: the name of a point, or three coordinates parted by semicolons. */
-export function typedPlace(job: Job, text: string): Result<DrawPlace, Problem> {
+export function typedPlace(job: Job, text: string, home: Home = null): Result<DrawPlace, Problem> {
   const read = readPlace(text);
   if (!read)
     return refused(
@@ -65,12 +68,14 @@ export function typedPlace(job: Job, text: string): Result<DrawPlace, Problem> {
       "must be the name of a point or three coordinates such as 0; depth/2; 300",
     );
   if (read.kind === "place") return ok({ point: null, texts: read.at });
-  const point = Object.values(job.points).find((one) => one.name.toLowerCase() === read.name.toLowerCase());
+  const point = Object.values(job.points).find(
+    (one) => one.assembly === home && one.name.toLowerCase() === read.name.toLowerCase(),
+  );
   if (!point)
     return refused(
       "The point",
       read.name,
-      "is not in this job; type a name that is, or three coordinates parted by semicolons",
+      "is not here; type a name that is, or three coordinates parted by semicolons",
     );
   return ok({ point: point.id, texts: point.at });
 }
@@ -101,11 +106,17 @@ export function freePointName(job: Job, taken: readonly string[] = []): string {
   for (let i = 1; ; i++) if (!names.has(`P${i}`)) return `P${i}`;
 }
 
-type Ground = { readonly job: Job; readonly sizes: Sizes; readonly stockroom: Stockroom };
+/** `home`: the assembly that is drawn in; null or absent: the job itself. */
+type Ground = {
+  readonly job: Job;
+  readonly sizes: Sizes;
+  readonly stockroom: Stockroom;
+  readonly home?: Home;
+};
 type Settled = { readonly point: Point; readonly fresh: boolean; readonly at: Vec3 };
 
 function settle(
-  { job, sizes }: Ground,
+  { job, sizes, home = null }: Ground,
   place: DrawPlace,
   name: string,
   newId: NewId,
@@ -115,12 +126,12 @@ function settle(
   const known =
     (place.point === null ? undefined : job.points[place.point]) ??
     Object.values(job.points).find((point) => {
+      if (point.assembly !== home) return false;
       const there = whereIs(sizes, { point: point.id, texts: point.at });
       return there.ok && distance(there.value, at.value) < SAME_PLACE_MM;
     });
   if (known) return ok({ point: known, fresh: false, at: at.value });
-  const [x, y, z] = place.texts;
-  return ok({ point: { id: newId("point") as Point["id"], name, at: [x, y, z] }, fresh: true, at: at.value });
+  return ok({ point: newPoint(newId("point"), name, place.texts, home), fresh: true, at: at.value });
 }
 
 /** The edit that draws a member between two places; `end` is where the next one can start. */
@@ -145,15 +156,11 @@ export function drawMember(
     return refused("Between these points lies", twin, "already; a second one there would be cut twice");
   const line: Line = { id: newId("line") as Line["id"], from: a.point.id, to: b.point.id };
   const member = newMember(newId("member"), line.id, { ...settings, from: "", to: "" });
-  const insert: SimpleEdit = {
-    kind: "insert",
-    what: `Draw ${settings.name}`,
+  const insert = newInsert(`Draw ${settings.name}`, {
     points: [a, b].filter((one) => one.fresh).map((one) => one.point),
     lines: [line],
     members: [member],
-    panels: [],
-    boughtParts: [],
-  };
+  });
   const after = withEdit(job, insert);
   if (!after.ok) return after;
   return ok({
@@ -198,11 +205,10 @@ export function splitMember(
   if (!member || !line || !from || !to) return err({ kind: "missingRecord", what: "member", id });
   const place = placeOnLine(job, sizes, from, to, text);
   if (!place.ok) return place;
-  const [x, y, z] = place.value;
   return ok({
     kind: "splitLine",
     line: line.id,
-    point: { id: newId("point") as Point["id"], name: freePointName(job), at: [x, y, z] },
+    point: newPoint(newId("point"), freePointName(job), place.value, from.assembly),
     newLine: newId("line") as Line["id"],
     newMember: newId("member") as MemberId,
   });

@@ -3,29 +3,51 @@
  * something that they do not reach, solids that run into one another. Each is found by sorting or by cells, so that
  * the work grows with the number of pieces and not with its square.
  */
-import { cross, distance, dot, norm, reach, subtract, toLocal, toWorld, type Vec3 } from "../geometry";
-import { type Check, type Job, neighbourOf, plainCheck } from "../job";
+import {
+  cross,
+  distance,
+  dot,
+  frameIn,
+  norm,
+  reach,
+  subtract,
+  toLocal,
+  toWorld,
+  type Vec3,
+} from "../geometry";
+import { type Check, type Home, homeOfMember, type Job, neighbourOf, plainCheck } from "../job";
 import { at, NEAR_TWIN_LENGTH_MM, SAME_PLACE_MM } from "../kernel";
 import { roundTo } from "../measure";
 import { sectionProperties } from "../stockroom";
 import { endHeight, outerLoop } from "./ends";
 import type { MemberSolid } from "./member";
-import { grooveBox, type PanelSolid } from "./panel";
+import { grooveBox, notchBox, type PanelSolid } from "./panel";
+import type { Places } from "./places";
 
 /** mm. Solids that share less than this are taken to touch. */
 const TOUCH_MM = 0.5;
 
-export function frameChecks(
-  job: Job,
-  points: ReadonlyMap<string, Vec3>,
-  members: readonly MemberSolid[],
-  panels: readonly PanelSolid[],
-): readonly Check[] {
+type Solids = {
+  readonly points: ReadonlyMap<string, Vec3>;
+  readonly members: readonly MemberSolid[];
+  readonly panels: readonly PanelSolid[];
+  readonly places: Places;
+};
+
+/** Points and ends are looked at within each home, solids where they all stand. */
+export function frameChecks(job: Job, solids: Solids): readonly Check[] {
+  const { points, members } = solids;
+  const homes = new Map<Home, Map<string, Vec3>>();
+  for (const [id, place] of points) {
+    const home = job.points[id]?.assembly ?? null;
+    const own = homes.get(home) ?? new Map<string, Vec3>();
+    homes.set(home, own.set(id, place));
+  }
   return [
-    ...nearPoints(job, points),
+    ...[...homes.values()].flatMap((own) => nearPoints(job, own)),
     ...drawnTwice(job, points),
     ...missedNeighbours(members),
-    ...overlaps(members, panels),
+    ...overlaps(solids),
   ];
 }
 
@@ -108,7 +130,8 @@ function drawnTwice(job: Job, points: ReadonlyMap<string, Vec3>): readonly Check
     const [from, to] = ends;
     if (!from || !to || member.leftOut) continue;
     const [a, b] = [placeKey(from), placeKey(to)];
-    const key = a < b ? `${a}|${b}` : `${b}|${a}`;
+    const home = homeOfMember(job, member) ?? "";
+    const key = a < b ? `${home}|${a}|${b}` : `${home}|${b}|${a}`;
     const first = seen.get(key);
     if (first === undefined) seen.set(key, member.id);
     else {
@@ -165,7 +188,8 @@ const FILLS: ReadonlySet<string> = new Set(["squareTube", "rectangularTube", "fl
 
 /** The box that a member surely fills: between its short edges. Open and round sections fill none. */
 function memberBox(solid: MemberSolid): Box | null {
-  if (!FILLS.has(solid.entry.shape.kind) || solid.member.leftOut) return null;
+  if (!FILLS.has(solid.entry.shape.kind) || solid.member.leftOut || solid.member.role === "guide")
+    return null;
   const properties = sectionProperties(solid.entry.shape);
   const [cx, cy] = properties.boxCentre;
   const [w, h] = properties.extent;
@@ -178,9 +202,12 @@ function memberBox(solid: MemberSolid): Box | null {
 }
 
 function panelBox(solid: PanelSolid): Box | null {
-  if (solid.thickness === null || solid.panel.leftOut) return null;
+  if (solid.thickness === null || solid.panel.leftOut || solid.panel.role === "guide") return null;
   const size: Vec3 = [solid.length, solid.width, solid.thickness];
-  const grooves = solid.grooves.map((groove) => grooveBox(groove, size));
+  const grooves = [
+    ...solid.grooves.map((groove) => grooveBox(groove, size)),
+    ...solid.notches.map((notch) => notchBox(notch, size)),
+  ];
   return boxOf(solid.panel.id, solid.panel.name, solid.frame, [0, 0, 0], size, grooves);
 }
 
@@ -193,29 +220,62 @@ function boxOf(
   grooves: Box["grooves"],
 ): Box {
   const half: Vec3 = [(high[0] - low[0]) / 2, (high[1] - low[1]) / 2, (high[2] - low[2]) / 2];
-  const middle = toWorld(frame, [low[0] + half[0], low[1] + half[1], low[2] + half[2]]);
-  const reached: Vec3 = [halfAlong(frame, half, X), halfAlong(frame, half, Y), halfAlong(frame, half, Z)];
-  return { id, name, frame, low, high, middle, half, reach: reached, grooves };
+  return { id, name, low, high, half, grooves, ...stands(frame, low, half) };
 }
 
 const X: Vec3 = [1, 0, 0];
 const Y: Vec3 = [0, 1, 0];
 const Z: Vec3 = [0, 0, 1];
 
+/** What of a box hangs on where it stands. */
+function stands(frame: Box["frame"], low: Vec3, half: Vec3): Pick<Box, "frame" | "middle" | "reach"> {
+  return {
+    frame,
+    middle: toWorld(frame, [low[0] + half[0], low[1] + half[1], low[2] + half[2]]),
+    reach: [halfAlong(frame, half, X), halfAlong(frame, half, Y), halfAlong(frame, half, Z)],
+  };
+}
+
+/** The boxes of all pieces wherever they stand; guides are no obstacle, what is left out is not built. */
+function allBoxes({ members, panels, places }: Solids): readonly Box[] {
+  const boxes: Box[] = [];
+  const place = (box: Box | null, home: Home) => {
+    if (!box) return;
+    for (const { key, pose, counted } of places.get(home) ?? []) {
+      if (counted === "guide" || counted === "leftOut") continue;
+      if (key === "") boxes.push(box);
+      else boxes.push({ ...box, ...stands(frameIn(pose.frame, box.frame), box.low, box.half) });
+    }
+  };
+  for (const solid of members) place(memberBox(solid), solid.home);
+  for (const solid of panels) place(panelBox(solid), solid.panel.assembly);
+  return boxes;
+}
+
 /** Half of what a box takes along a direction. */
 const halfAlong = ({ x, y, z }: Box["frame"], half: Vec3, axis: Vec3) =>
   Math.abs(dot(axis, x)) * half[0] + Math.abs(dot(axis, y)) * half[1] + Math.abs(dot(axis, z)) * half[2];
 
 const MOST_OVERLAPS = 50;
+/** A cell with more than these holds pieces stacked on one another; they are told by the first, and more would take for ever. */
+const MOST_IN_CELL = 150;
+/** So many pieces are compared; beyond that it is said that they were not. */
+const MOST_COMPARED = 20_000;
 
 /** mm. A few pieces a cell in a dense frame, a few cells a piece for long ones. */
 const BOX_CELL_MM = 600;
 
 /** Pairs of boxes that share room: only those that share a cell are looked at. */
-function overlaps(members: readonly MemberSolid[], panels: readonly PanelSolid[]): readonly Check[] {
-  const boxes = [...members.map(memberBox), ...panels.map(panelBox)].filter((box) => box !== null);
+function overlaps(solids: Solids): readonly Check[] {
+  const all = allBoxes(solids);
+  const boxes = all.slice(0, MOST_COMPARED);
+  const told = new Set<string>();
   const cells = new Map<number, number[]>();
   const checks: Check[] = [];
+  if (all.length > MOST_COMPARED) {
+    const words = `${all.length} pieces stand there; only the first ${MOST_COMPARED} were looked at for running into one another.`;
+    checks.push(plainCheck("overlap", "warning", words, []));
+  }
   boxes.forEach((box, index) => {
     const met: number[] = [];
     for (const key of cellsOf(box)) {
@@ -228,11 +288,13 @@ function overlaps(members: readonly MemberSolid[], panels: readonly PanelSolid[]
         // A pair may share several cells; the test of the bounds is cheap, the list of those met is short.
         if (other !== index && boundsShare(box, at(boxes, other)) && !met.includes(other)) met.push(other);
       }
-      there.push(index);
+      if (there.length < MOST_IN_CELL) there.push(index);
     }
     for (const other of met.sort((a, b) => a - b)) {
       const against = at(boxes, other);
-      if (checks.length >= MOST_OVERLAPS || !shareRoom(box, against)) continue;
+      const pair = `${against.id} ${box.id}`;
+      if (told.has(pair) || checks.length >= MOST_OVERLAPS || !shareRoom(box, against)) continue;
+      told.add(pair);
       const words =
         box.name === against.name
           ? `Two pieces named ${box.name} run`

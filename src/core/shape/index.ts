@@ -1,6 +1,7 @@
 /** The door of the shape stage. */
 
 export type { EndSide } from "./bar";
+export type { BoughtCount } from "./bought";
 export type { Cope } from "./cope";
 export {
   cutEdits,
@@ -19,6 +20,7 @@ export {
 export { type EndPlane, endHeight } from "./ends";
 export { type ProposedCut, proposedCuts } from "./joints";
 export { type MemberLengths, type MemberSolid, memberLengths, meshOfMember } from "./member";
-export { type GrooveSolid, meshOfPanel, type PanelSolid } from "./panel";
-export { type BoughtCount, meshesOf, type Shape, shapeJob, type Uncomputed } from "./shape";
+export { meshOfPanel, type PanelSolid } from "./panel";
+export type { Instance } from "./places";
+export { meshesOf, NO_SECTION, type PlacedMesh, type Shape, shapeJob, type Uncomputed } from "./shape";
 export { type SnapPlace, snapPlaces } from "./snaps";

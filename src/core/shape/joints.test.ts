@@ -16,7 +16,8 @@ import {
 import { sentence } from "../kernel";
 import { resultsOf, STOCK, STOCK_DATA, smallFrame } from "../pipeline.fixture";
 import { indexStockroom, type SectionShape } from "../stockroom";
-import { meshesOf, proposedCuts, shapeJob, snapPlaces } from ".";
+import { proposedCuts, shapeJob, snapPlaces } from ".";
+import { meshOf } from "./mesh.fixture";
 
 const ids = (job: Job) => new Set(Object.keys(job.members));
 const words = (job: Job, stockroom = STOCK) =>
@@ -221,8 +222,8 @@ describe("mirrored copies", () => {
           if (!edit.ok) throw new Error(sentence(edit.problem));
           const after = withEdit(job, edit.value);
           if (!after.ok) throw new Error(sentence(after.problem));
-          const meshes = meshesOf(shapeJob(after.value, resolveSizes(after.value, null), stockroom));
-          const [first, second] = [meshes.get("m"), meshes.get(edit.value.members[0]?.id ?? "")];
+          const copied = shapeJob(after.value, resolveSizes(after.value, null), stockroom);
+          const [first, second] = [meshOf(copied, "m"), meshOf(copied, edit.value.members[0]?.id ?? "")];
           if (!first || !second) throw new Error("both are computed");
           expectMirrored(first, second, axis, 75);
         },
@@ -289,8 +290,7 @@ describe("mirrored copies", () => {
           const after = withEdit(job, edit.value);
           if (!after.ok) throw new Error(sentence(after.problem));
           const { shape, tally } = resultsOf(after.value);
-          const meshes = meshesOf(shape);
-          const [first, second] = [meshes.get("p"), meshes.get(edit.value.panels[0]?.id ?? "")];
+          const [first, second] = [meshOf(shape, "p"), meshOf(shape, edit.value.panels[0]?.id ?? "")];
           if (!first || !second) throw new Error("both are computed");
           expectMirrored(first, second, axis, 400);
           expect(tally.rows.map((row) => row.hands)).toEqual([{ asDrawn: 1, opposite: 1 }]);

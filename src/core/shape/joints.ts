@@ -6,11 +6,13 @@
 import { cross, distance, dot, norm, scale, subtract, type Vec3 } from "../geometry";
 import {
   type EndCut,
+  type Home,
   type Job,
   type Member,
   resolveSizes,
   type Sizes,
   SQUARE_END,
+  usualFinder,
   type VariantId,
 } from "../job";
 import { at, SAME_PLACE_MM } from "../kernel";
@@ -38,13 +40,19 @@ export function proposedCuts(
 ): readonly ProposedCut[] {
   const sizes = resolveSizes(job, variant);
   const placed = placedMembers(job, sizes, stockroom);
-  const done: Vec3[] = [];
+  const done: { readonly home: Home; readonly joint: Vec3 }[] = [];
   const proposals: ProposedCut[] = [];
   for (const one of placed.filter(({ member }) => ids.has(member.id))) {
+    const { home } = one;
     for (const joint of [one.from, one.to]) {
-      if (done.some((place) => distance(place, joint) < SAME_PLACE_MM)) continue;
-      done.push(joint);
-      proposals.push(...atJoint(placed, joint));
+      if (done.some((other) => other.home === home && distance(other.joint, joint) < SAME_PLACE_MM)) continue;
+      done.push({ home, joint });
+      proposals.push(
+        ...atJoint(
+          placed.filter((other) => other.home === home),
+          joint,
+        ),
+      );
     }
   }
   return proposals.filter(({ member, side, cut }) => {
@@ -56,8 +64,9 @@ export function proposedCuts(
 
 function placedMembers(job: Job, sizes: Sizes, stockroom: Stockroom): readonly PlacedMember[] {
   const points = placedPoints(job, sizes);
+  const usual = usualFinder(job);
   return Object.values(job.members).flatMap((member) => {
-    const placed = placeMember(job, member, points, sizes, stockroom);
+    const placed = placeMember(job, member, points, { sizes, stockroom, usual });
     return placed.ok ? [placed.value] : [];
   });
 }

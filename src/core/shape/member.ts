@@ -12,7 +12,18 @@ import {
   type Vec2,
   type Vec3,
 } from "../geometry";
-import { type EndCut, type Job, lengthWith, type Member, numberWith, type Sizes } from "../job";
+import {
+  type EndCut,
+  type Home,
+  homeOfMember,
+  type Job,
+  lengthWith,
+  type Member,
+  numberWith,
+  type Sizes,
+  type UsualChoice,
+  type UsualFinder,
+} from "../job";
 import { err, ok, POINT_TOLERANCE_MM, type Result, SAME_PLACE_MM, sentence, unreachable } from "../kernel";
 import { toRadians } from "../measure";
 import {
@@ -39,15 +50,32 @@ import {
 /** A member whose axes are known; its ends may not be. */
 export type PlacedMember = {
   readonly member: Member;
+  readonly home: Home;
   readonly from: Vec3;
   readonly to: Vec3;
   readonly entry: SectionEntry;
+  readonly material: string | null;
   readonly bar: Bar;
 };
 
+/** What is needed to read the records of a job beside the job itself. */
+export type Readers = {
+  readonly sizes: Sizes;
+  readonly stockroom: Stockroom;
+  readonly usual: UsualFinder;
+};
+
+/** A value of the record itself, or what is usual where it stands. */
+export function ownOrUsual(own: string | null, usual: () => UsualChoice): string | null {
+  return own ?? usual().value;
+}
+
 export type MemberSolid = {
   readonly member: Member;
+  readonly home: Home;
   readonly entry: SectionEntry;
+  /** Of what it is made; null where even the stock does not say. */
+  readonly material: string | null;
   /** Origin on the line of centroids beside the line's first point; z along it. */
   readonly frame: Frame;
   readonly start: EndPlane;
@@ -111,8 +139,7 @@ export function placeMember(
   job: Job,
   member: Member,
   points: ReadonlyMap<string, Vec3>,
-  sizes: Sizes,
-  stockroom: Stockroom,
+  { sizes, stockroom, usual }: Readers,
 ): Result<PlacedMember, string> {
   const line = job.lines[member.line];
   if (!line) return err("its line is gone");
@@ -123,13 +150,16 @@ export function placeMember(
   if (!roll.ok) return err(sentence(roll.problem));
   const frame = frameAlong(from, to, toRadians(roll.value));
   if (!frame || distance(from, to) < POINT_TOLERANCE_MM) return err("its line has no length");
-  const entry = member.section === null ? undefined : stockroom.sectionById.get(member.section);
-  if (!entry)
-    return err(member.section === null ? "it has no section yet" : "its section is not in the stockroom");
+  const home = homeOfMember(job, member);
+  const section = ownOrUsual(member.section, () => usual(home, "section"));
+  const entry = section === null ? undefined : stockroom.sectionById.get(section);
+  if (!entry) return err(section === null ? "it has no section yet" : "its section is not in the stockroom");
   const place = cardinalPlace(sectionProperties(entry.shape), member.cardinal);
   const origin = toWorld(frame, [-place[0], -place[1], 0]);
   return ok({
     member,
+    home,
+    material: ownOrUsual(member.material, () => usual(home, "memberMaterial")) ?? entry.material,
     from,
     to,
     entry,
@@ -137,12 +167,20 @@ export function placeMember(
   });
 }
 
-/** Cuts a placed member's two ends. */
+type Others = Pick<ReadonlyMap<string, PlacedMember>, "get">;
+
+/** Cuts a placed member's two ends against others of its home. */
 export function cutMember(
   placed: PlacedMember,
-  others: ReadonlyMap<string, PlacedMember>,
+  all: ReadonlyMap<string, PlacedMember>,
   sizes: Sizes,
 ): Result<MemberSolid, string> {
+  const others: Others = {
+    get: (id) => {
+      const other = all.get(id);
+      return other?.home === placed.home ? other : undefined;
+    },
+  };
   const remarks: string[] = [];
   let mitreOpen = false;
   const cutEnd = (side: EndSide, cut: EndCut) => {
@@ -164,6 +202,8 @@ export function cutMember(
   if (lengths.cut <= 0) return err("its two ends lie behind one another, so its length would be negative");
   return ok({
     member: placed.member,
+    home: placed.home,
+    material: placed.material,
     entry: placed.entry,
     frame: placed.bar.frame,
     start: start.value,
@@ -176,13 +216,7 @@ export function cutMember(
 
 type CutResult = Result<{ readonly plane: EndPlane; readonly open: boolean }, string>;
 
-function endPlane(
-  placed: PlacedMember,
-  side: EndSide,
-  cut: EndCut,
-  others: ReadonlyMap<string, PlacedMember>,
-  sizes: Sizes,
-): CutResult {
+function endPlane(placed: PlacedMember, side: EndSide, cut: EndCut, others: Others, sizes: Sizes): CutResult {
   const joint = side === "start" ? placed.from : placed.to;
   switch (cut.kind) {
     case "square":
@@ -242,7 +276,7 @@ function squareEnd(
   side: EndSide,
   cut: Extract<EndCut, { kind: "square" }>,
   joint: Vec3,
-  others: ReadonlyMap<string, PlacedMember>,
+  others: Others,
   sizes: Sizes,
 ): CutResult {
   const offset = lengthWith(sizes, cut.offset);

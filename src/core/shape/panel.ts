@@ -1,4 +1,4 @@
-/** Panels as solids: their place, their finished size and their grooves, from formulas to millimetres. */
+/** Panels as solids: their place, their finished size and their work, from formulas to millimetres. */
 import {
   type BoxCut,
   blockMesh,
@@ -7,10 +7,22 @@ import {
   type Mesh,
   placeMesh,
   type Vec3,
+  withRings,
 } from "../geometry";
-import { type Groove, lengthWith, numberWith, type Panel, type PanelEdge, type Sizes } from "../job";
+import {
+  type Groove,
+  type Hole,
+  lengthWith,
+  type Notch,
+  numberWith,
+  type Panel,
+  type PanelEdge,
+  type Sizes,
+} from "../job";
 import { err, ok, type Problem, type Result, sentence } from "../kernel";
-import type { BoardEntry, Stockroom } from "../stockroom";
+import type { BoardEntry } from "../stockroom";
+import { ownOrUsual, type Readers } from "./member";
+import { threeNumbers, wholeCount } from "./places";
 
 /** A groove with its sizes computed, in the panel's own axes. */
 export type GrooveSolid = {
@@ -24,27 +36,58 @@ export type GrooveSolid = {
   readonly stopAtEnd: number;
 };
 
+/** One hole, its middle in the panel's own axes; `depth` null: right through. */
+export type HoleSolid = {
+  readonly id: string;
+  readonly face: "good" | "other";
+  readonly x: number;
+  readonly y: number;
+  readonly diameter: number;
+  readonly depth: number | null;
+};
+
+/** A notch right through, in the panel's own axes. */
+export type NotchSolid = {
+  readonly id: string;
+  readonly x0: number;
+  readonly x1: number;
+  readonly y0: number;
+  readonly y1: number;
+};
+
 export type PanelSolid = {
   readonly panel: Panel;
   readonly board: BoardEntry | null;
+  readonly material: string | null;
   readonly frame: Frame;
   readonly length: number;
   readonly width: number;
   /** null: no board was chosen. */
   readonly thickness: number | null;
   readonly grooves: readonly GrooveSolid[];
+  readonly holes: readonly HoleSolid[];
+  readonly notches: readonly NotchSolid[];
   readonly remarks: readonly string[];
 };
 
+/** Where a panel stands and how large it is. */
+export type PanelSeat = { readonly frame: Frame; readonly length: number; readonly width: number };
+
 const problemText = (what: string, problem: Problem) => err(`${what}: ${sentence(problem)}`);
 
-/** Places a panel; the error says which of its fields cannot be computed. */
-export function placePanel(panel: Panel, sizes: Sizes, stockroom: Stockroom): Result<PanelSolid, string> {
-  const origin = threeOf(panel.origin, (text) => lengthWith(sizes, text), "its corner");
+/** The board that holds for a panel: its own or the usual one; null where nobody chose. */
+export function boardOf(panel: Panel, { stockroom, usual }: Readers): BoardEntry | null {
+  const id = ownOrUsual(panel.board, () => usual(panel.assembly, "board"));
+  return id === null ? null : (stockroom.boardById.get(id) ?? null);
+}
+
+/** The seat of a panel that is placed by a corner and two axes; the error says which field cannot be computed. */
+export function cornerSeat(panel: Panel, sizes: Sizes): Result<PanelSeat, string> {
+  const origin = threeNumbers(panel.origin, (text) => lengthWith(sizes, text), "its corner");
   if (!origin.ok) return origin;
-  const lengthAxis = threeOf(panel.lengthAxis, (text) => numberWith(sizes, text), "its length axis");
+  const lengthAxis = threeNumbers(panel.lengthAxis, (text) => numberWith(sizes, text), "its length axis");
   if (!lengthAxis.ok) return lengthAxis;
-  const faceAxis = threeOf(panel.faceAxis, (text) => numberWith(sizes, text), "its face axis");
+  const faceAxis = threeNumbers(panel.faceAxis, (text) => numberWith(sizes, text), "its face axis");
   if (!faceAxis.ok) return faceAxis;
   const frame = frameOfFace(origin.value, lengthAxis.value, faceAxis.value);
   if (!frame) return err("its length axis and face axis are parallel or empty");
@@ -52,66 +95,141 @@ export function placePanel(panel: Panel, sizes: Sizes, stockroom: Stockroom): Re
   if (!length.ok) return problemText("its length", length.problem);
   const width = lengthWith(sizes, panel.width);
   if (!width.ok) return problemText("its width", width.problem);
-  if (length.value <= 0 || width.value <= 0) return err("its length or width would be zero or negative");
-  const board = panel.board === null ? null : (stockroom.boardById.get(panel.board) ?? null);
+  return ok({ frame, length: length.value, width: width.value });
+}
+
+/** A seated panel with its board and its work. */
+export function finishPanel(panel: Panel, seat: PanelSeat, readers: Readers): Result<PanelSolid, string> {
+  if (seat.length <= 0 || seat.width <= 0) return err("its length or width would be zero or negative");
+  const board = boardOf(panel, readers);
   const grooves: GrooveSolid[] = [];
+  const holes: HoleSolid[] = [];
+  const notches: NotchSolid[] = [];
   for (const work of panel.work) {
-    const groove = resolveGroove(work, sizes);
-    if (!groove.ok) return groove;
-    grooves.push(groove.value);
+    const done =
+      work.kind === "groove"
+        ? gathered(resolveGroove(work, readers.sizes), grooves)
+        : work.kind === "hole"
+          ? gathered(resolveHoles(work, readers.sizes), holes)
+          : gathered(resolveNotch(work, seat, readers.sizes), notches);
+    if (!done.ok) return done;
   }
   const solid = {
+    ...seat,
     panel,
     board,
-    frame,
-    length: length.value,
-    width: width.value,
+    material:
+      ownOrUsual(panel.material, () => readers.usual(panel.assembly, "panelMaterial")) ??
+      board?.material ??
+      null,
     thickness: board?.thickness ?? null,
     grooves,
+    holes,
+    notches,
   };
-  return ok({ ...solid, remarks: grooves.flatMap((groove) => grooveRemarks(groove, solid)) });
-}
-
-function threeOf(
-  texts: readonly [string, string, string],
-  read: (text: string) => Result<number, Problem>,
-  what: string,
-): Result<Vec3, string> {
-  const values: number[] = [];
-  for (const text of texts) {
-    const value = read(text);
-    if (!value.ok) return problemText(what, value.problem);
-    values.push(value.value);
-  }
-  const [x, y, z] = values;
-  return ok([x ?? 0, y ?? 0, z ?? 0]);
-}
-
-function resolveGroove(work: Groove, sizes: Sizes): Result<GrooveSolid, string> {
-  const fields = ["distance", "width", "depth", "stopAtStart", "stopAtEnd"] as const;
-  const values: Partial<Record<(typeof fields)[number], number>> = {};
-  for (const field of fields) {
-    const value = lengthWith(sizes, work[field]);
-    if (!value.ok) return problemText("the groove", value.problem);
-    values[field] = value.value;
-  }
-  const { distance = 0, width = 0, depth = 0, stopAtStart = 0, stopAtEnd = 0 } = values;
   return ok({
-    id: work.id,
-    face: work.face,
-    from: work.from,
-    distance,
-    width,
-    depth,
-    stopAtStart,
-    stopAtEnd,
+    ...solid,
+    remarks: [
+      ...grooves.flatMap((groove) => grooveRemarks(groove, solid)),
+      ...holeRemarks(holes, solid),
+      ...notches.flatMap((notch) => notchRemarks(notch, solid)),
+    ],
   });
 }
 
-function grooveRemarks(
-  groove: GrooveSolid,
-  panel: { readonly length: number; readonly width: number; readonly thickness: number | null },
-): readonly string[] {
+function gathered<T>(found: Result<readonly T[], string>, into: T[]): Result<null, string> {
+  if (!found.ok) return found;
+  into.push(...found.value);
+  return ok(null);
+}
+
+/** Lengths of several fields by name; the error names the work that they belong to. */
+function lengthsOf<F extends string>(
+  work: Readonly<Record<F, string>>,
+  fields: readonly F[],
+  what: string,
+  sizes: Sizes,
+): Result<Readonly<Record<F, number>>, string> {
+  const values: Partial<Record<F, number>> = {};
+  for (const field of fields) {
+    const value = lengthWith(sizes, work[field]);
+    if (!value.ok) return problemText(what, value.problem);
+    values[field] = value.value;
+  }
+  return ok(values as Record<F, number>);
+}
+
+function resolveGroove(work: Groove, sizes: Sizes): Result<readonly GrooveSolid[], string> {
+  const fields = ["distance", "width", "depth", "stopAtStart", "stopAtEnd"] as const;
+  const values = lengthsOf(work, fields, "a groove", sizes);
+  return values.ok ? ok([{ id: work.id, face: work.face, from: work.from, ...values.value }]) : values;
+}
+
+const MOST_HOLES = 2_000;
+
+function resolveHoles(work: Hole, sizes: Sizes): Result<readonly HoleSolid[], string> {
+  const values = lengthsOf(work, ["x", "y", "diameter", "step"], "a hole", sizes);
+  if (!values.ok) return values;
+  const depth = work.depth === null ? null : lengthWith(sizes, work.depth);
+  if (depth && !depth.ok) return problemText("a hole", depth.problem);
+  const count = wholeCount(sizes, work.count, MOST_HOLES);
+  if (!count.ok) return err(`a row of holes: ${count.problem}`);
+  const { x, y, diameter, step } = values.value;
+  return ok(
+    Array.from({ length: count.value }, (_, i) => ({
+      id: work.id,
+      face: work.face,
+      x: x + (work.along === "length" ? i * step : 0),
+      y: y + (work.along === "width" ? i * step : 0),
+      diameter,
+      depth: depth ? depth.value : null,
+    })),
+  );
+}
+
+function resolveNotch(
+  work: Notch,
+  { length, width }: PanelSeat,
+  sizes: Sizes,
+): Result<readonly NotchSolid[], string> {
+  const values = lengthsOf(work, ["distance", "width", "depth"], "a notch", sizes);
+  if (!values.ok) return values;
+  const { distance, width: along, depth } = values.value;
+  const [from, to] = [distance, distance + along];
+  const lengthwise = work.from === "front" || work.from === "back";
+  const across = lengthwise ? width : length;
+  const [near, far] = work.from === "front" || work.from === "left" ? [0, depth] : [across - depth, across];
+  return ok([
+    lengthwise
+      ? { id: work.id, x0: from, x1: to, y0: near, y1: far }
+      : { id: work.id, x0: near, x1: far, y0: from, y1: to },
+  ]);
+}
+
+type Extent = { readonly length: number; readonly width: number; readonly thickness: number | null };
+
+function holeRemarks(holes: readonly HoleSolid[], { length, width, thickness }: Extent): readonly string[] {
+  const remarks = new Set<string>();
+  for (const { x, y, diameter, depth } of holes) {
+    const r = diameter / 2;
+    if (diameter <= 0 || (depth !== null && depth <= 0)) remarks.add("a hole has no diameter or no depth");
+    else if (x - r < 0 || y - r < 0 || x + r > length || y + r > width)
+      remarks.add("a hole lies on or beyond the panel's edge");
+    if (depth !== null && thickness !== null && depth >= thickness)
+      remarks.add("a hole is as deep as the panel is thick; let it run through");
+  }
+  return [...remarks];
+}
+
+function notchRemarks({ x0, x1, y0, y1 }: NotchSolid, { length, width }: Extent): readonly string[] {
+  if (x1 <= x0 || y1 <= y0) return ["a notch has no size"];
+  const beyond = x0 < -1e-6 || y0 < -1e-6 || x1 > length + 1e-6 || y1 > width + 1e-6;
+  if (beyond) return ["a notch lies beyond the panel's edge"];
+  const parts = (x0 <= 0 && x1 >= length) || (y0 <= 0 && y1 >= width);
+  return parts ? ["a notch runs right across and parts the panel"] : [];
+}
+
+function grooveRemarks(groove: GrooveSolid, panel: Extent): readonly string[] {
   const remarks: string[] = [];
   const lengthwise = groove.from === "front" || groove.from === "back";
   const across = lengthwise ? panel.width : panel.length;
@@ -152,9 +270,21 @@ function rebate(near: number, width: number, across: number): readonly [number, 
   return [near <= 1e-6 ? -1 : near, near + width >= across - 1e-6 ? across + 1 : near + width];
 }
 
-/** The solid for the picture, in the job's coordinates; a panel without board is drawn as a thin sheet. */
+/** The room that a notch takes; where it touches an edge it is open there. */
+export function notchBox({ x0, x1, y0, y1 }: NotchSolid, size: Vec3): BoxCut {
+  const [fromX, toX] = rebate(x0, x1 - x0, size[0]);
+  const [fromY, toY] = rebate(y0, y1 - y0, size[1]);
+  return { from: [fromX, fromY, -1], to: [toX, toY, size[2] + 1] };
+}
+
+/** The solid for the picture, in its home's axes; a panel without board is drawn as a thin sheet. Holes are rings. */
 export function meshOfPanel(solid: PanelSolid): Mesh {
   const size: Vec3 = [solid.length, solid.width, solid.thickness ?? 1];
   const cuts = solid.thickness === null ? [] : solid.grooves.map((groove) => grooveBox(groove, size));
-  return placeMesh(blockMesh(size, cuts), solid.frame);
+  const block = blockMesh(size, [...cuts, ...solid.notches.map((notch) => notchBox(notch, size))]);
+  const rings = solid.holes.flatMap(({ face, x, y, diameter, depth }) => {
+    const levels = depth === null ? [0, size[2]] : [face === "good" ? size[2] : 0];
+    return levels.map((z) => ({ centre: [x, y, z] as const, radius: diameter / 2 }));
+  });
+  return placeMesh(withRings(block, rings), solid.frame);
 }

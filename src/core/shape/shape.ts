@@ -1,27 +1,33 @@
 /**
- * The shape stage: a job document with its computed sizes becomes placed solids. What cannot be
- * computed stays in the result by name, so that nothing in the design can go missing from the lists.
+ * The shape stage: a job document with its computed sizes becomes placed solids. Each record is computed
+ * once, in the axes of the job or the assembly that it lives in; `places` says where and how often that
+ * stands. What cannot be computed stays in the result by name, so that nothing in the design can go missing
+ * from the lists.
  */
-import type { Mesh, Vec3 } from "../geometry";
+import { type Mesh, poseMesh, type Vec3 } from "../geometry";
 import {
-  type BoughtPart,
   type Check,
+  type Home,
+  homeOfMember,
   isPresent,
   type Job,
-  lengthWith,
   type Member,
   neighbourOf,
-  numberWith,
   plainCheck,
   type Sizes,
   SQUARE_END,
+  type UsualFinder,
+  usualFinder,
 } from "../job";
 import { STEEP_END_DEG, STEEP_END_SLACK_DEG, sentence } from "../kernel";
 import { formatDegrees, roundTo, toDegrees } from "../measure";
-import { type BoughtEntry, type Stockroom, sectionProperties } from "../stockroom";
+import { type Stockroom, sectionProperties } from "../stockroom";
+import { type BoughtCount, countBought, meshOfStandIn } from "./bought";
 import { frameChecks } from "./frame-checks";
 import { cutMember, type MemberSolid, meshOfMember, type PlacedMember, placeMember } from "./member";
-import { meshOfPanel, type PanelSolid, placePanel } from "./panel";
+import { meshOfPanel, type PanelSolid } from "./panel";
+import { placedPanels } from "./panels";
+import { type Instance, instancesOf, type Places } from "./places";
 import { placedPoints } from "./points";
 
 /** A member or panel of the design that has no solid, and why. */
@@ -29,31 +35,27 @@ export type Uncomputed = {
   readonly kind: "member" | "panel";
   readonly id: string;
   readonly name: string;
+  readonly home: Home;
   readonly leftOut: boolean;
   readonly why: string;
 };
 
-export type BoughtCount = {
-  readonly part: BoughtPart;
-  readonly entry: BoughtEntry | null;
-  /** null: its count cannot be computed. */
-  readonly count: number | null;
-  /** Millimetres of each, for parts bought by length. */
-  readonly length: number | null;
-};
-
 export type Shape = {
+  /** In the axes of their homes, like all solids here. */
   readonly points: ReadonlyMap<string, Vec3>;
   readonly members: readonly MemberSolid[];
   readonly panels: readonly PanelSolid[];
   readonly bought: readonly BoughtCount[];
   readonly uncomputed: readonly Uncomputed[];
+  readonly places: Places;
   /** Records whose condition does not hold with the present sizes: not part of the design now. */
   readonly absent: ReadonlySet<string>;
   readonly checks: readonly Check[];
   /** Points and lines: guides, counted beside the pieces. */
   readonly guides: number;
 };
+
+export const NO_SECTION = "it has no section yet";
 
 /** Turns the job into placed solids. Pure; the same inputs give the same shape. */
 export function shapeJob(job: Job, sizes: Sizes, stockroom: Stockroom): Shape {
@@ -63,11 +65,48 @@ export function shapeJob(job: Job, sizes: Sizes, stockroom: Stockroom): Shape {
   );
   const uncomputed: Uncomputed[] = [];
   const absent = absentRecords(job, sizes, checks);
-  const members = shapeMembers(job, points, sizes, stockroom, { uncomputed, checks, absent });
+  const places = instancesOf(job, sizes, absent, checks);
+  const usual = usualFinder(job);
+  const ground: Ground = { job, sizes, stockroom, usual, absent, checks, uncomputed };
+  const members = shapeMembers(ground, points);
+  const panels = shapePanels(ground);
+  for (const piece of uncomputed) {
+    checks.push(
+      plainCheck(
+        piece.why === NO_SECTION ? "noSection" : "notComputed",
+        "error",
+        `${piece.name} cannot be computed: ${withoutStop(piece.why)}.`,
+        [piece.id],
+      ),
+    );
+  }
+  checks.push(...disputedUsual(job, usual), ...frameChecks(job, { points, members, panels, places }));
+  return {
+    points,
+    members,
+    panels,
+    bought: countBought(job, { sizes, stockroom, absent, places, checks }),
+    uncomputed,
+    places,
+    absent,
+    checks,
+    guides: Object.keys(job.points).length + Object.keys(job.lines).length,
+  };
+}
+
+type Ground = {
+  readonly job: Job;
+  readonly sizes: Sizes;
+  readonly stockroom: Stockroom;
+  readonly usual: UsualFinder;
+  readonly absent: ReadonlySet<string>;
+  readonly checks: Check[];
+  readonly uncomputed: Uncomputed[];
+};
+
+function shapePanels({ job, sizes, stockroom, usual, absent, checks, uncomputed }: Ground) {
   const panels: PanelSolid[] = [];
-  for (const panel of Object.values(job.panels)) {
-    if (absent.has(panel.id)) continue;
-    const placed = placePanel(panel, sizes, stockroom);
+  for (const [panel, placed] of placedPanels(job, { sizes, stockroom, usual, absent })) {
     if (placed.ok) {
       panels.push(placed.value);
       for (const remark of placed.value.remarks)
@@ -77,33 +116,32 @@ export function shapeJob(job: Job, sizes: Sizes, stockroom: Stockroom): Shape {
         kind: "panel",
         id: panel.id,
         name: panel.name,
+        home: panel.assembly,
         leftOut: panel.leftOut,
         why: placed.problem,
       });
   }
-  for (const piece of uncomputed) {
-    const severity = piece.why === "it has no section yet" ? "noSection" : "notComputed";
-    checks.push(
-      plainCheck(severity, "error", `${piece.name} cannot be computed: ${withoutStop(piece.why)}.`, [
-        piece.id,
-      ]),
-    );
-  }
-  checks.push(...frameChecks(job, points, members, panels));
-  const bought = Object.values(job.boughtParts)
-    .filter((part) => !absent.has(part.id))
-    .map((part) => countBought(part, sizes, stockroom, checks));
-  return {
-    points,
-    members,
-    panels,
-    bought,
-    uncomputed,
-    absent,
-    checks,
-    guides: Object.keys(job.points).length + Object.keys(job.lines).length,
-  };
+  return panels;
 }
+
+/** Assemblies that stand in places which say different things: the pieces cannot follow both. */
+function disputedUsual(job: Job, usual: UsualFinder): readonly Check[] {
+  return Object.values(job.assemblies).flatMap((assembly) =>
+    (["section", "board", "memberMaterial", "panelMaterial"] as const).flatMap((field) => {
+      const { disputed } = usual(assembly.id, field);
+      if (disputed.length === 0) return [];
+      const words = `${assembly.name} stands in ${disputed.join(" and ")}, which differ in the ${USUAL_WORDS[field]}; say on ${assembly.name} which one it has.`;
+      return [plainCheck("usual", "warning", words, [assembly.id])];
+    }),
+  );
+}
+
+const USUAL_WORDS = {
+  section: "usual section",
+  board: "usual board",
+  memberMaterial: "material of members",
+  panelMaterial: "material of panels",
+} as const;
 
 const withoutStop = (text: string) => text.replace(/\.$/, "");
 
@@ -117,27 +155,31 @@ function keySizeChecks(job: Job, sizes: Sizes): Check[] {
 }
 
 function shapeMembers(
-  job: Job,
+  { job, sizes, stockroom, usual, uncomputed, checks, absent }: Ground,
   points: ReadonlyMap<string, Vec3>,
-  sizes: Sizes,
-  stockroom: Stockroom,
-  { uncomputed, checks, absent }: { uncomputed: Uncomputed[]; checks: Check[]; absent: ReadonlySet<string> },
 ): readonly MemberSolid[] {
   const placed = new Map<string, PlacedMember>();
-  const fail = (member: { id: string; name: string; leftOut: boolean }, why: string) =>
-    uncomputed.push({ kind: "member", id: member.id, name: member.name, leftOut: member.leftOut, why });
+  const fail = (member: Member, home: Home, why: string) =>
+    uncomputed.push({
+      kind: "member",
+      id: member.id,
+      name: member.name,
+      home,
+      leftOut: member.leftOut,
+      why,
+    });
   for (const given of Object.values(job.members)) {
     if (absent.has(given.id)) continue;
     const member = withoutAbsent(given, absent);
-    const result = placeMember(job, member, points, sizes, stockroom);
+    const result = placeMember(job, member, points, { sizes, stockroom, usual });
     if (result.ok) placed.set(member.id, result.value);
-    else fail(member, result.problem);
+    else fail(member, homeOfMember(job, member), result.problem);
   }
   const solids: MemberSolid[] = [];
   for (const one of placed.values()) {
     const solid = cutMember(one, placed, sizes);
     if (!solid.ok) {
-      fail(one.member, solid.problem);
+      fail(one.member, one.home, solid.problem);
       continue;
     }
     solids.push(solid.value);
@@ -149,9 +191,13 @@ function shapeMembers(
 /** Records that are not part of the design now; a condition that cannot be computed is told and counts as met. */
 function absentRecords(job: Job, sizes: Sizes, checks: Check[]): ReadonlySet<string> {
   const absent = new Set<string>();
-  for (const table of [job.members, job.panels, job.boughtParts]) {
-    for (const { id, name, when } of Object.values(table)) {
+  const nameOf = (record: { readonly name: string } | { readonly assembly: string }) =>
+    "name" in record ? record.name : (job.assemblies[record.assembly]?.name ?? "An assembly");
+  for (const table of [job.members, job.panels, job.boughtParts, job.placements]) {
+    for (const record of Object.values(table)) {
+      const { id, when } = record;
       if (when === null) continue;
+      const name = nameOf(record);
       const present = isPresent(sizes, when);
       if (!present.ok)
         checks.push(
@@ -198,29 +244,25 @@ function memberChecks(solid: MemberSolid): readonly Check[] {
   return checks;
 }
 
-function countBought(part: BoughtPart, sizes: Sizes, stockroom: Stockroom, checks: Check[]): BoughtCount {
-  const entry = part.entry === null ? null : (stockroom.boughtById.get(part.entry) ?? null);
-  const say = (kind: Check["kind"], words: string) =>
-    checks.push(plainCheck(kind, "error", `${part.name}: ${words}`, [part.id]));
-  if (!entry) say("noBoughtEntry", "it is not in the stockroom; choose an entry.");
-  const read = numberWith(sizes, part.count);
-  let count: number | null = null;
-  if (!read.ok) say("notComputed", sentence(read.problem));
-  else if (read.value < 0 || Math.abs(read.value - Math.round(read.value)) > 1e-9 || read.value > 1e6) {
-    say(
-      "notComputed",
-      `its count would be ${roundTo(read.value, 3)}; it must be a whole number from 0 to 1,000,000.`,
-    );
-  } else count = Math.round(read.value);
-  const length = part.length === null ? null : lengthWith(sizes, part.length);
-  if (length && !length.ok) say("notComputed", sentence(length.problem));
-  return { part, entry, count, length: length?.ok ? length.value : null };
-}
+/** One piece as it stands in the picture: its mesh in the job's coordinates, and the way to it. */
+export type PlacedMesh = {
+  readonly record: string;
+  readonly instance: Instance;
+  readonly mesh: Mesh;
+};
 
-/** The picture of a shape: one mesh a piece, by the id of its record. */
-export function meshesOf(shape: Shape): ReadonlyMap<string, Mesh> {
-  const meshes = new Map<string, Mesh>();
-  for (const solid of shape.members) meshes.set(solid.member.id, meshOfMember(solid));
-  for (const solid of shape.panels) meshes.set(solid.panel.id, meshOfPanel(solid));
+/** The picture of a shape: one mesh for every piece that stands somewhere. */
+export function meshesOf(shape: Shape): readonly PlacedMesh[] {
+  const meshes: PlacedMesh[] = [];
+  const place = (record: string, home: Home, own: Mesh) => {
+    for (const instance of shape.places.get(home) ?? []) {
+      const mesh = instance.key === "" ? own : poseMesh(own, instance.pose);
+      meshes.push({ record, instance, mesh });
+    }
+  };
+  for (const solid of shape.members) place(solid.member.id, solid.home, meshOfMember(solid));
+  for (const solid of shape.panels) place(solid.panel.id, solid.panel.assembly, meshOfPanel(solid));
+  for (const one of shape.bought)
+    for (const mesh of meshOfStandIn(one)) place(one.part.id, one.part.assembly, mesh);
   return meshes;
 }

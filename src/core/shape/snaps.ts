@@ -3,7 +3,7 @@
  * its coordinates as texts, so that what is drawn from it keeps following the key sizes.
  */
 import { add, scale, type Vec3 } from "../geometry";
-import { type Job, type PlaceText, placeBetween, textOf } from "../job";
+import { type Home, homeOfLine, type Job, type PlaceText, placeBetween, textOf } from "../job";
 import { MM_PER_UNIT, roundTo } from "../measure";
 import type { PanelSolid } from "./panel";
 import type { Shape } from "./shape";
@@ -17,17 +17,19 @@ export type SnapPlace = {
   readonly words: string;
 };
 
-/** Every place of a shape that drawing catches on, points first. Pieces above `most` give no places. */
-export function snapPlaces(job: Job, shape: Shape, most = 2_000): readonly SnapPlace[] {
+/** Every place of one home in a shape that drawing catches on, points first. Pieces above `most` give no places. */
+export function snapPlaces(job: Job, shape: Shape, home: Home = null, most = 2_000): readonly SnapPlace[] {
   const places: SnapPlace[] = [];
   for (const point of Object.values(job.points)) {
     const at = shape.points.get(point.id);
-    if (at) places.push({ at, texts: point.at, point: point.id, words: point.name });
+    if (at && point.assembly === home)
+      places.push({ at, texts: point.at, point: point.id, words: point.name });
   }
   const origin: SnapPlace = { at: [0, 0, 0], texts: ["0", "0", "0"], point: null, words: "origin" };
   places.push(origin);
   const names = new Map(shape.members.map(({ member }) => [member.line as string, member.name]));
-  for (const line of Object.values(job.lines).slice(0, most)) {
+  const lines = Object.values(job.lines).filter((line) => homeOfLine(job, line) === home);
+  for (const line of lines.slice(0, most)) {
     const [from, to] = [job.points[line.from], job.points[line.to]];
     const [a, b] = [shape.points.get(line.from), shape.points.get(line.to)];
     if (!from || !to || !a || !b) continue;
@@ -41,7 +43,8 @@ export function snapPlaces(job: Job, shape: Shape, most = 2_000): readonly SnapP
       });
     }
   }
-  for (const panel of shape.panels.slice(0, most)) places.push(...panelCorners(panel, job));
+  const panels = shape.panels.filter(({ panel }) => panel.assembly === home);
+  for (const panel of panels.slice(0, most)) places.push(...panelCorners(panel, job));
   return places;
 }
 

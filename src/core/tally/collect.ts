@@ -1,13 +1,21 @@
 /** From the shape and the typed-in rows of a job to its pieces, and what is missing about each. */
-import { type Check, type Job, NO_EDGING, plainCheck, type TypedPiece } from "../job";
+import { type Check, type Home, type Job, NO_EDGING, plainCheck, type Role, type TypedPiece } from "../job";
 import { fromNm, toNm } from "../kernel";
-import { memberLengths, type Shape } from "../shape";
+import { roundTo } from "../measure";
+import {
+  type BoughtCount,
+  type MemberSolid,
+  memberLengths,
+  type PanelSolid,
+  type Shape,
+  type Uncomputed,
+} from "../shape";
 import { type SectionShape, type Stockroom, sectionKindName } from "../stockroom";
 import { type Form, memberForm, type Piece, panelForm } from "./piece";
 import { typedSlopes } from "./stand";
 
 type Parts = Pick<Piece, "id" | "kind" | "name" | "form" | "stock" | "stockName" | "material" | "leftOut"> &
-  Partial<Pick<Piece, "quantity" | "typed" | "typedMark" | "boughtLength" | "why">>;
+  Partial<Pick<Piece, "quantity" | "mirrored" | "typed" | "typedMark" | "boughtLength" | "why">>;
 
 /** Written out field by field: spreading twenty thousand times costs more than all that follows. */
 function newPiece(parts: Parts): Piece {
@@ -16,6 +24,7 @@ function newPiece(parts: Parts): Piece {
     kind: parts.kind,
     name: parts.name,
     quantity: parts.quantity ?? 1,
+    mirrored: parts.mirrored ?? 0,
     form: parts.form,
     stock: parts.stock,
     stockName: parts.stockName,
@@ -28,63 +37,157 @@ function newPiece(parts: Parts): Piece {
   };
 }
 
-/** All pieces of one job, drawn ones first, in the order of their records. */
-export function collectPieces(job: Job, shape: Shape, stockroom: Stockroom): readonly Piece[] {
-  const members = shape.members.map((solid) =>
-    newPiece({
-      id: solid.member.id,
-      kind: "member",
-      name: solid.member.name,
-      form: memberForm(solid),
-      stock: solid.entry.id,
-      stockName: solid.entry.name,
-      material: solid.member.material ?? solid.entry.material,
-      leftOut: solid.member.leftOut,
-    }),
-  );
-  const panels = shape.panels.map((solid) =>
-    newPiece({
-      id: solid.panel.id,
-      kind: "panel",
-      name: solid.panel.name,
-      form: panelForm(solid),
-      stock: solid.board?.id ?? null,
-      stockName: solid.board?.name ?? null,
-      material: solid.panel.material ?? solid.board?.material ?? null,
-      leftOut: solid.panel.leftOut,
-    }),
-  );
-  const uncomputed = shape.uncomputed.map((piece) =>
-    newPiece({
-      id: piece.id,
-      kind: piece.kind,
-      name: piece.name,
-      form: { kind: "none" },
-      stock: null,
-      stockName: null,
-      material: null,
-      leftOut: piece.leftOut,
-      why: piece.why,
-    }),
-  );
-  return [...members, ...panels, ...uncomputed, ...typedPieces(job, stockroom), ...boughtPieces(shape)];
+/** How often what lives in a home stands in the job, by how it counts. */
+type Standing = {
+  readonly listed: number;
+  /** Of those listed, in a mirrored assembly. */
+  readonly mirrored: number;
+  readonly leftOut: number;
+  readonly guide: number;
+};
+
+const NOWHERE: Standing = { listed: 0, mirrored: 0, leftOut: 0, guide: 0 };
+
+function standings(shape: Shape): ReadonlyMap<Home, Standing> {
+  const found = new Map<Home, Standing>();
+  for (const [home, instances] of shape.places) {
+    const sum = { listed: 0, mirrored: 0, leftOut: 0, guide: 0 };
+    for (const { counted, boughtWhole, pose } of instances) {
+      if (boughtWhole || counted === "within") continue;
+      sum[counted]++;
+      if (counted === "listed" && pose.mirrored) sum.mirrored++;
+    }
+    found.set(home, sum);
+  }
+  return found;
 }
 
-function boughtPieces(shape: Shape): readonly Piece[] {
-  return shape.bought.map(({ part, entry, count, length }) =>
-    newPiece({
-      id: part.id,
-      kind: "bought",
-      name: part.name,
-      quantity: count ?? 0,
-      form: { kind: "none" },
-      stock: entry?.id ?? null,
-      stockName: entry?.name ?? null,
-      material: null,
-      leftOut: part.leftOut,
-      boughtLength: length,
-    }),
-  );
+export type Collected = {
+  readonly pieces: readonly Piece[];
+  /** Pieces that stand there to look at only: counted beside the balance. */
+  readonly guides: number;
+};
+
+/** All pieces of one job, drawn ones first, in the order of their records. */
+export function collectPieces(job: Job, shape: Shape, stockroom: Stockroom): Collected {
+  const standing = standings(shape);
+  const pieces: Piece[] = [];
+  let guides = 0;
+  /** A piece as often as it stands: those in lists, those left out, those that are guides. */
+  const take = (parts: Parts, home: Home, role: Role, each = 1) => {
+    const { listed, mirrored, leftOut, guide } = standing.get(home) ?? NOWHERE;
+    if (role === "guide") {
+      guides += (listed + leftOut + guide) * each;
+      return;
+    }
+    guides += guide * each;
+    const own = role === "bought" ? boughtAs(parts) : parts;
+    const inLists = { ...own, quantity: listed * each, mirrored: mirrored * each };
+    if (listed > 0) pieces.push(newPiece(inLists));
+    if (leftOut > 0) pieces.push(newPiece({ ...own, leftOut: true, quantity: leftOut * each }));
+  };
+  for (const solid of shape.members) take(memberParts(solid), solid.home, solid.member.role);
+  for (const solid of shape.panels) take(panelParts(solid), solid.panel.assembly, solid.panel.role);
+  for (const piece of shape.uncomputed) {
+    const role = (job.members[piece.id] ?? job.panels[piece.id])?.role ?? "made";
+    take(uncomputedParts(piece), piece.home, role);
+  }
+  pieces.push(...typedPieces(job, stockroom), ...boughtWhole(job, shape));
+  for (const one of shape.bought) take(boughtParts(one), one.part.assembly, "made", one.count ?? 0);
+  return { pieces, guides };
+}
+
+function memberParts(solid: MemberSolid): Parts {
+  return {
+    id: solid.member.id,
+    kind: "member",
+    name: solid.member.name,
+    form: memberForm(solid),
+    stock: solid.entry.id,
+    stockName: solid.entry.name,
+    material: solid.material,
+    leftOut: solid.member.leftOut,
+  };
+}
+
+function panelParts(solid: PanelSolid): Parts {
+  return {
+    id: solid.panel.id,
+    kind: "panel",
+    name: solid.panel.name,
+    form: panelForm(solid),
+    stock: solid.board?.id ?? null,
+    stockName: solid.board?.name ?? null,
+    material: solid.material,
+    leftOut: solid.panel.leftOut,
+  };
+}
+
+function uncomputedParts(piece: Uncomputed): Parts {
+  return {
+    id: piece.id,
+    kind: piece.kind,
+    name: piece.name,
+    form: { kind: "none" },
+    stock: null,
+    stockName: null,
+    material: null,
+    leftOut: piece.leftOut,
+    why: piece.why,
+  };
+}
+
+function boughtParts({ part, entry, length }: BoughtCount): Parts {
+  return {
+    id: part.id,
+    kind: "bought",
+    name: part.name,
+    form: { kind: "none" },
+    stock: entry?.id ?? null,
+    stockName: entry?.name ?? null,
+    material: null,
+    leftOut: part.leftOut,
+    boughtLength: length,
+  };
+}
+
+/** A member or panel that comes cut: its size is told where other bought parts name their entry. */
+function boughtAs(parts: Parts): Parts {
+  const { form } = parts;
+  const mm = (nm: number) => String(roundTo(fromNm(nm), 1));
+  const size =
+    form.kind === "member"
+      ? `${mm(form.cutNm)} mm`
+      : form.kind === "panel"
+        ? `${mm(form.lengthNm)} × ${mm(form.widthNm)} mm`
+        : "";
+  const stockName = [parts.stockName, size].filter(Boolean).join(", ");
+  return { ...parts, kind: "bought", form: { kind: "none" }, stock: null, stockName, material: null };
+}
+
+/** Assemblies that are bought as a whole: one piece each. */
+function boughtWhole(job: Job, shape: Shape): readonly Piece[] {
+  return Object.values(job.assemblies).flatMap((assembly) => {
+    if (assembly.role !== "bought") return [];
+    const all = shape.places.get(assembly.id) ?? [];
+    const piece = (leftOut: boolean): readonly Piece[] => {
+      const wanted = leftOut ? "leftOut" : "listed";
+      const quantity = all.filter(({ counted }) => counted === wanted).length;
+      if (quantity === 0) return [];
+      const parts: Parts = {
+        id: assembly.id,
+        kind: "bought",
+        name: assembly.name,
+        form: { kind: "none" },
+        stock: null,
+        stockName: "bought as a whole",
+        material: null,
+        leftOut,
+      };
+      return [newPiece({ ...parts, quantity })];
+    };
+    return [...piece(false), ...piece(true)];
+  });
 }
 
 const byPosition = (a: TypedPiece, b: TypedPiece) => a.position - b.position;
@@ -138,6 +241,8 @@ function typedForm(typed: TypedPiece, stockroom: Stockroom): Form {
         goodFace: false,
         edging,
         grooves: [],
+        holes: [],
+        notches: [],
       };
     }
     default:

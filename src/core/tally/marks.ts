@@ -76,11 +76,11 @@ function claimsOf(groups: readonly Group[], kept: ReadonlyMap<string, string>): 
   const age = new Map([...kept.keys()].map((id, i) => [id, i]));
   groups.forEach((group, index) => {
     const counts = new Map<string, { pieces: number; oldest: number }>();
-    for (const { piece } of group.pieces) {
+    for (const { piece, quantity } of group.pieces) {
       const mark = kept.get(piece.id);
       if (mark === undefined) continue;
       const count = counts.get(mark) ?? { pieces: 0, oldest: Number.POSITIVE_INFINITY };
-      count.pieces += piece.quantity;
+      count.pieces += quantity;
       count.oldest = Math.min(count.oldest, age.get(piece.id) ?? Number.POSITIVE_INFINITY);
       counts.set(mark, count);
     }
@@ -100,12 +100,12 @@ export function marksToKeep(
   marking: readonly MarkedGroup[],
   kept: ReadonlyMap<string, string>,
 ): readonly { readonly id: string; readonly mark: string }[] {
-  const changed: { id: string; mark: string }[] = [];
+  const changed = new Map<string, string>();
   for (const { group, mark } of marking) {
     for (let i = 0; i < group.pieces.length; i++) {
       const { id } = at(group.pieces, i).piece;
-      if (kept.get(id) !== mark) changed.push({ id, mark });
+      if (kept.get(id) !== mark) changed.set(id, mark);
     }
   }
-  return changed;
+  return [...changed].map(([id, mark]) => ({ id, mark }));
 }

@@ -7,7 +7,7 @@
 import type { PanelEdge } from "../job";
 import { at } from "../kernel";
 import type { Handedness, Tolerance } from "./member-twins";
-import type { GrooveForm, PanelForm } from "./piece";
+import type { GrooveForm, HoleForm, NotchForm, PanelForm } from "./piece";
 
 /** Length and width exchanged first, then turned over in x, y or z. */
 type Motion = {
@@ -49,16 +49,38 @@ function moved(form: PanelForm, motion: Motion): PanelForm {
     widthNm,
     edging: { left, right, front, back },
     grooves: form.grooves.map((groove) => movedGroove(groove, motion, lengthNm, widthNm)),
+    holes: form.holes.map((hole) => movedHole(hole, motion, lengthNm, widthNm)),
+    notches: form.notches.map((notch) => movedRoom(notch, motion, lengthNm, widthNm)),
   };
 }
 
-function movedGroove(groove: GrooveForm, motion: Motion, length: number, width: number): GrooveForm {
-  const { x0, x1, y0, y1 } = groove;
+const turnedFace = (face: GrooveForm["face"], motion: Motion) =>
+  motion.flipZ ? (face === "good" ? "other" : "good") : face;
+
+function movedRoom({ x0, x1, y0, y1 }: NotchForm, motion: Motion, length: number, width: number): NotchForm {
   const [ax0, ax1, ay0, ay1] = motion.quarter ? [y0, y1, x0, x1] : [x0, x1, y0, y1];
   const [bx0, bx1] = motion.flipX ? [length - ax1, length - ax0] : [ax0, ax1];
   const [by0, by1] = motion.flipY ? [width - ay1, width - ay0] : [ay0, ay1];
-  const face = motion.flipZ ? (groove.face === "good" ? "other" : "good") : groove.face;
-  return { face, x0: bx0, x1: bx1, y0: by0, y1: by1, depthNm: groove.depthNm } as GrooveForm;
+  return { x0: bx0, x1: bx1, y0: by0, y1: by1 } as NotchForm;
+}
+
+function movedGroove(groove: GrooveForm, motion: Motion, length: number, width: number): GrooveForm {
+  return {
+    ...movedRoom(groove, motion, length, width),
+    face: turnedFace(groove.face, motion),
+    depthNm: groove.depthNm,
+  };
+}
+
+function movedHole(hole: HoleForm, motion: Motion, length: number, width: number): HoleForm {
+  const [x, y] = motion.quarter ? [hole.y, hole.x] : [hole.x, hole.y];
+  return {
+    ...hole,
+    // A hole right through has no face.
+    face: hole.depthNm === null ? hole.face : turnedFace(hole.face, motion),
+    x: motion.flipX ? length - x : x,
+    y: motion.flipY ? width - y : y,
+  } as HoleForm;
 }
 
 const EDGES: readonly PanelEdge[] = ["front", "back", "left", "right"];
@@ -71,7 +93,9 @@ export function panelDistance(
   tolerance: Tolerance,
 ): number {
   if (a.grain !== b.grain || a.goodFace !== b.goodFace) return Number.POSITIVE_INFINITY;
-  if (a.grooves.length !== b.grooves.length) return Number.POSITIVE_INFINITY;
+  if (a.grooves.length !== b.grooves.length || a.notches.length !== b.notches.length)
+    return Number.POSITIVE_INFINITY;
+  if (a.holes.length !== b.holes.length) return Number.POSITIVE_INFINITY;
   let least = Number.POSITIVE_INFINITY;
   for (const motion of motionsFor(a, handedness)) {
     const form = moved(a, motion);
@@ -82,7 +106,12 @@ export function panelDistance(
       thicknessApart(form, b),
     );
     if (size / tolerance.lengthNm >= least) continue;
-    least = Math.min(least, Math.max(size, groovesApart(form.grooves, b.grooves)) / tolerance.lengthNm);
+    const work = Math.max(
+      allApart(form.grooves, b.grooves, grooveApart),
+      allApart(form.holes, b.holes, holeApart),
+      allApart(form.notches, b.notches, notchApart),
+    );
+    least = Math.min(least, Math.max(size, work) / tolerance.lengthNm);
   }
   return least;
 }
@@ -99,16 +128,26 @@ function grooveApart(a: GrooveForm, b: GrooveForm): number {
   return Math.max(...pairs.map(Math.abs));
 }
 
-/** Each groove with its nearest that is still free. Grooves stand far apart, so nearest first is the best match. */
-function groovesApart(a: readonly GrooveForm[], b: readonly GrooveForm[]): number {
+function holeApart(a: HoleForm, b: HoleForm): number {
+  if (a.face !== b.face || (a.depthNm === null) !== (b.depthNm === null)) return Number.POSITIVE_INFINITY;
+  const depth = (a.depthNm ?? 0) - (b.depthNm ?? 0);
+  return Math.max(...[a.x - b.x, a.y - b.y, a.diameterNm - b.diameterNm, depth].map(Math.abs));
+}
+
+function notchApart(a: NotchForm, b: NotchForm): number {
+  return Math.max(...[a.x0 - b.x0, a.x1 - b.x1, a.y0 - b.y0, a.y1 - b.y1].map(Math.abs));
+}
+
+/** Each piece of work with its nearest that is still free. Work stands far apart, so nearest first is the best match. */
+function allApart<T>(a: readonly T[], b: readonly T[], apart: (one: T, other: T) => number): number {
   const free = [...b];
   let greatest = 0;
-  for (const groove of a) {
+  for (const one of a) {
     let best = 0;
     for (let i = 1; i < free.length; i++) {
-      if (grooveApart(groove, at(free, i)) < grooveApart(groove, at(free, best))) best = i;
+      if (apart(one, at(free, i)) < apart(one, at(free, best))) best = i;
     }
-    greatest = Math.max(greatest, grooveApart(groove, at(free, best)));
+    greatest = Math.max(greatest, apart(one, at(free, best)));
     free.splice(best, 1);
   }
   return greatest;
@@ -118,7 +157,18 @@ function tupleOf(form: PanelForm): readonly number[] {
   const grooves = form.grooves
     .map((g) => [g.x0, g.x1, g.y0, g.y1, g.depthNm, g.face === "good" ? 0 : 1])
     .sort((p, q) => compare(p, q));
-  return [form.lengthNm, form.widthNm, form.thicknessNm ?? -1, ...grooves.flat()];
+  const holes = form.holes
+    .map((h) => [h.x, h.y, h.diameterNm, h.depthNm ?? -1, h.face === "good" ? 0 : 1])
+    .sort(compare);
+  const notches = form.notches.map((n) => [n.x0, n.x1, n.y0, n.y1]).sort(compare);
+  return [
+    form.lengthNm,
+    form.widthNm,
+    form.thicknessNm ?? -1,
+    ...grooves.flat(),
+    ...holes.flat(),
+    ...notches.flat(),
+  ];
 }
 
 function compare(a: readonly number[], b: readonly number[]): number {

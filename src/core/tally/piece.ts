@@ -46,6 +46,18 @@ export type GrooveForm = {
   readonly depthNm: Nm;
 };
 
+/** A hole by its middle; `depthNm` null: right through, and then the face says nothing. */
+export type HoleForm = {
+  readonly face: "good" | "other";
+  readonly x: Nm;
+  readonly y: Nm;
+  readonly diameterNm: Nm;
+  readonly depthNm: Nm | null;
+};
+
+/** A notch right through the panel. */
+export type NotchForm = { readonly x0: Nm; readonly x1: Nm; readonly y0: Nm; readonly y1: Nm };
+
 export type PanelForm = {
   readonly kind: "panel";
   readonly lengthNm: Nm;
@@ -57,6 +69,8 @@ export type PanelForm = {
   /** Edging of each edge: an id of the stockroom or the words of a list; null: none. */
   readonly edging: Readonly<Record<PanelEdge, string | null>>;
   readonly grooves: readonly GrooveForm[];
+  readonly holes: readonly HoleForm[];
+  readonly notches: readonly NotchForm[];
 };
 
 /** A piece without a size: bought, or one that cannot be computed. */
@@ -68,8 +82,10 @@ export type Piece = {
   readonly id: string;
   readonly kind: "member" | "panel" | "bought" | "other";
   readonly name: string;
-  /** How many of it stand in one job. */
+  /** How many of it stand in one job, mirrored ones included. */
   readonly quantity: number;
+  /** How many of those stand in a mirrored assembly, so that they are the opposite of the form. */
+  readonly mirrored: number;
   readonly form: Form;
   /** Entry of the stockroom; null: none chosen or none that fits. */
   readonly stock: string | null;
@@ -141,5 +157,20 @@ export function panelForm(solid: PanelSolid): PanelForm {
         ? { face: groove.face, x0: first, x1: last, y0: low, y1: high, depthNm }
         : { face: groove.face, x0: low, x1: high, y0: first, y1: last, depthNm };
     }),
+    holes: solid.holes.map(
+      ({ face, x, y, diameter, depth }): HoleForm => ({
+        face: depth === null ? "good" : face,
+        x: toNm(x),
+        y: toNm(y),
+        diameterNm: toNm(diameter),
+        depthNm: depth === null ? null : toNm(depth),
+      }),
+    ),
+    notches: solid.notches.map(({ x0, x1, y0, y1 }) => ({
+      x0: toNm(x0),
+      x1: toNm(x1),
+      y0: toNm(y0),
+      y1: toNm(y1),
+    })),
   };
 }

@@ -17,7 +17,8 @@ import { panelDistance, panelHandKey, panelOrderKey } from "./panel-twins";
 import type { Form, Piece } from "./piece";
 
 export type Hand = "asDrawn" | "opposite";
-export type HandedPiece = { readonly piece: Piece; readonly hand: Hand };
+/** So many of a piece in one hand; a piece that stands mirrored elsewhere is there twice. */
+export type HandedPiece = { readonly piece: Piece; readonly hand: Hand; readonly quantity: number };
 
 /** Pieces of one row, with their hands; `spread` when they were parted from a longer chain of near equals. */
 export type Group = {
@@ -88,11 +89,11 @@ function looseGroups(pieces: readonly Piece[]): readonly Group[] {
     const key =
       piece.kind === "bought" && piece.stock
         ? `${piece.stock}|${piece.boughtLength ?? ""}`
-        : `${piece.kind}|${piece.name}|${piece.why ?? ""}|${piece.why ? piece.id : ""}`;
+        : `${piece.kind}|${piece.name}|${piece.stockName ?? ""}|${piece.why ?? ""}|${piece.why ? piece.id : ""}`;
     rows.set(key, [...(rows.get(key) ?? []), piece]);
   }
   return [...rows.values()].map((row) => ({
-    pieces: row.map((piece) => ({ piece, hand: "asDrawn" as const })),
+    pieces: row.map((piece) => ({ piece, hand: "asDrawn" as const, quantity: piece.quantity })),
     shown: at(row, 0),
     spread: false,
   }));
@@ -169,33 +170,51 @@ function keptOrWalked(set: readonly Bundle[]): LinkedSet {
 const sizeOf = (form: Form): readonly number[] =>
   form.kind === "member" ? [form.cutNm] : form.kind === "panel" ? [form.lengthNm, form.widthNm] : [];
 
+/** The pieces of one hand: those whose form it is, and those of the other form that stand mirrored. */
+type Side = {
+  readonly drawn: Piece[];
+  readonly counted: { readonly piece: Piece; readonly quantity: number }[];
+};
+
 function toGroup(row: readonly Bundle[], spread: boolean): Group {
   const first = row[0];
   invariant(first, "a row has at least one piece");
-  const sides: readonly [Piece[], Piece[]] = [[], []];
+  const sides: readonly [Side, Side] = [
+    { drawn: [], counted: [] },
+    { drawn: [], counted: [] },
+  ];
   for (const bundle of row) {
     const same = formDistance(first.form, bundle.form, "proper", TWIN_TOLERANCE) <= 1;
-    sides[same ? 0 : 1].push(...bundle.pieces);
+    const standsMirrored = bundle.pieces.some((piece) => piece.mirrored > 0);
+    const either =
+      same && standsMirrored && formDistance(first.form, bundle.form, "mirrored", TWIN_TOLERANCE) <= 1;
+    const [own, other] = same ? sides : ([sides[1], sides[0]] as const);
+    own.drawn.push(...bundle.pieces);
+    for (const piece of bundle.pieces) {
+      const mirrored = either ? 0 : piece.mirrored;
+      if (piece.quantity > mirrored) own.counted.push({ piece, quantity: piece.quantity - mirrored });
+      if (mirrored > 0) other.counted.push({ piece, quantity: mirrored });
+    }
   }
   const [drawn, opposite] = asDrawnFirst(sides);
   const pieces = [
-    ...drawn.map((piece) => ({ piece, hand: "asDrawn" as const })),
-    ...opposite.map((piece) => ({ piece, hand: "opposite" as const })),
+    ...drawn.counted.map((one) => ({ ...one, hand: "asDrawn" as const })),
+    ...opposite.counted.map((one) => ({ ...one, hand: "opposite" as const })),
   ];
-  const shown = drawn.reduce((best, piece) =>
+  const shown = drawn.drawn.reduce((best, piece) =>
     byTuple(sizeOf(piece.form), sizeOf(best.form)) > 0 ? piece : best,
   );
   return { pieces, shown, spread };
 }
 
-const countOf = (pieces: readonly Piece[]) => pieces.reduce((sum, piece) => sum + piece.quantity, 0);
+const countOf = ({ counted }: Side) => counted.reduce((sum, { quantity }) => sum + quantity, 0);
 
-/** The majority is as drawn; ties go to the smaller tuple. */
-function asDrawnFirst([a, b]: readonly [Piece[], Piece[]]): readonly [Piece[], Piece[]] {
-  if (b.length === 0) return [a, b];
+/** The majority is as drawn, ties go to the smaller tuple; a hand of which nothing is drawn never is. */
+function asDrawnFirst([a, b]: readonly [Side, Side]): readonly [Side, Side] {
+  if (b.drawn.length === 0) return [a, b];
   const difference = countOf(a) - countOf(b);
   if (difference !== 0) return difference > 0 ? [a, b] : [b, a];
-  return byTuple(handKey(a), handKey(b)) <= 0 ? [a, b] : [b, a];
+  return byTuple(handKey(a.drawn), handKey(b.drawn)) <= 0 ? [a, b] : [b, a];
 }
 
 function handKey(pieces: readonly Piece[]): readonly number[] {

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { type Job, newJob, type Panel, squareEnd, type TypedPiece, withEdit } from "../job";
+import { type Job, newJob, newPoint, type PanelParts, squareEnd, type TypedPiece, withEdit } from "../job";
 import { fromNm, seededRandom } from "../kernel";
 import { resultsOf, STOCK, smallFrame } from "../pipeline.fixture";
 import { balances, indexOfMark, markOf, meantId, type Tally } from ".";
@@ -134,7 +134,7 @@ describe("rows", () => {
   });
 
   it("the majority is as drawn; the other hand is counted apart in the same row", () => {
-    const side = (at: number, flip: boolean): Omit<Panel, "id" | "leftOut"> => ({
+    const side = (at: number, flip: boolean): PanelParts => ({
       name: "Side",
       board: "ply",
       material: null,
@@ -375,7 +375,7 @@ describe("near twins", () => {
     const job = laths([500, 500, 502.5]);
     const withGuide: Job = {
       ...job,
-      points: { ...job.points, G: { id: "G" as never, name: "G", at: ["500", "200", "0"] } },
+      points: { ...job.points, G: newPoint("G", "G", ["500", "200", "0"]) },
     };
     const check = tallyOf(withGuide).checks.find((one) => one.kind === "nearTwins");
     expect(check?.message).toBe(

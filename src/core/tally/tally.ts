@@ -64,14 +64,14 @@ function readingOrder(stockroom: Stockroom): Order<Group> {
 /** The name that most of its pieces carry. */
 function nameOf(group: Group): string {
   const counts = new Map<string, number>();
-  for (const { piece } of group.pieces)
-    counts.set(piece.name, (counts.get(piece.name) ?? 0) + piece.quantity);
+  for (const { piece, quantity } of group.pieces)
+    counts.set(piece.name, (counts.get(piece.name) ?? 0) + quantity);
   return [...counts].reduce((best, entry) => (entry[1] > best[1] ? entry : best))[0];
 }
 
 /** Groups the pieces of a job into marked rows and balances them. */
 export function tallyJob(job: Job, shape: Shape, stockroom: Stockroom): Tally {
-  const pieces = collectPieces(job, shape, stockroom);
+  const { pieces, guides } = collectPieces(job, shape, stockroom);
   const listed = pieces.filter((piece) => !piece.leftOut);
   const groups = [...groupPieces(listed)].sort(readingOrder(stockroom));
   const made = groups.filter((group) => group.shown.kind !== "bought");
@@ -94,7 +94,7 @@ export function tallyJob(job: Job, shape: Shape, stockroom: Stockroom): Tally {
   return {
     rows,
     checks,
-    balance: balanceOf(pieces, rows, batch, shape.guides),
+    balance: balanceOf(pieces, rows, batch, shape.guides + guides * batch),
     batch,
     rowOfPiece,
     newMarks: marksToKeep(marked, kept),
@@ -104,7 +104,7 @@ export function tallyJob(job: Job, shape: Shape, stockroom: Stockroom): Tally {
 function toRow(group: Group, mark: string, batch: number): TallyRow {
   const { shown } = group;
   const hands = { asDrawn: 0, opposite: 0 };
-  for (const { piece, hand } of group.pieces) hands[hand] += piece.quantity * batch;
+  for (const { quantity, hand } of group.pieces) hands[hand] += quantity * batch;
   return {
     id: mark === "" ? `bought ${shown.stock ?? shown.id} ${shown.boughtLength ?? ""}` : mark,
     mark,
@@ -116,7 +116,7 @@ function toRow(group: Group, mark: string, batch: number): TallyRow {
     stockName: shown.stockName,
     material: shown.material,
     shown,
-    pieces: group.pieces.map(({ piece, hand }) => ({ id: piece.id, quantity: piece.quantity, hand })),
+    pieces: group.pieces.map(({ piece, quantity, hand }) => ({ id: piece.id, quantity, hand })),
     typed: shown.typed,
   };
 }

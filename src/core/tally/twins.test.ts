@@ -201,6 +201,8 @@ const panel = (
   grain: true,
   goodFace: false,
   grooves: [],
+  holes: [],
+  notches: [],
   edging: Object.fromEntries(
     ["front", "back", "left", "right"].map((e) => [e, more.edged?.includes(e) ? "band" : null]),
   ) as PanelForm["edging"],

@@ -7,6 +7,8 @@ import {
   applyDiff,
   applyEdit,
   type Edit,
+  findAssembly,
+  type Home,
   type Job,
   type SimpleEdit,
   type VariantId,
@@ -47,6 +49,8 @@ export type DeskState = {
   readonly selected: ReadonlySet<string>;
   /** Ids of the records that the picture leaves out for now; lists know nothing of it. */
   readonly hidden: ReadonlySet<string>;
+  /** The assembly that is open: what is drawn goes into it; null: the job itself. */
+  readonly inside: Home;
   readonly saving: SaveState;
 };
 
@@ -78,6 +82,7 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
     results: pipeline(opened.job, null, stockroom, opened.layouts),
     selected: new Set(),
     hidden: new Set(),
+    inside: null,
     saving: "saved",
   }));
   const channel =
@@ -88,7 +93,13 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
   /** Sets state and recomputes what hangs on it; stages whose inputs are the same objects are not run again. */
   function put(change: Partial<DeskState>): void {
     const next = { ...store.getState(), ...change };
-    store.setState({ ...change, results: pipeline(next.job, next.variant, next.stockroom, next.layouts) });
+    // The open assembly may be gone by now, by undo or by someone else.
+    const inside = findAssembly(next.job, next.inside) ? next.inside : null;
+    store.setState({
+      ...change,
+      inside,
+      results: pipeline(next.job, next.variant, next.stockroom, next.layouts),
+    });
   }
 
   /** An edit together with the marks that the tally after it newly gives out. */
@@ -219,6 +230,9 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
   /** Leaves pieces out of the picture; none: shows everything again. */
   const hide = (ids: Iterable<string>) => store.setState({ hidden: new Set(ids) });
 
+  /** Opens an assembly to work in, or goes back to the job. */
+  const enter = (inside: Home) => store.setState({ inside, selected: new Set() });
+
   channel?.addEventListener("message", () => void refresh());
   return {
     store,
@@ -230,6 +244,7 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
     keep,
     select,
     hide,
+    enter,
     close: () => channel?.close(),
   };
 }

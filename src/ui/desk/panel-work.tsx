@@ -1,18 +1,11 @@
 "use client";
-/** The grooves and rebates of one panel: face, edge that they are measured from, sizes and stops as formulas. */
+/** The work of one panel: grooves, rebates, holes and notches, their places and sizes as formulas. */
 import { Plus, Trash2 } from "lucide-react";
-import { type Groove, PANEL_EDGES, type Panel } from "@/core/job";
+import type { ReactNode } from "react";
+import { type Groove, type Hole, type Notch, PANEL_EDGES, type Panel, type Work } from "@/core/job";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
 import { TextField } from "../common/text-field";
-
-const FIELDS = [
-  ["distance", "From the edge"],
-  ["width", "Wide"],
-  ["depth", "Deep"],
-  ["stopAtStart", "Stops short by, start"],
-  ["stopAtEnd", "Stops short by, end"],
-] as const;
 
 const FACES = [
   { value: "good", label: "good face" },
@@ -20,70 +13,204 @@ const FACES = [
 ];
 const EDGES = PANEL_EDGES.map((edge) => ({ value: edge, label: `${edge} edge` }));
 
-export function PanelWork({
-  panel,
+const GROOVE_FIELDS = [
+  ["distance", "From the edge"],
+  ["width", "Wide"],
+  ["depth", "Deep"],
+  ["stopAtStart", "Stops short by, start"],
+  ["stopAtEnd", "Stops short by, end"],
+] as const;
+const HOLE_FIELDS = [
+  ["x", "From the left"],
+  ["y", "From the front"],
+  ["diameter", "Diameter"],
+  ["count", "How many"],
+  ["step", "Apart by"],
+] as const;
+const NOTCH_FIELDS = [
+  ["distance", "From the left or front"],
+  ["width", "Along the edge"],
+  ["depth", "Into the panel"],
+] as const;
+
+const groove = { face: "good", from: "front", stopAtStart: "0", stopAtEnd: "0" } as const;
+const ADDED: readonly { readonly word: string; readonly work: (id: string) => Work }[] = [
+  {
+    word: "groove",
+    work: (id) => ({
+      ...groove,
+      id,
+      kind: "groove",
+      distance: "10 mm",
+      width: "6 mm",
+      depth: "5 mm",
+    }),
+  },
+  {
+    word: "rebate",
+    work: (id) => ({ ...groove, id, kind: "groove", distance: "0", width: "9 mm", depth: "9 mm" }),
+  },
+  {
+    word: "hole",
+    work: (id) => ({
+      id,
+      kind: "hole",
+      face: "good",
+      x: "40 mm",
+      y: "40 mm",
+      diameter: "8 mm",
+      depth: null,
+      count: "1",
+      step: "32 mm",
+      along: "length",
+    }),
+  },
+  {
+    word: "notch",
+    work: (id) => ({ id, kind: "notch", from: "front", distance: "0", width: "40 mm", depth: "40 mm" }),
+  },
+];
+
+type Props = { readonly panel: Panel; readonly onChange: (work: Work[]) => string | null };
+
+export function PanelWork({ panel, onChange }: Props) {
+  const set = (next: Work) => onChange(panel.work.map((one) => (one.id === next.id ? next : one)));
+  const counts = new Map<string, number>();
+  return (
+    <section aria-label="Work" className="col-span-3 space-y-1.5">
+      {panel.work.map((work) => {
+        const number = (counts.get(work.kind) ?? 0) + 1;
+        counts.set(work.kind, number);
+        const name = `${work.kind[0]?.toUpperCase()}${work.kind.slice(1)} ${number}`;
+        return (
+          <fieldset key={work.id} className="grid grid-cols-4 gap-x-2 gap-y-1 border-seam border-l-2 pl-2">
+            <legend className="sr-only">{name}</legend>
+            <WorkFields work={work} name={name} onChange={set} />
+            <span className="self-end">
+              <Button
+                look="danger"
+                icon={<Trash2 size={14} aria-hidden />}
+                aria-label={`Remove ${name.toLowerCase()}`}
+                onClick={() => onChange(panel.work.filter((one) => one.id !== work.id))}
+              >
+                Remove
+              </Button>
+            </span>
+          </fieldset>
+        );
+      })}
+      <p className="flex gap-2">
+        {ADDED.map(({ word, work }) => (
+          <Button
+            key={word}
+            look="plain"
+            icon={<Plus size={14} aria-hidden />}
+            onClick={() => onChange([...panel.work, work(`work-${crypto.randomUUID().slice(0, 8)}`)])}
+          >
+            Add a {word}
+          </Button>
+        ))}
+      </p>
+    </section>
+  );
+}
+
+type FieldsProps<W extends Work> = {
+  readonly work: W;
+  readonly name: string;
+  readonly onChange: (work: Work) => string | null;
+};
+
+function WorkFields({ work, ...rest }: FieldsProps<Work>) {
+  if (work.kind === "groove") return <GrooveFields work={work} {...rest} />;
+  return work.kind === "hole" ? <HoleFields work={work} {...rest} /> : <NotchFields work={work} {...rest} />;
+}
+
+/** Text fields of a piece of work by the name of what they set. */
+function Lengths<W extends Work, F extends keyof W & string>({
+  work,
+  fields,
   onChange,
 }: {
-  readonly panel: Panel;
-  readonly onChange: (work: Groove[]) => string | null;
-}) {
-  const set = (id: string, change: Partial<Groove>) =>
-    onChange(panel.work.map((one) => (one.id === id ? { ...one, ...change } : one)));
-  const add = () =>
-    onChange([
-      ...panel.work,
-      {
-        id: `groove-${crypto.randomUUID().slice(0, 8)}`,
-        kind: "groove",
-        face: "good",
-        from: "front",
-        distance: "10 mm",
-        width: "6 mm",
-        depth: "5 mm",
-        stopAtStart: "0",
-        stopAtEnd: "0",
-      },
-    ]);
+  readonly work: W;
+  readonly fields: readonly (readonly [F, string])[];
+  readonly onChange: (work: W) => string | null;
+}): ReactNode {
+  return fields.map(([field, label]) => (
+    <TextField
+      key={field}
+      label={label}
+      value={String(work[field])}
+      onCommit={(text) => onChange({ ...work, [field]: text })}
+    />
+  ));
+}
+
+function FaceChoice<W extends Groove | Hole>({ work, name, onChange }: FieldsProps<W>) {
   return (
-    <section aria-label="Grooves" className="col-span-3 space-y-1.5">
-      {panel.work.map((groove, i) => (
-        <fieldset key={groove.id} className="grid grid-cols-4 gap-x-2 gap-y-1 border-seam border-l-2 pl-2">
-          <legend className="sr-only">Groove {i + 1}</legend>
-          <Chooser
-            label={`Groove ${i + 1} on the`}
-            value={groove.face}
-            choices={FACES}
-            onChoose={(face) => set(groove.id, { face: face as Groove["face"] })}
-          />
-          <Chooser
-            label="Measured from the"
-            value={groove.from}
-            choices={EDGES}
-            onChoose={(from) => set(groove.id, { from: from as Groove["from"] })}
-          />
-          {FIELDS.map(([field, label]) => (
-            <TextField
-              key={field}
-              label={label}
-              value={groove[field]}
-              onCommit={(text) => set(groove.id, { [field]: text })}
-            />
-          ))}
-          <span className="self-end">
-            <Button
-              look="danger"
-              icon={<Trash2 size={14} aria-hidden />}
-              aria-label={`Remove groove ${i + 1}`}
-              onClick={() => onChange(panel.work.filter((one) => one.id !== groove.id))}
-            >
-              Remove
-            </Button>
-          </span>
-        </fieldset>
-      ))}
-      <Button look="plain" icon={<Plus size={14} aria-hidden />} onClick={add}>
-        Add a groove
-      </Button>
-    </section>
+    <Chooser
+      label={`${name} on the`}
+      value={work.face}
+      choices={FACES}
+      onChoose={(face) => onChange({ ...work, face: face as W["face"] })}
+    />
+  );
+}
+
+function EdgeChoice<W extends Groove | Notch>({
+  work,
+  label,
+  onChange,
+}: Omit<FieldsProps<W>, "name"> & { readonly label: string }) {
+  return (
+    <Chooser
+      label={label}
+      value={work.from}
+      choices={EDGES}
+      onChoose={(from) => onChange({ ...work, from: from as W["from"] })}
+    />
+  );
+}
+
+function GrooveFields({ work, name, onChange }: FieldsProps<Groove>) {
+  return (
+    <>
+      <FaceChoice work={work} name={name} onChange={onChange} />
+      <EdgeChoice work={work} label="Measured from the" onChange={onChange} />
+      <Lengths work={work} fields={GROOVE_FIELDS} onChange={onChange} />
+    </>
+  );
+}
+
+function HoleFields({ work, name, onChange }: FieldsProps<Hole>) {
+  return (
+    <>
+      <FaceChoice work={work} name={name} onChange={onChange} />
+      <TextField
+        label="Deep"
+        value={work.depth ?? ""}
+        placeholder="through"
+        onCommit={(text) => onChange({ ...work, depth: text.trim() === "" ? null : text.trim() })}
+      />
+      <Lengths work={work} fields={HOLE_FIELDS} onChange={onChange} />
+      <Chooser
+        label="In a row along the"
+        value={work.along}
+        choices={[
+          { value: "length", label: "length" },
+          { value: "width", label: "width" },
+        ]}
+        onChoose={(along) => onChange({ ...work, along: along as Hole["along"] })}
+      />
+    </>
+  );
+}
+
+function NotchFields({ work, name, onChange }: FieldsProps<Notch>) {
+  return (
+    <>
+      <EdgeChoice work={work} label={`${name} in the`} onChange={onChange} />
+      <Lengths work={work} fields={NOTCH_FIELDS} onChange={onChange} />
+    </>
   );
 }

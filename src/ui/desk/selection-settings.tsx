@@ -1,6 +1,18 @@
 "use client";
 /** What can be set on the selection: section, material, roll and end cuts; board, edging, grain; counts. */
-import type { BoughtPart, Job, KeySize, Member, Panel, PanelEdge, TypedPiece } from "@/core/job";
+import type {
+  Assembly,
+  BoughtPart,
+  Job,
+  KeySize,
+  Look,
+  Member,
+  Panel,
+  PanelEdge,
+  Placement,
+  Role,
+  TypedPiece,
+} from "@/core/job";
 import { PANEL_EDGES } from "@/core/job";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
@@ -9,6 +21,7 @@ import { useDesk, useDeskState } from "./desk-context";
 import { EndSettings } from "./end-settings";
 import { KeySizeSettings } from "./key-size-settings";
 import { PanelWork } from "./panel-work";
+import { AssemblySettings, LOOK_CHOICES, PlacementSettings, ROLE_CHOICES } from "./placement-settings";
 
 export function SelectionSettings() {
   const job = useDeskState((state) => state.job);
@@ -20,11 +33,15 @@ export function SelectionSettings() {
   const parts = pick<BoughtPart>(job.boughtParts);
   const typed = pick<TypedPiece>(job.typedPieces);
   const [size] = pick<KeySize>(job.keySizes);
+  const [placement] = pick<Placement>(job.placements);
+  const [assembly] = pick<Assembly>(job.assemblies);
   if (size) return <KeySizeSettings key={size.id} size={size} />;
   if (members.length > 0) return <MemberSettings members={members} job={job} />;
   if (panels.length > 0) return <PanelSettings panels={panels} />;
   if (parts.length > 0) return <BoughtSettings parts={parts} />;
   if (typed.length > 0) return <TypedSettings typed={typed} />;
+  if (placement) return <PlacementSettings key={placement.id} placement={placement} />;
+  if (assembly) return <AssemblySettings key={assembly.id} assembly={assembly} />;
   return (
     <p className="text-[13px] text-ink-soft">
       What can be set on the selection will stand here: section, material, end cuts, board, edging.
@@ -72,6 +89,37 @@ function LeaveOut({
   );
 }
 
+type Manner = { readonly role?: Role; readonly look?: Look | null };
+
+/** How pieces are come by, and how they look whatever they are made of. */
+function RoleAndLook({
+  roles,
+  looks,
+  onChange,
+}: {
+  readonly roles: readonly Role[];
+  readonly looks: readonly (Look | null)[];
+  readonly onChange: (set: Manner) => string | null;
+}) {
+  return (
+    <>
+      <Chooser
+        label="It is"
+        value={shared(roles) ?? ""}
+        placeholder="several"
+        choices={ROLE_CHOICES}
+        onChoose={(role) => onChange({ role: role as Role })}
+      />
+      <Chooser
+        label="Looks"
+        value={shared(looks) ?? ""}
+        choices={LOOK_CHOICES}
+        onChoose={(look) => onChange({ look: look === "" ? null : (look as Look) })}
+      />
+    </>
+  );
+}
+
 /** The cardinal points of IFC (ISO 16739-1) in words. */
 const CARDINALS = [
   { value: "10", label: "centroid" },
@@ -103,7 +151,7 @@ function MemberSettings({ members, job }: { readonly members: readonly Member[];
         value={section ?? ""}
         placeholder="several"
         choices={[
-          { value: "", label: "none chosen" },
+          { value: "", label: "what is usual" },
           ...sections.map(({ id, name }) => ({ value: id, label: name })),
         ]}
         onChoose={(id) => change({ section: id === "" ? null : id })}
@@ -155,6 +203,11 @@ function MemberSettings({ members, job }: { readonly members: readonly Member[];
         onChoose={(cardinal) => change({ cardinal: Number(cardinal) })}
       />
       <OnlyWhen whens={members.map((member) => member.when)} onChange={(when) => change({ when })} />
+      <RoleAndLook
+        roles={members.map((member) => member.role)}
+        looks={members.map((member) => member.look)}
+        onChange={change}
+      />
       <div className="self-end">
         <LeaveOut
           leftOut={members.every((member) => member.leftOut)}
@@ -180,7 +233,7 @@ function PanelSettings({ panels }: { readonly panels: readonly Panel[] }) {
         value={shared(panels.map((panel) => panel.board)) ?? ""}
         placeholder="several"
         choices={[
-          { value: "", label: "none chosen" },
+          { value: "", label: "what is usual" },
           ...boards.map(({ id, name }) => ({ value: id, label: name })),
         ]}
         onChoose={(id) => change({ board: id === "" ? null : id })}
@@ -225,6 +278,17 @@ function PanelSettings({ panels }: { readonly panels: readonly Panel[] }) {
           onChange={(leftOut) => change({ leftOut })}
         />
       </div>
+      <RoleAndLook
+        roles={panels.map((panel) => panel.role)}
+        looks={panels.map((panel) => panel.look)}
+        onChange={change}
+      />
+      <TextField
+        label="Material, when not the stock's"
+        value={shared(panels.map((panel) => panel.material)) ?? ""}
+        placeholder="what is usual"
+        onCommit={(text) => change({ material: text.trim() === "" ? null : text.trim() })}
+      />
       {only ? <PanelWork panel={only} onChange={(work) => change({ work })} /> : null}
     </div>
   );

@@ -2,6 +2,7 @@
 /** The slip at the foot of the desk: facts and settings of what is selected, and the checks that concern it. */
 import { ChevronDown, ChevronUp } from "lucide-react";
 import { useState } from "react";
+import { findAssembly } from "@/core/job";
 import { Tag } from "../common/tag";
 import { SelectionActions } from "../shape/selection-actions";
 import { CheckList } from "./checks";
@@ -16,15 +17,21 @@ export function Slip() {
   const rows = [...new Set([...selected].flatMap((id) => tally.rowOfPiece.get(id) ?? []))];
   const [only] = rows.length === 1 ? rows : [];
   const keySize = useDeskState((state) => [...state.selected].map((id) => state.job.keySizes[id])[0]);
+  const assembly = useDeskState(
+    (state) =>
+      [...state.selected].map((id) => findAssembly(state.job, state.job.placements[id]?.assembly ?? id))[0],
+  );
   const title = keySize
     ? `Key size ${keySize.name}`
     : only
       ? only.name
-      : selected.size === 0
-        ? "Nothing selected"
-        : rows.length > 1
-          ? `${rows.length} rows`
-          : "Selection";
+      : assembly
+        ? assembly.name
+        : selected.size === 0
+          ? "Nothing selected"
+          : rows.length > 1
+            ? `${rows.length} rows`
+            : "Selection";
   const inRow = only ? only.pieces.reduce((sum, piece) => sum + piece.quantity, 0) : 0;
   const chosen = only
     ? only.pieces.filter((piece) => selected.has(piece.id)).reduce((sum, piece) => sum + piece.quantity, 0)

@@ -63,9 +63,10 @@ function previewOf(
   keepSizes: boolean,
   stockroom: Stockroom,
 ): Result<Shape, Problem> {
-  const bareJob: Job = { ...job, points: {}, lines: {}, members: {}, panels: {}, boughtParts: {} };
+  const nothing = { points: {}, lines: {}, members: {}, panels: {}, boughtParts: {} };
+  const bareJob: Job = { ...job, ...nothing, assemblies: {}, placements: {} };
   let count = 0;
-  const filling = { values, place: "0; 0; 0", keepSizes };
+  const filling = { values, place: "0; 0; 0", keepSizes, asAssembly: false, home: null };
   const edit = fillJig(bareJob, jig, filling, stockroom, (kind) => `${kind}${++count}`);
   const after = edit.ok ? withEdit(bareJob, edit.value) : edit;
   return after.ok
@@ -103,6 +104,8 @@ function JigForm({ onDone }: { readonly onDone: () => void }) {
   const [values, setValues] = useState<Filling>(() => fillingOf(jig, unit, stockroom));
   const [place, setPlace] = useState("0; 0; 0");
   const [keepSizes, setKeepSizes] = useState(true);
+  const [asAssembly, setAsAssembly] = useState(false);
+  const home = useDeskState((state) => state.inside);
   const [fault, setFault] = useState<string | null>(null);
   const preview = useMemo(
     () => previewOf(job, jig, values, keepSizes, stockroom),
@@ -114,7 +117,8 @@ function JigForm({ onDone }: { readonly onDone: () => void }) {
     setFault(null);
   };
   const insert = () => {
-    const edit = fillJig(job, jig, { values, place, keepSizes }, stockroom, freshIds(job));
+    const filling = { values, place, keepSizes, asAssembly, home };
+    const edit = fillJig(job, jig, filling, stockroom, freshIds(job));
     const refused = edit.ok ? desk.submit(edit.value) : sentence(edit.problem);
     setFault(refused);
     if (refused === null) onDone();
@@ -153,15 +157,8 @@ function JigForm({ onDone }: { readonly onDone: () => void }) {
           />
         ))}
         <TextInput label="Stands at (width; depth; height)" value={place} onChange={setPlace} />
-        <label className="flex items-center gap-2 pt-1 text-[13px]">
-          <input
-            type="checkbox"
-            checked={keepSizes}
-            onChange={(event) => setKeepSizes(event.target.checked)}
-            className="h-4 w-4 accent-enamel"
-          />
-          Keep the sizes as key sizes of the job
-        </label>
+        <Tick label="Keep the sizes as key sizes of the job" checked={keepSizes} onChange={setKeepSizes} />
+        <Tick label="As an assembly that can be placed again" checked={asAssembly} onChange={setAsAssembly} />
       </div>
       <div className="flex flex-col">
         <JigPicture preview={preview} name={jig.name} />
@@ -200,6 +197,28 @@ function JigPicture({ preview, name }: { readonly preview: Result<Shape, Problem
         {checks.length > 0 ? <span className="block text-amber">{checks[0]?.message}</span> : null}
       </p>
     </div>
+  );
+}
+
+function Tick({
+  label,
+  checked,
+  onChange,
+}: {
+  readonly label: string;
+  readonly checked: boolean;
+  readonly onChange: (checked: boolean) => void;
+}) {
+  return (
+    <label className="flex items-center gap-2 pt-1 text-[13px]">
+      <input
+        type="checkbox"
+        checked={checked}
+        onChange={(event) => onChange(event.target.checked)}
+        className="h-4 w-4 accent-enamel"
+      />
+      {label}
+    </label>
   );
 }
 

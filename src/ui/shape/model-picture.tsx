@@ -2,9 +2,10 @@
 /** The picture of the model: views, picking, marks; the last good one stays when an edit cannot be computed. */
 import { Eye, Maximize, PencilLine, Tag as TagIcon } from "lucide-react";
 import { useEffect, useMemo, useRef, useState } from "react";
-import { textOf } from "@/core/job";
+import { unposeMesh } from "@/core/geometry";
+import { findAssembly, type Home, type Job, textOf } from "@/core/job";
 import { MM_PER_UNIT, roundTo } from "@/core/measure";
-import { meshesOf, placeAlong, type Shape, whereIs } from "@/core/shape";
+import { type Instance, meshesOf, NO_SECTION, placeAlong, type Shape, whereIs } from "@/core/shape";
 import type { Tally } from "@/core/tally";
 import { Button } from "../common/button";
 import { Tag } from "../common/tag";
@@ -27,22 +28,60 @@ const VIEWS: readonly (readonly [ViewName, string])[] = [
 function useGoodShape(): { readonly shape: Shape; readonly old: boolean } {
   const shape = useDeskState((state) => state.results.shape);
   const [good, setGood] = useState<Shape | null>(null);
-  const whole = shape.uncomputed.every((piece) => piece.why === "it has no section yet");
+  const whole = shape.uncomputed.every((piece) => piece.why === NO_SECTION);
   useEffect(() => {
     if (whole) setGood(shape);
   }, [shape, whole]);
   return whole || good === null ? { shape, old: false } : { shape: good, old: true };
 }
 
-function modelPieces(shape: Shape): readonly ModelPiece[] {
-  const meshes = meshesOf(shape);
-  const tints = new Map<string, ModelPiece["tint"]>([
-    ...shape.members.map(
-      (solid) => [solid.member.id, solid.entry.shape.kind === "timber" ? "timber" : "steel"] as const,
+/** How each record is shown, by its id: tint by what it is made of, and the look that somebody gave it. */
+type Manner = Pick<ModelPiece, "tint" | "look">;
+
+function manners(job: Job, shape: Shape): ReadonlyMap<string, Manner> {
+  const homeLook = (home: Home) => findAssembly(job, home)?.look ?? null;
+  return new Map<string, Manner>([
+    ...shape.members.map(({ member, home, entry }) => {
+      const tint = entry.shape.kind === "timber" ? "timber" : "steel";
+      return [member.id, { tint, look: member.look ?? homeLook(home) }] as const;
+    }),
+    ...shape.panels.map(
+      ({ panel }) => [panel.id, { tint: "board", look: panel.look ?? homeLook(panel.assembly) }] as const,
     ),
-    ...shape.panels.map((solid) => [solid.panel.id, "board"] as const),
+    ...shape.bought.map(
+      ({ part }) => [part.id, { tint: "bought", look: part.look ?? homeLook(part.assembly) }] as const,
+    ),
   ]);
-  return [...meshes].map(([id, mesh]) => ({ id, mesh, tint: tints.get(id) ?? "steel" }));
+}
+
+/** All pieces as they stand; with an assembly open, as they are seen from it, with those around it faded. */
+function modelPieces(job: Job, shape: Shape, open: Instance | null): readonly ModelPiece[] {
+  const manner = manners(job, shape);
+  return meshesOf(shape).map(({ record, instance, mesh }, i) => ({
+    id: `${instance.key}${record} ${i}`,
+    record,
+    path: instance.path,
+    mesh: open ? unposeMesh(mesh, open.pose) : mesh,
+    tint: manner.get(record)?.tint ?? "steel",
+    look: manner.get(record)?.look ?? null,
+    faded: (open !== null && !instance.key.startsWith(open.key)) || instance.counted === "guide",
+  }));
+}
+
+/** The instance that an open assembly is shown in: the first that is not mirrored, so that it reads as drawn. */
+function useOpenInstance(): Instance | null {
+  const inside = useDeskState((state) => state.inside);
+  const places = useDeskState((state) => state.results.shape.places);
+  if (inside === null) return null;
+  const all = places.get(inside) ?? [];
+  return all.find(({ pose }) => !pose.mirrored) ?? all[0] ?? null;
+}
+
+/** What a click on a piece means: the piece itself where it lives in what is open, else the assembly that holds it. */
+function pickedId({ record, path }: ModelPiece, open: Instance | null): string {
+  if (!open) return path[0] ?? record;
+  const within = open.path.every((id, i) => path[i] === id);
+  return within ? (path[open.path.length] ?? record) : (path[0] ?? record);
 }
 
 export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }) {
@@ -57,7 +96,15 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
   const [allMarks, setAllMarks] = useState(false);
   const [fault, setFault] = useState<string | null>(null);
   const hidden = useDeskState((state) => state.hidden);
-  const pieces = useMemo(() => modelPieces(shape).filter((piece) => !hidden.has(piece.id)), [shape, hidden]);
+  const job = useDeskState((state) => state.job);
+  const open = useOpenInstance();
+  const pieces = useMemo(
+    () =>
+      modelPieces(job, shape, open).filter(
+        ({ record, path }) => !hidden.has(record) && !path.some((id) => hidden.has(id)),
+      ),
+    [job, shape, open, hidden],
+  );
 
   useEffect(() => {
     if (!box.current) return;
@@ -74,6 +121,10 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
     };
   }, []);
   useEffect(() => scene.current?.setModel(pieces), [pieces]);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another assembly is another view, and only then
+  useEffect(() => {
+    if (frames > 0) scene.current?.look(view);
+  }, [open?.key]);
   useEffect(() => scene.current?.setSelected(selected), [selected]);
 
   const drawing = useDrawing();
@@ -109,7 +160,9 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
       draw(event);
       return;
     }
-    const id = scene.current?.pick(event.clientX, event.clientY) ?? null;
+    const piece = scene.current?.pick(event.clientX, event.clientY) ?? null;
+    // Where nothing is drawn a piece stands for its row; here it stands for the assembly that holds it.
+    const id = piece && (canDraw ? pickedId(piece, open) : piece.record);
     if (id === null) desk.select([]);
     else if (event.shiftKey)
       desk.select(selected.has(id) ? [...selected].filter((one) => one !== id) : [...selected, id]);

@@ -5,11 +5,18 @@
 import * as THREE from "three";
 import { OrbitControls } from "three/examples/jsm/controls/OrbitControls.js";
 import type { Mesh, Vec3 } from "@/core/geometry";
+import type { Look } from "@/core/job";
 
 export type ModelPiece = {
   readonly id: string;
+  /** The record that it shows, and the placements that lead to it, from the job inwards. */
+  readonly record: string;
+  readonly path: readonly string[];
   readonly mesh: Mesh;
-  readonly tint: "steel" | "timber" | "board";
+  readonly tint: "steel" | "timber" | "board" | "bought";
+  readonly look: Look | null;
+  /** Stands around what is worked on. */
+  readonly faded: boolean;
 };
 export type ViewName = "iso" | "front" | "top" | "side";
 
@@ -17,6 +24,8 @@ const COLOURS = {
   steel: new THREE.Color("#cdd4d2"),
   timber: new THREE.Color("#eedcb6"),
   board: new THREE.Color("#f1e5cd"),
+  bought: new THREE.Color("#c9c6bd"),
+  faded: new THREE.Color("#f2f2ec"),
   picked: new THREE.Color("#d39a3f"),
 };
 const VIEW_FROM: Readonly<Record<ViewName, readonly [number, number, number]>> = {
@@ -26,11 +35,22 @@ const VIEW_FROM: Readonly<Record<ViewName, readonly [number, number, number]>> =
   side: [1, 0, 0],
 };
 
+/** The looks that a piece can be given, as the picture mixes them. */
+const LOOK_COLOURS: Readonly<Record<Look, THREE.Color>> = {
+  "chalk white": new THREE.Color("#f7f6f0"),
+  slate: new THREE.Color("#8d9899"),
+  coal: new THREE.Color("#4b4f50"),
+  brick: new THREE.Color("#c4745c"),
+  straw: new THREE.Color("#e6cf83"),
+  "leaf green": new THREE.Color("#8fb07a"),
+  "sea blue": new THREE.Color("#84a9c4"),
+  plum: new THREE.Color("#9a7a96"),
+};
+
 type Range = {
-  readonly id: string;
+  readonly piece: ModelPiece;
   readonly from: number;
   readonly to: number;
-  readonly tint: ModelPiece["tint"];
   readonly centre: THREE.Vector3;
 };
 
@@ -121,11 +141,17 @@ export class ModelScene {
   private colour(): void {
     const colours = this.faces?.geometry.getAttribute("color");
     if (!(colours instanceof THREE.BufferAttribute)) return;
-    for (const { id, from, to, tint } of this.ranges) {
-      const { r, g, b } = this.selected.has(id) ? COLOURS.picked : COLOURS[tint];
+    for (const { piece, from, to } of this.ranges) {
+      const { r, g, b } = this.colourOf(piece);
       for (let vertex = from * 3; vertex < to * 3; vertex++) colours.setXYZ(vertex, r, g, b);
     }
     colours.needsUpdate = true;
+  }
+
+  private colourOf({ record, path, tint, look, faded }: ModelPiece): THREE.Color {
+    if (this.selected.has(record) || path.some((id) => this.selected.has(id))) return COLOURS.picked;
+    if (faded) return COLOURS.faded;
+    return look === null ? COLOURS[tint] : LOOK_COLOURS[look];
   }
 
   /** Looks from one side and shows everything. */
@@ -198,7 +224,7 @@ export class ModelScene {
   }
 
   /** The piece under a place of the window, or null. */
-  pick(clientX: number, clientY: number): string | null {
+  pick(clientX: number, clientY: number): ModelPiece | null {
     if (!this.faces) return null;
     const { left, top, width, height } = this.renderer.domElement.getBoundingClientRect();
     const place = new THREE.Vector2(((clientX - left) / width) * 2 - 1, -((clientY - top) / height) * 2 + 1);
@@ -206,12 +232,12 @@ export class ModelScene {
     ray.setFromCamera(place, this.camera);
     const triangle = ray.intersectObject(this.faces)[0]?.faceIndex;
     if (triangle === undefined || triangle === null) return null;
-    return this.ranges.find((range) => triangle >= range.from && triangle < range.to)?.id ?? null;
+    return this.ranges.find((range) => triangle >= range.from && triangle < range.to)?.piece ?? null;
   }
 
-  /** Where the middle of a piece is seen, in pixels of the box. */
-  placeOf(id: string): { readonly x: number; readonly y: number } | null {
-    const range = this.ranges.find((one) => one.id === id);
+  /** Where the middle of a record is first seen, in pixels of the box. */
+  placeOf(record: string): { readonly x: number; readonly y: number } | null {
+    const range = this.ranges.find((one) => one.piece.record === record);
     return range ? this.seen(range.centre) : null;
   }
 
@@ -237,7 +263,8 @@ function gathered(pieces: readonly ModelPiece[]) {
   let triangle = 0;
   let edge = 0;
   const [a, b, c] = [new THREE.Vector3(), new THREE.Vector3(), new THREE.Vector3()];
-  for (const { id, mesh, tint } of pieces) {
+  for (const piece of pieces) {
+    const { mesh } = piece;
     const from = triangle;
     const corner = (i: number, into: THREE.Vector3) => {
       const [x, y, z] = mesh.vertices[mesh.triangles[i] ?? 0] ?? [0, 0, 0];
@@ -258,10 +285,9 @@ function gathered(pieces: readonly ModelPiece[]) {
     const centre = new THREE.Vector3();
     for (const [x, y, z] of mesh.vertices) centre.add(a.set(x, y, z));
     ranges.push({
-      id,
+      piece,
       from,
       to: triangle,
-      tint,
       centre: centre.divideScalar(Math.max(1, mesh.vertices.length)),
     });
   }

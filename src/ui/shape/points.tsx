@@ -1,6 +1,6 @@
 "use client";
 /** The guide points of the job and their coordinates. */
-import type { Job, Point } from "@/core/job";
+import type { Home, Job, Point } from "@/core/job";
 import { TextField } from "../common/text-field";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { Section } from "./ledger-section";
@@ -8,8 +8,8 @@ import { Section } from "./ledger-section";
 const AXES = ["width", "depth", "height"] as const;
 
 /** The guide points: their coordinates as texts, in the order width, depth, height. */
-export function Points({ job }: { readonly job: Job }) {
-  const points = Object.values(job.points);
+export function Points({ job, home }: { readonly job: Job; readonly home: Home }) {
+  const points = Object.values(job.points).filter((point) => point.assembly === home);
   if (points.length === 0) return null;
   return (
     <Section title="Points" facts="width · depth · height">

@@ -1,14 +1,37 @@
 "use client";
 /** What can be done to the selected pieces as geometry: copy, repeat, mirror, split, remove. */
-import { Copy, EyeOff, FlipHorizontal2, Focus, Scissors, Trash2 } from "lucide-react";
+import {
+  Boxes,
+  Copy,
+  EyeOff,
+  FlipHorizontal2,
+  Focus,
+  LogIn,
+  Plus,
+  Scissors,
+  Trash2,
+  Ungroup,
+} from "lucide-react";
 import { Popover } from "radix-ui";
 import { type ReactNode, useState } from "react";
-import { type Axis, type CopyRule, copyOfPieces, readPlace } from "@/core/job";
+import {
+  type Axis,
+  assemblyOf,
+  type CopyRule,
+  copyOfPieces,
+  findAssembly,
+  type Home,
+  homeOf,
+  type Job,
+  readPlace,
+  takenApart,
+} from "@/core/job";
 import { sentence } from "@/core/kernel";
 import { splitMember } from "@/core/shape";
 import { Button, buttonClass } from "../common/button";
 import { Chooser } from "../common/chooser";
 import { useDesk, useDeskState } from "../desk/desk-context";
+import { placeAgain } from "./assembly-tree";
 import { freshIds } from "./fresh-ids";
 
 export function SelectionActions() {
@@ -16,9 +39,17 @@ export function SelectionActions() {
   const job = useDeskState((state) => state.job);
   const selected = useDeskState((state) => state.selected);
   const ids = [...selected].filter(
-    (id) => job.members[id] || job.panels[id] || job.boughtParts[id] || job.points[id],
+    (id) =>
+      job.members[id] ||
+      job.panels[id] ||
+      job.boughtParts[id] ||
+      job.points[id] ||
+      job.placements[id] ||
+      job.assemblies[id],
   );
-  const pieces = ids.filter((id) => job.members[id] || job.panels[id]);
+  const pieces = ids.filter(
+    (id) => job.members[id] || job.panels[id] || job.placements[id] || job.boughtParts[id],
+  );
   const [only] = pieces.length === 1 ? pieces : [];
   const [fault, setFault] = useState<string | null>(null);
   if (ids.length === 0) return null;
@@ -26,7 +57,9 @@ export function SelectionActions() {
     <div className="flex min-w-0 items-center gap-2">
       {pieces.length > 0 ? <CopyForm ids={pieces} /> : null}
       {pieces.length > 0 ? <MirrorForm ids={pieces} /> : null}
+      {pieces.length > 0 ? <AssembleForm ids={pieces} /> : null}
       {only && job.members[only] ? <SplitForm id={only} /> : null}
+      {only && job.placements[only] ? <PlacedActions id={only} /> : null}
       {pieces.length > 0 ? <Visibility ids={pieces} /> : null}
       <Button
         look="danger"
@@ -55,7 +88,17 @@ function Visibility({ ids }: { readonly ids: readonly string[] }) {
   const isolate = () => {
     const { job } = desk.store.getState();
     const own = new Set(ids);
-    desk.hide([...Object.keys(job.members), ...Object.keys(job.panels)].filter((id) => !own.has(id)));
+    // An assembly on the way to what is chosen has to stay.
+    for (const id of ids)
+      for (let home = homeOf(job, id) ?? null; home !== null; home = outerHome(job, home, own)) own.add(home);
+    const all = [job.members, job.panels, job.boughtParts, job.placements].flatMap((table) =>
+      Object.keys(table),
+    );
+    const inside = (id: string) => {
+      const home = homeOf(job, id);
+      return ids.some((chosen) => job.placements[chosen]?.assembly === home);
+    };
+    desk.hide(all.filter((id) => !own.has(id) && !inside(id)));
   };
   return (
     <>
@@ -76,8 +119,9 @@ function useCopies(ids: readonly string[]) {
     const edit = copyOfPieces(job, ids, rule, freshIds(job));
     if (!edit.ok) return sentence(edit.problem);
     const refused = desk.submit(edit.value);
+    const { members, panels, boughtParts, placements } = edit.value;
     if (refused === null)
-      desk.select([...edit.value.members, ...edit.value.panels].map((record) => record.id));
+      desk.select([...members, ...panels, ...boughtParts, ...placements].map((record) => record.id));
     return refused;
   };
 }
@@ -202,6 +246,70 @@ function MirrorForm({ ids }: { readonly ids: readonly string[] }) {
       <Field name="plane" label="At the place" value="0" />
     </ActionForm>
   );
+}
+
+/** Makes an assembly of the selection where it stands. */
+function AssembleForm({ ids }: { readonly ids: readonly string[] }) {
+  const desk = useDesk();
+  const job = useDeskState((state) => state.job);
+  const first = ids
+    .map((id) => (job.members[id] ?? job.panels[id] ?? job.boughtParts[id])?.name)
+    .find(Boolean);
+  const run = (form: FormData) => {
+    const at = readPlace(textIn(form, "at"));
+    if (at?.kind !== "place") return "Type three lengths parted by semicolons: width; depth; height.";
+    const edit = assemblyOf(job, ids, { name: textIn(form, "name"), at: at.at }, freshIds(job));
+    if (!edit.ok) return sentence(edit.problem);
+    const refused = desk.submit(edit.value);
+    if (refused === null && edit.value.kind === "makeAssembly") desk.select([edit.value.placement.id]);
+    return refused;
+  };
+  return (
+    <ActionForm word="Assemble" icon={<Boxes size={14} aria-hidden />} button="Make an assembly" onDo={run}>
+      <Field name="name" label="Name" value={first ?? "Assembly"} />
+      <Field name="at" label="Its origin lies at (width; depth; height)" value="0; 0; 0" />
+    </ActionForm>
+  );
+}
+
+/** What can be done to one placed assembly. */
+function PlacedActions({ id }: { readonly id: string }) {
+  const desk = useDesk();
+  const job = useDeskState((state) => state.job);
+  const assembly = findAssembly(job, job.placements[id]?.assembly ?? null);
+  const [fault, setFault] = useState<string | null>(null);
+  if (!assembly) return null;
+  const takeApart = () => {
+    const edit = takenApart(job, id, freshIds(job));
+    setFault(edit.ok ? desk.submit(edit.value) : sentence(edit.problem));
+    if (edit.ok) desk.select([]);
+  };
+  return (
+    <>
+      <Button look="plain" icon={<LogIn size={14} aria-hidden />} onClick={() => desk.enter(assembly.id)}>
+        Open
+      </Button>
+      <Button look="plain" icon={<Plus size={14} aria-hidden />} onClick={() => placeAgain(desk, assembly)}>
+        Place again
+      </Button>
+      <Button look="plain" icon={<Ungroup size={14} aria-hidden />} onClick={takeApart}>
+        Take apart
+      </Button>
+      {fault ? (
+        <span role="alert" className="truncate text-[12px] text-oxide" title={fault}>
+          {fault}
+        </span>
+      ) : null}
+    </>
+  );
+}
+
+/** The home around an assembly, where there is one that is not taken yet. */
+function outerHome(job: Job, home: Home, taken: ReadonlySet<string>): Home {
+  const placement = Object.values(job.placements).find(
+    (one) => one.assembly === home && one.into !== null && !taken.has(one.into),
+  );
+  return placement?.into ?? null;
 }
 
 function SplitForm({ id }: { readonly id: string }) {

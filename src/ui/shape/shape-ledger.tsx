@@ -1,11 +1,22 @@
 "use client";
 /** What the design is made of: key sizes first, then members, panels, bought parts and typed-in rows. */
-import { Plus } from "lucide-react";
-import { type EndCut, type Job, newBoughtPart } from "@/core/job";
+import { LogOut, Plus } from "lucide-react";
+import { useMemo, useState } from "react";
+import {
+  type EndCut,
+  findAssembly,
+  type Home,
+  homeOfMember,
+  type Job,
+  newBoughtPart,
+  newInsert,
+} from "@/core/job";
 import { Button } from "../common/button";
 import { Tag } from "../common/tag";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { Out, PaneHead } from "../desk/pane-head";
+import { UsualFields } from "../desk/placement-settings";
+import { AssemblyTree } from "./assembly-tree";
 import { KeySizes } from "./key-sizes";
 import { Section } from "./ledger-section";
 import { Points } from "./points";
@@ -13,23 +24,80 @@ import { Variants } from "./variants";
 
 export function ShapeLedger() {
   const job = useDeskState((state) => state.job);
-  const { shape } = useDeskState((state) => state.results);
-  const pieces = shape.members.length + shape.panels.length + shape.uncomputed.length;
+  const inside = useDeskState((state) => state.inside);
+  const { tally } = useDeskState((state) => state.results);
+  const { balance, batch } = tally;
+  const facts = `${balance.design / batch} pieces · ${balance.guides} guides`;
   return (
     <>
-      <PaneHead title="Design" facts={`${pieces} drawn pieces · ${shape.guides} guides`}>
+      <PaneHead title="Design" facts={facts}>
         <Out />
       </PaneHead>
+      <OpenAssembly />
       <div className="min-h-0 flex-1 overflow-auto pb-6">
-        <KeySizes />
-        <Variants />
-        <Members job={job} />
-        <Panels job={job} />
-        <BoughtParts job={job} />
-        <TypedRows job={job} />
-        <Points job={job} />
+        {inside === null ? (
+          <>
+            <KeySizes />
+            <Variants />
+            <UsualOfJob />
+          </>
+        ) : null}
+        <AssemblyTree />
+        <Members job={job} home={inside} />
+        <Panels job={job} home={inside} />
+        <BoughtParts job={job} home={inside} />
+        {inside === null ? <TypedRows job={job} /> : null}
+        <Points job={job} home={inside} />
       </div>
     </>
+  );
+}
+
+/** Says which assembly is open and leads back. */
+function OpenAssembly() {
+  const desk = useDesk();
+  const assembly = useDeskState((state) => findAssembly(state.job, state.inside));
+  const places = useDeskState((state) =>
+    assembly ? state.results.shape.places.get(assembly.id) : undefined,
+  );
+  if (!assembly) return null;
+  const times = places?.length ?? 0;
+  return (
+    <p className="flex items-center gap-2 border-brass border-b bg-brass-pale px-3.5 py-1 text-[13px]">
+      <span className="min-w-0 flex-1 truncate">
+        Open: <b className="font-semibold">{assembly.name}</b>, which stands {times}{" "}
+        {times === 1 ? "time" : "times"} in the job. Changes hold for every one.
+      </span>
+      <Button look="plain" icon={<LogOut size={14} aria-hidden />} onClick={() => desk.enter(null)}>
+        Back to the job
+      </Button>
+    </p>
+  );
+}
+
+/** Stock and materials that hold wherever nothing narrower is chosen. */
+function UsualOfJob() {
+  const desk = useDesk();
+  const usual = useDeskState((state) => state.job.info.job.usual);
+  const [open, setOpen] = useState(false);
+  const chosen = Object.values(usual).filter((value) => value !== null).length;
+  return (
+    <Section title="Usual stock and materials" facts={chosen === 0 ? "nothing chosen" : `${chosen} chosen`}>
+      {open ? (
+        <div className="grid grid-cols-2 gap-x-3 gap-y-1.5 px-3.5 py-1.5">
+          <UsualFields
+            usual={usual}
+            wider="each one says"
+            onChange={(next) => desk.submit({ kind: "changeInfo", set: { usual: next } })}
+          />
+        </div>
+      ) : null}
+      <p className="px-3 py-1">
+        <Button look="plain" aria-expanded={open} onClick={() => setOpen(!open)}>
+          {open ? "Fold" : "Set what is usual"}
+        </Button>
+      </p>
+    </Section>
   );
 }
 
@@ -69,9 +137,13 @@ function cutWords(cut: EndCut): string {
   return cut.kind;
 }
 
-function Members({ job }: { readonly job: Job }) {
+type HomeProps = { readonly job: Job; readonly home: Home };
+
+function Members({ job, home }: HomeProps) {
   const stockroom = useDeskState((state) => state.stockroom);
-  const members = Object.values(job.members);
+  const solids = useDeskState((state) => state.results.shape.members);
+  const members = Object.values(job.members).filter((member) => homeOfMember(job, member) === home);
+  const usual = useMemo(() => new Map(solids.map(({ member, entry }) => [member.id, entry.name])), [solids]);
   if (members.length === 0) return null;
   return (
     <Section title="Members" facts={String(members.length)}>
@@ -83,7 +155,7 @@ function Members({ job }: { readonly job: Job }) {
             : "";
           const section =
             member.section === null
-              ? "no section"
+              ? (usual.get(member.id) ?? "no section")
               : (stockroom.sectionById.get(member.section)?.name ?? "not in the stockroom");
           return (
             <RecordRow
@@ -100,9 +172,11 @@ function Members({ job }: { readonly job: Job }) {
   );
 }
 
-function Panels({ job }: { readonly job: Job }) {
+function Panels({ job, home }: HomeProps) {
   const stockroom = useDeskState((state) => state.stockroom);
-  const panels = Object.values(job.panels);
+  const solids = useDeskState((state) => state.results.shape.panels);
+  const panels = Object.values(job.panels).filter((panel) => panel.assembly === home);
+  const usual = useMemo(() => new Map(solids.map(({ panel, board }) => [panel.id, board?.name])), [solids]);
   if (panels.length === 0) return null;
   return (
     <Section title="Panels" facts={String(panels.length)}>
@@ -110,12 +184,13 @@ function Panels({ job }: { readonly job: Job }) {
         {panels.map((panel) => {
           const board =
             panel.board === null
-              ? "no board"
+              ? (usual.get(panel.id) ?? "no board")
               : (stockroom.boardById.get(panel.board)?.name ?? "not in the stockroom");
           const edged = Object.values(panel.edging).filter((edge) => edge !== null).length;
           const end = [
             edged > 0 ? `${edged} edged` : "",
-            panel.work.length > 0 ? `${panel.work.length} groove` : "",
+            panel.work.length > 0 ? `${panel.work.length} work` : "",
+            panel.between ? "follows" : "",
           ]
             .filter(Boolean)
             .join(" · ");
@@ -126,25 +201,20 @@ function Panels({ job }: { readonly job: Job }) {
   );
 }
 
-function BoughtParts({ job }: { readonly job: Job }) {
+function BoughtParts({ job, home }: HomeProps) {
   const stockroom = useDeskState((state) => state.stockroom);
   const { bought } = useDeskState((state) => state.results.shape);
   const desk = useDesk();
-  const parts = Object.values(job.boughtParts);
+  const parts = Object.values(job.boughtParts).filter((part) => part.assembly === home);
   const add = () => {
     const entry = stockroom.bought[0];
     const part = newBoughtPart(`bought-${crypto.randomUUID().slice(0, 8)}`, {
       name: entry?.name.slice(0, 80) ?? "Bought part",
       entry: entry?.id ?? null,
       count: "1",
+      assembly: home,
     });
-    const nothing = { points: [], lines: [], members: [], panels: [] };
-    const refused = desk.submit({
-      kind: "insert",
-      what: "Add a bought part",
-      ...nothing,
-      boughtParts: [part],
-    });
+    const refused = desk.submit(newInsert("Add a bought part", { boughtParts: [part] }));
     if (refused === null) desk.select([part.id]);
   };
   return (

@@ -22,6 +22,7 @@ export function useDrawing() {
   const job = useDeskState((state) => state.job);
   const { shape, sizes } = useDeskState((state) => state.results);
   const stockroom = useDeskState((state) => state.stockroom);
+  const home = useDeskState((state) => state.inside);
   const [active, setActive] = useState(false);
   const [from, setFrom] = useState<DrawPlace | null>(null);
   const [way, setWay] = useState<DrawWay>("right");
@@ -29,8 +30,8 @@ export function useDrawing() {
   const [name, setName] = useState("Rail");
   const [fault, setFault] = useState<string | null>(null);
   const snaps: readonly SnapPlace[] = useMemo(
-    () => (active ? snapPlaces(job, shape) : []),
-    [active, job, shape],
+    () => (active ? snapPlaces(job, shape, home) : []),
+    [active, job, shape, home],
   );
 
   /** Draws a member to a place and goes on from there; the sentence why not, or null. */
@@ -41,7 +42,7 @@ export function useDrawing() {
       return null;
     }
     const settings = { name, section: section === "" ? null : section, roll: "0", cardinal: 10 };
-    const drawn = drawMember({ job, sizes, stockroom }, from, to, settings, freshIds(job));
+    const drawn = drawMember({ job, sizes, stockroom, home }, from, to, settings, freshIds(job));
     const refused = drawn.ok ? desk.submit(drawn.value.edit) : sentence(drawn.problem);
     setFault(refused);
     if (refused === null && drawn.ok) setFrom(drawn.value.end);
@@ -53,7 +54,7 @@ export function useDrawing() {
       setFrom(null);
       return null;
     }
-    const place = typedPlace(job, text);
+    const place = typedPlace(job, text, home);
     if (!place.ok) return sentence(place.problem);
     setFrom(place.value);
     setFault(null);
@@ -62,7 +63,7 @@ export function useDrawing() {
   /** On by a typed length along a way, or to a typed place. */
   const goOn = (text: string): string | null => {
     if (way === "place" || !from) {
-      const place = typedPlace(job, text);
+      const place = typedPlace(job, text, home);
       return place.ok ? drawTo(place.value) : sentence(place.problem);
     }
     return drawTo(placeAlong(job, from, way, text));

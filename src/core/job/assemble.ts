@@ -1,0 +1,79 @@
+/** The edits that make an assembly of a selection, and that take one apart again where it stands. */
+import { err, ok, type Problem, type Result } from "../kernel";
+import type { Home } from "./assembly";
+import { newAssembly, newPlacement, newPoint } from "./build";
+import { copyOfPieces, type NewId } from "./copies";
+import type { Edit, SimpleEdit } from "./edit";
+import { sharedPoints } from "./edit-assembly";
+import { contentsOf, findAssembly, homeOf } from "./homes";
+import type { Job } from "./job";
+import { type PlaceText, termOf, textOf } from "./place-text";
+import { missing, refused } from "./records";
+
+export type Repeat = { readonly count: string; readonly step: PlaceText };
+
+/**
+ * The edit that makes an assembly of members, panels, bought parts and placements that live in one home. Its
+ * origin lies at `at`; with `repeat` it stands there as often as the count says.
+ */
+export function assemblyOf(
+  job: Job,
+  ids: readonly string[],
+  { name, at, repeat }: { readonly name: string; readonly at: PlaceText; readonly repeat?: Repeat },
+  newId: NewId,
+): Result<Edit, Problem> {
+  const [first] = ids;
+  if (first === undefined) return err({ kind: "emptyText", what: "The selection of pieces" });
+  if (name.trim() === "") return err({ kind: "emptyText", what: "The name of the assembly" });
+  const into: Home = homeOf(job, first) ?? null;
+  const assembly = newAssembly(newId("assembly"), { name: name.trim().slice(0, 80) });
+  const [x, y, z] = at;
+  const placement = newPlacement(newId("placement"), {
+    assembly: assembly.id,
+    into,
+    at: [x, y, z],
+    ...(repeat ? { count: repeat.count, step: [repeat.step[0], repeat.step[1], repeat.step[2]] } : {}),
+  });
+  const copies = sharedPoints(job, new Set(ids)).map((point) => ({
+    of: point.id,
+    point: newPoint(newId("point"), newId("pointName"), point.at, into),
+  }));
+  return ok({ kind: "makeAssembly", assembly, placement, ids: [...ids], copies });
+}
+
+const isNought = (text: string) => textOf(termOf(text, "mm")) === "0";
+
+/**
+ * The edit that puts what is in a placed assembly into its surroundings as ordinary geometry, marks included. The
+ * assembly goes when this was its only placement. Only for a placement that is neither turned, mirrored nor
+ * repeated: elsewhere formulas would lose what they say.
+ */
+export function takenApart(job: Job, id: string, newId: NewId): Result<Edit, Problem> {
+  const placement = job.placements[id];
+  const assembly = findAssembly(job, placement?.assembly ?? null);
+  if (!placement || !assembly) return missing("placement", id);
+  if (placement.mirror !== null || !placement.turn.every(isNought))
+    return refused("Assembly", assembly.name, "stands turned or mirrored there, so it stays an assembly");
+  if (placement.count.trim() !== "1")
+    return refused("Assembly", assembly.name, "is repeated there; set its count to 1 first");
+  const own = contentsOf(job, assembly.id);
+  const rule = { kind: "move", by: placement.at, times: 1 } as const;
+  const insert = copyOfPieces(job, own, rule, newId, placement.into);
+  if (!insert.ok) return insert;
+  const others = Object.values(job.placements).some((one) => one.assembly === assembly.id && one.id !== id);
+  const marks = (["members", "panels"] as const).flatMap((table) =>
+    // Copies stand in the order of the records that they are copies of.
+    Object.values(job[table])
+      .filter((record) => own.includes(record.id))
+      .flatMap((original, i) => {
+        const [copy, kept] = [insert.value[table][i], job.marks[original.id]];
+        return copy && kept ? [{ id: copy.id as string, mark: kept.mark }] : [];
+      }),
+  );
+  const edits: SimpleEdit[] = [
+    { ...insert.value, what: `Take ${assembly.name} apart` },
+    { kind: "remove", ids: [others ? id : assembly.id] },
+  ];
+  if (marks.length > 0) edits.push({ kind: "keepMarks", marks, drop: [] });
+  return ok({ kind: "together", edits });
+}

@@ -1,0 +1,59 @@
+/** Where records live: in the job itself or in an assembly; lines and members live where their points do. */
+import type { Assembly, AssemblyId, Home } from "./assembly";
+import type { Line } from "./frame";
+import type { Job } from "./job";
+import type { Member } from "./member";
+
+export function homeOfLine(job: Job, line: Line | undefined): Home {
+  return (line && job.points[line.from]?.assembly) ?? null;
+}
+
+export function homeOfMember(job: Job, member: Pick<Member, "line">): Home {
+  return homeOfLine(job, job.lines[member.line]);
+}
+
+/** The home of any record of the design; undefined when there is no such record. */
+export function homeOf(job: Job, id: string): Home | undefined {
+  const member = job.members[id];
+  if (member) return homeOfMember(job, member);
+  const line = job.lines[id];
+  if (line) return homeOfLine(job, line);
+  const own = job.panels[id] ?? job.boughtParts[id] ?? job.points[id];
+  return own ? own.assembly : job.placements[id]?.into;
+}
+
+export const findAssembly = (job: Job, id: string | null): Assembly | undefined =>
+  id === null ? undefined : job.assemblies[id];
+
+/** What a home is called in sentences. */
+export const homeName = (job: Job, home: Home): string => findAssembly(job, home)?.name ?? "the job itself";
+
+/** Whether `inner` is `outer` or stands somewhere in it: `outer` put into `inner` would hold itself. */
+export function holds(job: Job, outer: AssemblyId, inner: Home, seen = new Set<string>()): boolean {
+  if (inner === null) return false;
+  if (inner === outer) return true;
+  if (seen.has(outer)) return false;
+  seen.add(outer);
+  return Object.values(job.placements).some(
+    (placement) => placement.into === outer && holds(job, placement.assembly, inner, seen),
+  );
+}
+
+/** Ids of all that lives in a home, points and lines included. */
+export function contentsOf(job: Job, home: Home): readonly string[] {
+  const own = <T extends { readonly id: string }>(
+    records: Readonly<Record<string, T>>,
+    at: (record: T) => Home,
+  ) =>
+    Object.values(records)
+      .filter((record) => at(record) === home)
+      .map((record) => record.id as string);
+  return [
+    ...own(job.points, (point) => point.assembly),
+    ...own(job.lines, (line) => homeOfLine(job, line)),
+    ...own(job.members, (member) => homeOfMember(job, member)),
+    ...own(job.panels, (panel) => panel.assembly),
+    ...own(job.boughtParts, (part) => part.assembly),
+    ...own(job.placements, (placement) => placement.into),
+  ];
+}

@@ -1,0 +1,53 @@
+/** Which stock and material hold for a piece, and who said so: the piece itself, its assembly, a wider one, or the job. */
+import type { Home } from "./assembly";
+import { findAssembly } from "./homes";
+import type { Job } from "./job";
+import type { Usual } from "./usual";
+
+/** `by`: the name of the assembly that says so, "job", or null where nobody does. */
+export type UsualChoice = {
+  readonly value: string | null;
+  readonly by: { readonly kind: "assembly"; readonly name: string } | { readonly kind: "job" } | null;
+  /** Assemblies that say different things where they both hold this one; then nothing holds. */
+  readonly disputed: readonly string[];
+};
+
+export type UsualFinder = (home: Home, field: keyof Usual) => UsualChoice;
+
+/**
+ * Finds what is usual in a home. An assembly that says nothing follows those that it is placed in; where they
+ * do not agree, nothing holds and they are named.
+ */
+export function usualFinder(job: Job): UsualFinder {
+  const known = new Map<string, UsualChoice>();
+  const find = (home: Home, field: keyof Usual, path: readonly Home[]): UsualChoice => {
+    const assembly = findAssembly(job, home);
+    if (!assembly) {
+      const value = job.info.job.usual[field];
+      return { value, by: value === null ? null : { kind: "job" }, disputed: [] };
+    }
+    const key = `${field} ${assembly.id}`;
+    const before = known.get(key);
+    if (before) return before;
+    const found = choiceIn(home, field, path);
+    known.set(key, found);
+    return found;
+  };
+  const choiceIn = (home: Home, field: keyof Usual, path: readonly Home[]): UsualChoice => {
+    const assembly = findAssembly(job, home);
+    const value = assembly?.usual[field] ?? null;
+    if (assembly && value !== null)
+      return { value, by: { kind: "assembly", name: assembly.name }, disputed: [] };
+    const wider = new Set<Home>();
+    for (const placement of Object.values(job.placements))
+      if (placement.assembly === home && !path.includes(placement.into)) wider.add(placement.into);
+    if (wider.size === 0) wider.add(null);
+    const choices = [...wider].map((outer) => find(outer, field, [...path, home]));
+    const [first] = choices;
+    const values = new Set(choices.map((choice) => choice.value));
+    if (first && values.size === 1) return first;
+    const names = [...wider].map((outer) => findAssembly(job, outer)?.name ?? "the job");
+    return { value: null, by: null, disputed: names };
+  };
+  return (home, field) => find(home, field, []);
+}

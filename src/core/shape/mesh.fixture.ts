@@ -1,0 +1,35 @@
+/** What the tests of the shape stage share: meshes of single records, their images and volumes. */
+import { cross, dot, type Mesh, type Vec3 } from "../geometry";
+import { at } from "../kernel";
+import { meshesOf, type Shape } from ".";
+
+export const meshOf = (shape: Shape, id: string): Mesh | undefined =>
+  meshesOf(shape).find(({ record }) => record === id)?.mesh;
+
+/** A mesh's corners seen in the mirror at `plane` across an axis. */
+export function reflected(mesh: Mesh, axis: 0 | 1 | 2, plane: number): Mesh {
+  const image = (vertex: Vec3): Vec3 => {
+    const [x, y, z] = vertex.map((value, i) => (i === axis ? 2 * plane - value : value));
+    return [x ?? 0, y ?? 0, z ?? 0];
+  };
+  return { ...mesh, vertices: mesh.vertices.map(image) };
+}
+
+/** Whether every corner of the one lies on a corner of the other. */
+export function sameVertices(first: Mesh, second: Mesh): boolean {
+  const near = (a: Vec3, b: Vec3) => Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]) < 1e-6;
+  return (
+    first.vertices.length === second.vertices.length &&
+    first.vertices.every((vertex) => second.vertices.some((other) => near(vertex, other)))
+  );
+}
+
+/** By the divergence theorem; positive when the triangles run counter-clockwise seen from outside. */
+export function volumeOf({ vertices, triangles }: Mesh): number {
+  let sum = 0;
+  for (let i = 0; i < triangles.length; i += 3) {
+    const [a, b, c] = [0, 1, 2].map((k) => at(vertices, at(triangles, i + k)));
+    if (a && b && c) sum += dot(a, cross(b, c)) / 6;
+  }
+  return sum;
+}

@@ -1,0 +1,115 @@
+/**
+ * All panels of a job, those first that others follow. A panel between two others takes its length from the
+ * room between their faces, its width from the stretch along which both run.
+ */
+
+import { add, cross, dot, type Frame, scale, type Vec3 } from "../geometry";
+import { type Between, type Job, lengthWith, type Panel } from "../job";
+import { err, ok, PARALLEL_TOLERANCE, type Result, sentence } from "../kernel";
+import type { Readers } from "./member";
+import { cornerSeat, finishPanel, type PanelSeat, type PanelSolid } from "./panel";
+
+type Ground = Readers & { readonly absent: ReadonlySet<string> };
+type Placed = Result<PanelSolid, string>;
+
+/** Every panel that is part of the design now, with its solid or the reason why it has none. */
+export function placedPanels(job: Job, ground: Ground): ReadonlyMap<Panel, Placed> {
+  const known = new Map<string, Placed>();
+  const open = new Set<string>();
+  const find = (panel: Panel): Placed => {
+    const before = known.get(panel.id);
+    if (before) return before;
+    if (open.has(panel.id)) return err(`${panel.name} and the panels that it follows follow one another`);
+    open.add(panel.id);
+    const seat = panel.between ? seatBetween(panel, panel.between) : cornerSeat(panel, ground.sizes);
+    const placed = seat.ok ? finishPanel(panel, seat.value, ground) : seat;
+    open.delete(panel.id);
+    known.set(panel.id, placed);
+    return placed;
+  };
+  const followed = (panel: Panel, id: string): Placed => {
+    const other = job.panels[id];
+    if (!other || ground.absent.has(id)) return err("a panel that it follows is not there");
+    if (other.assembly !== panel.assembly) return err(`${other.name}, which it follows, stands elsewhere`);
+    const placed = find(other);
+    return placed.ok ? placed : err(`${other.name}, which it follows, cannot be computed`);
+  };
+  const seatBetween = (panel: Panel, between: Between): Result<PanelSeat, string> => {
+    const first = followed(panel, between.first);
+    if (!first.ok) return first;
+    const second = followed(panel, between.second);
+    if (!second.ok) return second;
+    return betweenSeat(between, first.value, second.value, ground);
+  };
+  const placed = new Map<Panel, Placed>();
+  for (const panel of Object.values(job.panels))
+    if (!ground.absent.has(panel.id)) placed.set(panel, find(panel));
+  return placed;
+}
+
+/** How far a panel reaches along a direction, from its own corner. */
+function span({ frame, length, width, thickness }: PanelSolid, along: Vec3): readonly [number, number] {
+  const start = dot(frame.origin, along);
+  const ends = [
+    length * dot(frame.x, along),
+    width * dot(frame.y, along),
+    (thickness ?? 0) * dot(frame.z, along),
+  ];
+  return [
+    start + ends.reduce((sum, end) => sum + Math.min(0, end), 0),
+    start + ends.reduce((sum, end) => sum + Math.max(0, end), 0),
+  ];
+}
+
+const middle = ([low, high]: readonly [number, number]) => (low + high) / 2;
+
+function betweenSeat(
+  between: Between,
+  first: PanelSolid,
+  second: PanelSolid,
+  { sizes }: Ground,
+): Result<PanelSeat, string> {
+  const values: number[] = [];
+  for (const text of [
+    between.reachFirst,
+    between.reachSecond,
+    between.distance,
+    between.insetStart,
+    between.insetEnd,
+  ]) {
+    const value = lengthWith(sizes, text);
+    if (!value.ok) return err(`its place between two panels: ${sentence(value.problem)}`);
+    values.push(value.value);
+  }
+  const [reachFirst, reachSecond, distance, insetStart, insetEnd] = values as [
+    number,
+    number,
+    number,
+    number,
+    number,
+  ];
+  const { x, y, z } = first.frame;
+  const slant = cross(z, second.frame.z);
+  if (Math.hypot(...slant) > Math.sqrt(PARALLEL_TOLERANCE))
+    return err(`${first.panel.name} and ${second.panel.name}, between which it stands, are not parallel`);
+  const ahead = middle(span(second, z)) > middle(span(first, z));
+  const towards: Vec3 = ahead ? z : scale(z, -1);
+  const from = span(first, towards)[1];
+  const to = span(second, towards)[0];
+  if (to - from <= 0) return err(`${first.panel.name} and ${second.panel.name} leave no room between them`);
+  const [run, rise] = between.runs === "width" ? [y, x] : [x, y];
+  const [a, b] = [span(first, run), span(second, run)];
+  const low = Math.max(a[0], b[0]) + insetStart;
+  const high = Math.min(a[1], b[1]) - insetEnd;
+  const width = high - low;
+  if (width <= 0) return err(`${first.panel.name} and ${second.panel.name} do not face one another there`);
+  // Its good face looks along the rise; so its width runs along the run, or against it.
+  const across = cross(rise, towards);
+  const startOfRun = dot(across, run) > 0 ? low : high;
+  const level = span(first, rise)[0] + distance;
+  const origin = [scale(towards, from - reachFirst), scale(run, startOfRun), scale(rise, level)].reduce(
+    (sum, part) => add(sum, part),
+  );
+  const frame: Frame = { origin, x: towards, y: across, z: rise };
+  return ok({ frame, length: to - from + reachFirst + reachSecond, width });
+}

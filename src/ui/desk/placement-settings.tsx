@@ -1,0 +1,191 @@
+"use client";
+/** Where an assembly stands, how often and how it counts; what is usual in it for all its members and panels. */
+import {
+  type Assembly,
+  LOOKS,
+  type Look,
+  MIRROR_AXES,
+  type Placement,
+  type Role,
+  type Usual,
+} from "@/core/job";
+import { Chooser } from "../common/chooser";
+import { TextField } from "../common/text-field";
+import { useDesk, useDeskState } from "./desk-context";
+
+export const ROLE_CHOICES = [
+  { value: "made", label: "made here" },
+  { value: "bought", label: "bought, not made" },
+  { value: "guide", label: "guide, not counted" },
+];
+
+export const LOOK_CHOICES = [
+  { value: "", label: "as its material" },
+  ...LOOKS.map((value) => ({ value, label: value })),
+];
+
+const AXES = ["width", "depth", "height"] as const;
+const GRID = "grid grid-cols-3 gap-x-3 gap-y-1.5";
+
+type Texts = Placement["at"];
+
+/** Three short fields under one heading, for width, depth and height. */
+export function ThreeFields({
+  label,
+  values,
+  onCommit,
+}: {
+  readonly label: string;
+  readonly values: Texts;
+  readonly onCommit: (values: Texts) => string | null;
+}) {
+  return (
+    <fieldset className="col-span-3 grid grid-cols-3 gap-x-3">
+      <legend className="sr-only">{label}</legend>
+      {AXES.map((axis, i) => (
+        <TextField
+          key={axis}
+          label={`${label}, ${axis}`}
+          value={values[i] ?? ""}
+          onCommit={(text) => {
+            const next: [string, string, string] = [values[0], values[1], values[2]];
+            next[i] = text;
+            return onCommit(next);
+          }}
+        />
+      ))}
+    </fieldset>
+  );
+}
+
+export function PlacementSettings({ placement }: { readonly placement: Placement }) {
+  const desk = useDesk();
+  const assembly = useDeskState((state) => state.job.assemblies[placement.assembly]);
+  const change = (set: Partial<Omit<Placement, "id" | "assembly" | "into">>) =>
+    desk.submit({ kind: "changePlacements", ids: [placement.id], set });
+  if (!assembly) return null;
+  return (
+    <div className={GRID}>
+      <ThreeFields label="Stands at" values={placement.at} onCommit={(at) => change({ at })} />
+      <TextField
+        label="Count, or a formula"
+        value={placement.count}
+        onCommit={(count) => change({ count })}
+      />
+      <Chooser
+        label="Mirrored across its"
+        value={placement.mirror ?? ""}
+        choices={[
+          { value: "", label: "not mirrored" },
+          ...MIRROR_AXES.map((axis) => ({ value: axis, label: axis })),
+        ]}
+        onChoose={(axis) => change({ mirror: axis === "" ? null : (axis as Placement["mirror"]) })}
+      />
+      <TextField
+        label="Only there when"
+        value={placement.when ?? ""}
+        placeholder="always"
+        onCommit={(text) => change({ when: text.trim() === "" ? null : text.trim() })}
+      />
+      <ThreeFields
+        label="Each one further by"
+        values={placement.step}
+        onCommit={(step) => change({ step })}
+      />
+      <ThreeFields label="Turned about, °" values={placement.turn} onCommit={(turn) => change({ turn })} />
+      <Chooser
+        label="In lists"
+        value={placement.leftOut ? "out" : "in"}
+        choices={[
+          { value: "in", label: "counted" },
+          { value: "out", label: "left out" },
+        ]}
+        onChoose={(way) => change({ leftOut: way === "out" })}
+      />
+      <AssemblyFields assembly={assembly} />
+    </div>
+  );
+}
+
+/** What holds for every placement of an assembly. */
+export function AssemblySettings({ assembly }: { readonly assembly: Assembly }) {
+  return (
+    <div className={GRID}>
+      <AssemblyFields assembly={assembly} />
+    </div>
+  );
+}
+
+function AssemblyFields({ assembly }: { readonly assembly: Assembly }) {
+  const desk = useDesk();
+  const change = (set: Partial<Omit<Assembly, "id">>) =>
+    desk.submit({ kind: "changeAssemblies", ids: [assembly.id], set });
+  return (
+    <>
+      <TextField
+        label="Name of the assembly"
+        value={assembly.name}
+        onCommit={(text) => (text.trim() === "" ? "It needs a name." : change({ name: text.trim() }))}
+      />
+      <Chooser
+        label="Every one of it is"
+        value={assembly.role}
+        choices={ROLE_CHOICES}
+        onChoose={(role) => change({ role: role as Role })}
+      />
+      <Chooser
+        label="Looks"
+        value={assembly.look ?? ""}
+        choices={LOOK_CHOICES}
+        onChoose={(look) => change({ look: look === "" ? null : (look as Look) })}
+      />
+      <UsualFields usual={assembly.usual} wider="the wider one" onChange={(usual) => change({ usual })} />
+    </>
+  );
+}
+
+/** The stock and material of all that names none of its own. */
+export function UsualFields({
+  usual,
+  wider,
+  onChange,
+}: {
+  readonly usual: Usual;
+  readonly wider: string;
+  readonly onChange: (usual: Usual) => string | null;
+}) {
+  const { sections, boards } = useDeskState((state) => state.stockroom);
+  const orNull = (text: string) => (text.trim() === "" ? null : text.trim());
+  const stock = (entries: readonly { readonly id: string; readonly name: string }[]) => [
+    { value: "", label: `as ${wider}` },
+    ...entries.map(({ id, name }) => ({ value: id, label: name })),
+  ];
+  return (
+    <>
+      <Chooser
+        label="Usual section"
+        value={usual.section ?? ""}
+        choices={stock(sections)}
+        onChoose={(id) => onChange({ ...usual, section: orNull(id) })}
+      />
+      <Chooser
+        label="Usual board"
+        value={usual.board ?? ""}
+        choices={stock(boards)}
+        onChoose={(id) => onChange({ ...usual, board: orNull(id) })}
+      />
+      <TextField
+        label="Material of members"
+        value={usual.memberMaterial ?? ""}
+        placeholder={`as ${wider}`}
+        onCommit={(text) => onChange({ ...usual, memberMaterial: orNull(text) })}
+      />
+      <TextField
+        label="Material of panels"
+        value={usual.panelMaterial ?? ""}
+        placeholder={`as ${wider}`}
+        onCommit={(text) => onChange({ ...usual, panelMaterial: orNull(text) })}
+      />
+    </>
+  );
+}
