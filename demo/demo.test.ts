@@ -5,6 +5,7 @@ import { indexStockroom } from "@/core/stockroom";
 import { balances } from "@/core/tally";
 import { noticeBoard } from "./notice-board";
 import { pottingBench } from "./potting-bench";
+import { seedPacketCabinet } from "./seed-packet-cabinet";
 import { demoStockroom } from "./stockroom";
 
 const stockroom = indexStockroom(demoStockroom);
@@ -49,6 +50,56 @@ describe("demo jobs", () => {
     if (!without.ok) throw new Error("the tray goes");
     const [whole, rest] = [results(job).tally.balance, results(without.value).tally.balance];
     expect([whole.inRows - rest.inRows, whole.bought - rest.bought]).toEqual([5, 2]);
+  });
+
+  it("the seed-packet cabinet counts through its rows, is handed where it is mirrored, and its shelf follows its sides", () => {
+    const { tally, shape } = results(seedPacketCabinet());
+    expect(shape.uncomputed).toEqual([]);
+    expect(tally.checks).toEqual([]);
+    expect(balances(tally.balance)).toBe(true);
+    const sizes = Object.fromEntries(
+      tally.rows.flatMap(({ name, hands, shown: { form } }) =>
+        form.kind === "panel"
+          ? [[name, [hands.asDrawn, hands.opposite, form.lengthNm / 1e6, form.widthNm / 1e6]]]
+          : [],
+      ),
+    );
+    // By hand, 620 × 900 × 320 in 18 mm: clear inside 584; grooves 6; 4 rows of 3 drawers; drawer (584 − 4·2)/3 = 192
+    // wide, 270 deep, 82 high in 12 mm; doors up to 900 − 18 − 4·102 = 474, each 620/2 − 2 wide, 2 short above and below.
+    expect(sizes).toEqual({
+      Side: [1, 1, 900, 320],
+      Bottom: [2, 0, 584 + 12, 320],
+      Shelf: [1, 0, 584 + 12, 320 - 20 - 16],
+      Back: [1, 0, 900 - 36 + 12, 584 + 12],
+      "Row shelf": [4, 0, 583, 320 - 36],
+      "Drawer side": [24, 0, 270, 82],
+      "Drawer front": [24, 0, 192 - 24, 82],
+      "Drawer floor": [12, 0, 192 - 14, 270 - 14],
+      "Door leaf": [1, 1, 474 - 4, 308],
+    });
+    const bought = Object.fromEntries(
+      tally.rows.filter((row) => row.kind === "bought").map((row) => [row.name, row.count]),
+    );
+    expect(bought).toEqual({
+      Screws: 8 * 12 + 4 * 2,
+      "Cup hinge": 4,
+      Knob: 12 + 2,
+      "Label frame": 12,
+      "Shelf pin": 16,
+    });
+  });
+
+  it("the cabinet's variants: six rows, and no doors below", () => {
+    const counts = (id: string) =>
+      Object.fromEntries(
+        createPipeline()(seedPacketCabinet(), id as never, stockroom, []).tally.rows.map((row) => [
+          row.name,
+          row.count,
+        ]),
+      );
+    expect(counts("tall")).toMatchObject({ "Row shelf": 6, "Drawer floor": 18, "Shelf pin": 24 });
+    expect(counts("open")["Door leaf"]).toBeUndefined();
+    expect(counts("open")["Cup hinge"]).toBeUndefined();
   });
 
   it("the notice board is computed whole in inches, for a batch of two", () => {

@@ -21,6 +21,7 @@ import { loadLinearSolver } from "@/engines/linear-solver";
 import { createJob } from "@/server/jobs";
 import { noticeBoard } from "./notice-board";
 import { pottingBench } from "./potting-bench";
+import { seedPacketCabinet } from "./seed-packet-cabinet";
 import { demoStockroom } from "./stockroom";
 
 const now = () => performance.now();
@@ -43,6 +44,7 @@ export async function loadDemo(url: string): Promise<"loaded" | "already there">
     const stockroom = indexStockroom(demoStockroom);
     for (const [id, job] of [
       ["hl-204", pottingBench()],
+      ["hl-207", seedPacketCabinet()],
       ["hl-211", noticeBoard()],
     ] as const) {
       await createJob(db, job, id);

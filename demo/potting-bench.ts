@@ -1,9 +1,11 @@
 /**
  * HL-204: a potting bench for the allotment. Welded square tube with a mitred top ring on two front
  * legs, rear legs behind it with round posts and a hanging rail coped between them, angle rails that carry
- * larch slats, a plywood top and a loose tray. The drawer box comes with assemblies.
+ * larch slats, a plywood top, a loose tray and a drawer on runners under the ring.
  */
+
 import { buttEnd, copeEnd, type Job, type JobParts, mitreEnd, newJob } from "@/core/job";
+import { drawerPanels } from "./drawer-box";
 
 type Points = NonNullable<JobParts["points"]>;
 type Members = NonNullable<JobParts["members"]>;
@@ -194,6 +196,14 @@ export function pottingBench(): Job {
         note: "middle of the low rails",
       },
       with_tray: { formula: "yes", measure: "yesNo", note: "loose tray on the top" },
+      drawers: {
+        formula: "1",
+        measure: "number",
+        least: "0",
+        greatest: "2",
+        note: "side by side under the ring",
+      },
+      drawer_width: { formula: "400", least: "250", greatest: "width/2 - 60" },
       tube: { formula: "40", locked: true, note: "side of the square tube" },
     },
     variants: [
@@ -281,6 +291,34 @@ export function pottingBench(): Job {
         goodFace: true,
         edging: { front: "iron-on" },
         work: [{ ...trayGroove, id: "g4", stopAtStart: "0", stopAtEnd: "0" }],
+      },
+    },
+    assemblies: {
+      drawer: {
+        name: "Drawer",
+        usual: { board: "birch-ply-12" },
+        panels: drawerPanels("drawer", { width: "drawer_width", depth: "400", height: "110" }, "birch-ply-6"),
+        boughtParts: {
+          runners: {
+            name: "Drawer runners",
+            entry: "runner-400",
+            count: "1",
+            stand: {
+              at: ["drawer_width/2", "200", "110"],
+              turn: ["0", "0", "0"],
+              step: ["0", "0", "0"],
+              as: { kind: "box", size: ["drawer_width + 26", "400", "10"] },
+            },
+          },
+        },
+      },
+    },
+    placements: {
+      drawersUnderRing: {
+        assembly: "drawer",
+        at: ["width/2 - drawers*(drawer_width + 40)/2 + 20", "60", "height - 165"],
+        count: "drawers",
+        step: ["drawer_width + 40", "0", "0"],
       },
     },
     boughtParts: {

@@ -38,7 +38,7 @@ function rowToJson(row: TallyRow, batch: number) {
     ...ends(form),
     ...panelFacts(form),
     typed: row.typed,
-    pieces: row.pieces.flatMap(({ id, quantity }) => pieceIds(id, quantity * batch)),
+    pieces: pieceIds(row, batch),
   };
 }
 
@@ -117,7 +117,14 @@ function panelFacts(form: Form) {
   };
 }
 
-/** One id a piece: the record's own, numbered from the second on. */
-function pieceIds(id: string, quantity: number): readonly string[] {
-  return Array.from({ length: quantity }, (_, i) => (i === 0 ? id : `${id}#${i + 1}`));
+/** One id a piece: the record's own, numbered from the second on; both hands of one record go on counting. */
+function pieceIds({ pieces }: TallyRow, batch: number): readonly string[] {
+  const given = new Map<string, number>();
+  return pieces.flatMap(({ id, quantity }) => {
+    const before = given.get(id) ?? 0;
+    given.set(id, before + quantity * batch);
+    return Array.from({ length: quantity * batch }, (_, i) =>
+      before + i === 0 ? id : `${id}#${before + i + 1}`,
+    );
+  });
 }

@@ -21,6 +21,7 @@ export {
   type StandIn,
 } from "./bought-part";
 export {
+  type AssemblyParts,
   buttEnd,
   copeEnd,
   type JobParts,
@@ -127,4 +128,4 @@ export { refused } from "./records";
 export { isPresent, lengthWith, numberWith, resolveSizes, type Sizes, usesOf } from "./sizes";
 export { type TypedPiece, type TypedPieceId, TypedPieceSchema, type TypedStand } from "./typed-piece";
 export { NOTHING_USUAL, type Usual } from "./usual";
-export { type UsualChoice, type UsualFinder, usualFinder } from "./usual-of";
+export { type Chooser, chosenBy, type UsualChoice, type UsualFinder, usualFinder } from "./usual-of";

@@ -35,11 +35,25 @@ export function plus(a: Term, b: Term): Term {
   if (typeof a === "number" && typeof b === "number") return clean(a + b);
   if (a === 0) return b;
   if (b === 0) return a;
+  if (typeof b === "number" && typeof a === "string") return plusNumber(a, b);
   if (typeof b === "number" && b < 0) return `${textOf(a)} - ${textOf(-b)}`;
   return typeof b === "string" && /^[\w.\s*/()]+$/.test(b)
     ? `${textOf(a)} + ${b}`
     : `${textOf(a)} + ${bracketed(b)}`;
 }
+
+/** A sum that ends in a number takes another one up into it, so that a place moved twice stays readable. */
+function plusNumber(a: string, b: number): Term {
+  const ends = /^([\w.\s*/()+-]+?) ([+-]) (\d+(?:\.\d+)?)$/.exec(a);
+  if (!ends) return b < 0 ? `${bracketedChoice(a)} - ${textOf(-b)}` : `${bracketedChoice(a)} + ${textOf(b)}`;
+  const [, before = "", sign, amount] = ends;
+  const rest = clean((sign === "-" ? -Number(amount) : Number(amount)) + b);
+  if (rest === 0) return before;
+  return rest < 0 ? `${before} - ${textOf(-rest)}` : `${before} + ${textOf(rest)}`;
+}
+
+/** Adding after a choice or a comparison would go into its last part. */
+const bracketedChoice = (text: string) => (/[?<>=&|]|\band\b|\bor\b/.test(text) ? `(${text})` : text);
 
 export function times(a: Term, factor: number): Term {
   if (typeof a === "number") return clean(a * factor);

@@ -1,6 +1,6 @@
 /** Which stock and material hold for a piece, and who said so: the piece itself, its assembly, a wider one, or the job. */
 import type { Home } from "./assembly";
-import { findAssembly } from "./homes";
+import { findAssembly, homeOfMember } from "./homes";
 import type { Job } from "./job";
 import type { Usual } from "./usual";
 
@@ -50,4 +50,45 @@ export function usualFinder(job: Job): UsualFinder {
     return { value: null, by: null, disputed: names };
   };
   return (home, field) => find(home, field, []);
+}
+
+/** Who chose a value: the piece itself, something around it, the entry of the stockroom, or nobody. */
+export type Chooser =
+  | { readonly kind: "own" | "job" | "stock" | "nobody" }
+  | { readonly kind: "assembly"; readonly name: string };
+
+type Fields = { readonly stock: "section" | "board"; readonly material: "memberMaterial" | "panelMaterial" };
+
+/**
+ * Who chose the stock and the material of a member or panel. What only the entry of the stockroom says of the
+ * material is assumed: nobody in this job chose it.
+ */
+export function chosenBy(
+  job: Job,
+  id: string,
+  stockMaterial: string | null,
+): { readonly stock: Chooser; readonly material: Chooser } | null {
+  const [member, panel] = [job.members[id], job.panels[id]];
+  const find = usualFinder(job);
+  const choice = (own: string | null, home: Home, field: keyof Usual): Chooser =>
+    own !== null ? { kind: "own" } : (find(home, field).by ?? { kind: "nobody" });
+  const both = (own: { stock: string | null; material: string | null }, home: Home, fields: Fields) => {
+    const material = choice(own.material, home, fields.material);
+    const assumed: Chooser = { kind: stockMaterial === null ? "nobody" : "stock" };
+    return {
+      stock: choice(own.stock, home, fields.stock),
+      material: material.kind === "nobody" ? assumed : material,
+    };
+  };
+  if (member)
+    return both({ stock: member.section, material: member.material }, homeOfMember(job, member), {
+      stock: "section",
+      material: "memberMaterial",
+    });
+  if (panel)
+    return both({ stock: panel.board, material: panel.material }, panel.assembly, {
+      stock: "board",
+      material: "panelMaterial",
+    });
+  return null;
 }

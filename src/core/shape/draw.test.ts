@@ -23,7 +23,7 @@ class Hand {
   }
 
   at(text: string): this {
-    const place = typedPlace(this.job, text);
+    const place = typedPlace({ job: this.job, sizes: resolveSizes(this.job, null) }, text);
     if (!place.ok) throw new Error(sentence(place.problem));
     this.place = place.value;
     return this;
@@ -125,12 +125,19 @@ describe("drawing members", () => {
 
   it("says what a place is typed like", () => {
     const words = (text: string) => {
-      const place = typedPlace(smallFrame(), text);
+      const place = typedPlace({ job: smallFrame(), sizes: resolveSizes(smallFrame(), null) }, text);
       return place.ok ? place.value : sentence(place.problem);
     };
     expect(words("a")).toMatchObject({ point: "A" });
     expect(words("Q")).toContain('The point "Q" is not here');
     expect(words("1; 2")).toContain("three coordinates");
+    // A share, and a length that stays a formula, along the way from one point to another.
+    expect(words("A to B at 0.25")).toMatchObject({
+      texts: ["20 + ((width - 20) - 20) * 0.25", "20", "height"],
+    });
+    expect(words("A to B at width/4")).toMatchObject({ texts: ["20 + width/4", "20", "height"] });
+    expect(words("A to Q at 0.25")).toContain('The point "Q" is not here');
+    expect(words("A to B at 9999")).toContain("must lie between the two ends of the line");
   });
 });
 

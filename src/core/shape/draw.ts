@@ -58,8 +58,23 @@ export function directionOf(way: Way): Vec3 {
   return [0, 1, 2].map((i) => (i === axis ? sign : 0)) as unknown as Vec3;
 }
 
-/** A typed place: the name of a point, or three coordinates parted by semicolons. */
-export function typedPlace(job: Job, text: string, home: Home = null): Result<DrawPlace, Problem> {
+/**
+ * A typed place: the name of a point, three coordinates parted by semicolons, or a share or length along the way
+ * from one point to another: `P1 to P2 at 1/3`, `P1 to P2 at 200`.
+ */
+export function typedPlace(
+  { job, sizes, home = null }: Omit<Ground, "stockroom">,
+  text: string,
+): Result<DrawPlace, Problem> {
+  const along = /^(\S+) to (\S+) at (.+)$/.exec(text.trim());
+  if (along) {
+    const [, from = "", to = "", how = ""] = along;
+    const ends = [from, to].map((name) => pointNamed(job, home, name));
+    const [a, b] = ends;
+    if (!a || !b) return noPoint(a ? to : from);
+    const place = placeOnLine(job, sizes, a, b, how);
+    return place.ok ? ok({ point: null, texts: place.value }) : place;
+  }
   const read = readPlace(text);
   if (!read)
     return refused(
@@ -68,16 +83,29 @@ export function typedPlace(job: Job, text: string, home: Home = null): Result<Dr
       "must be the name of a point or three coordinates such as 0; depth/2; 300",
     );
   if (read.kind === "place") return ok({ point: null, texts: read.at });
-  const point = Object.values(job.points).find(
-    (one) => one.assembly === home && one.name.toLowerCase() === read.name.toLowerCase(),
+  const point = pointNamed(job, home, read.name);
+  return point ? ok({ point: point.id, texts: point.at }) : noPoint(read.name);
+}
+
+const pointNamed = (job: Job, home: Home, name: string) =>
+  Object.values(job.points).find(
+    (one) => one.assembly === home && one.name.toLowerCase() === name.toLowerCase(),
   );
-  if (!point)
-    return refused(
-      "The point",
-      read.name,
-      "is not here; type a name that is, or three coordinates parted by semicolons",
-    );
-  return ok({ point: point.id, texts: point.at });
+
+const noPoint = (name: string) =>
+  refused("The point", name, "is not here; type a name that is, or three coordinates parted by semicolons");
+
+/** The place on a line of the job at a share of it or at a length from its start, as texts that follow. */
+export function placeOnJobLine(
+  { job, sizes }: Pick<Ground, "job" | "sizes">,
+  id: string,
+  text: string,
+): Result<DrawPlace, Problem> {
+  const line = job.lines[id];
+  const [from, to] = [job.points[line?.from ?? ""], job.points[line?.to ?? ""]];
+  if (!from || !to) return err({ kind: "missingRecord", what: "line", id });
+  const place = placeOnLine(job, sizes, from, to, text);
+  return place.ok ? ok({ point: null, texts: place.value }) : place;
 }
 
 /** The place so far away from another one along the width, depth or height. */
@@ -233,7 +261,7 @@ function placeOnLine(
   const length = lengthWith(sizes, text);
   if (!length.ok) return length;
   if (length.value <= SAME_PLACE_MM || length.value >= whole - SAME_PLACE_MM)
-    return refused("A split at", text, "must lie between the two ends of the line");
+    return refused("The place at", text, "must lie between the two ends of the line");
   const along = ([0, 1, 2] as const).filter((i) => Math.abs(a.value[i] - b.value[i]) > SAME_PLACE_MM);
   const [axis] = along;
   if (along.length !== 1 || axis === undefined)

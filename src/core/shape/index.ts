@@ -11,6 +11,7 @@ export {
   drawMember,
   freePointName,
   placeAlong,
+  placeOnJobLine,
   splitMember,
   typedPlace,
   WAYS,
@@ -18,9 +19,11 @@ export {
   whereIs,
 } from "./draw";
 export { type EndPlane, endHeight } from "./ends";
+export { between, facingPair, letGo } from "./follow";
 export { type ProposedCut, proposedCuts } from "./joints";
 export { type MemberLengths, type MemberSolid, memberLengths, meshOfMember } from "./member";
 export { meshOfPanel, type PanelSolid } from "./panel";
 export type { Instance } from "./places";
 export { meshesOf, NO_SECTION, type PlacedMesh, type Shape, shapeJob, type Uncomputed } from "./shape";
-export { type SnapPlace, snapPlaces } from "./snaps";
+export { type SnapLine, type SnapPlace, snapLines, snapPlaces } from "./snaps";
+export { readTriangles } from "./triangles";

@@ -27,7 +27,7 @@ export function snapPlaces(job: Job, shape: Shape, home: Home = null, most = 2_0
   }
   const origin: SnapPlace = { at: [0, 0, 0], texts: ["0", "0", "0"], point: null, words: "origin" };
   places.push(origin);
-  const names = new Map(shape.members.map(({ member }) => [member.line as string, member.name]));
+  const names = memberNames(shape);
   const lines = Object.values(job.lines).filter((line) => homeOfLine(job, line) === home);
   for (const line of lines.slice(0, most)) {
     const [from, to] = [job.points[line.from], job.points[line.to]];
@@ -47,6 +47,30 @@ export function snapPlaces(job: Job, shape: Shape, home: Home = null, most = 2_0
   for (const panel of panels.slice(0, most)) places.push(...panelCorners(panel, job));
   return places;
 }
+
+/** A line that drawing catches on anywhere along it. */
+export type SnapLine = {
+  readonly id: string;
+  readonly from: Vec3;
+  readonly to: Vec3;
+  readonly words: string;
+};
+
+/** The lines of one home, each called by its member or its points. */
+export function snapLines(job: Job, shape: Shape, home: Home = null, most = 2_000): readonly SnapLine[] {
+  const names = memberNames(shape);
+  return Object.values(job.lines)
+    .filter((line) => homeOfLine(job, line) === home)
+    .slice(0, most)
+    .flatMap((line) => {
+      const [from, to] = [shape.points.get(line.from), shape.points.get(line.to)];
+      const ends = [line.from, line.to].map((id) => job.points[id]?.name ?? "").join("–");
+      return from && to ? [{ id: line.id, from, to, words: names.get(line.id) ?? ends }] : [];
+    });
+}
+
+const memberNames = (shape: Shape) =>
+  new Map(shape.members.map(({ member }) => [member.line as string, member.name]));
 
 const SHARES = [
   [0.5, "middle"],

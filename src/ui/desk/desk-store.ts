@@ -124,6 +124,22 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
     return null;
   }
 
+  /** The document under the draft that is shown; null while there is none. */
+  let underDraft: Job | null = null;
+
+  /** Shows an edit while it is being made, each step instead of the one before; nothing is sent. */
+  function showDraft(edit: Edit): void {
+    underDraft ??= store.getState().job;
+    const after = withEdit(underDraft, edit);
+    if (after.ok) put({ job: after.value });
+  }
+
+  /** Takes the draft away; whoever made it submits the last step as one edit. */
+  function endDraft(): void {
+    if (underDraft) put({ job: underDraft });
+    underDraft = null;
+  }
+
   /** Sends what is pending, one after the other; resolves when all of it is settled. */
   function flush(): Promise<void> {
     sending ??= sendAll().finally(() => {
@@ -172,6 +188,7 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
 
   /** Puts the pending edits on another confirmed document; those that no longer apply are told. */
   function rebase(confirmed: Job, revision: number, pending: readonly Edit[], steps: StepNames): void {
+    underDraft = null;
     let job = confirmed;
     const kept: Edit[] = [];
     for (const edit of pending) {
@@ -237,6 +254,8 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
   return {
     store,
     submit,
+    showDraft,
+    endDraft,
     flush,
     step,
     refresh,

@@ -1,5 +1,6 @@
 "use client";
 /** What is known of the selected row: sizes, ends, saw settings, mass, where it is cut from. */
+import { type Chooser, chosenBy } from "@/core/job";
 import { fromNm } from "@/core/kernel";
 import { keptFor } from "@/core/layout";
 import { rowNotes, standWords, styleOf } from "@/core/lists";
@@ -34,7 +35,7 @@ function factsOf(row: TallyRow, state: DeskState): readonly Fact[] {
   const style = styleOf(state.job.info.job);
   const write = (nm: number) => `${formatLength(fromNm(nm), style, 0.1)} ${style.unit}`;
   const { form } = row.shown;
-  const stock: Fact = ["Stock", [row.stockName ?? "none chosen", row.material ?? "no material"].join(", ")];
+  const stock = stockFacts(row, state);
   const cutFrom = cutFromFact(row, state);
   const notes = rowNotes(row, style, state.stockroom).map((note): Fact => ["Note", note]);
   if (form.kind === "member") {
@@ -44,7 +45,7 @@ function factsOf(row: TallyRow, state: DeskState): readonly Fact[] {
       return `${formatDegrees(mitre)} / ${formatDegrees(bevel)}°`;
     });
     return [
-      stock,
+      ...stock,
       ["Cut length", write(form.cutNm)],
       ["Edges", `${write(form.longestNm)} longest, ${write(form.shortestNm)} shortest`],
       ["Ends", standWords(form)],
@@ -57,14 +58,47 @@ function factsOf(row: TallyRow, state: DeskState): readonly Fact[] {
   if (form.kind === "panel") {
     const thickness = form.thicknessNm === null ? "no thickness" : write(form.thicknessNm);
     return [
-      stock,
+      ...stock,
       ["Finished", `${write(form.lengthNm)} × ${write(form.widthNm)} × ${thickness}`],
       ["Grain", form.grain ? "along the length" : "none, or any way"],
       ...cutFrom,
       ...uniqueNames(notes),
     ];
   }
-  return [stock, ["Count", String(row.count)], ...notes];
+  return [...stock, ["Count", String(row.count)], ...notes];
+}
+
+/** Stock and material, each with who chose it; what nobody in the job chose says so. */
+function stockFacts(row: TallyRow, { job, selected, stockroom }: DeskState): readonly Fact[] {
+  const id = [...selected].find((one) => row.pieces.some((piece) => piece.id === one)) ?? row.shown.id;
+  const entry =
+    row.stock === null
+      ? undefined
+      : (stockroom.sectionById.get(row.stock) ?? stockroom.boardById.get(row.stock));
+  const by = chosenBy(job, id, entry?.material ?? null);
+  const stock = row.stockName ?? "none chosen";
+  if (!by || row.kind === "bought") return [["Stock", [stock, row.material].filter(Boolean).join(", ")]];
+  return [
+    ["Stock", `${stock}${by.stock.kind === "own" ? "" : ` · ${byWords(by.stock)}`}`],
+    ["Material", `${row.material ?? "none"} · ${byWords(by.material)}`],
+  ];
+}
+
+function byWords(by: Chooser): string {
+  switch (by.kind) {
+    case "own":
+      return "chosen for it";
+    case "assembly":
+      return `usual in ${by.name}`;
+    case "job":
+      return "usual in this job";
+    case "stock":
+      return "assumed, the stock's own";
+    case "nobody":
+      return "nobody chose one";
+    default:
+      return by satisfies never;
+  }
 }
 
 const uniqueNames = (notes: readonly Fact[]): readonly Fact[] =>

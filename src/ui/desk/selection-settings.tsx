@@ -17,11 +17,15 @@ import { PANEL_EDGES } from "@/core/job";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
 import { TextField } from "../common/text-field";
+import { BoughtSettings } from "./bought-settings";
+import { CARDINALS } from "./cardinals";
 import { useDesk, useDeskState } from "./desk-context";
 import { EndSettings } from "./end-settings";
 import { KeySizeSettings } from "./key-size-settings";
+import { PanelPlace } from "./panel-place";
 import { PanelWork } from "./panel-work";
 import { AssemblySettings, LOOK_CHOICES, PlacementSettings, ROLE_CHOICES } from "./placement-settings";
+import { OnlyWhen, shared } from "./shared-fields";
 
 export function SelectionSettings() {
   const job = useDeskState((state) => state.job);
@@ -47,30 +51,6 @@ export function SelectionSettings() {
       What can be set on the selection will stand here: section, material, end cuts, board, edging.
     </p>
   );
-}
-
-/** Under which condition the selected pieces are part of the design. */
-function OnlyWhen({
-  whens,
-  onChange,
-}: {
-  readonly whens: readonly (string | null)[];
-  readonly onChange: (when: string | null) => string | null;
-}) {
-  return (
-    <TextField
-      label="Only there when"
-      value={shared(whens) ?? ""}
-      placeholder={new Set(whens).size > 1 ? "several" : "always"}
-      onCommit={(text) => onChange(text.trim() === "" ? null : text.trim())}
-    />
-  );
-}
-
-/** The value that all share, or null when they differ. */
-function shared<T>(values: readonly T[]): T | null {
-  const texts = new Set(values.map((value) => JSON.stringify(value)));
-  return texts.size === 1 ? (values[0] ?? null) : null;
 }
 
 const idsOf = (records: readonly { readonly id: string }[]) => records.map((record) => record.id);
@@ -119,20 +99,6 @@ function RoleAndLook({
     </>
   );
 }
-
-/** The cardinal points of IFC (ISO 16739-1) in words. */
-const CARDINALS = [
-  { value: "10", label: "centroid" },
-  { value: "5", label: "middle" },
-  { value: "8", label: "top middle" },
-  { value: "2", label: "bottom middle" },
-  { value: "4", label: "left middle" },
-  { value: "6", label: "right middle" },
-  { value: "7", label: "top left" },
-  { value: "9", label: "top right" },
-  { value: "1", label: "bottom left" },
-  { value: "3", label: "bottom right" },
-];
 
 const GRID = "grid grid-cols-3 gap-x-3 gap-y-1.5";
 
@@ -240,8 +206,12 @@ function PanelSettings({ panels }: { readonly panels: readonly Panel[] }) {
       />
       {only ? (
         <>
-          <TextField label="Length" value={only.length} onCommit={(length) => change({ length })} />
-          <TextField label="Width" value={only.width} onCommit={(width) => change({ width })} />
+          {only.between ? null : (
+            <>
+              <TextField label="Length" value={only.length} onCommit={(length) => change({ length })} />
+              <TextField label="Width" value={only.width} onCommit={(width) => change({ width })} />
+            </>
+          )}
           {PANEL_EDGES.map((edge) => (
             <Chooser
               key={edge}
@@ -289,39 +259,8 @@ function PanelSettings({ panels }: { readonly panels: readonly Panel[] }) {
         placeholder="what is usual"
         onCommit={(text) => change({ material: text.trim() === "" ? null : text.trim() })}
       />
+      {only ? <PanelPlace panel={only} /> : null}
       {only ? <PanelWork panel={only} onChange={(work) => change({ work })} /> : null}
-    </div>
-  );
-}
-
-function BoughtSettings({ parts }: { readonly parts: readonly BoughtPart[] }) {
-  const desk = useDesk();
-  const bought = useDeskState((state) => state.stockroom.bought);
-  const change = (set: Partial<Omit<BoughtPart, "id">>) =>
-    desk.submit({ kind: "changeBoughtParts", ids: idsOf(parts), set });
-  const [only] = parts.length === 1 ? parts : [];
-  return (
-    <div className={GRID}>
-      <Chooser
-        label="Bought part"
-        value={shared(parts.map((part) => part.entry)) ?? ""}
-        placeholder="several"
-        choices={[
-          { value: "", label: "none chosen" },
-          ...bought.map(({ id, name }) => ({ value: id, label: name })),
-        ]}
-        onChoose={(id) => change({ entry: id === "" ? null : id })}
-      />
-      {only ? (
-        <TextField label="Count, or a formula" value={only.count} onCommit={(count) => change({ count })} />
-      ) : null}
-      {only?.length != null ? (
-        <TextField label="Length of each" value={only.length} onCommit={(length) => change({ length })} />
-      ) : null}
-      <div className="self-end">
-        <OnlyWhen whens={parts.map((part) => part.when)} onChange={(when) => change({ when })} />
-        <LeaveOut leftOut={parts.every((part) => part.leftOut)} onChange={(leftOut) => change({ leftOut })} />
-      </div>
     </div>
   );
 }

@@ -1,20 +1,32 @@
 "use client";
 /** The picture of the model: views, picking, marks; the last good one stays when an edit cannot be computed. */
-import { Eye, Maximize, PencilLine, Tag as TagIcon } from "lucide-react";
+import { Eye, Maximize, PencilLine, Ruler, Tag as TagIcon } from "lucide-react";
 import { useEffect, useMemo, useRef, useState } from "react";
-import { unposeMesh } from "@/core/geometry";
+import { unposeMesh, type Vec3 } from "@/core/geometry";
 import { findAssembly, type Home, type Job, textOf } from "@/core/job";
 import { MM_PER_UNIT, roundTo } from "@/core/measure";
-import { type Instance, meshesOf, NO_SECTION, placeAlong, type Shape, whereIs } from "@/core/shape";
+import {
+  type Instance,
+  meshesOf,
+  NO_SECTION,
+  placeAlong,
+  placeOnJobLine,
+  type Shape,
+  snapPlaces,
+  whereIs,
+} from "@/core/shape";
 import type { Tally } from "@/core/tally";
 import { Button } from "../common/button";
 import { Tag } from "../common/tag";
 import { isRowSelected, useDesk, useDeskState } from "../desk/desk-context";
+import { CutAwayForm } from "./cut-away";
 import { DrawBar } from "./draw/draw-bar";
-import { DrawOverlay, type Hover } from "./draw/draw-overlay";
-import { alongWay, caught } from "./draw/pointer";
+import { DrawOverlay, type Hover, NO_HOVER } from "./draw/draw-overlay";
+import { alongWay, caught, caughtOnLine, type Project, stepped } from "./draw/pointer";
 import { useDrawing } from "./draw/use-drawing";
+import { usePointDrag } from "./draw/use-point-drag";
 import { JigDialog } from "./jig-dialog";
+import { MeasureBar, MeasureOverlay, useMeasuring } from "./measure-bar";
 import { type ModelPiece, ModelScene, type ViewName } from "./model-scene";
 
 const VIEWS: readonly (readonly [ViewName, string])[] = [
@@ -97,6 +109,7 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
   const [fault, setFault] = useState<string | null>(null);
   const hidden = useDeskState((state) => state.hidden);
   const job = useDeskState((state) => state.job);
+  const inside = useDeskState((state) => state.inside);
   const open = useOpenInstance();
   const pieces = useMemo(
     () =>
@@ -132,32 +145,58 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
   const pressed = useRef<{ readonly x: number; readonly y: number } | null>(null);
   const unit = useDeskState((state) => state.job.info.job.unit);
   const sizes = useDeskState((state) => state.results.sizes);
-  const hovered = (event: React.MouseEvent): Hover | null => {
-    const made = scene.current;
+  const step = unit === "in" || unit === "ft" ? 25.4 / 2 : 10;
+  const spotOf = (event: React.MouseEvent) => {
     const place = box.current?.getBoundingClientRect();
-    if (!made || !place) return null;
-    const spot = { x: event.clientX - place.left, y: event.clientY - place.top };
-    const snap = caught(drawing.snaps, spot, (at) => made.project(at));
+    return { x: event.clientX - (place?.left ?? 0), y: event.clientY - (place?.top ?? 0) };
+  };
+  const hovered = (event: React.MouseEvent): Hover => {
+    const made = scene.current;
+    if (!made) return NO_HOVER;
+    const spot = spotOf(event);
+    const project = (at: Vec3) => made.project(at);
+    const snap = caught(measuring.active ? measureSnaps : drawing.snaps, spot, project);
+    if (snap || measuring.active) return { ...NO_HOVER, snap };
+    const onLine = caughtOnLine(drawing.lines, spot, project, step);
+    if (onLine) return { ...NO_HOVER, onLine };
     const start = drawing.from ? whereIs(sizes, drawing.from) : null;
-    const step = unit === "in" || unit === "ft" ? 25.4 / 2 : 10;
-    const along =
-      snap === null && start?.ok ? alongWay(start.value, spot, (at) => made.project(at), step) : null;
-    return { snap, along };
-  };
-  const draw = (event: React.MouseEvent) => {
-    const { snap, along } = hovered(event) ?? { snap: null, along: null };
-    if (snap) drawing.drawTo({ point: snap.point, texts: snap.texts });
-    else if (along && drawing.from) {
-      const length = textOf(roundTo(along.mm / MM_PER_UNIT[unit], 6));
-      drawing.drawTo(placeAlong(desk.store.getState().job, drawing.from, along.way, length));
+    if (drawing.way === "place") {
+      const through: Vec3 = start?.ok ? start.value : [0, 0, 0];
+      const place = made.unproject(spot, through);
+      return { ...NO_HOVER, free: place && stepped(place, through, step) };
     }
+    return { ...NO_HOVER, along: start?.ok ? alongWay(start.value, spot, project, step) : null };
   };
+  const inUnit = (mm: number) => textOf(roundTo(mm / MM_PER_UNIT[unit], 6));
+  const draw = (event: React.MouseEvent) => {
+    const { snap, onLine, along, free } = hovered(event);
+    const { job: now } = desk.store.getState();
+    if (snap) drawing.drawTo({ point: snap.point, texts: snap.texts });
+    else if (onLine) {
+      const place = placeOnJobLine({ job: now, sizes }, onLine.line.id, inUnit(onLine.mm));
+      if (place.ok) drawing.drawTo(place.value);
+    } else if (free)
+      drawing.drawTo({ point: null, texts: [inUnit(free[0]), inUnit(free[1]), inUnit(free[2])] });
+    else if (along && drawing.from)
+      drawing.drawTo(placeAlong(now, drawing.from, along.way, inUnit(along.mm)));
+  };
+  const measuring = useMeasuring();
+  const measureSnaps = useMemo(
+    () => (measuring.active ? snapPlaces(job, shape, inside) : []),
+    [measuring.active, job, shape, inside],
+  );
+  const drag = usePointDrag(() => scene.current, step);
   const pick = (event: React.MouseEvent) => {
     // The end of a turn of the picture is no pick.
     const { x, y } = pressed.current ?? { x: event.clientX, y: event.clientY };
     if (Math.hypot(event.clientX - x, event.clientY - y) > 4) return;
     if (drawing.active) {
       draw(event);
+      return;
+    }
+    if (measuring.active) {
+      const { snap } = hovered(event);
+      if (snap) measuring.take(snap);
       return;
     }
     const piece = scene.current?.pick(event.clientX, event.clientY) ?? null;
@@ -204,6 +243,15 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
         ) : null}
         <Button
           look="plain"
+          aria-pressed={measuring.active}
+          icon={<Ruler size={15} aria-hidden />}
+          onClick={measuring.toggle}
+        >
+          Measure
+        </Button>
+        <CutAwayForm scene={() => scene.current} />
+        <Button
+          look="plain"
           icon={<Maximize size={15} aria-hidden />}
           onClick={() => scene.current?.look(view)}
         >
@@ -219,6 +267,7 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
         </Button>
       </div>
       {drawing.active ? <DrawBar drawing={drawing} /> : null}
+      {measuring.active ? <MeasureBar measuring={measuring} /> : null}
       {old ? (
         <p role="status" className="border-amber border-b bg-amber-pale px-3.5 py-1.5 text-[13px] text-amber">
           This picture is older than the design: something can no longer be computed. The checks below say
@@ -234,14 +283,31 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
           className="absolute inset-0"
           onPointerDown={(event) => {
             pressed.current = { x: event.clientX, y: event.clientY };
+            if (canDraw && !drawing.active && !measuring.active && drag.press(spotOf(event)))
+              event.currentTarget.setPointerCapture(event.pointerId);
           }}
-          onPointerMove={(event) => (drawing.active ? setHover(hovered(event)) : undefined)}
+          onPointerMove={(event) => {
+            if (drag.drag(spotOf(event))) return;
+            if (drawing.active || measuring.active) setHover(hovered(event));
+          }}
+          onPointerUp={() => drag.release()}
+          onPointerCancel={() => drag.release()}
           onClick={pick}
         />
         {drawing.active && scene.current && frames > 0 ? (
           <DrawOverlay
             drawing={drawing}
             hover={hover}
+            project={(at) => scene.current?.project(at) ?? { x: 0, y: 0 }}
+          />
+        ) : null}
+        {canDraw && !drawing.active && !measuring.active && scene.current && frames > 0 ? (
+          <Grips grips={drag.grips} project={(at) => scene.current?.project(at) ?? { x: 0, y: 0 }} />
+        ) : null}
+        {measuring.active && scene.current && frames > 0 ? (
+          <MeasureOverlay
+            measuring={measuring}
+            hover={hover?.snap ?? null}
             project={(at) => scene.current?.project(at) ?? { x: 0, y: 0 }}
           />
         ) : null}
@@ -256,6 +322,24 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
         ) : null}
       </div>
     </>
+  );
+}
+
+/** Rings round the points that can be dragged. */
+function Grips({
+  grips,
+  project,
+}: {
+  readonly grips: readonly { readonly id: string; readonly at: Vec3 }[];
+  readonly project: Project;
+}) {
+  return (
+    <svg aria-hidden className="pointer-events-none absolute inset-0 h-full w-full">
+      {grips.map(({ id, at }) => {
+        const { x, y } = project(at);
+        return <circle key={id} cx={x} cy={y} r={6} className="fill-leaf/70 stroke-chalk" strokeWidth={2} />;
+      })}
+    </svg>
   );
 }
 

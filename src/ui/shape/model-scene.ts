@@ -18,6 +18,8 @@ export type ModelPiece = {
   /** Stands around what is worked on. */
   readonly faded: boolean;
 };
+/** A plane across an axis (0 width, 1 depth, 2 height) and the side of it that stays. */
+export type CutAway = { readonly axis: 0 | 1 | 2; readonly at: number; readonly keep: "below" | "above" };
 export type ViewName = "iso" | "front" | "top" | "side";
 
 const COLOURS = {
@@ -28,6 +30,7 @@ const COLOURS = {
   faded: new THREE.Color("#f2f2ec"),
   picked: new THREE.Color("#d39a3f"),
 };
+const EDGE = { plain: new THREE.Color("#1d2321"), faded: new THREE.Color("#b9bcb4") };
 const VIEW_FROM: Readonly<Record<ViewName, readonly [number, number, number]>> = {
   iso: [-0.62, -1, 0.62],
   front: [0, -1, 0],
@@ -69,6 +72,7 @@ export class ModelScene {
   private selected: ReadonlySet<string> = new Set();
   private frame = 0;
   private reach = 1000;
+  private cutter: THREE.Plane | null = null;
 
   constructor(box: HTMLElement) {
     this.box = box;
@@ -108,7 +112,7 @@ export class ModelScene {
       this.scene.remove(old);
       old.geometry.dispose();
     }
-    const { positions, normals, edges, ranges } = gathered(pieces);
+    const { positions, normals, edges, edgeColours, ranges } = gathered(pieces);
     this.ranges = ranges;
     const geometry = new THREE.BufferGeometry();
     geometry.setAttribute("position", new THREE.BufferAttribute(positions, 3));
@@ -118,6 +122,8 @@ export class ModelScene {
       geometry,
       new THREE.MeshLambertMaterial({
         vertexColors: true,
+        // Cut open, a solid shows its inner faces.
+        side: THREE.DoubleSide,
         polygonOffset: true,
         polygonOffsetFactor: 1,
         polygonOffsetUnits: 1,
@@ -125,7 +131,8 @@ export class ModelScene {
     );
     const lineGeometry = new THREE.BufferGeometry();
     lineGeometry.setAttribute("position", new THREE.BufferAttribute(edges, 3));
-    this.lines = new THREE.LineSegments(lineGeometry, new THREE.LineBasicMaterial({ color: "#1d2321" }));
+    lineGeometry.setAttribute("color", new THREE.BufferAttribute(edgeColours, 3));
+    this.lines = new THREE.LineSegments(lineGeometry, new THREE.LineBasicMaterial({ vertexColors: true }));
     this.scene.add(this.faces, this.lines);
     this.colour();
     if (fresh) this.look("iso");
@@ -169,10 +176,8 @@ export class ModelScene {
 
   /** How far the sphere can be enlarged so that the model, which is flatter, fills the picture. */
   private fittingZoom(centre: THREE.Vector3): number {
-    const geometry = this.faces?.geometry;
-    geometry?.computeBoundingBox();
-    const bounds = geometry?.boundingBox;
-    if (!bounds || bounds.isEmpty()) return 1;
+    const bounds = this.bounds();
+    if (bounds.isEmpty()) return 1;
     this.camera.lookAt(centre);
     this.camera.updateMatrixWorld();
     const seen = new THREE.Box3();
@@ -192,11 +197,21 @@ export class ModelScene {
     return 0.9 * Math.min(across / (size.x || 1), up / (size.y || 1));
   }
 
+  /** The room that is looked at: what is worked on, or everything when all of it is. */
+  private bounds(): THREE.Box3 {
+    const box = new THREE.Box3();
+    const positions = this.faces?.geometry.getAttribute("position");
+    if (!positions) return box;
+    const worked = this.ranges.filter(({ piece }) => !piece.faded);
+    const corner = new THREE.Vector3();
+    for (const { from, to } of worked.length > 0 ? worked : this.ranges)
+      for (let i = from * 3; i < to * 3; i++) box.expandByPoint(corner.fromBufferAttribute(positions, i));
+    return box;
+  }
+
   private sphere(): THREE.Sphere {
-    const geometry = this.faces?.geometry;
-    geometry?.computeBoundingBox();
-    const box = geometry?.boundingBox;
-    if (!box || box.isEmpty()) return new THREE.Sphere(new THREE.Vector3(), 1000);
+    const box = this.bounds();
+    if (box.isEmpty()) return new THREE.Sphere(new THREE.Vector3(), 1000);
     return box.getBoundingSphere(new THREE.Sphere());
   }
 
@@ -211,6 +226,26 @@ export class ModelScene {
     this.camera.bottom = (-this.reach * height) / shorter;
     this.camera.updateProjectionMatrix();
     this.draw();
+  }
+
+  /** Leaves out what lies beyond a plane across one of the axes; null shows everything. */
+  cutAway(cut: CutAway | null): void {
+    const normal = new THREE.Vector3();
+    if (cut) normal.setComponent(cut.axis, cut.keep === "below" ? -1 : 1);
+    this.cutter = cut ? new THREE.Plane(normal, cut.keep === "below" ? cut.at : -cut.at) : null;
+    this.renderer.clippingPlanes = this.cutter ? [this.cutter] : [];
+    this.draw();
+  }
+
+  /** How far the model reaches along an axis. */
+  extent(axis: 0 | 1 | 2): readonly [number, number] {
+    const { min, max } = this.bounds();
+    return [min.getComponent(axis), max.getComponent(axis)];
+  }
+
+  /** Whether the pointer turns the picture. */
+  turning(allowed: boolean): void {
+    this.controls.enabled = allowed;
   }
 
   /** Asks for one frame; several asks before it give one. */
@@ -230,7 +265,10 @@ export class ModelScene {
     const place = new THREE.Vector2(((clientX - left) / width) * 2 - 1, -((clientY - top) / height) * 2 + 1);
     const ray = new THREE.Raycaster();
     ray.setFromCamera(place, this.camera);
-    const triangle = ray.intersectObject(this.faces)[0]?.faceIndex;
+    const { cutter } = this;
+    const hits = ray.intersectObject(this.faces);
+    const hit = cutter ? hits.find(({ point }) => cutter.distanceToPoint(point) >= 0) : hits[0];
+    const triangle = hit?.faceIndex;
     if (triangle === undefined || triangle === null) return null;
     return this.ranges.find((range) => triangle >= range.from && triangle < range.to)?.piece ?? null;
   }
@@ -246,6 +284,27 @@ export class ModelScene {
     return this.seen(new THREE.Vector3(x, y, z));
   }
 
+  /**
+   * The place under a spot of the box, in the plane of the view through a place of the job; seen aslant, in the
+   * level plane through it.
+   */
+  unproject(spot: { readonly x: number; readonly y: number }, through: Vec3): Vec3 | null {
+    const { clientWidth, clientHeight } = this.renderer.domElement;
+    const ray = new THREE.Raycaster();
+    ray.setFromCamera(
+      new THREE.Vector2((spot.x / clientWidth) * 2 - 1, 1 - (spot.y / clientHeight) * 2),
+      this.camera,
+    );
+    const towards = ray.ray.direction.toArray().map(Math.abs);
+    const straight = towards.findIndex((part) => part > 0.999);
+    const normal = new THREE.Vector3().setComponent(straight < 0 ? 2 : straight, 1);
+    const plane = new THREE.Plane().setFromNormalAndCoplanarPoint(normal, new THREE.Vector3(...through));
+    // The eye of a parallel view may stand beyond the plane.
+    ray.ray.origin.addScaledVector(ray.ray.direction, -200_000);
+    const hit = ray.ray.intersectPlane(plane, new THREE.Vector3());
+    return hit ? [hit.x, hit.y, hit.z] : null;
+  }
+
   private seen(place: THREE.Vector3): { readonly x: number; readonly y: number } {
     const seen = place.clone().project(this.camera);
     const { clientWidth, clientHeight } = this.renderer.domElement;
@@ -259,6 +318,7 @@ function gathered(pieces: readonly ModelPiece[]) {
   const positions = new Float32Array(triangles * 9);
   const normals = new Float32Array(triangles * 9);
   const edges = new Float32Array(edgeEnds * 3);
+  const edgeColours = new Float32Array(edgeEnds * 3);
   const ranges: Range[] = [];
   let triangle = 0;
   let edge = 0;
@@ -280,6 +340,7 @@ function gathered(pieces: readonly ModelPiece[]) {
     }
     for (const index of mesh.edges) {
       edges.set(mesh.vertices[index] ?? [0, 0, 0], edge);
+      (piece.faded ? EDGE.faded : EDGE.plain).toArray(edgeColours, edge);
       edge += 3;
     }
     const centre = new THREE.Vector3();
@@ -291,5 +352,5 @@ function gathered(pieces: readonly ModelPiece[]) {
       centre: centre.divideScalar(Math.max(1, mesh.vertices.length)),
     });
   }
-  return { positions, normals, edges, ranges };
+  return { positions, normals, edges, edgeColours, ranges };
 }

@@ -2,6 +2,7 @@
 /** What can be done to the selected pieces as geometry: copy, repeat, mirror, split, remove. */
 import {
   Boxes,
+  Columns2,
   Copy,
   EyeOff,
   FlipHorizontal2,
@@ -23,11 +24,13 @@ import {
   type Home,
   homeOf,
   type Job,
+  newInsert,
+  newPanel,
   readPlace,
   takenApart,
 } from "@/core/job";
 import { sentence } from "@/core/kernel";
-import { splitMember } from "@/core/shape";
+import { between, splitMember } from "@/core/shape";
 import { Button, buttonClass } from "../common/button";
 import { Chooser } from "../common/chooser";
 import { useDesk, useDeskState } from "../desk/desk-context";
@@ -58,6 +61,7 @@ export function SelectionActions() {
       {pieces.length > 0 ? <CopyForm ids={pieces} /> : null}
       {pieces.length > 0 ? <MirrorForm ids={pieces} /> : null}
       {pieces.length > 0 ? <AssembleForm ids={pieces} /> : null}
+      {pieces.length === 2 && pieces.every((id) => job.panels[id]) ? <BetweenForm ids={pieces} /> : null}
       {only && job.members[only] ? <SplitForm id={only} /> : null}
       {only && job.placements[only] ? <PlacedActions id={only} /> : null}
       {pieces.length > 0 ? <Visibility ids={pieces} /> : null}
@@ -244,6 +248,36 @@ function MirrorForm({ ids }: { readonly ids: readonly string[] }) {
         onChoose={(value) => setAxis(Number(value) as Axis)}
       />
       <Field name="plane" label="At the place" value="0" />
+    </ActionForm>
+  );
+}
+
+/** A new panel between the two that are selected, which follows them. */
+function BetweenForm({ ids }: { readonly ids: readonly string[] }) {
+  const desk = useDesk();
+  const run = (form: FormData) => {
+    const { job, results, inside } = desk.store.getState();
+    const [first, second] = ids.map((id) => results.shape.panels.find(({ panel }) => panel.id === id));
+    if (!first || !second) return "One of the two panels cannot be computed; mend that first.";
+    const panel = newPanel(freshIds(job)("panel"), {
+      name: textIn(form, "name"),
+      board: first.panel.board,
+      assembly: inside,
+      between: between(first, second, textIn(form, "distance")),
+    });
+    const refused = desk.submit(newInsert("Put a panel between two", { panels: [panel] }));
+    if (refused === null) desk.select([panel.id]);
+    return refused;
+  };
+  return (
+    <ActionForm
+      word="Panel between"
+      icon={<Columns2 size={14} aria-hidden />}
+      button="Put it between"
+      onDo={run}
+    >
+      <Field name="name" label="Name" value="Shelf" />
+      <Field name="distance" label="Off the first one's left or front end" value="100" />
     </ActionForm>
   );
 }

@@ -7,6 +7,7 @@ import { WAYS } from "@/core/shape";
 import { Button } from "../../common/button";
 import { Chooser } from "../../common/chooser";
 import { TextField } from "../../common/text-field";
+import { CARDINALS } from "../../desk/cardinals";
 import { useDeskState } from "../../desk/desk-context";
 import type { Drawing, DrawWay } from "./use-drawing";
 
@@ -86,15 +87,35 @@ export function DrawBar({ drawing }: { readonly drawing: Drawing }) {
           </Button>
         </span>
       </div>
+      <div className="grid grid-cols-[1fr_1.4fr_3.8fr] items-start gap-2 pt-1">
+        <TextField
+          label="Roll, °"
+          value={drawing.roll}
+          onCommit={(text) => {
+            drawing.setRoll(text.trim() === "" ? "0" : text.trim());
+            return null;
+          }}
+        />
+        <Chooser
+          label="Section on the line by its"
+          value={String(drawing.cardinal)}
+          choices={CARDINALS}
+          onChoose={(cardinal) => drawing.setCardinal(Number(cardinal))}
+        />
+      </div>
       <p className="pt-1 text-[12px] text-ink-soft">
         {drawing.fault ? (
           <span role="alert" className="text-oxide">
             {drawing.fault}
           </span>
         ) : drawing.from ? (
-          "Type a length and press Enter, or click a place. Clearing From lifts the pen."
+          drawing.way === "place" ? (
+            "Type a place (P2; or 0; depth/2; 300; or P1 to P2 at 1/3), or click anywhere. Clearing From lifts the pen."
+          ) : (
+            "Type a length and press Enter, or click a place. Clearing From lifts the pen."
+          )
         ) : (
-          "Type where to start, or click a point, a middle or a corner in the picture."
+          "Type where to start, or click a point, a place on a line or a corner in the picture."
         )}
       </p>
     </section>

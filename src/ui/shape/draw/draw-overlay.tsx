@@ -1,13 +1,22 @@
 "use client";
 /** Chalk over the picture while members are drawn: the place that is caught, the line that would come about, its length. */
+import type { Vec3 } from "@/core/geometry";
 import { styleOf } from "@/core/lists";
 import { formatLength } from "@/core/measure";
 import { directionOf, type SnapPlace, whereIs } from "@/core/shape";
 import { useDeskState } from "../../desk/desk-context";
-import type { AlongWay, Project, Spot } from "./pointer";
+import type { AlongWay, OnLine, Project, Spot } from "./pointer";
 import type { Drawing } from "./use-drawing";
 
-export type Hover = { readonly snap: SnapPlace | null; readonly along: AlongWay | null };
+/** What the pointer means: a place to catch on, a place on a line, a length along a way, or any place. */
+export type Hover = {
+  readonly snap: SnapPlace | null;
+  readonly onLine: OnLine | null;
+  readonly along: AlongWay | null;
+  readonly free: Vec3 | null;
+};
+
+export const NO_HOVER: Hover = { snap: null, onLine: null, along: null, free: null };
 
 export function DrawOverlay({
   drawing,
@@ -22,8 +31,9 @@ export function DrawOverlay({
   const info = useDeskState((state) => state.job.info.job);
   const start = drawing.from ? whereIs(sizes, drawing.from) : null;
   const from = start?.ok ? start.value : null;
-  const target = hover?.snap
-    ? hover.snap.at
+  const plain = hover?.snap?.at ?? hover?.onLine?.at ?? hover?.free ?? null;
+  const target = plain
+    ? plain
     : from && hover?.along
       ? (([0, 1, 2] as const).map(
           (i) => (from[i] ?? 0) + directionOf(hover.along?.way ?? "right")[i] * (hover.along?.mm ?? 0),
@@ -58,10 +68,16 @@ export function DrawOverlay({
           />
         </>
       ) : null}
-      {b && hover?.snap ? (
+      {b && (hover?.snap || hover?.onLine) ? (
         <>
           <Tick at={b} caught />
-          <Words at={{ x: b.x + 10, y: b.y + 16 }} text={hover.snap.words} />
+          <Words
+            at={{ x: b.x + 10, y: b.y + 16 }}
+            text={
+              hover.snap?.words ??
+              `on ${hover.onLine?.line.words}, ${formatLength(hover.onLine?.mm ?? 0, styleOf(info), 0.1)} along`
+            }
+          />
         </>
       ) : null}
     </svg>
@@ -69,7 +85,7 @@ export function DrawOverlay({
 }
 
 /** Two short strokes of chalk across one another. */
-function Tick({ at, caught = false }: { readonly at: Spot; readonly caught?: boolean }) {
+export function Tick({ at, caught = false }: { readonly at: Spot; readonly caught?: boolean }) {
   const size = caught ? 7 : 3;
   return (
     <path
@@ -80,7 +96,7 @@ function Tick({ at, caught = false }: { readonly at: Spot; readonly caught?: boo
   );
 }
 
-function Words({ at, text }: { readonly at: Spot; readonly text: string }) {
+export function Words({ at, text }: { readonly at: Spot; readonly text: string }) {
   return (
     <text
       x={at.x}

@@ -1,6 +1,6 @@
 /** What the pointer means while members are drawn: a place to catch on, or a length along a way. */
 import type { Vec3 } from "@/core/geometry";
-import { directionOf, type SnapPlace, WAYS, type Way } from "@/core/shape";
+import { directionOf, type SnapLine, type SnapPlace, WAYS, type Way } from "@/core/shape";
 
 export type Spot = { readonly x: number; readonly y: number };
 export type Project = (place: Vec3) => Spot;
@@ -38,4 +38,41 @@ export function alongWay(from: Vec3, spot: Spot, project: Project, step: number)
     if (mm > 0 && (best === null || beside < best.beside)) best = { way, mm, beside };
   }
   return best && { way: best.way, mm: best.mm };
+}
+
+export type OnLine = { readonly line: SnapLine; readonly mm: number; readonly at: Vec3 };
+
+/** The place on a line that the pointer is near, at a length from its start in steps of `step` mm. */
+export function caughtOnLine(
+  lines: readonly SnapLine[],
+  spot: Spot,
+  project: Project,
+  step: number,
+): OnLine | null {
+  let best: (OnLine & { readonly apart: number }) | null = null;
+  for (const line of lines) {
+    const { from, to } = line;
+    const [a, b] = [project(from), project(to)];
+    const [dx, dy] = [b.x - a.x, b.y - a.y];
+    const size = dx * dx + dy * dy;
+    if (size < 100) continue;
+    const share = ((spot.x - a.x) * dx + (spot.y - a.y) * dy) / size;
+    const apart = Math.abs((spot.x - a.x) * dy - (spot.y - a.y) * dx) / Math.sqrt(size);
+    if (share <= 0 || share >= 1 || apart > CATCH_PX / 2 || (best !== null && apart >= best.apart)) continue;
+    const length = Math.hypot(to[0] - from[0], to[1] - from[1], to[2] - from[2]);
+    const mm = Math.round((share * length) / step) * step;
+    if (mm <= 0 || mm >= length) continue;
+    const along = (i: 0 | 1 | 2) => from[i] + ((to[i] - from[i]) * mm) / length;
+    best = { line, mm, at: [along(0), along(1), along(2)], apart };
+  }
+  return best;
+}
+
+/** A place in steps of `step` mm, but kept exactly where it agrees with the place that it started from. */
+export function stepped(place: Vec3, from: Vec3, step: number): Vec3 {
+  const part = (i: 0 | 1 | 2) =>
+    Math.abs(place[i] - from[i]) < step / 2
+      ? from[i]
+      : from[i] + Math.round((place[i] - from[i]) / step) * step;
+  return [part(0), part(1), part(2)];
 }

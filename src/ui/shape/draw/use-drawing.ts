@@ -6,7 +6,9 @@ import {
   type DrawPlace,
   drawMember,
   placeAlong,
+  type SnapLine,
   type SnapPlace,
+  snapLines,
   snapPlaces,
   typedPlace,
   type Way,
@@ -28,9 +30,16 @@ export function useDrawing() {
   const [way, setWay] = useState<DrawWay>("right");
   const [section, setSection] = useState<string>(stockroom.sections[0]?.id ?? "");
   const [name, setName] = useState("Rail");
+  const [roll, setRoll] = useState("0");
+  const [cardinal, setCardinal] = useState(10);
   const [fault, setFault] = useState<string | null>(null);
   const snaps: readonly SnapPlace[] = useMemo(
     () => (active ? snapPlaces(job, shape, home) : []),
+    [active, job, shape, home],
+  );
+
+  const lines: readonly SnapLine[] = useMemo(
+    () => (active ? snapLines(job, shape, home) : []),
     [active, job, shape, home],
   );
 
@@ -41,7 +50,7 @@ export function useDrawing() {
       setFault(null);
       return null;
     }
-    const settings = { name, section: section === "" ? null : section, roll: "0", cardinal: 10 };
+    const settings = { name, section: section === "" ? null : section, roll, cardinal };
     const drawn = drawMember({ job, sizes, stockroom, home }, from, to, settings, freshIds(job));
     const refused = drawn.ok ? desk.submit(drawn.value.edit) : sentence(drawn.problem);
     setFault(refused);
@@ -54,7 +63,7 @@ export function useDrawing() {
       setFrom(null);
       return null;
     }
-    const place = typedPlace(job, text, home);
+    const place = typedPlace({ job, sizes, home }, text);
     if (!place.ok) return sentence(place.problem);
     setFrom(place.value);
     setFault(null);
@@ -63,7 +72,7 @@ export function useDrawing() {
   /** On by a typed length along a way, or to a typed place. */
   const goOn = (text: string): string | null => {
     if (way === "place" || !from) {
-      const place = typedPlace(job, text, home);
+      const place = typedPlace({ job, sizes, home }, text);
       return place.ok ? drawTo(place.value) : sentence(place.problem);
     }
     return drawTo(placeAlong(job, from, way, text));
@@ -86,6 +95,11 @@ export function useDrawing() {
     setName,
     fault,
     snaps,
+    lines,
+    roll,
+    setRoll,
+    cardinal,
+    setCardinal,
     drawTo,
     startAt,
     goOn,

@@ -1,0 +1,27 @@
+"use client";
+/** What the settings of several records share: the value that all have, and the condition of being there. */
+import { TextField } from "../common/text-field";
+
+/** The value that all share, or null when they differ. */
+export function shared<T>(values: readonly T[]): T | null {
+  const texts = new Set(values.map((value) => JSON.stringify(value)));
+  return texts.size === 1 ? (values[0] ?? null) : null;
+}
+
+/** Under which condition the selected pieces are part of the design. */
+export function OnlyWhen({
+  whens,
+  onChange,
+}: {
+  readonly whens: readonly (string | null)[];
+  readonly onChange: (when: string | null) => string | null;
+}) {
+  return (
+    <TextField
+      label="Only there when"
+      value={shared(whens) ?? ""}
+      placeholder={new Set(whens).size > 1 ? "several" : "always"}
+      onCommit={(text) => onChange(text.trim() === "" ? null : text.trim())}
+    />
+  );
+}

@@ -1,0 +1,91 @@
+"use client";
+/** Cutting the picture open: a plane across the width, depth or height, by sliding or typing. */
+import { SquareSplitHorizontal } from "lucide-react";
+import { Popover } from "radix-ui";
+import { type ReactNode, useState } from "react";
+import { lengthWith } from "@/core/job";
+import { sentence } from "@/core/kernel";
+import { MM_PER_UNIT, roundTo } from "@/core/measure";
+import { buttonClass } from "../common/button";
+import { Chooser } from "../common/chooser";
+import { TextField } from "../common/text-field";
+import { useDeskState } from "../desk/desk-context";
+import type { CutAway, ModelScene } from "./model-scene";
+
+const AXES = [
+  { value: "", label: "nothing cut away" },
+  { value: "0", label: "across the width" },
+  { value: "1", label: "across the depth" },
+  { value: "2", label: "across the height" },
+];
+
+export function CutAwayForm({ scene }: { readonly scene: () => ModelScene | null }): ReactNode {
+  const sizes = useDeskState((state) => state.results.sizes);
+  const unit = useDeskState((state) => state.job.info.job.unit);
+  const [cut, setCut] = useState<CutAway | null>(null);
+  const show = (next: CutAway | null) => {
+    setCut(next);
+    scene()?.cutAway(next);
+  };
+  const [low, high] = cut ? (scene()?.extent(cut.axis) ?? [0, 0]) : [0, 0];
+  const choose = (text: string) => {
+    if (text === "") return show(null);
+    const axis = Number(text) as CutAway["axis"];
+    const [from, to] = scene()?.extent(axis) ?? [0, 0];
+    // The near half goes: the front of the depth, the upper part of the height.
+    show({ axis, at: (from + to) / 2, keep: axis === 1 ? "above" : "below" });
+  };
+  const type = (text: string): string | null => {
+    const at = lengthWith(sizes, text);
+    if (!at.ok) return sentence(at.problem);
+    if (cut) show({ ...cut, at: at.value });
+    return null;
+  };
+  return (
+    <Popover.Root>
+      <Popover.Trigger className={buttonClass("plain")} aria-pressed={cut !== null}>
+        <SquareSplitHorizontal size={15} aria-hidden /> Cut open
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          align="end"
+          sideOffset={6}
+          aria-label="Cut open"
+          className="z-40 w-[270px] space-y-2 rounded-sm border border-seam bg-leaf p-3 shadow-lg"
+        >
+          <Chooser label="Cut" value={cut ? String(cut.axis) : ""} choices={AXES} onChoose={choose} />
+          {cut ? (
+            <>
+              <label className="block text-[12px] text-ink-soft">
+                Slide it
+                <input
+                  type="range"
+                  min={low}
+                  max={high}
+                  step={(high - low) / 200 || 1}
+                  value={cut.at}
+                  className="w-full accent-enamel"
+                  onChange={(event) => show({ ...cut, at: Number(event.target.value) })}
+                />
+              </label>
+              <TextField
+                label="At the place"
+                value={String(roundTo(cut.at / MM_PER_UNIT[unit], 1))}
+                onCommit={type}
+              />
+              <Chooser
+                label="What stays"
+                value={cut.keep}
+                choices={[
+                  { value: "below", label: "the lower numbers" },
+                  { value: "above", label: "the higher numbers" },
+                ]}
+                onChoose={(keep) => show({ ...cut, keep: keep as CutAway["keep"] })}
+              />
+            </>
+          ) : null}
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
