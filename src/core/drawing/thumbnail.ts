@@ -10,7 +10,7 @@ import {
   type Vec3,
 } from "../geometry";
 import { at } from "../kernel";
-import { endHeight, type MemberSolid, meshOfPanel, type Shape } from "../shape";
+import { endHeight, type MemberSolid, meshOfPanel, meshOfStandIn, type Shape } from "../shape";
 import { sectionProperties } from "../stockroom";
 import type { DrawItem, Drawing, Tint } from "./display";
 
@@ -48,6 +48,8 @@ function solidsOf(shape: Shape): readonly Solid[] {
   for (const solid of shape.members)
     place(solid.home, solid.entry.shape.kind === "timber" ? "timber" : "steel", () => outerMesh(solid));
   for (const solid of shape.panels) place(solid.panel.assembly, "board", () => meshOfPanel(solid));
+  for (const one of shape.bought)
+    for (const mesh of meshOfStandIn(one)) place(one.part.assembly, "rest", () => mesh);
   return solids;
 }
 

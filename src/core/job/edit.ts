@@ -105,7 +105,7 @@ export const EditSchema: v.GenericSchema<unknown, Edit> = v.union([
   SimpleEditSchema,
   v.object({
     kind: v.literal("together"),
-    edits: v.pipe(v.array(SimpleEditSchema), v.minLength(1), v.maxLength(100)),
+    edits: v.pipe(v.array(SimpleEditSchema), v.minLength(1), v.maxLength(5_000)),
   }),
 ]);
 

@@ -35,7 +35,7 @@ const inVariant = (variant: Variant, change: ChangeText): Variant => ({
 const inPoint = (point: Point, change: ChangeText): Point => ({ ...point, at: three(point.at, change) });
 
 function inCut(end: EndCut, change: ChangeText): EndCut {
-  if (end.kind === "mitre") return end;
+  if (end.kind === "mitre") return end.gap === undefined ? end : { ...end, gap: change(end.gap) };
   return end.kind === "butt" || end.kind === "cope"
     ? { ...end, gap: change(end.gap) }
     : { ...end, offset: change(end.offset) };

@@ -10,14 +10,14 @@ const memberId = v.pipe(recordId, v.brand("MemberId"));
  * How a member ends.
  * `square`: cut square, `offset` beyond its point (negative: short of it); with `past`, run on until it
  * is flush with the far face of that member, which butts against it.
- * `mitre`: in the plane that halves the corner with `neighbour`.
+ * `mitre`: in the plane that halves the corner with `neighbour`; half of `gap`, where there is one, short of it.
  * `cope`: round a round `neighbour`, `gap` away from its surface; `curve` is the one that is cut along.
  * `level`: in the level plane through its point, `offset` above it: the foot of a splayed leg.
  * `butt`: against the face of `neighbour` that it meets first, `gap` away from it.
  */
 export const EndCutSchema = v.variant("kind", [
   v.object({ kind: v.literal("square"), offset: formulaText, past: v.nullable(memberId) }),
-  v.object({ kind: v.literal("mitre"), neighbour: memberId }),
+  v.object({ kind: v.literal("mitre"), neighbour: memberId, gap: v.optional(formulaText) }),
   v.object({ kind: v.literal("butt"), neighbour: memberId, gap: formulaText }),
   v.object({ kind: v.literal("level"), offset: formulaText }),
   v.object({
@@ -55,7 +55,7 @@ export function against(cut: EndCut, member: MemberId): EndCut {
 
 /** The length or formula of an end cut; null where it has none. */
 export function cutText(cut: EndCut): string | null {
-  if (cut.kind === "mitre") return null;
+  if (cut.kind === "mitre") return cut.gap ?? null;
   return cut.kind === "butt" || cut.kind === "cope" ? cut.gap : cut.offset;
 }
 

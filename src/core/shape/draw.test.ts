@@ -133,7 +133,7 @@ describe("drawing members", () => {
     expect(words("1; 2")).toContain("three coordinates");
     // A share, and a length that stays a formula, along the way from one point to another.
     expect(words("A to B at 0.25")).toMatchObject({
-      texts: ["20 + ((width - 20) - 20) * 0.25", "20", "height"],
+      texts: ["20 + ((width - 40) * 0.25)", "20", "height"],
     });
     expect(words("A to B at width/4")).toMatchObject({ texts: ["20 + width/4", "20", "height"] });
     expect(words("A to Q at 0.25")).toContain('The point "Q" is not here');

@@ -30,7 +30,7 @@ import {
 } from "../job";
 import { err, ok, type Problem, type Result, SAME_PLACE_MM } from "../kernel";
 import type { Stockroom } from "../stockroom";
-import { proposedCuts } from "./joints";
+import { type ProposedCut, proposedCuts } from "./joints";
 
 /** A place to draw from or to: a point that is there, or coordinates for a new one. */
 export type DrawPlace = { readonly point: string | null; readonly texts: PlaceText };
@@ -207,7 +207,12 @@ function memberBetween(job: Job, a: string, b: string): string | null {
 
 /** The proposed end cuts of members as edits. */
 export function cutEdits(job: Job, ids: ReadonlySet<string>, stockroom: Stockroom): readonly SimpleEdit[] {
-  return proposedCuts(job, ids, stockroom).map(
+  return editsOfCuts(proposedCuts(job, ids, stockroom));
+}
+
+/** One change of a member for each end that is cut anew. */
+export function editsOfCuts(cuts: readonly ProposedCut[]): readonly SimpleEdit[] {
+  return cuts.map(
     ({ member, side, cut }): SimpleEdit => ({
       kind: "changeMembers",
       ids: [member],

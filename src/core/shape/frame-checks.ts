@@ -15,7 +15,16 @@ import {
   toWorld,
   type Vec3,
 } from "../geometry";
-import { type Check, type Home, homeOfMember, type Job, neighbourOf, plainCheck } from "../job";
+import {
+  type Check,
+  type Home,
+  homeOfMember,
+  type Job,
+  type Line,
+  type Member,
+  neighbourOf,
+  plainCheck,
+} from "../job";
 import { at, NEAR_TWIN_LENGTH_MM, SAME_PLACE_MM } from "../kernel";
 import { roundTo } from "../measure";
 import { sectionProperties } from "../stockroom";
@@ -46,6 +55,7 @@ export function frameChecks(job: Job, solids: Solids): readonly Check[] {
   return [
     ...[...homes.values()].flatMap((own) => nearPoints(job, own)),
     ...drawnTwice(job, points),
+    ...nearLines(job, points),
     ...missedNeighbours(members),
     ...overlaps(solids),
   ];
@@ -113,6 +123,89 @@ function nearCheck(job: Job, id: string, other: string, apart: number): Check {
       [id, other],
     ),
     fix: { label: "Join points", edit: { kind: "joinPoints", from: id, into: other } },
+  };
+}
+
+/** mm. Cells in which lines are looked up: long lines take a few, points look in one. */
+const LINE_CELL_MM = 400;
+
+/** Ends of members that lie nearly, but not quite, on the line of another one between its ends. */
+function nearLines(job: Job, points: ReadonlyMap<string, Vec3>): readonly Check[] {
+  const lines = Object.values(job.members).flatMap((member) => {
+    const line = job.lines[member.line];
+    const [from, to] = [points.get(line?.from ?? ""), points.get(line?.to ?? "")];
+    return line && from && to ? [{ member, line, from, to, home: homeOfMember(job, member) }] : [];
+  });
+  const cells = new Map<number, (typeof lines)[number][]>();
+  for (const one of lines)
+    for (const key of cellsAlong(one.from, one.to)) {
+      const there = cells.get(key);
+      if (there) there.push(one);
+      else cells.set(key, [one]);
+    }
+  const checks = new Map<string, Check>();
+  for (const { member, line, home } of lines) {
+    for (const id of [line.from, line.to]) {
+      const place = points.get(id);
+      if (!place || checks.has(id)) continue;
+      const [x, y, z] = place.map((value) => Math.floor(value / LINE_CELL_MM));
+      for (const other of cells.get(cellHash(x ?? 0, y ?? 0, z ?? 0)) ?? []) {
+        if (other.member === member || other.home !== home) continue;
+        const beside = besideLine(place, other.from, other.to);
+        if (beside === null || beside <= SAME_PLACE_MM || beside >= NEAR_TWIN_LENGTH_MM) continue;
+        checks.set(id, nearLineCheck(job, id, other, beside));
+        break;
+      }
+    }
+  }
+  return [...checks.values()];
+}
+
+/** Distance from the line between its ends; null beyond them or near to them, where points are compared. */
+function besideLine(place: Vec3, from: Vec3, to: Vec3): number | null {
+  const run = subtract(to, from);
+  const length = norm(run);
+  if (length < 1) return null;
+  const along = dot(subtract(place, from), run) / length;
+  if (along < NEAR_TWIN_LENGTH_MM || along > length - NEAR_TWIN_LENGTH_MM) return null;
+  return norm(cross(subtract(place, from), run)) / length;
+}
+
+/** Cells that a line passes, found by steps of half a cell, each with its neighbours within reach. */
+function cellsAlong(from: Vec3, to: Vec3): ReadonlySet<number> {
+  const steps = Math.min(2_000, Math.ceil(distance(from, to) / (LINE_CELL_MM / 2)) + 1);
+  const keys = new Set<number>();
+  const span = (value: number) => [
+    Math.floor((value - LINE_CELL_MM / 4) / LINE_CELL_MM),
+    Math.floor((value + LINE_CELL_MM / 4) / LINE_CELL_MM),
+  ];
+  for (let i = 0; i <= steps; i++) {
+    const part = (axis: 0 | 1 | 2) => from[axis] + ((to[axis] - from[axis]) * i) / steps;
+    for (const x of span(part(0)))
+      for (const y of span(part(1))) for (const z of span(part(2))) keys.add(cellHash(x, y, z));
+  }
+  return keys;
+}
+
+type LineOfMember = { readonly member: Member; readonly line: Line; readonly from: Vec3; readonly to: Vec3 };
+
+/** On a line along the width, depth or height the point can take over the two coordinates that do not run. */
+function nearLineCheck(
+  job: Job,
+  id: string,
+  { member, line, from, to }: LineOfMember,
+  beside: number,
+): Check {
+  const [point, start] = [job.points[id], job.points[line.from]];
+  const words = `Point ${point?.name ?? id} lies ${roundTo(beside, 2)} mm beside ${member.name}, but not on its line.`;
+  const check = plainCheck("nearPoints", "warning", words, [id, member.id]);
+  const running = ([0, 1, 2] as const).filter((i) => Math.abs(to[i] - from[i]) > SAME_PLACE_MM);
+  if (running.length !== 1 || !point || !start) return check;
+  const part = (i: 0 | 1 | 2) => (i === running[0] ? point.at[i] : start.at[i]);
+  const moved: [string, string, string] = [part(0), part(1), part(2)];
+  return {
+    ...check,
+    fix: { label: "Move it onto the line", edit: { kind: "movePoints", points: [{ id, at: moved }] } },
   };
 }
 

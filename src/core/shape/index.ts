@@ -1,7 +1,7 @@
 /** The door of the shape stage. */
 
 export type { EndSide } from "./bar";
-export type { BoughtCount } from "./bought";
+export { type BoughtCount, meshOfStandIn } from "./bought";
 export type { Cope } from "./cope";
 export {
   cutEdits,
@@ -9,6 +9,7 @@ export {
   type DrawSettings,
   directionOf,
   drawMember,
+  editsOfCuts,
   freePointName,
   placeAlong,
   placeOnJobLine,
@@ -20,10 +21,11 @@ export {
 } from "./draw";
 export { type EndPlane, endHeight } from "./ends";
 export { between, facingPair, letGo } from "./follow";
-export { type ProposedCut, proposedCuts } from "./joints";
+export { cutsByRule, type JointRule, PROPOSED_RULE, type ProposedCut, proposedCuts } from "./joints";
 export { type MemberLengths, type MemberSolid, memberLengths, meshOfMember } from "./member";
 export { meshOfPanel, type PanelSolid } from "./panel";
 export type { Instance } from "./places";
 export { meshesOf, NO_SECTION, type PlacedMesh, type Shape, shapeJob, type Uncomputed } from "./shape";
+export { type SizeSpan, sizeSpans } from "./size-spans";
 export { type SnapLine, type SnapPlace, snapLines, snapPlaces } from "./snaps";
 export { readTriangles } from "./triangles";

@@ -16,7 +16,15 @@ import {
 import { sentence } from "../kernel";
 import { resultsOf, STOCK, STOCK_DATA, smallFrame } from "../pipeline.fixture";
 import { indexStockroom, type SectionShape } from "../stockroom";
-import { proposedCuts, shapeJob, snapPlaces } from ".";
+import {
+  cutsByRule,
+  editsOfCuts,
+  type JointRule,
+  PROPOSED_RULE,
+  proposedCuts,
+  shapeJob,
+  snapPlaces,
+} from ".";
 import { meshOf } from "./mesh.fixture";
 
 const ids = (job: Job) => new Set(Object.keys(job.members));
@@ -297,5 +305,43 @@ describe("mirrored copies", () => {
         }
       }
     }
+  });
+});
+
+describe("joints by a rule", () => {
+  const ring = smallFrame();
+  const ids = new Set(["front", "right", "back", "left"]);
+  const cutBy = (rule: Partial<JointRule>) => {
+    const ground = { sizes: resolveSizes(ring, null), stockroom: STOCK };
+    const cuts = cutsByRule(ring, ids, { ...PROPOSED_RULE, ...rule }, ground);
+    const after = withEdit(ring, { kind: "together", edits: [...editsOfCuts(cuts)] });
+    if (!after.ok) throw new Error(sentence(after.problem));
+    const solids = resultsOf(after.value).shape.members.filter(({ member }) => ids.has(member.id));
+    return Object.fromEntries(solids.map(({ member, lengths }) => [member.id, lengths.cut]));
+  };
+
+  it("mitred with a root gap, each of two stands back by half of it, square to the mitre", () => {
+    // 600 × 400 over all; at 45° half a gap square to the mitre is gap/2 · √2 along the tube, at either end.
+    const short = 2 * (3 / 2) * Math.SQRT2;
+    const lengths = cutBy({ gap: "3" });
+    expect(lengths["front"]).toBeWithinMm(600 - short, 1e-9);
+    expect(lengths["left"]).toBeWithinMm(400 - short, 1e-9);
+  });
+
+  it("butted, the member that runs through has the length over all, the other stands between with its gap", () => {
+    const lengths = cutBy({ corners: "butt", through: { member: "front" }, gap: "2" });
+    // By hand, from 560 and 360 between the points: 20 past a corner, 20 + 2 short of a face. At the two rear corners
+    // the earlier drawn one runs through.
+    expect(lengths["front"]).toBeWithinMm(560 + 20 + 20, 1e-9);
+    expect(lengths["right"]).toBeWithinMm(360 - 22 + 20, 1e-9);
+    expect(lengths["back"]).toBeWithinMm(560 - 22 + 20, 1e-9);
+    expect(lengths["left"]).toBeWithinMm(360 - 22 - 22, 1e-9);
+  });
+
+  it("only the joint that is meant is cut anew", () => {
+    const only = [20, 20, 450] as const;
+    const ground = { sizes: resolveSizes(ring, null), stockroom: STOCK, only };
+    const cuts = cutsByRule(ring, ids, { ...PROPOSED_RULE, gap: "1" }, ground);
+    expect(cuts.map(({ member, side }) => `${member} ${side}`).sort()).toEqual(["front start", "left end"]);
   });
 });

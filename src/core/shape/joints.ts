@@ -28,6 +28,43 @@ const LEVEL = 1e-6;
 type End = { readonly placed: PlacedMember; readonly side: EndSide; readonly away: Vec3 };
 export type ProposedCut = { readonly member: Member["id"]; readonly side: EndSide; readonly cut: EndCut };
 
+/** How joints are cut: corners of two mitred or butted, who runs through where they butt, and the gap for the weld. */
+export type JointRule = {
+  readonly corners: "mitre" | "butt";
+  /** `deepest`: the one with the deepest section; otherwise the level or the plumb ones, or one member by its id. */
+  readonly through: "deepest" | "level" | "plumb" | { readonly member: string };
+  readonly gap: string;
+};
+
+export const PROPOSED_RULE: JointRule = { corners: "mitre", through: "deepest", gap: "0" };
+
+/**
+ * The cuts that a rule gives to the joints at which at least two of the members meet, or to one joint alone. Only ends
+ * of those members are cut anew; all that they were before is replaced.
+ */
+export function cutsByRule(
+  job: Job,
+  ids: ReadonlySet<string>,
+  rule: JointRule,
+  { sizes, stockroom, only }: { readonly sizes: Sizes; readonly stockroom: Stockroom; readonly only?: Vec3 },
+): readonly ProposedCut[] {
+  const placed = placedMembers(job, sizes, stockroom).filter(({ member }) => ids.has(member.id));
+  const joints: { readonly home: Home; readonly joint: Vec3 }[] = [];
+  for (const { home, from, to } of placed)
+    for (const joint of [from, to])
+      if (!joints.some((other) => other.home === home && distance(other.joint, joint) < SAME_PLACE_MM))
+        joints.push({ home, joint });
+  return joints
+    .filter(({ joint }) => only === undefined || distance(joint, only) < SAME_PLACE_MM)
+    .flatMap(({ home, joint }) =>
+      atJoint(
+        placed.filter((one) => one.home === home),
+        joint,
+        rule,
+      ),
+    );
+}
+
 /**
  * End cuts for the joints that the given members touch. Ends of other members are changed only where they
  * are plainly square, so that nothing that somebody chose is lost.
@@ -71,26 +108,30 @@ function placedMembers(job: Job, sizes: Sizes, stockroom: Stockroom): readonly P
   });
 }
 
-function atJoint(placed: readonly PlacedMember[], joint: Vec3): readonly ProposedCut[] {
+function atJoint(
+  placed: readonly PlacedMember[],
+  joint: Vec3,
+  rule: JointRule = PROPOSED_RULE,
+): readonly ProposedCut[] {
   const ends = placed.flatMap((one): End[] => {
     const { z } = one.bar.frame;
     if (distance(one.from, joint) < SAME_PLACE_MM) return [{ placed: one, side: "start", away: z }];
     return distance(one.to, joint) < SAME_PLACE_MM ? [{ placed: one, side: "end", away: scale(z, -1) }] : [];
   });
   const through = placed.find((one) => runsThrough(one, joint));
-  if (through) return ends.map((end) => buttOrSquare(end, through));
+  if (through) return ends.map((end) => buttOrSquare(end, through, rule.gap));
   if (ends.length < 2) return [];
-  const pair = mitredPair(ends);
+  const pair = rule.corners === "mitre" ? mitredPair(ends) : null;
   if (pair) {
     const [first, second] = pair;
     const rest = ends.filter((end) => end !== first && end !== second);
     return [
-      mitre(first, second),
-      mitre(second, first),
-      ...rest.map((end) => buttOrSquare(end, first.placed)),
+      mitre(first, second, rule.gap),
+      mitre(second, first, rule.gap),
+      ...rest.map((end) => buttOrSquare(end, first.placed, rule.gap)),
     ];
   }
-  return cornerOf(ends);
+  return cornerOf(ends, rule);
 }
 
 function runsThrough({ from, to }: PlacedMember, joint: Vec3): boolean {
@@ -122,33 +163,44 @@ function closes(a: End, b: End): boolean {
   return plane.ok && mitreCloses(a.placed.bar, b.placed.bar, plane.value);
 }
 
-const mitre = (end: End, other: End): ProposedCut => ({
+const mitre = (end: End, other: End, gap: string): ProposedCut => ({
   member: end.placed.member.id,
   side: end.side,
-  cut: { kind: "mitre", neighbour: other.placed.member.id },
+  cut: { kind: "mitre", neighbour: other.placed.member.id, ...(gap === "0" ? {} : { gap }) },
 });
 
 /** A butt where there is a flat face to meet, a cope round onto round; else the end stays square. */
-function buttOrSquare(end: End, against: PlacedMember): ProposedCut {
+function buttOrSquare(end: End, against: PlacedMember, gap: string): ProposedCut {
   if (copeOn(end.placed.bar, end.side, against.bar, 0, "surface").ok) {
-    const cut: EndCut = { kind: "cope", neighbour: against.member.id, gap: "0", curve: "surface" };
+    const cut: EndCut = { kind: "cope", neighbour: against.member.id, gap, curve: "surface" };
     return { member: end.placed.member.id, side: end.side, cut };
   }
   const meets = faceMetFirst(end.placed.bar, end.side, against.bar).ok;
-  const cut: EndCut = meets ? { kind: "butt", neighbour: against.member.id, gap: "0" } : SQUARE_END;
+  const cut: EndCut = meets ? { kind: "butt", neighbour: against.member.id, gap } : SQUARE_END;
   return { member: end.placed.member.id, side: end.side, cut };
 }
 
-/** The deepest section runs past, plumb ones first; the others butt against it. */
-function cornerOf(ends: readonly End[]): readonly ProposedCut[] {
+/** Who runs past where nobody is said to: the deepest section, plumb ones first. */
+function leaderOf(ends: readonly End[], through: JointRule["through"]): End {
   const depth = ({ placed }: End) => Math.max(...sectionProperties(placed.bar.shape).extent);
-  const leader = ends.reduce((best, end) => {
-    const deeper = depth(end) - depth(best);
-    if (Math.abs(deeper) > SAME_PLACE_MM) return deeper > 0 ? end : best;
-    return Math.abs(end.away[2]) > Math.abs(best.away[2]) + LEVEL ? end : best;
-  });
+  const upright = (end: End) => Math.abs(end.away[2]);
+  const deepest = (a: End, b: End) => {
+    const deeper = depth(b) - depth(a);
+    if (Math.abs(deeper) > SAME_PLACE_MM) return deeper > 0 ? b : a;
+    return upright(b) > upright(a) + LEVEL ? b : a;
+  };
+  if (typeof through === "object")
+    return ends.find(({ placed }) => placed.member.id === through.member) ?? ends.reduce(deepest);
+  if (through === "deepest") return ends.reduce(deepest);
+  const wanted = through === "plumb" ? upright : (end: End) => -upright(end);
+  return ends.reduce((best, end) => (wanted(end) > wanted(best) + LEVEL ? end : best));
+}
+
+/** One runs past, the others butt against it. */
+function cornerOf(ends: readonly End[], { through, gap }: JointRule): readonly ProposedCut[] {
+  const leader = leaderOf(ends, through);
   const others = ends.filter((end) => end !== leader);
-  const butting = others.map((end) => buttOrSquare(end, leader.placed));
+  const butting = others.map((end) => buttOrSquare(end, leader.placed, gap));
   const first = butting.find(({ cut }) => cut.kind === "butt");
   const past: EndCut = first ? { kind: "square", offset: "0", past: first.member } : SQUARE_END;
   return [{ member: leader.placed.member.id, side: leader.side, cut: past }, ...butting];

@@ -233,7 +233,11 @@ function endPlane(placed: PlacedMember, side: EndSide, cut: EndCut, others: Othe
       }
       const plane = mitrePlane(placed.bar, side, other.bar, otherSide, joint);
       if (!plane.ok) return err(`cannot be mitred: ${plane.problem}`);
-      const end = endOnPlane(placed.bar, side, plane.value);
+      const gap = lengthWith(sizes, cut.gap ?? "0");
+      if (!gap.ok) return err(`has no gap: ${sentence(gap.problem)}`);
+      // The normal points into this member: each of the two stands back by half of the gap.
+      const { normal, offset } = plane.value;
+      const end = endOnPlane(placed.bar, side, { normal, offset: offset + gap.value / 2 });
       if (!end.ok) return err(`cannot be mitred: ${end.problem}`);
       return ok({ plane: end.value, open: !mitreCloses(placed.bar, other.bar, plane.value) });
     }

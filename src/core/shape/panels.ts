@@ -19,7 +19,6 @@ export function placedPanels(job: Job, ground: Ground): ReadonlyMap<Panel, Place
   const find = (panel: Panel): Placed => {
     const before = known.get(panel.id);
     if (before) return before;
-    if (open.has(panel.id)) return err(`${panel.name} and the panels that it follows follow one another`);
     open.add(panel.id);
     const seat = panel.between ? seatBetween(panel, panel.between) : cornerSeat(panel, ground.sizes);
     const placed = seat.ok ? finishPanel(panel, seat.value, ground) : seat;
@@ -31,6 +30,7 @@ export function placedPanels(job: Job, ground: Ground): ReadonlyMap<Panel, Place
     const other = job.panels[id];
     if (!other || ground.absent.has(id)) return err("a panel that it follows is not there");
     if (other.assembly !== panel.assembly) return err(`${other.name}, which it follows, stands elsewhere`);
+    if (open.has(id)) return err(`${panel.name} and ${other.name} follow one another`);
     const placed = find(other);
     return placed.ok ? placed : err(`${other.name}, which it follows, cannot be computed`);
   };

@@ -1,6 +1,6 @@
 "use client";
 /** The end cut of one end of a member: its kind, what it meets, its gap or offset. */
-import { against, type EndCut, type Job, type Member, neighbourOf } from "@/core/job";
+import { against, type EndCut, homeOfMember, type Job, type Member, neighbourOf } from "@/core/job";
 import { Chooser } from "../common/chooser";
 import { TextField } from "../common/text-field";
 
@@ -19,7 +19,10 @@ function neighbours(member: Member, side: "start" | "end", job: Job): readonly M
     const own = job.lines[other.line];
     return own?.from === point || own?.to === point;
   };
-  const others = Object.values(job.members).filter((other) => other.id !== member.id);
+  const home = homeOfMember(job, member);
+  const others = Object.values(job.members).filter(
+    (other) => other.id !== member.id && homeOfMember(job, other) === home,
+  );
   return [...others.filter(touches), ...others.filter((other) => !touches(other))];
 }
 
@@ -83,6 +86,13 @@ export function EndSettings({ member, side, job, onChange }: EndProps) {
             { value: "fit", label: "the fit for a square blade" },
           ]}
           onChoose={(curve) => onChange({ ...cut, curve: curve as typeof cut.curve })}
+        />
+      ) : null}
+      {cut.kind === "mitre" ? (
+        <TextField
+          label={`Gap at ${point}`}
+          value={cut.gap ?? "0"}
+          onCommit={(gap) => onChange({ ...cut, gap: gap.trim() === "" ? "0" : gap })}
         />
       ) : null}
       {cut.kind === "butt" || cut.kind === "cope" ? (

@@ -102,7 +102,9 @@ function Tools({ onStage }: { readonly onStage: (stage: Stage) => void }) {
       const typing = event.target instanceof HTMLInputElement || event.target instanceof HTMLTextAreaElement;
       if (event.key === "Delete" && !typing) {
         const { selected, job } = desk.store.getState();
-        const ids = [...selected].filter((id) => job.members[id] || job.panels[id] || job.boughtParts[id]);
+        const ids = [...selected].filter(
+          (id) => job.members[id] || job.panels[id] || job.boughtParts[id] || job.placements[id],
+        );
         if (ids.length > 0 && desk.submit({ kind: "remove", ids }) === null) desk.select([]);
       }
       if (!(event.ctrlKey || event.metaKey)) return;

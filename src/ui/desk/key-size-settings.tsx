@@ -2,6 +2,7 @@
 /** A key size: its name, range, choices and note, and where it is used. */
 import { type KeySize, readChoices, usesOf } from "@/core/job";
 import { Button } from "../common/button";
+import { Chooser } from "../common/chooser";
 import { TextField } from "../common/text-field";
 import { useDesk, useDeskState } from "./desk-context";
 
@@ -9,7 +10,7 @@ export function KeySizeSettings({ size }: { readonly size: KeySize }) {
   const desk = useDesk();
   const job = useDeskState((state) => state.job);
   const uses = usesOf(job, size.name);
-  type Set = Partial<Pick<KeySize, "least" | "greatest" | "note" | "choices">>;
+  type Set = Partial<Pick<KeySize, "least" | "greatest" | "note" | "choices" | "asked">>;
   const change = (set: Set) => desk.submit({ kind: "changeKeySize", id: size.id, set });
   const orNone = (text: string) => (text.trim() === "" ? null : text.trim());
   const numeric = size.measure !== "yesNo" && size.measure !== "choice";
@@ -43,6 +44,15 @@ export function KeySizeSettings({ size }: { readonly size: KeySize }) {
           onCommit={(text) => change({ choices: readChoices(text) })}
         />
       ) : null}
+      <Chooser
+        label="The fill-in form"
+        value={size.asked ? "asks" : "leaves"}
+        choices={[
+          { value: "leaves", label: "leaves it" },
+          { value: "asks", label: "asks for it" },
+        ]}
+        onChoose={(way) => change({ asked: way === "asks" })}
+      />
       <TextField label="Note" value={size.note} onCommit={(note) => change({ note: note.trim() })} />
       <p className="col-span-2 self-end text-[12px] text-ink-soft">
         {uses.length === 0

@@ -4,8 +4,10 @@ import { Download } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import type { ReactNode } from "react";
 import { toast } from "sonner";
+import type { VariantId } from "@/core/job";
 import { buttonClass } from "../common/button";
 import { useDesk, useDeskState } from "./desk-context";
+import type { Desk } from "./desk-store";
 
 export function PaneHead({
   title,
@@ -25,9 +27,9 @@ export function PaneHead({
   );
 }
 
-type Paper = { readonly label: string; readonly contains: string; readonly path: string };
+export type Paper = { readonly label: string; readonly contains: string; readonly path: string };
 
-const PAPERS: readonly Paper[] = [
+export const PAPERS: readonly Paper[] = [
   { label: "Shop papers, A4 (PDF)", contains: "cut list, bars, sheets, buying list", path: "/print?page=a4" },
   {
     label: "Shop papers, letter (PDF)",
@@ -39,29 +41,31 @@ const PAPERS: readonly Paper[] = [
   { label: "Job file (.tally.json)", contains: "the job and its part of the stockroom", path: "/file?" },
 ];
 
+/** Has a paper made and hands it to the browser. */
+export async function takeAway(desk: Desk, paper: Paper, variant: VariantId | null): Promise<void> {
+  // What is printed must hold what is on the screen.
+  await desk.flush();
+  const { id } = desk.store.getState();
+  const url = `/api/jobs/${encodeURIComponent(id)}${paper.path}&variant=${variant ?? ""}`;
+  const response = await fetch(url).catch(() => null);
+  if (!response?.ok) {
+    toast.error("It could not be made; the server did not answer as it should. Try again.");
+    return;
+  }
+  const name =
+    /filename="([^"]+)"/.exec(response.headers.get("content-disposition") ?? "")?.[1] ?? "rustic-tally";
+  const link = document.createElement("a");
+  link.href = URL.createObjectURL(await response.blob());
+  link.download = name;
+  link.click();
+  URL.revokeObjectURL(link.href);
+}
+
 /** Everything that leaves the job, with what it contains and its revision. */
 export function Out() {
   const desk = useDesk();
-  const id = useDeskState((state) => state.id);
   const revision = useDeskState((state) => state.revision);
   const variant = useDeskState((state) => state.variant);
-  const leave = async (paper: Paper) => {
-    // What is printed must hold what is on the screen.
-    await desk.flush();
-    const url = `/api/jobs/${encodeURIComponent(id)}${paper.path}&variant=${variant ?? ""}`;
-    const response = await fetch(url).catch(() => null);
-    if (!response?.ok) {
-      toast.error("It could not be made; the server did not answer as it should. Try again.");
-      return;
-    }
-    const name =
-      /filename="([^"]+)"/.exec(response.headers.get("content-disposition") ?? "")?.[1] ?? "rustic-tally";
-    const link = document.createElement("a");
-    link.href = URL.createObjectURL(await response.blob());
-    link.download = name;
-    link.click();
-    URL.revokeObjectURL(link.href);
-  };
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger className={buttonClass("plain")}>
@@ -80,7 +84,7 @@ export function Out() {
             <DropdownMenu.Item
               key={paper.label}
               className="cursor-pointer rounded-sm px-2 py-1 data-[highlighted]:bg-brass-pale data-[highlighted]:outline-none"
-              onSelect={() => void leave(paper)}
+              onSelect={() => void takeAway(desk, paper, variant)}
             >
               <span className="block text-[14px]">{paper.label}</span>
               <span className="block text-[12px] text-ink-soft">{paper.contains}</span>

@@ -1,6 +1,6 @@
 "use client";
 /** What is known of the selected row: sizes, ends, saw settings, mass, where it is cut from. */
-import { type Chooser, chosenBy } from "@/core/job";
+import { type Chooser, chosenBy, contentsOf, findAssembly } from "@/core/job";
 import { fromNm } from "@/core/kernel";
 import { keptFor } from "@/core/layout";
 import { rowNotes, standWords, styleOf } from "@/core/lists";
@@ -15,11 +15,17 @@ export function SelectionFacts() {
   const row = [...state.selected]
     .map((id) => state.results.tally.rowOfPiece.get(id))
     .find((one) => one !== undefined);
+  const placed = [...state.selected].find((id) => state.job.placements[id] ?? state.job.assemblies[id]);
+  if (!row && placed) return <Facts facts={placementFacts(placed, state)} />;
   if (!row)
     return <p className="text-[13px] text-ink-soft">Sizes, ends and where it is cut from will stand here.</p>;
+  return <Facts facts={factsOf(row, state)} />;
+}
+
+function Facts({ facts }: { readonly facts: readonly Fact[] }) {
   return (
     <dl className="grid grid-cols-[84px_1fr] gap-x-3 gap-y-0.5 text-[13px]">
-      {factsOf(row, state).map(([name, value]) => (
+      {facts.map(([name, value]) => (
         <div key={name} className="contents">
           <dt className="text-ink-soft">{name}</dt>
           <dd className="font-table">{value}</dd>
@@ -30,6 +36,30 @@ export function SelectionFacts() {
 }
 
 type Fact = readonly [string, string];
+
+/** Of an assembly: how often it stands, and what is in one of it. */
+function placementFacts(id: string, { job, results }: DeskState): readonly Fact[] {
+  const assembly = findAssembly(job, job.placements[id]?.assembly ?? id);
+  if (!assembly) return [];
+  const all = results.shape.places.get(assembly.id) ?? [];
+  const own = all.filter(({ path }) => path.at(-1) === id);
+  const mirrored = all.filter(({ pose }) => pose.mirrored).length;
+  const contents = contentsOf(job, assembly.id);
+  const count = (table: Readonly<Record<string, unknown>>) => contents.filter((one) => table[one]).length;
+  const inside = [
+    [count(job.members), "members"],
+    [count(job.panels), "panels"],
+    [count(job.boughtParts), "bought parts"],
+    [count(job.placements), "assemblies"],
+  ]
+    .filter(([number]) => number !== 0)
+    .map((words) => words.join(" "));
+  return [
+    ["Stands", `${all.length} × in the job${mirrored > 0 ? `, ${mirrored} of them mirrored` : ""}`],
+    ...(own.length > 0 && own.length < all.length ? [["Here", `${own.length} ×`] as const] : []),
+    ["In one", inside.join(", ") || "nothing yet"],
+  ];
+}
 
 function factsOf(row: TallyRow, state: DeskState): readonly Fact[] {
   const style = styleOf(state.job.info.job);

@@ -1,6 +1,6 @@
 "use client";
 /** The slip at the foot of the desk: facts and settings of what is selected, and the checks that concern it. */
-import { ChevronDown, ChevronUp } from "lucide-react";
+import { ChevronDown, ChevronsUpDown, ChevronUp } from "lucide-react";
 import { useState } from "react";
 import { findAssembly } from "@/core/job";
 import { Tag } from "../common/tag";
@@ -12,6 +12,7 @@ import { SelectionSettings } from "./selection-settings";
 
 export function Slip() {
   const [open, setOpen] = useState(true);
+  const [tall, setTall] = useState(false);
   const selected = useDeskState((state) => state.selected);
   const tally = useDeskState((state) => state.results.tally);
   const rows = [...new Set([...selected].flatMap((id) => tally.rowOfPiece.get(id) ?? []))];
@@ -39,7 +40,7 @@ export function Slip() {
   return (
     <section
       aria-label="Slip"
-      className={`shrink-0 border-ink border-t-2 bg-ground ${open ? "h-[176px]" : "h-9"}`}
+      className={`shrink-0 border-ink border-t-2 bg-ground ${open ? (tall ? "h-[316px]" : "h-[176px]") : "h-9"}`}
     >
       <div className="flex h-9 items-center gap-2.5 px-3.5">
         {only?.mark ? <Tag mark={only.mark} selected /> : null}
@@ -52,9 +53,19 @@ export function Slip() {
               : ""}
         </p>
         <SelectionActions />
+        {open ? (
+          <button
+            type="button"
+            className="ml-auto flex shrink-0 items-center gap-1 text-[13px] text-ink-soft hover:text-ink"
+            aria-pressed={tall}
+            onClick={() => setTall(!tall)}
+          >
+            <ChevronsUpDown size={15} aria-hidden /> {tall ? "Lower" : "Taller"}
+          </button>
+        ) : null}
         <button
           type="button"
-          className="ml-auto flex shrink-0 items-center gap-1 text-[13px] text-ink-soft hover:text-ink"
+          className={`${open ? "" : "ml-auto"} flex shrink-0 items-center gap-1 text-[13px] text-ink-soft hover:text-ink`}
           aria-expanded={open}
           onClick={() => setOpen(!open)}
         >
@@ -63,7 +74,7 @@ export function Slip() {
         </button>
       </div>
       {open ? (
-        <div className="grid h-[136px] grid-cols-[minmax(250px,0.8fr)_minmax(320px,1.3fr)_minmax(280px,1fr)] divide-x divide-seam border-seam border-t">
+        <div className="grid h-[calc(100%-36px)] grid-cols-[minmax(250px,0.8fr)_minmax(320px,1.3fr)_minmax(280px,1fr)] divide-x divide-seam border-seam border-t">
           <section aria-label="Facts" tabIndex={0} className="overflow-auto px-3.5 py-2">
             <SelectionFacts />
           </section>

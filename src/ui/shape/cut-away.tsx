@@ -6,11 +6,12 @@ import { type ReactNode, useState } from "react";
 import { lengthWith } from "@/core/job";
 import { sentence } from "@/core/kernel";
 import { MM_PER_UNIT, roundTo } from "@/core/measure";
-import { buttonClass } from "../common/button";
 import { Chooser } from "../common/chooser";
+import { Hint } from "../common/hint";
 import { TextField } from "../common/text-field";
 import { useDeskState } from "../desk/desk-context";
 import type { CutAway, ModelScene } from "./model-scene";
+import { toolClass } from "./tool-button";
 
 const AXES = [
   { value: "", label: "nothing cut away" },
@@ -32,8 +33,8 @@ export function CutAwayForm({ scene }: { readonly scene: () => ModelScene | null
     if (text === "") return show(null);
     const axis = Number(text) as CutAway["axis"];
     const [from, to] = scene()?.extent(axis) ?? [0, 0];
-    // The near half goes: the front of the depth, the upper part of the height.
-    show({ axis, at: (from + to) / 2, keep: axis === 1 ? "above" : "below" });
+    // The half nearer to the eye goes: the left, the front, the upper one.
+    show({ axis, at: (from + to) / 2, keep: axis === 2 ? "below" : "above" });
   };
   const type = (text: string): string | null => {
     const at = lengthWith(sizes, text);
@@ -43,9 +44,15 @@ export function CutAwayForm({ scene }: { readonly scene: () => ModelScene | null
   };
   return (
     <Popover.Root>
-      <Popover.Trigger className={buttonClass("plain")} aria-pressed={cut !== null}>
-        <SquareSplitHorizontal size={15} aria-hidden /> Cut open
-      </Popover.Trigger>
+      <Hint text="Cut open">
+        <Popover.Trigger
+          className={toolClass(cut !== null)}
+          aria-label="Cut open"
+          aria-pressed={cut !== null}
+        >
+          <SquareSplitHorizontal size={17} aria-hidden />
+        </Popover.Trigger>
+      </Hint>
       <Popover.Portal>
         <Popover.Content
           align="end"

@@ -1,12 +1,13 @@
 "use client";
 /** The key sizes of the job: value or formula, what it comes to, its note; new ones at the foot. */
-import { Lock, LockOpen, Plus } from "lucide-react";
+import { ClipboardList, Lock, LockOpen, Plus } from "lucide-react";
+import Link from "next/link";
 import { useState } from "react";
 import { type KeySize, newKeySize, readChoices } from "@/core/job";
 import { sentence } from "@/core/kernel";
 import { styleOf } from "@/core/lists";
 import { formatLength, MM_PER_UNIT, roundTo } from "@/core/measure";
-import { Button } from "../common/button";
+import { Button, buttonClass } from "../common/button";
 import { Chooser } from "../common/chooser";
 import { Hint } from "../common/hint";
 import { TextField } from "../common/text-field";
@@ -17,6 +18,7 @@ import { Section } from "./ledger-section";
 export function KeySizes() {
   const keySizes = useDeskState((state) => state.job.keySizes);
   const unit = useDeskState((state) => state.job.info.job.unit);
+  const id = useDeskState((state) => state.id);
   const sorted = Object.values(keySizes).sort((a, b) => a.position - b.position);
   return (
     <Section title="Key sizes" facts={`bare numbers are ${UNIT_NAMES[unit]}`}>
@@ -26,6 +28,14 @@ export function KeySizes() {
         ))}
       </ul>
       <NewKeySize count={sorted.length} />
+      {sorted.some((size) => size.asked) ? (
+        <p className="px-3 pb-1">
+          <Link href={`/jobs/${id}/to-size`} className={buttonClass("plain")}>
+            <ClipboardList size={15} aria-hidden /> Fill-in form, asks for{" "}
+            {sorted.filter((size) => size.asked).length}
+          </Link>
+        </p>
+      ) : null}
     </Section>
   );
 }

@@ -1,6 +1,6 @@
 "use client";
 /** The picture of the model: views, picking, marks; the last good one stays when an edit cannot be computed. */
-import { Eye, Maximize, PencilLine, Ruler, Tag as TagIcon } from "lucide-react";
+import { Eye, Maximize, MoveHorizontal, PencilLine, Ruler, Tag as TagIcon } from "lucide-react";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { unposeMesh, type Vec3 } from "@/core/geometry";
 import { findAssembly, type Home, type Job, textOf } from "@/core/job";
@@ -28,6 +28,8 @@ import { usePointDrag } from "./draw/use-point-drag";
 import { JigDialog } from "./jig-dialog";
 import { MeasureBar, MeasureOverlay, useMeasuring } from "./measure-bar";
 import { type ModelPiece, ModelScene, type ViewName } from "./model-scene";
+import { SizeLines, useSizeSpans } from "./size-lines";
+import { ToolButton } from "./tool-button";
 
 const VIEWS: readonly (readonly [ViewName, string])[] = [
   ["iso", "Iso"],
@@ -106,6 +108,8 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
   const [frames, setFrames] = useState(0);
   const [view, setView] = useState<ViewName>("iso");
   const [allMarks, setAllMarks] = useState(false);
+  const [sizesShown, setSizesShown] = useState(false);
+  const spans = useSizeSpans(sizesShown);
   const [fault, setFault] = useState<string | null>(null);
   const hidden = useDeskState((state) => state.hidden);
   const job = useDeskState((state) => state.job);
@@ -241,30 +245,24 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
             Show all, {hidden.size} hidden
           </Button>
         ) : null}
-        <Button
-          look="plain"
-          aria-pressed={measuring.active}
-          icon={<Ruler size={15} aria-hidden />}
-          onClick={measuring.toggle}
+        <span className="mx-1 h-5 border-seam border-l" aria-hidden />
+        <ToolButton
+          word="Key sizes on the picture"
+          pressed={sizesShown}
+          onClick={() => setSizesShown(!sizesShown)}
         >
-          Measure
-        </Button>
+          <MoveHorizontal size={17} aria-hidden />
+        </ToolButton>
+        <ToolButton word="Measure" pressed={measuring.active} onClick={measuring.toggle}>
+          <Ruler size={17} aria-hidden />
+        </ToolButton>
         <CutAwayForm scene={() => scene.current} />
-        <Button
-          look="plain"
-          icon={<Maximize size={15} aria-hidden />}
-          onClick={() => scene.current?.look(view)}
-        >
-          Fit
-        </Button>
-        <Button
-          look="plain"
-          aria-pressed={allMarks}
-          icon={<TagIcon size={15} aria-hidden />}
-          onClick={() => setAllMarks(!allMarks)}
-        >
-          {allMarks ? "Hide marks" : "Show marks"}
-        </Button>
+        <ToolButton word="Fit" onClick={() => scene.current?.look(view)}>
+          <Maximize size={17} aria-hidden />
+        </ToolButton>
+        <ToolButton word="Marks" pressed={allMarks} onClick={() => setAllMarks(!allMarks)}>
+          <TagIcon size={17} aria-hidden />
+        </ToolButton>
       </div>
       {drawing.active ? <DrawBar drawing={drawing} /> : null}
       {measuring.active ? <MeasureBar measuring={measuring} /> : null}
@@ -310,6 +308,9 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
             hover={hover?.snap ?? null}
             project={(at) => scene.current?.project(at) ?? { x: 0, y: 0 }}
           />
+        ) : null}
+        {sizesShown && scene.current && frames > 0 ? (
+          <SizeLines spans={spans} project={(at) => scene.current?.project(at) ?? { x: 0, y: 0 }} />
         ) : null}
         <Marks scene={scene.current} frames={frames} tally={tally} selected={selected} all={allMarks} />
         {fault ? <p className="p-5 text-ink-soft">{fault}</p> : null}

@@ -8,6 +8,7 @@ import {
   FlipHorizontal2,
   Focus,
   LogIn,
+  Merge,
   Plus,
   Scissors,
   Trash2,
@@ -30,7 +31,7 @@ import {
   takenApart,
 } from "@/core/job";
 import { sentence } from "@/core/kernel";
-import { between, splitMember } from "@/core/shape";
+import { between, cutsByRule, editsOfCuts, type JointRule, splitMember } from "@/core/shape";
 import { Button, buttonClass } from "../common/button";
 import { Chooser } from "../common/chooser";
 import { useDesk, useDeskState } from "../desk/desk-context";
@@ -54,6 +55,8 @@ export function SelectionActions() {
     (id) => job.members[id] || job.panels[id] || job.placements[id] || job.boughtParts[id],
   );
   const [only] = pieces.length === 1 ? pieces : [];
+  const members = pieces.filter((id) => job.members[id]);
+  const [point] = ids.length === 1 && job.points[ids[0] ?? ""] ? ids : [];
   const [fault, setFault] = useState<string | null>(null);
   if (ids.length === 0) return null;
   return (
@@ -62,6 +65,7 @@ export function SelectionActions() {
       {pieces.length > 0 ? <MirrorForm ids={pieces} /> : null}
       {pieces.length > 0 ? <AssembleForm ids={pieces} /> : null}
       {pieces.length === 2 && pieces.every((id) => job.panels[id]) ? <BetweenForm ids={pieces} /> : null}
+      {members.length > 0 || point ? <JointForm members={members} point={point} /> : null}
       {only && job.members[only] ? <SplitForm id={only} /> : null}
       {only && job.placements[only] ? <PlacedActions id={only} /> : null}
       {pieces.length > 0 ? <Visibility ids={pieces} /> : null}
@@ -213,18 +217,111 @@ const textIn = (form: FormData, name: string) => String(form.get(name) ?? "").tr
 
 function CopyForm({ ids }: { readonly ids: readonly string[] }) {
   const copy = useCopies(ids);
+  const desk = useDesk();
   const run = (form: FormData) => {
     const by = readPlace(textIn(form, "by"));
     if (by?.kind !== "place") return "Type three lengths parted by semicolons: width; depth; height.";
+    const many = textIn(form, "times");
+    if (!/^\d+$/.test(many)) return repeatByFormula(desk, ids, by.at, many);
     return copy({ kind: "move", by: by.at, times: Number(textIn(form, "times")) });
   };
   return (
     <ActionForm word="Copy" icon={<Copy size={14} aria-hidden />} button="Copy" onDo={run}>
       <Field name="by" label="Each one further by (width; depth; height)" value="0; 100; 0" />
-      <Field name="times" label="How many copies" value="1" />
+      <Field name="times" label="How many copies, or a formula that stays" value="1" />
     </ActionForm>
   );
 }
+
+/** A number that follows key sizes is kept by an assembly that stands there so many times more. */
+function repeatByFormula(
+  desk: ReturnType<typeof useDesk>,
+  ids: readonly string[],
+  step: readonly [string, string, string],
+  formula: string,
+): string | null {
+  const { job } = desk.store.getState();
+  const [only] = ids;
+  const placement = ids.length === 1 && only !== undefined ? job.placements[only] : undefined;
+  const count = `1 + (${formula})`;
+  if (placement)
+    return desk.submit({
+      kind: "changePlacements",
+      ids: [placement.id],
+      set: { count, step: [step[0], step[1], step[2]] },
+    });
+  const name = ids
+    .map((id) => (job.members[id] ?? job.panels[id] ?? job.boughtParts[id])?.name)
+    .find(Boolean);
+  const repeat = { count, step };
+  const edit = assemblyOf(job, ids, { name: name ?? "Repeat", at: ["0", "0", "0"], repeat }, freshIds(job));
+  if (!edit.ok) return sentence(edit.problem);
+  const refused = desk.submit(edit.value);
+  if (refused === null && edit.value.kind === "makeAssembly") desk.select([edit.value.placement.id]);
+  return refused;
+}
+
+/** Cuts all joints of the selection by one rule, or the joint at one point. */
+function JointForm({
+  members,
+  point,
+}: {
+  readonly members: readonly string[];
+  readonly point: string | undefined;
+}) {
+  const desk = useDesk();
+  const job = useDeskState((state) => state.job);
+  const meeting = point === undefined ? [] : membersAt(job, point);
+  const [corners, setCorners] = useState<JointRule["corners"]>("mitre");
+  const [through, setThrough] = useState("deepest");
+  const run = (form: FormData) => {
+    const { results, stockroom } = desk.store.getState();
+    const only = point === undefined ? undefined : results.shape.points.get(point);
+    const rule: JointRule = {
+      corners,
+      through:
+        through === "deepest" || through === "level" || through === "plumb" ? through : { member: through },
+      gap: textIn(form, "gap") || "0",
+    };
+    const ids = new Set(point === undefined ? members : meeting.map((member) => member.id as string));
+    const ground = { sizes: results.sizes, stockroom, ...(only ? { only } : {}) };
+    const edits = editsOfCuts(cutsByRule(job, ids, rule, ground));
+    if (edits.length === 0) return "No two of these members meet; select the members of a joint.";
+    return desk.submit({ kind: "together", edits: [...edits] });
+  };
+  return (
+    <ActionForm word="Joints" icon={<Merge size={14} aria-hidden />} button="Cut them so" onDo={run}>
+      <Chooser
+        label="Corners of two like ends"
+        value={corners}
+        choices={[
+          { value: "mitre", label: "mitred" },
+          { value: "butt", label: "butted" },
+        ]}
+        onChoose={(next) => setCorners(next as JointRule["corners"])}
+      />
+      <Chooser
+        label="Where they butt, what runs through is"
+        value={through}
+        choices={[
+          { value: "deepest", label: "the deepest section" },
+          { value: "level", label: "the level one" },
+          { value: "plumb", label: "the plumb one" },
+          ...meeting.map(({ id, name }) => ({ value: id as string, label: name })),
+        ]}
+        onChoose={setThrough}
+      />
+      <Field name="gap" label="Gap for the weld" value="0" />
+    </ActionForm>
+  );
+}
+
+/** The members whose line starts or ends at a point. */
+const membersAt = (job: Job, point: string) =>
+  Object.values(job.members).filter((member) => {
+    const line = job.lines[member.line];
+    return line?.from === point || line?.to === point;
+  });
 
 function MirrorForm({ ids }: { readonly ids: readonly string[] }) {
   const copy = useCopies(ids);

@@ -1,10 +1,8 @@
 "use client";
 /** The desk with what it needs from folders that it does not know: where the layout worker lies. */
 import { Desk, type DeskProps } from "@/ui/desk/desk";
-
-const startWorker = () =>
-  new Worker(new URL("../../../workers/layout.worker.ts", import.meta.url), { type: "module" });
+import { startLayoutWorker } from "./start-worker";
 
 export function DeskHere(props: Omit<DeskProps, "startWorker">) {
-  return <Desk {...props} startWorker={startWorker} />;
+  return <Desk {...props} startWorker={startLayoutWorker} />;
 }

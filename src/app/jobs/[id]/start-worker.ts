@@ -1,0 +1,3 @@
+/** Starts a layout worker; its code lies in a folder that the interface does not know. */
+export const startLayoutWorker = () =>
+  new Worker(new URL("../../../workers/layout.worker.ts", import.meta.url), { type: "module" });

@@ -1,0 +1,239 @@
+import { describe, expect, it } from "vitest";
+import { type Between, type Hole, type Notch, newJob, type PanelParts } from "../job";
+import { edited, refusal } from "../job/edit.fixture";
+import { resultsOf } from "../pipeline.fixture";
+import { letGo, readTriangles } from ".";
+import { meshOf, volumeOf } from "./mesh.fixture";
+
+type BetweenParts = Omit<Between, "first" | "second"> & { readonly first: string; readonly second: string };
+const between: BetweenParts = {
+  first: "left",
+  second: "right",
+  reachFirst: "6",
+  reachSecond: "5",
+  runs: "width",
+  distance: "800 - shelf_at - 18",
+  insetStart: "20",
+  insetEnd: "16",
+};
+/** The good faces look at one another, both widths run to the back: so the left one's length runs down. */
+const left: PanelParts = {
+  name: "Side",
+  board: "ply",
+  origin: ["0", "0", "800"],
+  lengthAxis: ["0", "0", "-1"],
+  faceAxis: ["1", "0", "0"],
+  length: "800",
+  width: "depth",
+};
+const right: PanelParts = {
+  ...left,
+  origin: ["width", "0", "0"],
+  lengthAxis: ["0", "0", "1"],
+  faceAxis: ["-1", "0", "0"],
+};
+const carcass = (more: Partial<PanelParts> = {}, shelf: Partial<BetweenParts> = {}) =>
+  newJob({
+    info: { code: "T", title: "Carcass" },
+    keySizes: { width: { formula: "600" }, depth: { formula: "320" }, shelf_at: { formula: "300" } },
+    panels: {
+      left,
+      right: { ...right, ...more },
+      shelf: { name: "Shelf", board: "ply", between: { ...between, ...shelf } },
+    },
+  });
+const shelfOf = (job: ReturnType<typeof carcass>) => {
+  const { shape } = resultsOf(job);
+  const solid = shape.panels.find(({ panel }) => panel.id === "shelf");
+  return { solid, why: shape.uncomputed.find((piece) => piece.id === "shelf")?.why };
+};
+
+describe("a panel between two others", () => {
+  it("takes the room between their faces and its reach into them, and follows them", () => {
+    const job = carcass();
+    // By hand: 600 − 2·18 between the faces, 6 and 5 into them; 320 less 20 and 16.
+    expect(shelfOf(job).solid).toMatchObject({ length: 564 + 11, width: 284 });
+    const wide = edited({ kind: "setKeySize", id: "size-width", formula: "900", variant: null }, job);
+    expect(shelfOf(wide).solid?.length).toBeWithinMm(864 + 11, 1e-9);
+  });
+
+  it("stands where it says: its mesh lies within the sides at that height", () => {
+    const vertices = meshOf(resultsOf(carcass()).shape, "shelf")?.vertices ?? [];
+    const along = (i: 0 | 1 | 2) => vertices.map((vertex) => vertex[i]);
+    const span = (i: 0 | 1 | 2) => [Math.min(...along(i)), Math.max(...along(i))];
+    expect([span(0), span(1), span(2)].flat().map((value) => Math.round(value * 1e6) / 1e6)).toEqual([
+      ...[18 - 6, 600 - 18 + 5],
+      ...[20, 320 - 16],
+      ...[300, 318],
+    ]);
+    expect(
+      volumeOf(meshOf(resultsOf(carcass()).shape, "shelf") ?? { vertices: [], triangles: [], edges: [] }),
+    ).toBeWithinMm(575 * 284 * 18, 1e-3);
+  });
+
+  it("let go, it stays where it stood", () => {
+    const job = carcass();
+    const { shape } = resultsOf(job);
+    const solid = shape.panels.find(({ panel }) => panel.id === "shelf");
+    if (!solid) throw new Error("the shelf is computed");
+    const after = edited({ kind: "changePanels", ids: ["shelf"], set: letGo(solid, "mm") }, job);
+    const [before, now] = [meshOf(shape, "shelf"), meshOf(resultsOf(after).shape, "shelf")];
+    before?.vertices.forEach((vertex, i) => {
+      const other = now?.vertices[i] ?? [0, 0, 0];
+      for (const axis of [0, 1, 2] as const) expect(other[axis]).toBeWithinMm(vertex[axis], 1e-6);
+    });
+  });
+
+  it.each([
+    [{}, { second: "left" }, "must stand between two other panels"],
+    [{}, { second: "nowhere" }, "The panel nowhere is no longer in this job"],
+  ])("is refused where it cannot: %#", (_, shelf, words) => {
+    const job = carcass();
+    const wanted = { ...between, ...shelf } as Between;
+    expect(refusal({ kind: "changePanels", ids: ["shelf"], set: { between: wanted } }, job)).toContain(words);
+  });
+
+  it.each([
+    [{ faceAxis: ["-1", "0.2", "0"] }, {}, "are not parallel"],
+    [{ origin: ["10", "0", "0"] }, {}, "leave no room between them"],
+    [{ origin: ["width", "5000", "0"] }, {}, "do not face one another there"],
+    [{}, { insetEnd: "400" }, "do not face one another there"],
+    [{ length: "nothing" }, {}, "cannot be computed"],
+    [{}, { first: "shelf2" }, "follow one another"],
+  ] as const)("says why it has no place: %#", (more, shelf, words) => {
+    const job = carcass(more as Partial<PanelParts>, shelf as Partial<BetweenParts>);
+    const looped = {
+      ...job,
+      panels: {
+        ...job.panels,
+        ...newJob({
+          info: { code: "T", title: "T" },
+          panels: { shelf2: { name: "Other", board: "ply", between: { ...between, first: "shelf" } } },
+        }).panels,
+      },
+    };
+    const chosen = "first" in shelf ? looped : job;
+    const { shape } = resultsOf(chosen);
+    expect(shape.uncomputed.map((piece) => piece.why).join(" ")).toContain(words);
+  });
+
+  it("keeps the panels that it follows from being removed", () => {
+    expect(refusal({ kind: "remove", ids: ["left"] }, carcass())).toBe(
+      'Panel "Shelf" follows Side; let it go first.',
+    );
+  });
+});
+
+const hole = (more: Partial<Hole>): Hole => ({
+  id: "h",
+  kind: "hole",
+  face: "good",
+  x: "40",
+  y: "30",
+  diameter: "8",
+  depth: null,
+  count: "1",
+  step: "32",
+  along: "length",
+  ...more,
+});
+const notch = (more: Partial<Notch>): Notch => ({
+  id: "n",
+  kind: "notch",
+  from: "front",
+  distance: "0",
+  width: "50",
+  depth: "40",
+  ...more,
+});
+const worked = (work: PanelParts["work"]) =>
+  newJob({
+    info: { code: "T", title: "T" },
+    keySizes: { pins: { formula: "5", measure: "number" } },
+    panels: { p: { name: "Panel", board: "ply", length: "600", width: "300", work: work ?? [] } },
+  });
+const remarks = (work: PanelParts["work"]) =>
+  resultsOf(worked(work)).shape.checks.map((check) => check.message);
+
+describe("holes and notches", () => {
+  it("a row of holes follows its count", () => {
+    const [solid] = resultsOf(worked([hole({ count: "pins", along: "width", y: "20" })])).shape.panels;
+    expect(solid?.holes.map(({ x, y }) => [x, y])).toEqual([20, 52, 84, 116, 148].map((y) => [40, y]));
+  });
+
+  it("a notch takes its room out of the solid, at a corner and in an edge", () => {
+    const mesh = meshOf(
+      resultsOf(worked([notch({}), notch({ id: "m", from: "right", distance: "100" })])).shape,
+      "p",
+    );
+    if (!mesh) throw new Error("it is computed");
+    expect(volumeOf(mesh)).toBeWithinMm((600 * 300 - 2 * 50 * 40) * 18, 1e-3);
+  });
+
+  it.each([
+    [[hole({ x: "2" })], "Panel: a hole lies on or beyond the panel's edge."],
+    [[hole({ depth: "18" })], "Panel: a hole is as deep as the panel is thick; let it run through."],
+    [[hole({ diameter: "0" })], "Panel: a hole has no diameter or no depth."],
+    [[notch({ width: "700" })], "Panel: a notch lies beyond the panel's edge."],
+    [[notch({ from: "left", width: "300" })], "Panel: a notch runs right across and parts the panel."],
+    [[notch({ depth: "0" })], "Panel: a notch has no size."],
+    [
+      [hole({ count: "2.5" })],
+      "Panel cannot be computed: a row of holes: its count would be 2.5; it must be a whole number from 0 to 2,000.",
+    ],
+  ])("what cannot be bored or cut is told: %#", (work, words) => {
+    expect(remarks(work)).toContain(words);
+  });
+
+  it("mirrored work is the other hand, and work in the middle is none", () => {
+    const handed = (work: PanelParts["work"], other: PanelParts["work"]) => {
+      const job = worked(work);
+      const both = { ...job, panels: { ...job.panels, ...worked(other).panels } };
+      const second = worked(other).panels["p"];
+      if (!second) throw new Error("there is one");
+      const two = { ...both, panels: { ...job.panels, q: { ...second, id: "q" as never } } };
+      return resultsOf(two).tally.rows.map((row) => row.hands);
+    };
+    // Blind holes with a good face: turned end for end only.
+    const blind = { depth: "10" };
+    expect(handed([hole(blind)], [hole({ ...blind, x: "560" })])).toEqual([{ asDrawn: 1, opposite: 1 }]);
+    // Right through, the board is turned over and is the same.
+    expect(handed([hole({})], [hole({ x: "560" })])).toEqual([{ asDrawn: 2, opposite: 0 }]);
+    expect(handed([hole({ ...blind, x: "300" })], [hole({ ...blind, x: "300", y: "270" })])).toEqual([
+      { asDrawn: 2, opposite: 0 },
+    ]);
+    expect(handed([notch({})], [notch({ from: "back" })])).toEqual([{ asDrawn: 2, opposite: 0 }]);
+    expect(handed([hole({})], [hole({ diameter: "9" })])).toHaveLength(2);
+  });
+});
+
+describe("imported shapes", () => {
+  const text = (lines: readonly string[]) => new TextEncoder().encode(lines.join("\n")).buffer as ArrayBuffer;
+  const triangle = ["vertex 10 10 5", "vertex 30 10 5", "vertex 10 40 25"];
+
+  it("text and binary STL give the same triangles, the middle of their foot at the origin", () => {
+    const fromText = readTriangles("a.stl", text(["solid a", ...triangle, "endsolid a"]));
+    const view = new DataView(new ArrayBuffer(84 + 50));
+    view.setUint32(80, 1, true);
+    [10, 10, 5, 30, 10, 5, 10, 40, 25].forEach((value, i) => {
+      view.setFloat32(84 + 12 + 4 * i, value, true);
+    });
+    const fromBinary = readTriangles("a.stl", view.buffer);
+    expect(fromText.ok && fromText.value).toEqual({
+      kind: "shape",
+      name: "a.stl",
+      triangles: [-10, -15, 0, 10, -15, 0, -10, 15, 20],
+    });
+    expect(fromBinary).toEqual(fromText);
+  });
+
+  it.each([
+    ["empty.stl", text(["solid a"])],
+    ["noise.stl", text(["hello"])],
+    ["broken.stl", text(["solid a", "vertex 1 2 x", "vertex 0 0 0", "vertex 1 1 1"])],
+    ["large.stl", text(["solid a", ...Array.from({ length: 4_001 }, () => triangle).flat()])],
+  ])("%s is refused with a sentence", (name, bytes) => {
+    const read = readTriangles(name, bytes);
+    expect(read.ok).toBe(false);
+  });
+});

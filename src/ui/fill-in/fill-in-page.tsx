@@ -1,0 +1,251 @@
+"use client";
+/**
+ * A job made to size by somebody who only sets a few values: the sizes that the drafter picked, a picture
+ * that follows, and at the end the lists and layouts to take away. What is set becomes a variant of the job.
+ */
+import Link from "next/link";
+import { useMemo, useState } from "react";
+import { thumbnail } from "@/core/drawing";
+import { type Job, type KeySize, resolveSizes, type Variant, type VariantId } from "@/core/job";
+import { type Problem, sentence } from "@/core/kernel";
+import { formatCents, formatDecimal } from "@/core/measure";
+import { createPipeline, type Results } from "@/core/pipeline";
+import { indexStockroom } from "@/core/stockroom";
+import { Button } from "../common/button";
+import { DisplayList } from "../common/display-list";
+import type { DeskProps } from "../desk/desk";
+import { DeskContext, useDesk, useDeskState } from "../desk/desk-context";
+import { createDesk } from "../desk/desk-store";
+import { PAPERS, takeAway } from "../desk/pane-head";
+import { useLayoutRunner } from "../layout/use-layout-runner";
+import { Question } from "./question";
+
+export function FillInPage({ opened, stockroom, startWorker }: Omit<DeskProps, "stage">) {
+  const [notice, setNotice] = useState<string | null>(null);
+  const [desk] = useState(() => createDesk(opened, indexStockroom(stockroom), ({ text }) => setNotice(text)));
+  return (
+    <DeskContext value={desk}>
+      <Form startWorker={startWorker} notice={notice} />
+    </DeskContext>
+  );
+}
+
+type Answers = Readonly<Record<string, string>>;
+const TRIAL = "trial" as VariantId;
+
+/** The job with the answers as a variant that is nowhere kept. */
+function tried(job: Job, answers: Answers): Job {
+  const trial: Variant = { id: TRIAL, name: "trial", formulas: { ...answers }, position: 0 };
+  return { ...job, variants: { ...job.variants, [TRIAL]: trial } };
+}
+
+function useTrial(answers: Answers): {
+  readonly results: Results;
+  readonly problems: ReadonlyMap<string, Problem>;
+} {
+  const job = useDeskState((state) => state.job);
+  const stockroom = useDeskState((state) => state.stockroom);
+  const [pipeline] = useState(createPipeline);
+  return useMemo(() => {
+    const trial = tried(job, answers);
+    return {
+      results: pipeline(trial, TRIAL, stockroom, []),
+      problems: resolveSizes(trial, TRIAL).problems,
+    };
+  }, [job, answers, stockroom, pipeline]);
+}
+
+function Form({
+  startWorker,
+  notice,
+}: {
+  readonly startWorker: () => Worker;
+  readonly notice: string | null;
+}) {
+  const id = useDeskState((state) => state.id);
+  const job = useDeskState((state) => state.job);
+  const info = job.info.job;
+  const asked = Object.values(job.keySizes)
+    .filter((size) => size.asked)
+    .sort((a, b) => a.position - b.position);
+  const [answers, setAnswers] = useState<Answers>(() =>
+    Object.fromEntries(asked.map((size) => [size.name, size.formula])),
+  );
+  const { results, problems } = useTrial(answers);
+  const others = [...problems].filter(([name]) => !asked.some((size) => size.name === name));
+  return (
+    <div className="min-h-screen bg-ground">
+      <header className="on-dark flex h-[52px] items-center gap-4 bg-ink px-6 text-ground">
+        <h1 className="font-semibold font-slab text-[17px]">
+          {info.title} <span className="font-normal text-white/70">{info.code}</span>
+        </h1>
+        <Link href={`/jobs/${id}`} className="ml-auto text-[14px] underline-offset-2 hover:underline">
+          Open it on the desk
+        </Link>
+      </header>
+      <main className="mx-auto grid max-w-[1120px] grid-cols-[minmax(0,1fr)_480px] gap-8 px-6 py-6">
+        <div>
+          {asked.length === 0 ? (
+            <p className="max-w-[52ch] text-ink-soft">
+              Nothing is asked here yet. On the desk, pick a key size and let the fill-in form ask for it.
+            </p>
+          ) : (
+            <p className="pb-3 text-ink-soft">Set what you need; everything else follows.</p>
+          )}
+          <ol className="space-y-4">
+            {asked.map((size) => (
+              <li key={size.id}>
+                <Question
+                  size={size}
+                  unit={info.unit}
+                  value={answers[size.name] ?? ""}
+                  problem={problems.get(size.name)}
+                  onChange={(text) => setAnswers({ ...answers, [size.name]: text })}
+                />
+              </li>
+            ))}
+          </ol>
+          {others.map(([name, problem]) => (
+            <p key={name} role="alert" className="pt-3 text-[14px] text-oxide">
+              With these sizes the design does not work: {sentence(problem)}
+            </p>
+          ))}
+          {notice ? (
+            <p role="alert" className="pt-3 text-oxide">
+              {notice}
+            </p>
+          ) : null}
+          {asked.length > 0 ? (
+            <TakeAway
+              answers={answers}
+              asked={asked}
+              blocked={problems.size > 0 || hasErrors(results)}
+              startWorker={startWorker}
+            />
+          ) : null}
+        </div>
+        <Preview results={results} title={info.title} />
+      </main>
+    </div>
+  );
+}
+
+const hasErrors = ({ tally }: Results) => tally.checks.some((check) => check.severity === "error");
+
+function Preview({ results, title }: { readonly results: Results; readonly title: string }) {
+  const drawing = useMemo(() => thumbnail(results.shape, 470, 430), [results.shape]);
+  const { balance, checks } = results.tally;
+  const { byRule, currency, massKg, massUnknown } = results.quantities;
+  const [worst] = [...checks].sort((a, b) =>
+    a.severity === b.severity ? 0 : a.severity === "error" ? -1 : 1,
+  );
+  return (
+    <aside aria-label="How it comes out" className="self-start border border-seam bg-leaf p-4">
+      <DisplayList drawing={drawing} label={`Picture of the ${title}`} />
+      <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-0.5 pt-3 font-table">
+        <dt className="text-ink-soft">Pieces to cut</dt>
+        <dd>{balance.inRows}</dd>
+        <dt className="text-ink-soft">Bought parts</dt>
+        <dd>{balance.bought}</dd>
+        <dt className="text-ink-soft">Mass of bars and boards</dt>
+        <dd>
+          {formatDecimal(massKg, 1)} kg{massUnknown > 0 ? `, ${massUnknown} not known` : ""}
+        </dd>
+        <dt className="text-ink-soft">Material by rule</dt>
+        <dd>
+          {formatCents(byRule.cents)} {currency}
+          {byRule.missing > 0 ? `, incomplete: ${byRule.missing} without a price` : ""}
+        </dd>
+      </dl>
+      {worst ? (
+        <p className={`pt-3 text-[13px] ${worst.severity === "error" ? "text-oxide" : "text-amber"}`}>
+          {worst.message}
+        </p>
+      ) : null}
+    </aside>
+  );
+}
+
+type TakeAwayProps = {
+  readonly answers: Answers;
+  readonly asked: readonly KeySize[];
+  readonly blocked: boolean;
+  readonly startWorker: () => Worker;
+};
+
+/** Keeps the answers as a variant, lays it out, and hands over lists and papers. */
+function TakeAway({ answers, asked, blocked, startWorker }: TakeAwayProps) {
+  const desk = useDesk();
+  const runner = useLayoutRunner(startWorker);
+  const job = useDeskState((state) => state.job);
+  const [name, setName] = useState("");
+  const [fault, setFault] = useState<string | null>(null);
+  const [made, setMade] = useState<{ readonly id: VariantId; readonly answers: Answers } | null>(null);
+  const proposed = asked.map((size) => answers[size.name]).join(" · ");
+  const make = async () => {
+    const id = `variant-${crypto.randomUUID().slice(0, 8)}` as VariantId;
+    const variant: Variant = {
+      id,
+      name: (name.trim() || proposed).slice(0, 60),
+      formulas: { ...answers },
+      position: Object.keys(job.variants).length,
+    };
+    const refused = desk.submit({ kind: "addVariant", variant });
+    setFault(refused);
+    if (refused !== null) return;
+    await desk.flush();
+    await desk.setVariant(id);
+    runner.run(desk.store.getState().results.tasks);
+    setMade({ id, answers });
+  };
+  const current = made !== null && made.answers === answers;
+  return (
+    <section aria-label="Take it away" className="mt-7 border-seam border-t pt-4">
+      <label className="block text-[13px] text-ink-soft">
+        Call it
+        <input
+          value={name}
+          placeholder={proposed}
+          onChange={(event) => setName(event.target.value)}
+          className="mt-0.5 block h-9 w-full max-w-[420px] rounded-sm border border-seam bg-leaf px-2 text-[15px] text-ink"
+        />
+      </label>
+      <div className="flex items-center gap-3 pt-3">
+        <Button look="primary" disabled={blocked || runner.running !== null} onClick={() => void make()}>
+          Make lists and layouts
+        </Button>
+        <p role="status" className="text-[13px] text-ink-soft">
+          {runner.running
+            ? `Laying out ${runner.running.task.name}…`
+            : blocked
+              ? "First mend what is marked in red."
+              : ""}
+        </p>
+      </div>
+      {fault ? (
+        <p role="alert" className="pt-2 text-oxide">
+          {fault}
+        </p>
+      ) : null}
+      {made && runner.running === null ? (
+        <div className="pt-4">
+          <p className={current ? "text-moss" : "text-amber"}>
+            {current
+              ? "Ready. It is kept as a variant of the job."
+              : "These are of the sizes before; make them again for the new ones."}
+          </p>
+          <ul className="pt-1">
+            {PAPERS.filter(({ path }) => !path.startsWith("/file")).map((paper) => (
+              <li key={paper.label}>
+                <Button look="plain" onClick={() => void takeAway(desk, paper, made.id)}>
+                  {paper.label}
+                </Button>{" "}
+                <span className="text-[13px] text-ink-soft">{paper.contains}</span>
+              </li>
+            ))}
+          </ul>
+        </div>
+      ) : null}
+    </section>
+  );
+}
