@@ -3,7 +3,7 @@
  * layouts of the demo beside simple rules. Medians of several runs; each time stands beside a reference
  * run on the same machine in the same moment, so that figures from two machines can be compared.
  */
-import { type Job, withEdit } from "@/core/job";
+import { type Edit, type Job, withEdit } from "@/core/job";
 import { layoutTasks } from "@/core/layout";
 import { layOutBars } from "@/core/layout/bars";
 import { layOutSheets } from "@/core/layout/sheets";
@@ -12,6 +12,7 @@ import { indexStockroom } from "@/core/stockroom";
 import { loadLinearSolver } from "@/engines/linear-solver";
 import { noticeBoard } from "../demo/notice-board";
 import { pottingBench } from "../demo/potting-bench";
+import { seedPacketCabinet } from "../demo/seed-packet-cabinet";
 import { demoStockroom } from "../demo/stockroom";
 import { generatedJob } from "./generated";
 import { firstFitBars, shelfSheets } from "./references";
@@ -30,11 +31,25 @@ function timed(work: () => void): number {
   return now() - start;
 }
 
-/** A key-size edit on an open desk: everything from the edited document to the lists, no layouts. */
+type EditAt = (i: number) => Edit;
+
+const sizeEdit =
+  (id: string, low: number): EditAt =>
+  (i) => ({ kind: "setKeySize", id, formula: String(low + (i % 2)), variant: null });
+
+/** One member in the middle of a large job is turned about its line and back. */
+const memberEdit =
+  (job: Job): EditAt =>
+  (i) => ({
+    kind: "changeMembers",
+    ids: [Object.keys(job.members)[100] ?? ""],
+    set: { roll: String(90 * (i % 2)) },
+  });
+
+/** An edit on an open desk: everything from the edited document to the lists, no layouts. */
 function recompute(
   job: Job,
-  id: string,
-  low: number,
+  editAt: EditAt,
   runs: number,
 ): { readonly edit: number; readonly reference: number } {
   const pipeline = createPipeline();
@@ -46,12 +61,7 @@ function recompute(
   for (let i = 0; i < runs; i++) {
     edits.push(
       timed(() => {
-        const next = withEdit(document, {
-          kind: "setKeySize",
-          id,
-          formula: String(low + (i % 2)),
-          variant: null,
-        });
+        const next = withEdit(document, editAt(i));
         if (!next.ok) throw new Error("the edit is possible");
         document = next.value;
         pipeline(document, null, stockroom, []);
@@ -66,42 +76,38 @@ function recompute(
 const ms = (value: number) => `${value.toFixed(value < 10 ? 2 : 0).padStart(8)} ms`;
 
 function recomputeTable(): void {
-  console.log("Recompute after a key-size edit, shape to lists (median)");
+  console.log("Recompute after an edit, shape to lists (median)");
+  const [large, largest] = [generatedJob(2_000), generatedJob(20_000)];
+  const width = sizeEdit("size-width", 900);
   const rows = [
-    { name: "potting bench", job: pottingBench(), id: "size-width", low: 1400, runs: 60, aim: 16 },
     {
-      name: "generated, 2,000 pieces",
-      job: generatedJob(2_000),
-      id: "size-width",
-      low: 900,
-      runs: 15,
-      aim: 150,
+      name: "size, potting bench",
+      job: pottingBench(),
+      edit: sizeEdit("size-width", 1400),
+      runs: 60,
+      aim: 16,
     },
-    {
-      name: "generated, 20,000 pieces",
-      job: generatedJob(20_000),
-      id: "size-width",
-      low: 900,
-      runs: 5,
-      aim: null,
-    },
+    { name: "size, cabinet", job: seedPacketCabinet(), edit: sizeEdit("size-width", 620), runs: 60, aim: 16 },
+    { name: "size, 2,000 pieces", job: large, edit: width, runs: 15, aim: 150 },
+    { name: "size, 20,000 pieces", job: largest, edit: width, runs: 5, aim: null },
+    { name: "one member of 2,000", job: large, edit: memberEdit(large), runs: 60, aim: 30 },
   ];
-  const times = rows.map(({ name, job, id, low, runs, aim }) => {
-    const { edit, reference } = recompute(job, id, low, runs);
+  const times = rows.map(({ name, job, edit: editAt, runs, aim }) => {
+    const { edit, reference } = recompute(job, editAt, runs);
     const ratio = (edit / reference).toFixed(1);
     console.log(
       `  ${name.padEnd(26)}${ms(edit)}   ${ratio.padStart(6)} × reading its document${aim === null ? "" : `   (aim: ${aim} ms)`}`,
     );
     return edit;
   });
-  const growth = (times[2] ?? 0) / (times[1] ?? 1);
+  const growth = (times[3] ?? 0) / (times[2] ?? 1);
   console.log(`  ten times the pieces take ${growth.toFixed(1)} times as long (10 is linear)\n`);
 }
 
 async function layoutTable(): Promise<void> {
   const solver = await loadLinearSolver();
   console.log("Layouts of the demo (median of 5), beside first-fit decreasing and shelf first-fit");
-  for (const job of [pottingBench(), noticeBoard()]) {
+  for (const job of [pottingBench(), seedPacketCabinet(), noticeBoard()]) {
     const { tally } = createPipeline()(job, null, stockroom, []);
     for (const task of layoutTasks(tally, stockroom)) {
       let words = "";

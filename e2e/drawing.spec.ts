@@ -1,31 +1,6 @@
 /** A design brought into being in the application: drawn, built from jigs, copied, mirrored and changed. */
-import type { Page } from "@playwright/test";
 import { expect, expectAccessible, openStage, saved, setField, test } from "./fixtures";
-
-async function newJob(page: Page, code: string): Promise<void> {
-  const made = await page.request.post("/api/jobs", { data: { code, title: "Drawn here", unit: "mm" } });
-  const { id } = (await made.json()) as { id: string };
-  await page.goto(`/jobs/${id}?stage=shape`);
-  await expect(page.locator("[data-frames]")).not.toHaveAttribute("data-frames", "0");
-}
-
-async function go(page: Page, way: string, length: string): Promise<void> {
-  await page.getByRole("combobox", { name: "Go" }).click();
-  await page.getByRole("option", { name: way, exact: true }).click();
-  await setField(page, "Length", length);
-}
-
-/** The rows of the tally as name, count and size. */
-async function tallyRows(page: Page): Promise<readonly string[]> {
-  await openStage(page, "Tally");
-  const rows = page.locator("[data-mark]");
-  const texts: string[] = [];
-  for (const row of await rows.all()) {
-    const cells = await row.getByRole("gridcell").allInnerTexts();
-    texts.push(`${cells[1]} ${cells[2]} ${cells[4]}`.replace(/\s+/g, " "));
-  }
-  return texts;
-}
+import { go, newJob, tallyRows } from "./shape";
 
 test("a four-legged frame with a mitred ring and a lower rail, typed and clicked, in the right tally", async ({
   page,
@@ -139,16 +114,16 @@ test("jigs: a box frame and a carcass, key sizes, a mirrored copy, a split, a re
 test("pieces are hidden, shown alone and shown again, in the picture only", async ({ page }) => {
   await page.goto("/jobs/hl-204?stage=shape");
   const picture = page.getByRole("img", { name: /^Picture of the job/ });
-  await expect(picture).toHaveAccessibleName(/28 pieces/);
+  await expect(picture).toHaveAccessibleName(/34 pieces/);
   await page.getByRole("button", { name: /Worktop/ }).click();
   await page.getByRole("button", { name: "Hide", exact: true }).click();
-  await expect(picture).toHaveAccessibleName(/27 pieces/);
+  await expect(picture).toHaveAccessibleName(/33 pieces/);
   await page.getByRole("button", { name: "Only these" }).click();
   await expect(picture).toHaveAccessibleName(/, 1 piece,/);
   await openStage(page, "Tally");
-  await expect(page.getByText("86 in the design")).toBeVisible();
+  await expect(page.getByText("92 in the design")).toBeVisible();
   await page.getByRole("button", { name: /^Show all/ }).click();
-  await expect(picture).toHaveAccessibleName(/28 pieces/);
+  await expect(picture).toHaveAccessibleName(/34 pieces/);
 });
 
 test("points are moved by typing, and a loose end is told", async ({ page }) => {

@@ -3,13 +3,13 @@
  * made from. The browser, the server and the command line run this same function.
  */
 import { type Job, resolveSizes, type Sizes, type VariantId } from "./job";
-import { remembersLast } from "./kernel";
+import { remembersEach, remembersLast } from "./kernel";
 import { type KeptLayout, type LayoutTask, layoutTasks } from "./layout";
 import { buyingList, cutList, type ListTable } from "./lists";
 import { type Quantities, quantitiesOf } from "./quantities";
-import { type Shape, shapeJob } from "./shape";
+import { createShaper, type Shape } from "./shape";
 import type { Stockroom } from "./stockroom";
-import { type Tally, tallyJob } from "./tally";
+import { createTallier, type Tally } from "./tally";
 
 export type Results = {
   readonly sizes: Sizes;
@@ -30,9 +30,14 @@ export type Pipeline = (
 
 /** A pipeline with its own memory: stages whose inputs are identical are not run again. */
 export function createPipeline(): Pipeline {
-  const sizes = remembersLast((job: Job, variant: VariantId | null) => resolveSizes(job, variant));
-  const shape = remembersLast(shapeJob);
-  const tally = remembersLast(tallyJob);
+  const memory = { sizes: remembersEach<object, Sizes>() };
+  // Sizes hang on nothing but the key sizes, the variants and the unit: other edits leave them the same object.
+  const sizes = (job: Job, variant: VariantId | null) =>
+    memory.sizes(memory, [job.keySizes, job.variants, job.info.job.unit, variant], () =>
+      resolveSizes(job, variant),
+    );
+  const shape = remembersLast(createShaper());
+  const tally = remembersLast(createTallier());
   const tasks = remembersLast(layoutTasks);
   const quantities = remembersLast(quantitiesOf);
   const cut = remembersLast(cutList);

@@ -1,7 +1,7 @@
 /** The door of the kernel: what every other part of the core builds on. */
 export { fromNm, NM_PER_MM, type Nm, snapMm, toNm } from "./grid";
 export { at, BrokenInvariant, invariant, unreachable } from "./invariant";
-export { remembersLast } from "./memo";
+export { type Memory, remembersEach, remembersLast, sameItems } from "./memo";
 export {
   byKey,
   byNaturalText,

@@ -171,7 +171,7 @@ function standOf(stand: Stand, sizes: Sizes): Result<StandSolid, string> {
   });
 }
 
-const ROUND_CORNERS = 32;
+const ROUND_CORNERS = 16;
 
 /** The stand-in about its own origin, the middle of its foot. */
 function standInMesh(as: Stand["as"], sizes: Sizes): Result<Mesh, string> {

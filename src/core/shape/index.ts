@@ -25,7 +25,15 @@ export { cutsByRule, type JointRule, PROPOSED_RULE, type ProposedCut, proposedCu
 export { type MemberLengths, type MemberSolid, memberLengths, meshOfMember } from "./member";
 export { meshOfPanel, type PanelSolid } from "./panel";
 export type { Instance } from "./places";
-export { meshesOf, NO_SECTION, type PlacedMesh, type Shape, shapeJob, type Uncomputed } from "./shape";
+export {
+  createShaper,
+  meshesOf,
+  NO_SECTION,
+  type PlacedMesh,
+  type Shape,
+  shapeJob,
+  type Uncomputed,
+} from "./shape";
 export { type SizeSpan, sizeSpans } from "./size-spans";
 export { type SnapLine, type SnapPlace, snapLines, snapPlaces } from "./snaps";
 export { readTriangles } from "./triangles";

@@ -7,9 +7,13 @@ import { add, cross, dot, type Frame, scale, type Vec3 } from "../geometry";
 import { type Between, type Job, lengthWith, type Panel } from "../job";
 import { err, ok, PARALLEL_TOLERANCE, type Result, sentence } from "../kernel";
 import type { Readers } from "./member";
+import type { ShapeMemory } from "./memory";
 import { cornerSeat, finishPanel, type PanelSeat, type PanelSolid } from "./panel";
 
-type Ground = Readers & { readonly absent: ReadonlySet<string> };
+type Ground = Readers & {
+  readonly absent: ReadonlySet<string>;
+  readonly memory: Pick<ShapeMemory, "panel">;
+};
 type Placed = Result<PanelSolid, string>;
 
 /** Every panel that is part of the design now, with its solid or the reason why it has none. */
@@ -20,8 +24,16 @@ export function placedPanels(job: Job, ground: Ground): ReadonlyMap<Panel, Place
     const before = known.get(panel.id);
     if (before) return before;
     open.add(panel.id);
-    const seat = panel.between ? seatBetween(panel, panel.between) : cornerSeat(panel, ground.sizes);
-    const placed = seat.ok ? finishPanel(panel, seat.value, ground) : seat;
+    const others = panel.between
+      ? [followed(panel, panel.between.first), followed(panel, panel.between.second)]
+      : [];
+    // Faults are told anew each time; solids are identical while nothing changed.
+    const from = others.map((other) => (other.ok ? other.value : other));
+    const { sizes, stockroom, usual } = ground;
+    const placed = ground.memory.panel(panel, [sizes, stockroom, usual, ...from], () => {
+      const seat = panel.between ? seatBetween(panel.between, others) : cornerSeat(panel, sizes);
+      return seat.ok ? finishPanel(panel, seat.value, ground) : seat;
+    });
     open.delete(panel.id);
     known.set(panel.id, placed);
     return placed;
@@ -34,11 +46,9 @@ export function placedPanels(job: Job, ground: Ground): ReadonlyMap<Panel, Place
     const placed = find(other);
     return placed.ok ? placed : err(`${other.name}, which it follows, cannot be computed`);
   };
-  const seatBetween = (panel: Panel, between: Between): Result<PanelSeat, string> => {
-    const first = followed(panel, between.first);
-    if (!first.ok) return first;
-    const second = followed(panel, between.second);
-    if (!second.ok) return second;
+  const seatBetween = (between: Between, [first, second]: readonly Placed[]): Result<PanelSeat, string> => {
+    if (!first?.ok) return first ?? err("a panel that it follows is not there");
+    if (!second?.ok) return second ?? err("a panel that it follows is not there");
     return betweenSeat(between, first.value, second.value, ground);
   };
   const placed = new Map<Panel, Placed>();

@@ -1,26 +1,37 @@
 /** Points of the job as places: their formulas with the present key sizes. */
 import type { Vec3 } from "../geometry";
-import { type Job, lengthWith, type Sizes } from "../job";
-import { sentence } from "../kernel";
+import { type Job, lengthWith, type Point, type Sizes } from "../job";
+import { err, ok, type Result, sentence } from "../kernel";
+import { newShapeMemory, type ShapeMemory } from "./memory";
 
-/** Places by the id of the point; `onFault` hears of each that cannot be computed. */
+type How = {
+  /** Hears of each that cannot be computed. */
+  readonly onFault?: (id: string, name: string, why: string) => void;
+  readonly memory?: Pick<ShapeMemory, "point">;
+};
+
+/** Places by the id of the point. */
 export function placedPoints(
   job: Job,
   sizes: Sizes,
-  onFault: (id: string, name: string, why: string) => void = () => {},
+  { onFault, memory = newShapeMemory() }: How = {},
 ): ReadonlyMap<string, Vec3> {
   const points = new Map<string, Vec3>();
   for (const point of Object.values(job.points)) {
-    const [x, y, z] = point.at.map((text) => lengthWith(sizes, text));
-    if (x?.ok && y?.ok && z?.ok) points.set(point.id, [x.value, y.value, z.value]);
-    else {
-      const broken = [x, y, z].find((value) => value && !value.ok);
-      onFault(
-        point.id,
-        point.name,
-        broken && !broken.ok ? sentence(broken.problem) : "it has no coordinates.",
-      );
-    }
+    const place = memory.point(point, [sizes], () => placeOf(point, sizes));
+    if (place.ok) points.set(point.id, place.value);
+    else onFault?.(point.id, point.name, place.problem);
   }
   return points;
+}
+
+/** Written out for each coordinate: a large job has thousands of points after every change of a size. */
+function placeOf({ at: [x, y, z] }: Point, sizes: Sizes): Result<Vec3, string> {
+  const width = lengthWith(sizes, x);
+  if (!width.ok) return err(sentence(width.problem));
+  const depth = lengthWith(sizes, y);
+  if (!depth.ok) return err(sentence(depth.problem));
+  const height = lengthWith(sizes, z);
+  if (!height.ok) return err(sentence(height.problem));
+  return ok([width.value, depth.value, height.value]);
 }

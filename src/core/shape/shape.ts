@@ -8,7 +8,7 @@ import { type Mesh, poseMesh, type Vec3 } from "../geometry";
 import {
   type Check,
   type Home,
-  homeOfMember,
+  homeOfLine,
   isPresent,
   type Job,
   type Member,
@@ -25,6 +25,7 @@ import { type Stockroom, sectionProperties } from "../stockroom";
 import { type BoughtCount, countBought, meshOfStandIn } from "./bought";
 import { frameChecks } from "./frame-checks";
 import { cutMember, type MemberSolid, meshOfMember, type PlacedMember, placeMember } from "./member";
+import { newShapeMemory, type ShapeMemory } from "./memory";
 import { meshOfPanel, type PanelSolid } from "./panel";
 import { placedPanels } from "./panels";
 import { type Instance, instancesOf, type Places } from "./places";
@@ -57,17 +58,39 @@ export type Shape = {
 
 export const NO_SECTION = "it has no section yet";
 
-/** Turns the job into placed solids. Pure; the same inputs give the same shape. */
-export function shapeJob(job: Job, sizes: Sizes, stockroom: Stockroom): Shape {
+/** A shape stage with its own memory: what an edit does not touch is not computed again. */
+export function createShaper(): (job: Job, sizes: Sizes, stockroom: Stockroom) => Shape {
+  const memory = newShapeMemory();
+  return (job, sizes, stockroom) => shapeJob(job, sizes, stockroom, memory);
+}
+
+/** Turns the job into placed solids. Pure; the same inputs give the same shape, whatever is remembered. */
+export function shapeJob(
+  job: Job,
+  sizes: Sizes,
+  stockroom: Stockroom,
+  memory: ShapeMemory = newShapeMemory(),
+): Shape {
   const checks: Check[] = keySizeChecks(job, sizes);
-  const points = placedPoints(job, sizes, (id, name, why) =>
-    checks.push(plainCheck("notComputed", "error", `Point ${name}: ${why}`, [id])),
-  );
+  const placed = memory.allPoints(job.points, [sizes], () => {
+    const faults: Check[] = [];
+    const onFault = (id: string, name: string, why: string) =>
+      faults.push(plainCheck("notComputed", "error", `Point ${name}: ${why}`, [id]));
+    return { points: memory.points(placedPoints(job, sizes, { onFault, memory })), checks: faults };
+  });
+  const { points } = placed;
+  checks.push(...placed.checks);
   const uncomputed: Uncomputed[] = [];
-  const absent = absentRecords(job, sizes, checks);
-  const places = instancesOf(job, sizes, absent, checks);
-  const usual = usualFinder(job);
-  const ground: Ground = { job, sizes, stockroom, usual, absent, checks, uncomputed };
+  const absent = memory.absent(absentRecords(job, sizes, checks));
+  const { info, assemblies, placements } = job;
+  const stood = memory.places(memory, [assemblies, placements, sizes, absent], () => {
+    const found: Check[] = [];
+    return { places: instancesOf(job, sizes, absent, found), checks: found };
+  });
+  const { places } = stood;
+  checks.push(...stood.checks);
+  const usual = memory.usual(memory, [info, assemblies, placements], () => usualFinder(job));
+  const ground: Ground = { job, sizes, stockroom, usual, absent, checks, uncomputed, memory };
   const members = shapeMembers(ground, points);
   const panels = shapePanels(ground);
   for (const piece of uncomputed) {
@@ -80,7 +103,7 @@ export function shapeJob(job: Job, sizes: Sizes, stockroom: Stockroom): Shape {
       ),
     );
   }
-  checks.push(...disputedUsual(job, usual), ...frameChecks(job, { points, members, panels, places }));
+  checks.push(...disputedUsual(job, usual), ...frameChecks(job, { points, members, panels, places }, memory));
   return {
     points,
     members,
@@ -102,11 +125,12 @@ type Ground = {
   readonly absent: ReadonlySet<string>;
   readonly checks: Check[];
   readonly uncomputed: Uncomputed[];
+  readonly memory: ShapeMemory;
 };
 
-function shapePanels({ job, sizes, stockroom, usual, absent, checks, uncomputed }: Ground) {
+function shapePanels({ job, sizes, stockroom, usual, absent, checks, uncomputed, memory }: Ground) {
   const panels: PanelSolid[] = [];
-  for (const [panel, placed] of placedPanels(job, { sizes, stockroom, usual, absent })) {
+  for (const [panel, placed] of placedPanels(job, { sizes, stockroom, usual, absent, memory })) {
     if (placed.ok) {
       panels.push(placed.value);
       for (const remark of placed.value.remarks)
@@ -155,7 +179,7 @@ function keySizeChecks(job: Job, sizes: Sizes): Check[] {
 }
 
 function shapeMembers(
-  { job, sizes, stockroom, usual, uncomputed, checks, absent }: Ground,
+  { job, sizes, stockroom, usual, uncomputed, checks, absent, memory }: Ground,
   points: ReadonlyMap<string, Vec3>,
 ): readonly MemberSolid[] {
   const placed = new Map<string, PlacedMember>();
@@ -170,20 +194,28 @@ function shapeMembers(
     });
   for (const given of Object.values(job.members)) {
     if (absent.has(given.id)) continue;
-    const member = withoutAbsent(given, absent);
-    const result = placeMember(job, member, points, { sizes, stockroom, usual });
+    const member = absent.size === 0 ? given : withoutAbsent(given, absent);
+    const line = job.lines[member.line];
+    const [start, end] = [points.get(line?.from ?? ""), points.get(line?.to ?? "")];
+    const home = homeOfLine(job, line);
+    const result = memory.placed(member, [line, start, end, home, sizes, stockroom, usual], () =>
+      placeMember(job, member, points, { sizes, stockroom, usual }),
+    );
     if (result.ok) placed.set(member.id, result.value);
-    else fail(member, homeOfMember(job, member), result.problem);
+    else fail(member, home, result.problem);
   }
   const solids: MemberSolid[] = [];
   for (const one of placed.values()) {
-    const solid = cutMember(one, placed, sizes);
+    const { start, end } = one.member;
+    const from = [placed.get(neighbourOf(start) ?? ""), placed.get(neighbourOf(end) ?? ""), sizes];
+    const solid = memory.cut(one, from, () => cutMember(one, placed, sizes));
     if (!solid.ok) {
       fail(one.member, one.home, solid.problem);
       continue;
     }
     solids.push(solid.value);
-    checks.push(...memberChecks(solid.value));
+    const { value } = solid;
+    checks.push(...memory.memberChecks(value, [], () => memberChecks(value)));
   }
   return solids;
 }

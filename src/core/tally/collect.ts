@@ -11,27 +11,30 @@ import {
   type Uncomputed,
 } from "../shape";
 import { type SectionShape, type Stockroom, sectionKindName } from "../stockroom";
+import type { TallyMemory } from "./memory";
 import { type Form, memberForm, type Piece, panelForm } from "./piece";
 import { typedSlopes } from "./stand";
 
 type Parts = Pick<Piece, "id" | "kind" | "name" | "form" | "stock" | "stockName" | "material" | "leftOut"> &
-  Partial<Pick<Piece, "quantity" | "mirrored" | "typed" | "typedMark" | "boughtLength" | "why">>;
+  Partial<Pick<Piece, "quantity" | "typed" | "typedMark" | "boughtLength" | "why">>;
+
+type Times = Partial<Pick<Piece, "quantity" | "mirrored" | "leftOut">>;
 
 /** Written out field by field: spreading twenty thousand times costs more than all that follows. */
-function newPiece(parts: Parts): Piece {
+function newPiece(parts: Parts, times: Times = {}): Piece {
   return {
     id: parts.id,
     kind: parts.kind,
     name: parts.name,
-    quantity: parts.quantity ?? 1,
-    mirrored: parts.mirrored ?? 0,
+    quantity: times.quantity ?? parts.quantity ?? 1,
+    mirrored: times.mirrored ?? 0,
     form: parts.form,
     stock: parts.stock,
     stockName: parts.stockName,
     material: parts.material,
     typed: parts.typed ?? false,
     typedMark: parts.typedMark ?? null,
-    leftOut: parts.leftOut,
+    leftOut: times.leftOut ?? parts.leftOut,
     boughtLength: parts.boughtLength ?? null,
     why: parts.why ?? null,
   };
@@ -69,32 +72,45 @@ export type Collected = {
 };
 
 /** All pieces of one job, drawn ones first, in the order of their records. */
-export function collectPieces(job: Job, shape: Shape, stockroom: Stockroom): Collected {
+export function collectPieces(job: Job, shape: Shape, stockroom: Stockroom, memory: TallyMemory): Collected {
   const standing = standings(shape);
   const pieces: Piece[] = [];
   let guides = 0;
-  /** A piece as often as it stands: those in lists, those left out, those that are guides. */
-  const take = (parts: Parts, home: Home, role: Role, each = 1) => {
-    const { listed, mirrored, leftOut, guide } = standing.get(home) ?? NOWHERE;
-    if (role === "guide") {
-      guides += (listed + leftOut + guide) * each;
-      return;
-    }
-    guides += guide * each;
-    const own = role === "bought" ? boughtAs(parts) : parts;
-    const inLists = { ...own, quantity: listed * each, mirrored: mirrored * each };
-    if (listed > 0) pieces.push(newPiece(inLists));
-    if (leftOut > 0) pieces.push(newPiece({ ...own, leftOut: true, quantity: leftOut * each }));
+  const stands = (home: Home, role: Role, each = 1): Standing => {
+    const found = standing.get(home) ?? NOWHERE;
+    const { listed, leftOut, guide } = found;
+    guides += (role === "guide" ? listed + leftOut + guide : guide) * each;
+    return role === "guide" ? NOWHERE : found;
   };
-  for (const solid of shape.members) take(memberParts(solid), solid.home, solid.member.role);
-  for (const solid of shape.panels) take(panelParts(solid), solid.panel.assembly, solid.panel.role);
+  const take = (solid: MemberSolid | PanelSolid, home: Home, role: Role, parts: () => Parts) => {
+    const times = stands(home, role);
+    const from = [times.listed, times.mirrored, times.leftOut];
+    pieces.push(...memory.solid(solid, from, () => asOften(parts(), times, role)));
+  };
+  for (const solid of shape.members) take(solid, solid.home, solid.member.role, () => memberParts(solid));
+  for (const solid of shape.panels)
+    take(solid, solid.panel.assembly, solid.panel.role, () => panelParts(solid));
   for (const piece of shape.uncomputed) {
     const role = (job.members[piece.id] ?? job.panels[piece.id])?.role ?? "made";
-    take(uncomputedParts(piece), piece.home, role);
+    pieces.push(...asOften(uncomputedParts(piece), stands(piece.home, role), role));
   }
   pieces.push(...typedPieces(job, stockroom), ...boughtWhole(job, shape));
-  for (const one of shape.bought) take(boughtParts(one), one.part.assembly, "made", one.count ?? 0);
+  for (const one of shape.bought) {
+    const each = one.count ?? 0;
+    const times = stands(one.part.assembly, "made", each);
+    pieces.push(...asOften(boughtParts(one), times, "made", each));
+  }
   return { pieces, guides };
+}
+
+/** A piece as often as it stands: those in lists, and those left out. */
+function asOften(parts: Parts, times: Standing, role: Role, each = 1): readonly Piece[] {
+  const { listed, mirrored, leftOut } = times;
+  const own = role === "bought" ? boughtAs(parts) : parts;
+  const pieces: Piece[] = [];
+  if (listed > 0) pieces.push(newPiece(own, { quantity: listed * each, mirrored: mirrored * each }));
+  if (leftOut > 0) pieces.push(newPiece(own, { quantity: leftOut * each, leftOut: true }));
+  return pieces;
 }
 
 function memberParts(solid: MemberSolid): Parts {

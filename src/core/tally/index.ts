@@ -12,4 +12,4 @@ export {
   standOf,
   standOfForm,
 } from "./stand";
-export { type Balance, balances, type Tally, tallyJob } from "./tally";
+export { type Balance, balances, createTallier, type Tally, tallyJob } from "./tally";

@@ -3,7 +3,7 @@
  * next mark that was never used, so that gaps close only when somebody asks for it.
  */
 import { at, byKey, byNumber, byText, inTurn } from "../kernel";
-import type { Group } from "./rows";
+import type { Group } from "./group";
 
 /** 0 → A, 25 → Z, 26 → AA. */
 export function markOf(index: number): string {

@@ -5,6 +5,7 @@
  * beyond the tolerance.
  */
 import { at, byKey, byText, byTuple, inTurn, invariant, type Order } from "../kernel";
+import type { Group } from "./group";
 import {
   type Handedness,
   memberDistance,
@@ -13,20 +14,9 @@ import {
   type Tolerance,
   TWIN_TOLERANCE,
 } from "./member-twins";
+import { newTallyMemory, type TallyMemory } from "./memory";
 import { panelDistance, panelHandKey, panelOrderKey } from "./panel-twins";
 import type { Form, Piece } from "./piece";
-
-export type Hand = "asDrawn" | "opposite";
-/** So many of a piece in one hand; a piece that stands mirrored elsewhere is there twice. */
-export type HandedPiece = { readonly piece: Piece; readonly hand: Hand; readonly quantity: number };
-
-/** Pieces of one row, with their hands; `spread` when they were parted from a longer chain of near equals. */
-export type Group = {
-  readonly pieces: readonly HandedPiece[];
-  /** The longest piece, among those as drawn: what is cut is never too short. */
-  readonly shown: Piece;
-  readonly spread: boolean;
-};
 
 /** Distance between two forms of one stock; infinite between kinds. */
 function formDistance(a: Form, b: Form, handedness: Handedness, tolerance: Tolerance): number {
@@ -60,23 +50,29 @@ export function stockKeyOf(piece: Piece): string {
 type Bundle = { readonly form: Form; readonly key: readonly number[]; readonly pieces: Piece[] };
 
 /** Groups pieces into rows. The order of the pieces has no effect on who shares a row. */
-export function groupPieces(pieces: readonly Piece[]): readonly Group[] {
+export function groupPieces(
+  pieces: readonly Piece[],
+  memory: TallyMemory = newTallyMemory(),
+): readonly Group[] {
   const byStock = new Map<string, Piece[]>();
   for (const piece of pieces) {
-    const key = stockKeyOf(piece);
+    const key = memory.stockKey(piece, [], () => stockKeyOf(piece));
     const list = byStock.get(key);
     if (list) list.push(piece);
     else byStock.set(key, [piece]);
   }
   const groups: Group[] = [];
-  for (const key of [...byStock.keys()].sort(byText)) groups.push(...groupStock(byStock.get(key) ?? []));
+  for (const key of [...byStock.keys()].sort(byText)) {
+    const own = byStock.get(key) ?? [];
+    groups.push(...memory.stock(key, own, () => groupStock(own, memory)));
+  }
   return groups;
 }
 
-function groupStock(pieces: readonly Piece[]): readonly Group[] {
+function groupStock(pieces: readonly Piece[], memory: TallyMemory): readonly Group[] {
   const sized = pieces.filter((piece) => piece.form.kind !== "none");
   const loose = pieces.filter((piece) => piece.form.kind === "none");
-  const groups = linked(bundles(sized)).flatMap(({ bundles: set, parted }) =>
+  const groups = linked(bundles(sized, memory)).flatMap(({ bundles: set, parted }) =>
     set.map((row) => toGroup(row, parted)),
   );
   return [...groups, ...looseGroups(loose)];
@@ -99,10 +95,10 @@ function looseGroups(pieces: readonly Piece[]): readonly Group[] {
   }));
 }
 
-function bundles(pieces: readonly Piece[]): readonly Bundle[] {
+function bundles(pieces: readonly Piece[], memory: TallyMemory): readonly Bundle[] {
   const found = new Map<string, Bundle>();
   for (const piece of pieces) {
-    const text = formText(piece.form);
+    const text = memory.formText(piece.form, [], () => formText(piece.form));
     const bundle = found.get(text);
     if (bundle) bundle.pieces.push(piece);
     else found.set(text, { form: piece.form, key: orderKey(piece.form), pieces: [piece] });

@@ -7,12 +7,14 @@ import { byKey, byNaturalText, byNumber, inTurn, type Order } from "../kernel";
 import type { Shape } from "../shape";
 import type { Stockroom } from "../stockroom";
 import { collectPieces, pieceChecks } from "./collect";
+import type { Group } from "./group";
 import { giveMarks, type MarkedGroup, marksToKeep } from "./marks";
 import { TWIN_TOLERANCE } from "./member-twins";
+import { newTallyMemory, type TallyMemory } from "./memory";
 import { nearTwinChecks } from "./near-twins";
 import type { Piece } from "./piece";
 import type { TallyRow } from "./row";
-import { eitherDistance, type Group, groupPieces } from "./rows";
+import { eitherDistance, groupPieces } from "./rows";
 
 export type Balance = {
   readonly design: number;
@@ -69,11 +71,22 @@ function nameOf(group: Group): string {
   return [...counts].reduce((best, entry) => (entry[1] > best[1] ? entry : best))[0];
 }
 
+/** A tally stage with its own memory: pieces and stocks that an edit does not touch are not grouped again. */
+export function createTallier(): (job: Job, shape: Shape, stockroom: Stockroom) => Tally {
+  const memory = newTallyMemory();
+  return (job, shape, stockroom) => tallyJob(job, shape, stockroom, memory);
+}
+
 /** Groups the pieces of a job into marked rows and balances them. */
-export function tallyJob(job: Job, shape: Shape, stockroom: Stockroom): Tally {
-  const { pieces, guides } = collectPieces(job, shape, stockroom);
+export function tallyJob(
+  job: Job,
+  shape: Shape,
+  stockroom: Stockroom,
+  memory: TallyMemory = newTallyMemory(),
+): Tally {
+  const { pieces, guides } = collectPieces(job, shape, stockroom, memory);
   const listed = pieces.filter((piece) => !piece.leftOut);
-  const groups = [...groupPieces(listed)].sort(readingOrder(stockroom));
+  const groups = [...groupPieces(listed, memory)].sort(readingOrder(stockroom));
   const made = groups.filter((group) => group.shown.kind !== "bought");
   const kept = new Map(Object.values(job.marks).map(({ id, mark }) => [id, mark]));
   const { marked, shared } = giveMarks(made, kept);
@@ -88,7 +101,7 @@ export function tallyJob(job: Job, shape: Shape, stockroom: Stockroom): Tally {
     ...shape.checks,
     ...pieceChecks(job, pieces, stockroom),
     ...groupChecks(marked, shared),
-    ...nearTwinChecks(job, shape, rows),
+    ...memory.nearTwins(memory, nearTwinInputs(job, shape, rows), () => nearTwinChecks(job, shape, rows)),
     ...typedLikeDrawn(rows),
   ].map((check) => withMarks(check, rowOfPiece));
   return {
@@ -99,6 +112,14 @@ export function tallyJob(job: Job, shape: Shape, stockroom: Stockroom): Tally {
     rowOfPiece,
     newMarks: marksToKeep(marked, kept),
   };
+}
+
+/** All that near twins are found and told by. */
+function nearTwinInputs(job: Job, shape: Shape, rows: readonly TallyRow[]): readonly unknown[] {
+  const from: unknown[] = [job.meant, job.points, job.lines, shape.points];
+  for (const { shown, mark, count, name, pieces } of rows)
+    from.push(shown.form, shown.stock, shown.material, mark, count, name, pieces.length, pieces[0]?.id);
+  return from;
 }
 
 function toRow(group: Group, mark: string, batch: number): TallyRow {

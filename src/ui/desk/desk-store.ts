@@ -106,7 +106,12 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
   function withMarks(job: Job, edit: Edit): Result<Edit, Problem> {
     const after = withEdit(job, edit);
     if (!after.ok) return after;
-    const { newMarks } = basePipeline(after.value, null, store.getState().stockroom, []).tally;
+    const { variant, stockroom: stock, layouts } = store.getState();
+    // Marks are the job's own; with no variant shown, what is computed here is what will be shown.
+    const { newMarks } =
+      variant === null
+        ? pipeline(after.value, null, stock, layouts).tally
+        : basePipeline(after.value, null, stock, []).tally;
     if (newMarks.length === 0) return ok(edit);
     const marks: SimpleEdit = { kind: "keepMarks", marks: [...newMarks], drop: [] };
     return ok({ kind: "together", edits: [...(edit.kind === "together" ? edit.edits : [edit]), marks] });

@@ -1,0 +1,34 @@
+/** What the tests of the Shape stage share: a job of their own, steps of drawing, the rows that come of it. */
+import type { Page } from "@playwright/test";
+import { expect, openStage, setField } from "./fixtures";
+
+export async function newJob(page: Page, code: string): Promise<void> {
+  const made = await page.request.post("/api/jobs", { data: { code, title: "Drawn here", unit: "mm" } });
+  const { id } = (await made.json()) as { id: string };
+  await page.goto(`/jobs/${id}?stage=shape`);
+  await expect(page.locator("[data-frames]")).not.toHaveAttribute("data-frames", "0");
+}
+
+export async function go(page: Page, way: string, length: string): Promise<void> {
+  await page.getByRole("combobox", { name: "Go" }).click();
+  await page.getByRole("option", { name: way, exact: true }).click();
+  await setField(page, "Length", length);
+}
+
+/** The rows of the tally as name, count and size. */
+export async function tallyRows(page: Page): Promise<readonly string[]> {
+  await openStage(page, "Tally");
+  const rows = page.locator("[data-mark]");
+  const texts: string[] = [];
+  for (const row of await rows.all()) {
+    const cells = await row.getByRole("gridcell").allInnerTexts();
+    texts.push(`${cells[1]} ${cells[2]} ${cells[4]}`.replace(/\s+/g, " "));
+  }
+  return texts;
+}
+
+/** Picks from a chooser by its label. */
+export async function choose(page: Page, label: string, option: string): Promise<void> {
+  await page.getByRole("combobox", { name: label, exact: true }).first().click();
+  await page.getByRole("option", { name: option, exact: true }).click();
+}

@@ -1,0 +1,22 @@
+/** The boxes that solids surely fill, and the pairs of them that were found to share room. */
+import type { Vec3 } from "../geometry";
+import type { MemberSolid } from "./member";
+
+/** A solid or the part of it that fills a box: its middle and half its sizes along its own axes. */
+export type Box = {
+  readonly id: string;
+  readonly name: string;
+  readonly frame: MemberSolid["frame"];
+  readonly low: Vec3;
+  readonly high: Vec3;
+  readonly middle: Vec3;
+  readonly half: Vec3;
+  /** Half its size along the axes of the job. */
+  readonly reach: Vec3;
+  readonly grooves: readonly { readonly from: Vec3; readonly to: Vec3 }[];
+};
+
+/** Two boxes that share room, the earlier one first. */
+export type BoxPair = readonly [Box, Box];
+/** What was found last: the boxes that were compared and the pairs among them; null pairs: too many to keep. */
+export type Compared = { readonly boxes: readonly Box[]; readonly pairs: readonly BoxPair[] | null };

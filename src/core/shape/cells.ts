@@ -1,0 +1,44 @@
+/** Cells of space by number, for finding what lies near without looking at everything. */
+import type { Vec3 } from "../geometry";
+import { NEAR_TWIN_LENGTH_MM } from "../kernel";
+
+/** Cells of one hash only cost a look. */
+export const cellHash = (x: number, y: number, z: number) =>
+  Math.imul(x, 73856093) ^ Math.imul(y, 19349663) ^ Math.imul(z, 83492791);
+
+export const cellOf = (place: Vec3, cell: number) =>
+  cellHash(Math.floor(place[0] / cell), Math.floor(place[1] / cell), Math.floor(place[2] / cell));
+
+/** The one or two cells along an axis that lie within reach of a coordinate. */
+function cellSpan(value: number, cell: number): readonly number[] {
+  const low = Math.floor((value - NEAR_TWIN_LENGTH_MM) / cell);
+  const high = Math.floor((value + NEAR_TWIN_LENGTH_MM) / cell);
+  return low === high ? [low] : [low, high];
+}
+
+/** The cells within reach of a place. */
+export function cellsNear(place: Vec3, cell: number): readonly number[] {
+  const [ys, zs] = [cellSpan(place[1], cell), cellSpan(place[2], cell)];
+  const keys: number[] = [];
+  for (const x of cellSpan(place[0], cell))
+    for (const y of ys) for (const z of zs) keys.push(cellHash(x, y, z));
+  return keys;
+}
+
+/** Every cell that a line passes: parted at each border, its stretches lie in one cell each. */
+export function cellsAlong(from: Vec3, to: Vec3, cell: number): readonly number[] {
+  const shares = [0, 1];
+  for (const i of [0, 1, 2] as const) {
+    const [low, high] = [Math.min(from[i], to[i]), Math.max(from[i], to[i])];
+    for (let border = Math.ceil(low / cell); border <= Math.floor(high / cell); border++)
+      if (high > low) shares.push((border * cell - from[i]) / (to[i] - from[i]));
+  }
+  shares.sort((a, b) => a - b);
+  const keys = new Set<number>();
+  for (let k = 1; k < shares.length; k++) {
+    const share = ((shares[k - 1] ?? 0) + (shares[k] ?? 1)) / 2;
+    const along = (i: 0 | 1 | 2) => from[i] + (to[i] - from[i]) * share;
+    keys.add(cellOf([along(0), along(1), along(2)], cell));
+  }
+  return [...keys];
+}

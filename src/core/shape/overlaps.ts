@@ -1,0 +1,264 @@
+/**
+ * Solids that run into one another: boxes that members and panels surely fill, wherever they stand, compared by
+ * separating axes. What lies in a groove or a notch shares nothing.
+ */
+import { cross, dot, frameIn, norm, reach, subtract, toLocal, toWorld, type Vec3 } from "../geometry";
+import { type Check, type Home, plainCheck } from "../job";
+import { at } from "../kernel";
+import { sectionProperties } from "../stockroom";
+import type { Box, BoxPair } from "./box";
+import { cellHash } from "./cells";
+import { outerLoop } from "./ends";
+import type { MemberSolid } from "./member";
+import type { FrameMemory } from "./memory";
+import { grooveBox, notchBox, type PanelSolid } from "./panel";
+import type { Places } from "./places";
+
+/** mm. Solids that share less than this are taken to touch. */
+const TOUCH_MM = 0.5;
+
+export type Solids = {
+  readonly points: ReadonlyMap<string, Vec3>;
+  readonly members: readonly MemberSolid[];
+  readonly panels: readonly PanelSolid[];
+  readonly places: Places;
+};
+
+const FILLS: ReadonlySet<string> = new Set(["squareTube", "rectangularTube", "flat", "squareBar", "timber"]);
+
+/** The box that a member surely fills: between its short edges. Open and round sections fill none. */
+function memberBox(solid: MemberSolid): Box | null {
+  if (!FILLS.has(solid.entry.shape.kind) || solid.member.leftOut || solid.member.role === "guide")
+    return null;
+  const properties = sectionProperties(solid.entry.shape);
+  const [cx, cy] = properties.boxCentre;
+  const [w, h] = properties.extent;
+  const outline = outerLoop(properties);
+  const { start, end } = solid;
+  const low: Vec3 = [cx - w / 2, cy - h / 2, start.z + reach(outline, [-start.slope[0], -start.slope[1]])];
+  const high: Vec3 = [cx + w / 2, cy + h / 2, end.z - reach(outline, [-end.slope[0], -end.slope[1]])];
+  if (high[2] - low[2] <= TOUCH_MM) return null;
+  return boxOf(solid.member.id, solid.member.name, solid.frame, low, high, []);
+}
+
+function panelBox(solid: PanelSolid): Box | null {
+  if (solid.thickness === null || solid.panel.leftOut || solid.panel.role === "guide") return null;
+  const size: Vec3 = [solid.length, solid.width, solid.thickness];
+  const grooves = [
+    ...solid.grooves.map((groove) => grooveBox(groove, size)),
+    ...solid.notches.map((notch) => notchBox(notch, size)),
+  ];
+  return boxOf(solid.panel.id, solid.panel.name, solid.frame, [0, 0, 0], size, grooves);
+}
+
+function boxOf(
+  id: string,
+  name: string,
+  frame: Box["frame"],
+  low: Vec3,
+  high: Vec3,
+  grooves: Box["grooves"],
+): Box {
+  const half: Vec3 = [(high[0] - low[0]) / 2, (high[1] - low[1]) / 2, (high[2] - low[2]) / 2];
+  return { id, name, low, high, half, grooves, ...stands(frame, low, half) };
+}
+
+const X: Vec3 = [1, 0, 0];
+const Y: Vec3 = [0, 1, 0];
+const Z: Vec3 = [0, 0, 1];
+
+/** What of a box hangs on where it stands. */
+function stands(frame: Box["frame"], low: Vec3, half: Vec3): Pick<Box, "frame" | "middle" | "reach"> {
+  return {
+    frame,
+    middle: toWorld(frame, [low[0] + half[0], low[1] + half[1], low[2] + half[2]]),
+    reach: [halfAlong(frame, half, X), halfAlong(frame, half, Y), halfAlong(frame, half, Z)],
+  };
+}
+
+/** The boxes of all pieces wherever they stand; guides are no obstacle, what is left out is not built. */
+function allBoxes({ members, panels, places }: Solids, memory: FrameMemory): readonly Box[] {
+  const boxes: Box[] = [];
+  const place = (box: Box | null, home: Home) => {
+    if (!box) return;
+    for (const instance of places.get(home) ?? []) {
+      const { key, pose, counted } = instance;
+      if (counted === "guide" || counted === "leftOut") continue;
+      if (key === "") boxes.push(box);
+      else
+        boxes.push(
+          memory.stoodBox(instance, box, () => ({
+            ...box,
+            ...stands(frameIn(pose.frame, box.frame), box.low, box.half),
+          })),
+        );
+    }
+  };
+  for (const solid of members)
+    place(
+      memory.memberBox(solid, [], () => memberBox(solid)),
+      solid.home,
+    );
+  for (const solid of panels)
+    place(
+      memory.panelBox(solid, [], () => panelBox(solid)),
+      solid.panel.assembly,
+    );
+  return boxes;
+}
+
+/** Half of what a box takes along a direction. */
+const halfAlong = ({ x, y, z }: Box["frame"], half: Vec3, axis: Vec3) =>
+  Math.abs(dot(axis, x)) * half[0] + Math.abs(dot(axis, y)) * half[1] + Math.abs(dot(axis, z)) * half[2];
+
+const MOST_OVERLAPS = 50;
+/** A cell with more than these holds pieces stacked on one another; they are told by the first, and more would take for ever. */
+const MOST_IN_CELL = 150;
+/** So many pieces are compared; beyond that it is said that they were not. */
+const MOST_COMPARED = 20_000;
+
+/** mm. A few pieces a cell in a dense frame, a few cells a piece for long ones. */
+const BOX_CELL_MM = 600;
+
+/** With so few new boxes, those alone are compared with all others. */
+const FEW_NEW = 40;
+const MOST_PAIRS = 10_000;
+/** From so many pairs on, further ones of the same two records are passed over. */
+const REPEATS_FROM = 400;
+
+export function overlaps(solids: Solids, memory: FrameMemory): readonly Check[] {
+  const all = allBoxes(solids, memory);
+  const boxes = all.slice(0, MOST_COMPARED);
+  const pairs = pairsAmong(boxes, memory);
+  const place = new Map(boxes.map((box, i) => [box, i]));
+  const order = (box: Box) => place.get(box) ?? 0;
+  const sorted = [...pairs].sort(([a, b], [c, d]) => order(b) - order(d) || order(a) - order(c));
+  const checks = new Map<string, Check>();
+  for (const [against, box] of sorted) {
+    const pair = `${against.id} ${box.id}`;
+    if (checks.has(pair)) continue;
+    if (checks.size >= MOST_OVERLAPS) break;
+    checks.set(pair, overlapCheck(against, box));
+  }
+  const found = [...checks.values()];
+  if (all.length <= MOST_COMPARED) return found;
+  const words = `${all.length} pieces stand there; only the first ${MOST_COMPARED} were looked at for running into one another.`;
+  return [plainCheck("overlap", "warning", words, []), ...found];
+}
+
+function overlapCheck(against: Box, box: Box): Check {
+  const words =
+    box.name === against.name ? `Two pieces named ${box.name} run` : `${against.name} and ${box.name} run`;
+  return plainCheck("overlap", "warning", `${words} into one another; cut one to the other or move it.`, [
+    against.id,
+    box.id,
+  ]);
+}
+
+/** All pairs that share room; where only a few boxes are new, the others keep the pairs that they had. */
+function pairsAmong(boxes: readonly Box[], memory: FrameMemory): readonly BoxPair[] {
+  const before = memory.compared.last;
+  const old = new Set(before?.boxes);
+  const fresh = boxes.filter((box) => !old.has(box));
+  let pairs: readonly BoxPair[];
+  if (before?.pairs && fresh.length <= FEW_NEW) {
+    const still = new Set(boxes);
+    const kept = before.pairs.filter(([a, b]) => still.has(a) && still.has(b));
+    pairs = [...kept, ...fresh.flatMap((box) => pairsOf(box, boxes, new Set(fresh)))];
+  } else pairs = allPairs(boxes);
+  memory.compared.last = { boxes, pairs: pairs.length > MOST_PAIRS ? null : pairs };
+  return pairs;
+}
+
+/** Pairs of one new box with all others; of two new ones only the later looks at the earlier. */
+function pairsOf(box: Box, boxes: readonly Box[], fresh: ReadonlySet<Box>): readonly BoxPair[] {
+  const found: BoxPair[] = [];
+  let passed = false;
+  for (const other of boxes) {
+    if (other === box) passed = true;
+    else if (boundsShare(box, other) && !(passed && fresh.has(other)) && shareRoom(box, other))
+      found.push(passed ? [box, other] : [other, box]);
+  }
+  return found;
+}
+
+/** Only boxes that share a cell are looked at. */
+function allPairs(boxes: readonly Box[]): readonly BoxPair[] {
+  const cells = new Map<number, number[]>();
+  const told = new Set<string>();
+  const pairs: BoxPair[] = [];
+  boxes.forEach((box, index) => {
+    const met: number[] = [];
+    for (const key of cellsOf(box)) {
+      const there = cells.get(key);
+      if (!there) {
+        cells.set(key, [index]);
+        continue;
+      }
+      for (const other of there) {
+        // A pair may share several cells; the test of the bounds is cheap, the list of those met is short.
+        if (other !== index && boundsShare(box, at(boxes, other)) && !met.includes(other)) met.push(other);
+      }
+      if (there.length < MOST_IN_CELL) there.push(index);
+    }
+    for (const other of met) {
+      const against = at(boxes, other);
+      const pair = `${against.id} ${box.id}`;
+      // Repeats of one record may meet thousands of times; the first meeting says it.
+      if (pairs.length > REPEATS_FROM && told.has(pair)) continue;
+      if (!shareRoom(box, against)) continue;
+      told.add(pair);
+      pairs.push([against, box]);
+    }
+  });
+  return pairs;
+}
+
+/** Hashes of the cells that a box covers. */
+function cellsOf({ middle, reach: half }: Box): readonly number[] {
+  const keys: number[] = [];
+  const [x0, y0, z0] = middle.map((value, i) => Math.floor((value - at(half, i)) / BOX_CELL_MM));
+  const [x1, y1, z1] = middle.map((value, i) => Math.floor((value + at(half, i)) / BOX_CELL_MM));
+  for (let x = x0 ?? 0; x <= (x1 ?? 0); x++)
+    for (let y = y0 ?? 0; y <= (y1 ?? 0); y++)
+      for (let z = z0 ?? 0; z <= (z1 ?? 0); z++) keys.push(cellHash(x, y, z));
+  return keys;
+}
+
+const areApart = (a: Box, b: Box, i: 0 | 1 | 2) =>
+  Math.abs(a.middle[i] - b.middle[i]) > a.reach[i] + b.reach[i] - TOUCH_MM;
+const boundsShare = (a: Box, b: Box) => !areApart(a, b, 0) && !areApart(a, b, 1) && !areApart(a, b, 2);
+
+/** Separating axes of two boxes (Gottschalk, Lin and Manocha 1996); what lies in a groove shares nothing. */
+function shareRoom(a: Box, b: Box): boolean {
+  const first = [a.frame.x, a.frame.y, a.frame.z];
+  const second = [b.frame.x, b.frame.y, b.frame.z];
+  for (const axis of first) if (separates(axis, a, b)) return false;
+  for (const axis of second) if (separates(axis, a, b)) return false;
+  for (const p of first) for (const q of second) if (separates(cross(p, q), a, b)) return false;
+  return !liesInGroove(a, b) && !liesInGroove(b, a);
+}
+
+function separates(axis: Vec3, a: Box, b: Box): boolean {
+  const size = norm(axis);
+  if (size < 1e-6) return false;
+  const reached = halfAlong(a.frame, a.half, axis) + halfAlong(b.frame, b.half, axis);
+  return Math.abs(dot(subtract(b.middle, a.middle), axis)) > reached - TOUCH_MM * size;
+}
+
+/** Whether all that `b` takes of `a` was grooved out of it. */
+function liesInGroove(a: Box, b: Box): boolean {
+  if (a.grooves.length === 0) return false;
+  const middle = toLocal(a.frame, b.middle);
+  const axes = [a.frame.x, a.frame.y, a.frame.z];
+  const shared = axes.map((axis, i) => {
+    const half = halfAlong(b.frame, b.half, axis);
+    return [
+      Math.max(at(middle, i) - half, at(a.low, i)),
+      Math.min(at(middle, i) + half, at(a.high, i)),
+    ] as const;
+  });
+  return a.grooves.some(({ from, to }) =>
+    shared.every(([low, high], i) => low > at(from, i) - TOUCH_MM && high < at(to, i) + TOUCH_MM),
+  );
+}
