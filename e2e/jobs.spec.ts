@@ -141,7 +141,7 @@ test("the stockroom: a price taken away makes totals incomplete, put back it cou
   await price.press("Enter");
   await page.waitForLoadState("networkidle");
   await page.goto("/jobs/hl-204?stage=buy");
-  await expect(page.getByText("165.62 EUR")).toBeVisible();
+  await expect(page.getByText("183.92 EUR")).toBeVisible();
 });
 
 test("pieces longer than every bar are listed as unplaced with why, the rest is laid out", async ({

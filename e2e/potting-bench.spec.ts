@@ -20,7 +20,7 @@ test("a wider potting bench: flagged rows, stale layouts, new totals, PDF and CS
   await expect(page.getByText("balances")).toBeVisible();
 
   await openStage(page, "Buy");
-  await expect(page.getByText("165.62 EUR").first()).toBeVisible();
+  await expect(page.getByText("183.92 EUR").first()).toBeVisible();
   await openStage(page, "Layout");
   await page.getByRole("button", { name: "Lay out all" }).click();
   await expect(page.getByText("proven best", { exact: true }).first()).toBeVisible();
@@ -46,7 +46,7 @@ test("a wider potting bench: flagged rows, stale layouts, new totals, PDF and CS
   await expect(page.getByRole("button", { name: /^Layout/ })).not.toContainText("stale");
 
   await openStage(page, "Buy");
-  await expect(page.getByText("165.62 EUR")).toHaveCount(0);
+  await expect(page.getByText("183.92 EUR")).toHaveCount(0);
   await expect(page.getByText("by layout, whole bars and sheets")).toBeVisible();
 
   const csv = await textOf(await takeOut(page, /Cut list \(CSV\)/));

@@ -42,6 +42,25 @@ const VIEWS: readonly View[] = [
     },
   },
   {
+    name: "assemblies",
+    url: "/jobs/hl-207?stage=shape",
+    act: async (page) => {
+      await drawn(page);
+      await page.getByRole("button", { name: "Unfold Row" }).click();
+      await page.getByRole("button", { name: "Open Row" }).click();
+      await page.getByRole("button", { name: "Drawer × 3" }).click();
+    },
+  },
+  {
+    name: "key-sizes",
+    url: "/jobs/hl-204?stage=shape",
+    act: async (page) => {
+      await drawn(page);
+      await page.getByRole("button", { name: "Key sizes on the picture" }).click();
+    },
+  },
+  { name: "to-size", url: "/jobs/hl-207/to-size" },
+  {
     name: "jigs",
     url: "/jobs/hl-204?stage=shape",
     act: async (page) => {

@@ -1,6 +1,6 @@
 /** The Jobs page. */
 import { thumbnail } from "@/core/drawing";
-import { resolveSizes } from "@/core/job";
+import { type Home, resolveSizes } from "@/core/job";
 import { shapeJob } from "@/core/shape";
 import { listJobs } from "@/db";
 import { connection, currentStockroom } from "@/server";
@@ -11,15 +11,23 @@ export const dynamic = "force-dynamic";
 export default async function Page() {
   const db = await connection();
   const [jobs, stockroom] = await Promise.all([listJobs(db), currentStockroom(db)]);
-  const cards = jobs.map(({ id, code, title, revision, updatedAt, job }) => ({
-    id,
-    code,
-    title,
-    revision,
-    updatedAt,
-    pieces: Object.keys(job.members).length + Object.keys(job.panels).length,
-    typed: Object.keys(job.typedPieces).length,
-    picture: thumbnail(shapeJob(job, resolveSizes(job, null), stockroom), 260, 170),
-  }));
+  const cards = jobs.map(({ id, code, title, revision, updatedAt, job }) => {
+    const shape = shapeJob(job, resolveSizes(job, null), stockroom);
+    const times = (home: Home) => shape.places.get(home)?.length ?? 0;
+    const homes = [
+      ...[...shape.members, ...shape.uncomputed].map((one) => one.home),
+      ...shape.panels.map(({ panel }) => panel.assembly),
+    ];
+    return {
+      id,
+      code,
+      title,
+      revision,
+      updatedAt,
+      pieces: homes.reduce((sum, home) => sum + times(home), 0),
+      typed: Object.keys(job.typedPieces).length,
+      picture: thumbnail(shape, 260, 170),
+    };
+  });
   return <JobsPage jobs={cards} />;
 }

@@ -24,6 +24,11 @@ export function writeJobFile(job: Job, stockroom: Stockroom): string {
   for (const panel of Object.values(job.panels)) {
     for (const id of [panel.board, ...Object.values(panel.edging)]) if (id) used.add(id);
   }
+  for (const { section, board } of [
+    job.info.job.usual,
+    ...Object.values(job.assemblies).map((assembly) => assembly.usual),
+  ])
+    for (const id of [section, board]) if (id) used.add(id);
   for (const part of Object.values(job.boughtParts)) if (part.entry) used.add(part.entry);
   for (const typed of Object.values(job.typedPieces)) if (typed.stock) used.add(typed.stock);
   const named = <T extends { readonly id: string }>(entries: readonly T[]) =>

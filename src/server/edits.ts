@@ -63,6 +63,10 @@ function nameOf({ job }: StoredJob, key: string): string {
       return job.members[id]?.name ?? id;
     case "panels":
       return job.panels[id]?.name ?? id;
+    case "assemblies":
+      return job.assemblies[id]?.name ?? id;
+    case "placements":
+      return `Where ${job.assemblies[job.placements[id]?.assembly ?? ""]?.name ?? "an assembly"} stands`;
     case "points":
       return `Point ${job.points[id]?.name ?? id}`;
     case "info":

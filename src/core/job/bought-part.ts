@@ -5,7 +5,7 @@ import { look } from "./look";
 import { condition, formulaText, placeTexts, recordId, shortName } from "./text";
 
 /** The solid that stands for a bought part in the picture; its origin is the middle of its foot. */
-export const StandInSchema = v.variant("kind", [
+const StandInSchema = v.variant("kind", [
   v.object({ kind: v.literal("box"), size: placeTexts }),
   v.object({ kind: v.literal("cylinder"), diameter: formulaText, height: formulaText }),
   /** Triangles of an imported shape: coordinates in millimetres, nine a triangle. */
@@ -18,7 +18,7 @@ export const StandInSchema = v.variant("kind", [
 export type StandIn = v.InferOutput<typeof StandInSchema>;
 
 /** Where it stands: moved to `at` after turning by degrees about width, depth and height; each one a `step` further. */
-export const StandSchema = v.object({
+const StandSchema = v.object({
   at: placeTexts,
   turn: placeTexts,
   step: placeTexts,

@@ -26,7 +26,7 @@ import { PanelSchema } from "./panel";
 import { change, defined, missing, put, refused, removeAll } from "./records";
 import { renameKeySize } from "./rename";
 import { resolveSizes, usesOf } from "./sizes";
-import { formulaText, recordId } from "./text";
+import { formulaText, recordId, shortName } from "./text";
 import { TypedPieceSchema } from "./typed-piece";
 
 const ids = v.pipe(v.array(recordId), v.minLength(1), v.maxLength(20_000));
@@ -99,12 +99,20 @@ const SimpleEditSchema = v.variant("kind", [
 
 export type SimpleEdit = v.InferOutput<typeof SimpleEditSchema>;
 /** A named change, or several that stand or fall together and are undone as one. */
-export type Edit = SimpleEdit | { readonly kind: "together"; readonly edits: readonly SimpleEdit[] };
+export type Edit =
+  | SimpleEdit
+  | {
+      readonly kind: "together";
+      /** What they are called as one; without it they are called by the first. */
+      readonly what?: string | undefined;
+      readonly edits: readonly SimpleEdit[];
+    };
 
 export const EditSchema: v.GenericSchema<unknown, Edit> = v.union([
   SimpleEditSchema,
   v.object({
     kind: v.literal("together"),
+    what: v.optional(shortName),
     edits: v.pipe(v.array(SimpleEditSchema), v.minLength(1), v.maxLength(5_000)),
   }),
 ]);
@@ -304,6 +312,7 @@ export function withEdit(job: Job, edit: Edit): Result<Job, Problem> {
 export function editName(edit: Edit): string {
   switch (edit.kind) {
     case "together": {
+      if (edit.what !== undefined) return edit.what;
       const first = edit.edits.find((part) => part.kind !== "keepMarks") ?? edit.edits[0];
       return first ? editName(first) : "Change";
     }

@@ -33,7 +33,7 @@ export type Groove = v.InferOutput<typeof GrooveSchema>;
  * A hole, or a row of `count` holes `step` apart along the panel's length or width. `x` and `y` lead from
  * its front left corner to the middle of the first; `depth` null: right through.
  */
-export const HoleSchema = v.object({
+const HoleSchema = v.object({
   id: recordId,
   kind: v.literal("hole"),
   face: v.picklist(["good", "other"]),
@@ -51,7 +51,7 @@ export type Hole = v.InferOutput<typeof HoleSchema>;
  * A notch right through the panel: it starts `distance` from the left or front end of the edge `from`,
  * runs `width` along that edge and `depth` into the panel.
  */
-export const NotchSchema = v.object({
+const NotchSchema = v.object({
   id: recordId,
   kind: v.literal("notch"),
   from: v.picklist(PANEL_EDGES),
@@ -61,7 +61,7 @@ export const NotchSchema = v.object({
 });
 export type Notch = v.InferOutput<typeof NotchSchema>;
 
-export const WorkSchema = v.variant("kind", [GrooveSchema, HoleSchema, NotchSchema]);
+const WorkSchema = v.variant("kind", [GrooveSchema, HoleSchema, NotchSchema]);
 export type Work = v.InferOutput<typeof WorkSchema>;
 
 const panelId = v.pipe(recordId, v.brand("PanelId"));
@@ -72,7 +72,7 @@ const panelId = v.pipe(recordId, v.brand("PanelId"));
  * two insets (the second at the right or back end); its other face stands `distance` from the left or front
  * end of the first panel's other direction.
  */
-export const BetweenSchema = v.object({
+const BetweenSchema = v.object({
   first: panelId,
   second: panelId,
   reachFirst: formulaText,

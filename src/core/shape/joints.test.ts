@@ -339,7 +339,7 @@ describe("joints by a rule", () => {
   });
 
   it("only the joint that is meant is cut anew", () => {
-    const only = [20, 20, 450] as const;
+    const only = [[20, 20, 450]] as const;
     const ground = { sizes: resolveSizes(ring, null), stockroom: STOCK, only };
     const cuts = cutsByRule(ring, ids, { ...PROPOSED_RULE, gap: "1" }, ground);
     expect(cuts.map(({ member, side }) => `${member} ${side}`).sort()).toEqual(["front start", "left end"]);

@@ -39,14 +39,18 @@ export type JointRule = {
 export const PROPOSED_RULE: JointRule = { corners: "mitre", through: "deepest", gap: "0" };
 
 /**
- * The cuts that a rule gives to the joints at which at least two of the members meet, or to one joint alone. Only ends
+ * The cuts that a rule gives to the joints at which at least two of the members meet, or to the places in `only` alone. Only ends
  * of those members are cut anew; all that they were before is replaced.
  */
 export function cutsByRule(
   job: Job,
   ids: ReadonlySet<string>,
   rule: JointRule,
-  { sizes, stockroom, only }: { readonly sizes: Sizes; readonly stockroom: Stockroom; readonly only?: Vec3 },
+  {
+    sizes,
+    stockroom,
+    only,
+  }: { readonly sizes: Sizes; readonly stockroom: Stockroom; readonly only?: readonly Vec3[] },
 ): readonly ProposedCut[] {
   const placed = placedMembers(job, sizes, stockroom).filter(({ member }) => ids.has(member.id));
   const joints: { readonly home: Home; readonly joint: Vec3 }[] = [];
@@ -55,7 +59,7 @@ export function cutsByRule(
       if (!joints.some((other) => other.home === home && distance(other.joint, joint) < SAME_PLACE_MM))
         joints.push({ home, joint });
   return joints
-    .filter(({ joint }) => only === undefined || distance(joint, only) < SAME_PLACE_MM)
+    .filter(({ joint }) => !only || only.some((place) => distance(joint, place) < SAME_PLACE_MM))
     .flatMap(({ home, joint }) =>
       atJoint(
         placed.filter((one) => one.home === home),

@@ -76,7 +76,7 @@ export type PanelSeat = { readonly frame: Frame; readonly length: number; readon
 const problemText = (what: string, problem: Problem) => err(`${what}: ${sentence(problem)}`);
 
 /** The board that holds for a panel: its own or the usual one; null where nobody chose. */
-export function boardOf(panel: Panel, { stockroom, usual }: Readers): BoardEntry | null {
+function boardOf(panel: Panel, { stockroom, usual }: Readers): BoardEntry | null {
   const id = ownOrUsual(panel.board, () => usual(panel.assembly, "board"));
   return id === null ? null : (stockroom.boardById.get(id) ?? null);
 }

@@ -114,7 +114,8 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
         : basePipeline(after.value, null, stock, []).tally;
     if (newMarks.length === 0) return ok(edit);
     const marks: SimpleEdit = { kind: "keepMarks", marks: [...newMarks], drop: [] };
-    return ok({ kind: "together", edits: [...(edit.kind === "together" ? edit.edits : [edit]), marks] });
+    if (edit.kind !== "together") return ok({ kind: "together", edits: [edit, marks] });
+    return ok({ ...edit, edits: [...edit.edits, marks] });
   }
 
   /** Applies an edit at once and sends it; the sentence why not, or null. */

@@ -47,13 +47,13 @@ function placementFacts(id: string, { job, results }: DeskState): readonly Fact[
   const contents = contentsOf(job, assembly.id);
   const count = (table: Readonly<Record<string, unknown>>) => contents.filter((one) => table[one]).length;
   const inside = [
-    [count(job.members), "members"],
-    [count(job.panels), "panels"],
-    [count(job.boughtParts), "bought parts"],
-    [count(job.placements), "assemblies"],
+    [count(job.members), "member", "members"],
+    [count(job.panels), "panel", "panels"],
+    [count(job.boughtParts), "bought part", "bought parts"],
+    [count(job.placements), "assembly", "assemblies"],
   ]
     .filter(([number]) => number !== 0)
-    .map((words) => words.join(" "));
+    .map(([number, one, many]) => `${number} ${number === 1 ? one : many}`);
   return [
     ["Stands", `${all.length} × in the job${mirrored > 0 ? `, ${mirrored} of them mirrored` : ""}`],
     ...(own.length > 0 && own.length < all.length ? [["Here", `${own.length} ×`] as const] : []),

@@ -39,7 +39,11 @@ function PointRow({ point }: { readonly point: Point }) {
         type="button"
         aria-pressed={chosen}
         className="h-7 text-left font-semibold font-table hover:underline"
-        onClick={() => desk.select([point.id])}
+        onClick={(event) =>
+          desk.select(
+            event.shiftKey || event.ctrlKey ? [...desk.store.getState().selected, point.id] : [point.id],
+          )
+        }
       >
         {point.name}
       </button>

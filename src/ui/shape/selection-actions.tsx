@@ -3,6 +3,7 @@
 import {
   Boxes,
   Columns2,
+  Combine,
   Copy,
   EyeOff,
   FlipHorizontal2,
@@ -56,6 +57,7 @@ export function SelectionActions() {
   );
   const [only] = pieces.length === 1 ? pieces : [];
   const members = pieces.filter((id) => job.members[id]);
+  const points = ids.filter((id) => job.points[id]);
   const [point] = ids.length === 1 && job.points[ids[0] ?? ""] ? ids : [];
   const [fault, setFault] = useState<string | null>(null);
   if (ids.length === 0) return null;
@@ -65,6 +67,7 @@ export function SelectionActions() {
       {pieces.length > 0 ? <MirrorForm ids={pieces} /> : null}
       {pieces.length > 0 ? <AssembleForm ids={pieces} /> : null}
       {pieces.length === 2 && pieces.every((id) => job.panels[id]) ? <BetweenForm ids={pieces} /> : null}
+      {points.length === 2 ? <JoinPoints points={points} /> : null}
       {members.length > 0 || point ? <JointForm members={members} point={point} /> : null}
       {only && job.members[only] ? <SplitForm id={only} /> : null}
       {only && job.placements[only] ? <PlacedActions id={only} /> : null}
@@ -261,6 +264,35 @@ function repeatByFormula(
   return refused;
 }
 
+/** Makes one point of the two that are selected: the second goes into the first. */
+function JoinPoints({ points }: { readonly points: readonly string[] }) {
+  const desk = useDesk();
+  const job = useDeskState((state) => state.job);
+  const [fault, setFault] = useState<string | null>(null);
+  const [into, from] = points;
+  if (into === undefined || from === undefined) return null;
+  return (
+    <>
+      <Button
+        look="plain"
+        icon={<Combine size={14} aria-hidden />}
+        onClick={() => {
+          const refused = desk.submit({ kind: "joinPoints", from, into });
+          setFault(refused);
+          if (refused === null) desk.select([into]);
+        }}
+      >
+        Join {job.points[from]?.name} to {job.points[into]?.name}
+      </Button>
+      {fault ? (
+        <span role="alert" className="truncate text-[12px] text-oxide" title={fault}>
+          {fault}
+        </span>
+      ) : null}
+    </>
+  );
+}
+
 /** Cuts all joints of the selection by one rule, or the joint at one point. */
 function JointForm({
   members,
@@ -271,23 +303,30 @@ function JointForm({
 }) {
   const desk = useDesk();
   const job = useDeskState((state) => state.job);
-  const meeting = point === undefined ? [] : membersAt(job, point);
+  // A single member is cut at its own two joints, with all that meet there.
+  const [single] = members.length === 1 ? members : [];
+  const line = job.lines[job.members[single ?? ""]?.line ?? ""];
+  const places = point !== undefined ? [point] : line ? [line.from as string, line.to as string] : [];
+  const meeting = [...new Set(places.flatMap((place) => membersAt(job, place)))];
   const [corners, setCorners] = useState<JointRule["corners"]>("mitre");
   const [through, setThrough] = useState("deepest");
   const run = (form: FormData) => {
     const { results, stockroom } = desk.store.getState();
-    const only = point === undefined ? undefined : results.shape.points.get(point);
+    const only = places.flatMap((place) => {
+      const at = results.shape.points.get(place);
+      return at ? [at] : [];
+    });
     const rule: JointRule = {
       corners,
       through:
         through === "deepest" || through === "level" || through === "plumb" ? through : { member: through },
       gap: textIn(form, "gap") || "0",
     };
-    const ids = new Set(point === undefined ? members : meeting.map((member) => member.id as string));
-    const ground = { sizes: results.sizes, stockroom, ...(only ? { only } : {}) };
+    const ids = new Set(places.length === 0 ? members : meeting.map((member) => member.id as string));
+    const ground = { sizes: results.sizes, stockroom, ...(places.length > 0 ? { only } : {}) };
     const edits = editsOfCuts(cutsByRule(job, ids, rule, ground));
     if (edits.length === 0) return "No two of these members meet; select the members of a joint.";
-    return desk.submit({ kind: "together", edits: [...edits] });
+    return desk.submit({ kind: "together", what: "Cut joints by a rule", edits: [...edits] });
   };
   return (
     <ActionForm word="Joints" icon={<Merge size={14} aria-hidden />} button="Cut them so" onDo={run}>
