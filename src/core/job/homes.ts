@@ -57,3 +57,38 @@ export function contentsOf(job: Job, home: Home): readonly string[] {
     ...own(job.placements, (placement) => placement.into),
   ];
 }
+
+/**
+ * Everything that has to be out of sight for some records to be seen alone: what leads to them stays, and so does
+ * all that is in the assemblies among them.
+ */
+export function othersThan(job: Job, ids: readonly string[]): readonly string[] {
+  const chosen = new Set(ids);
+  const placements = Object.values(job.placements);
+  const around = new Set<Home>();
+  const lead = (home: Home): void => {
+    if (home === null || around.has(home)) return;
+    around.add(home);
+    for (const placement of placements) if (placement.assembly === home) lead(placement.into);
+  };
+  const within = new Set<Home>();
+  const hold = (home: AssemblyId): void => {
+    if (within.has(home)) return;
+    within.add(home);
+    for (const placement of placements) if (placement.into === home) hold(placement.assembly);
+  };
+  for (const id of ids) {
+    lead(homeOf(job, id) ?? null);
+    const placement = job.placements[id];
+    if (placement) hold(placement.assembly);
+  }
+  const stays = (id: string) => {
+    const placement = job.placements[id];
+    return (
+      chosen.has(id) || within.has(homeOf(job, id) ?? null) || (placement && around.has(placement.assembly))
+    );
+  };
+  return [job.members, job.panels, job.boughtParts, job.placements]
+    .flatMap((table) => Object.keys(table))
+    .filter((id) => !stays(id));
+}

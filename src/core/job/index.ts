@@ -62,7 +62,16 @@ export { applyEdit, type Edit, EditSchema, editName, type SimpleEdit, withEdit }
 export type { MakeAssemblyEdit } from "./edit-assembly";
 export { type InsertEdit, newInsert } from "./edit-geometry";
 export { type Line, type LineId, LineSchema, type Point, type PointId, PointSchema } from "./frame";
-export { contentsOf, findAssembly, holds, homeName, homeOf, homeOfLine, homeOfMember } from "./homes";
+export {
+  contentsOf,
+  findAssembly,
+  holds,
+  homeName,
+  homeOf,
+  homeOfLine,
+  homeOfMember,
+  othersThan,
+} from "./homes";
 export {
   emptyJob,
   issueWords,

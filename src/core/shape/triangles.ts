@@ -48,12 +48,20 @@ function binaryNumbers(bytes: ArrayBuffer): readonly number[] {
 
 function textNumbers(bytes: ArrayBuffer): readonly number[] | null {
   if (bytes.byteLength > 4_000_000) return null;
-  const text = new TextDecoder().decode(bytes);
+  const text = asciiOf(new Uint8Array(bytes));
   if (!text.trimStart().startsWith("solid")) return null;
   const numbers: number[] = [];
   for (const [, x, y, z] of text.matchAll(/vertex\s+(\S+)\s+(\S+)\s+(\S+)/g))
     numbers.push(Number(x), Number(y), Number(z));
   return numbers;
+}
+
+/** The format is plain ASCII; part by part, since a call takes only so many arguments. */
+function asciiOf(bytes: Uint8Array): string {
+  const parts: string[] = [];
+  for (let i = 0; i < bytes.length; i += 8_192)
+    parts.push(String.fromCharCode(...bytes.subarray(i, i + 8_192)));
+  return parts.join("");
 }
 
 function onItsFoot(numbers: readonly number[]): number[] {

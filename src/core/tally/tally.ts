@@ -6,13 +6,14 @@ import { type Check, type Job, plainCheck } from "../job";
 import { byKey, byNaturalText, byNumber, inTurn, type Order } from "../kernel";
 import type { Shape } from "../shape";
 import type { Stockroom } from "../stockroom";
-import { collectPieces, pieceChecks } from "./collect";
+import { collectPieces } from "./collect";
 import type { Group } from "./group";
 import { giveMarks, type MarkedGroup, marksToKeep } from "./marks";
 import { TWIN_TOLERANCE } from "./member-twins";
 import { newTallyMemory, type TallyMemory } from "./memory";
 import { nearTwinChecks } from "./near-twins";
 import type { Piece } from "./piece";
+import { pieceChecks } from "./piece-checks";
 import type { TallyRow } from "./row";
 import { eitherDistance, groupPieces } from "./rows";
 

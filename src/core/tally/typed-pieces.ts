@@ -1,0 +1,102 @@
+/** Typed-in rows as pieces: their forms come from the sizes that were typed. */
+import { type Job, NO_EDGING, type TypedPiece } from "../job";
+import { toNm } from "../kernel";
+import { memberLengths } from "../shape";
+import type { SectionShape, Stockroom } from "../stockroom";
+import { newPiece } from "./new-piece";
+import type { Form, Piece } from "./piece";
+import { typedSlopes } from "./stand";
+
+const byPosition = (a: TypedPiece, b: TypedPiece) => a.position - b.position;
+
+export function typedPieces(job: Job, stockroom: Stockroom): readonly Piece[] {
+  return Object.values(job.typedPieces)
+    .sort(byPosition)
+    .map((typed): Piece => {
+      const entry =
+        typed.stock === null
+          ? null
+          : typed.kind === "panel"
+            ? stockroom.boardById.get(typed.stock)
+            : stockroom.sectionById.get(typed.stock);
+      return newPiece({
+        id: typed.id,
+        kind: typed.kind,
+        name: typed.name,
+        quantity: typed.quantity,
+        form: typedForm(typed, stockroom),
+        stock: entry?.id ?? null,
+        stockName: entry?.name ?? typed.stockText,
+        material: typed.material ?? entry?.material ?? null,
+        typed: true,
+        typedMark: typed.mark,
+        leftOut: typed.leftOut,
+      });
+    });
+}
+
+function typedForm(typed: TypedPiece, stockroom: Stockroom): Form {
+  switch (typed.kind) {
+    case "other":
+      return { kind: "none" };
+    case "member": {
+      const shape: SectionShape | null =
+        (typed.stock === null ? null : stockroom.sectionById.get(typed.stock)?.shape) ?? typed.shape;
+      return typedMemberForm(shape, typed.length, typedSlopes(typed.angles, typed.stand));
+    }
+    case "panel": {
+      const board = typed.stock === null ? undefined : stockroom.boardById.get(typed.stock);
+      const thickness = typed.thickness ?? board?.thickness ?? null;
+      const edging = { ...NO_EDGING };
+      for (const edge of typed.edged) edging[edge] = typed.edgingText ?? "edged";
+      return {
+        kind: "panel",
+        lengthNm: toNm(typed.length),
+        widthNm: toNm(typed.width),
+        thicknessNm: thickness === null ? null : toNm(thickness),
+        grain: typed.grain && board?.grain !== null,
+        goodFace: false,
+        edging,
+        grooves: [],
+        holes: [],
+        notches: [],
+      };
+    }
+    default:
+      return typed satisfies never;
+  }
+}
+
+/** A bar whose cut length, tip to tip, is given: the centre length follows from the ends. */
+function typedMemberForm(
+  shape: SectionShape | null,
+  cut: number,
+  [start, end]: ReturnType<typeof typedSlopes>,
+): Form {
+  const cutNm = toNm(cut);
+  if (shape === null) {
+    return {
+      kind: "member",
+      shape,
+      centreNm: cutNm,
+      cutNm,
+      longestNm: cutNm,
+      shortestNm: cutNm,
+      start,
+      end,
+      copes: [null, null],
+    };
+  }
+  const beyond = memberLengths(shape, 0, start, end);
+  return {
+    kind: "member",
+    shape,
+    centreNm: toNm(cut - beyond.cut),
+    cutNm,
+    longestNm: toNm(cut - beyond.cut + beyond.longestEdge),
+    shortestNm: toNm(cut - beyond.cut + beyond.shortestEdge),
+    start,
+    end,
+    copes: [null, null],
+  };
+}

@@ -1,0 +1,93 @@
+"use client";
+/** Assemblies of the selection: made, opened, placed again, taken apart; a panel put between two. */
+import { Boxes, Columns2, LogIn, Plus, Ungroup } from "lucide-react";
+import { assemblyOf, findAssembly, newInsert, newPanel, readPlace, takenApart } from "@/core/job";
+import { sentence } from "@/core/kernel";
+import { between } from "@/core/shape";
+import { Button } from "../common/button";
+import { useDesk, useDeskState } from "../desk/desk-context";
+import { ActionForm, DoButton, Field, textIn } from "./action-form";
+import { placeAgain } from "./assembly-tree";
+import { freshIds } from "./fresh-ids";
+
+/** A new panel between the two that are selected, which follows them. */
+export function BetweenForm({ ids }: { readonly ids: readonly string[] }) {
+  const desk = useDesk();
+  const run = (form: FormData) => {
+    const { job, results, inside } = desk.store.getState();
+    const [first, second] = ids.map((id) => results.shape.panels.find(({ panel }) => panel.id === id));
+    if (!first || !second) return "One of the two panels cannot be computed; mend that first.";
+    const panel = newPanel(freshIds(job)("panel"), {
+      name: textIn(form, "name"),
+      board: first.panel.board,
+      assembly: inside,
+      between: between(first, second, textIn(form, "distance")),
+    });
+    const refused = desk.submit(newInsert("Put a panel between two", { panels: [panel] }));
+    if (refused === null) desk.select([panel.id]);
+    return refused;
+  };
+  return (
+    <ActionForm
+      word="Panel between"
+      icon={<Columns2 size={14} aria-hidden />}
+      button="Put it between"
+      onDo={run}
+    >
+      <Field name="name" label="Name" value="Shelf" />
+      <Field name="distance" label="Off the first one's left or front end" value="100" />
+    </ActionForm>
+  );
+}
+
+/** Makes an assembly of the selection where it stands. */
+export function AssembleForm({ ids }: { readonly ids: readonly string[] }) {
+  const desk = useDesk();
+  const job = useDeskState((state) => state.job);
+  const first = ids
+    .map((id) => (job.members[id] ?? job.panels[id] ?? job.boughtParts[id])?.name)
+    .find(Boolean);
+  const run = (form: FormData) => {
+    const at = readPlace(textIn(form, "at"));
+    if (at?.kind !== "place") return "Type three lengths parted by semicolons: width; depth; height.";
+    const edit = assemblyOf(job, ids, { name: textIn(form, "name"), at: at.at }, freshIds(job));
+    if (!edit.ok) return sentence(edit.problem);
+    const refused = desk.submit(edit.value);
+    if (refused === null && edit.value.kind === "makeAssembly") desk.select([edit.value.placement.id]);
+    return refused;
+  };
+  return (
+    <ActionForm word="Assemble" icon={<Boxes size={14} aria-hidden />} button="Make an assembly" onDo={run}>
+      <Field name="name" label="Name" value={first ?? "Assembly"} />
+      <Field name="at" label="Its origin lies at (width; depth; height)" value="0; 0; 0" />
+    </ActionForm>
+  );
+}
+
+/** What can be done to one placed assembly. */
+export function PlacedActions({ id }: { readonly id: string }) {
+  const desk = useDesk();
+  const job = useDeskState((state) => state.job);
+  const assembly = findAssembly(job, job.placements[id]?.assembly ?? null);
+  if (!assembly) return null;
+  const takeApart = () => {
+    const edit = takenApart(job, id, freshIds(job));
+    if (!edit.ok) return sentence(edit.problem);
+    const refused = desk.submit(edit.value);
+    if (refused === null) desk.select([]);
+    return refused;
+  };
+  return (
+    <>
+      <Button look="plain" icon={<LogIn size={14} aria-hidden />} onClick={() => desk.enter(assembly.id)}>
+        Open
+      </Button>
+      <DoButton icon={<Plus size={14} aria-hidden />} onDo={() => placeAgain(desk, assembly)}>
+        Place again
+      </DoButton>
+      <DoButton icon={<Ungroup size={14} aria-hidden />} onDo={takeApart}>
+        Take apart
+      </DoButton>
+    </>
+  );
+}

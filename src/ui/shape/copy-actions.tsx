@@ -1,0 +1,96 @@
+"use client";
+/** Copies of the selection: moved, repeated by a number or a formula, mirrored. */
+import { Copy, FlipHorizontal2 } from "lucide-react";
+import { useState } from "react";
+import { type Axis, assemblyOf, type CopyRule, copyOfPieces, readPlace } from "@/core/job";
+import { sentence } from "@/core/kernel";
+import { Chooser } from "../common/chooser";
+import { useDesk } from "../desk/desk-context";
+import { ActionForm, Field, textIn } from "./action-form";
+import { freshIds } from "./fresh-ids";
+
+function useCopies(ids: readonly string[]) {
+  const desk = useDesk();
+  return (rule: CopyRule): string | null => {
+    const { job } = desk.store.getState();
+    const edit = copyOfPieces(job, ids, rule, freshIds(job));
+    if (!edit.ok) return sentence(edit.problem);
+    const refused = desk.submit(edit.value);
+    const { members, panels, boughtParts, placements } = edit.value;
+    if (refused === null)
+      desk.select([...members, ...panels, ...boughtParts, ...placements].map((record) => record.id));
+    return refused;
+  };
+}
+
+export function CopyForm({ ids }: { readonly ids: readonly string[] }) {
+  const copy = useCopies(ids);
+  const desk = useDesk();
+  const run = (form: FormData) => {
+    const by = readPlace(textIn(form, "by"));
+    if (by?.kind !== "place") return "Type three lengths parted by semicolons: width; depth; height.";
+    const many = textIn(form, "times");
+    if (!/^\d+$/.test(many)) return repeatByFormula(desk, ids, by.at, many);
+    return copy({ kind: "move", by: by.at, times: Number(textIn(form, "times")) });
+  };
+  return (
+    <ActionForm word="Copy" icon={<Copy size={14} aria-hidden />} button="Copy" onDo={run}>
+      <Field name="by" label="Each one further by (width; depth; height)" value="0; 100; 0" />
+      <Field name="times" label="How many copies, or a formula that stays" value="1" />
+    </ActionForm>
+  );
+}
+
+/** A number that follows key sizes is kept by an assembly that stands there so many times more. */
+function repeatByFormula(
+  desk: ReturnType<typeof useDesk>,
+  ids: readonly string[],
+  step: readonly [string, string, string],
+  formula: string,
+): string | null {
+  const { job } = desk.store.getState();
+  const [only] = ids;
+  const placement = ids.length === 1 && only !== undefined ? job.placements[only] : undefined;
+  const count = `1 + (${formula})`;
+  if (placement)
+    return desk.submit({
+      kind: "changePlacements",
+      ids: [placement.id],
+      set: { count, step: [step[0], step[1], step[2]] },
+    });
+  const name = ids
+    .map((id) => (job.members[id] ?? job.panels[id] ?? job.boughtParts[id])?.name)
+    .find(Boolean);
+  const repeat = { count, step };
+  const edit = assemblyOf(job, ids, { name: name ?? "Repeat", at: ["0", "0", "0"], repeat }, freshIds(job));
+  if (!edit.ok) return sentence(edit.problem);
+  const refused = desk.submit(edit.value);
+  if (refused === null && edit.value.kind === "makeAssembly") desk.select([edit.value.placement.id]);
+  return refused;
+}
+
+export function MirrorForm({ ids }: { readonly ids: readonly string[] }) {
+  const copy = useCopies(ids);
+  const [axis, setAxis] = useState<Axis>(0);
+  const run = (form: FormData) => copy({ kind: "mirror", axis, plane: textIn(form, "plane") });
+  return (
+    <ActionForm
+      word="Mirror"
+      icon={<FlipHorizontal2 size={14} aria-hidden />}
+      button="Mirror a copy"
+      onDo={run}
+    >
+      <Chooser
+        label="Across the"
+        value={String(axis)}
+        choices={[
+          { value: "0", label: "width" },
+          { value: "1", label: "depth" },
+          { value: "2", label: "height" },
+        ]}
+        onChoose={(value) => setAxis(Number(value) as Axis)}
+      />
+      <Field name="plane" label="At the place" value="0" />
+    </ActionForm>
+  );
+}

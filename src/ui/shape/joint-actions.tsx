@@ -1,0 +1,112 @@
+"use client";
+/** Joints of the selection: cut by a rule, two points made one, a member split. */
+import { Combine, Merge, Scissors } from "lucide-react";
+import { useState } from "react";
+import type { Job } from "@/core/job";
+import { sentence } from "@/core/kernel";
+import { cutsByRule, editsOfCuts, type JointRule, splitMember } from "@/core/shape";
+import { Chooser } from "../common/chooser";
+import { useDesk, useDeskState } from "../desk/desk-context";
+import { ActionForm, DoButton, Field, textIn } from "./action-form";
+import { freshIds } from "./fresh-ids";
+
+/** Makes one point of the two that are selected: the second goes into the first. */
+export function JoinPoints({ points }: { readonly points: readonly string[] }) {
+  const desk = useDesk();
+  const job = useDeskState((state) => state.job);
+  const [into, from] = points;
+  if (into === undefined || from === undefined) return null;
+  const join = () => {
+    const refused = desk.submit({ kind: "joinPoints", from, into });
+    if (refused === null) desk.select([into]);
+    return refused;
+  };
+  return (
+    <DoButton icon={<Combine size={14} aria-hidden />} onDo={join}>
+      Join {job.points[from]?.name} to {job.points[into]?.name}
+    </DoButton>
+  );
+}
+
+/** Cuts all joints of the selection by one rule, or the joint at one point. */
+export function JointForm({
+  members,
+  point,
+}: {
+  readonly members: readonly string[];
+  readonly point: string | undefined;
+}) {
+  const desk = useDesk();
+  const job = useDeskState((state) => state.job);
+  // A single member is cut at its own two joints, with all that meet there.
+  const [single] = members.length === 1 ? members : [];
+  const line = job.lines[job.members[single ?? ""]?.line ?? ""];
+  const places = point !== undefined ? [point] : line ? [line.from as string, line.to as string] : [];
+  const meeting = [...new Set(places.flatMap((place) => membersAt(job, place)))];
+  const [corners, setCorners] = useState<JointRule["corners"]>("mitre");
+  const [through, setThrough] = useState("deepest");
+  const run = (form: FormData) => {
+    const { results, stockroom } = desk.store.getState();
+    const only = places.flatMap((place) => {
+      const at = results.shape.points.get(place);
+      return at ? [at] : [];
+    });
+    const rule: JointRule = {
+      corners,
+      through:
+        through === "deepest" || through === "level" || through === "plumb" ? through : { member: through },
+      gap: textIn(form, "gap") || "0",
+    };
+    const ids = new Set(places.length === 0 ? members : meeting.map((member) => member.id as string));
+    const ground = { sizes: results.sizes, stockroom, ...(places.length > 0 ? { only } : {}) };
+    const edits = editsOfCuts(cutsByRule(job, ids, rule, ground));
+    if (edits.length === 0) return "No two of these members meet; select the members of a joint.";
+    return desk.submit({ kind: "together", what: "Cut joints by a rule", edits: [...edits] });
+  };
+  return (
+    <ActionForm word="Joints" icon={<Merge size={14} aria-hidden />} button="Cut them so" onDo={run}>
+      <Chooser
+        label="Corners of two like ends"
+        value={corners}
+        choices={[
+          { value: "mitre", label: "mitred" },
+          { value: "butt", label: "butted" },
+        ]}
+        onChoose={(next) => setCorners(next as JointRule["corners"])}
+      />
+      <Chooser
+        label="Where they butt, what runs through is"
+        value={through}
+        choices={[
+          { value: "deepest", label: "the deepest section" },
+          { value: "level", label: "the level one" },
+          { value: "plumb", label: "the plumb one" },
+          ...meeting.map(({ id, name }) => ({ value: id as string, label: name })),
+        ]}
+        onChoose={setThrough}
+      />
+      <Field name="gap" label="Gap for the weld" value="0" />
+    </ActionForm>
+  );
+}
+
+/** The members whose line starts or ends at a point. */
+const membersAt = (job: Job, point: string) =>
+  Object.values(job.members).filter((member) => {
+    const line = job.lines[member.line];
+    return line?.from === point || line?.to === point;
+  });
+
+export function SplitForm({ id }: { readonly id: string }) {
+  const desk = useDesk();
+  const run = (form: FormData) => {
+    const { job, results } = desk.store.getState();
+    const edit = splitMember({ job, sizes: results.sizes }, id, textIn(form, "at"), freshIds(job));
+    return edit.ok ? desk.submit(edit.value) : sentence(edit.problem);
+  };
+  return (
+    <ActionForm word="Split" icon={<Scissors size={14} aria-hidden />} button="Split" onDo={run}>
+      <Field name="at" label="At a share (0.5) or a length from its start" value="0.5" />
+    </ActionForm>
+  );
+}
