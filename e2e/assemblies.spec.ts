@@ -259,3 +259,46 @@ test("somebody who only sets three values takes lists and layouts away", async (
   const papers = await takeOut(page, /Cut list/);
   expect(await textOf(papers)).toContain("Row shelf");
 });
+
+test("guides are drawn from, points joined, joints cut by a rule with a gap for the weld", async ({
+  page,
+}) => {
+  await newJob(page, "HL-424");
+  await page.getByRole("button", { name: "Draw members" }).click();
+  await choose(page, "Section", "a guide, no member");
+  await setField(page, "From", "0; 0; 0");
+  await go(page, "right", "600");
+  await choose(page, "Section", "Square tube 40 × 40 × 3");
+  await setField(page, "From", "P1 to P2 at 1/3");
+  await go(page, "back", "400");
+  await setField(page, "From", "P4");
+  await go(page, "right", "300");
+  await page.getByRole("button", { name: "Done" }).click();
+  await saved(page);
+  await expect(page.getByRole("button", { name: "Guide P1–P2" })).toBeVisible();
+  // The mitred corner: 400 + 20 and 300 + 20.
+  expect(await tallyRows(page)).toEqual(["Rail 1 420", "Rail 1 320"]);
+
+  await openStage(page, "Shape");
+  await page.getByRole("button", { name: "P4", exact: true }).click();
+  await page.getByRole("button", { name: "Joints" }).click();
+  await choose(page, "Corners of two like ends", "butted");
+  await choose(page, "Where they butt, what runs through is", "the level one");
+  await page.getByLabel("Gap for the weld").fill("2");
+  await page.getByRole("button", { name: "Cut them so" }).click();
+  await saved(page);
+  // One runs through to 420, the other stands 20 + 2 short of the middle of it.
+  expect(await tallyRows(page)).toEqual(["Rail 1 420", "Rail 1 278"]);
+  await page.getByRole("button", { name: "Undo" }).hover();
+  await expect(page.getByText("Undo: Cut joints by a rule").first()).toBeVisible();
+
+  await openStage(page, "Shape");
+  await page.getByRole("button", { name: "Guide P1–P2" }).click();
+  await page.getByRole("button", { name: "Remove", exact: true }).click();
+  await expect(page.getByRole("button", { name: "Guide P1–P2" })).toBeHidden();
+  await page.getByRole("button", { name: "P5", exact: true }).click();
+  await page.getByRole("button", { name: "P3", exact: true }).click({ modifiers: ["Shift"] });
+  await page.getByRole("button", { name: "Join P3 to P5" }).click();
+  await saved(page);
+  await expect(page.getByRole("button", { name: "P3", exact: true })).toBeHidden();
+});

@@ -5,7 +5,9 @@ import { resultsOf, STOCK, smallFrame } from "../pipeline.fixture";
 import {
   type DrawPlace,
   type DrawSettings,
+  drawGuide,
   drawMember,
+  guideLines,
   placeAlong,
   splitMember,
   typedPlace,
@@ -163,5 +165,34 @@ describe("splitting a member", () => {
     expect(split("560")).toContain("must lie between the two ends");
     expect(split("0")).toContain("must lie between the two ends");
     expect(split("depth +")).toContain("cannot be read as a formula");
+  });
+});
+
+describe("guides", () => {
+  const draw = (job: Job, from: string, to: string) => {
+    const ground = { job, sizes: resolveSizes(job, null), stockroom: STOCK };
+    const [a, b] = [typedPlace(ground, from), typedPlace(ground, to)];
+    if (!a.ok || !b.ok) throw new Error("both are places");
+    let count = 0;
+    return drawGuide(ground, a.value, b.value, (kind) => `guide-${kind}-${++count}`);
+  };
+
+  it("are lines to draw from: no piece, counted beside the balance, shown as guides", () => {
+    const job = smallFrame();
+    const drawn = draw(job, "A", "300; 900; 0");
+    if (!drawn.ok) throw new Error(sentence(drawn.problem));
+    const after = withEdit(job, drawn.value.edit);
+    if (!after.ok) throw new Error(sentence(after.problem));
+    const [before, now] = [resultsOf(job), resultsOf(after.value)];
+    expect(now.tally.balance).toEqual({ ...before.tally.balance, guides: before.tally.balance.guides + 2 });
+    expect(guideLines(after.value, now.shape).map((line) => line.words)).toEqual(["A–P1"]);
+    expect(guideLines(job, before.shape)).toEqual([]);
+  });
+
+  it("have a length", () => {
+    const drawn = draw(smallFrame(), "A", "A");
+    expect(drawn.ok ? "" : sentence(drawn.problem)).toBe(
+      'A guide to "A" would have no length; choose another end.',
+    );
   });
 });

@@ -162,6 +162,42 @@ function settle(
   return ok({ point: newPoint(newId("point"), name, place.texts, home), fresh: true, at: at.value });
 }
 
+type Drawn = { readonly edit: Edit; readonly end: DrawPlace };
+
+/** The two ends of what is drawn, settled on points; refused where it would have no length. */
+function settledEnds(
+  ground: Ground,
+  { from, to, what }: { readonly from: DrawPlace; readonly to: DrawPlace; readonly what: string },
+  newId: NewId,
+): Result<readonly [Settled, Settled], Problem> {
+  const { job } = ground;
+  const name = freePointName(job);
+  const start = settle(ground, from, name, newId);
+  if (!start.ok) return start;
+  const end = settle(ground, to, start.value.fresh ? freePointName(job, [name]) : name, newId);
+  if (!end.ok) return end;
+  if (distance(start.value.at, end.value.at) < SAME_PLACE_MM)
+    return refused(`A ${what} to`, end.value.point.name, "would have no length; choose another end");
+  return ok([start.value, end.value]);
+}
+
+/** The edit that draws a guide between two places: a line to draw from, which is no piece. */
+export function drawGuide(
+  ground: Ground,
+  from: DrawPlace,
+  to: DrawPlace,
+  newId: NewId,
+): Result<Drawn, Problem> {
+  const ends = settledEnds(ground, { from, to, what: "guide" }, newId);
+  if (!ends.ok) return ends;
+  const [a, b] = ends.value;
+  const line: Line = { id: newId("line") as Line["id"], from: a.point.id, to: b.point.id };
+  const points = ends.value.filter((one) => one.fresh).map((one) => one.point);
+  const edit = newInsert("Draw a guide", { points, lines: [line] });
+  const after = withEdit(ground.job, edit);
+  return after.ok ? ok({ edit, end: { point: b.point.id, texts: b.point.at } }) : after;
+}
+
 /** The edit that draws a member between two places; `end` is where the next one can start. */
 export function drawMember(
   ground: Ground,
@@ -169,16 +205,11 @@ export function drawMember(
   to: DrawPlace,
   settings: DrawSettings,
   newId: NewId,
-): Result<{ readonly edit: Edit; readonly end: DrawPlace }, Problem> {
+): Result<Drawn, Problem> {
   const { job, stockroom } = ground;
-  const name = freePointName(job);
-  const start = settle(ground, from, name, newId);
-  if (!start.ok) return start;
-  const end = settle(ground, to, start.value.fresh ? freePointName(job, [name]) : name, newId);
-  if (!end.ok) return end;
-  const [a, b] = [start.value, end.value];
-  if (distance(a.at, b.at) < SAME_PLACE_MM)
-    return refused("A member to", b.point.name, "would have no length; choose another end");
+  const ends = settledEnds(ground, { from, to, what: "member" }, newId);
+  if (!ends.ok) return ends;
+  const [a, b] = ends.value;
   const twin = memberBetween(job, a.point.id, b.point.id);
   if (twin)
     return refused("Between these points lies", twin, "already; a second one there would be cut twice");

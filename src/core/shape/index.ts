@@ -8,6 +8,7 @@ export {
   type DrawPlace,
   type DrawSettings,
   directionOf,
+  drawGuide,
   drawMember,
   editsOfCuts,
   freePointName,
@@ -35,5 +36,5 @@ export {
   type Uncomputed,
 } from "./shape";
 export { type SizeSpan, sizeSpans } from "./size-spans";
-export { type SnapLine, type SnapPlace, snapLines, snapPlaces } from "./snaps";
+export { guideLines, type SnapLine, type SnapPlace, snapLines, snapPlaces } from "./snaps";
 export { readTriangles } from "./triangles";

@@ -19,7 +19,7 @@ import {
   type UsualFinder,
   usualFinder,
 } from "../job";
-import { STEEP_END_DEG, STEEP_END_SLACK_DEG, sentence } from "../kernel";
+import { remembersEach, STEEP_END_DEG, STEEP_END_SLACK_DEG, sentence } from "../kernel";
 import { formatDegrees, roundTo, toDegrees } from "../measure";
 import { type Stockroom, sectionProperties } from "../stockroom";
 import { type BoughtCount, countBought, meshOfStandIn } from "./bought";
@@ -283,6 +283,10 @@ export type PlacedMesh = {
   readonly mesh: Mesh;
 };
 
+// Solids never change, so their meshes are made once and go when they go.
+const memberMeshes = remembersEach<MemberSolid, Mesh>();
+const panelMeshes = remembersEach<PanelSolid, Mesh>();
+
 /** The picture of a shape: one mesh for every piece that stands somewhere. */
 export function meshesOf(shape: Shape): readonly PlacedMesh[] {
   const meshes: PlacedMesh[] = [];
@@ -292,8 +296,18 @@ export function meshesOf(shape: Shape): readonly PlacedMesh[] {
       meshes.push({ record, instance, mesh });
     }
   };
-  for (const solid of shape.members) place(solid.member.id, solid.home, meshOfMember(solid));
-  for (const solid of shape.panels) place(solid.panel.id, solid.panel.assembly, meshOfPanel(solid));
+  for (const solid of shape.members)
+    place(
+      solid.member.id,
+      solid.home,
+      memberMeshes(solid, [], () => meshOfMember(solid)),
+    );
+  for (const solid of shape.panels)
+    place(
+      solid.panel.id,
+      solid.panel.assembly,
+      panelMeshes(solid, [], () => meshOfPanel(solid)),
+    );
   for (const one of shape.bought)
     for (const mesh of meshOfStandIn(one)) place(one.part.id, one.part.assembly, mesh);
   return meshes;

@@ -69,6 +69,12 @@ export function snapLines(job: Job, shape: Shape, home: Home = null, most = 2_00
     });
 }
 
+/** Lines that carry no member: guides, which the picture shows as chalk. */
+export function guideLines(job: Job, shape: Shape, home: Home = null): readonly SnapLine[] {
+  const carrying = new Set(Object.values(job.members).map((member) => member.line as string));
+  return snapLines(job, shape, home).filter((line) => !carrying.has(line.id));
+}
+
 const memberNames = (shape: Shape) =>
   new Map(shape.members.map(({ member }) => [member.line as string, member.name]));
 

@@ -22,17 +22,20 @@ export function Slip() {
     (state) =>
       [...state.selected].map((id) => findAssembly(state.job, state.job.placements[id]?.assembly ?? id))[0],
   );
+  const guide = useDeskState((state) => [...state.selected].some((id) => state.job.lines[id]));
   const title = keySize
     ? `Key size ${keySize.name}`
     : only
       ? only.name
       : assembly
         ? assembly.name
-        : selected.size === 0
-          ? "Nothing selected"
-          : rows.length > 1
-            ? `${rows.length} rows`
-            : "Selection";
+        : guide
+          ? "Guide"
+          : selected.size === 0
+            ? "Nothing selected"
+            : rows.length > 1
+              ? `${rows.length} rows`
+              : "Selection";
   const inRow = only ? only.pieces.reduce((sum, piece) => sum + piece.quantity, 0) : 0;
   const chosen = only
     ? only.pieces.filter((piece) => selected.has(piece.id)).reduce((sum, piece) => sum + piece.quantity, 0)

@@ -6,12 +6,14 @@ import { unposeMesh, type Vec3 } from "@/core/geometry";
 import { findAssembly, type Home, type Job, textOf } from "@/core/job";
 import { MM_PER_UNIT, roundTo } from "@/core/measure";
 import {
+  guideLines,
   type Instance,
   meshesOf,
   NO_SECTION,
   placeAlong,
   placeOnJobLine,
   type Shape,
+  type SnapLine,
   snapPlaces,
   whereIs,
 } from "@/core/shape";
@@ -189,6 +191,7 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
     () => (measuring.active ? snapPlaces(job, shape, inside) : []),
     [measuring.active, job, shape, inside],
   );
+  const guides = useMemo(() => guideLines(job, shape, inside), [job, shape, inside]);
   const drag = usePointDrag(() => scene.current, step);
   const pick = (event: React.MouseEvent) => {
     // The end of a turn of the picture is no pick.
@@ -292,6 +295,9 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
           onPointerCancel={() => drag.release()}
           onClick={pick}
         />
+        {canDraw && scene.current && frames > 0 ? (
+          <GuideLines lines={guides} project={(at) => scene.current?.project(at) ?? { x: 0, y: 0 }} />
+        ) : null}
         {drawing.active && scene.current && frames > 0 ? (
           <DrawOverlay
             drawing={drawing}
@@ -323,6 +329,30 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
         ) : null}
       </div>
     </>
+  );
+}
+
+/** Guides: chalk lines that no piece stands on. */
+function GuideLines({ lines, project }: { readonly lines: readonly SnapLine[]; readonly project: Project }) {
+  const selected = useDeskState((state) => state.selected);
+  return (
+    <svg aria-hidden className="pointer-events-none absolute inset-0 h-full w-full">
+      {lines.map(({ id, from, to }) => {
+        const [a, b] = [project(from), project(to)];
+        return (
+          <line
+            key={id}
+            x1={a.x}
+            y1={a.y}
+            x2={b.x}
+            y2={b.y}
+            className={selected.has(id) ? "stroke-brass" : "stroke-chalk"}
+            strokeWidth={selected.has(id) ? 2.5 : 1}
+            strokeDasharray="10 4 2 4"
+          />
+        );
+      })}
+    </svg>
   );
 }
 

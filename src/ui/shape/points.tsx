@@ -1,6 +1,6 @@
 "use client";
 /** The guide points of the job and their coordinates. */
-import type { Home, Job, Point } from "@/core/job";
+import { type Home, homeOfLine, type Job, type Point } from "@/core/job";
 import { TextField } from "../common/text-field";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { Section } from "./ledger-section";
@@ -60,5 +60,34 @@ function PointRow({ point }: { readonly point: Point }) {
         {ends === 0 ? "loose" : ends === 1 ? "1 line" : `${ends} lines`}
       </span>
     </li>
+  );
+}
+
+/** Lines without a member: they can be drawn from and removed, and are never counted as pieces. */
+export function Guides({ job, home }: { readonly job: Job; readonly home: Home }) {
+  const desk = useDesk();
+  const selected = useDeskState((state) => state.selected);
+  const carrying = new Set(Object.values(job.members).map((member) => member.line as string));
+  const guides = Object.values(job.lines).filter(
+    (line) => !carrying.has(line.id) && homeOfLine(job, line) === home,
+  );
+  if (guides.length === 0) return null;
+  return (
+    <Section title="Guides" facts={String(guides.length)}>
+      <ul>
+        {guides.map((line) => (
+          <li key={line.id}>
+            <button
+              type="button"
+              aria-pressed={selected.has(line.id)}
+              onClick={() => desk.select([line.id])}
+              className={`h-7 w-full border-seam border-b px-3.5 text-left font-table ${selected.has(line.id) ? "bg-brass-pale" : "hover:bg-ground"}`}
+            >
+              Guide {job.points[line.from]?.name}–{job.points[line.to]?.name}
+            </button>
+          </li>
+        ))}
+      </ul>
+    </Section>
   );
 }

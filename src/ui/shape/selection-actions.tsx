@@ -19,6 +19,7 @@ export function SelectionActions() {
       job.panels[id] ||
       job.boughtParts[id] ||
       job.points[id] ||
+      job.lines[id] ||
       job.placements[id] ||
       job.assemblies[id],
   );

@@ -19,7 +19,7 @@ import { UsualFields } from "../desk/placement-settings";
 import { AssemblyTree } from "./assembly-tree";
 import { KeySizes } from "./key-sizes";
 import { Section } from "./ledger-section";
-import { Points } from "./points";
+import { Guides, Points } from "./points";
 import { Variants } from "./variants";
 
 export function ShapeLedger() {
@@ -47,6 +47,7 @@ export function ShapeLedger() {
         <Panels job={job} home={inside} />
         <BoughtParts job={job} home={inside} />
         {inside === null ? <TypedRows job={job} /> : null}
+        <Guides job={job} home={inside} />
         <Points job={job} home={inside} />
       </div>
     </>

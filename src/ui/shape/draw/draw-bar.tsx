@@ -9,7 +9,7 @@ import { Chooser } from "../../common/chooser";
 import { TextField } from "../../common/text-field";
 import { CARDINALS } from "../../desk/cardinals";
 import { useDeskState } from "../../desk/desk-context";
-import type { Drawing, DrawWay } from "./use-drawing";
+import { type Drawing, type DrawWay, GUIDE } from "./use-drawing";
 
 const WAY_CHOICES = [
   ...WAYS.map((way) => ({ value: way, label: way })),
@@ -55,7 +55,8 @@ export function DrawBar({ drawing }: { readonly drawing: Drawing }) {
           label="Section"
           value={drawing.section}
           choices={[
-            { value: "", label: "none yet" },
+            { value: "", label: "what is usual" },
+            { value: GUIDE, label: "a guide, no member" },
             ...sections.map(({ id, name }) => ({ value: id, label: name })),
           ]}
           onChoose={drawing.setSection}

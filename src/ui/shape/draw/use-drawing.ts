@@ -4,6 +4,7 @@ import { useMemo, useState } from "react";
 import { sentence } from "@/core/kernel";
 import {
   type DrawPlace,
+  drawGuide,
   drawMember,
   placeAlong,
   type SnapLine,
@@ -16,6 +17,8 @@ import {
 import { useDesk, useDeskState } from "../../desk/desk-context";
 import { freshIds } from "../fresh-ids";
 
+/** Chosen in the place of a section: a line to draw from, without a member. */
+export const GUIDE = "guide";
 export type DrawWay = Way | "place";
 export type Drawing = ReturnType<typeof useDrawing>;
 
@@ -50,8 +53,16 @@ export function useDrawing() {
       setFault(null);
       return null;
     }
+    if (section === GUIDE) {
+      const guide = drawGuide({ job, sizes, stockroom, home }, from, to, freshIds(job));
+      return went(guide);
+    }
     const settings = { name, section: section === "" ? null : section, roll, cardinal };
     const drawn = drawMember({ job, sizes, stockroom, home }, from, to, settings, freshIds(job));
+    return went(drawn);
+  };
+  /** Carries a step out and goes on from its end. */
+  const went = (drawn: ReturnType<typeof drawMember>): string | null => {
     const refused = drawn.ok ? desk.submit(drawn.value.edit) : sentence(drawn.problem);
     setFault(refused);
     if (refused === null && drawn.ok) setFrom(drawn.value.end);
