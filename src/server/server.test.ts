@@ -154,7 +154,18 @@ describe("a database of an earlier version", () => {
     const { db: raw } = db;
     const later = new Set([
       ...["when", "choices"],
-      ...["usual", "asked", "assembly", "role", "look", "between", "stand", "assemblies", "placements"],
+      ...[
+        "usual",
+        "asked",
+        "assembly",
+        "role",
+        "look",
+        "between",
+        "stand",
+        "assemblies",
+        "placements",
+        "lists",
+      ],
     ]);
     const old = (text: string) =>
       JSON.stringify(

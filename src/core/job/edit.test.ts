@@ -317,7 +317,18 @@ describe("conditions, choices and names", () => {
   ] as const)("documents of version %d are read: what came later says what held before", (version, more) => {
     const later: readonly string[] = [
       ...more,
-      ...["usual", "asked", "assembly", "role", "look", "between", "stand", "assemblies", "placements"],
+      ...[
+        "usual",
+        "asked",
+        "assembly",
+        "role",
+        "look",
+        "between",
+        "stand",
+        "assemblies",
+        "placements",
+        "lists",
+      ],
     ];
     const old = JSON.parse(
       JSON.stringify({ ...job, schemaVersion: version }),

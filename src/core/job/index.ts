@@ -93,6 +93,14 @@ export {
   type VariantId,
   VariantSchema,
 } from "./key-size";
+export {
+  LIST_KINDS,
+  type ListColumn,
+  type ListId,
+  type ListKind,
+  type ListSetup,
+  ListSetupSchema,
+} from "./list-setup";
 export { LOOKS, type Look } from "./look";
 export {
   against,

@@ -4,11 +4,13 @@
  */
 import * as v from "valibot";
 import { err, ok, type Problem, type Result } from "../kernel";
-import { FRACTION_DENOMINATORS, LENGTH_UNITS } from "../measure";
+import { LENGTH_UNITS } from "../measure";
 import { AssemblySchema, PlacementSchema } from "./assembly";
 import { BoughtPartSchema } from "./bought-part";
 import { LineSchema, PointSchema } from "./frame";
 import { KeySizeSchema, VariantSchema } from "./key-size";
+import { LengthFormatSchema } from "./length-format";
+import { ListSetupSchema } from "./list-setup";
 import { MemberSchema } from "./member";
 import { PanelSchema } from "./panel";
 import { recordId } from "./text";
@@ -16,15 +18,6 @@ import { TypedPieceSchema } from "./typed-piece";
 import { NOTHING_USUAL, UsualSchema } from "./usual";
 
 export const SCHEMA_VERSION = 3;
-
-const LengthFormatSchema = v.variant("kind", [
-  v.object({
-    kind: v.literal("decimal"),
-    places: v.pipe(v.number(), v.integer(), v.minValue(0), v.maxValue(6)),
-    trailingZeros: v.boolean(),
-  }),
-  v.object({ kind: v.literal("fraction"), denominator: v.picklist(FRACTION_DENOMINATORS) }),
-]);
 
 /** What holds for the job as a whole. */
 export const JobInfoSchema = v.object({
@@ -66,6 +59,7 @@ export const RECORD_SCHEMAS = {
   boughtParts: BoughtPartSchema,
   assemblies: AssemblySchema,
   placements: PlacementSchema,
+  lists: ListSetupSchema,
   typedPieces: TypedPieceSchema,
   marks: KeptMarkSchema,
   meant: MeantSchema,
@@ -88,6 +82,7 @@ export const JobSchema = v.object({
   boughtParts: table(BoughtPartSchema),
   assemblies: table(AssemblySchema),
   placements: table(PlacementSchema),
+  lists: table(ListSetupSchema),
   typedPieces: table(TypedPieceSchema),
   marks: table(KeptMarkSchema),
   meant: table(MeantSchema),
@@ -119,6 +114,7 @@ export function emptyJob(info: Pick<JobInfo, "code" | "title"> & Partial<JobInfo
     boughtParts: {},
     assemblies: {},
     placements: {},
+    lists: {},
     typedPieces: {},
     marks: {},
     meant: {},
@@ -145,7 +141,9 @@ const ADDED_FIELDS: Readonly<Record<number, Readonly<Partial<Record<TableName, o
     boughtParts: { assembly: null, stand: null, look: null },
   },
 };
-const ADDED_TABLES: Readonly<Record<number, readonly TableName[]>> = { 3: ["assemblies", "placements"] };
+const ADDED_TABLES: Readonly<Record<number, readonly TableName[]>> = {
+  3: ["assemblies", "placements", "lists"],
+};
 
 /** A document one version on. Versions so far have only ever added fields and tables. */
 function stepped(document: Record<string, unknown>, version: number): Record<string, unknown> {

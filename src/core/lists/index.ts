@@ -1,4 +1,9 @@
 /** The door of the lists. */
 export { BUYING_COLUMNS, buyingList, quantityText, totalWords } from "./buying-list";
 export { CUT_COLUMNS, cutList, rowNotes, standWords, styleOf } from "./cut-list";
+export { columnKind, LIST_COLUMNS } from "./list-columns";
+export type { ListGround } from "./list-ground";
+export { LIST_STARTS, startList } from "./list-kinds";
+export { ownList } from "./own-list";
+export { readSizePattern, SIZE_NAMES, USUAL_SIZE, writeSize } from "./size-text";
 export type { Align, Cell, Column, ListGroup, ListRow, ListTable } from "./table";

@@ -295,7 +295,7 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
           onPointerCancel={() => drag.release()}
           onClick={pick}
         />
-        {canDraw && scene.current && frames > 0 ? (
+        {canDraw && hidden.size === 0 && scene.current && frames > 0 ? (
           <GuideLines lines={guides} project={(at) => scene.current?.project(at) ?? { x: 0, y: 0 }} />
         ) : null}
         {drawing.active && scene.current && frames > 0 ? (

@@ -102,6 +102,8 @@ function UsualOfJob() {
   );
 }
 
+const ROLE_WORDS = { bought: "bought, not made", guide: "guide" } as const;
+
 type RowProps = { readonly id: string; readonly name: string; readonly detail: string; readonly end: string };
 
 /** A record in the ledger; its mark comes from the tally. */
@@ -111,6 +113,7 @@ function RecordRow({ id, name, detail, end }: RowProps) {
   const row = useDeskState((state) => state.results.tally.rowOfPiece.get(id));
   const broken = useDeskState((state) => state.results.shape.uncomputed.find((piece) => piece.id === id));
   const absent = useDeskState((state) => state.results.shape.absent.has(id));
+  const role = useDeskState((state) => (state.job.members[id] ?? state.job.panels[id])?.role ?? "made");
   const selected = useDeskState((state) => state.selected);
   const pick = (event: React.MouseEvent) =>
     desk.select(event.shiftKey || event.ctrlKey ? [...selected, id] : [id]);
@@ -126,7 +129,7 @@ function RecordRow({ id, name, detail, end }: RowProps) {
         <span className="truncate">{name}</span>
         <span className="truncate text-[13px] text-ink-soft">{detail}</span>
         <span className={`text-[13px] ${broken ? "font-semibold text-oxide" : "text-ink-soft"}`}>
-          {broken ? "not computed" : absent ? "not there now" : end}
+          {broken ? "not computed" : absent ? "not there now" : role === "made" ? end : ROLE_WORDS[role]}
         </span>
       </button>
     </li>

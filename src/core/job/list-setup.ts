@@ -1,0 +1,51 @@
+/**
+ * The setup of a list: what goes in, which columns in which order and format, how rows are ordered and grouped.
+ * A job may have any number; a piece may be in several.
+ */
+import * as v from "valibot";
+import { homeId } from "./assembly";
+import { LengthFormatSchema } from "./length-format";
+import { recordId, shortName } from "./text";
+
+export const LIST_KINDS = ["member", "panel", "other", "bought"] as const;
+export type ListKind = (typeof LIST_KINDS)[number];
+
+const columnId = v.pipe(v.string(), v.minLength(1), v.maxLength(60));
+
+const ListColumnSchema = v.object({
+  /** A computed column by its id, or `key:NAME` for a key size. */
+  column: columnId,
+  /** null: the column's own heading. */
+  heading: v.nullable(shortName),
+  align: v.nullable(v.picklist(["left", "right", "centre"])),
+  /** Share of the width on paper; null: the column's own. */
+  width: v.nullable(v.pipe(v.number(), v.finite(), v.minValue(1), v.maxValue(100))),
+  /** How its lengths are written; null: as the job writes them. */
+  format: v.nullable(LengthFormatSchema),
+});
+export type ListColumn = v.InferOutput<typeof ListColumnSchema>;
+
+/** `{thickness} x {width} x {length}`: the order of sizes that a shop is used to; null: the usual one. */
+const sizePattern = v.nullable(v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(120)));
+
+export const ListSetupSchema = v.object({
+  id: v.pipe(recordId, v.brand("ListId")),
+  /** The title that stands over it. */
+  name: shortName,
+  kinds: v.pipe(v.array(v.picklist(LIST_KINDS)), v.minLength(1, "needs something that goes in")),
+  /** Only what is in this assembly, and in those inside it; null: everything. */
+  assembly: homeId,
+  columns: v.pipe(v.array(ListColumnSchema), v.minLength(1, "needs a column"), v.maxLength(40)),
+  /** Columns that the rows are ordered by, the first first; none: as the tally has them. */
+  order: v.pipe(v.array(v.object({ column: columnId, descending: v.boolean() })), v.maxLength(6)),
+  /** The column whose texts part the rows into groups; null: no groups. */
+  groupBy: v.nullable(columnId),
+  /** Off: each group is one row that adds its rows up and names their marks. */
+  showRows: v.boolean(),
+  totals: v.boolean(),
+  sizeOfMember: sizePattern,
+  sizeOfPanel: sizePattern,
+  position: v.pipe(v.number(), v.finite()),
+});
+export type ListSetup = v.InferOutput<typeof ListSetupSchema>;
+export type ListId = ListSetup["id"];

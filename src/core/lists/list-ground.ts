@@ -1,0 +1,109 @@
+/** What the columns of a list are computed from, and what is known of one row beside the tally. */
+import { type Job, numberWith, type Sizes } from "../job";
+import { at, fromNm } from "../kernel";
+import type { LayoutTask } from "../layout";
+import type { LengthFormat, LengthStyle } from "../measure";
+import { type Measure, type Quantities, type QuantityLine, rowQuantity } from "../quantities";
+import { massPerMetre, type Stockroom } from "../stockroom";
+import type { Tally, TallyRow } from "../tally";
+import { styleOf } from "./cut-list";
+
+export type ListGround = {
+  readonly job: Job;
+  readonly sizes: Sizes;
+  readonly stockroom: Stockroom;
+  readonly tally: Tally;
+  readonly tasks: readonly LayoutTask[];
+  readonly quantities: Quantities;
+};
+
+/** Net quantity of one piece of a row in its measure, its unit price and its mass; null where they are not known. */
+export type RowQuantity = {
+  readonly measure: Measure;
+  readonly each: number | null;
+  readonly unitPrice: number | null;
+  readonly massEach: number | null;
+};
+
+/** A row with what its cells need: the counts may be those of one assembly alone. */
+export type ListedRow = {
+  readonly row: TallyRow;
+  readonly count: number;
+  readonly asDrawn: number;
+  readonly opposite: number;
+  readonly quantity: RowQuantity;
+};
+
+/** Quantities by row id; bought parts are counted each or measured by length. */
+export function rowQuantities(ground: ListGround): ReadonlyMap<string, RowQuantity> {
+  const found = new Map<string, RowQuantity>();
+  const lines = new Map(ground.quantities.lines.map((line) => [line.id, line]));
+  for (const task of ground.tasks)
+    task.rows.forEach((row, i) => {
+      found.set(row.id, laidOut(task, i, row, lines.get(task.id), ground.stockroom));
+    });
+  for (const row of ground.tally.rows) {
+    if (row.kind !== "bought") continue;
+    const line = lines.get(`bought:${row.stock ?? row.id}`);
+    const byLength = line?.measure === "m";
+    const each = byLength ? (row.shown.boughtLength === null ? null : row.shown.boughtLength / 1000) : 1;
+    const entry = row.stock === null ? undefined : ground.stockroom.boughtById.get(row.stock);
+    // What is sold by the box has a price for the box.
+    const unitPrice = line?.unitPrice == null ? null : line.unitPrice / (entry?.packOf ?? 1);
+    found.set(row.id, { measure: byLength ? "m" : "each", each, unitPrice, massEach: null });
+  }
+  return found;
+}
+
+function laidOut(
+  task: LayoutTask,
+  index: number,
+  row: TallyRow,
+  line: QuantityLine | undefined,
+  stockroom: Stockroom,
+): RowQuantity {
+  const unitPrice = line?.unitPrice ?? null;
+  const { form } = row.shown;
+  if (task.kind === "bars") {
+    const perMetre = task.entry ? massPerMetre(task.entry) : null;
+    const centre = form.kind === "member" ? fromNm(form.centreNm) / 1000 : null;
+    return {
+      measure: "m",
+      each: at(task.problem.pieces, index).length / 1000,
+      unitPrice,
+      massEach: perMetre === null || centre === null ? null : perMetre * centre,
+    };
+  }
+  const blank = at(task.problem.panels, index);
+  const density = task.entry ? (stockroom.boardById.get(task.entry.id)?.densityKgM3 ?? null) : null;
+  const volume =
+    form.kind === "panel" && form.thicknessNm !== null
+      ? fromNm(form.lengthNm) * fromNm(form.widthNm) * fromNm(form.thicknessNm) * 1e-9
+      : null;
+  return {
+    measure: "m²",
+    each: (blank.length * blank.width) / 1e6,
+    unitPrice,
+    massEach: density === null || volume === null ? null : density * volume,
+  };
+}
+
+/** The net quantity of a whole row, rounded as the job asks. */
+export function wholeQuantity({ quantity, count }: ListedRow, job: Job): number | null {
+  if (quantity.each === null) return null;
+  return quantity.measure === "each"
+    ? quantity.each * count
+    : rowQuantity(quantity.each, count, job.info.job.rounding);
+}
+
+/** How lengths are written: the job's unit, in the column's format where it has one. */
+export function styleWith(job: Job, format: LengthFormat | null): LengthStyle {
+  const style = styleOf(job.info.job);
+  return format === null ? style : { ...style, format };
+}
+
+/** The number of a key size, or null where it has none. */
+export function keySizeNumber({ sizes }: ListGround, name: string): number | null {
+  const value = numberWith(sizes, name);
+  return value.ok ? value.value : null;
+}
