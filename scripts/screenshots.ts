@@ -77,6 +77,16 @@ const VIEWS: readonly View[] = [
     },
   },
   {
+    name: "lists",
+    url: "/jobs/hl-207?stage=tally",
+    act: async (page) => {
+      await drawn(page);
+      await page.getByRole("button", { name: "New list" }).click();
+      await page.getByRole("menuitem", { name: /Costed cutting list/ }).click();
+      await page.getByRole("button", { name: "Set it up" }).click();
+    },
+  },
+  {
     name: "layout-bars",
     url: "/jobs/hl-204?stage=layout",
     act: (page) => page.locator('polygon[data-pick="B"]').first().click({ force: true }),

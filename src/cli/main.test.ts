@@ -3,6 +3,8 @@ import { mkdtempSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { describe, expect, it } from "vitest";
+import { withEdit } from "@/core/job";
+import { LIST_STARTS, startList } from "@/core/lists";
 import { indexStockroom } from "@/core/stockroom";
 import { writeJobFile } from "@/formats/job-file";
 import { pottingBench } from "../../demo/potting-bench";
@@ -47,6 +49,19 @@ describe("rustic-tally", () => {
       "Stock,Material,Mark,Name,Count,Cut length,Width,Thick,End 1 °,End 2 °,Ends stand,Note",
     );
     expect(run("tally", job, "--variant", "1000 wide").stdout).toContain('"length": 1000');
+  });
+
+  it("tally: a list of the job's own by its name, capitals or not; a name that is none says which there are", () => {
+    const [, buying] = LIST_STARTS;
+    if (!buying) throw new Error("there is one");
+    const job = withEdit(pottingBench(), { kind: "setList", list: startList(buying, "own", "To buy", 0) });
+    if (!job.ok) throw new Error("the list is fine");
+    const path = file("own.tally.json", writeJobFile(job.value, indexStockroom(demoStockroom)));
+    const own = run("tally", path, "--list", "to BUY", "--format", "csv");
+    expect(own.stdout.split("\r\n")[0]).toBe("Stock,Material,Mark,Count,Net,In,kg");
+    expect(own.stdout).toMatch(/Square tube 40 × 40 × 3,S235,[A-Z ]+,12,11\.080,m,/);
+    const none = run("tally", path, "--list", "nothing", "--format", "csv");
+    expect([none.status, none.stderr]).toEqual([2, expect.stringContaining("there are cut, buying, To buy")]);
   });
 
   it("tally: a cutting list; unreadable rows are checks, the good ones are printed, exit 1", () => {

@@ -8,6 +8,7 @@ import { emptyJob, issueWords, type Job, plainCheck, readCuttingList, type Varia
 import { err, ok, type Result, sentence } from "@/core/kernel";
 import { BarProblemSchema, layOutBars } from "@/core/layout/bars";
 import { layOutSheets, SheetProblemSchema } from "@/core/layout/sheets";
+import { findList, type ListTable, ownList } from "@/core/lists";
 import type { LengthUnit } from "@/core/measure";
 import { createPipeline, type Results } from "@/core/pipeline";
 import { EMPTY_STOCKROOM, indexStockroom, type Stockroom, StockroomSchema } from "@/core/stockroom";
@@ -20,7 +21,8 @@ import { numberOption, readWords } from "./arguments";
 const USAGE = `rustic-tally COMMAND FILE [options]
 
   tally FILE    rows of a job file (.tally.json) or a cutting list (CSV)
-                --format json|csv   --list cut|buying (for csv)   --variant NAME
+                --format json|csv   --list cut|buying|NAME of a list of the job (for csv)
+                --variant NAME
                 --unit mm|cm|m|in|ft (bare numbers of a cutting list)   --stockroom FILE.json
   check FILE    what should be looked at in a job file or cutting list; same options
   bars FILE     a bar layout for a problem file (JSON)      --seconds N
@@ -79,7 +81,7 @@ function readJson(file: string): Result<unknown, string> {
 
 const LIST_OPTIONS = {
   format: ["json", "csv"],
-  list: ["cut", "buying"],
+  list: "any",
   unit: ["mm", "cm", "m", "in", "ft"],
   stockroom: "any",
   variant: "any",
@@ -87,6 +89,7 @@ const LIST_OPTIONS = {
 
 type Loaded = {
   readonly job: Job;
+  readonly stockroom: Stockroom;
   readonly results: Results;
   readonly stderr: string;
   readonly found: boolean;
@@ -132,14 +135,11 @@ function loadJob(
       ? undefined
       : Object.values(job.variants).find((one) => one.name === name || one.id === name);
   if (name !== undefined && !variant) return err(`the job has no variant "${name}"`);
-  const results = createPipeline()(
-    job,
-    (variant?.id ?? null) as VariantId | null,
-    stockroom ?? indexStockroom(file.value.stockroom),
-    [],
-  );
+  const used = stockroom ?? indexStockroom(file.value.stockroom);
+  const results = createPipeline()(job, (variant?.id ?? null) as VariantId | null, used, []);
   return ok({
     job,
+    stockroom: used,
     results,
     stderr: "",
     found: results.tally.checks.some((check) => check.severity === "error"),
@@ -174,16 +174,34 @@ function loadList(
       : []),
     ...badRows.map((check) => check.message),
   ];
-  return ok({ job, results: { ...results, tally }, stderr: said.join("\n"), found: unreadable.length > 0 });
+  return ok({
+    job,
+    stockroom,
+    results: { ...results, tally },
+    stderr: said.join("\n"),
+    found: unreadable.length > 0,
+  });
 }
 
 function tallyCommand(words: readonly string[]): Result<Output, string> {
   const loaded = load(words);
   if (!loaded.ok) return loaded;
   const { job, results, stderr, found, options } = loaded.value;
-  const table = options.get("list") === "buying" ? results.buyingList : results.cutList;
-  const stdout = options.get("format") === "csv" ? listToCsv(table) : json(tallyToJson(job, results.tally));
+  const table = namedTable(options.get("list") ?? "cut", loaded.value);
+  if (!table.ok) return table;
+  const stdout =
+    options.get("format") === "csv" ? listToCsv(table.value) : json(tallyToJson(job, results.tally));
   return ok({ code: found ? 1 : 0, stdout, stderr });
+}
+
+/** The cut list, the buying list, or one of the job's own lists by its name. */
+function namedTable(name: string, { job, results, stockroom }: Loaded): Result<ListTable, string> {
+  if (name === "cut") return ok(results.cutList);
+  if (name === "buying") return ok(results.buyingList);
+  const list = findList(job, name);
+  if (list) return ok(ownList(list, { job, stockroom, ...results }));
+  const names = ["cut", "buying", ...Object.values(job.lists).map((one) => one.name)];
+  return err(`there is no list "${name}"; there are ${names.join(", ")}`);
 }
 
 function checkCommand(words: readonly string[]): Result<Output, string> {

@@ -6,13 +6,13 @@ import Papa from "papaparse";
 import { err, ok, type Problem, type Result } from "@/core/kernel";
 import type { ListTable } from "@/core/lists";
 
-/** A list as CSV: the group's stock and material stand in columns of their own. */
+/** A list as CSV: what the heading of a group says (usually stock and material) stands in columns of its own. */
 export function listToCsv(table: ListTable): string {
-  const headings = ["Stock", "Material", ...table.columns.map((column) => column.heading)];
+  const own = table.groupColumns ?? ["Stock", "Material"];
+  const headings = [...own, ...table.columns.map((column) => column.heading)];
   const rows = table.groups.flatMap((group) =>
     group.rows.map((row) => [
-      group.heading,
-      group.detail,
+      ...[group.heading, group.detail].slice(0, own.length),
       ...table.columns.map((column) => csvText(row.cells[column.id]?.text ?? "")),
     ]),
   );

@@ -2,11 +2,17 @@
 import { type PageSize, shopPapers } from "@/core/drawing";
 import type { VariantId } from "@/core/job";
 import { createPipeline, type Results } from "@/core/pipeline";
+import type { Stockroom } from "@/core/stockroom";
 import { type Connection, readSetting } from "@/db";
 import { pagesToPdf } from "@/formats/pdf";
 import { currentStockroom, type OpenJob, openJob } from "./jobs";
 
-export type ComputedJob = { readonly open: OpenJob; readonly results: Results; readonly shop: string };
+export type ComputedJob = {
+  readonly open: OpenJob;
+  readonly stockroom: Stockroom;
+  readonly results: Results;
+  readonly shop: string;
+};
 
 /** A job with its results for one variant ("" for the job's own sizes); null when there is none. */
 export async function computeJob(db: Connection, id: string, variant: string): Promise<ComputedJob | null> {
@@ -19,7 +25,7 @@ export async function computeJob(db: Connection, id: string, variant: string): P
     stockroom,
     open.layouts,
   );
-  return { open, results, shop: (await readSetting(db, "shop")) ?? "" };
+  return { open, stockroom, results, shop: (await readSetting(db, "shop")) ?? "" };
 }
 
 /** The shop papers as one PDF. */

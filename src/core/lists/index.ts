@@ -4,6 +4,6 @@ export { CUT_COLUMNS, cutList, rowNotes, standWords, styleOf } from "./cut-list"
 export { columnKind, LIST_COLUMNS } from "./list-columns";
 export type { ListGround } from "./list-ground";
 export { LIST_STARTS, startList } from "./list-kinds";
-export { ownList } from "./own-list";
+export { findList, ownList } from "./own-list";
 export { readSizePattern, SIZE_NAMES, USUAL_SIZE, writeSize } from "./size-text";
 export type { Align, Cell, Column, ListGroup, ListRow, ListTable } from "./table";

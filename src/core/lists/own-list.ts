@@ -2,7 +2,7 @@
  * A list by its setup: rows of the tally filtered, ordered by several columns, grouped with subtotals that show
  * or hide their rows, and totalled. What is missing keeps a total from being taken for whole.
  */
-import { holds, homeOf, type ListColumn, type ListSetup } from "../job";
+import { holds, homeOf, type Job, type ListColumn, type ListSetup } from "../job";
 import { at, byNaturalText, byNumber, inTurn, type Order } from "../kernel";
 import { formatCents, formatDecimal } from "../measure";
 import type { TallyRow } from "../tally";
@@ -21,7 +21,17 @@ export function ownList(setup: ListSetup, ground: ListGround): ListTable {
     ...(ground.tally.batch > 1 ? [`Counts are for ${ground.tally.batch} of this job.`] : []),
     ...(setup.totals ? [`Total: ${sumWords(rows, setup, ground)}.`] : []),
   ];
-  return { title: setup.name, columns: setup.columns.map(columnOf), groups, notes };
+  const { groupBy, showRows } = setup;
+  // Where a group is one row, or its column is shown anyway, a column of its own would say it twice.
+  const told = groupBy === null || !showRows || setup.columns.some(({ column }) => column === groupBy);
+  const groupColumns = told ? [] : [columnKind(groupBy)?.heading ?? groupBy];
+  return { title: setup.name, columns: setup.columns.map(columnOf), groups, groupColumns, notes };
+}
+
+/** The list of a job that a name or an id means, capitals or not. */
+export function findList(job: Job, name: string): ListSetup | undefined {
+  const wanted = name.trim().toLowerCase();
+  return Object.values(job.lists).find((list) => list.id === name || list.name.toLowerCase() === wanted);
 }
 
 const NOTHING_KNOWN: RowQuantity = { measure: "each", each: null, unitPrice: null, massEach: null };

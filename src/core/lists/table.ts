@@ -31,6 +31,8 @@ export type ListTable = {
   readonly title: string;
   readonly columns: readonly Column[];
   readonly groups: readonly ListGroup[];
+  /** What the heading of a group is, and its detail where it has one: columns of their own in files. */
+  readonly groupColumns?: readonly string[];
   /** Sentences under the table: totals and what is incomplete. */
   readonly notes: readonly string[];
 };

@@ -51,6 +51,8 @@ export type DeskState = {
   readonly hidden: ReadonlySet<string>;
   /** The assembly that is open: what is drawn goes into it; null: the job itself. */
   readonly inside: Home;
+  /** The list that the tally shows, by its id; null: the cut list. */
+  readonly list: string | null;
   readonly saving: SaveState;
 };
 
@@ -83,6 +85,7 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
     selected: new Set(),
     hidden: new Set(),
     inside: null,
+    list: null,
     saving: "saved",
   }));
   const channel =
@@ -253,6 +256,8 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
   /** Leaves pieces out of the picture; none: shows everything again. */
   const hide = (ids: Iterable<string>) => store.setState({ hidden: new Set(ids) });
 
+  const openList = (list: string | null) => store.setState({ list });
+
   /** Opens an assembly to work in, or goes back to the job. */
   const enter = (inside: Home) => store.setState({ inside, selected: new Set() });
 
@@ -270,6 +275,7 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
     select,
     hide,
     enter,
+    openList,
     close: () => channel?.close(),
   };
 }

@@ -4,7 +4,7 @@ import { Download } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import type { ReactNode } from "react";
 import { toast } from "sonner";
-import type { VariantId } from "@/core/job";
+import type { ListSetup, VariantId } from "@/core/job";
 import { buttonClass } from "../common/button";
 import { useDesk, useDeskState } from "./desk-context";
 import type { Desk } from "./desk-store";
@@ -41,6 +41,17 @@ export const PAPERS: readonly Paper[] = [
   { label: "Job file (.tally.json)", contains: "the job and its part of the stockroom", path: "/file?" },
 ];
 
+/** The papers of a job, with the list that is shown first. */
+function papersWith(list: ListSetup | undefined): readonly Paper[] {
+  if (!list) return PAPERS;
+  const own: Paper = {
+    label: `${list.name} (CSV)`,
+    contains: "this list as it is set up",
+    path: `/lists/${encodeURIComponent(list.id)}.csv?`,
+  };
+  return [own, ...PAPERS];
+}
+
 /** Has a paper made and hands it to the browser. */
 export async function takeAway(desk: Desk, paper: Paper, variant: VariantId | null): Promise<void> {
   // What is printed must hold what is on the screen.
@@ -62,7 +73,7 @@ export async function takeAway(desk: Desk, paper: Paper, variant: VariantId | nu
 }
 
 /** Everything that leaves the job, with what it contains and its revision. */
-export function Out() {
+export function Out({ list }: { readonly list?: ListSetup | undefined }) {
   const desk = useDesk();
   const revision = useDeskState((state) => state.revision);
   const variant = useDeskState((state) => state.variant);
@@ -80,7 +91,7 @@ export function Out() {
           <DropdownMenu.Label className="px-2 py-1 text-[12px] text-ink-soft">
             Revision {revision}, as it stands now
           </DropdownMenu.Label>
-          {PAPERS.map((paper) => (
+          {papersWith(list).map((paper) => (
             <DropdownMenu.Item
               key={paper.label}
               className="cursor-pointer rounded-sm px-2 py-1 data-[highlighted]:bg-brass-pale data-[highlighted]:outline-none"

@@ -11,6 +11,8 @@ import { DisplayList } from "../common/display-list";
 import { Tag } from "../common/tag";
 import { isRowSelected, useDesk, useDeskState } from "../desk/desk-context";
 import { Out, PaneHead } from "../desk/pane-head";
+import { ListChooser } from "./list-chooser";
+import { OwnList } from "./own-list";
 import { useSeenFacts } from "./use-seen-facts";
 
 const GRID =
@@ -25,6 +27,7 @@ type Line =
 export function TallyLedger() {
   const { tally, cutList } = useDeskState((state) => state.results);
   const info = useDeskState((state) => state.job.info.job);
+  const own = useDeskState((state) => (state.list === null ? undefined : state.job.lists[state.list]));
   const seen = useSeenFacts();
   const style = styleOf(info);
   const changes = useMemo(
@@ -36,10 +39,18 @@ export function TallyLedger() {
   const changed = changes.byRow.size + changes.gone.length;
   return (
     <>
-      <PaneHead title="Cut list" facts={`lengths in ${style.unit}, ends in ° from square`}>
-        <Out />
+      <PaneHead
+        title={own?.name ?? "Cut list"}
+        facts={own ? "" : `lengths in ${style.unit}, ends in ° from square`}
+      >
+        <ListChooser />
+        <Out list={own} />
       </PaneHead>
-      <Rows lines={lines} scale={(DRAWN - 4) / longest} changes={changes.byRow} />
+      {own ? (
+        <OwnList key={own.id} setup={own} />
+      ) : (
+        <Rows lines={lines} scale={(DRAWN - 4) / longest} changes={changes.byRow} />
+      )}
       <footer className="flex h-[38px] shrink-0 items-center gap-4 border-seam border-t px-3.5 text-[13px]">
         <Balance />
         <span className="ml-auto" />

@@ -1,5 +1,6 @@
-/** Lists of a job: cut.csv, buying.csv and tally.json. */
+/** Lists of a job: cut.csv, buying.csv, tally.json, and its own lists by id or name. */
 
+import { findList, ownList } from "@/core/lists";
 import { listToCsv } from "@/formats/csv";
 import { tallyToJson } from "@/formats/tally-json";
 import { computeJob, connection, fileName } from "@/server";
@@ -14,7 +15,7 @@ export function GET(
     const variant = new URL(request.url).searchParams.get("variant") ?? "";
     const computed = await computeJob(await connection(), id, variant);
     if (!computed) return NO_SUCH_JOB();
-    const { results, open } = computed;
+    const { results, open, stockroom } = computed;
     if (name === "cut.csv")
       return download(
         listToCsv(results.cutList),
@@ -27,10 +28,17 @@ export function GET(
         "text/csv; charset=utf-8",
         fileName(computed, "buying-list", "csv"),
       );
+    const own = findList(open.job, name.replace(/\.csv$/, ""));
+    if (own && name.endsWith(".csv"))
+      return download(
+        listToCsv(ownList(own, { job: open.job, stockroom, ...results })),
+        "text/csv; charset=utf-8",
+        fileName(computed, "list", "csv"),
+      );
     if (name === "tally.json")
       return sayJson({ revision: open.revision, ...tallyToJson(open.job, results.tally) });
     return sayProblem(
-      `There is no list "${name.slice(0, 30)}"; there are cut.csv, buying.csv and tally.json.`,
+      `There is no list "${name.slice(0, 30)}"; there are cut.csv, buying.csv, tally.json and the job's own lists by their name.`,
       404,
     );
   });

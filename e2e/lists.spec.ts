@@ -1,0 +1,62 @@
+/** Lists of a job's own: made from a start, their columns and order changed, checked against the design. */
+import { copyOf, expect, expectAccessible, saved, setField, takeOut, test, textOf } from "./fixtures";
+import { choose } from "./shape";
+
+test("a cut list and a buying list: columns renamed and moved, sixteenths, groups, the file is the same", async ({
+  page,
+}) => {
+  const id = await copyOf(page, "hl-204");
+  await page.goto(`/jobs/${id}?stage=tally`);
+  await page.getByRole("button", { name: "New list" }).click();
+  await page.getByRole("menuitem", { name: /Cut list by stock/ }).click();
+  await expect(page.getByRole("grid", { name: "Cut list by stock" })).toBeVisible();
+  await page.getByRole("button", { name: "Set it up" }).click();
+  await expectAccessible(page);
+  await setField(page, "Title", "Saw list");
+  await setField(page, "Heading of Count", "How many");
+  await page.getByRole("button", { name: "Move Count up" }).click();
+  await choose(page, "Add a column", "Cut length");
+  await choose(page, "Lengths in Cut length", "to 1/16");
+  await setField(page, "Size of panels", "{thickness} x {width} x {wrong}");
+  await expect(page.getByText(/uses \{wrong\}, which it does not know/)).toBeVisible();
+  await setField(page, "Size of panels", "{thickness} x {width} x {length}");
+  await page.getByRole("button", { name: "Fold the setup" }).click();
+  await saved(page);
+  const grid = page.getByRole("grid", { name: "Saw list" });
+  await expect(grid.getByRole("columnheader")).toHaveText([
+    "Mark",
+    "How many",
+    "Name",
+    "Size",
+    "End 1 °",
+    "End 2 °",
+    "Ends stand",
+    "Note",
+    "Cut length",
+  ]);
+  await expect(grid.getByText("21 x 620 x 1420")).toBeVisible();
+  const csv = (await textOf(await takeOut(page, /Saw list \(CSV\)/))).split("\r\n");
+  expect(csv[0]).toBe("Stock,Mark,How many,Name,Size,End 1 °,End 2 °,Ends stand,Note,Cut length");
+  expect(csv.find((line) => line.includes("Top rail"))).toBe(
+    "Square tube 40 × 40 × 3,A,2,Top rail,1400,45,45,opposed,,1400",
+  );
+
+  // A change of the design is in it at once, and picking a row picks its pieces.
+  await grid.getByText("Worktop").click();
+  await expect(page.getByRole("heading", { name: "Worktop" })).toBeVisible();
+  await page.getByRole("button", { name: "New list" }).click();
+  await page.getByRole("menuitem", { name: /Lengths to buy/ }).click();
+  const buying = page.getByRole("grid", { name: "Lengths to buy" });
+  await expect(buying.getByRole("row", { name: /Square tube 40/ })).toContainText("11.080");
+  await page.getByRole("button", { name: "Set it up" }).click();
+  await choose(page, "Only what is in", "Drawer");
+  await expect(buying.getByRole("row", { name: /Square tube 40/ })).toBeHidden();
+  await expect(buying.getByRole("row", { name: /Birch ply 6/ })).toContainText("0.149");
+  await page.getByRole("button", { name: "Remove this list" }).click();
+  await saved(page);
+  await page.reload();
+  await choose(page, "List", "Saw list");
+  await expect(page.getByRole("grid", { name: "Saw list" })).toBeVisible();
+  await page.keyboard.press("Control+z");
+  await expect(page.getByText(/Lengths to buy|Saw list/).first()).toBeVisible();
+});

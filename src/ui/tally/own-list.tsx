@@ -1,0 +1,175 @@
+"use client";
+/** One list of the job's own: its rows as its setup has them, and the sums under them. */
+import { useVirtualizer } from "@tanstack/react-virtual";
+import { Settings2 } from "lucide-react";
+import { useMemo, useRef, useState } from "react";
+import type { ListSetup } from "@/core/job";
+import { type Column, type ListGroup, type ListRow, ownList } from "@/core/lists";
+import { Button } from "../common/button";
+import { Tag } from "../common/tag";
+import { isRowSelected, useDesk, useDeskState } from "../desk/desk-context";
+import { ListSettings } from "./list-settings";
+
+type Line =
+  | { readonly kind: "group"; readonly group: ListGroup }
+  | { readonly kind: "row"; readonly row: ListRow };
+
+const ROW = 28;
+const ALIGN = { left: "text-left", right: "text-right", centre: "text-center" } as const;
+
+export function useOwnList(setup: ListSetup) {
+  const job = useDeskState((state) => state.job);
+  const stockroom = useDeskState((state) => state.stockroom);
+  const { sizes, tally, tasks, quantities } = useDeskState((state) => state.results);
+  return useMemo(
+    () => ownList(setup, { job, sizes, stockroom, tally, tasks, quantities }),
+    [setup, job, sizes, stockroom, tally, tasks, quantities],
+  );
+}
+
+export function OwnList({ setup }: { readonly setup: ListSetup }) {
+  const table = useOwnList(setup);
+  const [open, setOpen] = useState(false);
+  const lines = table.groups.flatMap((group): Line[] => [
+    ...(group.heading === "" ? [] : [{ kind: "group", group } as const]),
+    ...group.rows.map((row) => ({ kind: "row", row }) as const),
+  ]);
+  return (
+    <>
+      <p className="flex items-center gap-3 border-seam border-b bg-ground px-3.5 py-0.5 text-[13px]">
+        <span className="min-w-0 flex-1 truncate text-ink-soft">{table.notes.join(" ")}</span>
+        <Button
+          look="plain"
+          aria-expanded={open}
+          icon={<Settings2 size={14} aria-hidden />}
+          onClick={() => setOpen(!open)}
+        >
+          {open ? "Fold the setup" : "Set it up"}
+        </Button>
+      </p>
+      {open ? <ListSettings key={setup.id} setup={setup} /> : null}
+      <Rows columns={table.columns} lines={lines} title={table.title} />
+    </>
+  );
+}
+
+type RowsProps = {
+  readonly columns: readonly Column[];
+  readonly lines: readonly Line[];
+  readonly title: string;
+};
+
+function Rows({ columns, lines, title }: RowsProps) {
+  const box = useRef<HTMLDivElement>(null);
+  const virtual = useVirtualizer({
+    count: lines.length,
+    getScrollElement: () => box.current,
+    estimateSize: () => ROW,
+    overscan: 12,
+  });
+  const template = columns.map((column) => `minmax(30px, ${column.width}fr)`).join(" ");
+  return (
+    <div
+      role="grid"
+      aria-label={title}
+      aria-rowcount={lines.length + 1}
+      className="flex min-h-0 flex-1 flex-col font-table text-[14px]"
+    >
+      <div role="rowgroup">
+        <div
+          role="row"
+          className="grid h-7 items-center gap-2 border-seam border-b px-3.5 text-[12px] text-ink-soft"
+          style={{ gridTemplateColumns: template }}
+        >
+          {columns.map((column) => (
+            <span
+              key={column.id}
+              role="columnheader"
+              title={column.heading}
+              className={`truncate ${ALIGN[column.align]}`}
+            >
+              {column.heading}
+            </span>
+          ))}
+        </div>
+      </div>
+      <div
+        ref={box}
+        role="rowgroup"
+        tabIndex={0}
+        aria-label="Rows"
+        className="min-h-0 flex-1 overflow-y-auto overflow-x-hidden"
+      >
+        <div role="presentation" className="relative" style={{ height: virtual.getTotalSize() }}>
+          {virtual.getVirtualItems().map((item) => {
+            const line = lines[item.index];
+            if (!line) return null;
+            return (
+              <div
+                key={item.key}
+                role="presentation"
+                className="absolute inset-x-0 top-0"
+                style={{ height: item.size, transform: `translateY(${item.start}px)` }}
+              >
+                {line.kind === "group" ? (
+                  <div
+                    role="row"
+                    className="flex h-7 items-center gap-2 border-seam border-b bg-ground px-3.5"
+                  >
+                    <span role="gridcell" className="truncate font-semibold">
+                      {line.group.heading}
+                    </span>
+                    <span role="gridcell" className="ml-auto shrink-0 text-[13px] text-ink-soft">
+                      {line.group.summary}
+                    </span>
+                  </div>
+                ) : (
+                  <RowLine row={line.row} columns={columns} template={template} />
+                )}
+              </div>
+            );
+          })}
+        </div>
+      </div>
+    </div>
+  );
+}
+
+function RowLine({
+  row,
+  columns,
+  template,
+}: {
+  readonly row: ListRow;
+  readonly columns: readonly Column[];
+  readonly template: string;
+}) {
+  const desk = useDesk();
+  const tally = useDeskState((state) => state.results.tally.rows.find((one) => one.id === row.id));
+  const chosen = useDeskState((state) => tally !== undefined && isRowSelected(tally, state.selected));
+  return (
+    <div
+      role="row"
+      aria-selected={chosen}
+      data-list-row={row.id}
+      onClick={() => (tally ? desk.select(tally.pieces.map((piece) => piece.id)) : undefined)}
+      className={`grid h-7 items-center gap-2 border-seam border-b px-3.5 ${tally ? "cursor-pointer" : ""} ${chosen ? "bg-brass-pale" : "hover:bg-ground"}`}
+      style={{ gridTemplateColumns: template }}
+    >
+      {columns.map(({ id, align }) => {
+        const text = row.cells[id]?.text ?? "";
+        const missing = /^(missing|price missing|incomplete|no such column)/.test(text);
+        return (
+          <span
+            key={id}
+            role="gridcell"
+            title={text}
+            className={`truncate ${ALIGN[align]} ${missing ? "font-semibold text-oxide" : ""}`}
+          >
+            {id === "mark" && tally && text !== "" ? <Tag mark={text} selected={chosen} /> : text}
+          </span>
+        );
+      })}
+    </div>
+  );
+}
