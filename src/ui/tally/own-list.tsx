@@ -17,7 +17,7 @@ type Line =
 const ROW = 28;
 const ALIGN = { left: "text-left", right: "text-right", centre: "text-center" } as const;
 
-export function useOwnList(setup: ListSetup) {
+function useOwnList(setup: ListSetup) {
   const job = useDeskState((state) => state.job);
   const stockroom = useDeskState((state) => state.stockroom);
   const { sizes, tally, tasks, quantities } = useDeskState((state) => state.results);
