@@ -60,3 +60,34 @@ test("a cut list and a buying list: columns renamed and moved, sixteenths, group
   await page.keyboard.press("Control+z");
   await expect(page.getByText(/Lengths to buy|Saw list/).first()).toBeVisible();
 });
+
+test("a mark is held by hand and put back; all marks are given anew", async ({ page }) => {
+  const id = await copyOf(page, "hl-204");
+  await page.goto(`/jobs/${id}?stage=tally`);
+  await page.locator('[data-mark="D"]').click();
+  await page.getByRole("button", { name: "Mark", exact: true }).click();
+  await page.getByLabel(/The row keeps it/).fill("A");
+  await page.getByRole("button", { name: "Hold this mark" }).click();
+  await expect(
+    page.getByText('The mark "A" is that of Top rail; give that row another one first.'),
+  ).toBeVisible();
+  await page.getByLabel(/The row keeps it/).fill("LEG");
+  await page.getByRole("button", { name: "Hold this mark" }).click();
+  await saved(page);
+  await expect(page.locator('[data-mark="LEG"]')).toContainText("Front leg");
+
+  await page.getByRole("button", { name: "Renumber" }).click();
+  await choose(page, "Marks are", "numbers");
+  await page.getByLabel("First").fill("101");
+  await page.getByLabel("Before panels").fill("P");
+  await page.getByRole("button", { name: "Mark all anew" }).click();
+  await saved(page);
+  await expect(page.locator('[data-mark="101"]')).toContainText("Top rail");
+  await expect(page.locator('[data-mark="LEG"]')).toContainText("Front leg");
+  await expect(page.locator('[data-mark="P101"]')).toBeVisible();
+  await page.locator('[data-mark="LEG"]').click();
+  await page.getByRole("button", { name: "Held; put back to computed" }).click();
+  await saved(page);
+  await expect(page.locator('[data-mark="LEG"]')).toHaveCount(0);
+  await expectAccessible(page);
+});

@@ -306,7 +306,12 @@ function removeKeySize(job: Job, id: string): Result<Job, Problem> {
 function keepMarks(job: Job, edit: Extract<SimpleEdit, { kind: "keepMarks" }>): Job {
   const marks = { ...job.marks };
   for (const id of edit.drop) delete marks[id];
-  for (const kept of edit.marks) if (marks[kept.id]?.mark !== kept.mark) marks[kept.id] = kept;
+  for (const kept of edit.marks) {
+    const before = marks[kept.id];
+    // What only says the same mark again takes nothing from a mark that is held.
+    if (before?.mark !== kept.mark || (kept.held !== undefined && kept.held !== before.held))
+      marks[kept.id] = kept;
+  }
   return { ...job, marks };
 }
 
@@ -362,7 +367,7 @@ export function editName(edit: Edit): string {
     case "removeTypedPieces":
       return "Remove typed-in rows";
     case "keepMarks":
-      return "Keep marks";
+      return edit.marks.some((kept) => kept.held) ? "Hold a mark" : "Renumber";
     case "setMeant":
       return edit.meant ? "Keep a small difference" : "Ask about a small difference again";
     case "setList":

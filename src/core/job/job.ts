@@ -40,6 +40,8 @@ export type JobInfo = v.InferOutput<typeof JobInfoSchema>;
 export const KeptMarkSchema = v.object({
   id: recordId,
   mark: v.pipe(v.string(), v.minLength(1), v.maxLength(12)),
+  /** Somebody typed it: the row keeps it whatever else changes. */
+  held: v.optional(v.boolean()),
 });
 export type KeptMark = v.InferOutput<typeof KeptMarkSchema>;
 

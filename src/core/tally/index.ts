@@ -2,6 +2,7 @@
 export { indexOfMark, markOf } from "./marks";
 export { meantId } from "./near-twins";
 export type { CopeForm, Form, GrooveForm, MemberForm, PanelForm, Piece } from "./piece";
+export { holdMark, letMarkGo, type NumberRule, renumber } from "./renumber";
 export type { TallyRow } from "./row";
 export {
   anglesOf,

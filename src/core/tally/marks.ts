@@ -30,17 +30,21 @@ export type Marking = {
 };
 
 type Claim = {
+  /** Somebody typed this mark for one of the pieces: it goes before all others. */
+  readonly held: boolean;
   readonly mark: string;
   readonly group: number;
   readonly pieces: number;
   readonly oldest: number;
 };
 
+type KeptMarks = ReadonlyMap<string, { readonly mark: string; readonly held?: boolean | undefined }>;
+
 /**
  * Gives each group a mark. `kept` is the mark that each piece had last; `groups` stand in the order in
  * which new marks are given out.
  */
-export function giveMarks(groups: readonly Group[], kept: ReadonlyMap<string, string>): Marking {
+export function giveMarks(groups: readonly Group[], kept: KeptMarks): Marking {
   const marks: (string | null)[] = groups.map(() => null);
   const taken = new Set<string>();
   const shared: { mark: string; instead: string }[] = [];
@@ -57,11 +61,11 @@ export function giveMarks(groups: readonly Group[], kept: ReadonlyMap<string, st
     marks[claim.group] = claim.mark;
     taken.add(claim.mark);
   }
-  let next = 1 + Math.max(-1, ...[...taken, ...kept.values()].map((mark) => indexOfMark(mark) ?? -1));
+  const fresh = nextMarks([...taken, ...[...kept.values()].map(({ mark }) => mark)]);
   const marked = groups.map((group, i) => {
     let mark = marks[i] ?? null;
     if (mark === null) {
-      mark = markOf(next++);
+      mark = fresh();
       taken.add(mark);
       const claimed = wanted[i];
       if (claimed) shared.push({ mark: claimed, instead: mark });
@@ -71,15 +75,34 @@ export function giveMarks(groups: readonly Group[], kept: ReadonlyMap<string, st
   return { marked, shared };
 }
 
-function claimsOf(groups: readonly Group[], kept: ReadonlyMap<string, string>): readonly Claim[] {
+/** Marks that were never used: on in numbers where most are numbers, under the prefix that most bear, else in letters. */
+function nextMarks(used: readonly string[]): () => string {
+  const numbered = used.flatMap((mark) => {
+    const [, prefix, digits] = /^(\D*)(\d+)$/.exec(mark) ?? [];
+    return prefix === undefined || digits === undefined ? [] : [{ prefix, number: Number(digits) }];
+  });
+  if (numbered.length > used.length / 2) {
+    const counts = new Map<string, number>();
+    for (const { prefix } of numbered) counts.set(prefix, (counts.get(prefix) ?? 0) + 1);
+    const [[prefix]] = [...counts].sort((a, b) => b[1] - a[1]) as [[string, number]];
+    let number = Math.max(...numbered.filter((one) => one.prefix === prefix).map((one) => one.number));
+    return () => `${prefix}${++number}`;
+  }
+  let index = Math.max(-1, ...used.map((mark) => indexOfMark(mark) ?? -1));
+  return () => markOf(++index);
+}
+
+function claimsOf(groups: readonly Group[], kept: KeptMarks): readonly Claim[] {
   const claims: Claim[] = [];
   const age = new Map([...kept.keys()].map((id, i) => [id, i]));
   groups.forEach((group, index) => {
-    const counts = new Map<string, { pieces: number; oldest: number }>();
+    const counts = new Map<string, { pieces: number; oldest: number; held: boolean }>();
     for (const { piece, quantity } of group.pieces) {
-      const mark = kept.get(piece.id);
-      if (mark === undefined) continue;
-      const count = counts.get(mark) ?? { pieces: 0, oldest: Number.POSITIVE_INFINITY };
+      const known = kept.get(piece.id);
+      if (known === undefined) continue;
+      const { mark } = known;
+      const count = counts.get(mark) ?? { pieces: 0, oldest: Number.POSITIVE_INFINITY, held: false };
+      count.held ||= known.held === true;
       count.pieces += quantity;
       count.oldest = Math.min(count.oldest, age.get(piece.id) ?? Number.POSITIVE_INFINITY);
       counts.set(mark, count);
@@ -88,6 +111,7 @@ function claimsOf(groups: readonly Group[], kept: ReadonlyMap<string, string>): 
   });
   return claims.sort(
     inTurn(
+      byKey((claim: Claim) => (claim.held ? 0 : 1), byNumber),
       byKey((claim: Claim) => -claim.pieces, byNumber),
       byKey((claim: Claim) => claim.oldest, byNumber),
       byKey((claim: Claim) => claim.mark, byText),
@@ -98,13 +122,13 @@ function claimsOf(groups: readonly Group[], kept: ReadonlyMap<string, string>): 
 /** The part of a marking that differs from what was kept: what an edit must store. */
 export function marksToKeep(
   marking: readonly MarkedGroup[],
-  kept: ReadonlyMap<string, string>,
+  kept: KeptMarks,
 ): readonly { readonly id: string; readonly mark: string }[] {
   const changed = new Map<string, string>();
   for (const { group, mark } of marking) {
     for (let i = 0; i < group.pieces.length; i++) {
       const { id } = at(group.pieces, i).piece;
-      if (kept.get(id) !== mark) changed.set(id, mark);
+      if (kept.get(id)?.mark !== mark) changed.set(id, mark);
     }
   }
   return [...changed].map(([id, mark]) => ({ id, mark }));

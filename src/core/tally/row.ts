@@ -6,6 +6,8 @@ export type TallyRow = {
   readonly id: string;
   /** Empty for bought parts: they are named by their entry. */
   readonly mark: string;
+  /** Somebody typed its mark. */
+  readonly held: boolean;
   readonly name: string;
   readonly kind: Piece["kind"];
   /** Pieces in the whole batch. */

@@ -89,13 +89,20 @@ export function tallyJob(
   const listed = pieces.filter((piece) => !piece.leftOut);
   const groups = [...groupPieces(listed, memory)].sort(readingOrder(stockroom));
   const made = groups.filter((group) => group.shown.kind !== "bought");
-  const kept = new Map(Object.values(job.marks).map(({ id, mark }) => [id, mark]));
+  const kept = new Map(Object.values(job.marks).map((one) => [one.id, one]));
   const { marked, shared } = giveMarks(made, kept);
   const batch = job.info.job.batch;
   const bought = groups.filter((group) => group.shown.kind === "bought");
   const rows = [
-    ...marked.map(({ group, mark }) => toRow(group, mark, batch)),
-    ...bought.map((group) => toRow(group, "", batch)),
+    ...marked.map(({ group, mark }) =>
+      toRow(
+        group,
+        mark,
+        batch,
+        group.pieces.some(({ piece }) => kept.get(piece.id)?.held && kept.get(piece.id)?.mark === mark),
+      ),
+    ),
+    ...bought.map((group) => toRow(group, "", batch, false)),
   ];
   const rowOfPiece = new Map(rows.flatMap((row) => row.pieces.map((piece) => [piece.id, row] as const)));
   const checks = [
@@ -123,13 +130,14 @@ function nearTwinInputs(job: Job, shape: Shape, rows: readonly TallyRow[]): read
   return from;
 }
 
-function toRow(group: Group, mark: string, batch: number): TallyRow {
+function toRow(group: Group, mark: string, batch: number, held: boolean): TallyRow {
   const { shown } = group;
   const hands = { asDrawn: 0, opposite: 0 };
   for (const { quantity, hand } of group.pieces) hands[hand] += quantity * batch;
   return {
     id: mark === "" ? `bought ${shown.stock ?? shown.id} ${shown.boughtLength ?? ""}` : mark,
     mark,
+    held,
     name: nameOf(group),
     kind: shown.kind,
     count: hands.asDrawn + hands.opposite,

@@ -5,6 +5,7 @@ import { useState } from "react";
 import { findAssembly } from "@/core/job";
 import { Tag } from "../common/tag";
 import { SelectionActions } from "../shape/selection-actions";
+import { MarkActions } from "../tally/mark-actions";
 import { CheckList } from "./checks";
 import { useDeskState } from "./desk-context";
 import { SelectionFacts } from "./selection-facts";
@@ -55,6 +56,7 @@ export function Slip() {
               ? "Pick a row, or a piece in the picture; shift adds to it."
               : ""}
         </p>
+        {only?.mark ? <MarkActions row={only} /> : null}
         <SelectionActions />
         {open ? (
           <button

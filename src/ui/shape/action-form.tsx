@@ -65,10 +65,12 @@ export function Field({
   name,
   label,
   value,
+  optional = false,
 }: {
   readonly name: string;
   readonly label: string;
   readonly value: string;
+  readonly optional?: boolean;
 }) {
   return (
     <label className="block">
@@ -76,7 +78,7 @@ export function Field({
       <input
         name={name}
         defaultValue={value}
-        required
+        required={!optional}
         className="h-7 w-full rounded-sm border border-seam bg-leaf px-1.5 font-table"
       />
     </label>

@@ -12,6 +12,7 @@ import { Tag } from "../common/tag";
 import { isRowSelected, useDesk, useDeskState } from "../desk/desk-context";
 import { Out, PaneHead } from "../desk/pane-head";
 import { ListChooser } from "./list-chooser";
+import { RenumberForm } from "./mark-actions";
 import { OwnList } from "./own-list";
 import { useSeenFacts } from "./use-seen-facts";
 
@@ -54,6 +55,7 @@ export function TallyLedger() {
       <footer className="flex h-[38px] shrink-0 items-center gap-4 border-seam border-t px-3.5 text-[13px]">
         <Balance />
         <span className="ml-auto" />
+        <RenumberForm />
         {changed > 0 ? (
           <>
             <span className="font-semibold text-brass-ink">

@@ -1,0 +1,89 @@
+"use client";
+/** Marks by hand: one typed and held, all given anew in an order. */
+import { ListOrdered, RotateCcw, Tag as TagIcon } from "lucide-react";
+import { useState } from "react";
+import { sentence } from "@/core/kernel";
+import { holdMark, letMarkGo, type NumberRule, renumber, type TallyRow } from "@/core/tally";
+import { Chooser } from "../common/chooser";
+import { useDesk } from "../desk/desk-context";
+import { ActionForm, DoButton, Field, textIn } from "../shape/action-form";
+
+/** The mark of the selected row: typed, and put back to computed where it was. */
+export function MarkActions({ row }: { readonly row: TallyRow }) {
+  const desk = useDesk();
+  const hold = (form: FormData) => {
+    const { tally } = desk.store.getState().results;
+    const edit = holdMark(tally, row, textIn(form, "mark"));
+    return edit.ok ? desk.submit(edit.value) : sentence(edit.problem);
+  };
+  return (
+    <>
+      <ActionForm word="Mark" icon={<TagIcon size={14} aria-hidden />} button="Hold this mark" onDo={hold}>
+        <Field name="mark" label="The row keeps it whatever else changes" value={row.mark} />
+      </ActionForm>
+      {row.held ? (
+        <DoButton icon={<RotateCcw size={14} aria-hidden />} onDo={() => desk.submit(letMarkGo(row))}>
+          Held; put back to computed
+        </DoButton>
+      ) : null}
+    </>
+  );
+}
+
+/** All made rows marked anew; held marks stay. */
+export function RenumberForm() {
+  const desk = useDesk();
+  const [style, setStyle] = useState<NumberRule["style"]>("letters");
+  const [order, setOrder] = useState<NumberRule["order"]>("listed");
+  const run = (form: FormData) => {
+    const { job, results } = desk.store.getState();
+    const edit = renumber(job, results.tally, {
+      style,
+      order,
+      start: Number(textIn(form, "start")),
+      step: Number(textIn(form, "step")),
+      prefix: {
+        member: textIn(form, "member"),
+        panel: textIn(form, "panel"),
+        other: textIn(form, "other"),
+      },
+    });
+    return edit.ok ? desk.submit(edit.value) : sentence(edit.problem);
+  };
+  return (
+    <ActionForm
+      word="Renumber"
+      icon={<ListOrdered size={14} aria-hidden />}
+      button="Mark all anew"
+      onDo={run}
+    >
+      <Chooser
+        label="Marks are"
+        value={style}
+        choices={[
+          { value: "letters", label: "letters" },
+          { value: "numbers", label: "numbers" },
+        ]}
+        onChoose={(next) => setStyle(next as NumberRule["style"])}
+      />
+      <Chooser
+        label="In the order of"
+        value={order}
+        choices={[
+          { value: "listed", label: "the cut list" },
+          { value: "assembly", label: "the assemblies" },
+        ]}
+        onChoose={(next) => setOrder(next as NumberRule["order"])}
+      />
+      <span className="grid grid-cols-2 gap-2">
+        <Field name="start" label="First" value="1" />
+        <Field name="step" label="Step" value="1" />
+      </span>
+      <span className="grid grid-cols-3 gap-2">
+        <Field name="member" label="Before members" value="" optional />
+        <Field name="panel" label="Before panels" value="" optional />
+        <Field name="other" label="Before others" value="" optional />
+      </span>
+    </ActionForm>
+  );
+}
