@@ -3,6 +3,7 @@
  * them, rows of small drawers whose number is a key size, and two doors, the right one the mirror image of the left.
  */
 import { type AssemblyParts, type Groove, type Hole, type Job, newJob, type PanelParts } from "@/core/job";
+import { LIST_STARTS, startList } from "@/core/lists";
 import { drawerPanels } from "./drawer-box";
 
 const X: [string, string, string] = ["1", "0", "0"];
@@ -213,6 +214,7 @@ export function seedPacketCabinet(): Job {
       drawer_depth: { formula: "depth - 50" },
       drawer_height: { formula: "row_height - 8" },
     },
+    lists: LIST_STARTS.slice(1, 3).map((start, i) => startList(start, `list-${i}`, start.name, i)),
     variants: [
       { id: "tall", name: "1200 high, six rows", formulas: { height: "1200", rows: "6" } },
       { id: "open", name: "open below", formulas: { doors: "none" } },

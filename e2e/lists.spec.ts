@@ -48,6 +48,15 @@ test("a cut list and a buying list: columns renamed and moved, sixteenths, group
   await page.getByRole("menuitem", { name: /Lengths to buy/ }).click();
   const buying = page.getByRole("grid", { name: "Lengths to buy" });
   await expect(buying.getByRole("row", { name: /Square tube 40/ })).toContainText("11.080");
+  // The row that adds twelve pieces up stands for all of them.
+  await buying.getByRole("row", { name: /Square tube 40/ }).click();
+  await expect(page.getByText("6 rows")).toBeVisible();
+  await page.context().grantPermissions(["clipboard-read", "clipboard-write"]);
+  await page.getByRole("button", { name: "Copy for a spreadsheet" }).click();
+  await expect(page.getByText("The list is on the clipboard")).toBeVisible();
+  const pasted = await page.evaluate(() => navigator.clipboard.readText());
+  expect(pasted.split("\n")[0]).toBe("Stock\tMaterial\tMark\tCount\tNet\tIn\tkg");
+  expect(pasted).toMatch(/Square tube 40 × 40 × 3\tS235\t[A-Z ]+\t12\t11\.080\tm\t/);
   await page.getByRole("button", { name: "Set it up" }).click();
   await choose(page, "Only what is in", "Drawer");
   await expect(buying.getByRole("row", { name: /Square tube 40/ })).toBeHidden();

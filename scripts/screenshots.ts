@@ -81,8 +81,8 @@ const VIEWS: readonly View[] = [
     url: "/jobs/hl-207?stage=tally",
     act: async (page) => {
       await drawn(page);
-      await page.getByRole("button", { name: "New list" }).click();
-      await page.getByRole("menuitem", { name: /Costed cutting list/ }).click();
+      await page.getByRole("combobox", { name: "List", exact: true }).click();
+      await page.getByRole("option", { name: "Costed cutting list" }).click();
       await page.getByRole("button", { name: "Set it up" }).click();
     },
   },

@@ -15,6 +15,7 @@ import { type BoughtPart, BoughtPartSchema } from "./bought-part";
 import { LineSchema, type Point, PointSchema } from "./frame";
 import { emptyJob, type Job, type JobInfo } from "./job";
 import { type KeySize, KeySizeSchema, type Variant, VariantSchema } from "./key-size";
+import type { ListSetup } from "./list-setup";
 import { type EndCut, type Member, MemberSchema, SQUARE_END } from "./member";
 import { type Between, type EdgingChoice, NO_EDGING, type Panel, PanelSchema, type Work } from "./panel";
 import { NOTHING_USUAL, type Usual } from "./usual";
@@ -88,6 +89,7 @@ export type JobParts = ContentParts & {
   }[];
   readonly assemblies?: Readonly<Record<string, AssemblyParts>>;
   readonly placements?: Readonly<Record<string, PlacementParts>>;
+  readonly lists?: readonly ListSetup[];
 };
 
 export function newKeySize(id: string, name: string, formula: string, rest: Partial<KeySize> = {}): KeySize {
@@ -240,6 +242,7 @@ export function newJob(parts: JobParts): Job {
     placements: keyed(
       Object.entries(parts.placements ?? {}).map(([id, placement]) => newPlacement(id, placement)),
     ),
+    lists: keyed(parts.lists ?? []),
   };
 }
 

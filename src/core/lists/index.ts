@@ -6,4 +6,12 @@ export type { ListGround } from "./list-ground";
 export { LIST_STARTS, startList } from "./list-kinds";
 export { findList, ownList } from "./own-list";
 export { readSizePattern, SIZE_NAMES, USUAL_SIZE, writeSize } from "./size-text";
-export type { Align, Cell, Column, ListGroup, ListRow, ListTable } from "./table";
+export {
+  type Align,
+  type Cell,
+  type Column,
+  type ListGroup,
+  type ListRow,
+  type ListTable,
+  tableAsTabs,
+} from "./table";

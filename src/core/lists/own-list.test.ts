@@ -12,6 +12,7 @@ import {
   readSizePattern,
   SIZE_NAMES,
   startList,
+  tableAsTabs,
   writeSize,
 } from ".";
 
@@ -224,6 +225,28 @@ describe("size texts", () => {
         },
       ),
     );
+  });
+});
+
+describe("a table as text", () => {
+  it("parts cells by tabs, numbers as they are, what does not apply empty", () => {
+    const list = setup({
+      kinds: ["panel", "bought"],
+      columns: columns("name", "count", "length"),
+      groupBy: "kind",
+    });
+    const table = ownList(list, groundOf(smallFrame()));
+    expect(
+      tableAsTabs(table)
+        .split("\n")
+        .map((line) => line.split("\t")),
+    ).toEqual([
+      ["Kind", "Name", "Count", "Cut length"],
+      ["panel", "Shelf", "2", "520"],
+      ["bought", "Screws", "121", ""],
+      ["bought", "Feet", "2", ""],
+      ["bought", "Chain", "2", ""],
+    ]);
   });
 });
 

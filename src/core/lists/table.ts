@@ -41,3 +41,21 @@ export const textCell = (text: string): Cell => ({ text, value: null });
 export const numberCell = (value: number, text = String(value)): Cell => ({ text, value });
 /** The value does not exist for this row; a missing one is said in words instead. */
 export const NOT_APPLICABLE: Cell = { text: "–", value: null };
+
+const oneLine = (text: string) => text.replace(/[\t\r\n]+/g, " ");
+
+/** A table as text that pastes into a spreadsheet: tabs between cells, a line for each row, numbers as they are. */
+export function tableAsTabs(table: ListTable): string {
+  const own = table.groupColumns ?? [];
+  const lines = [
+    [...own, ...table.columns.map((column) => column.heading)],
+    ...table.groups.flatMap((group) =>
+      group.rows.map((row) => [
+        ...own.map(() => group.heading),
+        ...table.columns.map((column) => row.cells[column.id]?.text ?? ""),
+      ]),
+    ),
+  ];
+  // What does not apply is an empty field there, so that a column of numbers stays one.
+  return lines.map((cells) => cells.map((text) => (text === "–" ? "" : oneLine(text))).join("\t")).join("\n");
+}

@@ -1,10 +1,11 @@
 "use client";
 /** One list of the job's own: its rows as its setup has them, and the sums under them. */
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { Settings2 } from "lucide-react";
+import { ClipboardCopy, Settings2 } from "lucide-react";
 import { useMemo, useRef, useState } from "react";
+import { toast } from "sonner";
 import type { ListSetup } from "@/core/job";
-import { type Column, type ListGroup, type ListRow, ownList } from "@/core/lists";
+import { type Column, type ListGroup, type ListRow, ownList, tableAsTabs } from "@/core/lists";
 import { Button } from "../common/button";
 import { Tag } from "../common/tag";
 import { isRowSelected, useDesk, useDeskState } from "../desk/desk-context";
@@ -40,6 +41,13 @@ export function OwnList({ setup }: { readonly setup: ListSetup }) {
         <span className="min-w-0 flex-1 truncate text-ink-soft">{table.notes.join(" ")}</span>
         <Button
           look="plain"
+          icon={<ClipboardCopy size={14} aria-hidden />}
+          onClick={() => void copyTable(tableAsTabs(table))}
+        >
+          Copy for a spreadsheet
+        </Button>
+        <Button
+          look="plain"
           aria-expanded={open}
           icon={<Settings2 size={14} aria-hidden />}
           onClick={() => setOpen(!open)}
@@ -51,6 +59,15 @@ export function OwnList({ setup }: { readonly setup: ListSetup }) {
       <Rows columns={table.columns} lines={lines} title={table.title} />
     </>
   );
+}
+
+async function copyTable(text: string): Promise<void> {
+  try {
+    await navigator.clipboard.writeText(text);
+    toast("The list is on the clipboard; paste it into a spreadsheet.");
+  } catch {
+    toast.error("This browser does not let the list onto the clipboard; take the CSV under Out instead.");
+  }
 }
 
 type RowsProps = {
@@ -145,15 +162,19 @@ function RowLine({
   readonly template: string;
 }) {
   const desk = useDesk();
-  const tally = useDeskState((state) => state.results.tally.rows.find((one) => one.id === row.id));
-  const chosen = useDeskState((state) => tally !== undefined && isRowSelected(tally, state.selected));
+  const { rows } = useDeskState((state) => state.results.tally);
+  const tally = rows.find((one) => one.id === row.id);
+  // A row that adds others up stands for all of them, by the marks that it names.
+  const named = new Set((row.cells["mark"]?.text ?? "").split(" ").filter(Boolean));
+  const meant = tally ? [tally] : rows.filter((one) => named.has(one.mark));
+  const chosen = useDeskState((state) => meant.some((one) => isRowSelected(one, state.selected)));
   return (
     <div
       role="row"
       aria-selected={chosen}
       data-list-row={row.id}
-      onClick={() => (tally ? desk.select(tally.pieces.map((piece) => piece.id)) : undefined)}
-      className={`grid h-7 items-center gap-2 border-seam border-b px-3.5 ${tally ? "cursor-pointer" : ""} ${chosen ? "bg-brass-pale" : "hover:bg-ground"}`}
+      onClick={() => desk.select(meant.flatMap((one) => one.pieces.map((piece) => piece.id)))}
+      className={`grid h-7 items-center gap-2 border-seam border-b px-3.5 ${meant.length > 0 ? "cursor-pointer" : ""} ${chosen ? "bg-brass-pale" : "hover:bg-ground"}`}
       style={{ gridTemplateColumns: template }}
     >
       {columns.map(({ id, align }) => {
