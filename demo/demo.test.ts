@@ -119,6 +119,10 @@ describe("demo jobs", () => {
     expect(rows).toContainEqual(["Rail", "4", "52", "square"]);
     expect(rows).toContainEqual(["Frame board", "4", "48", "opposed"]);
     expect(rows).toContainEqual(["Frame side board", "4", "36", "opposed"]);
+    // Placed on the left leg and mirrored on the right, in a batch of two; neither piece has a hand.
+    expect(rows).toContainEqual(["Ledge back", "4", "8", "grain long"]);
+    expect(rows).toContainEqual(["Ledge", "4", "8", "grain long"]);
+    expect(tally.rows.find((row) => row.name === "Ledge back")?.hands).toEqual({ asDrawn: 4, opposite: 0 });
     expect(rows.find(([name]) => name === "Knee brace")?.slice(0, 2)).toEqual(["Knee brace", "4"]);
     expect(balances(tally.balance)).toBe(true);
   });
