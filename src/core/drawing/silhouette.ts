@@ -2,7 +2,7 @@
  * Silhouettes: a piece as a small drawing. Lengths are to a common scale; the depth is drawn as deep as
  * there is room for, and ends lean at their true angle in it, so that a mitre looks like one at any scale.
  */
-import type { Vec2 } from "../geometry";
+import { ringPoints, type Vec2 } from "../geometry";
 import { fromNm } from "../kernel";
 import type { CopeForm, MemberForm, PanelForm, Piece } from "../tally";
 import { type DrawItem, movedBy, type Stroke, type Tint } from "./display";
@@ -206,12 +206,8 @@ function cutAwayItems(form: PanelForm, { sx, sy, height, line }: SheetScale): re
     }),
   );
   const holes = form.holes.map(({ x, y, diameterNm }): DrawItem => {
-    const r = Math.max(line, (diameterNm / 2) * Math.min(sx, sy));
-    const [cx, cy] = [x * sx, height - y * sy];
-    const points = Array.from({ length: 12 }, (_, i): Vec2 => {
-      const angle = (i * Math.PI) / 6;
-      return [cx + r * Math.cos(angle), cy + r * Math.sin(angle)];
-    });
+    const radius = Math.max(line, (diameterNm / 2) * Math.min(sx, sy));
+    const points = ringPoints({ centre: [x * sx, height - y * sy], radius }, 12);
     return { kind: "polygon", points, stroke: { ink: "chalk", width: line }, fill: null };
   });
   return [...notches, ...holes];

@@ -34,6 +34,7 @@ export {
   moveLoop,
   type OutlinePoint,
   reach,
+  ringPoints,
   roundedPolygon,
   type Segment,
   startOf,

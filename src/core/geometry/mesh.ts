@@ -5,7 +5,7 @@
 import earcut from "earcut";
 import { at } from "../kernel";
 import { type Frame, type Pose, toLocal, toWorld } from "./frame";
-import type { OutlinePoint } from "./outline";
+import { type OutlinePoint, ringPoints } from "./outline";
 import type { Vec2, Vec3 } from "./vector";
 
 export type Mesh = {
@@ -33,11 +33,10 @@ export function withRings(
   const edges = [...mesh.edges];
   for (const { centre, radius } of rings) {
     const first = vertices.length;
-    for (let i = 0; i < RING_CORNERS; i++) {
-      const angle = (2 * Math.PI * i) / RING_CORNERS;
-      vertices.push([centre[0] + radius * Math.cos(angle), centre[1] + radius * Math.sin(angle), centre[2]]);
+    ringPoints({ centre: [centre[0], centre[1]], radius }, RING_CORNERS).forEach(([x, y], i) => {
+      vertices.push([x, y, centre[2]]);
       edges.push(first + i, first + ((i + 1) % RING_CORNERS));
-    }
+    });
   }
   return { ...mesh, vertices, edges };
 }

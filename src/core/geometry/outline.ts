@@ -21,10 +21,17 @@ export type Loop = readonly Segment[];
 
 export type Corner = { readonly at: Vec2; readonly radius: number };
 
-const onArc = (arc: Extract<Segment, { kind: "arc" }>, angle: number): Vec2 => [
-  arc.centre[0] + arc.radius * Math.cos(angle),
-  arc.centre[1] + arc.radius * Math.sin(angle),
+type Round = { readonly centre: Vec2; readonly radius: number };
+
+const onArc = ({ centre, radius }: Round, angle: number): Vec2 => [
+  centre[0] + radius * Math.cos(angle),
+  centre[1] + radius * Math.sin(angle),
 ];
+
+/** So many points spread evenly round a circle, counter-clockwise from its +x; for drawing. */
+export function ringPoints(round: Round, corners: number): readonly Vec2[] {
+  return Array.from({ length: corners }, (_, i) => onArc(round, (2 * Math.PI * i) / corners));
+}
 
 export function startOf(segment: Segment): Vec2 {
   return segment.kind === "line" ? segment.from : onArc(segment, segment.start);

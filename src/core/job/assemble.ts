@@ -57,6 +57,7 @@ export function takenApart(job: Job, id: string, newId: NewId): Result<Edit, Pro
   if (placement.count.trim() !== "1")
     return refused("Assembly", assembly.name, "is repeated there; set its count to 1 first");
   const own = contentsOf(job, assembly.id);
+  const isOwn = new Set(own);
   const rule = { kind: "move", by: placement.at, times: 1 } as const;
   const insert = copyOfPieces(job, own, rule, newId, placement.into);
   if (!insert.ok) return insert;
@@ -64,7 +65,7 @@ export function takenApart(job: Job, id: string, newId: NewId): Result<Edit, Pro
   const marks = (["members", "panels"] as const).flatMap((table) =>
     // Copies stand in the order of the records that they are copies of.
     Object.values(job[table])
-      .filter((record) => own.includes(record.id))
+      .filter((record) => isOwn.has(record.id))
       .flatMap((original, i) => {
         const [copy, kept] = [insert.value[table][i], job.marks[original.id]];
         return copy && kept ? [{ id: copy.id as string, mark: kept.mark }] : [];

@@ -2,7 +2,7 @@
  * Bought parts: how many there are, by value, by formula over key sizes, or by the count of other things
  * (`count("Slat") * 2`), and what stands for them in the picture.
  */
-import { add, blockMesh, type Mesh, memberMesh, placeMesh, posed, scale, type Vec3 } from "../geometry";
+import { blockMesh, type Mesh, memberMesh, placeMesh, ringPoints, type Vec3 } from "../geometry";
 import {
   type BoughtPart,
   type Check,
@@ -11,15 +11,14 @@ import {
   homeOfMember,
   type Job,
   lengthWith,
-  numberWith,
   plainCheck,
   type Sizes,
   type Stand,
 } from "../job";
 import { err, ok, type Problem, type Result, sentence } from "../kernel";
-import { countName, toRadians } from "../measure";
+import { countName } from "../measure";
 import type { BoughtEntry, Stockroom } from "../stockroom";
-import { type Places, threeNumbers, wholeCount } from "./places";
+import { type Places, poseOf, readStanding, type Standing, threeNumbers, wholeCount } from "./places";
 
 export type BoughtCount = {
   readonly part: BoughtPart;
@@ -31,7 +30,7 @@ export type BoughtCount = {
   readonly stand: StandSolid | null;
 };
 
-export type StandSolid = { readonly at: Vec3; readonly turn: Vec3; readonly step: Vec3; readonly mesh: Mesh };
+export type StandSolid = Standing & { readonly mesh: Mesh };
 
 type Ground = {
   readonly sizes: Sizes;
@@ -152,23 +151,10 @@ class Counts {
 }
 
 function standOf(stand: Stand, sizes: Sizes): Result<StandSolid, string> {
-  const lengths = (texts: Stand["at"], what: string) =>
-    threeNumbers(texts, (text) => lengthWith(sizes, text), what);
-  const at = lengths(stand.at, "its place");
-  if (!at.ok) return at;
-  const step = lengths(stand.step, "its step");
-  if (!step.ok) return step;
-  const turn = threeNumbers(stand.turn, (text) => numberWith(sizes, text), "its turn");
-  if (!turn.ok) return turn;
+  const standing = readStanding(stand, sizes);
+  if (!standing.ok) return standing;
   const mesh = standInMesh(stand.as, sizes);
-  if (!mesh.ok) return mesh;
-  const [a, b, c] = turn.value;
-  return ok({
-    at: at.value,
-    step: step.value,
-    turn: [toRadians(a), toRadians(b), toRadians(c)],
-    mesh: mesh.value,
-  });
+  return mesh.ok ? ok({ ...standing.value, mesh: mesh.value }) : mesh;
 }
 
 const ROUND_CORNERS = 16;
@@ -195,11 +181,8 @@ function standInMesh(as: Stand["as"], sizes: Sizes): Result<Mesh, string> {
   if (!diameter.ok) return err(sentence(diameter.problem));
   if (!height.ok) return err(sentence(height.problem));
   if (diameter.value <= 0 || height.value <= 0) return err("its cylinder would have no size.");
-  const circle = Array.from({ length: ROUND_CORNERS }, (_, i) => {
-    const angle = (2 * Math.PI * i) / ROUND_CORNERS;
-    const r = diameter.value / 2;
-    return { at: [r * Math.cos(angle), r * Math.sin(angle)] as const, crease: false };
-  });
+  const round = { centre: [0, 0] as const, radius: diameter.value / 2 };
+  const circle = ringPoints(round, ROUND_CORNERS).map((at) => ({ at, crease: false }));
   return ok(
     memberMesh(
       [circle],
@@ -223,7 +206,6 @@ export function meshOfStandIn({ stand, count }: BoughtCount): readonly Mesh[] {
   // So many are drawn; more would only fill the picture.
   const drawn = Math.min(count ?? 1, 500);
   return Array.from({ length: drawn }, (_, i) => {
-    const { frame } = posed(add(stand.at, scale(stand.step, i)), stand.turn, null);
-    return placeMesh(stand.mesh, frame);
+    return placeMesh(stand.mesh, poseOf(stand, i, null).frame);
   });
 }

@@ -82,19 +82,19 @@ export function instancesOf(job: Job, sizes: Sizes, absent: ReadonlySet<string>,
   return places;
 }
 
-type Resolved = {
+/** Where something stands in its home, and how far from it each further one: millimetres, turns in radians. */
+export type Standing = { readonly at: Vec3; readonly turn: Vec3; readonly step: Vec3 };
+
+type Resolved = Standing & {
   readonly placement: Placement;
   readonly assembly: Assembly;
-  readonly at: Vec3;
-  readonly turn: Vec3;
-  readonly step: Vec3;
   readonly count: number;
 };
 
 function instanceIn(outer: Instance, resolved: Resolved, i: number): Instance {
   const { placement, assembly } = resolved;
   const mirror = placement.mirror === null ? null : (MIRROR_AXES.indexOf(placement.mirror) as 0 | 1 | 2);
-  const own = posed(add(resolved.at, scale(resolved.step, i)), resolved.turn, mirror);
+  const own = poseOf(resolved, i, mirror);
   const within = outer.boughtWhole ? "within" : outer.counted;
   const counted: Counted =
     within !== "listed"
@@ -114,25 +114,32 @@ function instanceIn(outer: Instance, resolved: Resolved, i: number): Instance {
 }
 
 function readPlacement(placement: Placement, assembly: Assembly, sizes: Sizes): Result<Resolved, string> {
-  const lengths = (texts: Placement["at"], what: string) =>
-    threeNumbers(texts, (text) => lengthWith(sizes, text), what);
-  const at = lengths(placement.at, "its place");
-  if (!at.ok) return at;
-  const step = lengths(placement.step, "its step");
-  if (!step.ok) return step;
-  const turn = threeNumbers(placement.turn, (text) => numberWith(sizes, text), "its turn");
-  if (!turn.ok) return turn;
+  const standing = readStanding(placement, sizes);
+  if (!standing.ok) return standing;
   const count = wholeCount(sizes, placement.count, MOST_REPEATS);
   if (!count.ok) return count;
+  return ok({ ...standing.value, placement, assembly, count: count.value });
+}
+
+/** The lengths and turns (in degrees) that place something, by value or formula; the error is a sentence. */
+export function readStanding(
+  texts: Pick<Placement, "at" | "turn" | "step">,
+  sizes: Sizes,
+): Result<Standing, string> {
+  const length = (text: string) => lengthWith(sizes, text);
+  const at = threeNumbers(texts.at, length, "its place");
+  if (!at.ok) return at;
+  const step = threeNumbers(texts.step, length, "its step");
+  if (!step.ok) return step;
+  const turn = threeNumbers(texts.turn, (text) => numberWith(sizes, text), "its turn");
+  if (!turn.ok) return turn;
   const [a, b, c] = turn.value;
-  return ok({
-    placement,
-    assembly,
-    at: at.value,
-    step: step.value,
-    turn: [toRadians(a), toRadians(b), toRadians(c)],
-    count: count.value,
-  });
+  return ok({ at: at.value, step: step.value, turn: [toRadians(a), toRadians(b), toRadians(c)] });
+}
+
+/** The pose of the i-th (from nought) of those that stand one step apart. */
+export function poseOf({ at, turn, step }: Standing, i: number, mirror: 0 | 1 | 2 | null): Pose {
+  return posed(add(at, scale(step, i)), turn, mirror);
 }
 
 /** Three texts read one by one; the error says which of them cannot be computed. */

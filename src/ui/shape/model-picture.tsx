@@ -2,25 +2,21 @@
 /** The picture of the model: views, picking, marks; the last good one stays when an edit cannot be computed. */
 import { Eye, Maximize, MoveHorizontal, PencilLine, Ruler, Tag as TagIcon } from "lucide-react";
 import { useEffect, useMemo, useRef, useState } from "react";
-import { unposeMesh, type Vec3 } from "@/core/geometry";
-import { findAssembly, type Home, type Job, textOf } from "@/core/job";
+import type { Vec3 } from "@/core/geometry";
+import { textOf } from "@/core/job";
 import { MM_PER_UNIT, roundTo } from "@/core/measure";
 import {
   guideLines,
   type Instance,
-  meshesOf,
   NO_SECTION,
   placeAlong,
   placeOnJobLine,
   type Shape,
-  type SnapLine,
   snapPlaces,
   whereIs,
 } from "@/core/shape";
-import type { Tally } from "@/core/tally";
 import { Button } from "../common/button";
-import { Tag } from "../common/tag";
-import { isRowSelected, useDesk, useDeskState } from "../desk/desk-context";
+import { useDesk, useDeskState } from "../desk/desk-context";
 import { CutAwayForm } from "./cut-away";
 import { DrawBar } from "./draw/draw-bar";
 import { DrawOverlay, type Hover, NO_HOVER } from "./draw/draw-overlay";
@@ -29,7 +25,9 @@ import { useDrawing } from "./draw/use-drawing";
 import { usePointDrag } from "./draw/use-point-drag";
 import { JigDialog } from "./jig-dialog";
 import { MeasureBar, MeasureOverlay, useMeasuring } from "./measure-bar";
-import { type ModelPiece, ModelScene, type ViewName } from "./model-scene";
+import { modelPieces, pickedId } from "./model-pieces";
+import { ModelScene, type ViewName } from "./model-scene";
+import { Grips, GuideLines, Marks } from "./picture-overlays";
 import { SizeLines, useSizeSpans } from "./size-lines";
 import { ToolButton } from "./tool-button";
 
@@ -51,39 +49,6 @@ function useGoodShape(): { readonly shape: Shape; readonly old: boolean } {
   return whole || good === null ? { shape, old: false } : { shape: good, old: true };
 }
 
-/** How each record is shown, by its id: tint by what it is made of, and the look that somebody gave it. */
-type Manner = Pick<ModelPiece, "tint" | "look">;
-
-function manners(job: Job, shape: Shape): ReadonlyMap<string, Manner> {
-  const homeLook = (home: Home) => findAssembly(job, home)?.look ?? null;
-  return new Map<string, Manner>([
-    ...shape.members.map(({ member, home, entry }) => {
-      const tint = entry.shape.kind === "timber" ? "timber" : "steel";
-      return [member.id, { tint, look: member.look ?? homeLook(home) }] as const;
-    }),
-    ...shape.panels.map(
-      ({ panel }) => [panel.id, { tint: "board", look: panel.look ?? homeLook(panel.assembly) }] as const,
-    ),
-    ...shape.bought.map(
-      ({ part }) => [part.id, { tint: "bought", look: part.look ?? homeLook(part.assembly) }] as const,
-    ),
-  ]);
-}
-
-/** All pieces as they stand; with an assembly open, as they are seen from it, with those around it faded. */
-function modelPieces(job: Job, shape: Shape, open: Instance | null): readonly ModelPiece[] {
-  const manner = manners(job, shape);
-  return meshesOf(shape).map(({ record, instance, mesh }, i) => ({
-    id: `${instance.key}${record} ${i}`,
-    record,
-    path: instance.path,
-    mesh: open ? unposeMesh(mesh, open.pose) : mesh,
-    tint: manner.get(record)?.tint ?? "steel",
-    look: manner.get(record)?.look ?? null,
-    faded: (open !== null && !instance.key.startsWith(open.key)) || instance.counted === "guide",
-  }));
-}
-
 /** The instance that an open assembly is shown in: the first that is not mirrored, so that it reads as drawn. */
 function useOpenInstance(): Instance | null {
   const inside = useDeskState((state) => state.inside);
@@ -91,13 +56,6 @@ function useOpenInstance(): Instance | null {
   if (inside === null) return null;
   const all = places.get(inside) ?? [];
   return all.find(({ pose }) => !pose.mirrored) ?? all[0] ?? null;
-}
-
-/** What a click on a piece means: the piece itself where it lives in what is open, else the assembly that holds it. */
-function pickedId({ record, path }: ModelPiece, open: Instance | null): string {
-  if (!open) return path[0] ?? record;
-  const within = open.path.every((id, i) => path[i] === id);
-  return within ? (path[open.path.length] ?? record) : (path[0] ?? record);
 }
 
 export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }) {
@@ -214,6 +172,8 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
       desk.select(selected.has(id) ? [...selected].filter((one) => one !== id) : [...selected, id]);
     else desk.select([id]);
   };
+  const ready = scene.current !== null && frames > 0;
+  const project: Project = (at) => scene.current?.project(at) ?? { x: 0, y: 0 };
   return (
     <>
       <div className="flex h-[41px] shrink-0 items-center gap-1 border-seam border-b px-3">
@@ -295,29 +255,15 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
           onPointerCancel={() => drag.release()}
           onClick={pick}
         />
-        {canDraw && hidden.size === 0 && scene.current && frames > 0 ? (
-          <GuideLines lines={guides} project={(at) => scene.current?.project(at) ?? { x: 0, y: 0 }} />
+        {canDraw && hidden.size === 0 && ready ? <GuideLines lines={guides} project={project} /> : null}
+        {drawing.active && ready ? <DrawOverlay drawing={drawing} hover={hover} project={project} /> : null}
+        {canDraw && !drawing.active && !measuring.active && ready ? (
+          <Grips grips={drag.grips} project={project} />
         ) : null}
-        {drawing.active && scene.current && frames > 0 ? (
-          <DrawOverlay
-            drawing={drawing}
-            hover={hover}
-            project={(at) => scene.current?.project(at) ?? { x: 0, y: 0 }}
-          />
+        {measuring.active && ready ? (
+          <MeasureOverlay measuring={measuring} hover={hover?.snap ?? null} project={project} />
         ) : null}
-        {canDraw && !drawing.active && !measuring.active && scene.current && frames > 0 ? (
-          <Grips grips={drag.grips} project={(at) => scene.current?.project(at) ?? { x: 0, y: 0 }} />
-        ) : null}
-        {measuring.active && scene.current && frames > 0 ? (
-          <MeasureOverlay
-            measuring={measuring}
-            hover={hover?.snap ?? null}
-            project={(at) => scene.current?.project(at) ?? { x: 0, y: 0 }}
-          />
-        ) : null}
-        {sizesShown && scene.current && frames > 0 ? (
-          <SizeLines spans={spans} project={(at) => scene.current?.project(at) ?? { x: 0, y: 0 }} />
-        ) : null}
+        {sizesShown && ready ? <SizeLines spans={spans} project={project} /> : null}
         <Marks scene={scene.current} frames={frames} tally={tally} selected={selected} all={allMarks} />
         {fault ? <p className="p-5 text-ink-soft">{fault}</p> : null}
         {pieces.length === 0 && !fault && !drawing.active ? (
@@ -329,80 +275,5 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
         ) : null}
       </div>
     </>
-  );
-}
-
-/** Guides: chalk lines that no piece stands on. */
-function GuideLines({ lines, project }: { readonly lines: readonly SnapLine[]; readonly project: Project }) {
-  const selected = useDeskState((state) => state.selected);
-  return (
-    <svg aria-hidden className="pointer-events-none absolute inset-0 h-full w-full">
-      {lines.map(({ id, from, to }) => {
-        const [a, b] = [project(from), project(to)];
-        return (
-          <line
-            key={id}
-            x1={a.x}
-            y1={a.y}
-            x2={b.x}
-            y2={b.y}
-            className={selected.has(id) ? "stroke-brass" : "stroke-chalk"}
-            strokeWidth={selected.has(id) ? 2.5 : 1}
-            strokeDasharray="10 4 2 4"
-          />
-        );
-      })}
-    </svg>
-  );
-}
-
-/** Rings round the points that can be dragged. */
-function Grips({
-  grips,
-  project,
-}: {
-  readonly grips: readonly { readonly id: string; readonly at: Vec3 }[];
-  readonly project: Project;
-}) {
-  return (
-    <svg aria-hidden className="pointer-events-none absolute inset-0 h-full w-full">
-      {grips.map(({ id, at }) => {
-        const { x, y } = project(at);
-        return <circle key={id} cx={x} cy={y} r={6} className="fill-leaf/70 stroke-chalk" strokeWidth={2} />;
-      })}
-    </svg>
-  );
-}
-
-type MarksProps = {
-  readonly scene: ModelScene | null;
-  readonly frames: number;
-  readonly tally: Tally;
-  readonly selected: ReadonlySet<string>;
-  readonly all: boolean;
-};
-
-/** Tags on the picture: one for each row, or for the selected pieces alone. */
-function Marks({ scene, frames, tally, selected, all }: MarksProps) {
-  if (!scene || frames === 0) return null;
-  const wanted = tally.rows.flatMap((row) => {
-    const chosen = isRowSelected(row, selected);
-    if (row.mark === "" || !(all || chosen)) return [];
-    const piece = row.pieces.find(({ id }) => selected.has(id)) ?? row.pieces[0];
-    const place = piece ? scene.placeOf(piece.id) : null;
-    return place ? [{ row, chosen, place }] : [];
-  });
-  return (
-    <div aria-hidden className="pointer-events-none absolute inset-0">
-      {wanted.map(({ row, chosen, place }) => (
-        <span
-          key={row.id}
-          className="absolute -translate-x-1/2 -translate-y-1/2"
-          style={{ left: place.x, top: place.y }}
-        >
-          <Tag mark={row.mark} selected={chosen} />
-        </span>
-      ))}
-    </div>
   );
 }
