@@ -10,21 +10,13 @@ import {
   test,
   textOf,
 } from "./fixtures";
-import { choose, go, newJob, tallyRows } from "./shape";
+import { choose, drawRing, go, newJob, tallyRows } from "./shape";
 
 test("a frame with a mitred and a butted ring, a carcass as an assembly, a key size, a mirrored one, the right tally", async ({
   page,
 }) => {
   await newJob(page, "HL-420");
-  await page.getByRole("button", { name: "Draw members" }).click();
-  await setField(page, "From", "0; 0; 430");
-  for (const [way, length] of [
-    ["right", "560"],
-    ["back", "360"],
-    ["left", "560"],
-    ["front", "360"],
-  ] as const)
-    await go(page, way, length);
+  await drawRing(page);
   await setField(page, "Name", "Leg");
   for (const point of ["P1", "P2", "P3", "P4"]) {
     await setField(page, "From", point);

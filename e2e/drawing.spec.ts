@@ -1,20 +1,12 @@
 /** A design brought into being in the application: drawn, built from jigs, copied, mirrored and changed. */
 import { expect, expectAccessible, openStage, saved, setField, test } from "./fixtures";
-import { go, newJob, tallyRows } from "./shape";
+import { drawRing, go, newJob, tallyRows } from "./shape";
 
 test("a four-legged frame with a mitred ring and a lower rail, typed and clicked, in the right tally", async ({
   page,
 }) => {
   await newJob(page, "HL-410");
-  await page.getByRole("button", { name: "Draw members" }).click();
-  await setField(page, "From", "0; 0; 430");
-  for (const [way, length] of [
-    ["right", "560"],
-    ["back", "360"],
-    ["left", "560"],
-    ["front", "360"],
-  ] as const)
-    await go(page, way, length);
+  await drawRing(page);
   await setField(page, "Name", "Leg");
   await go(page, "down", "430");
   for (const point of ["P2", "P3", "P4"]) {

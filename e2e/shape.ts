@@ -15,6 +15,19 @@ export async function go(page: Page, way: string, length: string): Promise<void>
   await setField(page, "Length", length);
 }
 
+/** Four members round a table 560 by 360, at its height of 430; the drawing goes on from there. */
+export async function drawRing(page: Page): Promise<void> {
+  await page.getByRole("button", { name: "Draw members" }).click();
+  await setField(page, "From", "0; 0; 430");
+  for (const [way, length] of [
+    ["right", "560"],
+    ["back", "360"],
+    ["left", "560"],
+    ["front", "360"],
+  ] as const)
+    await go(page, way, length);
+}
+
 /** The rows of the tally as name, count and size. */
 export async function tallyRows(page: Page): Promise<readonly string[]> {
   await openStage(page, "Tally");

@@ -1,8 +1,7 @@
 "use client";
 /** One list of the job's own: its rows as its setup has them, and the sums under them. */
-import { useVirtualizer } from "@tanstack/react-virtual";
 import { ClipboardCopy, Settings2 } from "lucide-react";
-import { useMemo, useRef, useState } from "react";
+import { useMemo, useState } from "react";
 import { toast } from "sonner";
 import type { ListSetup } from "@/core/job";
 import { type Column, type ListGroup, type ListRow, ownList, tableAsTabs } from "@/core/lists";
@@ -10,12 +9,12 @@ import { Button } from "../common/button";
 import { Tag } from "../common/tag";
 import { isRowSelected, useDesk, useDeskState } from "../desk/desk-context";
 import { ListSettings } from "./list-settings";
+import { useRowsInView, VirtualRows } from "./virtual-rows";
 
 type Line =
   | { readonly kind: "group"; readonly group: ListGroup }
   | { readonly kind: "row"; readonly row: ListRow };
 
-const ROW = 28;
 const ALIGN = { left: "text-left", right: "text-right", centre: "text-center" } as const;
 
 function useOwnList(setup: ListSetup) {
@@ -77,13 +76,7 @@ type RowsProps = {
 };
 
 function Rows({ columns, lines, title }: RowsProps) {
-  const box = useRef<HTMLDivElement>(null);
-  const virtual = useVirtualizer({
-    count: lines.length,
-    getScrollElement: () => box.current,
-    estimateSize: () => ROW,
-    overscan: 12,
-  });
+  const inView = useRowsInView(lines.length);
   const template = columns.map((column) => `minmax(30px, ${column.width}fr)`).join(" ");
   return (
     <div
@@ -110,44 +103,24 @@ function Rows({ columns, lines, title }: RowsProps) {
           ))}
         </div>
       </div>
-      <div
-        ref={box}
-        role="rowgroup"
-        tabIndex={0}
-        aria-label="Rows"
-        className="min-h-0 flex-1 overflow-y-auto overflow-x-hidden"
-      >
-        <div role="presentation" className="relative" style={{ height: virtual.getTotalSize() }}>
-          {virtual.getVirtualItems().map((item) => {
-            const line = lines[item.index];
-            if (!line) return null;
-            return (
-              <div
-                key={item.key}
-                role="presentation"
-                className="absolute inset-x-0 top-0"
-                style={{ height: item.size, transform: `translateY(${item.start}px)` }}
-              >
-                {line.kind === "group" ? (
-                  <div
-                    role="row"
-                    className="flex h-7 items-center gap-2 border-seam border-b bg-ground px-3.5"
-                  >
-                    <span role="gridcell" className="truncate font-semibold">
-                      {line.group.heading}
-                    </span>
-                    <span role="gridcell" className="ml-auto shrink-0 text-[13px] text-ink-soft">
-                      {line.group.summary}
-                    </span>
-                  </div>
-                ) : (
-                  <RowLine row={line.row} columns={columns} template={template} />
-                )}
-              </div>
-            );
-          })}
-        </div>
-      </div>
+      <VirtualRows rows={inView} label="Rows">
+        {(index) => {
+          const line = lines[index];
+          if (!line) return null;
+          return line.kind === "group" ? (
+            <div role="row" className="flex h-7 items-center gap-2 border-seam border-b bg-ground px-3.5">
+              <span role="gridcell" className="truncate font-semibold">
+                {line.group.heading}
+              </span>
+              <span role="gridcell" className="ml-auto shrink-0 text-[13px] text-ink-soft">
+                {line.group.summary}
+              </span>
+            </div>
+          ) : (
+            <RowLine row={line.row} columns={columns} template={template} />
+          );
+        }}
+      </VirtualRows>
     </div>
   );
 }

@@ -1,7 +1,6 @@
 "use client";
 /** The tally: every row with its mark, count, silhouette and sizes, what changed, and the balance line. */
-import { useVirtualizer } from "@tanstack/react-virtual";
-import { type KeyboardEvent, useMemo, useRef } from "react";
+import { type KeyboardEvent, useMemo } from "react";
 import { silhouette, silhouetteLength } from "@/core/drawing";
 import { type ListGroup, type ListRow, styleOf } from "@/core/lists";
 import { changesSince, type RowChange } from "@/core/release";
@@ -15,10 +14,10 @@ import { ListChooser } from "./list-chooser";
 import { RenumberForm } from "./mark-actions";
 import { OwnList } from "./own-list";
 import { useSeenFacts } from "./use-seen-facts";
+import { useRowsInView, VirtualRows } from "./virtual-rows";
 
 const GRID =
   "grid grid-cols-[44px_minmax(70px,1fr)_44px_150px_minmax(84px,auto)_40px_40px_66px_minmax(80px,1.1fr)] gap-2 px-3.5 items-center";
-const ROW = 28;
 const DRAWN = 146;
 
 type Line =
@@ -91,13 +90,7 @@ type RowsProps = {
 function Rows({ lines, scale, changes }: RowsProps) {
   const desk = useDesk();
   const selected = useDeskState((state) => state.selected);
-  const box = useRef<HTMLDivElement>(null);
-  const virtual = useVirtualizer({
-    count: lines.length,
-    getScrollElement: () => box.current,
-    estimateSize: () => ROW,
-    overscan: 12,
-  });
+  const inView = useRowsInView(lines.length);
   const rows = lines.flatMap((line, index) => (line.kind === "row" ? [{ index, row: line.tally }] : []));
   const walk = (event: KeyboardEvent) => {
     if (event.key !== "ArrowDown" && event.key !== "ArrowUp") return;
@@ -106,7 +99,7 @@ function Rows({ lines, scale, changes }: RowsProps) {
     const next = rows[event.key === "ArrowDown" ? Math.min(rows.length - 1, at + 1) : Math.max(0, at - 1)];
     if (!next) return;
     desk.select(next.row.pieces.map((piece) => piece.id));
-    virtual.scrollToIndex(next.index);
+    inView.virtual.scrollToIndex(next.index);
   };
   if (lines.length === 0) {
     return (
@@ -145,35 +138,17 @@ function Rows({ lines, scale, changes }: RowsProps) {
           ))}
         </div>
       </div>
-      <div
-        ref={box}
-        role="rowgroup"
-        tabIndex={0}
-        onKeyDown={walk}
-        className="min-h-0 flex-1 overflow-y-auto overflow-x-hidden"
-        aria-label="Rows; walk with the arrow keys"
-      >
-        <div role="presentation" className="relative" style={{ height: virtual.getTotalSize() }}>
-          {virtual.getVirtualItems().map((item) => {
-            const line = lines[item.index];
-            if (!line) return null;
-            return (
-              <div
-                key={item.key}
-                role="presentation"
-                className="absolute inset-x-0 top-0"
-                style={{ height: item.size, transform: `translateY(${item.start}px)` }}
-              >
-                {line.kind === "group" ? (
-                  <GroupLine group={line.group} />
-                ) : (
-                  <RowLine line={line} scale={scale} change={changes.get(line.row.id)} />
-                )}
-              </div>
-            );
-          })}
-        </div>
-      </div>
+      <VirtualRows rows={inView} label="Rows; walk with the arrow keys" onKeyDown={walk}>
+        {(index) => {
+          const line = lines[index];
+          if (!line) return null;
+          return line.kind === "group" ? (
+            <GroupLine group={line.group} />
+          ) : (
+            <RowLine line={line} scale={scale} change={changes.get(line.row.id)} />
+          );
+        }}
+      </VirtualRows>
     </div>
   );
 }
