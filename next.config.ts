@@ -1,7 +1,7 @@
 import type { NextConfig } from "next";
 
 const config: NextConfig = {
-  serverExternalPackages: ["@libsql/client", "libsql", "highs"],
+  serverExternalPackages: ["@libsql/client", "libsql", "highs", "exceljs"],
   devIndicators: false,
   poweredByHeader: false,
 };

@@ -8,21 +8,24 @@ import { emptyJob, issueWords, type Job, plainCheck, readCuttingList, type Varia
 import { err, ok, type Result, sentence } from "@/core/kernel";
 import { BarProblemSchema, layOutBars } from "@/core/layout/bars";
 import { layOutSheets, SheetProblemSchema } from "@/core/layout/sheets";
-import { findList, type ListTable, ownList } from "@/core/lists";
+import { listNames, namedTable } from "@/core/lists";
 import type { LengthUnit } from "@/core/measure";
 import { createPipeline, type Results } from "@/core/pipeline";
 import { EMPTY_STOCKROOM, indexStockroom, type Stockroom, StockroomSchema } from "@/core/stockroom";
 import { loadLinearSolver } from "@/engines/linear-solver";
-import { listRows, listToCsv } from "@/formats/csv";
+import { listRows } from "@/formats/csv";
 import { readJobFile } from "@/formats/job-file";
+import { type ListFormat, listFile } from "@/formats/list-file";
 import { tallyToJson } from "@/formats/tally-json";
+import { isZip, xlsxRows } from "@/formats/xlsx-in";
 import { numberOption, readWords } from "./arguments";
 
 const USAGE = `rustic-tally COMMAND FILE [options]
 
-  tally FILE    rows of a job file (.tally.json) or a cutting list (CSV)
-                --format json|csv   --list cut|buying|NAME of a list of the job (for csv)
-                --variant NAME
+  tally FILE    rows of a job file (.tally.json) or a cutting list (CSV, XLSX)
+                --format json|csv|xlsx|pdf|svg   --list cut|buying|NAME of a list of the job
+                (json without --list, or of the cut list, is the whole tally)
+                --variant NAME   --page a4|letter (for pdf)
                 --unit mm|cm|m|in|ft (bare numbers of a cutting list)   --stockroom FILE.json
   check FILE    what should be looked at in a job file or cutting list; same options
   bars FILE     a bar layout for a problem file (JSON)      --seconds N
@@ -30,7 +33,11 @@ const USAGE = `rustic-tally COMMAND FILE [options]
 
 Exit code 0: fine, 1: something to look at, 2: bad use or unreadable file.`;
 
-type Output = { readonly code: 0 | 1; readonly stdout: string; readonly stderr?: string };
+type Output = {
+  readonly code: 0 | 1;
+  readonly stdout: string | Uint8Array;
+  readonly stderr?: string;
+};
 
 /** Runs one command; gives the exit code. */
 export async function main(words: readonly string[]): Promise<number> {
@@ -80,7 +87,8 @@ function readJson(file: string): Result<unknown, string> {
 }
 
 const LIST_OPTIONS = {
-  format: ["json", "csv"],
+  format: ["json", "csv", "xlsx", "pdf", "svg"],
+  page: ["a4", "letter"],
   list: "any",
   unit: ["mm", "cm", "m", "in", "ft"],
   stockroom: "any",
@@ -89,6 +97,8 @@ const LIST_OPTIONS = {
 
 type Loaded = {
   readonly job: Job;
+  readonly revision: number;
+  readonly variantName: string | null;
   readonly stockroom: Stockroom;
   readonly results: Results;
   readonly stderr: string;
@@ -96,9 +106,9 @@ type Loaded = {
 };
 
 /** A job file or cutting list, computed. Unreadable rows become checks of their own. */
-function load(
+async function load(
   words: readonly string[],
-): Result<Loaded & { readonly options: ReadonlyMap<string, string> }, string> {
+): Promise<Result<Loaded & { readonly options: ReadonlyMap<string, string> }, string>> {
   const read = readWords(words, LIST_OPTIONS);
   if (!read.ok) return read;
   const { file, options } = read.value;
@@ -109,7 +119,7 @@ function load(
   const isJob = /\.json$/i.test(file);
   const loaded = isJob
     ? loadJob(bytes.value, given.value, options)
-    : loadList(bytes.value, given.value ?? EMPTY_STOCKROOM, options);
+    : await loadList(bytes.value, given.value ?? EMPTY_STOCKROOM, options);
   return loaded.ok ? ok({ ...loaded.value, options }) : loaded;
 }
 
@@ -139,6 +149,8 @@ function loadJob(
   const results = createPipeline()(job, (variant?.id ?? null) as VariantId | null, used, []);
   return ok({
     job,
+    revision: file.value.revision ?? 0,
+    variantName: variant?.name ?? null,
     stockroom: used,
     results,
     stderr: "",
@@ -146,13 +158,13 @@ function loadJob(
   });
 }
 
-function loadList(
+async function loadList(
   bytes: Uint8Array,
   stockroom: Stockroom,
   options: ReadonlyMap<string, string>,
-): Result<Loaded, string> {
+): Promise<Result<Loaded, string>> {
   const unit = (options.get("unit") ?? "mm") as LengthUnit;
-  const rows = listRows(bytes);
+  const rows = isZip(bytes) ? await xlsxRows(bytes) : listRows(bytes);
   if (!rows.ok) return err(sentence(rows.problem));
   const list = readCuttingList(rows.value, { unit, stockroom, newId: (index) => `T${index + 1}` });
   if (!list.ok) return err(sentence(list.problem));
@@ -176,6 +188,8 @@ function loadList(
   ];
   return ok({
     job,
+    revision: 0,
+    variantName: null,
     stockroom,
     results: { ...results, tally },
     stderr: said.join("\n"),
@@ -183,29 +197,31 @@ function loadList(
   });
 }
 
-function tallyCommand(words: readonly string[]): Result<Output, string> {
-  const loaded = load(words);
+async function tallyCommand(words: readonly string[]): Promise<Result<Output, string>> {
+  const loaded = await load(words);
   if (!loaded.ok) return loaded;
-  const { job, results, stderr, found, options } = loaded.value;
-  const table = namedTable(options.get("list") ?? "cut", loaded.value);
-  if (!table.ok) return table;
-  const stdout =
-    options.get("format") === "csv" ? listToCsv(table.value) : json(tallyToJson(job, results.tally));
-  return ok({ code: found ? 1 : 0, stdout, stderr });
+  const { job, results, stockroom, stderr, found, options } = loaded.value;
+  const name = options.get("list") ?? "cut";
+  const table = namedTable(name, { job, stockroom, ...results });
+  if (!table) return err(`there is no list "${name}"; there are ${listNames(job).join(", ")}`);
+  const format = (options.get("format") ?? "json") as ListFormat;
+  const code = found ? 1 : 0;
+  if (format === "json" && name === "cut")
+    return ok({ code, stdout: json(tallyToJson(job, results.tally)), stderr });
+  const made = new Date();
+  const { revision, variantName } = loaded.value;
+  const date = made.toISOString().slice(0, 10);
+  const head = { info: job.info.job, revision, date, variantName, shop: "" };
+  const page = options.get("page") === "letter" ? "letter" : "a4";
+  return ok({
+    code,
+    stdout: await listFile(format, { table, tally: results.tally, head, made, page }),
+    stderr,
+  });
 }
 
-/** The cut list, the buying list, or one of the job's own lists by its name. */
-function namedTable(name: string, { job, results, stockroom }: Loaded): Result<ListTable, string> {
-  if (name === "cut") return ok(results.cutList);
-  if (name === "buying") return ok(results.buyingList);
-  const list = findList(job, name);
-  if (list) return ok(ownList(list, { job, stockroom, ...results }));
-  const names = ["cut", "buying", ...Object.values(job.lists).map((one) => one.name)];
-  return err(`there is no list "${name}"; there are ${names.join(", ")}`);
-}
-
-function checkCommand(words: readonly string[]): Result<Output, string> {
-  const loaded = load(words);
+async function checkCommand(words: readonly string[]): Promise<Result<Output, string>> {
+  const loaded = await load(words);
   if (!loaded.ok) return loaded;
   const { checks, balance } = loaded.value.results.tally;
   return ok({ code: checks.length > 0 ? 1 : 0, stdout: json({ checks, balance }) });

@@ -4,23 +4,33 @@
  */
 import Papa from "papaparse";
 import { err, ok, type Problem, type Result } from "@/core/kernel";
-import type { ListTable } from "@/core/lists";
+import {
+  fieldText,
+  hasTypedOver,
+  type ListTable,
+  OVER_HEADING,
+  overWords,
+  writtenColumns,
+} from "@/core/lists";
 
-/** A list as CSV: what the heading of a group says (usually stock and material) stands in columns of its own. */
+/**
+ * A list as CSV: what the heading of a group says (usually stock and material) stands in columns of its own, and so does
+ * what was typed over.
+ */
 export function listToCsv(table: ListTable): string {
   const own = table.groupColumns ?? ["Stock", "Material"];
-  const headings = [...own, ...table.columns.map((column) => column.heading)];
+  const columns = writtenColumns(table);
+  const over = hasTypedOver(table);
+  const headings = [...own, ...columns.map((column) => column.heading), ...(over ? [OVER_HEADING] : [])];
   const rows = table.groups.flatMap((group) =>
     group.rows.map((row) => [
       ...[group.heading, group.detail].slice(0, own.length),
-      ...table.columns.map((column) => csvText(row.cells[column.id]?.text ?? "")),
+      ...columns.map((column) => fieldText(row.cells[column.id])),
+      ...(over ? [overWords(row, columns)] : []),
     ]),
   );
   return rowsToCsv([headings, ...rows]);
 }
-
-/** "–" says on paper that a column does not apply; in a file that is an empty field. */
-const csvText = (text: string) => (text === "–" ? "" : text);
 
 /** A plain number, negative ones included, is no formula; everything else that starts like one is. */
 const PLAIN_NUMBER = /^-?\d+(\.\d+)?$/;

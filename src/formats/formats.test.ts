@@ -28,17 +28,29 @@ describe("CSV out", () => {
     const table: ListTable = {
       title: "T",
       columns: [
-        { id: "mark", heading: "Mark", align: "left", width: 1 },
-        { id: "width", heading: "Width", align: "right", width: 1 },
+        { id: "mark", heading: "Mark", align: "left", width: 1, writes: null },
+        { id: "width", heading: "Width", align: "right", width: 1, writes: null },
       ],
       groups: [
         {
           heading: "Tube",
           detail: "S235",
           summary: "",
-          rows: [{ id: "A", cells: { mark: { text: "A", value: null }, width: { text: "–", value: null } } }],
+          rows: [
+            {
+              id: "A",
+              records: ["a"],
+              summed: false,
+              level: 0,
+              cells: {
+                mark: { text: "A", value: null },
+                width: { text: "–", value: null, lack: "notApplicable" },
+              },
+            },
+          ],
         },
       ],
+      foot: [],
       notes: [],
     };
     expect(listToCsv(table)).toBe("Stock,Material,Mark,Width\r\nTube,S235,A,\r\n");

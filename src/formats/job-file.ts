@@ -12,13 +12,19 @@ const JOB_FILE_KIND = "rustic-tally-job";
 export const JobFileSchema = v.object({
   kind: v.literal(JOB_FILE_KIND),
   version: v.literal(1),
+  /** Of the job when the file was written; a file made by hand has none. */
+  revision: v.optional(v.pipe(v.number(), v.integer(), v.minValue(0))),
   job: JobSchema,
   stockroom: StockroomSchema,
 });
-export type JobFile = { readonly job: Job; readonly stockroom: StockroomData };
+export type JobFile = {
+  readonly job: Job;
+  readonly stockroom: StockroomData;
+  readonly revision: number | null;
+};
 
 /** The job with those entries of the stockroom that it names. */
-export function writeJobFile(job: Job, stockroom: Stockroom): string {
+export function writeJobFile(job: Job, stockroom: Stockroom, revision?: number): string {
   const used = new Set<string>();
   for (const member of Object.values(job.members)) if (member.section) used.add(member.section);
   for (const panel of Object.values(job.panels)) {
@@ -41,7 +47,8 @@ export function writeJobFile(job: Job, stockroom: Stockroom): string {
     edging: named(edging),
     bought: named(bought),
   };
-  return `${JSON.stringify({ kind: JOB_FILE_KIND, version: 1, job, stockroom: part }, null, 2)}\n`;
+  const file = { kind: JOB_FILE_KIND, version: 1, revision, job, stockroom: part };
+  return `${JSON.stringify(file, null, 2)}\n`;
 }
 
 /** Reads a job file; the problem says what does not fit and where. */
@@ -57,6 +64,7 @@ export function readJobFile(text: string): Result<JobFile, Problem> {
     v.object({
       kind: v.literal(JOB_FILE_KIND),
       version: v.literal(1),
+      revision: JobFileSchema.entries.revision,
       job: v.unknown(),
       stockroom: v.unknown(),
     }),
@@ -67,5 +75,6 @@ export function readJobFile(text: string): Result<JobFile, Problem> {
   if (!job.ok) return job;
   const stockroom = v.safeParse(StockroomSchema, envelope.output.stockroom);
   if (!stockroom.success) return malformed(`stockroom ${issueWords(stockroom.issues)}`);
-  return ok({ job: job.value, stockroom: stockroom.output });
+  const { revision = null } = envelope.output;
+  return ok({ job: job.value, stockroom: stockroom.output, revision });
 }

@@ -4,7 +4,8 @@
  */
 import { readFileSync } from "node:fs";
 import PDFDocument from "pdfkit";
-import type { DrawItem, Drawing, Face, Ink, TextMeasure, Tint } from "@/core/drawing";
+import type { DrawItem, Drawing, Face, Ink, TextMeasure } from "@/core/drawing";
+import { INKS, TINTS } from "./print-colours";
 
 const POINTS_PER_MM = 72 / 25.4;
 
@@ -30,26 +31,6 @@ const FONT_FILES: Readonly<Record<Face, readonly URL[]>> = {
     new URL("./fonts/zilla-slab-latin-600-normal.woff", import.meta.url),
     new URL("./fonts/zilla-slab-latin-ext-600-normal.woff", import.meta.url),
   ],
-};
-
-const INKS: Readonly<Record<Ink, string>> = {
-  ink: "#1D2321",
-  soft: "#5B645F",
-  seam: "#B9B9AD",
-  brass: "#B7832F",
-  chalk: "#2F6A9A",
-  oxide: "#A33F2B",
-  moss: "#4B7A36",
-};
-
-const TINTS: Readonly<Record<Tint, string>> = {
-  paper: "#FFFFFF",
-  steel: "#DCE0DF",
-  timber: "#F0E2C4",
-  board: "#F4EBD8",
-  rest: "#FAFAF6",
-  brass: "#F3DFB8",
-  ground: "#F4F4EF",
 };
 
 type Run = { readonly font: string; readonly text: string };
@@ -175,6 +156,11 @@ class PdfWriter {
       this.doc.end();
     });
   }
+}
+
+/** Draws with the widths of the embedded fonts, for files other than PDF. */
+export function drawnWithFonts<T>(draw: (measure: TextMeasure) => T): T {
+  return draw(new PdfWriter("", new Date(0)).measure);
 }
 
 /** Writes pages to a PDF. `draw` gets the widths of the embedded fonts. */

@@ -10,4 +10,4 @@ export {
   type OpenJob,
   openJob,
 } from "./jobs";
-export { type ComputedJob, computeJob, fileName, printJob } from "./papers";
+export { type ComputedJob, computeJob, fileName, printJob, printList } from "./papers";

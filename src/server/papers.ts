@@ -1,9 +1,11 @@
 /** Use cases of everything that leaves a job: the printed papers, lists as CSV, the tally, the job file. */
-import { type PageSize, shopPapers } from "@/core/drawing";
+import { type PageHead, type PageSize, shopPapers } from "@/core/drawing";
 import type { VariantId } from "@/core/job";
+import { type Lists, namedTable } from "@/core/lists";
 import { createPipeline, type Results } from "@/core/pipeline";
 import type { Stockroom } from "@/core/stockroom";
 import { type Connection, readSetting } from "@/db";
+import { type ListFormat, listFile } from "@/formats/list-file";
 import { pagesToPdf } from "@/formats/pdf";
 import { currentStockroom, type OpenJob, openJob } from "./jobs";
 
@@ -28,23 +30,42 @@ export async function computeJob(db: Connection, id: string, variant: string): P
   return { open, stockroom, results, shop: (await readSetting(db, "shop")) ?? "" };
 }
 
+const headOf = ({ open, shop }: ComputedJob, variant: string, made: Date): PageHead => ({
+  info: open.job.info.job,
+  revision: open.revision,
+  date: made.toISOString().slice(0, 10),
+  variantName: open.job.variants[variant]?.name ?? null,
+  shop,
+});
+
+/** All lists of a computed job. */
+export const listsOf = ({ open, stockroom, results }: ComputedJob): Lists => ({
+  job: open.job,
+  stockroom,
+  ...results,
+});
+
+/** One list of a job as a file; null when there is no list of that name. */
+export async function printList(
+  computed: ComputedJob,
+  name: string,
+  format: ListFormat,
+  how: { readonly page: PageSize; readonly variant: string },
+): Promise<{ readonly title: string; readonly bytes: Uint8Array | string } | null> {
+  const table = namedTable(name, listsOf(computed));
+  if (!table) return null;
+  const made = new Date();
+  const head = headOf(computed, how.variant, made);
+  const { tally } = computed.results;
+  return { title: table.title, bytes: await listFile(format, { table, tally, head, made, page: how.page }) };
+}
+
 /** The shop papers as one PDF. */
-export function printJob(
-  { open, results, shop }: ComputedJob,
-  page: PageSize,
-  variant: string,
-): Promise<Uint8Array> {
+export function printJob(computed: ComputedJob, page: PageSize, variant: string): Promise<Uint8Array> {
+  const { open, results } = computed;
   const { info } = open.job;
   const made = new Date();
-  const input = {
-    info: info.job,
-    revision: open.revision,
-    date: made.toISOString().slice(0, 10),
-    variantName: open.job.variants[variant]?.name ?? null,
-    shop,
-    results,
-    kept: open.layouts,
-  };
+  const input = { ...headOf(computed, variant, made), results, kept: open.layouts };
   return pagesToPdf(`${info.job.code} ${info.job.title}`, made, (measure) =>
     shopPapers(input, page, measure),
   );

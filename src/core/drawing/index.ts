@@ -1,7 +1,9 @@
 /** The door of the drawings. */
 export { type BarDrawingInput, barDrawing } from "./bar-drawing";
 export type { DrawItem, Drawing, Face, Ink, TextMeasure, Tint } from "./display";
-export { layoutFacts, PAGE_SIZES, type PageSize, type PrintInput, scaleToFit, shopPapers } from "./print";
+export { PAGE_SIZES, type PageHead, type PageSize } from "./flow";
+export { type ListPaper, listPages } from "./list-pages";
+export { layoutFacts, type PrintInput, scaleToFit, shopPapers } from "./print";
 export { type SheetDrawingInput, sheetDrawing } from "./sheet-drawing";
 export { silhouette, silhouetteLength } from "./silhouette";
 export { thumbnail } from "./thumbnail";

@@ -3,7 +3,6 @@
  * pages of one size with a head that names the job, its revision and the page.
  */
 import type { Vec2 } from "../geometry";
-import type { JobInfo } from "../job";
 import { at } from "../kernel";
 import { type KeptLayout, keptFor, type LayoutTask } from "../layout";
 import { type ListTable, styleOf } from "../lists";
@@ -11,23 +10,11 @@ import type { LengthStyle } from "../measure";
 import type { Tally } from "../tally";
 import { barDrawing } from "./bar-drawing";
 import { type DrawItem, type Drawing, movedBy, type TextMeasure } from "./display";
+import { Flow, PAGE_SIZES, type PageHead, type PageSize, title } from "./flow";
+import { listSection, withSilhouettes } from "./list-pages";
 import { sheetDrawing } from "./sheet-drawing";
-import { silhouette, silhouetteLength } from "./silhouette";
-import { tableRows } from "./table-drawing";
 
-export const PAGE_SIZES = {
-  a4: { name: "A4", width: 210, height: 297 },
-  letter: { name: "Letter", width: 215.9, height: 279.4 },
-} as const;
-export type PageSize = keyof typeof PAGE_SIZES;
-
-export type PrintInput = {
-  readonly info: JobInfo;
-  readonly revision: number;
-  /** As it is to stand in the head. */
-  readonly date: string;
-  readonly variantName: string | null;
-  readonly shop: string;
+export type PrintInput = PageHead & {
   readonly results: {
     readonly tally: Tally;
     readonly tasks: readonly LayoutTask[];
@@ -37,191 +24,18 @@ export type PrintInput = {
   readonly kept: readonly KeptLayout[];
 };
 
-const MARGIN = 14;
-const HEAD = 20;
-const FOOT = 10;
-
 /** A4 and letter pages of a job, in millimetres. */
 export function shopPapers(input: PrintInput, page: PageSize, measure: TextMeasure): readonly Drawing[] {
   const flow = new Flow(PAGE_SIZES[page], measure);
   const { results } = input;
-  listSection(flow, results.cutList, results.tally, measure, true);
+  listSection(flow, withSilhouettes(results.cutList), results.tally, measure);
   for (const kind of ["bars", "sheets"] as const) {
     const tasks = results.tasks.filter((task) => task.kind === kind);
     if (tasks.length > 0)
       layoutSection(flow, kind === "bars" ? "Bar layouts" : "Sheet layouts", tasks, input, measure);
   }
-  listSection(flow, results.buyingList, results.tally, measure, false);
+  listSection(flow, results.buyingList, results.tally, measure);
   return flow.pages(input);
-}
-
-/** Puts blocks under one another and opens a new page when the next one has no room. */
-class Flow {
-  readonly width: number;
-  private readonly page: { readonly width: number; readonly height: number; readonly name: string };
-  private readonly measure: TextMeasure;
-  private readonly done: DrawItem[][] = [[]];
-  private y = MARGIN + HEAD;
-
-  constructor(page: Flow["page"], measure: TextMeasure) {
-    this.page = page;
-    this.measure = measure;
-    this.width = page.width - 2 * MARGIN;
-  }
-
-  get room(): number {
-    return this.page.height - MARGIN - FOOT - this.y;
-  }
-
-  get fullRoom(): number {
-    return this.page.height - 2 * MARGIN - HEAD - FOOT;
-  }
-
-  /** Adds items that take `height`; gives whether a new page was opened for them. */
-  add(height: number, items: readonly DrawItem[]): boolean {
-    const opens = height > this.room && this.y > MARGIN + HEAD;
-    if (opens) this.newPage();
-    at(this.done, this.done.length - 1).push(...movedBy(items, [MARGIN, this.y]));
-    this.y += height;
-    return opens;
-  }
-
-  newPage(): void {
-    this.done.push([]);
-    this.y = MARGIN + HEAD;
-  }
-
-  isFresh(): boolean {
-    return this.y === MARGIN + HEAD;
-  }
-
-  pages(input: PrintInput): readonly Drawing[] {
-    const { width, height } = this.page;
-    return this.done.map((items, i) => ({
-      width,
-      height,
-      items: [
-        ...headItems(input, width, this.measure),
-        ...items,
-        ...footItems(input, this.page, i + 1, this.done.length),
-      ],
-    }));
-  }
-}
-
-function headItems(
-  { info, revision, date, variantName, shop }: PrintInput,
-  width: number,
-  measure: TextMeasure,
-): readonly DrawItem[] {
-  const y = MARGIN + 5;
-  const codeWidth = measure(`${info.code}  `, 5.6, "slab");
-  const facts = [
-    `Revision ${revision}`,
-    date,
-    ...(info.batch > 1 ? [`batch of ${info.batch}`] : []),
-    ...(variantName ? [variantName] : []),
-  ].join(" · ");
-  return [
-    { kind: "text", at: [MARGIN, y], text: info.code, size: 5.6, face: "slab", align: "left", ink: "ink" },
-    {
-      kind: "text",
-      at: [MARGIN + codeWidth, y],
-      text: info.title,
-      size: 5.6,
-      face: "slab",
-      align: "left",
-      ink: "ink",
-    },
-    {
-      kind: "text",
-      at: [width - MARGIN, y - 1.6],
-      text: shop,
-      size: 3.2,
-      face: "text",
-      align: "right",
-      ink: "soft",
-    },
-    {
-      kind: "text",
-      at: [width - MARGIN, y + 2.6],
-      text: facts,
-      size: 3.2,
-      face: "text",
-      align: "right",
-      ink: "soft",
-    },
-    {
-      kind: "line",
-      from: [MARGIN, y + 6.5],
-      to: [width - MARGIN, y + 6.5],
-      stroke: { ink: "ink", width: 0.5 },
-    },
-  ];
-}
-
-function footItems(
-  { info, revision }: PrintInput,
-  page: { width: number; height: number; name: string },
-  number: number,
-  count: number,
-): readonly DrawItem[] {
-  const y = page.height - MARGIN + 2;
-  const foot = (x: number, text: string, align: "left" | "right"): DrawItem => ({
-    kind: "text",
-    at: [x, y],
-    text,
-    size: 2.8,
-    face: "text",
-    align,
-    ink: "soft",
-  });
-  return [
-    foot(MARGIN, `${info.code} revision ${revision} · drawn from the design by Rustic Tally`, "left"),
-    foot(page.width - MARGIN, `${page.name} · page ${number} of ${count}`, "right"),
-  ];
-}
-
-const title = (text: string): readonly DrawItem[] => [
-  { kind: "text", at: [0, 4], text, size: 4.6, face: "slab", align: "left", ink: "ink" },
-];
-
-function listSection(
-  flow: Flow,
-  table: ListTable,
-  tally: Tally,
-  measure: TextMeasure,
-  silhouettes: boolean,
-): void {
-  if (!flow.isFresh()) flow.newPage();
-  flow.add(9, title(table.title));
-  const drawn = tableRows(table, flow.width, measure, silhouettes ? silhouetteColumn(tally) : null);
-  flow.add(drawn.heading.height, drawn.heading.items);
-  for (const row of drawn.rows) {
-    if (row.height + (row.keepWithNext ?? 0) > flow.room && !flow.isFresh()) {
-      flow.newPage();
-      flow.add(drawn.heading.height, drawn.heading.items);
-    }
-    flow.add(row.height, row.items);
-  }
-}
-
-/** The drawing of a row's piece for the cut list, to one scale for the whole list. */
-function silhouetteColumn(tally: Tally): {
-  readonly width: number;
-  readonly draw: (id: string) => readonly DrawItem[];
-} {
-  const width = 30;
-  const longest = Math.max(1, ...tally.rows.map((row) => silhouetteLength(row.shown)));
-  const scale = (width - 2) / longest;
-  const byId = new Map(tally.rows.map((row) => [row.id, row]));
-  return {
-    width,
-    draw: (id) => {
-      const row = byId.get(id);
-      return row ? silhouette(row.shown, { scale, depth: 4, line: 0.2 }) : [];
-    },
-  };
 }
 
 function layoutSection(

@@ -1,6 +1,14 @@
 /** A list table as drawn rows: heading, group lines, rows with wrapped notes, and the sentences under it. */
 import { at } from "../kernel";
-import type { Column, ListGroup, ListRow, ListTable } from "../lists";
+import {
+  type Column,
+  type FootLine,
+  type ListGroup,
+  type ListRow,
+  type ListTable,
+  overWords,
+  SILHOUETTE_COLUMN,
+} from "../lists";
 import { type DrawItem, fitted, movedBy, type TextMeasure, wrapped } from "./display";
 
 export type DrawnRow = {
@@ -10,7 +18,8 @@ export type DrawnRow = {
   readonly keepWithNext?: number;
 };
 
-export type ExtraColumn = { readonly width: number; readonly draw: (id: string) => readonly DrawItem[] };
+/** Draws the piece of a row into a width. */
+export type DrawPiece = (row: ListRow, width: number) => readonly DrawItem[];
 
 const TEXT = 2.9;
 const LINE = 3.7;
@@ -18,42 +27,46 @@ const GAP = 1.6;
 
 type Place = { readonly column: Column; readonly x: number; readonly width: number };
 
-/** Draws a table into a width; `extra` stands after the third column. */
+/** What a step down in a list by assembly is set in by. */
+const INDENT = 3;
+
+/** Draws a table into a width. What was typed over carries an asterisk and is told under the table. */
 export function tableRows(
   table: ListTable,
   width: number,
   measure: TextMeasure,
-  extra: ExtraColumn | null,
+  draw: DrawPiece,
 ): { readonly heading: DrawnRow; readonly rows: readonly DrawnRow[] } {
-  const { places, extraX } = columnPlaces(table.columns, width, extra?.width ?? 0);
+  const places = columnPlaces(table.columns, width);
   const rows: DrawnRow[] = [];
   for (const group of table.groups) {
-    rows.push(groupRow(group, width, measure));
-    for (const row of group.rows) rows.push(listRow(row, places, width, measure, extra, extraX));
+    if (group.heading !== "" || group.summary !== "") rows.push(groupRow(group, width, measure));
+    for (const row of group.rows) rows.push(listRow(row, places, width, measure, draw));
   }
+  for (const line of table.foot) rows.push(footRow(line, places, width));
   rows.push({ height: 3, items: [] });
-  for (const note of table.notes) rows.push(noteRow(note, width, measure));
+  for (const note of [...table.notes, ...overNotes(table)]) rows.push(noteRow(note, width, measure));
   return { heading: headingRow(places, width, measure), rows };
 }
 
-function columnPlaces(
-  columns: readonly Column[],
-  width: number,
-  extra: number,
-): { readonly places: readonly Place[]; readonly extraX: number } {
+function overNotes(table: ListTable): readonly string[] {
+  return table.groups.flatMap((group) =>
+    group.rows.flatMap((row) => {
+      const words = overWords(row, table.columns);
+      const name = row.cells["mark"]?.text ?? row.cells["name"]?.text ?? "";
+      return words === "" ? [] : [`* typed over${name === "" ? "" : ` in ${name}`}: ${words}.`];
+    }),
+  );
+}
+
+function columnPlaces(columns: readonly Column[], width: number): readonly Place[] {
   const shares = columns.reduce((sum, column) => sum + column.width, 0);
   let x = 0;
-  let extraX = 0;
-  const places = columns.map((column, i): Place => {
-    if (i === 3 && extra > 0) {
-      extraX = x;
-      x += extra;
-    }
-    const place = { column, x, width: ((width - extra) * column.width) / shares };
+  return columns.map((column): Place => {
+    const place = { column, x, width: (width * column.width) / shares };
     x += place.width;
     return place;
   });
-  return { places, extraX };
 }
 
 function textAt(
@@ -125,11 +138,14 @@ function listRow(
   places: readonly Place[],
   width: number,
   measure: TextMeasure,
-  extra: ExtraColumn | null,
-  extraX: number,
+  draw: DrawPiece,
 ): DrawnRow {
-  const cells = places.map((place) => {
-    const text = row.cells[place.column.id]?.text ?? "";
+  const cells = places.map((plain) => {
+    const { id } = plain.column;
+    const indent = id === "name" ? INDENT * Math.max(0, row.level - 1) : 0;
+    const place = { ...plain, x: plain.x + indent, width: plain.width - indent };
+    const cell = row.cells[id];
+    const text = `${cell?.text ?? ""}${cell?.over ? " *" : ""}`;
     const lines =
       place.column.align === "left" ? wrapped(text, place.width - GAP, TEXT, "condensed", measure) : [text];
     return { place, lines };
@@ -137,15 +153,35 @@ function listRow(
   const lines = Math.max(1, ...cells.map((cell) => cell.lines.length));
   const height = lines * LINE + 1.8;
   const items: DrawItem[] = cells.flatMap(({ place, lines: texts }) =>
-    texts.map((text, i) =>
-      textAt(place, text, 2.7 + i * LINE, place.column.id === "mark" ? "slab" : "condensed", "ink"),
-    ),
+    place.column.id === SILHOUETTE_COLUMN
+      ? movedBy(draw(row, place.width), [place.x, 0.7])
+      : texts.map((text, i) =>
+          textAt(place, text, 2.7 + i * LINE, place.column.id === "mark" ? "slab" : "condensed", "ink"),
+        ),
   );
-  if (extra) {
-    items.push(...movedBy(extra.draw(row.id), [extraX, 0.7]));
-  }
   items.push({ kind: "line", from: [0, height], to: [width, height], stroke: { ink: "seam", width: 0.15 } });
   return { height, items };
+}
+
+/** A sum under its column; the label stands at the left. */
+function footRow({ label, cells }: FootLine, places: readonly Place[], width: number): DrawnRow {
+  const items: DrawItem[] = [
+    {
+      kind: "text",
+      at: [0, 2.9],
+      text: label,
+      size: TEXT,
+      face: "condensedStrong",
+      align: "left",
+      ink: "ink",
+    },
+    ...places.flatMap((place) => {
+      const cell = cells[place.column.id];
+      return cell ? [textAt(place, cell.text, 2.9, "condensedStrong", "ink")] : [];
+    }),
+    { kind: "line", from: [0, 5.5], to: [width, 5.5], stroke: { ink: "soft", width: 0.2 } },
+  ];
+  return { height: 5.6, items };
 }
 
 function noteRow(note: string, width: number, measure: TextMeasure): DrawnRow {

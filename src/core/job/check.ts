@@ -27,6 +27,7 @@ export type CheckKind =
   | "groove"
   | "nearTwins"
   | "spreadRow"
+  | "handRow"
   | "typedLikeDrawn"
   | "markShared"
   | "unreadableRow"

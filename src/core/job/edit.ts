@@ -18,10 +18,10 @@ import {
   removeRecords,
   splitLine,
 } from "./edit-geometry";
+import { applyListEdit, LIST_EDITS, listEditName } from "./edit-lists";
 import { PointSchema } from "./frame";
 import { type Job, JobInfoSchema, KeptMarkSchema } from "./job";
 import { type KeySize, KeySizeSchema, type Variant, type VariantId, VariantSchema } from "./key-size";
-import { type ListSetup, ListSetupSchema } from "./list-setup";
 import { MemberSchema } from "./member";
 import { PanelSchema } from "./panel";
 import { change, defined, missing, put, refused, removeAll } from "./records";
@@ -94,9 +94,7 @@ const SimpleEditSchema = v.variant("kind", [
     id: v.pipe(v.string(), v.minLength(1), v.maxLength(120)),
     meant: v.boolean(),
   }),
-  /** A new list, or another setup of one that is there. */
-  v.object({ kind: v.literal("setList"), list: ListSetupSchema }),
-  v.object({ kind: v.literal("removeList"), id: recordId }),
+  ...LIST_EDITS,
   ...GEOMETRY_EDITS,
   ...ASSEMBLY_EDITS,
 ]);
@@ -177,9 +175,14 @@ function applySimple(job: Job, edit: SimpleEdit): Result<Job, Problem> {
     case "setMeant":
       return ok(setMeant(job, edit.id, edit.meant));
     case "setList":
-      return setList(job, edit.list);
     case "removeList":
-      return removeAll(job, "lists", "list", [edit.id]);
+    case "setOwnColumn":
+    case "removeOwnColumn":
+    case "setCell":
+    case "clearCells":
+    case "setHandRow":
+    case "clearHandRows":
+      return applyListEdit(job, edit);
     case "insert":
       return insertRecords(job, edit);
     case "remove":
@@ -280,13 +283,6 @@ function addVariant(job: Job, variant: Variant): Result<Job, Problem> {
   return ok(put(job, "variants", [variant]));
 }
 
-function setList(job: Job, list: ListSetup): Result<Job, Problem> {
-  const taken = Object.values(job.lists).some((other) => other.id !== list.id && other.name === list.name);
-  if (taken) return refused("There is already a list", list.name, "in this job; choose another name");
-  if (list.assembly !== null && !job.assemblies[list.assembly]) return missing("assembly", list.assembly);
-  return ok(put(job, "lists", [list]));
-}
-
 function removeKeySize(job: Job, id: string): Result<Job, Problem> {
   const size = job.keySizes[id];
   if (!size) return missing("key size", id);
@@ -371,9 +367,14 @@ export function editName(edit: Edit): string {
     case "setMeant":
       return edit.meant ? "Keep a small difference" : "Ask about a small difference again";
     case "setList":
-      return `Set up list ${edit.list.name}`;
     case "removeList":
-      return "Remove a list";
+    case "setOwnColumn":
+    case "removeOwnColumn":
+    case "setCell":
+    case "clearCells":
+    case "setHandRow":
+    case "clearHandRows":
+      return listEditName(edit);
     case "insert":
       return edit.what;
     case "remove":

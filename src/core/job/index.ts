@@ -40,6 +40,8 @@ export {
   squareEnd,
 } from "./build";
 export { type Check, type CheckKind, plainCheck } from "./check";
+export { type ColumnFormula, readColumnFormula } from "./column-formula";
+export { COMPUTED_COLUMNS, type ComputedColumn, computedColumn, plainName } from "./column-names";
 export { type CopyRule, copyOfPieces, type NewId } from "./copies";
 export {
   type CuttingList,
@@ -61,7 +63,9 @@ export {
 export { applyEdit, type Edit, EditSchema, editName, type SimpleEdit, withEdit } from "./edit";
 export type { MakeAssemblyEdit } from "./edit-assembly";
 export { type InsertEdit, newInsert } from "./edit-geometry";
+export type { ListEdit } from "./edit-lists";
 export { type Line, type LineId, LineSchema, type Point, type PointId, PointSchema } from "./frame";
+export type { HandRow } from "./hand-row";
 export {
   contentsOf,
   findAssembly,
@@ -93,13 +97,16 @@ export {
   type VariantId,
   VariantSchema,
 } from "./key-size";
+export type { ListCell } from "./list-cell";
 export {
+  LIST_DEFAULTS,
   LIST_KINDS,
   type ListColumn,
   type ListId,
   type ListKind,
   type ListSetup,
   ListSetupSchema,
+  plainColumn,
 } from "./list-setup";
 export { LOOKS, type Look } from "./look";
 export {
@@ -113,6 +120,14 @@ export {
   neighbourOf,
   SQUARE_END,
 } from "./member";
+export {
+  OWN_COLUMN_KINDS,
+  type OwnColumn,
+  type OwnColumnKind,
+  OwnColumnSchema,
+  ownColumnId,
+  ownColumnIn,
+} from "./own-column";
 export {
   type Between,
   type EdgingChoice,

@@ -8,16 +8,19 @@ import { LENGTH_UNITS } from "../measure";
 import { AssemblySchema, PlacementSchema } from "./assembly";
 import { BoughtPartSchema } from "./bought-part";
 import { LineSchema, PointSchema } from "./frame";
+import { HandRowSchema } from "./hand-row";
 import { KeySizeSchema, VariantSchema } from "./key-size";
 import { LengthFormatSchema } from "./length-format";
-import { ListSetupSchema } from "./list-setup";
+import { ListCellSchema } from "./list-cell";
+import { LIST_DEFAULTS, ListSetupSchema } from "./list-setup";
 import { MemberSchema } from "./member";
+import { OwnColumnSchema } from "./own-column";
 import { PanelSchema } from "./panel";
 import { recordId } from "./text";
 import { TypedPieceSchema } from "./typed-piece";
 import { NOTHING_USUAL, UsualSchema } from "./usual";
 
-export const SCHEMA_VERSION = 3;
+export const SCHEMA_VERSION = 4;
 
 /** What holds for the job as a whole. */
 export const JobInfoSchema = v.object({
@@ -62,6 +65,9 @@ export const RECORD_SCHEMAS = {
   assemblies: AssemblySchema,
   placements: PlacementSchema,
   lists: ListSetupSchema,
+  ownColumns: OwnColumnSchema,
+  listCells: ListCellSchema,
+  handRows: HandRowSchema,
   typedPieces: TypedPieceSchema,
   marks: KeptMarkSchema,
   meant: MeantSchema,
@@ -85,6 +91,9 @@ export const JobSchema = v.object({
   assemblies: table(AssemblySchema),
   placements: table(PlacementSchema),
   lists: table(ListSetupSchema),
+  ownColumns: table(OwnColumnSchema),
+  listCells: table(ListCellSchema),
+  handRows: table(HandRowSchema),
   typedPieces: table(TypedPieceSchema),
   marks: table(KeptMarkSchema),
   meant: table(MeantSchema),
@@ -117,6 +126,9 @@ export function emptyJob(info: Pick<JobInfo, "code" | "title"> & Partial<JobInfo
     assemblies: {},
     placements: {},
     lists: {},
+    ownColumns: {},
+    listCells: {},
+    handRows: {},
     typedPieces: {},
     marks: {},
     meant: {},
@@ -125,7 +137,7 @@ export function emptyJob(info: Pick<JobInfo, "code" | "title"> & Partial<JobInfo
 
 /**
  * Fields that records got in a version, with the value that says what held before. 2: what was there is always
- * present and has nothing to choose from. 3: all stands in the job itself, is made, and has no look of its own.
+ * present and has nothing to choose from. 3: all stands in the job itself, is made, and has no look of its own. 4: lists took everything, in computed order, without levels.
  */
 const ADDED_FIELDS: Readonly<Record<number, Readonly<Partial<Record<TableName, object>>>>> = {
   2: {
@@ -142,9 +154,11 @@ const ADDED_FIELDS: Readonly<Record<number, Readonly<Partial<Record<TableName, o
     panels: { assembly: null, between: null, role: "made", look: null },
     boughtParts: { assembly: null, stand: null, look: null },
   },
+  4: { lists: LIST_DEFAULTS },
 };
 const ADDED_TABLES: Readonly<Record<number, readonly TableName[]>> = {
   3: ["assemblies", "placements", "lists"],
+  4: ["ownColumns", "listCells", "handRows"],
 };
 
 /** A document one version on. Versions so far have only ever added fields and tables. */

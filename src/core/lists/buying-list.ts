@@ -7,21 +7,28 @@ import {
   type ListGroup,
   type ListRow,
   type ListTable,
+  MISSING,
   NOT_APPLICABLE,
   numberCell,
   textCell,
 } from "./table";
 
 export const BUYING_COLUMNS: readonly Column[] = [
-  { id: "name", heading: "Stock", align: "left", width: 30 },
-  { id: "marks", heading: "For marks", align: "left", width: 20 },
-  { id: "measure", heading: "In", align: "left", width: 6 },
-  { id: "net", heading: "Net", align: "right", width: 10 },
-  { id: "gross", heading: "By rule", align: "right", width: 10 },
-  { id: "cost", heading: "Cost by rule", align: "right", width: 13 },
-  { id: "uses", heading: "By layout", align: "left", width: 24 },
-  { id: "layoutCost", heading: "Cost by layout", align: "right", width: 14 },
-  { id: "mass", heading: "kg", align: "right", width: 9 },
+  { id: "name", heading: "Stock", align: "left", width: 30, writes: null },
+  { id: "marks", heading: "For marks", align: "left", width: 20, writes: null },
+  { id: "measure", heading: "In", align: "left", width: 6, writes: null },
+  { id: "net", heading: "Net", align: "right", width: 10, writes: { kind: "decimal", places: 3 } },
+  { id: "gross", heading: "By rule", align: "right", width: 10, writes: { kind: "decimal", places: 3 } },
+  { id: "cost", heading: "Cost by rule", align: "right", width: 13, writes: { kind: "decimal", places: 2 } },
+  { id: "uses", heading: "By layout", align: "left", width: 24, writes: null },
+  {
+    id: "layoutCost",
+    heading: "Cost by layout",
+    align: "right",
+    width: 14,
+    writes: { kind: "decimal", places: 2 },
+  },
+  { id: "mass", heading: "kg", align: "right", width: 9, writes: { kind: "decimal", places: 1 } },
 ];
 
 const GROUPS = [
@@ -36,7 +43,7 @@ export function quantityText(line: Pick<QuantityLine, "measure">, quantity: numb
 }
 
 const moneyCell = (cents: Cents | null): Cell =>
-  cents === null ? textCell("price missing") : numberCell(cents / 100, formatCents(cents));
+  cents === null ? { ...MISSING, text: "price missing" } : numberCell(cents / 100, formatCents(cents));
 
 /** "12.50", or what is known of it with what is missing. */
 export function totalWords(total: MoneyTotal, currency: string): string {
@@ -52,7 +59,7 @@ export function buyingList(quantities: Quantities): ListTable {
     const subtotal = totalWords(totalOf(lines.map((line) => line.cost)), quantities.currency);
     return [{ heading, detail: "", summary: `by rule ${subtotal}`, rows: lines.map(buyingRow) }];
   });
-  return { title: "Buying list", columns: BUYING_COLUMNS, groups, notes: totalNotes(quantities) };
+  return { title: "Buying list", columns: BUYING_COLUMNS, groups, foot: [], notes: totalNotes(quantities) };
 }
 
 function totalNotes({
@@ -84,6 +91,9 @@ function totalNotes({
 function buyingRow(line: QuantityLine): ListRow {
   return {
     id: line.id,
+    records: [],
+    summed: false,
+    level: 0,
     cells: {
       name: textCell(line.material ? `${line.name}, ${line.material}` : line.name),
       marks: textCell(line.marks.join(" ")),

@@ -19,6 +19,7 @@ import {
   type ListGroup,
   type ListRow,
   type ListTable,
+  MISSING,
   NOT_APPLICABLE,
   numberCell,
   textCell,
@@ -27,17 +28,19 @@ import {
 const TOLERANCE_MM = 0.1;
 
 export const CUT_COLUMNS: readonly Column[] = [
-  { id: "mark", heading: "Mark", align: "left", width: 9 },
-  { id: "name", heading: "Name", align: "left", width: 24 },
-  { id: "count", heading: "Count", align: "right", width: 9 },
-  { id: "length", heading: "Cut length", align: "right", width: 15 },
-  { id: "width", heading: "Width", align: "right", width: 11 },
-  { id: "thickness", heading: "Thick", align: "right", width: 9 },
-  { id: "end1", heading: "End 1 °", align: "right", width: 9 },
-  { id: "end2", heading: "End 2 °", align: "right", width: 9 },
-  { id: "stand", heading: "Ends stand", align: "left", width: 15 },
-  { id: "note", heading: "Note", align: "left", width: 28 },
+  { id: "mark", heading: "Mark", align: "left", width: 9, writes: null },
+  { id: "name", heading: "Name", align: "left", width: 24, writes: null },
+  { id: "count", heading: "Count", align: "right", width: 9, writes: { kind: "plain" } },
+  { id: "length", heading: "Cut length", align: "right", width: 15, writes: null },
+  { id: "width", heading: "Width", align: "right", width: 11, writes: null },
+  { id: "thickness", heading: "Thick", align: "right", width: 9, writes: null },
+  { id: "end1", heading: "End 1 °", align: "right", width: 9, writes: { kind: "decimal", places: 1 } },
+  { id: "end2", heading: "End 2 °", align: "right", width: 9, writes: { kind: "decimal", places: 1 } },
+  { id: "stand", heading: "Ends stand", align: "left", width: 15, writes: null },
+  { id: "note", heading: "Note", align: "left", width: 28, writes: null },
 ];
+
+const SIZES: ReadonlySet<string> = new Set(["length", "width", "thickness"]);
 
 export const styleOf = (info: JobInfo): LengthStyle => ({ unit: info.unit, format: info.format });
 
@@ -144,8 +147,11 @@ export function cutList(info: JobInfo, tally: Tally, stockroom: Stockroom): List
   const { balance } = tally;
   return {
     title: "Cut list",
-    columns: CUT_COLUMNS,
+    columns: CUT_COLUMNS.map((column) =>
+      SIZES.has(column.id) ? { ...column, writes: { kind: "length", style } } : column,
+    ),
     groups: [...groups.values()].map((rows) => cutGroup(rows, style, stockroom)),
+    foot: [],
     notes: [
       `${balance.design} pieces in the design = ${balance.inRows} in rows + ${balance.bought} bought + ${balance.leftOut} left out.`,
       ...(tally.batch > 1 ? [`Counts are for ${tally.batch} of this job.`] : []),
@@ -185,6 +191,9 @@ function groupTotal(rows: readonly TallyRow[], style: LengthStyle): string {
 function cutRow(row: TallyRow, style: LengthStyle, stockroom: Stockroom): ListRow {
   return {
     id: row.id,
+    records: row.pieces.map((piece) => piece.id),
+    summed: false,
+    level: 0,
     cells: {
       mark: textCell(row.mark),
       name: textCell(row.name),
@@ -212,13 +221,13 @@ function sizeCells(row: TallyRow, style: LengthStyle): Readonly<Record<string, C
       return {
         length: length(form.lengthNm),
         width: length(form.widthNm),
-        thickness: form.thicknessNm === null ? textCell("missing") : length(form.thicknessNm),
+        thickness: form.thicknessNm === null ? MISSING : length(form.thicknessNm),
         end1: NOT_APPLICABLE,
         end2: NOT_APPLICABLE,
         stand: textCell(form.grain ? "grain long" : ""),
       };
     case "none": {
-      const missing = row.shown.why === null ? NOT_APPLICABLE : textCell("missing");
+      const missing = row.shown.why === null ? NOT_APPLICABLE : MISSING;
       return {
         length: missing,
         width: NOT_APPLICABLE,

@@ -1,17 +1,27 @@
 /** The door of the lists. */
 export { BUYING_COLUMNS, buyingList, quantityText, totalWords } from "./buying-list";
 export { CUT_COLUMNS, cutList, rowNotes, standWords, styleOf } from "./cut-list";
-export { columnKind, LIST_COLUMNS } from "./list-columns";
+export { LIST_COLUMNS, type ListColumnKind } from "./list-columns";
 export type { ListGround } from "./list-ground";
 export { LIST_STARTS, startList } from "./list-kinds";
-export { findList, ownList } from "./own-list";
+export { markIsIn } from "./list-rows";
+export { listView } from "./list-view";
+export { findList, type Lists, listNames, namedTable, ownList } from "./own-list";
 export { readSizePattern, SIZE_NAMES, USUAL_SIZE, writeSize } from "./size-text";
 export {
   type Align,
   type Cell,
   type Column,
+  type FootLine,
+  fieldText,
+  hasTypedOver,
   type ListGroup,
   type ListRow,
   type ListTable,
+  type NumberWriting,
+  OVER_HEADING,
+  overWords,
+  SILHOUETTE_COLUMN,
   tableAsTabs,
+  writtenColumns,
 } from "./table";

@@ -1,5 +1,5 @@
-/** The columns that a list can be made of: each computes its cell from a row of the tally and what it stands on. */
-import { type ListColumn, type ListSetup, PANEL_EDGES } from "../job";
+/** The columns that a list can be made of: each computes its cell from a line of the list and what it stands on. */
+import { COMPUTED_COLUMNS, type ComputedColumn, homeName, homeOf, type ListSetup, PANEL_EDGES } from "../job";
 import { fromNm } from "../kernel";
 import {
   costOf,
@@ -11,216 +11,284 @@ import {
 } from "../measure";
 import { anglesOf, type MemberForm, sawSettings } from "../tally";
 import { rowNotes, standWords } from "./cut-list";
-import { keySizeNumber, type ListedRow, type ListGround, styleWith, wholeQuantity } from "./list-ground";
-import { readSizePattern, type SizeName, USUAL_SIZE, writeSize } from "./size-text";
-import { type Align, type Cell, type Column, NOT_APPLICABLE, numberCell, textCell } from "./table";
+import { type AssemblyLine, type ListGround, type PieceLine, wholeQuantity } from "./list-ground";
+import { readSizePattern, USUAL_SIZE, writeSize } from "./size-text";
+import {
+  type Align,
+  type Cell,
+  MISSING,
+  NOT_APPLICABLE,
+  numberCell,
+  SILHOUETTE_COLUMN,
+  textCell,
+} from "./table";
 
-const TOLERANCE_MM = 0.1;
+export const TOLERANCE_MM = 0.1;
 
+/** What the cells of one column are written by. */
 export type CellGround = {
   readonly ground: ListGround;
   readonly setup: ListSetup;
   readonly style: LengthStyle;
+  /** Decimal places that the column asks for; null: as many as it has of itself. */
+  readonly places: number | null;
+  /** What another column says in the same line, by its name. */
+  readonly other: (name: string) => Cell;
 };
 
-type ListColumnKind = {
+type Writes =
+  | { readonly kind: "words" }
+  | { readonly kind: "length" }
+  | { readonly kind: "plain" }
+  | { readonly kind: "decimal"; readonly places: number };
+
+export type ListColumnKind = {
   readonly id: string;
   readonly heading: string;
   readonly align: Align;
   readonly width: number;
   /** Whether its numbers add up in groups and totals. */
   readonly adds: boolean;
-  readonly cell: (row: ListedRow, how: CellGround) => Cell;
+  readonly writes: Writes;
+  readonly cell: (line: PieceLine, how: CellGround) => Cell;
+  /** What it says of an assembly that is one line; without it, it does not apply. */
+  readonly ofAssembly?: (line: AssemblyLine, how: CellGround) => Cell;
 };
 
-/** It ought to be there and is not. */
-const MISSING: Cell = textCell("missing");
-
 const text = (
-  id: string,
-  heading: string,
+  id: ComputedColumn,
   width: number,
-  of: (row: ListedRow, how: CellGround) => string,
+  of: (line: PieceLine, how: CellGround) => string | Cell,
+  ofAssembly?: ListColumnKind["ofAssembly"],
 ): ListColumnKind => ({
   id,
-  heading,
+  heading: COMPUTED_COLUMNS[id],
   width,
   align: "left",
   adds: false,
-  cell: (row, how) => textCell(of(row, how)),
+  writes: { kind: "words" },
+  cell: (line, how) => {
+    const found = of(line, how);
+    return typeof found === "string" ? textCell(found) : found;
+  },
+  ...(ofAssembly ? { ofAssembly } : {}),
 });
 
 const number = (
-  id: string,
-  heading: string,
-  adds: boolean,
+  id: ComputedColumn,
+  writes: Writes,
   cell: ListColumnKind["cell"],
-): ListColumnKind => ({ id, heading, width: 11, align: "right", adds, cell });
+  ofAssembly?: ListColumnKind["ofAssembly"],
+): ListColumnKind => ({
+  id,
+  heading: COMPUTED_COLUMNS[id],
+  width: 11,
+  align: "right",
+  adds: false,
+  writes,
+  cell,
+  ...(ofAssembly ? { ofAssembly } : {}),
+});
 
-const lengthCell = (nm: number, { style }: CellGround): Cell =>
-  numberCell(fromNm(nm), formatLength(fromNm(nm), style, TOLERANCE_MM));
+const PLAIN: Writes = { kind: "plain" };
+const decimalsOf = (places: number): Writes => ({ kind: "decimal", places });
+const summing = (kind: ListColumnKind): ListColumnKind => ({ ...kind, adds: true });
+
+export const lengthCell = (mm: number, style: LengthStyle): Cell =>
+  numberCell(mm, formatLength(mm, style, TOLERANCE_MM));
 
 /** A size of a made piece: missing where the piece has no size, not applicable where its kind has none. */
-function size(id: string, heading: string, of: (row: ListedRow) => number | null | "none"): ListColumnKind {
-  return number(id, heading, false, (row, how) => {
-    const nm = of(row);
+function size(id: ComputedColumn, of: (line: PieceLine) => number | null | "none"): ListColumnKind {
+  return number(id, { kind: "length" }, (line, { style }) => {
+    const nm = of(line);
     if (nm === "none") return NOT_APPLICABLE;
-    return nm === null ? MISSING : lengthCell(nm, how);
+    return nm === null ? MISSING : lengthCell(fromNm(nm), style);
   });
 }
 
-const memberSize = (row: ListedRow, of: (form: MemberForm) => number): number | null | "none" => {
-  const { form } = row.row.shown;
+const memberSize = ({ row }: PieceLine, of: (form: MemberForm) => number): number | null | "none" => {
+  const { form } = row.shown;
   if (form.kind === "member") return of(form);
-  return row.row.kind === "member" ? null : "none";
+  return row.kind === "member" ? null : "none";
 };
 
 const decimals = (value: number | null, places: number, missing: Cell): Cell =>
   value === null ? missing : numberCell(value, formatDecimal(value, places));
 
-function saw(id: string, heading: string, end: 0 | 1, which: "mitre" | "bevel"): ListColumnKind {
-  return number(id, heading, false, ({ row: { shown } }) => {
+function angle(id: ComputedColumn, end: 0 | 1, of: (slope: MemberForm["start"]) => number): ListColumnKind {
+  return number(id, decimalsOf(1), ({ row: { shown } }) => {
     if (shown.form.kind !== "member") return NOT_APPLICABLE;
     if (shown.form.copes[end]) return textCell("cope");
-    const angle = sawSettings(end === 0 ? shown.form.start : shown.form.end)[which];
-    return numberCell(angle, formatDegrees(angle));
-  });
-}
-
-function endAngle(id: string, heading: string, end: 0 | 1): ListColumnKind {
-  return number(id, heading, false, ({ row: { shown } }) => {
-    if (shown.form.kind !== "member") return NOT_APPLICABLE;
-    if (shown.form.copes[end]) return textCell("cope");
-    const { angle } = anglesOf(end === 0 ? shown.form.start : shown.form.end);
-    return numberCell(angle, formatDegrees(angle));
+    const degrees = of(end === 0 ? shown.form.start : shown.form.end);
+    return numberCell(degrees, formatDegrees(degrees));
   });
 }
 
 const KIND_WORDS = { member: "member", panel: "panel", other: "other", bought: "bought" } as const;
 
+const PRICE_MISSING: Cell = { ...MISSING, text: "price missing" };
+
+/** The sum of what a number says in all lines inside an assembly; incomplete where one of them is missing. */
+function sumInside(
+  line: AssemblyLine,
+  of: (inside: PieceLine) => Cell,
+  write: (sum: number) => string,
+): Cell {
+  const cells = line.inside.map(of);
+  const sum = Number(cells.reduce((total, cell) => total + (cell.value ?? 0), 0).toPrecision(12));
+  return cells.some((cell) => cell.lack === "missing")
+    ? { ...MISSING, text: `incomplete: ${write(sum)}` }
+    : numberCell(sum, write(sum));
+}
+
+const noMass = (line: PieceLine): Cell => (line.row.kind === "bought" ? NOT_APPLICABLE : MISSING);
+const massOf = (line: PieceLine, places: number): Cell => {
+  const { massEach } = line.quantity;
+  return decimals(massEach === null ? null : massEach * line.count, places, noMass(line));
+};
+
+const centsOf = (line: PieceLine, ground: ListGround): number | null => {
+  const net = wholeQuantity(line, ground.job);
+  const { unitPrice } = line.quantity;
+  return net === null || unitPrice === null ? null : costOf(net, unitPrice);
+};
+const costCell = (line: PieceLine, ground: ListGround): Cell => {
+  const cents = centsOf(line, ground);
+  return cents === null ? PRICE_MISSING : numberCell(cents / 100, formatCents(cents));
+};
+
 export const LIST_COLUMNS: readonly ListColumnKind[] = [
-  text("mark", "Mark", 9, ({ row }) => row.mark),
-  text("name", "Name", 24, ({ row }) => row.name),
-  text("kind", "Kind", 10, ({ row }) => KIND_WORDS[row.kind]),
-  number("count", "Count", true, ({ count }) => numberCell(count)),
-  number("asDrawn", "As drawn", true, ({ asDrawn }) => numberCell(asDrawn)),
-  number("opposite", "Opposite", true, ({ opposite }) => numberCell(opposite)),
-  text("stock", "Stock", 24, ({ row }) => row.stockName ?? "missing"),
-  text("material", "Material", 16, ({ row }) => row.material ?? (row.kind === "bought" ? "–" : "missing")),
-  { ...text("size", "Size", 22, sizeText), align: "right" },
-  size("length", "Cut length", (row) => {
-    const { form } = row.row.shown;
-    if (form.kind === "panel") return form.lengthNm;
-    if (form.kind === "member") return form.cutNm;
-    return row.row.kind === "bought" || row.row.kind === "other" ? "none" : null;
-  }),
-  size("width", "Width", ({ row }) =>
-    row.shown.form.kind === "panel" ? row.shown.form.widthNm : row.kind === "panel" ? null : "none",
+  text("mark", 9, ({ row }) => (row.mark === "" ? NOT_APPLICABLE : row.mark)),
+  { ...text("silhouette", 22, () => ""), id: SILHOUETTE_COLUMN },
+  number(
+    "level",
+    PLAIN,
+    ({ level }) => (level === 0 ? NOT_APPLICABLE : numberCell(level)),
+    ({ level }) => numberCell(level),
   ),
-  size("thickness", "Thick", ({ row }) =>
-    row.shown.form.kind === "panel" ? row.shown.form.thicknessNm : row.kind === "panel" ? null : "none",
+  text(
+    "name",
+    24,
+    ({ row }) => row.name,
+    ({ assembly }) => textCell(assembly.name),
   ),
-  size("longest", "Longest edge", (row) => memberSize(row, (form) => form.longestNm)),
-  size("shortest", "Shortest edge", (row) => memberSize(row, (form) => form.shortestNm)),
-  endAngle("end1", "End 1 °", 0),
-  endAngle("end2", "End 2 °", 1),
-  text("stand", "Ends stand", 13, ({ row: { shown } }) =>
-    shown.form.kind === "member" ? standWords(shown.form) : "–",
+  text(
+    "kind",
+    10,
+    ({ row }) => KIND_WORDS[row.kind],
+    () => textCell("assembly"),
   ),
-  saw("mitre1", "Mitre 1 °", 0, "mitre"),
-  saw("bevel1", "Bevel 1 °", 0, "bevel"),
-  saw("mitre2", "Mitre 2 °", 1, "mitre"),
-  saw("bevel2", "Bevel 2 °", 1, "bevel"),
-  text("grain", "Grain", 10, ({ row: { shown } }) =>
-    shown.form.kind === "panel" ? (shown.form.grain ? "long" : "any way") : "–",
-  ),
-  text("edging", "Edging", 16, ({ row: { shown } }) => {
-    const { form } = shown;
-    if (form.kind !== "panel") return "–";
-    return PANEL_EDGES.filter((edge) => form.edging[edge] !== null).join(" + ") || "none";
-  }),
-  text("note", "Note", 28, ({ row }, { style, ground }) => rowNotes(row, style, ground.stockroom).join("; ")),
-  text("measure", "In", 7, ({ quantity }) => quantity.measure),
-  number("each", "Net each", false, ({ quantity }) => decimals(quantity.each, 3, MISSING)),
-  number("net", "Net", true, (row, { ground }) =>
-    decimals(wholeQuantity(row, ground.job), row.quantity.measure === "each" ? 0 : 3, MISSING),
-  ),
-  number("massEach", "kg each", false, ({ quantity, row }) =>
-    decimals(quantity.massEach, 2, row.kind === "bought" ? NOT_APPLICABLE : MISSING),
-  ),
-  number("mass", "kg", true, ({ quantity, count, row }) =>
-    decimals(
-      quantity.massEach === null ? null : quantity.massEach * count,
-      2,
-      row.kind === "bought" ? NOT_APPLICABLE : MISSING,
+  summing(
+    number(
+      "count",
+      PLAIN,
+      ({ count }) => numberCell(count),
+      ({ count }) => numberCell(count),
     ),
   ),
-  number("unitPrice", "Price per unit", false, ({ quantity: { unitPrice } }) =>
-    unitPrice === null ? textCell("price missing") : numberCell(unitPrice, formatDecimal(unitPrice, 2)),
+  number(
+    "inOne",
+    PLAIN,
+    ({ inOne }) => numberCell(inOne),
+    ({ inOne }) => numberCell(inOne),
   ),
-  number("cost", "Cost, net", true, (row, { ground }) => {
-    const net = wholeQuantity(row, ground.job);
-    const { unitPrice } = row.quantity;
-    if (net === null || unitPrice === null) return textCell("price missing");
-    const cents = costOf(net, unitPrice);
-    return numberCell(cents / 100, formatCents(cents));
+  summing(number("asDrawn", PLAIN, ({ asDrawn }) => numberCell(asDrawn))),
+  summing(number("opposite", PLAIN, ({ opposite }) => numberCell(opposite))),
+  text("assembly", 18, ({ records }, { ground: { job } }) => {
+    const homes = new Set(records.map((id) => homeName(job, homeOf(job, id) ?? null)));
+    return [...homes].join(", ");
   }),
+  text("stock", 24, ({ row }) => row.stockName ?? MISSING),
+  text("material", 16, ({ row }) => row.material ?? (row.kind === "bought" ? NOT_APPLICABLE : MISSING)),
+  { ...text("size", 22, sizeText), align: "right" },
+  size("length", ({ row }) => {
+    const { form } = row.shown;
+    if (form.kind === "panel") return form.lengthNm;
+    if (form.kind === "member") return form.cutNm;
+    return row.kind === "bought" || row.kind === "other" ? "none" : null;
+  }),
+  size("width", ({ row }) =>
+    row.shown.form.kind === "panel" ? row.shown.form.widthNm : row.kind === "panel" ? null : "none",
+  ),
+  size("thickness", ({ row }) =>
+    row.shown.form.kind === "panel" ? row.shown.form.thicknessNm : row.kind === "panel" ? null : "none",
+  ),
+  size("longest", (line) => memberSize(line, (form) => form.longestNm)),
+  size("shortest", (line) => memberSize(line, (form) => form.shortestNm)),
+  angle("end1", 0, (slope) => anglesOf(slope).angle),
+  angle("end2", 1, (slope) => anglesOf(slope).angle),
+  text("stand", 13, ({ row: { shown } }) =>
+    shown.form.kind === "member" ? standWords(shown.form) : NOT_APPLICABLE,
+  ),
+  angle("mitre1", 0, (slope) => sawSettings(slope).mitre),
+  angle("bevel1", 0, (slope) => sawSettings(slope).bevel),
+  angle("mitre2", 1, (slope) => sawSettings(slope).mitre),
+  angle("bevel2", 1, (slope) => sawSettings(slope).bevel),
+  text("grain", 10, ({ row: { shown } }) =>
+    shown.form.kind === "panel" ? (shown.form.grain ? "long" : "any way") : NOT_APPLICABLE,
+  ),
+  text("edging", 16, ({ row: { shown } }) => {
+    const { form } = shown;
+    if (form.kind !== "panel") return NOT_APPLICABLE;
+    return PANEL_EDGES.filter((edge) => form.edging[edge] !== null).join(" + ") || "none";
+  }),
+  text("note", 28, ({ row }, { style, ground }) => rowNotes(row, style, ground.stockroom).join("; ")),
+  text("measure", 7, ({ quantity }) => quantity.measure),
+  number("each", decimalsOf(3), ({ quantity }, { places }) => decimals(quantity.each, places ?? 3, MISSING)),
+  summing(
+    number("net", decimalsOf(3), (line, { ground, places }) =>
+      decimals(
+        wholeQuantity(line, ground.job),
+        line.quantity.measure === "each" ? 0 : (places ?? 3),
+        MISSING,
+      ),
+    ),
+  ),
+  number("massEach", decimalsOf(2), (line, { places }) =>
+    decimals(line.quantity.massEach, places ?? 2, noMass(line)),
+  ),
+  summing(
+    number(
+      "mass",
+      decimalsOf(2),
+      (line, { places }) => massOf(line, places ?? 2),
+      (line, { places }) =>
+        sumInside(
+          line,
+          (inside) => massOf(inside, places ?? 2),
+          (sum) => formatDecimal(sum, places ?? 2),
+        ),
+    ),
+  ),
+  number("unitPrice", decimalsOf(2), ({ quantity: { unitPrice } }, { places }) =>
+    unitPrice === null ? PRICE_MISSING : numberCell(unitPrice, formatDecimal(unitPrice, places ?? 2)),
+  ),
+  summing(
+    number(
+      "cost",
+      decimalsOf(2),
+      (line, { ground }) => costCell(line, ground),
+      (line, { ground }) =>
+        sumInside(
+          line,
+          (inside) => costCell(inside, ground),
+          (sum) => formatCents(Math.round(sum * 100)),
+        ),
+    ),
+  ),
 ];
 
 /** Sizes in the order of the list's pattern for members or panels. */
-function sizeText({ row: { shown, kind } }: ListedRow, { setup, style }: CellGround): string {
+function sizeText({ row: { shown, kind } }: PieceLine, { setup, other, ground }: CellGround): string | Cell {
   const { form } = shown;
-  if (form.kind === "none") return kind === "bought" || kind === "other" ? "–" : "missing";
+  if (form.kind === "none") return kind === "bought" || kind === "other" ? NOT_APPLICABLE : MISSING;
   const written = form.kind === "member" ? setup.sizeOfMember : setup.sizeOfPanel;
-  const pattern = readSizePattern(written ?? USUAL_SIZE[form.kind]);
-  if (!pattern.ok) return "pattern cannot be read";
-  const mm = (nm: number | null) => (nm === null ? null : formatLength(fromNm(nm), style, TOLERANCE_MM));
-  const values: Readonly<Record<SizeName, string | null>> = {
-    length: mm(form.kind === "member" ? form.cutNm : form.lengthNm),
-    width: form.kind === "panel" ? mm(form.widthNm) : null,
-    thickness: form.kind === "panel" ? mm(form.thicknessNm) : null,
-    longest: form.kind === "member" ? mm(form.longestNm) : null,
-    shortest: form.kind === "member" ? mm(form.shortestNm) : null,
-    stock: shown.stockName,
-    material: shown.material,
-    name: shown.name,
-  };
-  return writeSize(pattern.value, (name) => values[name]) ?? "–";
-}
-
-const KEY = "key:";
-
-/** A column by its id: a computed one, or that of a key size, which is the same in every row. */
-export function columnKind(id: string): ListColumnKind | null {
-  const known = LIST_COLUMNS.find((column) => column.id === id);
-  if (known) return known;
-  if (!id.startsWith(KEY)) return null;
-  const name = id.slice(KEY.length);
-  return number(id, name, false, (_, { ground }) => {
-    const value = keySizeNumber(ground, name);
-    return value === null ? MISSING : numberCell(value, formatDecimal(value, 3).replace(/\.?0+$/, ""));
+  const own = Object.values(ground.job.ownColumns).map((column) => column.name);
+  const pattern = readSizePattern(written ?? USUAL_SIZE[form.kind], own);
+  if (!pattern.ok) return { ...MISSING, text: "pattern cannot be read" };
+  const said = writeSize(pattern.value, (name) => {
+    const cell = other(name);
+    return cell.lack ? null : cell.text;
   });
-}
-
-/** A column as the table has it: what the setup says wins over the column's own. */
-export function columnOf({ column, heading, align, width }: ListColumn): Column {
-  const kind = columnKind(column);
-  return {
-    id: column,
-    heading: heading ?? kind?.heading ?? column,
-    align: align ?? kind?.align ?? "left",
-    width: width ?? kind?.width ?? 12,
-  };
-}
-
-export function cellOf(
-  row: ListedRow,
-  { column, format }: ListColumn,
-  setup: ListSetup,
-  ground: ListGround,
-): Cell {
-  const kind = columnKind(column);
-  // A column of another version, or a key size that is gone: said in every row, never left empty.
-  if (!kind) return textCell("no such column");
-  return kind.cell(row, { ground, setup, style: styleWith(ground.job, format) });
+  return said ?? NOT_APPLICABLE;
 }

@@ -1,9 +1,10 @@
 /** What the columns of a list are computed from, and what is known of one row beside the tally. */
-import { type Job, numberWith, type Sizes } from "../job";
+import { type Assembly, type Job, type ListColumn, numberWith, type Sizes } from "../job";
 import { at, fromNm } from "../kernel";
 import type { LayoutTask } from "../layout";
-import type { LengthFormat, LengthStyle } from "../measure";
+import type { LengthStyle } from "../measure";
 import { type Measure, type Quantities, type QuantityLine, rowQuantity } from "../quantities";
+import type { Shape } from "../shape";
 import { massPerMetre, type Stockroom } from "../stockroom";
 import type { Tally, TallyRow } from "../tally";
 import { styleOf } from "./cut-list";
@@ -12,6 +13,7 @@ export type ListGround = {
   readonly job: Job;
   readonly sizes: Sizes;
   readonly stockroom: Stockroom;
+  readonly shape: Pick<Shape, "places">;
   readonly tally: Tally;
   readonly tasks: readonly LayoutTask[];
   readonly quantities: Quantities;
@@ -25,14 +27,35 @@ export type RowQuantity = {
   readonly massEach: number | null;
 };
 
-/** A row with what its cells need: the counts may be those of one assembly alone. */
-export type ListedRow = {
+/** A row of the tally with what its cells need: the counts may be those of one assembly alone. */
+export type PieceLine = {
+  readonly kind: "pieces";
+  readonly id: string;
+  readonly level: number;
   readonly row: TallyRow;
+  readonly records: readonly string[];
   readonly count: number;
   readonly asDrawn: number;
   readonly opposite: number;
+  /** How many are in one job, or in one of the assembly that the line stands under. */
+  readonly inOne: number;
   readonly quantity: RowQuantity;
 };
+
+/** An assembly as one line of a list by assembly, with all lines of pieces inside it. */
+export type AssemblyLine = {
+  readonly kind: "assembly";
+  readonly id: string;
+  readonly level: number;
+  readonly assembly: Assembly;
+  readonly records: readonly string[];
+  readonly count: number;
+  readonly inOne: number;
+  readonly inside: readonly PieceLine[];
+};
+export type Line = PieceLine | AssemblyLine;
+
+export const NOTHING_KNOWN: RowQuantity = { measure: "each", each: null, unitPrice: null, massEach: null };
 
 /** Quantities by row id; bought parts are counted each or measured by length. */
 export function rowQuantities(ground: ListGround): ReadonlyMap<string, RowQuantity> {
@@ -89,17 +112,17 @@ function laidOut(
 }
 
 /** The net quantity of a whole row, rounded as the job asks. */
-export function wholeQuantity({ quantity, count }: ListedRow, job: Job): number | null {
+export function wholeQuantity({ quantity, count }: PieceLine, job: Job): number | null {
   if (quantity.each === null) return null;
   return quantity.measure === "each"
     ? quantity.each * count
     : rowQuantity(quantity.each, count, job.info.job.rounding);
 }
 
-/** How lengths are written: the job's unit, in the column's format where it has one. */
-export function styleWith(job: Job, format: LengthFormat | null): LengthStyle {
+/** How lengths are written: as the job has them, but for what the column says. */
+export function styleWith(job: Job, { format, unit }: ListColumn): LengthStyle {
   const style = styleOf(job.info.job);
-  return format === null ? style : { ...style, format };
+  return { unit: unit ?? style.unit, format: format ?? style.format };
 }
 
 /** The number of a key size, or null where it has none. */

@@ -1,13 +1,12 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { type Job, type ListColumn, type ListSetup, newJob } from "../job";
+import { newJob, plainColumn } from "../job";
 import { edited, refusal } from "../job/edit.fixture";
 import { sentence } from "../kernel";
-import { resultsOf, STOCK, smallFrame } from "../pipeline.fixture";
+import { resultsOf, smallFrame } from "../pipeline.fixture";
 import {
   LIST_COLUMNS,
   LIST_STARTS,
-  type ListGround,
   ownList,
   readSizePattern,
   SIZE_NAMES,
@@ -15,32 +14,7 @@ import {
   tableAsTabs,
   writeSize,
 } from ".";
-
-const groundOf = (job: Job): ListGround => {
-  const { sizes, tally, tasks, quantities } = resultsOf(job);
-  return { job, sizes, stockroom: STOCK, tally, tasks, quantities };
-};
-const columns = (...ids: string[]): ListColumn[] =>
-  ids.map((column) => ({ column, heading: null, align: null, width: null, format: null }));
-const setup = (more: Partial<ListSetup>): ListSetup => ({
-  id: "list" as never,
-  name: "List",
-  kinds: ["member", "panel", "other", "bought"],
-  assembly: null,
-  columns: columns("mark", "name", "count", "length"),
-  order: [],
-  groupBy: null,
-  showRows: true,
-  totals: false,
-  sizeOfMember: null,
-  sizeOfPanel: null,
-  position: 0,
-  ...more,
-});
-const texts = (list: ListSetup, job: Job = smallFrame()) =>
-  ownList(list, groundOf(job)).groups.flatMap((group) =>
-    group.rows.map((row) => list.columns.map(({ column }) => row.cells[column]?.text)),
-  );
+import { columns, groundOf, setup, texts } from "./list.fixture";
 
 describe("lists by their setup", () => {
   it("order by several columns, numbers by value and what has none last", () => {
@@ -82,7 +56,8 @@ describe("lists by their setup", () => {
     const ply = rows.find((cells) => cells["stock"]?.text === "Birch ply 18");
     expect([ply?.["count"]?.text, ply?.["net"]?.text]).toEqual(["2", "0.332"]);
     // m and m² stand side by side in the total, never added up.
-    expect(table.notes.at(-1)).toMatch(/^Total: 8 pieces · 2\.860 m · 0\.332 m² · /);
+    const [total] = table.foot;
+    expect([total?.cells["count"]?.text, total?.cells["net"]?.text]).toEqual(["8", "2.860 m · 0.332 m²"]);
   });
 
   it("a costed list has subtotals and a total, and a missing price makes both incomplete", () => {
@@ -99,7 +74,11 @@ describe("lists by their setup", () => {
     expect(short.groups.find((group) => group.heading === "member")?.summary).toContain(
       "incomplete: 11.44 EUR",
     );
-    expect(short.notes.at(-1)).toContain("incomplete");
+    expect(short.foot.map(({ cells }) => cells["cost"]?.text)).toEqual([
+      expect.stringMatching(/^incomplete: /),
+      expect.stringMatching(/^incomplete: /),
+      expect.stringMatching(/^incomplete: /),
+    ]);
   });
 
   it("of one assembly counts only what stands in it, nested ones included", () => {
@@ -128,7 +107,7 @@ describe("lists by their setup", () => {
       columns: [
         ...columns("name"),
         {
-          column: "length",
+          ...plainColumn("length"),
           heading: "Saw to",
           align: "centre",
           width: 20,
@@ -138,7 +117,13 @@ describe("lists by their setup", () => {
       ],
     });
     const table = ownList(list, groundOf(smallFrame({ info: { code: "T", title: "T", unit: "in" } })));
-    expect(table.columns[1]).toEqual({ id: "length", heading: "Saw to", align: "centre", width: 20 });
+    expect(table.columns[1]).toEqual({
+      id: "length",
+      heading: "Saw to",
+      align: "centre",
+      width: 20,
+      writes: { kind: "length", style: { unit: "in", format: { kind: "fraction", denominator: 16 } } },
+    });
     const metric = ownList(list, groundOf(smallFrame()));
     const [row] = metric.groups[0]?.rows ?? [];
     expect([
@@ -156,8 +141,8 @@ describe("lists by their setup", () => {
     const all = LIST_COLUMNS.map((column) => column.id);
     for (const row of texts(setup({ columns: columns(...all) }), job))
       row.forEach((text, i) => {
-        // A bought part has no mark; a note may have nothing to say.
-        if (all[i] !== "mark" && all[i] !== "note") expect([all[i], text]).not.toEqual([all[i], ""]);
+        // A silhouette is drawn; a note may have nothing to say.
+        if (all[i] !== "silhouette" && all[i] !== "note") expect([all[i], text]).not.toEqual([all[i], ""]);
       });
     const bare = texts(setup({ columns: columns("name", "length", "width", "stock") }), job);
     expect(bare).toContainEqual(["Bare", "missing", "–", "missing"]);

@@ -1,31 +1,47 @@
 /**
- * A list by its setup: rows of the tally filtered, ordered by several columns, grouped with subtotals that show
- * or hide their rows, and totalled. What is missing keeps a total from being taken for whole.
+ * A list by its setup: rows of the tally filtered, ordered by several columns or by hand, grouped with subtotals that
+ * show or hide their rows, or by assembly, and totalled. What is missing keeps a total from being taken for whole.
  */
-import { holds, homeOf, type Job, type ListColumn, type ListSetup } from "../job";
-import { at, byNaturalText, byNumber, inTurn, type Order } from "../kernel";
+import type { Job, ListColumn, ListSetup } from "../job";
+import { at } from "../kernel";
 import { formatCents, formatDecimal } from "../measure";
-import type { TallyRow } from "../tally";
-import { cellOf, columnKind, columnOf } from "./list-columns";
-import { type ListedRow, type ListGround, type RowQuantity, rowQuantities } from "./list-ground";
-import { type Cell, type ListGroup, type ListRow, type ListTable, numberCell, textCell } from "./table";
+import { levelledLines } from "./levels";
+import type { Line, ListGround, PieceLine } from "./list-ground";
+import { flatLines, ordered } from "./list-rows";
+import { columnOf, emptyCells, type ListView, listView } from "./list-view";
+import {
+  type Cell,
+  type FootLine,
+  type ListGroup,
+  type ListRow,
+  type ListTable,
+  MISSING,
+  numberCell,
+  textCell,
+} from "./table";
 
 /** The table of a list. */
 export function ownList(setup: ListSetup, ground: ListGround): ListTable {
-  const rows = [...listedRows(setup, ground)].sort(rowOrder(setup, ground));
-  const groups = groupsOf(rows, setup, ground);
-  const notes = [
-    ...(setup.assembly === null
-      ? []
-      : [`Only what is in ${ground.job.assemblies[setup.assembly]?.name ?? "an assembly that is gone"}.`]),
-    ...(ground.tally.batch > 1 ? [`Counts are for ${ground.tally.batch} of this job.`] : []),
-    ...(setup.totals ? [`Total: ${sumWords(rows, setup, ground)}.`] : []),
-  ];
-  const { groupBy, showRows } = setup;
+  const view = listView(setup, ground);
+  const inOrder = <T extends Line>(lines: readonly T[]) =>
+    ordered(lines, setup, (line, column) => view.cell(line, view.shown(column)));
+  const lines = setup.levels ? levelledLines(setup, ground, inOrder) : inOrder(flatLines(setup, ground));
+  const pieces = lines.filter((line): line is PieceLine => line.kind === "pieces");
+  const groups = setup.levels ? levelledGroup(lines, view) : groupsOf(pieces, view);
+  const { groupBy, showRows, levels } = setup;
   // Where a group is one row, or its column is shown anyway, a column of its own would say it twice.
-  const told = groupBy === null || !showRows || setup.columns.some(({ column }) => column === groupBy);
-  const groupColumns = told ? [] : [columnKind(groupBy)?.heading ?? groupBy];
-  return { title: setup.name, columns: setup.columns.map(columnOf), groups, groupColumns, notes };
+  const told =
+    levels || groupBy === null || !showRows || setup.columns.some(({ column }) => column === groupBy);
+  const groupColumns = told ? [] : [view.kind(groupBy)?.heading ?? groupBy];
+  const shown = setup.levels && !setup.showRows ? lines.filter((line) => line.level === 1) : lines;
+  return {
+    title: setup.name,
+    columns: setup.columns.map((column) => columnOf(column, view)),
+    groups,
+    groupColumns,
+    foot: setup.totals ? footLines(pieces, view) : [],
+    notes: notesOf(shown, view),
+  };
 }
 
 /** The list of a job that a name or an id means, capitals or not. */
@@ -34,112 +50,110 @@ export function findList(job: Job, name: string): ListSetup | undefined {
   return Object.values(job.lists).find((list) => list.id === name || list.name.toLowerCase() === wanted);
 }
 
-const NOTHING_KNOWN: RowQuantity = { measure: "each", each: null, unitPrice: null, massEach: null };
+/** What lists a job has, with what each is made of. */
+export type Lists = ListGround & { readonly cutList: ListTable; readonly buyingList: ListTable };
 
-/** Rows of the wanted kinds, with the counts of the wanted assembly. */
-function listedRows(setup: ListSetup, ground: ListGround): readonly ListedRow[] {
-  const quantities = rowQuantities(ground);
-  const { batch } = ground.tally;
-  return ground.tally.rows.flatMap((row): ListedRow[] => {
-    if (!setup.kinds.includes(row.kind)) return [];
-    const pieces = row.pieces.filter(({ id }) => goesIn(id, setup, ground));
-    const count = (hand: TallyRow["pieces"][number]["hand"]) =>
-      pieces.filter((piece) => piece.hand === hand).reduce((sum, piece) => sum + piece.quantity, 0) * batch;
-    const [asDrawn, opposite] = [count("asDrawn"), count("opposite")];
-    if (asDrawn + opposite === 0) return [];
-    const quantity = quantities.get(row.id) ?? NOTHING_KNOWN;
-    return [{ row, count: asDrawn + opposite, asDrawn, opposite, quantity }];
-  });
+/** The cut list (`cut`), the buying list (`buying`) or one of the job's own; null when there is none of that name. */
+export function namedTable(name: string, lists: Lists): ListTable | null {
+  if (name === "cut") return lists.cutList;
+  if (name === "buying") return lists.buyingList;
+  const setup = findList(lists.job, name);
+  return setup ? ownList(setup, lists) : null;
 }
 
-function goesIn(id: string, { assembly }: ListSetup, { job }: ListGround): boolean {
-  if (assembly === null) return true;
-  if (id === assembly) return true;
-  const home = homeOf(job, id);
-  return home !== undefined && holds(job, assembly, home);
-}
+/** The names that lists are asked for by. */
+export const listNames = (job: Job): readonly string[] => [
+  "cut",
+  "buying",
+  ...Object.values(job.lists).map((list) => list.name),
+];
 
-/** Numbers by their value, texts as people read them; what has no value comes last either way. */
-function rowOrder(setup: ListSetup, ground: ListGround): Order<ListedRow> {
-  const orders = setup.order.map(({ column, descending }): Order<ListedRow> => {
-    const shown = setup.columns.find((one) => one.column === column);
-    const plain: ListColumn = shown ?? { column, heading: null, align: null, width: null, format: null };
-    const turn = descending ? -1 : 1;
-    return (a, b) => {
-      const [x, y] = [cellOf(a, plain, setup, ground), cellOf(b, plain, setup, ground)];
-      if (x.value !== null && y.value !== null) return turn * byNumber(x.value, y.value);
-      if (x.value !== null || y.value !== null) return x.value !== null ? -1 : 1;
-      return turn * byNaturalText(x.text, y.text);
-    };
-  });
-  // Array.sort is stable: rows that are equal stay as the tally has them.
-  return orders.length === 0 ? () => 0 : inTurn(...orders);
-}
-
-function groupsOf(rows: readonly ListedRow[], setup: ListSetup, ground: ListGround): readonly ListGroup[] {
-  const { groupBy } = setup;
-  if (groupBy === null) {
-    const group = {
-      heading: "",
-      detail: "",
-      summary: "",
-      rows: rows.map((row) => tableRow(row, setup, ground)),
-    };
-    return rows.length === 0 ? [] : [group];
-  }
-  const parts = new Map<string, ListedRow[]>();
-  const plain: ListColumn = { column: groupBy, heading: null, align: null, width: null, format: null };
-  for (const row of rows) {
-    const heading = cellOf(row, plain, setup, ground).text;
-    parts.set(heading, [...(parts.get(heading) ?? []), row]);
-  }
-  const groups = [...parts].map(([heading, own]) => ({ heading, own }));
-  if (setup.showRows)
-    return groups.map(({ heading, own }) => ({
-      heading,
-      detail: "",
-      summary: sumWords(own, setup, ground),
-      rows: own.map((row) => tableRow(row, setup, ground)),
-    }));
+function notesOf(lines: readonly Line[], view: ListView): readonly string[] {
+  const { setup, ground } = view;
+  const { materials, marks } = setup;
   return [
-    {
-      heading: "",
-      detail: "",
-      summary: "",
-      rows: groups.map(({ heading, own }) => summedRow(heading, own, setup, ground)),
-    },
+    ...(setup.assembly === null || setup.levels
+      ? []
+      : [`Only what is in ${ground.job.assemblies[setup.assembly]?.name ?? "an assembly that is gone"}.`]),
+    ...(materials.length > 0 ? [`Only ${materials.join(", ")}.`] : []),
+    ...(marks.length > 0 ? [`Only marks ${marks.join(", ")}.`] : []),
+    ...(ground.tally.batch > 1 ? [`Counts are for ${ground.tally.batch} of this job.`] : []),
+    ...emptyCells(lines, view),
   ];
 }
 
-function tableRow(row: ListedRow, setup: ListSetup, ground: ListGround): ListRow {
+function groupsOf(lines: readonly PieceLine[], view: ListView): readonly ListGroup[] {
+  const { groupBy, showRows } = view.setup;
+  if (groupBy === null) return oneGroup(lines.map((line) => tableRow(line, view)));
+  const parts = new Map<string, PieceLine[]>();
+  const column = view.shown(groupBy);
+  for (const line of lines) {
+    const heading = view.cell(line, column).text;
+    const part = parts.get(heading);
+    if (part) part.push(line);
+    else parts.set(heading, [line]);
+  }
+  if (!showRows) return oneGroup([...parts].map(([heading, own]) => summedRow(heading, own, view)));
+  return [...parts].map(([heading, own]) => ({
+    heading,
+    detail: "",
+    summary: sumWords(own, view),
+    rows: own.map((line) => tableRow(line, view)),
+  }));
+}
+
+const oneGroup = (rows: readonly ListRow[]): readonly ListGroup[] =>
+  rows.length === 0 ? [] : [{ heading: "", detail: "", summary: "", rows }];
+
+/** By assembly: every line, or those of the job itself alone, so that an assembly stands for what is in it. */
+function levelledGroup(lines: readonly Line[], view: ListView): readonly ListGroup[] {
+  const shown = view.setup.showRows ? lines : lines.filter((line) => line.level === 1);
+  return oneGroup(shown.map((line) => tableRow(line, view)));
+}
+
+function tableRow(line: Line, view: ListView): ListRow {
   return {
-    id: row.row.id,
-    cells: Object.fromEntries(
-      setup.columns.map((column) => [column.column, cellOf(row, column, setup, ground)]),
-    ),
+    id: line.id,
+    records: line.records,
+    summed: false,
+    level: line.level,
+    cells: Object.fromEntries(view.setup.columns.map((column) => [column.column, view.cell(line, column)])),
   };
 }
 
 /** One row for a whole group: sums where a column adds up, marks side by side, a text that all share. */
-function summedRow(
-  heading: string,
-  rows: readonly ListedRow[],
-  setup: ListSetup,
-  ground: ListGround,
-): ListRow {
+function summedRow(heading: string, lines: readonly PieceLine[], view: ListView): ListRow {
+  const records = lines.flatMap((line) => line.records);
   const cell = (column: ListColumn): Cell => {
-    if (column.column === setup.groupBy) return textCell(heading);
-    const cells = rows.map((row) => cellOf(row, column, setup, ground));
-    if (columnKind(column.column)?.adds) return addedUp(column.column, cells);
+    if (column.column === view.setup.groupBy) return textCell(heading);
+    const cells = lines.map((line) => view.cell(line, column));
+    if (addsUp(column, view)) return addedUp(column.column, cells);
     const texts = [...new Set(cells.map((one) => one.text))];
-    if (texts.length === 1) return at(cells, 0);
-    return textCell(column.column === "mark" ? texts.filter(Boolean).join(" ") : "several");
+    if (texts.length === 1) return plain(at(cells, 0));
+    if (column.column !== "mark") return textCell("several");
+    return textCell(cells.flatMap((one) => (one.lack ? [] : [one.text])).join(" "));
   };
   return {
     id: `group ${heading}`,
-    cells: Object.fromEntries(setup.columns.map((column) => [column.column, cell(column)])),
+    records,
+    summed: true,
+    level: 0,
+    cells: Object.fromEntries(
+      view.setup.columns.map((column) => [
+        column.column,
+        view.typedOver(cell(column), column, records, true),
+      ]),
+    ),
   };
 }
+
+/** What several rows say alike was typed over in them, not in the row that stands for them. */
+const plain = ({ over: _, ...cell }: Cell): Cell => cell;
+
+const addsUp = (column: ListColumn, view: ListView): boolean => {
+  const kind = view.kind(column.column);
+  return kind !== null && kind.writes.kind !== "words" && (column.adds ?? kind.adds);
+};
 
 /** How each column that adds up writes its sum. */
 const SUM_WORDS: Readonly<Record<string, (sum: number) => string>> = {
@@ -148,47 +162,90 @@ const SUM_WORDS: Readonly<Record<string, (sum: number) => string>> = {
   cost: (sum) => formatCents(Math.round(sum * 100)),
 };
 
+const shortSum = (sum: number) => formatDecimal(sum, 3, false);
+
+/** A sum, and whether nothing in it was missing. */
+type Sum = { readonly of: number; readonly whole: boolean };
+
+function sumOf(cells: readonly Cell[]): Sum {
+  const sum = cells.reduce((total, cell) => total + (cell.value ?? 0), 0);
+  // A text typed over a number is no number either: the sum says so.
+  const whole = cells.every((cell) => cell.value !== null || cell.lack === "notApplicable");
+  return { of: Number(sum.toPrecision(12)), whole };
+}
+
+const sumCell = ({ of, whole }: Sum, text: string): Cell =>
+  whole ? numberCell(of, text) : { ...MISSING, text: `incomplete: ${text}` };
+
 function addedUp(column: string, cells: readonly Cell[]): Cell {
-  const known = cells.filter((cell) => cell.value !== null);
-  const sum = Number(known.reduce((total, cell) => total + (cell.value ?? 0), 0).toPrecision(12));
-  const text = (SUM_WORDS[column] ?? String)(sum);
-  const short = cells.some((cell) => cell.value === null && cell.text !== "–");
-  return short ? textCell(`incomplete: ${text}`) : numberCell(sum, text);
+  const sum = sumOf(cells);
+  return sumCell(sum, (SUM_WORDS[column] ?? shortSum)(sum.of));
 }
 
 const UNITS: Readonly<Record<string, string>> = { count: "pieces", mass: "kg" };
 
 /** The sums of the columns that add up, in words; lengths and areas are never added to one another. */
-function sumWords(rows: readonly ListedRow[], setup: ListSetup, ground: ListGround): string {
-  const words = setup.columns.flatMap((column) => {
-    if (!columnKind(column.column)?.adds) return [];
-    if (column.column === "net") return netWords(rows, column, setup, ground);
+function sumWords(lines: readonly PieceLine[], view: ListView): string {
+  const words = view.setup.columns.flatMap((column) => {
+    if (!addsUp(column, view)) return [];
+    if (column.column === "net") return netWords(lines, column, view);
     const { text } = addedUp(
       column.column,
-      rows.map((row) => cellOf(row, column, setup, ground)),
+      lines.map((line) => view.cell(line, column)),
     );
-    if (column.column === "cost") return [`${text} ${ground.quantities.currency}`];
-    const unit = UNITS[column.column] ?? columnOf(column).heading.toLowerCase();
+    if (column.column === "cost") return [`${text} ${view.ground.quantities.currency}`];
+    const unit = UNITS[column.column] ?? columnOf(column, view).heading.toLowerCase();
     return [`${text} ${unit === "pieces" && text === "1" ? "piece" : unit}`];
   });
   if (words.length > 0) return words.join(" · ");
-  const count = rows.reduce((sum, row) => sum + row.count, 0);
+  const count = lines.reduce((sum, line) => sum + line.count, 0);
   return `${count} ${count === 1 ? "piece" : "pieces"}`;
 }
 
-function netWords(
-  rows: readonly ListedRow[],
-  column: ListColumn,
-  setup: ListSetup,
-  ground: ListGround,
-): readonly string[] {
+function netWords(lines: readonly PieceLine[], column: ListColumn, view: ListView): readonly string[] {
   return (["m", "m²", "each"] as const).flatMap((measure) => {
-    const own = rows.filter((row) => row.quantity.measure === measure);
+    const own = lines.filter((line) => line.quantity.measure === measure);
     if (own.length === 0) return [];
     const sum = addedUp(
       "net",
-      own.map((row) => cellOf(row, column, setup, ground)),
+      own.map((line) => view.cell(line, column)),
     );
     return measure === "each" ? [`${(sum.value ?? 0).toFixed(0)} each`] : [`${sum.text} ${measure}`];
   });
+}
+
+/** The total; or the sum, the job's waste on the cost of what is measured, and the total of both. */
+function footLines(lines: readonly PieceLine[], view: ListView): readonly FootLine[] {
+  const cost = view.setup.columns.find(({ column }) => column === "cost");
+  if (!view.setup.wasteAtFoot || !cost) return [footLine("Total", lines, view)];
+  const percent = view.ground.job.info.job.wastePercent;
+  const costs = (of: readonly PieceLine[]) => sumOf(of.map((line) => view.cell(line, cost)));
+  const sum = costs(lines);
+  // Fittings are counted each and have no waste.
+  const measured = costs(lines.filter((line) => line.quantity.measure !== "each"));
+  const waste: Sum = { of: Math.round(measured.of * percent) / 100, whole: measured.whole };
+  const total: Sum = { of: sum.of + waste.of, whole: sum.whole };
+  const money = (one: Sum) =>
+    sumCell(one, `${formatCents(Math.round(one.of * 100))} ${view.ground.quantities.currency}`);
+  return [
+    footLine("Sum", lines, view),
+    { label: `Waste, ${percent} %`, cells: { cost: money(waste) } },
+    { label: "Total", cells: { cost: money(total) } },
+  ];
+}
+
+/** Each sum under its column. */
+function footLine(label: string, lines: readonly PieceLine[], view: ListView): FootLine {
+  const cells = view.setup.columns.flatMap((column): [string, Cell][] => {
+    if (!addsUp(column, view)) return [];
+    if (column.column === "net") return [["net", textCell(netWords(lines, column, view).join(" · "))]];
+    const sum = addedUp(
+      column.column,
+      lines.map((line) => view.cell(line, column)),
+    );
+    if (column.column !== "cost") return [[column.column, sum]];
+    return [["cost", { ...sum, text: `${sum.text} ${view.ground.quantities.currency}` }]];
+  });
+  if (cells.length === 0) return { label: `${label}: ${sumWords(lines, view)}`, cells: {} };
+  return { label, cells: Object.fromEntries(cells) };
 }

@@ -1,10 +1,11 @@
 /**
- * Sizes as one text in the order that a shop is used to: `{thickness} x {width} x {length}`. Names in braces
- * stand for values; everything else is written as it is.
+ * Sizes as one text in the order that a shop is used to: `{thickness} x {width} x {length}`. A name in braces stands
+ * for what that column says, however the name is typed; everything else is written as it is.
  */
-import { refused } from "../job";
+import { computedColumn, plainName, refused } from "../job";
 import { ok, type Problem, type Result } from "../kernel";
 
+/** The names that are offered first; any other column will do. */
 export const SIZE_NAMES = [
   "length",
   "width",
@@ -15,17 +16,19 @@ export const SIZE_NAMES = [
   "material",
   "name",
 ] as const;
-export type SizeName = (typeof SIZE_NAMES)[number];
 
 type Part =
   | { readonly kind: "text"; readonly text: string }
-  | { readonly kind: "value"; readonly name: SizeName };
+  | { readonly kind: "value"; readonly name: string };
 export type SizePattern = readonly Part[];
 
 export const USUAL_SIZE = { member: "{length}", panel: "{length} × {width} × {thickness}" } as const;
 
-/** Reads a pattern; the problem says which name is not known or which brace stands alone. */
-export function readSizePattern(text: string): Result<SizePattern, Problem> {
+/**
+ * Reads a pattern; `own` are the names of the job's own columns. The problem says which name is not known or which
+ * brace stands alone.
+ */
+export function readSizePattern(text: string, own: readonly string[] = []): Result<SizePattern, Problem> {
   const parts: Part[] = [];
   const pieces = text.split(/(\{[^{}]*\})/);
   for (const piece of pieces) {
@@ -36,12 +39,14 @@ export function readSizePattern(text: string): Result<SizePattern, Problem> {
       parts.push({ kind: "text", text: piece });
       continue;
     }
-    const name = SIZE_NAMES.find((one) => one === named[1]);
-    if (!name)
+    const [, name = ""] = named;
+    // A size within a size would go round for ever.
+    const known = computedColumn(name) ?? own.find((one) => plainName(one) === plainName(name));
+    if (!known || known === "size" || plainName(name) === "")
       return refused(
         "The size pattern",
         text,
-        `uses {${named[1]}}, which it does not know; there are ${SIZE_NAMES.join(", ")}`,
+        `uses {${name}}, which it does not know; there are ${SIZE_NAMES.join(", ")} and the other columns`,
       );
     parts.push({ kind: "value", name });
   }
@@ -49,7 +54,7 @@ export function readSizePattern(text: string): Result<SizePattern, Problem> {
 }
 
 /** The text of a pattern with values; null when one of them does not exist for this piece. */
-export function writeSize(pattern: SizePattern, valueFor: (name: SizeName) => string | null): string | null {
+export function writeSize(pattern: SizePattern, valueFor: (name: string) => string | null): string | null {
   let text = "";
   for (const part of pattern) {
     const value = part.kind === "text" ? part.text : valueFor(part.name);

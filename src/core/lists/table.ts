@@ -1,8 +1,16 @@
 /**
  * A list as a table: columns and groups of rows, each cell with its text and, where it is a number, its
- * value. The screen, CSV and PDF are made from the same table.
+ * value. The screen, CSV, XLSX, PDF and SVG are made from the same table.
  */
+import type { LengthStyle } from "../measure";
+
 export type Align = "left" | "right" | "centre";
+
+/** How the numbers of a column are written, for those who write them again: a length's value is in millimetres. */
+export type NumberWriting =
+  | { readonly kind: "length"; readonly style: LengthStyle }
+  | { readonly kind: "decimal"; readonly places: number }
+  | { readonly kind: "plain" };
 
 export type Column = {
   readonly id: string;
@@ -10,13 +18,39 @@ export type Column = {
   readonly align: Align;
   /** Share of the width on paper. */
   readonly width: number;
+  /** null: its cells are words, or a drawing. */
+  readonly writes: NumberWriting | null;
 };
 
-export type Cell = { readonly text: string; readonly value: number | null };
+/** Why a cell has no value: it ought to be there, it does not exist for this row, or nobody typed one yet. */
+export type Lack = "missing" | "notApplicable" | "empty";
+
+/** What stands under a cell that was typed over. */
+export type Over = {
+  /** The computed text as it is now. */
+  readonly computed: string;
+  /** The computed text when the cell was typed over. */
+  readonly was: string;
+  readonly changed: boolean;
+};
+
+export type Cell = {
+  readonly text: string;
+  readonly value: number | null;
+  readonly lack?: Lack;
+  readonly over?: Over;
+  readonly link?: string;
+};
 
 export type ListRow = {
   /** The tally row or quantity line that it stands for. */
   readonly id: string;
+  /** Records that it stands for: pieces, or the assembly of a line that is one. */
+  readonly records: readonly string[];
+  /** It adds several rows up. */
+  readonly summed: boolean;
+  /** 0 in flat lists; in a list by assembly how deep it stands, from 1. */
+  readonly level: number;
   readonly cells: Readonly<Record<string, Cell>>;
 };
 
@@ -27,35 +61,94 @@ export type ListGroup = {
   readonly rows: readonly ListRow[];
 };
 
+/** A line under the table: subtotal, waste, total, each sum under its column. */
+export type FootLine = { readonly label: string; readonly cells: Readonly<Record<string, Cell>> };
+
 export type ListTable = {
   readonly title: string;
   readonly columns: readonly Column[];
   readonly groups: readonly ListGroup[];
   /** What the heading of a group is, and its detail where it has one: columns of their own in files. */
   readonly groupColumns?: readonly string[];
-  /** Sentences under the table: totals and what is incomplete. */
+  readonly foot: readonly FootLine[];
+  /** Sentences under the table: what it holds and what is incomplete. */
   readonly notes: readonly string[];
 };
 
 export const textCell = (text: string): Cell => ({ text, value: null });
 export const numberCell = (value: number, text = String(value)): Cell => ({ text, value });
-/** The value does not exist for this row; a missing one is said in words instead. */
-export const NOT_APPLICABLE: Cell = { text: "–", value: null };
+/** The value does not exist for this row. */
+export const NOT_APPLICABLE: Cell = { text: "–", value: null, lack: "notApplicable" };
+/** It ought to be there and is not. */
+export const MISSING: Cell = { text: "missing", value: null, lack: "missing" };
+/** Nobody typed a value yet. */
+export const EMPTY: Cell = { text: "not set", value: null, lack: "empty" };
+
+/** The column that shows the piece drawn; files without drawings leave it out. */
+export const SILHOUETTE_COLUMN = "silhouette";
+
+export const writtenColumns = (table: ListTable): readonly Column[] =>
+  table.columns.filter((column) => column.id !== SILHOUETTE_COLUMN);
+
+/** What a cell says in a file: what does not apply, or was never set, is an empty field there. */
+export function fieldText(cell: Cell | undefined): string {
+  if (!cell || cell.lack === "notApplicable" || cell.lack === "empty") return "";
+  return cell.text;
+}
+
+/** Which cells of a row were typed over, with what is computed there: `Count (computed 4)`. */
+export function overWords(row: ListRow, columns: readonly Column[]): string {
+  return columns
+    .flatMap(({ id, heading }) => {
+      const over = row.cells[id]?.over;
+      return over ? [`${heading} (computed ${over.computed || "nothing"})`] : [];
+    })
+    .join("; ");
+}
+
+export const hasTypedOver = (table: ListTable): boolean =>
+  table.groups.some((group) => group.rows.some((row) => Object.values(row.cells).some((cell) => cell.over)));
+
+/** The heading of the column that names what was typed over, in files. */
+export const OVER_HEADING = "Typed over";
 
 const oneLine = (text: string) => text.replace(/[\t\r\n]+/g, " ");
+
+const ROUNDED = "≈";
+
+/**
+ * A number as spreadsheets read it: without the sign that it is rounded, which goes into the heading; a bare fraction,
+ * which would be a date to them, with a whole number before it.
+ */
+export function spreadsheetText(cell: Cell | undefined): string {
+  const text = oneLine(fieldText(cell));
+  if (!cell || cell.value === null) return text;
+  const number = text.replace(ROUNDED, "");
+  return /^\d+\/\d+$/.test(number) ? `0 ${number}` : number;
+}
+
+/** The heading of a column, with the sign for rounded where a number in it is. */
+export function spreadsheetHeading({ id, heading }: Column, table: ListTable): string {
+  const rounded = table.groups.some(({ rows }) =>
+    rows.some((row) => row.cells[id]?.value !== null && row.cells[id]?.text.startsWith(ROUNDED)),
+  );
+  return rounded ? `${heading} ${ROUNDED}` : heading;
+}
 
 /** A table as text that pastes into a spreadsheet: tabs between cells, a line for each row, numbers as they are. */
 export function tableAsTabs(table: ListTable): string {
   const own = table.groupColumns ?? [];
+  const columns = writtenColumns(table);
+  const over = hasTypedOver(table);
   const lines = [
-    [...own, ...table.columns.map((column) => column.heading)],
+    [...own, ...columns.map((column) => spreadsheetHeading(column, table)), ...(over ? [OVER_HEADING] : [])],
     ...table.groups.flatMap((group) =>
       group.rows.map((row) => [
-        ...own.map(() => group.heading),
-        ...table.columns.map((column) => row.cells[column.id]?.text ?? ""),
+        ...own.map(() => oneLine(group.heading)),
+        ...columns.map((column) => spreadsheetText(row.cells[column.id])),
+        ...(over ? [overWords(row, columns)] : []),
       ]),
     ),
   ];
-  // What does not apply is an empty field there, so that a column of numbers stays one.
-  return lines.map((cells) => cells.map((text) => (text === "–" ? "" : oneLine(text))).join("\t")).join("\n");
+  return lines.map((cells) => cells.join("\t")).join("\n");
 }

@@ -13,7 +13,13 @@ export {
 export { formatLength, formatSquareMetres, parseLength, type WrittenLength, writeLength } from "./length";
 export { type Cents, costOf, formatCents, type MoneyTotal, totalOf } from "./money";
 export { formatDecimal, roundTo, scaledInteger, writeScaled } from "./rounding";
-export { lengthValue, parseTypedLength, parseTypedNumber, type TypedValue } from "./typed-value";
+export {
+  lengthValue,
+  parsePlainNumber,
+  parseTypedLength,
+  parseTypedNumber,
+  type TypedValue,
+} from "./typed-value";
 export {
   FRACTION_DENOMINATORS,
   type FractionDenominator,

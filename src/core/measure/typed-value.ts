@@ -28,6 +28,13 @@ export function parseTypedNumber(text: string, unit: LengthUnit): Result<Formula
   return parseFormula(decimal, unit);
 }
 
+/** A number written plainly, `12.5` or `12,5`; null for everything else, `1,400` too, which may mean either. */
+export function parsePlainNumber(text: string): number | null {
+  const plain = text.trim().replace("−", "-");
+  if (!/^-?(\d+([.,]\d+)?|[.,]\d+)$/.test(plain) || /^-?\d{1,3},\d{3}$/.test(plain)) return null;
+  return Number(plain.replace(",", "."));
+}
+
 /** Millimetres of a read length field with the present key sizes (scope values in the job's unit). */
 export function lengthValue(
   value: TypedValue,

@@ -11,4 +11,6 @@ export type Group = {
   /** The longest piece, among those as drawn: what is cut is never too short. */
   readonly shown: Piece;
   readonly spread: boolean;
+  /** The row by hand that it is; null: computed. */
+  readonly byHand: string | null;
 };

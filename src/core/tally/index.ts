@@ -1,4 +1,5 @@
 /** The door of the tally. */
+export { moveInto, putTogether, splitOff } from "./hand-rows";
 export { indexOfMark, markOf } from "./marks";
 export { meantId } from "./near-twins";
 export type { CopeForm, Form, GrooveForm, MemberForm, PanelForm, Piece } from "./piece";

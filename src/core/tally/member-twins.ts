@@ -4,7 +4,15 @@
  * over all such motions, of the greatest difference in units of tolerance.
  */
 import { norm2, type Vec2 } from "../geometry";
-import { at, LENGTH_TOLERANCE_MM, NM_PER_MM, SLOPE_TOLERANCE } from "../kernel";
+import {
+  at,
+  LENGTH_TOLERANCE_MM,
+  NEAR_TWIN_ANGLE_DEG,
+  NEAR_TWIN_LENGTH_MM,
+  NM_PER_MM,
+  SLOPE_TOLERANCE,
+} from "../kernel";
+import { toRadians } from "../measure";
 import { type PlaneTurn, sectionProperties } from "../stockroom";
 import type { CopeForm, MemberForm } from "./piece";
 
@@ -12,6 +20,12 @@ export type Tolerance = { readonly lengthNm: number; readonly slope: number };
 export const TWIN_TOLERANCE: Tolerance = {
   lengthNm: LENGTH_TOLERANCE_MM * NM_PER_MM,
   slope: SLOPE_TOLERANCE,
+};
+
+/** Within this, two rows are likely one by mistake, and may be put together by hand. */
+export const NEAR_TWIN_LIMIT: Tolerance = {
+  lengthNm: NEAR_TWIN_LENGTH_MM * NM_PER_MM,
+  slope: Math.tan(toRadians(NEAR_TWIN_ANGLE_DEG)),
 };
 
 /** Proper motions make twins; mirrored ones make the opposite hand. */

@@ -4,24 +4,12 @@
  */
 import { distance, type Vec3 } from "../geometry";
 import type { Check, Job } from "../job";
-import {
-  at,
-  fromNm,
-  NEAR_TWIN_ANGLE_DEG,
-  NEAR_TWIN_LENGTH_MM,
-  NM_PER_MM,
-  POINT_TOLERANCE_MM,
-} from "../kernel";
-import { roundTo, toRadians } from "../measure";
+import { at, fromNm, NEAR_TWIN_ANGLE_DEG, NEAR_TWIN_LENGTH_MM, POINT_TOLERANCE_MM } from "../kernel";
+import { roundTo } from "../measure";
 import type { Shape } from "../shape";
-import type { Tolerance } from "./member-twins";
+import { NEAR_TWIN_LIMIT } from "./member-twins";
 import type { TallyRow } from "./row";
 import { eitherDistance, stockKeyOf } from "./rows";
-
-const LIMIT: Tolerance = {
-  lengthNm: NEAR_TWIN_LENGTH_MM * NM_PER_MM,
-  slope: Math.tan(toRadians(NEAR_TWIN_ANGLE_DEG)),
-};
 
 /** The id under which "it is meant" is kept for two marks. */
 export const meantId = (a: string, b: string) => [a, b].sort().join(" ~ ");
@@ -40,9 +28,10 @@ export function nearTwinChecks(job: Job, shape: Shape, rows: readonly TallyRow[]
       const a = at(sorted, i);
       for (let j = i + 1; j < sorted.length; j++) {
         const b = at(sorted, j);
-        if (lengthOf(b) - lengthOf(a) >= LIMIT.lengthNm) break;
+        if (lengthOf(b) - lengthOf(a) >= NEAR_TWIN_LIMIT.lengthNm) break;
         if (job.meant[meantId(a.mark, b.mark)]) continue;
-        if (eitherDistance(a.shown.form, b.shown.form, LIMIT) < 1) checks.push(twinCheck(job, shape, a, b));
+        if (eitherDistance(a.shown.form, b.shown.form, NEAR_TWIN_LIMIT) < 1)
+          checks.push(twinCheck(job, shape, a, b));
       }
     }
   }

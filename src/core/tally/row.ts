@@ -8,6 +8,8 @@ export type TallyRow = {
   readonly mark: string;
   /** Somebody typed its mark. */
   readonly held: boolean;
+  /** Somebody put its pieces together, or split them off: the id of that; null: computed. */
+  readonly byHand: string | null;
   readonly name: string;
   readonly kind: Piece["kind"];
   /** Pieces in the whole batch. */

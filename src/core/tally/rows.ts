@@ -11,6 +11,7 @@ import {
   memberDistance,
   memberHandKey,
   memberOrderKey,
+  NEAR_TWIN_LIMIT,
   type Tolerance,
   TWIN_TOLERANCE,
 } from "./member-twins";
@@ -49,14 +50,26 @@ export function stockKeyOf(piece: Piece): string {
 /** Exactly equal forms: distance zero, so they may be taken together before any comparison. */
 type Bundle = { readonly form: Form; readonly key: readonly number[]; readonly pieces: Piece[] };
 
-/** Groups pieces into rows. The order of the pieces has no effect on who shares a row. */
+/** What must agree in a row by hand: typed-in pieces may be put to drawn ones there. */
+const handKeyOf = (piece: Piece, row: string) =>
+  ["by hand", piece.kind, piece.stock ?? `?${piece.stockName ?? ""}`, piece.material ?? "?", row].join(
+    "\u0000",
+  );
+
+/**
+ * Groups pieces into rows. The order of the pieces has no effect on who shares a row. `handRowOf` names the row by
+ * hand of the pieces that are in one: they share it however they differ, as long as they are near twins.
+ */
 export function groupPieces(
   pieces: readonly Piece[],
   memory: TallyMemory = newTallyMemory(),
+  handRowOf: ReadonlyMap<string, string> = new Map(),
 ): readonly Group[] {
   const byStock = new Map<string, Piece[]>();
   for (const piece of pieces) {
-    const key = memory.stockKey(piece, [], () => stockKeyOf(piece));
+    const hand = handRowOf.get(piece.id);
+    const key =
+      hand === undefined ? memory.stockKey(piece, [], () => stockKeyOf(piece)) : handKeyOf(piece, hand);
     const list = byStock.get(key);
     if (list) list.push(piece);
     else byStock.set(key, [piece]);
@@ -64,7 +77,12 @@ export function groupPieces(
   const groups: Group[] = [];
   for (const key of [...byStock.keys()].sort(byText)) {
     const own = byStock.get(key) ?? [];
-    groups.push(...memory.stock(key, own, () => groupStock(own, memory)));
+    const hand = handRowOf.get(own[0]?.id ?? "") ?? null;
+    groups.push(
+      ...memory.stock(key, own, () =>
+        hand === null ? groupStock(own, memory) : groupByHand(own, hand, memory),
+      ),
+    );
   }
   return groups;
 }
@@ -76,6 +94,41 @@ function groupStock(pieces: readonly Piece[], memory: TallyMemory): readonly Gro
     set.map((row) => toGroup(row, parted)),
   );
   return [...groups, ...looseGroups(loose)];
+}
+
+/** Whether a row by hand that shows `shown` may hold `other`: a near twin that is not cut short by it. */
+export function mayShareRow(shown: Form, other: Form): boolean {
+  if (shown.kind === "none" || other.kind === "none") return shown.kind === other.kind;
+  const own = sizeOf(other);
+  const covered = sizeOf(shown).every((nm, i) => nm >= at(own, i) - TWIN_TOLERANCE.lengthNm);
+  return covered && eitherDistance(shown, other, NEAR_TWIN_LIMIT) <= 1;
+}
+
+/** One row for pieces that somebody put together; those that have grown too unlike the first stand in rows of their own. */
+function groupByHand(pieces: readonly Piece[], row: string, memory: TallyMemory): readonly Group[] {
+  const all = bundles(
+    pieces.filter((piece) => piece.form.kind !== "none"),
+    memory,
+  );
+  const rest = looseGroups(pieces.filter((piece) => piece.form.kind === "none"));
+  const [first, ...more] = all;
+  const longest = more.reduce(
+    (best, bundle) => (best && byTuple(sizeOf(bundle.form), sizeOf(best.form)) > 0 ? bundle : best),
+    first,
+  );
+  const near = (bundle: Bundle) => longest !== undefined && mayShareRow(longest.form, bundle.form);
+  const [own, far] = [all.filter(near), all.filter((bundle) => !near(bundle))];
+  const twins = own.every(
+    (bundle) => longest !== undefined && eitherDistance(longest.form, bundle.form, TWIN_TOLERANCE) <= 1,
+  );
+  return [
+    ...(own.length === 0 ? [] : [{ ...toGroup(own, !twins), byHand: row }]),
+    ...groupStock(
+      far.flatMap((bundle) => bundle.pieces),
+      memory,
+    ),
+    ...rest.map((group) => ({ ...group, byHand: row })),
+  ];
 }
 
 /** Bought parts of one entry and length are one row; what cannot be computed stands alone. */
@@ -92,6 +145,7 @@ function looseGroups(pieces: readonly Piece[]): readonly Group[] {
     pieces: row.map((piece) => ({ piece, hand: "asDrawn" as const, quantity: piece.quantity })),
     shown: at(row, 0),
     spread: false,
+    byHand: null,
   }));
 }
 
@@ -180,7 +234,9 @@ function toGroup(row: readonly Bundle[], spread: boolean): Group {
     { drawn: [], counted: [] },
   ];
   for (const bundle of row) {
-    const same = formDistance(first.form, bundle.form, "proper", TWIN_TOLERANCE) <= 1;
+    const proper = formDistance(first.form, bundle.form, "proper", TWIN_TOLERANCE);
+    // Pieces that were put together by hand may be further apart: then the nearer hand is meant.
+    const same = proper <= 1 || proper <= formDistance(first.form, bundle.form, "mirrored", TWIN_TOLERANCE);
     const standsMirrored = bundle.pieces.some((piece) => piece.mirrored > 0);
     const either =
       same && standsMirrored && formDistance(first.form, bundle.form, "mirrored", TWIN_TOLERANCE) <= 1;
@@ -200,7 +256,7 @@ function toGroup(row: readonly Bundle[], spread: boolean): Group {
   const shown = drawn.drawn.reduce((best, piece) =>
     byTuple(sizeOf(piece.form), sizeOf(best.form)) > 0 ? piece : best,
   );
-  return { pieces, shown, spread };
+  return { pieces, shown, spread, byHand: null };
 }
 
 const countOf = ({ counted }: Side) => counted.reduce((sum, { quantity }) => sum + quantity, 0);

@@ -8,6 +8,7 @@ import type { Shape } from "../shape";
 import type { Stockroom } from "../stockroom";
 import { collectPieces } from "./collect";
 import type { Group } from "./group";
+import { handRowChecks, handRowOfPiece, together } from "./hand-rows";
 import { giveMarks, type MarkedGroup, marksToKeep } from "./marks";
 import { TWIN_TOLERANCE } from "./member-twins";
 import { newTallyMemory, type TallyMemory } from "./memory";
@@ -87,7 +88,7 @@ export function tallyJob(
 ): Tally {
   const { pieces, guides } = collectPieces(job, shape, stockroom, memory);
   const listed = pieces.filter((piece) => !piece.leftOut);
-  const groups = [...groupPieces(listed, memory)].sort(readingOrder(stockroom));
+  const groups = [...groupPieces(listed, memory, handRowOfPiece(job))].sort(readingOrder(stockroom));
   const made = groups.filter((group) => group.shown.kind !== "bought");
   const kept = new Map(Object.values(job.marks).map((one) => [one.id, one]));
   const { marked, shared } = giveMarks(made, kept);
@@ -135,9 +136,13 @@ function toRow(group: Group, mark: string, batch: number, held: boolean): TallyR
   const hands = { asDrawn: 0, opposite: 0 };
   for (const { quantity, hand } of group.pieces) hands[hand] += quantity * batch;
   return {
-    id: mark === "" ? `bought ${shown.stock ?? shown.id} ${shown.boughtLength ?? ""}` : mark,
+    id:
+      mark === ""
+        ? `bought ${shown.stock ?? shown.id} ${shown.boughtLength ?? ""}${group.byHand === null ? "" : ` ${group.byHand}`}`
+        : mark,
     mark,
     held,
+    byHand: group.byHand,
     name: nameOf(group),
     kind: shown.kind,
     count: hands.asDrawn + hands.opposite,
@@ -156,7 +161,7 @@ function groupChecks(
   shared: readonly { mark: string; instead: string }[],
 ): readonly Check[] {
   const spread = marked
-    .filter(({ group }) => group.spread)
+    .filter(({ group }) => group.spread && group.byHand === null)
     .map(({ group, mark }) =>
       plainCheck(
         "spreadRow",
@@ -174,14 +179,14 @@ function groupChecks(
     ),
     marks: [mark, instead],
   }));
-  return [...spread, ...doubled];
+  return [...spread, ...handRowChecks(marked), ...doubled];
 }
 
 /** Typed-in rows never merge with drawn ones by themselves: it is said where they could. */
 function typedLikeDrawn(rows: readonly TallyRow[]): readonly Check[] {
   const drawn = rows.filter((row) => !row.typed && row.shown.form.kind !== "none");
   return rows
-    .filter((row) => row.typed && row.stock !== null)
+    .filter((row) => row.typed && row.stock !== null && row.byHand === null)
     .flatMap((row) => {
       const like = drawn.find(
         (other) =>
@@ -196,7 +201,8 @@ function typedLikeDrawn(rows: readonly TallyRow[]): readonly Check[] {
         `Mark ${row.mark} is typed in and has the size of the drawn mark ${like.mark}; they are counted apart.`,
         row.pieces.map((piece) => piece.id),
       );
-      return [{ ...check, marks: [row.mark, like.mark] }];
+      const edit = together([like, row], `hand-${row.pieces[0]?.id ?? row.mark}`);
+      return [{ ...check, marks: [row.mark, like.mark], fix: { label: "Put together", edit } }];
     });
 }
 

@@ -10,7 +10,7 @@ export function GET(_: Request, { params }: { readonly params: Promise<{ readonl
     const computed = await computeJob(db, (await params).id, "");
     if (!computed) return NO_SUCH_JOB();
     return download(
-      writeJobFile(computed.open.job, await currentStockroom(db)),
+      writeJobFile(computed.open.job, await currentStockroom(db), computed.open.revision),
       "application/json",
       fileName(computed, "job", "tally.json"),
     );

@@ -1,0 +1,361 @@
+import fc from "fast-check";
+import { describe, expect, it } from "vitest";
+import { type Edit, type Job, newJob, type OwnColumn, plainColumn } from "../job";
+import { edited, refusal } from "../job/edit.fixture";
+import { resultsOf, smallFrame } from "../pipeline.fixture";
+import { holdMark, renumber } from "../tally";
+import { fieldText, type ListTable, markIsIn, overWords, ownList, tableAsTabs } from ".";
+import { columns, groundOf, rowsOf, setup, texts } from "./list.fixture";
+
+const own = (name: string, more: Partial<OwnColumn> = {}): Edit => ({
+  kind: "setOwnColumn",
+  column: {
+    id: name.toLowerCase().replace(/\W/g, "-") as never,
+    name,
+    kind: "text",
+    choices: [],
+    formula: null,
+    forAll: null,
+    position: 0,
+    ...more,
+  },
+});
+const value = (column: string, records: string[], text: string, id = `${column} ${records[0]}`): Edit => ({
+  kind: "setCell",
+  cell: {
+    id: id as never,
+    list: null,
+    column: `own:${column}`,
+    records,
+    summed: false,
+    text,
+    computed: null,
+  },
+});
+const over = (column: string, records: string[], text: string, computed: string, summed = false): Edit => ({
+  kind: "setCell",
+  cell: { id: `over-${column}` as never, list: "list", column, records, summed, text, computed },
+});
+const made = (job: Job, ...edits: Edit[]) => edits.reduce((now, edit) => edited(edit, now), job);
+const cellIn = (table: ListTable, record: string, column: string) =>
+  rowsOf(table).find((row) => row.records.includes(record))?.cells[column];
+const withList = (list = setup({})) => edited({ kind: "setList", list }, smallFrame());
+
+describe("own columns", () => {
+  const job = made(smallFrame(), own("Finish"), value("finish", ["front", "back"], "oiled"));
+
+  it("have values for single marks, and say where there is none", () => {
+    const list = setup({ kinds: ["member"], columns: columns("name", "own:finish") });
+    const table = ownList(list, groundOf(job));
+    expect(texts(list, job)).toEqual([
+      ["Rail", "oiled"],
+      ["Leg", "not set"],
+      ["End rail", "not set"],
+    ]);
+    expect(table.notes).toContain("Finish is not set in 2 rows.");
+    expect(tableAsTabs(table).split("\n")[2]).toBe("Leg\t");
+  });
+
+  it("have one value for all, which single ones go before", () => {
+    const all = edited(own("Finish", { forAll: "raw" }), job);
+    expect(texts(setup({ kinds: ["member"], columns: columns("own:finish") }), all)).toEqual([
+      ["oiled"],
+      ["raw"],
+      ["raw"],
+    ]);
+  });
+
+  it("keep their values through new marks, and give them along to pieces that leave the row", () => {
+    const { tally } = resultsOf(job);
+    const numbered = renumber(job, tally, {
+      style: "numbers",
+      start: 7,
+      step: 2,
+      order: "listed",
+      prefix: { member: "", panel: "", other: "" },
+    });
+    if (!numbered.ok) throw new Error("it can be");
+    const list = setup({ kinds: ["member"], columns: columns("mark", "own:finish") });
+    expect(texts(list, edited(numbered.value, job))[0]).toEqual(["7", "oiled"]);
+    const apart = edited(
+      { kind: "changeMembers", ids: ["back"], set: { start: { kind: "square", offset: "-7", past: null } } },
+      job,
+    );
+    expect(texts(list, apart).filter(([, finish]) => finish === "oiled")).toHaveLength(2);
+  });
+
+  it("read lengths and numbers, and refuse what is none of their kind", () => {
+    const typed = made(
+      smallFrame(),
+      own("Gap", { kind: "length" }),
+      own("Price", { kind: "number" }),
+      own("Where", { kind: "choice", choices: ["top", "foot"] }),
+      own("Sheet", { kind: "link" }),
+      value("gap", ["front"], '1 1/2"'),
+      value("price", ["front"], "2,50"),
+      value("where", ["front"], "top"),
+      value("sheet", ["front"], "https://example.org/rail"),
+    );
+    const list = setup({
+      marks: ["A"],
+      columns: [
+        { ...plainColumn("own:gap"), unit: "in", format: { kind: "fraction", denominator: 16 } },
+        ...columns("own:price", "own:where", "own:sheet"),
+      ],
+    });
+    const table = ownList(list, groundOf(typed));
+    expect(texts(list, typed)).toEqual([["1 1/2", "2,50", "top", "https://example.org/rail"]]);
+    expect(cellIn(table, "front", "own:gap")?.value).toBeWithinMm(38.1, 1e-9);
+    expect(cellIn(table, "front", "own:price")?.value).toBe(2.5);
+    expect(cellIn(table, "front", "own:sheet")?.link).toBe("https://example.org/rail");
+    expect(refusal(value("gap", ["front"], "wide"), typed)).toContain("wide");
+    expect(refusal(value("price", ["front"], "1,400"), typed)).toContain("must be a number");
+    expect(refusal(value("where", ["front"], "side"), typed)).toContain("must be one of top, foot");
+    expect(refusal(value("sheet", ["front"], "javascript:alert(1)"), typed)).toContain("must start with");
+  });
+
+  it("compute over other columns, lengths in the job's unit; what one lacks, the formula lacks", () => {
+    const typed = made(
+      smallFrame(),
+      own("Apiece", { kind: "number" }),
+      own("Whole", { kind: "formula", formula: "{Count} * {apiece} + {cut length} / width" }),
+      own("Twice", { kind: "formula", formula: 'if({material} == "S235", {WHOLE} * 2, 0)' }),
+      value("apiece", ["front", "back"], "2.5"),
+    );
+    const list = setup({ kinds: ["member"], columns: columns("name", "own:whole", "own:twice") });
+    // 2 · 2.5 + 600 / 600.
+    expect(texts(list, typed)).toEqual([
+      ["Rail", "6", "12"],
+      ["Leg", "missing", "missing"],
+      ["End rail", "missing", "missing"],
+    ]);
+  });
+
+  it("have one name however it is typed, and are called by the new one wherever braces name them", () => {
+    const job = made(
+      smallFrame(),
+      own("Paint code"),
+      own("Line", { kind: "formula", formula: "{paint-code} == 5" }),
+    );
+    expect(refusal({ ...own("PAINT  CODE", { id: "other" as never }) }, job)).toContain(
+      'is the column "Paint code"',
+    );
+    expect(refusal(own("cut LENGTH"), job)).toContain("is that of a computed column");
+    expect(refusal(own("…"), job)).toContain("needs a letter or a digit");
+    const list = setup({ sizeOfMember: "{length} {PaintCode}" });
+    const renamed = made(job, { kind: "setList", list }, own("Colour", { id: "paint-code" as never }));
+    expect(renamed.ownColumns["line"]?.formula).toBe("{Colour} == 5");
+    expect(renamed.lists["list"]?.sizeOfMember).toBe("{length} {Colour}");
+    expect(
+      texts({ ...list, sizeOfMember: "{length} {colour}", columns: columns("size"), marks: ["A"] }, renamed),
+    ).toEqual([["–"]]);
+  });
+
+  it.each([
+    ["{nothing} + 1", "names {nothing}, which is no column"],
+    ["{count} + price", "names price, which is no key size"],
+    ["{count", "has a brace without its partner"],
+    ["{self} + 1", "goes round in a loop"],
+    ["{count} +", "cannot be read"],
+  ])("the formula %s is refused with a sentence", (formula, words) => {
+    expect(refusal(own("Self", { kind: "formula", formula }))).toContain(words);
+  });
+
+  it("are taken out of lists and values with them; not while a formula needs them", () => {
+    const list = setup({ columns: columns("mark", "own:finish"), groupBy: "own:finish" });
+    const full = made(job, { kind: "setList", list }, own("Shout", { kind: "formula", formula: "{finish}" }));
+    expect(refusal({ kind: "removeOwnColumn", id: "finish" }, full)).toContain("formula of Shout");
+    const gone = made(
+      full,
+      { kind: "removeOwnColumn", id: "shout" },
+      { kind: "removeOwnColumn", id: "finish" },
+    );
+    expect([gone.lists["list"]?.columns.length, gone.lists["list"]?.groupBy, gone.listCells]).toEqual([
+      1,
+      null,
+      {},
+    ]);
+    const only = made(job, { kind: "setList", list: setup({ columns: columns("own:finish") }) });
+    expect(refusal({ kind: "removeOwnColumn", id: "finish" }, only)).toContain("is all that list List shows");
+  });
+});
+
+describe("cells typed over", () => {
+  it("show what was typed and keep the computed value beside it", () => {
+    const job = edited(over("length", ["front", "back"], "612", "600"), withList());
+    const cell = cellIn(ownList(setup({}), groundOf(job)), "front", "length");
+    expect(cell).toEqual({
+      text: "612",
+      value: 612,
+      over: { computed: "600", was: "600", changed: false },
+    });
+    // Another list, and the layouts, know nothing of it.
+    const other = setup({ id: "other" as never });
+    expect(cellIn(ownList(other, groundOf(job)), "front", "length")?.text).toBe("600");
+  });
+
+  it("tell when the computed value has changed since, and go back", () => {
+    const job = edited(over("length", ["front", "back"], "612", "600"), withList());
+    const wider = edited({ kind: "setKeySize", id: "size-width", formula: "620", variant: null }, job);
+    const cell = cellIn(ownList(setup({}), groundOf(wider)), "front", "length");
+    expect(cell?.over).toEqual({ computed: "620", was: "600", changed: true });
+    const back = edited(
+      { kind: "clearCells", list: "list", column: "length", records: ["front", "back"] },
+      wider,
+    );
+    expect(back.listCells).toEqual({});
+    const all = edited({ kind: "clearCells", list: "list", column: null, records: null }, wider);
+    expect(all.listCells).toEqual({});
+    expect(edited({ kind: "removeList", id: "list" }, wider).listCells).toEqual({});
+  });
+
+  it("count in sums by what was typed; a word in place of a number makes them incomplete", () => {
+    const list = setup({ kinds: ["member"], columns: columns("name", "count"), totals: true });
+    const more = edited(over("count", ["front", "back"], "3", "2"), withList(list));
+    // By hand: 3 typed + 2 end rails + 2 legs.
+    expect(ownList(list, groundOf(more)).foot[0]?.cells["count"]?.text).toBe("7");
+    const word = edited(over("count", ["front", "back"], "a few", "2"), withList(list));
+    expect(ownList(list, groundOf(word)).foot[0]?.cells["count"]?.text).toBe("incomplete: 4");
+  });
+
+  it("stay with the row that adds others up, not with its single rows", () => {
+    const list = setup({
+      kinds: ["member"],
+      columns: columns("stock", "count"),
+      groupBy: "stock",
+      showRows: false,
+    });
+    const ids = Object.keys(smallFrame().members);
+    const job = edited(over("count", ids, "8", "6", true), withList(list));
+    expect(texts(list, job)).toEqual([[expect.stringContaining("Square tube"), "8"]]);
+    expect(texts({ ...list, showRows: true, groupBy: null }, job).map(([, count]) => count)).toEqual([
+      "2",
+      "2",
+      "2",
+    ]);
+  });
+
+  it("are told in files beside the value", () => {
+    const job = edited(over("name", ["front", "back"], "Long rail", "Rail"), withList());
+    const table = ownList(setup({}), groundOf(job));
+    const [head, first] = tableAsTabs(table).split("\n");
+    expect(head?.endsWith("\tTyped over")).toBe(true);
+    expect(first).toBe("A\tLong rail\t2\t600\tName (computed Rail)");
+    const row = rowsOf(table)[0];
+    expect(row && overWords(row, table.columns)).toBe("Name (computed Rail)");
+  });
+
+  it("typing twice for one piece keeps the later text, and never two", () => {
+    fc.assert(
+      fc.property(
+        fc.array(
+          fc.tuple(
+            fc.subarray(["front", "back", "left", "right"], { minLength: 1 }),
+            fc.constantFrom("1", "2", "3"),
+          ),
+          { minLength: 1, maxLength: 8 },
+        ),
+        (typings) => {
+          let job = withList();
+          typings.forEach(([records, text], i) => {
+            job = edited(
+              {
+                kind: "setCell",
+                cell: {
+                  id: `c${i}` as never,
+                  list: "list",
+                  column: "count",
+                  records,
+                  summed: false,
+                  text,
+                  computed: "2",
+                },
+              },
+              job,
+            );
+          });
+          for (const id of ["front", "back", "left", "right"]) {
+            const last = typings.filter(([records]) => records.includes(id)).at(-1)?.[1];
+            const found = Object.values(job.listCells).filter((cell) => cell.records.includes(id));
+            expect(found.map((cell) => cell.text)).toEqual(last === undefined ? [] : [last]);
+          }
+        },
+      ),
+      { numRuns: 60 },
+    );
+  });
+});
+
+describe("what goes in and in which order", () => {
+  it("marks one by one and from one to another, materials, and rows by hand", () => {
+    expect(["A", "C", "D", "AA"].map((mark) => markIsIn(mark, "B-D"))).toEqual([false, true, true, false]);
+    expect(["P9", "P10", "Q10"].map((mark) => markIsIn(mark, "P1 – P10"))).toEqual([true, true, false]);
+    expect(markIsIn("T-1", "T-1")).toBe(true);
+    expect(texts(setup({ marks: ["A-B"], columns: columns("mark") }))).toEqual([["A"], ["B"]]);
+    expect(texts(setup({ materials: ["birch ply"], columns: columns("name") }))).toEqual([["Shelf"]]);
+    const hand = setup({
+      kinds: ["member"],
+      columns: columns("name"),
+      order: [{ column: "name", descending: false }],
+      handOrder: ["legLeft", "left"],
+    });
+    expect(texts(hand)).toEqual([["Leg"], ["End rail"], ["Rail"]]);
+  });
+
+  it("a column in another unit says so in its heading", () => {
+    const list = setup({
+      columns: [
+        { ...plainColumn("length"), unit: "m", format: { kind: "decimal", places: 3, trailingZeros: true } },
+      ],
+      marks: ["A"],
+    });
+    const table = ownList(list, groundOf(smallFrame()));
+    expect(table.columns[0]?.heading).toBe("Cut length (m)");
+    expect(texts(list)).toEqual([["0.600"]]);
+  });
+
+  it("the costed list has the sum, the waste on what is measured, and the total at its foot", () => {
+    const job = newJob({
+      info: { code: "T", title: "T", wastePercent: 10, rounding: "end" },
+      panels: { tray: { name: "Tray", board: "ply", length: "640", width: "415" } },
+      boughtParts: { feet: { name: "Feet", entry: "foot", count: "2" } },
+    });
+    const list = setup({ columns: columns("name", "cost"), totals: true, wasteAtFoot: true });
+    const { foot } = ownList(list, groundOf(job));
+    // Ply 54.00 a sheet of 2.44 · 1.22 = 2.9768 m²: 0.2656 m² at 18.14 is 4.82; feet 4.70; waste on the ply alone 0.48.
+    expect(foot.map(({ label, cells }) => [label, cells["cost"]?.text])).toEqual([
+      ["Sum", "9.52 EUR"],
+      ["Waste, 10 %", "0.48 EUR"],
+      ["Total", "10.00 EUR"],
+    ]);
+  });
+});
+
+describe("pasted into a spreadsheet", () => {
+  it("a bare fraction is a number there, not a date", () => {
+    const list = setup({
+      columns: [{ ...plainColumn("thickness"), unit: "in", format: { kind: "fraction", denominator: 64 } }],
+      kinds: ["panel"],
+    });
+    // 18 mm is 45.35 / 64 of an inch: what is rounded by more than the tolerance is told in the heading there.
+    expect(tableAsTabs(ownList(list, groundOf(smallFrame()))).split("\n")).toEqual([
+      "Thick (in) ≈",
+      "0 45/64",
+    ]);
+    expect(fieldText({ text: "–", value: null, lack: "notApplicable" })).toBe("");
+  });
+});
+
+describe("held marks", () => {
+  it("stay when the values of own columns are typed", () => {
+    const { tally } = resultsOf(smallFrame());
+    const row = tally.rows.find((one) => one.name === "Rail");
+    const held = row && holdMark(tally, row, "R1");
+    if (!held?.ok) throw new Error("it can be");
+    const job = made(smallFrame(), held.value, own("Finish"), value("finish", ["front"], "oiled"));
+    expect(texts(setup({ kinds: ["member"], columns: columns("mark", "own:finish") }), job)[0]).toEqual([
+      "R1",
+      "oiled",
+    ]);
+  });
+});

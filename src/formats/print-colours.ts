@@ -1,0 +1,22 @@
+/** The inks and tints of display lists on paper. */
+import type { Ink, Tint } from "@/core/drawing";
+
+export const INKS: Readonly<Record<Ink, string>> = {
+  ink: "#1D2321",
+  soft: "#5B645F",
+  seam: "#B9B9AD",
+  brass: "#B7832F",
+  chalk: "#2F6A9A",
+  oxide: "#A33F2B",
+  moss: "#4B7A36",
+};
+
+export const TINTS: Readonly<Record<Tint, string>> = {
+  paper: "#FFFFFF",
+  steel: "#DCE0DF",
+  timber: "#F0E2C4",
+  board: "#F4EBD8",
+  rest: "#FAFAF6",
+  brass: "#F3DFB8",
+  ground: "#F4F4EF",
+};
