@@ -13,6 +13,7 @@ export {
   stepJob,
   stepNames,
 } from "./job-repository";
+export { keepListSetup, readListSetups, removeListSetup } from "./list-setup-repository";
 export {
   readSetting,
   readStock,

@@ -81,6 +81,13 @@ export const stockSizes = sqliteTable(
   (table) => [primaryKey({ columns: [table.entryId, table.position] })],
 );
 
+/** List setups that are kept for other jobs, by name. */
+export const listSetups = sqliteTable("list_setups", {
+  name: text("name").primaryKey(),
+  kept: text("kept").notNull(),
+  at: integer("at").notNull(),
+});
+
 export const settings = sqliteTable("settings", {
   name: text("name").primaryKey(),
   value: text("value").notNull(),

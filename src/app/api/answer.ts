@@ -31,6 +31,22 @@ export async function readBody<S extends v.GenericSchema>(
     : err(sayProblem(`The request does not fit: ${issueWords(checked.issues)}.`, 400));
 }
 
+/** The bytes of a request's body; null when there are more than `most`, of which no more is read. */
+export async function readBytes(request: Request, most: number): Promise<Uint8Array | null> {
+  const parts: Uint8Array[] = [];
+  let size = 0;
+  const reader = request.body?.getReader();
+  for (let part = await reader?.read(); part && !part.done; part = await reader?.read()) {
+    size += part.value.length;
+    if (size > most) {
+      await reader?.cancel();
+      return null;
+    }
+    parts.push(part.value);
+  }
+  return new Uint8Array(Buffer.concat(parts));
+}
+
 /** Runs a handler; whatever is thrown is logged once and told in one sentence. */
 export async function guarded(work: () => Promise<Response>): Promise<Response> {
   try {

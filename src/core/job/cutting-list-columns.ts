@@ -74,22 +74,46 @@ function meaning(heading: string): ListColumn | null {
   return HEADINGS.find(([pattern]) => pattern.test(withoutUnit))?.[1] ?? null;
 }
 
+/** What a column of a list is taken for; null: it is not read. */
+export type ColumnMeaning = ListColumn | null;
+
+/** What each heading means by itself; null where it means nothing here. */
+export const meaningsOf = (headings: readonly string[]): readonly ColumnMeaning[] =>
+  headings.map((heading) => (heading.trim() === "" ? null : meaning(heading.trim().toLowerCase())));
+
+/** Whether a row looks like a heading row: at least two of its cells mean a column, and none is a number. */
+export function looksLikeHeadings(cells: readonly string[]): boolean {
+  const known = meaningsOf(cells).filter((one) => one !== null).length;
+  return known >= 2 && !cells.some((cell) => /^\s*\d+([.,]\d+)?\s*$/.test(cell));
+}
+
 /** Reads the heading row. Two headings for one thing are told, not guessed between. */
 export function readHeadings(headings: readonly string[]): Result<ColumnMap, Problem> {
+  return mapColumns(meaningsOf(headings), headings);
+}
+
+/**
+ * The columns of a list as somebody chose them; `headings` are the cells of the heading row, empty where the list has
+ * none. Two columns for one thing are told, not guessed between.
+ */
+export function mapColumns(
+  meanings: readonly ColumnMeaning[],
+  headings: readonly string[],
+): Result<ColumnMap, Problem> {
   const places = new Map<ListColumn, ColumnPlace>();
   const names = new Map<ListColumn, string>();
   const unread: string[] = [];
-  for (const [index, raw] of headings.entries()) {
-    const heading = raw.trim().toLowerCase();
-    if (heading === "") continue;
-    const column = meaning(heading);
-    if (column === null) unread.push(raw.trim());
-    else if (places.has(column)) {
-      const why = `its columns "${names.get(column)}" and "${raw.trim()}" both stand for ${column}; rename or remove one`;
+  for (const [index, column] of meanings.entries()) {
+    const heading = headings[index]?.trim() ?? "";
+    const name = heading === "" ? `column ${index + 1}` : heading;
+    if (column === null) {
+      if (heading !== "") unread.push(heading);
+    } else if (places.has(column)) {
+      const why = `its columns "${names.get(column)}" and "${name}" both stand for ${column}; rename or remove one`;
       return err({ kind: "malformed", what: "The heading row", why });
     } else {
-      places.set(column, { index, unit: unitOf(heading) });
-      names.set(column, raw.trim());
+      places.set(column, { index, unit: unitOf(heading.toLowerCase()) });
+      names.set(column, name);
     }
   }
   if (!places.has("length") && !places.has("quantity")) {
@@ -98,3 +122,22 @@ export function readHeadings(headings: readonly string[]): Result<ColumnMap, Pro
   }
   return ok({ places, unread });
 }
+
+/** What a column can be taken for, in the order in which it is offered, with the words for it. */
+export const LIST_COLUMN_WORDS: Readonly<Record<ListColumn, string>> = {
+  mark: "mark",
+  name: "name",
+  quantity: "quantity",
+  length: "length",
+  width: "width",
+  thickness: "thickness",
+  stock: "section or board",
+  material: "material",
+  angle1: "end 1, degrees",
+  angle2: "end 2, degrees",
+  angles: "both ends, degrees",
+  stand: "how the ends stand",
+  edging: "edging",
+  grain: "grain",
+  note: "note",
+};

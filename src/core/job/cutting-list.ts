@@ -5,7 +5,13 @@
 import { err, ok, type Problem, type Result, sentence } from "../kernel";
 import { type LengthUnit, parseLength } from "../measure";
 import { parseSectionName, type Stockroom } from "../stockroom";
-import { type ColumnMap, type ListColumn, readHeadings } from "./cutting-list-columns";
+import {
+  type ColumnMap,
+  type ColumnMeaning,
+  type ListColumn,
+  mapColumns,
+  readHeadings,
+} from "./cutting-list-columns";
 import { PANEL_EDGES, type PanelEdge } from "./panel";
 import type { TypedPiece, TypedPieceId, TypedStand } from "./typed-piece";
 
@@ -34,11 +40,17 @@ export type ListReading = {
   readonly stockroom: Stockroom;
   /** A fresh id for the nth piece. */
   readonly newId: (index: number) => string;
+  /** Where the first piece stands among those that are there. */
+  readonly firstPosition?: number;
+  /** The columns as somebody chose them; without, the first row holds headings that say it. */
+  readonly columns?: { readonly meanings: readonly ColumnMeaning[]; readonly hasHeadings: boolean };
+  /** Materials that count as known. With it, rows of a stock or material that nobody knows are told, not taken. */
+  readonly knownMaterials?: ReadonlySet<string>;
 };
 
 type Cells = (column: ListColumn) => string;
 
-/** Reads a cutting list: `rows[0]` is the heading row. */
+/** Reads a cutting list: `rows[0]` is the heading row, unless the columns are given and say that there is none. */
 export function readCuttingList(
   rows: readonly (readonly string[])[],
   reading: ListReading,
@@ -46,7 +58,9 @@ export function readCuttingList(
   const filled = rows
     .map((cells, i) => ({ cells, row: i + 1 }))
     .filter(({ cells }) => cells.some((cell) => cell.trim() !== ""));
-  const [head, ...body] = filled;
+  const headless = reading.columns?.hasHeadings === false;
+  const [head] = filled;
+  const body = headless ? filled : filled.slice(1);
   if (!head) return err({ kind: "malformed", what: "The list", why: "it is empty" });
   if (body.length > MOST_LIST_ROWS) {
     return err({
@@ -55,7 +69,9 @@ export function readCuttingList(
       why: `it has ${body.length} rows, at most ${MOST_LIST_ROWS} are read; split it`,
     });
   }
-  const columns = readHeadings(head.cells);
+  const columns = reading.columns
+    ? mapColumns(reading.columns.meanings, headless ? [] : head.cells)
+    : readHeadings(head.cells);
   if (!columns.ok) return columns;
   if (body.length === 0)
     return err({ kind: "malformed", what: "The list", why: "it has a heading row but no rows under it" });
@@ -63,10 +79,14 @@ export function readCuttingList(
   const unreadable: UnreadableRow[] = [];
   const reader = new RowReader(columns.value, reading);
   for (const { cells, row } of body) {
-    const piece = reader.read(
-      (column) => cells[columns.value.places.get(column)?.index ?? -1]?.trim() ?? "",
-      pieces.length,
-    );
+    const formula = cells.find((cell) => cell.trim().startsWith("="));
+    const piece =
+      formula !== undefined
+        ? err(`"${formula.trim()}" is a formula; paste values.`)
+        : reader.read(
+            (column) => cells[columns.value.places.get(column)?.index ?? -1]?.trim() ?? "",
+            pieces.length,
+          );
     if (piece.ok) pieces.push(piece.value);
     else
       unreadable.push({
@@ -112,6 +132,8 @@ class RowReader {
     if (mark.length > 12) return err(`The mark "${mark}" is longer than 12 characters.`);
     const name = cell("name") || cell("stock") || mark;
     if (name === "") return err("It has neither a name nor a mark.");
+    const unknown = this.unknown(cell("stock"), cell("material"));
+    if (unknown !== null) return err(unknown);
     const common = {
       id: this.reading.newId(index) as TypedPieceId,
       name: name.slice(0, 80),
@@ -120,9 +142,22 @@ class RowReader {
       stockText: cell("stock") === "" ? null : cell("stock").slice(0, 80),
       material: cell("material") === "" ? null : cell("material").slice(0, 60),
       leftOut: false,
-      position: index,
+      position: (this.reading.firstPosition ?? 0) + index,
     };
     return this.sized(cell, common, { length: length.value, width: width.value, thickness: thickness.value });
+  }
+
+  /** What is wrong with words for a stock or a material that nobody knows; null when they are known, or need not be. */
+  private unknown(stock: string, material: string): string | null {
+    const { knownMaterials, stockroom, unit } = this.reading;
+    if (!knownMaterials) return null;
+    const entries = [...stockroom.sections, ...stockroom.boards];
+    if (stock !== "" && !findEntry(entries, stock) && parseSectionName(stock, unit) === null)
+      return `There is no section or board "${stock}" in the stockroom.`;
+    const wanted = plain(material);
+    if (material !== "" && ![...knownMaterials].some((known) => plain(known) === wanted))
+      return `The material "${material}" is not known; no stock and no piece here is of it.`;
+    return null;
   }
 
   private sized(

@@ -51,6 +51,12 @@ export {
   type UnreadableRow,
 } from "./cutting-list";
 export {
+  type ColumnMeaning,
+  LIST_COLUMN_WORDS,
+  looksLikeHeadings,
+  meaningsOf,
+} from "./cutting-list-columns";
+export {
   applyDiff,
   type Diff,
   diffBetween,
@@ -88,6 +94,7 @@ export {
   SCHEMA_VERSION,
   type TableName,
 } from "./job";
+export { type KeptSetup, KeptSetupSchema, listFromKept, setupToKeep } from "./kept-setup";
 export {
   type KeySize,
   type KeySizeId,
@@ -97,6 +104,7 @@ export {
   type VariantId,
   VariantSchema,
 } from "./key-size";
+export { putBackEdits } from "./left-out";
 export type { ListCell } from "./list-cell";
 export {
   LIST_DEFAULTS,

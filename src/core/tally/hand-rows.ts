@@ -10,7 +10,6 @@ import type { Group } from "./group";
 import type { Form } from "./piece";
 import type { TallyRow } from "./row";
 import { mayShareRow } from "./rows";
-import type { Tally } from "./tally";
 
 /** The row by hand of each piece that is in one. */
 export function handRowOfPiece(job: Job): ReadonlyMap<string, string> {
@@ -20,6 +19,8 @@ export function handRowOfPiece(job: Job): ReadonlyMap<string, string> {
 }
 
 type PieceIds = readonly string[];
+/** What is asked of a tally here. */
+type Tally = { readonly rowOfPiece: ReadonlyMap<string, TallyRow> };
 
 /** The edit that gives some pieces of one row a row of their own. */
 export function splitOff(tally: Tally, pieces: PieceIds, id: string): Result<SimpleEdit, Problem> {

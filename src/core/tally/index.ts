@@ -3,7 +3,7 @@ export { moveInto, putTogether, splitOff } from "./hand-rows";
 export { indexOfMark, markOf } from "./marks";
 export { meantId } from "./near-twins";
 export type { CopeForm, Form, GrooveForm, MemberForm, PanelForm, Piece } from "./piece";
-export { holdMark, letMarkGo, type NumberRule, renumber } from "./renumber";
+export { holdMark, letMarkGo, markPicked, type NumberRule, type PickRule, renumber } from "./renumber";
 export type { TallyRow } from "./row";
 export {
   anglesOf,
@@ -14,4 +14,4 @@ export {
   standOf,
   standOfForm,
 } from "./stand";
-export { type Balance, balances, createTallier, type Tally, tallyJob } from "./tally";
+export { type Balance, balances, createTallier, type LeftOut, type Tally, tallyJob } from "./tally";

@@ -55,7 +55,7 @@ export function renumber(job: Job, tally: Tally, rule: NumberRule): Result<Simpl
       do {
         const number = counted.get(before) ?? start;
         counted.set(before, number + step);
-        mark = `${before}${rule.style === "letters" ? markOf(number - 1) : number}`;
+        mark = markBy({ style: rule.style, prefix: before }, number);
       } while (taken.has(mark));
       taken.add(mark);
       return idsOf(row).map((id) => ({ id, mark }));
@@ -63,6 +63,40 @@ export function renumber(job: Job, tally: Tally, rule: NumberRule): Result<Simpl
   const long = marks.find(({ mark }) => mark.length > 12);
   if (long) return refused("The mark", long.mark, "would have more than 12 letters; take a shorter prefix");
   return ok({ kind: "keepMarks", marks, drop: [] });
+}
+
+/** Marks given one after the other by picking: which comes next, and by how much they step. */
+export type PickRule = Pick<NumberRule, "style" | "step"> & {
+  readonly prefix: string;
+  readonly next: number;
+};
+
+const markBy = ({ style, prefix }: Pick<PickRule, "style" | "prefix">, number: number) =>
+  `${prefix}${style === "letters" ? markOf(number - 1) : number}`;
+
+/**
+ * The edit that gives a picked row the next mark and holds it, and the number after it. A row that has that mark
+ * without being held gives way; one that is held is passed over.
+ */
+export function markPicked(
+  tally: Tally,
+  row: TallyRow,
+  rule: PickRule,
+): Result<{ readonly edit: SimpleEdit; readonly mark: string; readonly next: number }, Problem> {
+  if (row.kind === "bought") return refused("Bought part", row.name, "has no mark; it is named by its entry");
+  const held = new Set(tally.rows.filter((one) => one.held && one.id !== row.id).map((one) => one.mark));
+  let number = rule.next;
+  while (held.has(markBy(rule, number))) number += rule.step;
+  const mark = markBy(rule, number);
+  if (mark.length > 12)
+    return refused("The mark", mark, "would have more than 12 letters; take a shorter prefix");
+  const other = tally.rows.find((one) => one.mark === mark && one.id !== row.id);
+  const marks = idsOf(row).map((id) => ({ id, mark, held: true }));
+  return ok({
+    edit: { kind: "keepMarks", marks, drop: other ? idsOf(other) : [] },
+    mark,
+    next: number + rule.step,
+  });
 }
 
 function ordered(job: Job, tally: Tally, order: NumberRule["order"]): readonly TallyRow[] {

@@ -26,11 +26,15 @@ export type Balance = {
   readonly guides: number;
 };
 
+export type LeftOut = { readonly id: string; readonly name: string; readonly quantity: number };
+
 export type Tally = {
   readonly rows: readonly TallyRow[];
   readonly checks: readonly Check[];
   readonly balance: Balance;
   readonly batch: number;
+  /** Pieces that were left out of the lists, each with what leaves it out. */
+  readonly leftOut: readonly LeftOut[];
   /** Row of each piece, by the id of its record. */
   readonly rowOfPiece: ReadonlyMap<string, TallyRow>;
   /** Marks that differ from those kept in the job. */
@@ -118,6 +122,9 @@ export function tallyJob(
     checks,
     balance: balanceOf(pieces, rows, batch, shape.guides + guides * batch),
     batch,
+    leftOut: pieces
+      .filter((piece) => piece.leftOut)
+      .map(({ id, name, quantity }) => ({ id, name, quantity: quantity * batch })),
     rowOfPiece,
     newMarks: marksToKeep(marked, kept),
   };

@@ -18,6 +18,7 @@ import { ok, type Problem, type Result, sentence } from "@/core/kernel";
 import type { KeptLayout } from "@/core/layout";
 import { createPipeline, type Results } from "@/core/pipeline";
 import type { Stockroom } from "@/core/stockroom";
+import { markPicked, type PickRule } from "@/core/tally";
 import { call, type Refusal } from "../common/http";
 
 export type StepNames = { readonly undo: string | null; readonly redo: string | null };
@@ -53,6 +54,8 @@ export type DeskState = {
   readonly inside: Home;
   /** The list that the tally shows, by its id; null: the cut list. */
   readonly list: string | null;
+  /** While marks are given by picking: which comes next. */
+  readonly marking: PickRule | null;
   readonly saving: SaveState;
 };
 
@@ -86,6 +89,7 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
     hidden: new Set(),
     inside: null,
     list: null,
+    marking: null,
     saving: "saved",
   }));
   const channel =
@@ -251,7 +255,23 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
     else channel?.postMessage(store.getState().revision);
   }
 
-  const select = (ids: Iterable<string>) => store.setState({ selected: new Set(ids) });
+  /** Selects; while marks are given by picking, the row that is picked takes the next one. */
+  function select(ids: Iterable<string>): void {
+    const selected = new Set(ids);
+    store.setState({ selected });
+    const { marking, results } = store.getState();
+    if (!marking) return;
+    const rows = new Set([...selected].flatMap((id) => results.tally.rowOfPiece.get(id) ?? []));
+    const [row] = rows;
+    if (!row || rows.size > 1) return;
+    const picked = markPicked(results.tally, row, marking);
+    const refused = picked.ok ? submit(picked.value.edit) : sentence(picked.problem);
+    if (refused !== null) notify({ text: refused, retry: null });
+    else if (picked.ok) store.setState({ marking: { ...marking, next: picked.value.next } });
+  }
+
+  /** Begins to give marks by picking, or ends it. */
+  const giveMarks = (marking: PickRule | null) => store.setState({ marking, selected: new Set() });
 
   /** Leaves pieces out of the picture; none: shows everything again. */
   const hide = (ids: Iterable<string>) => store.setState({ hidden: new Set(ids) });
@@ -276,6 +296,7 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
     hide,
     enter,
     openList,
+    giveMarks,
     close: () => channel?.close(),
   };
 }

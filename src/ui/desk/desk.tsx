@@ -61,7 +61,7 @@ export function Desk({ opened, stockroom, stage: first, startWorker }: DeskProps
       <div className="flex h-screen min-w-[1000px] flex-col overflow-hidden">
         <Head stage={stage} onStage={go} />
         <Stages stage={stage} onStage={go} startWorker={startWorker} />
-        <Slip />
+        <Slip stage={stage} />
       </div>
     </DeskContext>
   );

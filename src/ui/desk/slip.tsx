@@ -5,13 +5,15 @@ import { useState } from "react";
 import { findAssembly } from "@/core/job";
 import { Tag } from "../common/tag";
 import { SelectionActions } from "../shape/selection-actions";
+import { HandActions } from "../tally/hand-actions";
 import { MarkActions } from "../tally/mark-actions";
 import { CheckList } from "./checks";
 import { useDeskState } from "./desk-context";
 import { SelectionFacts } from "./selection-facts";
 import { SelectionSettings } from "./selection-settings";
+import type { Stage } from "./stages";
 
-export function Slip() {
+export function Slip({ stage }: { readonly stage: Stage }) {
   const [open, setOpen] = useState(true);
   const [tall, setTall] = useState(false);
   const selected = useDeskState((state) => state.selected);
@@ -57,7 +59,7 @@ export function Slip() {
               : ""}
         </p>
         {only?.mark ? <MarkActions row={only} /> : null}
-        <SelectionActions />
+        {stage === "tally" ? <HandActions rows={rows} /> : <SelectionActions />}
         {open ? (
           <button
             type="button"

@@ -1,24 +1,25 @@
 "use client";
-/** Which list of the job is shown, and new ones from a start. */
-import { Plus } from "lucide-react";
+/** Which list of the job is shown, and new ones: from a start, or from a setup that the stockroom keeps. */
+import { Plus, Trash2 } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
+import { useState } from "react";
+import { type KeptSetup, listFromKept } from "@/core/job";
 import { LIST_STARTS, startList } from "@/core/lists";
 import { buttonClass } from "../common/button";
 import { Chooser } from "../common/chooser";
+import { call } from "../common/http";
 import { useDesk, useDeskState } from "../desk/desk-context";
+
+const ITEM =
+  "cursor-pointer rounded-sm px-2 py-1 data-[highlighted]:bg-brass-pale data-[highlighted]:outline-none";
+
+const freshId = (before: string) => `${before}-${crypto.randomUUID().slice(0, 8)}`;
 
 export function ListChooser() {
   const desk = useDesk();
   const lists = useDeskState((state) => state.job.lists);
   const shown = useDeskState((state) => state.list);
   const sorted = Object.values(lists).sort((a, b) => a.position - b.position);
-  const add = (start: (typeof LIST_STARTS)[number]) => {
-    const taken = new Set(sorted.map((list) => list.name));
-    let name = start.name;
-    for (let i = 2; taken.has(name); i++) name = `${start.name} ${i}`;
-    const list = startList(start, `list-${crypto.randomUUID().slice(0, 8)}`, name, sorted.length);
-    if (desk.submit({ kind: "setList", list }) === null) desk.openList(list.id);
-  };
   return (
     <>
       <span className="w-[190px]">
@@ -33,29 +34,82 @@ export function ListChooser() {
           onChoose={(id) => desk.openList(id === "" ? null : id)}
         />
       </span>
-      <DropdownMenu.Root>
-        <DropdownMenu.Trigger className={buttonClass("plain")}>
-          <Plus size={15} aria-hidden /> New list
-        </DropdownMenu.Trigger>
-        <DropdownMenu.Portal>
-          <DropdownMenu.Content
-            align="start"
-            sideOffset={4}
-            className="z-50 w-[300px] rounded-sm border border-seam bg-leaf p-1 shadow-lg"
-          >
-            {LIST_STARTS.map((start) => (
-              <DropdownMenu.Item
-                key={start.name}
-                className="cursor-pointer rounded-sm px-2 py-1 data-[highlighted]:bg-brass-pale data-[highlighted]:outline-none"
-                onSelect={() => add(start)}
-              >
-                <span className="block text-[14px]">{start.name}</span>
-                <span className="block text-[12px] text-ink-soft">{start.note}</span>
-              </DropdownMenu.Item>
-            ))}
-          </DropdownMenu.Content>
-        </DropdownMenu.Portal>
-      </DropdownMenu.Root>
+      <NewList />
     </>
+  );
+}
+
+function NewList() {
+  const desk = useDesk();
+  const [kept, setKept] = useState<readonly KeptSetup[] | null>(null);
+  const load = async () => {
+    const reply = await call<{ setups: readonly KeptSetup[] }>("GET", "/api/stockroom/lists");
+    setKept(reply.ok ? reply.value.setups : []);
+  };
+  const start = (from: (typeof LIST_STARTS)[number]) => {
+    const { lists } = desk.store.getState().job;
+    const taken = new Set(Object.values(lists).map((list) => list.name));
+    let name = from.name;
+    for (let i = 2; taken.has(name); i++) name = `${from.name} ${i}`;
+    const list = startList(from, freshId("list"), name, taken.size);
+    if (desk.submit({ kind: "setList", list }) === null) desk.openList(list.id);
+  };
+  const use = (setup: KeptSetup) => {
+    const { id, edit } = listFromKept(desk.store.getState().job, setup, () => freshId("list"));
+    if (desk.submit(edit) === null) desk.openList(id);
+  };
+  const forget = async (name: string) => {
+    await call("DELETE", "/api/stockroom/lists", { name });
+    void load();
+  };
+  return (
+    <DropdownMenu.Root onOpenChange={(open) => (open ? void load() : null)}>
+      <DropdownMenu.Trigger className={buttonClass("plain")}>
+        <Plus size={15} aria-hidden /> New list
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content
+          align="start"
+          sideOffset={4}
+          className="z-50 max-h-[80vh] w-[320px] overflow-auto rounded-sm border border-seam bg-leaf p-1 shadow-lg"
+        >
+          {LIST_STARTS.map((from) => (
+            <DropdownMenu.Item key={from.name} className={ITEM} onSelect={() => start(from)}>
+              <span className="block text-[14px]">{from.name}</span>
+              <span className="block text-[12px] text-ink-soft">{from.note}</span>
+            </DropdownMenu.Item>
+          ))}
+          {kept && kept.length > 0 ? (
+            <>
+              <DropdownMenu.Separator className="my-1 border-seam border-t" />
+              <DropdownMenu.Label className="px-2 text-[12px] text-ink-soft">
+                Kept in the stockroom
+              </DropdownMenu.Label>
+              {kept.map((setup) => (
+                <div key={setup.name} className="flex items-center">
+                  <DropdownMenu.Item className={`${ITEM} flex-1`} onSelect={() => use(setup)}>
+                    <span className="block text-[14px]">{setup.name}</span>
+                    <span className="block text-[12px] text-ink-soft">
+                      {setup.setup.columns.length} columns
+                      {setup.ownColumns.length > 0 ? `, ${setup.ownColumns.length} of its own` : ""}
+                    </span>
+                  </DropdownMenu.Item>
+                  <DropdownMenu.Item
+                    className={ITEM}
+                    aria-label={`Forget ${setup.name}`}
+                    onSelect={(event) => {
+                      event.preventDefault();
+                      void forget(setup.name);
+                    }}
+                  >
+                    <Trash2 size={14} aria-hidden className="text-ink-soft" />
+                  </DropdownMenu.Item>
+                </div>
+              ))}
+            </>
+          ) : null}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
   );
 }

@@ -1,13 +1,18 @@
 "use client";
-/** The setup of one list: title, what goes in, columns with their order and format, order of rows, groups. */
-import { ArrowDown, ArrowUp, Plus, Trash2 } from "lucide-react";
-import { type Job, LIST_KINDS, type ListColumn, type ListKind, type ListSetup } from "@/core/job";
+/** The setup of one list: title, what goes in, order of rows, groups, sums, size texts, and its columns. */
+import { Archive, Plus, Trash2 } from "lucide-react";
+import { useMemo } from "react";
+import { toast } from "sonner";
+import { type Job, LIST_KINDS, type ListKind, type ListSetup, setupToKeep } from "@/core/job";
 import { sentence } from "@/core/kernel";
-import { columnKind, LIST_COLUMNS, readSizePattern, USUAL_SIZE } from "@/core/lists";
+import { listView, readSizePattern, USUAL_SIZE } from "@/core/lists";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
+import { call } from "../common/http";
 import { TextField } from "../common/text-field";
 import { useDesk, useDeskState } from "../desk/desk-context";
+import { type ColumnChoice, columnChoices } from "./column-choices";
+import { ListColumnsSettings } from "./list-columns-settings";
 
 const KIND_WORDS: Readonly<Record<ListKind, string>> = {
   member: "members",
@@ -16,49 +21,24 @@ const KIND_WORDS: Readonly<Record<ListKind, string>> = {
   bought: "bought parts",
 };
 
-/** Ways to write the lengths of a column. */
-const FORMATS: readonly {
-  readonly value: string;
-  readonly label: string;
-  readonly format: ListColumn["format"];
-}[] = [
-  { value: "", label: "as the job", format: null },
-  ...[0, 1, 2, 3].map((places) => ({
-    value: `d${places}`,
-    label: places === 0 ? "whole" : `${places} places`,
-    format: { kind: "decimal", places, trailingZeros: true } as const,
-  })),
-  ...([2, 4, 8, 16, 32, 64] as const).map((denominator) => ({
-    value: `f${denominator}`,
-    label: `to 1/${denominator}`,
-    format: { kind: "fraction", denominator } as const,
-  })),
-];
-
-const formatValue = ({ format }: ListColumn) =>
-  format === null ? "" : format.kind === "decimal" ? `d${format.places}` : `f${format.denominator}`;
-
-function columnChoices(job: Job) {
-  return [
-    ...LIST_COLUMNS.map(({ id, heading }) => ({ value: id, label: heading })),
-    ...Object.values(job.keySizes).map(({ name }) => ({ value: `key:${name}`, label: `key size ${name}` })),
-  ];
-}
-
 type Props = { readonly setup: ListSetup };
+type Change = (set: Partial<ListSetup>) => string | null;
 
 export function ListSettings({ setup }: Props) {
   const desk = useDesk();
   const job = useDeskState((state) => state.job);
-  const change = (set: Partial<ListSetup>) => desk.submit({ kind: "setList", list: { ...setup, ...set } });
+  const stockroom = useDeskState((state) => state.stockroom);
+  const results = useDeskState((state) => state.results);
+  const change: Change = (set) => desk.submit({ kind: "setList", list: { ...setup, ...set } });
   const columns = columnChoices(job);
-  const [first] = setup.order;
-  const orderBy = (column: string, descending: boolean) =>
-    change({ order: column === "" ? [] : [{ column, descending }, ...setup.order.slice(1)] });
+  const view = useMemo(
+    () => listView(setup, { job, stockroom, ...results }),
+    [setup, job, stockroom, results],
+  );
   return (
     <section
       aria-label="Setup of the list"
-      className="max-h-[46%] shrink-0 space-y-2 overflow-auto border-seam border-b bg-ground px-3.5 py-2"
+      className="max-h-[56%] shrink-0 space-y-2 overflow-auto border-seam border-b bg-ground px-3.5 py-2"
     >
       <div className="grid grid-cols-3 gap-x-3 gap-y-1.5">
         <TextField
@@ -67,82 +47,101 @@ export function ListSettings({ setup }: Props) {
           onCommit={(name) => (name.trim() === "" ? "It needs a title." : change({ name: name.trim() }))}
         />
         <Chooser
-          label="Only what is in"
-          value={setup.assembly ?? ""}
+          label="Stands"
+          value={setup.levels ? "levels" : "flat"}
           choices={[
-            { value: "", label: "the whole job" },
-            ...Object.values(job.assemblies).map(({ id, name }) => ({ value: id as string, label: name })),
+            { value: "flat", label: "flat, or in groups" },
+            { value: "levels", label: "by assembly, in levels" },
           ]}
-          onChoose={(id) => change({ assembly: job.assemblies[id]?.id ?? null })}
+          onChoose={(way) => change({ levels: way === "levels" })}
         />
+        {setup.levels ? (
+          <Chooser
+            label="An assembly shows"
+            value={setup.showRows ? "rows" : "sum"}
+            choices={[
+              { value: "rows", label: "what is in it" },
+              { value: "sum", label: "its own line alone" },
+            ]}
+            onChoose={(way) => change({ showRows: way === "rows" })}
+          />
+        ) : (
+          <Chooser
+            label="Only what is in"
+            value={setup.assembly ?? ""}
+            choices={[
+              { value: "", label: "the whole job" },
+              ...Object.values(job.assemblies).map(({ id, name }) => ({ value: id as string, label: name })),
+            ]}
+            onChoose={(id) => change({ assembly: job.assemblies[id]?.id ?? null })}
+          />
+        )}
         <Kinds setup={setup} onChange={(kinds) => change({ kinds })} />
-        <Chooser
-          label="Groups by"
-          value={setup.groupBy ?? ""}
-          choices={[{ value: "", label: "no groups" }, ...columns]}
-          onChoose={(id) => change({ groupBy: id === "" ? null : id })}
+        <Materials job={job} setup={setup} onChange={(materials) => change({ materials })} />
+        <TextField
+          label="Only marks"
+          value={setup.marks.join(", ")}
+          placeholder="all; A-F, K"
+          onCommit={(text) =>
+            change({
+              marks: text
+                .split(/[,;]/)
+                .map((part) => part.trim())
+                .filter(Boolean),
+            })
+          }
         />
-        <Chooser
-          label="Each group shows"
-          value={setup.showRows ? "rows" : "sum"}
-          choices={[
-            { value: "rows", label: "its rows and a subtotal" },
-            { value: "sum", label: "one row that adds them up" },
-          ]}
-          onChoose={(way) => change({ showRows: way === "rows" })}
-        />
-        <Chooser
-          label="Total"
-          value={setup.totals ? "yes" : "no"}
-          choices={[
-            { value: "yes", label: "at the foot" },
-            { value: "no", label: "none" },
-          ]}
-          onChoose={(way) => change({ totals: way === "yes" })}
-        />
-        <Chooser
-          label="Rows ordered by"
-          value={first?.column ?? ""}
-          choices={[{ value: "", label: "as in the tally" }, ...columns]}
-          onChoose={(id) => orderBy(id, first?.descending ?? false)}
-        />
-        <Chooser
-          label="From"
-          value={first?.descending ? "down" : "up"}
-          choices={[
-            { value: "up", label: "least to greatest" },
-            { value: "down", label: "greatest to least" },
-          ]}
-          onChoose={(way) => (first ? orderBy(first.column, way === "down") : null)}
-        />
-        <span />
+        {setup.levels ? null : <Groups setup={setup} columns={columns} change={change} />}
+        <Sums setup={setup} change={change} />
         <Pattern
           label="Size of panels"
           usual={USUAL_SIZE.panel}
           value={setup.sizeOfPanel}
+          job={job}
           onChange={(sizeOfPanel) => change({ sizeOfPanel })}
         />
         <Pattern
           label="Size of members"
           usual={USUAL_SIZE.member}
           value={setup.sizeOfMember}
+          job={job}
           onChange={(sizeOfMember) => change({ sizeOfMember })}
         />
-        <div className="self-end">
-          <Button
-            look="danger"
-            icon={<Trash2 size={14} aria-hidden />}
-            onClick={() => {
-              if (desk.submit({ kind: "removeList", id: setup.id }) === null) desk.openList(null);
-            }}
-          >
-            Remove this list
-          </Button>
-        </div>
       </div>
-      <Columns setup={setup} choices={columns} onChange={(next) => change({ columns: [...next] })} />
+      <RowOrder setup={setup} columns={columns} change={change} />
+      <ListColumnsSettings
+        setup={setup}
+        choices={columns}
+        kindOf={view.kind}
+        onChange={(next) => change({ columns: [...next] })}
+      />
+      <div className="flex items-center gap-4">
+        <Button
+          look="plain"
+          icon={<Archive size={14} aria-hidden />}
+          onClick={() => void keepForOthers(job, setup)}
+        >
+          Keep in the stockroom for other jobs
+        </Button>
+        <span className="flex-1" />
+        <Button
+          look="danger"
+          icon={<Trash2 size={14} aria-hidden />}
+          onClick={() => {
+            if (desk.submit({ kind: "removeList", id: setup.id }) === null) desk.openList(null);
+          }}
+        >
+          Remove this list
+        </Button>
+      </div>
     </section>
   );
+}
+
+async function keepForOthers(job: Job, setup: ListSetup): Promise<void> {
+  const reply = await call("PUT", "/api/stockroom/lists", setupToKeep(job, setup));
+  if (reply.ok) toast(`“${setup.name}” is kept in the stockroom; New list offers it in every job.`);
+  else toast.error(reply.problem.message);
 }
 
 function Kinds({ setup, onChange }: Props & { readonly onChange: (kinds: ListKind[]) => string | null }) {
@@ -155,16 +154,171 @@ function Kinds({ setup, onChange }: Props & { readonly onChange: (kinds: ListKin
       <legend className="text-[12px] text-ink-soft">What goes in</legend>
       <span className="flex flex-wrap gap-x-2">
         {LIST_KINDS.map((kind) => (
-          <label key={kind} className="flex h-7 items-center gap-1 text-[13px]">
-            <input
-              type="checkbox"
-              checked={setup.kinds.includes(kind)}
-              onChange={(event) => toggle(kind, event.target.checked)}
-              className="accent-enamel"
-            />
-            {KIND_WORDS[kind]}
-          </label>
+          <Tick
+            key={kind}
+            label={KIND_WORDS[kind]}
+            on={setup.kinds.includes(kind)}
+            onToggle={(on) => toggle(kind, on)}
+          />
         ))}
+      </span>
+    </fieldset>
+  );
+}
+
+function Tick({
+  label,
+  on,
+  onToggle,
+}: {
+  readonly label: string;
+  readonly on: boolean;
+  readonly onToggle: (on: boolean) => void;
+}) {
+  return (
+    <label className="flex h-7 items-center gap-1 text-[13px]">
+      <input
+        type="checkbox"
+        checked={on}
+        onChange={(event) => onToggle(event.target.checked)}
+        className="accent-enamel"
+      />
+      {label}
+    </label>
+  );
+}
+
+/** Materials by name; none ticked is all of them. */
+function Materials({
+  setup,
+  onChange,
+}: Props & { readonly job: Job; readonly onChange: (materials: string[]) => string | null }) {
+  const rows = useDeskState((state) => state.results.tally.rows);
+  const all = [...new Set([...setup.materials, ...rows.flatMap((row) => row.material ?? [])])].sort();
+  return (
+    <fieldset>
+      <legend className="text-[12px] text-ink-soft">Only of (none ticked: all)</legend>
+      <span className="flex max-h-14 flex-wrap gap-x-2 overflow-auto">
+        {all.map((material) => (
+          <Tick
+            key={material}
+            label={material}
+            on={setup.materials.includes(material)}
+            onToggle={(on) =>
+              onChange(all.filter((one) => (one === material ? on : setup.materials.includes(one))))
+            }
+          />
+        ))}
+      </span>
+    </fieldset>
+  );
+}
+
+type PartProps = Props & { readonly columns: readonly ColumnChoice[]; readonly change: Change };
+
+function Groups({ setup, columns, change }: PartProps) {
+  return (
+    <>
+      <Chooser
+        label="Groups by"
+        value={setup.groupBy ?? ""}
+        choices={[{ value: "", label: "no groups" }, ...columns]}
+        onChoose={(id) => change({ groupBy: id === "" ? null : id })}
+      />
+      <Chooser
+        label="Each group shows"
+        value={setup.showRows ? "rows" : "sum"}
+        choices={[
+          { value: "rows", label: "its rows and a subtotal" },
+          { value: "sum", label: "one row that adds them up" },
+        ]}
+        onChoose={(way) => change({ showRows: way === "rows" })}
+      />
+    </>
+  );
+}
+
+function Sums({ setup, change }: Omit<PartProps, "columns">) {
+  return (
+    <Chooser
+      label="At the foot"
+      value={!setup.totals ? "no" : setup.wasteAtFoot ? "waste" : "yes"}
+      choices={[
+        { value: "no", label: "nothing" },
+        { value: "yes", label: "the total" },
+        { value: "waste", label: "sum, waste and total cost" },
+      ]}
+      onChoose={(way) => change({ totals: way !== "no", wasteAtFoot: way === "waste" })}
+    />
+  );
+}
+
+const MOST_ORDERS = 6;
+
+/** Rows by several columns, the first first, or by hand. */
+function RowOrder({ setup, columns, change }: PartProps) {
+  const { order, handOrder } = setup;
+  const set = (i: number, next: Partial<ListSetup["order"][number]>) =>
+    change({ order: order.map((one, k) => (k === i ? { ...one, ...next } : one)) });
+  const free = columns.filter(({ value }) => !order.some((one) => one.column === value));
+  return (
+    <fieldset>
+      <legend className="text-[12px] text-ink-soft">Rows ordered by</legend>
+      <span className="flex flex-wrap items-center gap-1.5">
+        <Tick label="hand" on={handOrder !== null} onToggle={(on) => change({ handOrder: on ? [] : null })} />
+        {handOrder !== null ? (
+          <span className="text-[12px] text-ink-soft">
+            drag the rows, or move one with Alt and the arrow keys
+          </span>
+        ) : (
+          <>
+            {order.map((one, i) => (
+              <span key={one.column} className="flex items-center">
+                <span className="w-[120px]">
+                  <Chooser
+                    label={`Order ${i + 1}`}
+                    hideLabel
+                    value={one.column}
+                    choices={columns.filter(
+                      ({ value }) => value === one.column || free.some((other) => other.value === value),
+                    )}
+                    onChoose={(column) => set(i, { column })}
+                  />
+                </span>
+                <button
+                  type="button"
+                  onClick={() => set(i, { descending: !one.descending })}
+                  className="h-7 px-1 text-[12px] text-enamel hover:underline"
+                >
+                  {one.descending ? "greatest first" : "least first"}
+                </button>
+                <button
+                  type="button"
+                  aria-label={`No longer by ${one.column}`}
+                  onClick={() => change({ order: order.filter((_, k) => k !== i) })}
+                  className="flex h-7 w-6 items-center justify-center text-ink-soft hover:text-ink"
+                >
+                  <Trash2 size={13} aria-hidden />
+                </button>
+              </span>
+            ))}
+            {order.length < MOST_ORDERS ? (
+              <span className="flex items-center">
+                <Plus size={13} aria-hidden className="text-enamel" />
+                <span className="w-[130px]">
+                  <Chooser
+                    label="Then by"
+                    hideLabel
+                    value=""
+                    placeholder={order.length === 0 ? "as in the tally" : "then by"}
+                    choices={free}
+                    onChoose={(column) => change({ order: [...order, { column, descending: false }] })}
+                  />
+                </span>
+              </span>
+            ) : null}
+          </>
+        )}
       </span>
     </fieldset>
   );
@@ -174,122 +328,20 @@ function Pattern({
   label,
   usual,
   value,
+  job,
   onChange,
 }: {
   readonly label: string;
   readonly usual: string;
   readonly value: string | null;
+  readonly job: Job;
   readonly onChange: (value: string | null) => string | null;
 }) {
   const commit = (text: string): string | null => {
     if (text.trim() === "") return onChange(null);
-    const read = readSizePattern(text);
+    const own = Object.values(job.ownColumns).map((column) => column.name);
+    const read = readSizePattern(text, own);
     return read.ok ? onChange(text.trim()) : sentence(read.problem);
   };
   return <TextField label={label} value={value ?? ""} placeholder={usual} onCommit={commit} />;
-}
-
-function Columns({
-  setup,
-  choices,
-  onChange,
-}: Props & {
-  readonly choices: readonly { readonly value: string; readonly label: string }[];
-  readonly onChange: (columns: readonly ListColumn[]) => string | null;
-}) {
-  const { columns } = setup;
-  const set = (i: number, next: Partial<ListColumn>) =>
-    onChange(columns.map((one, k) => (k === i ? { ...one, ...next } : one)));
-  const move = (i: number, to: number) => {
-    const moved = columns[i];
-    if (!moved || to < 0 || to >= columns.length) return;
-    const rest = columns.filter((_, k) => k !== i);
-    onChange([...rest.slice(0, to), moved, ...rest.slice(to)]);
-  };
-  const free = choices.filter(({ value }) => !columns.some((one) => one.column === value));
-  return (
-    <fieldset>
-      <legend className="font-semibold text-[13px]">Columns</legend>
-      <ul>
-        {columns.map((column, i) => {
-          const own = columnKind(column.column)?.heading ?? column.column;
-          return (
-            <li
-              key={column.column}
-              className="grid grid-cols-[1fr_1.2fr_110px_auto] items-center gap-2 border-seam border-b py-0.5"
-            >
-              <span className="truncate text-[13px]">{own}</span>
-              <TextField
-                label={`Heading of ${own}`}
-                hideLabel
-                value={column.heading ?? ""}
-                placeholder={own}
-                onCommit={(text) => set(i, { heading: text.trim() === "" ? null : text.trim() })}
-              />
-              <Chooser
-                label={`Lengths in ${own}`}
-                hideLabel
-                value={formatValue(column)}
-                choices={FORMATS}
-                onChoose={(value) =>
-                  set(i, { format: FORMATS.find((one) => one.value === value)?.format ?? null })
-                }
-              />
-              <span className="flex">
-                <Icon label={`Move ${own} up`} onClick={() => move(i, i - 1)}>
-                  <ArrowUp size={15} aria-hidden />
-                </Icon>
-                <Icon label={`Move ${own} down`} onClick={() => move(i, i + 1)}>
-                  <ArrowDown size={15} aria-hidden />
-                </Icon>
-                <Icon
-                  label={`Take ${own} out`}
-                  onClick={() => (columns.length > 1 ? onChange(columns.filter((_, k) => k !== i)) : null)}
-                >
-                  <Trash2 size={15} aria-hidden />
-                </Icon>
-              </span>
-            </li>
-          );
-        })}
-      </ul>
-      <span className="flex items-center gap-1 pt-1">
-        <Plus size={14} aria-hidden className="text-enamel" />
-        <span className="w-[200px]">
-          <Chooser
-            label="Add a column"
-            hideLabel
-            value=""
-            placeholder="Add a column"
-            choices={free}
-            onChoose={(id) =>
-              onChange([...columns, { column: id, heading: null, align: null, width: null, format: null }])
-            }
-          />
-        </span>
-      </span>
-    </fieldset>
-  );
-}
-
-function Icon({
-  label,
-  onClick,
-  children,
-}: {
-  readonly label: string;
-  readonly onClick: () => void;
-  readonly children: React.ReactNode;
-}) {
-  return (
-    <button
-      type="button"
-      aria-label={label}
-      title={label}
-      onClick={onClick}
-      className="flex h-7 w-7 items-center justify-center text-ink-soft hover:text-ink"
-    >
-      {children}
-    </button>
-  );
 }

@@ -3,9 +3,10 @@
 import { ListOrdered, RotateCcw, Tag as TagIcon } from "lucide-react";
 import { useState } from "react";
 import { sentence } from "@/core/kernel";
-import { holdMark, letMarkGo, type NumberRule, renumber, type TallyRow } from "@/core/tally";
+import { holdMark, letMarkGo, markOf, type NumberRule, renumber, type TallyRow } from "@/core/tally";
+import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
-import { useDesk } from "../desk/desk-context";
+import { useDesk, useDeskState } from "../desk/desk-context";
 import { ActionForm, DoButton, Field, textIn } from "../shape/action-form";
 
 /** The mark of the selected row: typed, and put back to computed where it was. */
@@ -34,9 +35,10 @@ export function MarkActions({ row }: { readonly row: TallyRow }) {
 export function RenumberForm() {
   const desk = useDesk();
   const [style, setStyle] = useState<NumberRule["style"]>("letters");
-  const [order, setOrder] = useState<NumberRule["order"]>("listed");
+  const [order, setOrder] = useState<NumberRule["order"] | "picked">("listed");
   const run = (form: FormData) => {
     const { job, results } = desk.store.getState();
+    if (order === "picked") return pick(form);
     const edit = renumber(job, results.tally, {
       style,
       order,
@@ -50,11 +52,18 @@ export function RenumberForm() {
     });
     return edit.ok ? desk.submit(edit.value) : sentence(edit.problem);
   };
+  const pick = (form: FormData) => {
+    const [next, step] = [Number(textIn(form, "start")), Number(textIn(form, "step"))];
+    if (![next, step].every((value) => Number.isInteger(value) && value >= 1 && value <= 10_000))
+      return "First and step must be whole numbers from 1 to 10,000.";
+    desk.giveMarks({ style, step, next, prefix: textIn(form, "prefix") });
+    return null;
+  };
   return (
     <ActionForm
       word="Renumber"
       icon={<ListOrdered size={14} aria-hidden />}
-      button="Mark all anew"
+      button={order === "picked" ? "Begin to pick" : "Mark all anew"}
       onDo={run}
     >
       <Chooser
@@ -72,18 +81,46 @@ export function RenumberForm() {
         choices={[
           { value: "listed", label: "the cut list" },
           { value: "assembly", label: "the assemblies" },
+          { value: "picked", label: "picking, in the picture or the list" },
         ]}
-        onChoose={(next) => setOrder(next as NumberRule["order"])}
+        onChoose={(next) => setOrder(next as NumberRule["order"] | "picked")}
       />
       <span className="grid grid-cols-2 gap-2">
         <Field name="start" label="First" value="1" />
         <Field name="step" label="Step" value="1" />
       </span>
-      <span className="grid grid-cols-3 gap-2">
-        <Field name="member" label="Before members" value="" optional />
-        <Field name="panel" label="Before panels" value="" optional />
-        <Field name="other" label="Before others" value="" optional />
-      </span>
+      {order === "picked" ? (
+        <Field name="prefix" label="Before each" value="" optional />
+      ) : (
+        <span className="grid grid-cols-3 gap-2">
+          <Field name="member" label="Before members" value="" optional />
+          <Field name="panel" label="Before panels" value="" optional />
+          <Field name="other" label="Before others" value="" optional />
+        </span>
+      )}
     </ActionForm>
+  );
+}
+
+/** While marks are given by picking: which comes next, and the end of it. */
+export function MarkingBar() {
+  const desk = useDesk();
+  const marking = useDeskState((state) => state.marking);
+  if (!marking) return null;
+  const { prefix, style, next } = marking;
+  return (
+    <p className="flex items-center gap-3 border-brass border-b bg-brass-pale px-3.5 py-0.5 text-[13px]">
+      <span>
+        Pick pieces in the order of their marks, in the picture or here. Next is{" "}
+        <b>
+          {prefix}
+          {style === "letters" ? markOf(next - 1) : next}
+        </b>
+        ; each is held.
+      </span>
+      <Button look="plain" onClick={() => desk.giveMarks(null)}>
+        Done
+      </Button>
+    </p>
   );
 }

@@ -1,18 +1,22 @@
 "use client";
 /** The tally: every row with its mark, count, silhouette and sizes, what changed, and the balance line. */
-import { type KeyboardEvent, useMemo } from "react";
+import { type KeyboardEvent, useMemo, useState } from "react";
 import { silhouette, silhouetteLength } from "@/core/drawing";
 import { type ListGroup, type ListRow, styleOf } from "@/core/lists";
 import { changesSince, type RowChange } from "@/core/release";
-import { balances, type TallyRow } from "@/core/tally";
+import type { TallyRow } from "@/core/tally";
 import { Button } from "../common/button";
 import { DisplayList } from "../common/display-list";
 import { Tag } from "../common/tag";
 import { isRowSelected, useDesk, useDeskState } from "../desk/desk-context";
 import { Out, PaneHead } from "../desk/pane-head";
+import { Balance } from "./balance";
+import { FindField } from "./find-field";
+import { HandSummary } from "./hand-actions";
 import { ListChooser } from "./list-chooser";
-import { RenumberForm } from "./mark-actions";
+import { MarkingBar, RenumberForm } from "./mark-actions";
 import { OwnList } from "./own-list";
+import { TypeIn } from "./type-in";
 import { useSeenFacts } from "./use-seen-facts";
 import { useRowsInView, VirtualRows } from "./virtual-rows";
 
@@ -34,7 +38,8 @@ export function TallyLedger() {
     () => changesSince(seen.facts, tally, { unit: info.unit, format: info.format }),
     [seen.facts, tally, info.unit, info.format],
   );
-  const lines = useMemo(() => linesOf(cutList.groups, tally.rows), [cutList, tally]);
+  const [find, setFind] = useState("");
+  const lines = useMemo(() => linesOf(cutList.groups, tally.rows, find), [cutList, tally, find]);
   const longest = Math.max(1, ...tally.rows.map((row) => silhouetteLength(row.shown)));
   const changed = changes.byRow.size + changes.gone.length;
   return (
@@ -46,16 +51,24 @@ export function TallyLedger() {
         <ListChooser />
         <Out list={own} />
       </PaneHead>
+      <MarkingBar />
       {own ? (
         <OwnList key={own.id} setup={own} />
       ) : (
-        <Rows lines={lines} scale={(DRAWN - 4) / longest} changes={changes.byRow} />
+        <>
+          <div className="border-seam border-b bg-ground px-3.5 py-0.5">
+            <FindField value={find} onChange={setFind} />
+          </div>
+          <Rows lines={lines} scale={(DRAWN - 4) / longest} changes={changes.byRow} />
+        </>
       )}
-      <footer className="flex h-[38px] shrink-0 items-center gap-4 border-seam border-t px-3.5 text-[13px]">
+      <footer className="flex shrink-0 flex-wrap items-center gap-x-4 border-seam border-t px-3.5 py-1 text-[13px]">
         <Balance />
         <span className="ml-auto" />
+        <HandSummary />
+        <TypeIn />
         <RenumberForm />
-        {changed > 0 ? (
+        {changed > 0 && !own ? (
           <>
             <span className="font-semibold text-brass-ink">
               {changed} {changed === 1 ? "row" : "rows"} changed
@@ -70,15 +83,18 @@ export function TallyLedger() {
   );
 }
 
-function linesOf(groups: readonly ListGroup[], rows: readonly TallyRow[]): readonly Line[] {
+function linesOf(groups: readonly ListGroup[], rows: readonly TallyRow[], find: string): readonly Line[] {
   const byId = new Map(rows.map((row) => [row.id, row]));
-  return groups.flatMap((group) => [
-    { kind: "group", group } as const,
-    ...group.rows.flatMap((row): Line[] => {
+  const wanted = find.trim().toLowerCase();
+  const holds = ({ cells }: ListRow) =>
+    wanted === "" || Object.values(cells).some((cell) => cell.text.toLowerCase().includes(wanted));
+  return groups.flatMap((group) => {
+    const found = group.rows.filter(holds).flatMap((row): Line[] => {
       const tally = byId.get(row.id);
       return tally ? [{ kind: "row", row, tally }] : [];
-    }),
-  ]);
+    });
+    return found.length === 0 ? [] : [{ kind: "group", group } as const, ...found];
+  });
 }
 
 type RowsProps = {
@@ -223,6 +239,7 @@ function RowLine({
       </span>
       <span role="gridcell" className="truncate text-[13px]" title={text("note")}>
         <ChangeWords change={change} />
+        {tally.byHand === null ? null : <b className="mr-1.5 font-semibold text-chalk">by hand</b>}
         <span className="text-ink-soft">{text("note")}</span>
       </span>
     </div>
@@ -235,20 +252,5 @@ function ChangeWords({ change }: { readonly change: RowChange | undefined }) {
     <b className="mr-1.5 font-semibold text-brass-ink">
       {change.kind === "new" ? "new" : change.words.join(", ")}
     </b>
-  );
-}
-
-function Balance() {
-  const balance = useDeskState((state) => state.results.tally.balance);
-  const { design, inRows, bought, leftOut, guides } = balance;
-  const even = balances(balance);
-  return (
-    <p>
-      <b>{design}</b> in the design = <b>{inRows}</b> in rows + <b>{bought}</b> bought + <b>{leftOut}</b> left
-      out · {guides} guides{" "}
-      <span className={`ml-2 font-semibold ${even ? "text-moss" : "text-oxide"}`}>
-        {even ? "balances" : "does not balance"}
-      </span>
-    </p>
   );
 }

@@ -3,26 +3,9 @@
 import { useCallback, useState } from "react";
 import { factsOf, type RowFacts } from "@/core/release";
 import { useDesk, useDeskState } from "../desk/desk-context";
+import { readSeen, writeSeen } from "./seen-store";
 
 const keyOf = (id: string, variant: string | null) => `rustic-tally:seen:${id}:${variant ?? ""}`;
-
-function stored(key: string): readonly RowFacts[] | null {
-  try {
-    const text = window.localStorage.getItem(key);
-    const data: unknown = text === null ? null : JSON.parse(text);
-    return Array.isArray(data) ? (data as readonly RowFacts[]) : null;
-  } catch {
-    return null;
-  }
-}
-
-function store(key: string, facts: readonly RowFacts[]): void {
-  try {
-    window.localStorage.setItem(key, JSON.stringify(facts));
-  } catch {
-    // A browser without storage only forgets what was seen.
-  }
-}
 
 /** The facts that were seen, and the act of seeing them now. The first look counts as seen. */
 export function useSeenFacts(): { readonly facts: readonly RowFacts[]; readonly acknowledge: () => void } {
@@ -34,15 +17,15 @@ export function useSeenFacts(): { readonly facts: readonly RowFacts[]; readonly 
     null,
   );
   const now = useCallback(() => factsOf(desk.store.getState().results.tally), [desk]);
-  let facts = held?.key === key ? held.facts : stored(key);
+  let facts = held?.key === key ? held.facts : readSeen<RowFacts>(key);
   if (facts === null) {
     facts = now();
-    store(key, facts);
+    writeSeen(key, facts);
   }
   if (held?.key !== key) setHeld({ key, facts });
   const acknowledge = useCallback(() => {
     const fresh = now();
-    store(key, fresh);
+    writeSeen(key, fresh);
     setHeld({ key, facts: fresh });
   }, [key, now]);
   return { facts, acknowledge };

@@ -1,8 +1,30 @@
 "use client";
-/** The desk with what it needs from folders that it does not know: where the layout worker lies. */
+/** The desk with what it needs from folders that it does not know: the layout worker, and readers of lists. */
+import { err, ok } from "@/core/kernel";
+import { listRows, MOST_LIST_BYTES } from "@/formats/csv";
 import { Desk, type DeskProps } from "@/ui/desk/desk";
+import { type ListReader, ListReaderContext } from "@/ui/desk/list-reader";
 import { startLayoutWorker } from "./start-worker";
 
+type Rows = readonly (readonly string[])[];
+
+const READER: ListReader = { rows: listRows, file: rowsOfFile };
+
+/** A file is read by the server, which also knows spreadsheets. */
+async function rowsOfFile(file: File) {
+  if (file.size > MOST_LIST_BYTES)
+    return err(`${file.name} is larger than ${MOST_LIST_BYTES / 1e6} MB; split the list.`);
+  const reply = await fetch("/api/read-list", { method: "POST", body: file }).catch(() => null);
+  const data: unknown = await reply?.json().catch(() => null);
+  if (reply?.ok) return ok((data as { rows: Rows }).rows);
+  const told = typeof data === "object" && data !== null && "message" in data ? String(data.message) : null;
+  return err(told ?? "The file could not be read; the server did not answer. Try again.");
+}
+
 export function DeskHere(props: Omit<DeskProps, "startWorker">) {
-  return <Desk {...props} startWorker={startLayoutWorker} />;
+  return (
+    <ListReaderContext value={READER}>
+      <Desk {...props} startWorker={startLayoutWorker} />
+    </ListReaderContext>
+  );
 }

@@ -1,0 +1,15 @@
+/** Rows of a cutting list out of a spreadsheet file or CSV, as texts; nothing is stored. */
+import { sentence } from "@/core/kernel";
+import { listRows, MOST_LIST_BYTES } from "@/formats/csv";
+import { isZip, xlsxRows } from "@/formats/xlsx-in";
+import { guarded, readBytes, sayJson, sayProblem } from "../answer";
+
+export function POST(request: Request) {
+  return guarded(async () => {
+    const bytes = await readBytes(request, MOST_LIST_BYTES);
+    if (!bytes)
+      return sayProblem(`The file is larger than ${MOST_LIST_BYTES / 1e6} MB; split the list.`, 413);
+    const rows = isZip(bytes) ? await xlsxRows(bytes) : listRows(bytes);
+    return rows.ok ? sayJson({ rows: rows.value }) : sayProblem(sentence(rows.problem), 422);
+  });
+}

@@ -1,0 +1,61 @@
+import { describe, expect, it } from "vitest";
+import type { Edit, Job } from "../job";
+import { edited } from "../job/edit.fixture";
+import { ownList } from "../lists";
+import { columns, groundOf, setup } from "../lists/list.fixture";
+import { smallFrame } from "../pipeline.fixture";
+import { listChanges, seenRows } from ".";
+
+const list = setup({ kinds: ["member", "panel"], columns: columns("mark", "name", "count", "length") });
+const tableOf = (job: Job) => ownList(list, groundOf(job));
+const seen = seenRows(tableOf(smallFrame()));
+const wider: Edit = { kind: "setKeySize", id: "size-width", formula: "620", variant: null };
+
+describe("what changed in a list", () => {
+  it("nothing, as long as nothing else is said", () => {
+    const { byRow, gone } = listChanges(seen, tableOf(smallFrame()));
+    expect([byRow.size, gone.length]).toEqual([0, 0]);
+  });
+
+  it("the cells that say something else, with what they said", () => {
+    const { byRow } = listChanges(seen, tableOf(edited(wider)));
+    // Rails and shelves are as long as the width asks; legs and end rails are not.
+    expect(Object.fromEntries(byRow)).toEqual({
+      A: { kind: "changed", was: { length: "600" } },
+      D: { kind: "changed", was: { length: "520" } },
+    });
+  });
+
+  it("also under a cell that was typed over", () => {
+    const cell = { id: "c" as never, list: "list", column: "length", records: ["front", "back"] };
+    const listed = edited({ kind: "setList", list }, smallFrame());
+    const typed = edited(
+      { kind: "setCell", cell: { ...cell, summed: false, text: "612", computed: "600" } },
+      listed,
+    );
+    expect(listChanges(seen, tableOf(typed)).byRow.size).toBe(0);
+    expect(listChanges(seen, tableOf(edited(wider, typed))).byRow.get("A")).toEqual({
+      kind: "changed",
+      was: { length: "600" },
+    });
+  });
+
+  it("rows that are new or gone; a row under another mark is the same row", () => {
+    const fewer = listChanges(seen, tableOf({ ...smallFrame(), panels: {} }));
+    expect(fewer.gone.map((row) => row.texts["name"])).toEqual(["Shelf"]);
+    const more = listChanges(
+      seen,
+      tableOf(smallFrame({ members: { extra: { name: "Extra", from: "E", to: "F", section: "lath" } } })),
+    );
+    expect([...more.byRow.values()].filter(({ kind }) => kind === "new")).toHaveLength(1);
+    const held = edited({
+      kind: "keepMarks",
+      marks: ["front", "back"].map((id) => ({ id, mark: "R1", held: true })),
+      drop: [],
+    });
+    expect(Object.fromEntries(listChanges(seen, tableOf(held)).byRow)["R1"]).toEqual({
+      kind: "changed",
+      was: { mark: "A" },
+    });
+  });
+});

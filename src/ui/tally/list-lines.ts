@@ -1,0 +1,53 @@
+/** The lines that a list shows: groups and rows that are not folded away and that hold what is looked for. */
+import type { ListGroup, ListRow, ListTable } from "@/core/lists";
+
+export type ListLine =
+  | { readonly kind: "group"; readonly group: ListGroup; readonly folded: boolean }
+  | { readonly kind: "row"; readonly row: ListRow; readonly opens: boolean; readonly folded: boolean };
+
+/** Whether a row holds what is looked for, in any of its cells. */
+function holds(row: ListRow, wanted: string): boolean {
+  return Object.values(row.cells).some((cell) => cell.text.toLowerCase().includes(wanted));
+}
+
+export function listLines(
+  table: ListTable,
+  { folded, find }: { readonly folded: ReadonlySet<string>; readonly find: string },
+): readonly ListLine[] {
+  const wanted = find.trim().toLowerCase();
+  const lines: ListLine[] = [];
+  for (const group of table.groups) {
+    const rows = wanted === "" ? group.rows : group.rows.filter((row) => holds(row, wanted));
+    if (rows.length === 0) continue;
+    const shut = group.heading !== "" && folded.has(`group ${group.heading}`);
+    if (group.heading !== "") lines.push({ kind: "group", group, folded: shut });
+    if (!shut) lines.push(...rowLines(rows, folded));
+  }
+  return lines;
+}
+
+/** Rows of one group; in a list by assembly what stands under a folded line is left away. */
+function rowLines(rows: readonly ListRow[], folded: ReadonlySet<string>): readonly ListLine[] {
+  const lines: ListLine[] = [];
+  let hiddenBelow = Number.POSITIVE_INFINITY;
+  rows.forEach((row, i) => {
+    if (row.level > hiddenBelow) return;
+    hiddenBelow = Number.POSITIVE_INFINITY;
+    const shut = folded.has(row.id);
+    const opens = (rows[i + 1]?.level ?? 0) > row.level && row.level > 0;
+    if (shut && opens) hiddenBelow = row.level;
+    lines.push({ kind: "row", row, opens, folded: shut });
+  });
+  return lines;
+}
+
+/** The order by hand after a row was moved to the place of another: one record stands for each row. */
+export function movedOrder(table: ListTable, moved: string, to: string): string[] {
+  const rows = table.groups.flatMap((group) => group.rows);
+  const from = rows.findIndex((row) => row.id === moved);
+  const at = rows.findIndex((row) => row.id === to);
+  const row = rows[from];
+  if (!row || at < 0) return rows.flatMap((one) => one.records.slice(0, 1));
+  const rest = rows.filter((_, i) => i !== from);
+  return [...rest.slice(0, at), row, ...rest.slice(at)].flatMap((one) => one.records.slice(0, 1));
+}

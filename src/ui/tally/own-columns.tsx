@@ -1,0 +1,255 @@
+"use client";
+/** The job's own columns: their names, what they hold, a value for all or a formula; and values for the selection. */
+import { Plus, Trash2 } from "lucide-react";
+import { useState } from "react";
+import {
+  type ListCell,
+  type ListSetup,
+  OWN_COLUMN_KINDS,
+  type OwnColumn,
+  type OwnColumnKind,
+  ownColumnId,
+  plainColumn,
+} from "@/core/job";
+import { Button } from "../common/button";
+import { Chooser } from "../common/chooser";
+import { TextField } from "../common/text-field";
+import { useDesk, useDeskState } from "../desk/desk-context";
+
+const KIND_WORDS: Readonly<Record<OwnColumnKind, string>> = {
+  text: "a text",
+  number: "a number",
+  length: "a length",
+  choice: "one of several",
+  link: "a link",
+  formula: "a formula",
+};
+
+export function OwnColumns({ setup }: { readonly setup: ListSetup }) {
+  const job = useDeskState((state) => state.job);
+  const columns = Object.values(job.ownColumns).sort((a, b) => a.position - b.position);
+  return (
+    <section
+      aria-label="Own columns of the job"
+      className="max-h-[46%] shrink-0 overflow-auto border-seam border-b bg-ground px-3.5 py-2"
+    >
+      <p className="text-[13px] text-ink-soft">
+        {columns.length === 0
+          ? "Columns of your own stand here: for a finish, a supplier, a price, or computed by a formula such as {count} * {length}."
+          : "Their values stand with the pieces, in every list that shows the column."}
+      </p>
+      <ul>
+        {columns.map((column) => (
+          <ColumnLine key={column.id} column={column} />
+        ))}
+      </ul>
+      <NewColumn setup={setup} position={columns.length} />
+    </section>
+  );
+}
+
+function ColumnLine({ column }: { readonly column: OwnColumn }) {
+  const desk = useDesk();
+  const set = (next: Partial<OwnColumn>) =>
+    desk.submit({ kind: "setOwnColumn", column: { ...column, ...next } });
+  const [fault, setFault] = useState<string | null>(null);
+  return (
+    <li className="border-seam border-b py-1">
+      <div className="grid grid-cols-[1.1fr_70px_1.4fr_1.2fr_28px] items-start gap-2">
+        <TextField
+          label={`Name of ${column.name}`}
+          hideLabel
+          value={column.name}
+          onCommit={(name) => set({ name: name.trim() })}
+        />
+        <span className="pt-1 text-[13px] text-ink-soft">{KIND_WORDS[column.kind]}</span>
+        {column.kind === "formula" ? (
+          <TextField
+            label={`Formula of ${column.name}`}
+            hideLabel
+            value={column.formula ?? ""}
+            onCommit={(formula) => set({ formula: formula.trim() })}
+          />
+        ) : column.kind === "choice" ? (
+          <TextField
+            label={`Choices of ${column.name}`}
+            hideLabel
+            value={column.choices.join(", ")}
+            onCommit={(text) => set({ choices: choicesIn(text) })}
+          />
+        ) : (
+          <ForSelection column={column} />
+        )}
+        {column.kind === "formula" ? (
+          <span />
+        ) : (
+          <TextField
+            label={`For all without a value of their own, in ${column.name}`}
+            hideLabel
+            value={column.forAll ?? ""}
+            placeholder="for all others"
+            onCommit={(text) => set({ forAll: text.trim() === "" ? null : text.trim() })}
+          />
+        )}
+        <button
+          type="button"
+          aria-label={`Remove column ${column.name}`}
+          title="Remove the column and its values"
+          onClick={() => setFault(desk.submit({ kind: "removeOwnColumn", id: column.id }))}
+          className="flex h-7 w-7 items-center justify-center text-ink-soft hover:text-ink"
+        >
+          <Trash2 size={15} aria-hidden />
+        </button>
+      </div>
+      {column.kind === "choice" ? <ForSelection column={column} /> : null}
+      {fault ? (
+        <p role="alert" className="text-[12px] text-oxide">
+          {fault}
+        </p>
+      ) : null}
+    </li>
+  );
+}
+
+const choicesIn = (text: string) => [
+  ...new Set(
+    text
+      .split(/[,;]/)
+      .map((part) => part.trim())
+      .filter(Boolean),
+  ),
+];
+
+/** A value for all pieces of the selected rows at once. */
+function ForSelection({ column }: { readonly column: OwnColumn }) {
+  const desk = useDesk();
+  const count = useDeskState(
+    (state) =>
+      new Set([...state.selected].flatMap((id) => state.results.tally.rowOfPiece.get(id)?.id ?? [])).size,
+  );
+  const commit = (text: string): string | null => {
+    const { selected, results } = desk.store.getState();
+    const rows = new Set([...selected].flatMap((id) => results.tally.rowOfPiece.get(id) ?? []));
+    const records = [...new Set([...rows].flatMap((row) => row.pieces.map((piece) => piece.id)))];
+    if (records.length === 0) return "Select rows or pieces first.";
+    return desk.submit({
+      kind: "setCell",
+      cell: {
+        id: `cell-${crypto.randomUUID().slice(0, 13)}` as ListCell["id"],
+        list: null,
+        column: ownColumnId(column),
+        records,
+        summed: false,
+        text: text.trim(),
+        computed: null,
+      },
+    });
+  };
+  return (
+    <TextField
+      label={`Value of ${column.name} for the selection`}
+      hideLabel
+      value=""
+      disabled={count === 0}
+      placeholder={
+        count === 0 ? "select rows to set them" : `for ${count} selected ${count === 1 ? "row" : "rows"}`
+      }
+      onCommit={commit}
+    />
+  );
+}
+
+function NewColumn({ setup, position }: { readonly setup: ListSetup; readonly position: number }) {
+  const desk = useDesk();
+  const [name, setName] = useState("");
+  const [kind, setKind] = useState<OwnColumnKind>("text");
+  const [more, setMore] = useState("");
+  const [fault, setFault] = useState<string | null>(null);
+  const add = () => {
+    const id = `c-${crypto.randomUUID().slice(0, 8)}` as OwnColumn["id"];
+    const column: OwnColumn = {
+      id,
+      name: name.trim(),
+      kind,
+      choices: kind === "choice" ? choicesIn(more) : [],
+      formula: kind === "formula" ? more.trim() : null,
+      forAll: null,
+      position,
+    };
+    const shown = { ...setup, columns: [...setup.columns, plainColumn(ownColumnId(column))] };
+    if (column.name === "") return setFault("It needs a name.");
+    if (kind === "formula" && column.formula === "") return setFault("It needs a formula.");
+    const refused = desk.submit({
+      kind: "together",
+      what: `Add column ${column.name}`,
+      edits: [
+        { kind: "setOwnColumn", column },
+        { kind: "setList", list: shown },
+      ],
+    });
+    setFault(refused);
+    if (refused === null) {
+      setName("");
+      setMore("");
+    }
+  };
+  return (
+    <form
+      className="grid grid-cols-[1.1fr_130px_1.4fr_auto] items-end gap-2 pt-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        add();
+      }}
+    >
+      <PlainField label="New column" value={name} placeholder="Finish" onChange={setName} />
+      <Chooser
+        label="It holds"
+        value={kind}
+        choices={OWN_COLUMN_KINDS.map((value) => ({ value, label: KIND_WORDS[value] }))}
+        onChoose={(next) => setKind(next as OwnColumnKind)}
+      />
+      {kind === "choice" || kind === "formula" ? (
+        <PlainField
+          label={kind === "choice" ? "Choices" : "Formula"}
+          value={more}
+          placeholder={kind === "choice" ? "oiled, painted, raw" : "{count} * {length} / 1000"}
+          onChange={setMore}
+        />
+      ) : (
+        <span />
+      )}
+      <Button type="submit" icon={<Plus size={14} aria-hidden />}>
+        Add it
+      </Button>
+      {fault ? (
+        <p role="alert" className="col-span-4 text-[12px] text-oxide">
+          {fault}
+        </p>
+      ) : null}
+    </form>
+  );
+}
+
+function PlainField({
+  label,
+  value,
+  placeholder,
+  onChange,
+}: {
+  readonly label: string;
+  readonly value: string;
+  readonly placeholder: string;
+  readonly onChange: (value: string) => void;
+}) {
+  return (
+    <label className="block min-w-0">
+      <span className="block text-[12px] text-ink-soft">{label}</span>
+      <input
+        value={value}
+        placeholder={placeholder}
+        onChange={(event) => onChange(event.target.value)}
+        className="h-7 w-full rounded-sm border border-seam bg-leaf px-1.5 font-table text-[14px]"
+      />
+    </label>
+  );
+}

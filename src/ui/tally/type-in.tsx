@@ -1,0 +1,338 @@
+"use client";
+/**
+ * Pieces that are not drawn: typed one by one, or as rows from a spreadsheet whose columns are told what they mean. What
+ * cannot be read is said row by row with its text; nothing is added before somebody says so.
+ */
+import { FileUp, Keyboard } from "lucide-react";
+import { Dialog } from "radix-ui";
+import { useMemo, useState } from "react";
+import { toast } from "sonner";
+import {
+  type ColumnMeaning,
+  type CuttingList,
+  type Job,
+  LIST_COLUMN_WORDS,
+  looksLikeHeadings,
+  meaningsOf,
+  readCuttingList,
+  type TypedPiece,
+} from "@/core/job";
+import { type Problem, type Result, sentence } from "@/core/kernel";
+import { LENGTH_UNITS, type LengthUnit } from "@/core/measure";
+import type { Stockroom } from "@/core/stockroom";
+import { Button, buttonClass } from "../common/button";
+import { Chooser } from "../common/chooser";
+import { useDesk, useDeskState } from "../desk/desk-context";
+import { useListReader } from "../desk/list-reader";
+import { UNIT_NAMES } from "../jobs/unit-names";
+import { OnePiece } from "./one-piece";
+
+type Rows = readonly (readonly string[])[];
+
+export function TypeIn() {
+  const [open, setOpen] = useState(false);
+  const [way, setWay] = useState<"one" | "rows">("one");
+  return (
+    <Dialog.Root open={open} onOpenChange={setOpen}>
+      <Dialog.Trigger className={buttonClass("plain")}>
+        <Keyboard size={14} aria-hidden /> Type in pieces
+      </Dialog.Trigger>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/30" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-[6vh] left-1/2 z-50 flex max-h-[88vh] w-[1000px] -translate-x-1/2 flex-col overflow-hidden rounded-sm border border-seam bg-leaf shadow-lg"
+        >
+          <div className="flex items-center gap-4 border-seam border-b px-4 py-2">
+            <Dialog.Title className="font-semibold font-slab text-[18px]">
+              Pieces that are not drawn
+            </Dialog.Title>
+            <span className="flex gap-1">
+              <Way label="One by one" on={way === "one"} onChoose={() => setWay("one")} />
+              <Way label="Rows from a spreadsheet" on={way === "rows"} onChoose={() => setWay("rows")} />
+            </span>
+            <Dialog.Close className={`${buttonClass("plain")} ml-auto`}>Close</Dialog.Close>
+          </div>
+          {way === "one" ? <OnePiece /> : <PastedRows onDone={() => setOpen(false)} />}
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
+
+function Way({
+  label,
+  on,
+  onChoose,
+}: {
+  readonly label: string;
+  readonly on: boolean;
+  readonly onChoose: () => void;
+}) {
+  return (
+    <button
+      type="button"
+      aria-pressed={on}
+      onClick={onChoose}
+      className={`h-8 border-b-2 px-2 text-[14px] ${on ? "border-enamel font-semibold text-enamel" : "border-transparent text-ink-soft hover:text-ink"}`}
+    >
+      {label}
+    </button>
+  );
+}
+
+/** What stands in the stockroom and in the job: other materials are asked about. */
+function knownMaterials(job: Job, stockroom: Stockroom): ReadonlySet<string> {
+  const all = [
+    ...[...stockroom.sections, ...stockroom.boards].map((entry) => entry.material),
+    ...[...Object.values(job.members), ...Object.values(job.panels), ...Object.values(job.typedPieces)].map(
+      (piece) => piece.material,
+    ),
+  ];
+  return new Set(all.flatMap((material) => material ?? []));
+}
+
+function PastedRows({ onDone }: { readonly onDone: () => void }) {
+  const desk = useDesk();
+  const reader = useListReader();
+  const job = useDeskState((state) => state.job);
+  const stockroom = useDeskState((state) => state.stockroom);
+  const [text, setText] = useState("");
+  const [rows, setRows] = useState<Rows | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  const [unit, setUnit] = useState<LengthUnit>(job.info.job.unit);
+  const [hasHeadings, setHasHeadings] = useState(true);
+  const [meanings, setMeanings] = useState<readonly ColumnMeaning[]>([]);
+  const [takeUnknown, setTakeUnknown] = useState(false);
+
+  const take = (read: Result<Rows, string>) => {
+    setRows(null);
+    if (!read.ok) return setFault(read.problem);
+    const head = read.value.find((cells) => cells.some((cell) => cell.trim() !== "")) ?? [];
+    const headed = looksLikeHeadings(head);
+    const width = read.value.reduce((most, cells) => Math.max(most, cells.length), 0);
+    const means = headed ? meaningsOf(head) : [];
+    setHasHeadings(headed);
+    setMeanings(Array.from({ length: width }, (_, i) => means[i] ?? null));
+    setRows(read.value);
+    setFault(null);
+  };
+  const typed = (next: string) => {
+    setText(next);
+    if (next.trim() === "") {
+      setRows(null);
+      setFault(null);
+      return;
+    }
+    const read = reader.rows(next);
+    take(read.ok ? read : { ok: false, problem: sentence(read.problem) });
+  };
+  const load = async (file: File | undefined) => {
+    if (file) take(await reader.file(file));
+  };
+  const list = useMemo<Result<CuttingList, Problem> | null>(() => {
+    if (!rows) return null;
+    return readCuttingList(rows, {
+      unit,
+      stockroom,
+      newId: (index) => `typed-${index}`,
+      firstPosition: Object.keys(job.typedPieces).length,
+      columns: { meanings, hasHeadings },
+      ...(takeUnknown ? {} : { knownMaterials: knownMaterials(job, stockroom) }),
+    });
+  }, [rows, unit, stockroom, job, meanings, hasHeadings, takeUnknown]);
+  const good = list?.ok ? list.value.pieces : [];
+  const add = () => {
+    const stamp = crypto.randomUUID().slice(0, 8);
+    const pieces = good.map((piece, i) => ({ ...piece, id: `typed-${stamp}-${i}` as TypedPiece["id"] }));
+    const refused = desk.submit({ kind: "addTypedPieces", pieces });
+    if (refused !== null) return setFault(refused);
+    desk.select(pieces.map((piece) => piece.id));
+    toast(`${pieces.length} typed-in ${pieces.length === 1 ? "row was" : "rows were"} added.`);
+    onDone();
+  };
+  return (
+    <>
+      <div className="min-h-0 flex-1 space-y-2 overflow-auto px-4 py-3">
+        <label className="block">
+          <span className="block text-[13px] text-ink-soft">
+            Rows copied from a spreadsheet, or a CSV or XLSX file; any common length notation
+          </span>
+          <textarea
+            value={text}
+            onChange={(event) => typed(event.target.value)}
+            spellCheck={false}
+            placeholder={"Name\tQty\tLength\tSection or board\nRail\t2\t1200\tSquare tube 40 × 40 × 3"}
+            className="mt-0.5 h-[92px] w-full rounded-sm border border-seam bg-leaf p-2 font-table text-[14px]"
+          />
+        </label>
+        <div className="flex items-end gap-4">
+          <label className="inline-flex h-8 cursor-pointer items-center gap-1.5 rounded-sm border border-seam bg-leaf px-3 focus-within:outline-2 focus-within:outline-enamel hover:border-enamel">
+            <FileUp size={16} aria-hidden /> Read a CSV or XLSX file
+            <input
+              type="file"
+              accept=".csv,.txt,.tsv,.xlsx,text/csv"
+              className="sr-only"
+              onChange={(event) => void load(event.target.files?.[0])}
+            />
+          </label>
+          <span className="w-[170px]">
+            <Chooser
+              label="Bare numbers are"
+              value={unit}
+              choices={LENGTH_UNITS.map((value) => ({ value, label: UNIT_NAMES[value] }))}
+              onChoose={(value) => setUnit(value as LengthUnit)}
+            />
+          </span>
+          <Tick label="The first row holds headings" on={hasHeadings} onToggle={setHasHeadings} />
+          <Tick
+            label="Take rows of unknown stock or material as typed"
+            on={takeUnknown}
+            onToggle={setTakeUnknown}
+          />
+        </div>
+        {fault ? (
+          <p role="alert" className="border-oxide border-l-2 bg-oxide-pale px-3 py-1 text-oxide">
+            {fault}
+          </p>
+        ) : null}
+        {rows ? (
+          <Mapping
+            rows={rows}
+            hasHeadings={hasHeadings}
+            meanings={meanings}
+            onMean={(at, meaning) => setMeanings(meanings.map((one, i) => (i === at ? meaning : one)))}
+          />
+        ) : null}
+        {list ? <WhatWasRead list={list} /> : null}
+      </div>
+      <div className="flex items-center gap-3 border-seam border-t px-4 py-2">
+        <span className="text-[13px] text-ink-soft">
+          They are marked as typed, and counted apart from what is drawn.
+        </span>
+        <span className="ml-auto" />
+        <Button look="primary" disabled={good.length === 0} onClick={add}>
+          {good.length === 0 ? "Add rows" : `Add ${good.length} ${good.length === 1 ? "row" : "rows"}`}
+        </Button>
+      </div>
+    </>
+  );
+}
+
+function Tick({
+  label,
+  on,
+  onToggle,
+}: {
+  readonly label: string;
+  readonly on: boolean;
+  readonly onToggle: (on: boolean) => void;
+}) {
+  return (
+    <label className="flex h-8 items-center gap-1.5 text-[13px]">
+      <input
+        type="checkbox"
+        checked={on}
+        onChange={(event) => onToggle(event.target.checked)}
+        className="accent-enamel"
+      />
+      {label}
+    </label>
+  );
+}
+
+const MEANINGS = [
+  { value: "", label: "not read" },
+  ...Object.entries(LIST_COLUMN_WORDS).map(([value, label]) => ({ value, label })),
+];
+
+type MappingProps = {
+  readonly rows: Rows;
+  readonly hasHeadings: boolean;
+  readonly meanings: readonly ColumnMeaning[];
+  readonly onMean: (at: number, meaning: ColumnMeaning) => void;
+};
+
+/** What each column means, over the first rows as they stand there. */
+function Mapping({ rows, hasHeadings, meanings, onMean }: MappingProps) {
+  const filled = rows.filter((cells) => cells.some((cell) => cell.trim() !== ""));
+  const body = (hasHeadings ? filled.slice(1) : filled).slice(0, 3);
+  return (
+    <section aria-label="What the columns mean" tabIndex={0} className="overflow-x-auto border border-seam">
+      <table className="min-w-full border-collapse font-table text-[13px]">
+        <thead>
+          <tr>
+            {meanings.map((meaning, i) => {
+              const heading = (hasHeadings ? filled[0]?.[i]?.trim() : "") || `column ${i + 1}`;
+              return (
+                <th
+                  // biome-ignore lint/suspicious/noArrayIndexKey: a column has no name but its place
+                  key={i}
+                  scope="col"
+                  className="min-w-[118px] border-seam border-r px-1.5 py-1 text-left font-normal"
+                >
+                  <span className="block truncate text-[12px] text-ink-soft">{heading}</span>
+                  <Chooser
+                    label={`What ${heading} means`}
+                    hideLabel
+                    value={meaning ?? ""}
+                    choices={MEANINGS}
+                    onChoose={(next) => onMean(i, next === "" ? null : (next as ColumnMeaning))}
+                  />
+                </th>
+              );
+            })}
+          </tr>
+        </thead>
+        <tbody>
+          {body.map((cells, r) => (
+            // biome-ignore lint/suspicious/noArrayIndexKey: a row has no name but its place
+            <tr key={r} className="border-seam border-t">
+              {meanings.map((meaning, i) => (
+                <td
+                  // biome-ignore lint/suspicious/noArrayIndexKey: a column has no name but its place
+                  key={i}
+                  className={`max-w-[200px] truncate border-seam border-r px-1.5 py-0.5 ${meaning === null ? "text-ink-soft" : ""}`}
+                >
+                  {cells[i] ?? ""}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}
+
+const MOST_TOLD = 100;
+
+function WhatWasRead({ list }: { readonly list: Result<CuttingList, Problem> }) {
+  if (!list.ok)
+    return (
+      <p role="alert" className="border-oxide border-l-2 bg-oxide-pale px-3 py-1 text-oxide">
+        {sentence(list.problem)}
+      </p>
+    );
+  const { pieces, unreadable, notes } = list.value;
+  const told = unreadable.slice(0, MOST_TOLD);
+  return (
+    <section aria-label="What was read" className="text-[13px]">
+      <h3 className="font-semibold">
+        {pieces.length} {pieces.length === 1 ? "row" : "rows"} can be read
+        {unreadable.length > 0 ? `, ${unreadable.length} cannot and will not be added` : ""}
+      </h3>
+      {told.map(({ row, text, message }) => (
+        <p key={row} className="border-seam border-b bg-amber-pale px-3 py-0.5 text-amber">
+          Row {row} (“{text}”): {message}
+        </p>
+      ))}
+      {unreadable.length > told.length ? <p>and {unreadable.length - told.length} more</p> : null}
+      {notes.map((note) => (
+        <p key={note} className="text-ink-soft">
+          {note}
+        </p>
+      ))}
+    </section>
+  );
+}
