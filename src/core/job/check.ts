@@ -2,7 +2,7 @@
  * A check: something found in the job that a person should look at, with the place and, where there is
  * one, a fix that is one edit.
  */
-import type { SimpleEdit } from "./edit";
+import type { Edit } from "./edit";
 
 export type CheckKind =
   | "keySize"
@@ -43,7 +43,9 @@ export type Check = {
   readonly marks: readonly string[];
   /** The row of a cutting list that it is about, with the text that stood there. */
   readonly listRow?: { readonly row: number; readonly text: string };
-  readonly fix: { readonly label: string; readonly edit: SimpleEdit } | null;
+  readonly fix: { readonly label: string; readonly edit: Edit } | null;
+  /** Under which id it is kept that somebody meant it so; without one, it cannot be meant. */
+  readonly meant?: string;
 };
 
 /** A check without a fix, about some records. */

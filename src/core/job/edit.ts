@@ -91,7 +91,7 @@ const SimpleEditSchema = v.variant("kind", [
   }),
   v.object({
     kind: v.literal("setMeant"),
-    id: v.pipe(v.string(), v.minLength(1), v.maxLength(120)),
+    id: v.pipe(v.string(), v.minLength(1), v.maxLength(130)),
     meant: v.boolean(),
   }),
   ...LIST_EDITS,

@@ -50,7 +50,7 @@ export type KeptMark = v.InferOutput<typeof KeptMarkSchema>;
 
 /** Two marks whose small difference somebody looked at and meant. */
 const MeantSchema = v.object({
-  id: v.pipe(v.string(), v.minLength(1), v.maxLength(120)),
+  id: v.pipe(v.string(), v.minLength(1), v.maxLength(130)),
 });
 
 export const RECORD_SCHEMAS = {

@@ -160,12 +160,15 @@ const costCell = (line: PieceLine, ground: ListGround): Cell => {
 export const LIST_COLUMNS: readonly ListColumnKind[] = [
   text("mark", 9, ({ row }) => (row.mark === "" ? NOT_APPLICABLE : row.mark)),
   { ...text("silhouette", 22, () => ""), id: SILHOUETTE_COLUMN },
-  number(
-    "level",
-    PLAIN,
-    ({ level }) => (level === 0 ? NOT_APPLICABLE : numberCell(level)),
-    ({ level }) => numberCell(level),
-  ),
+  {
+    ...number(
+      "level",
+      PLAIN,
+      ({ level }) => (level === 0 ? NOT_APPLICABLE : numberCell(level)),
+      ({ level }) => numberCell(level),
+    ),
+    width: 6,
+  },
   text(
     "name",
     24,

@@ -37,7 +37,7 @@ export const LIST_STARTS: readonly Start[] = [
     note: "every piece with its net cost; at the foot the sum, waste and total",
     kinds: ["member", "panel", "bought"],
     columns: ["mark", "name", "count", "size", "net", "measure", "unitPrice", "cost"],
-    order: [{ column: "kind", descending: false }],
+    order: [],
     groupBy: "kind",
     showRows: true,
     totals: true,

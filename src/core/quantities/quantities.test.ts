@@ -115,7 +115,7 @@ describe("what has no price", () => {
     const row = buyingList.groups
       .flatMap((group) => group.rows)
       .find((one) => one.cells["name"]?.text.startsWith("Birch ply"));
-    expect(row?.cells["cost"]).toEqual({ text: "price missing", value: null });
+    expect(row?.cells["cost"]).toEqual({ text: "price missing", value: null, lack: "missing" });
   });
 
   it("an entry that can only be had in limited number has no price for the rule", () => {

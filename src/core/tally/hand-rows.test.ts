@@ -34,6 +34,9 @@ describe("rows by hand", () => {
     const job = done(splitOff(tallyOf(slats()), ["b"], "h"), slats());
     expect(rowWith(job, "b")).toMatchObject({ count: 1, byHand: "h", mark: "C" });
     expect(rowWith(job, "a")).toMatchObject({ count: 3, byHand: null, mark: "A" });
+    // What was parted by hand is not asked about as if it were a mistake.
+    const asked = tallyOf(job).checks.filter(({ kind }) => kind === "nearTwins");
+    expect(asked.map(({ marks }) => marks)).toEqual([["A", "B"]]);
     expect(balances(tallyOf(job).balance)).toBe(true);
     const back = edited({ kind: "clearHandRows", pieces: ["b"] }, job);
     expect(rowWith(back, "b")).toMatchObject({ count: 4, mark: "A" });

@@ -1,7 +1,6 @@
 /** The door of the tally. */
 export { moveInto, putTogether, splitOff } from "./hand-rows";
 export { indexOfMark, markOf } from "./marks";
-export { meantId } from "./near-twins";
 export type { CopeForm, Form, GrooveForm, MemberForm, PanelForm, Piece } from "./piece";
 export { holdMark, letMarkGo, markPicked, type NumberRule, type PickRule, renumber } from "./renumber";
 export type { TallyRow } from "./row";

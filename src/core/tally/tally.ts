@@ -132,7 +132,8 @@ export function tallyJob(
 
 /** All that near twins are found and told by. */
 function nearTwinInputs(job: Job, shape: Shape, rows: readonly TallyRow[]): readonly unknown[] {
-  const from: unknown[] = [job.meant, job.points, job.lines, shape.points];
+  const { meant, points, lines, members, panels, typedPieces, keySizes } = job;
+  const from: unknown[] = [meant, points, lines, members, panels, typedPieces, keySizes, shape.points];
   for (const { shown, mark, count, name, pieces } of rows)
     from.push(shown.form, shown.stock, shown.material, mark, count, name, pieces.length, pieces[0]?.id);
   return from;

@@ -27,12 +27,14 @@ export function Chooser({
   dark = false,
   placeholder,
 }: ChooserProps) {
+  // Nothing chosen, and nothing that is called nothing: the placeholder stands there.
+  const unset = value === "" && !choices.some((choice) => choice.value === "");
   const look = dark ? "border-white/30 text-ground bg-transparent" : "border-seam bg-leaf text-ink";
   return (
     <span className="block min-w-0">
       {hideLabel ? null : <span className="block text-[12px] text-ink-soft">{label}</span>}
       <Select.Root
-        value={value === "" ? NONE : value}
+        value={unset ? "" : value === "" ? NONE : value}
         onValueChange={(next) => onChoose(next === NONE ? "" : next)}
       >
         <Select.Trigger

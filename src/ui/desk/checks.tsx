@@ -1,7 +1,6 @@
 "use client";
 /** Checks, each one sentence with what, where and a verb; those of the selection, or all when there is none. */
 import type { Check } from "@/core/job";
-import { meantId } from "@/core/tally";
 import { Button } from "../common/button";
 import { useDesk, useDeskState } from "./desk-context";
 
@@ -35,8 +34,7 @@ export function CheckList() {
 
 function CheckLine({ check }: { readonly check: Check }) {
   const desk = useDesk();
-  const { fix, marks, kind } = check;
-  const [first, second] = marks;
+  const { fix, meant } = check;
   return (
     <li className="flex items-start gap-2 text-[13px] leading-snug">
       <span
@@ -57,14 +55,11 @@ function CheckLine({ check }: { readonly check: Check }) {
             {fix.label}
           </Button>
         ) : null}
-        {kind === "nearTwins" && fix?.label !== "It is meant" && first && second ? (
-          <Button
-            look="plain"
-            onClick={() => desk.submit({ kind: "setMeant", id: meantId(first, second), meant: true })}
-          >
+        {meant === undefined ? null : (
+          <Button look="plain" onClick={() => desk.submit({ kind: "setMeant", id: meant, meant: true })}>
             It is meant
           </Button>
-        ) : null}
+        )}
       </span>
     </li>
   );

@@ -47,7 +47,7 @@ const formatValue = ({ format }: ListColumn) =>
   format === null ? "" : format.kind === "decimal" ? `d${format.places}` : `f${format.denominator}`;
 
 const SIDES = [
-  { value: "", label: "its own side" },
+  { value: "", label: "own" },
   { value: "left", label: "left" },
   { value: "centre", label: "middle" },
   { value: "right", label: "right" },

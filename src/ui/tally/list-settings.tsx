@@ -1,7 +1,7 @@
 "use client";
-/** The setup of one list: title, what goes in, order of rows, groups, sums, size texts, and its columns. */
+/** The setup of one list, in two parts: its rows (title, what goes in, groups, order, sums) and its columns. */
 import { Archive, Plus, Trash2 } from "lucide-react";
-import { useMemo } from "react";
+import { type ReactNode, useMemo } from "react";
 import { toast } from "sonner";
 import { type Job, LIST_KINDS, type ListKind, type ListSetup, setupToKeep } from "@/core/job";
 import { sentence } from "@/core/kernel";
@@ -13,6 +13,7 @@ import { TextField } from "../common/text-field";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { type ColumnChoice, columnChoices } from "./column-choices";
 import { ListColumnsSettings } from "./list-columns-settings";
+import { OwnColumns } from "./own-columns";
 
 const KIND_WORDS: Readonly<Record<ListKind, string>> = {
   member: "members",
@@ -24,22 +25,30 @@ const KIND_WORDS: Readonly<Record<ListKind, string>> = {
 type Props = { readonly setup: ListSetup };
 type Change = (set: Partial<ListSetup>) => string | null;
 
-export function ListSettings({ setup }: Props) {
+function useSetup(setup: ListSetup) {
   const desk = useDesk();
   const job = useDeskState((state) => state.job);
-  const stockroom = useDeskState((state) => state.stockroom);
-  const results = useDeskState((state) => state.results);
   const change: Change = (set) => desk.submit({ kind: "setList", list: { ...setup, ...set } });
-  const columns = columnChoices(job);
-  const view = useMemo(
-    () => listView(setup, { job, stockroom, ...results }),
-    [setup, job, stockroom, results],
-  );
+  return { desk, job, change, columns: columnChoices(job) };
+}
+
+function SetupPart({ label, children }: { readonly label: string; readonly children: ReactNode }) {
   return (
     <section
-      aria-label="Setup of the list"
-      className="max-h-[56%] shrink-0 space-y-2 overflow-auto border-seam border-b bg-ground px-3.5 py-2"
+      aria-label={label}
+      tabIndex={0}
+      className="max-h-[58%] shrink-0 space-y-2 overflow-auto border-seam border-b bg-ground px-3.5 py-2"
     >
+      {children}
+    </section>
+  );
+}
+
+/** Title, what goes in, how it stands, the order, the foot. */
+export function RowSettings({ setup }: Props) {
+  const { desk, job, change, columns } = useSetup(setup);
+  return (
+    <SetupPart label="Setup of the rows">
       <div className="grid grid-cols-3 gap-x-3 gap-y-1.5">
         <TextField
           label="Title"
@@ -77,7 +86,7 @@ export function ListSettings({ setup }: Props) {
           />
         )}
         <Kinds setup={setup} onChange={(kinds) => change({ kinds })} />
-        <Materials job={job} setup={setup} onChange={(materials) => change({ materials })} />
+        <Materials setup={setup} onChange={(materials) => change({ materials })} />
         <TextField
           label="Only marks"
           value={setup.marks.join(", ")}
@@ -93,28 +102,8 @@ export function ListSettings({ setup }: Props) {
         />
         {setup.levels ? null : <Groups setup={setup} columns={columns} change={change} />}
         <Sums setup={setup} change={change} />
-        <Pattern
-          label="Size of panels"
-          usual={USUAL_SIZE.panel}
-          value={setup.sizeOfPanel}
-          job={job}
-          onChange={(sizeOfPanel) => change({ sizeOfPanel })}
-        />
-        <Pattern
-          label="Size of members"
-          usual={USUAL_SIZE.member}
-          value={setup.sizeOfMember}
-          job={job}
-          onChange={(sizeOfMember) => change({ sizeOfMember })}
-        />
       </div>
       <RowOrder setup={setup} columns={columns} change={change} />
-      <ListColumnsSettings
-        setup={setup}
-        choices={columns}
-        kindOf={view.kind}
-        onChange={(next) => change({ columns: [...next] })}
-      />
       <div className="flex items-center gap-4">
         <Button
           look="plain"
@@ -134,7 +123,45 @@ export function ListSettings({ setup }: Props) {
           Remove this list
         </Button>
       </div>
-    </section>
+    </SetupPart>
+  );
+}
+
+/** The columns that it shows, the order of sizes, and the job's own columns. */
+export function ColumnSettings({ setup }: Props) {
+  const { job, change, columns } = useSetup(setup);
+  const stockroom = useDeskState((state) => state.stockroom);
+  const results = useDeskState((state) => state.results);
+  const view = useMemo(
+    () => listView(setup, { job, stockroom, ...results }),
+    [setup, job, stockroom, results],
+  );
+  return (
+    <SetupPart label="Setup of the columns">
+      <ListColumnsSettings
+        setup={setup}
+        choices={columns}
+        kindOf={view.kind}
+        onChange={(next) => change({ columns: [...next] })}
+      />
+      <div className="grid grid-cols-2 gap-x-3">
+        <Pattern
+          label="Size of panels"
+          usual={USUAL_SIZE.panel}
+          value={setup.sizeOfPanel}
+          job={job}
+          onChange={(sizeOfPanel) => change({ sizeOfPanel })}
+        />
+        <Pattern
+          label="Size of members"
+          usual={USUAL_SIZE.member}
+          value={setup.sizeOfMember}
+          job={job}
+          onChange={(sizeOfMember) => change({ sizeOfMember })}
+        />
+      </div>
+      <OwnColumns setup={setup} />
+    </SetupPart>
   );
 }
 
@@ -192,7 +219,7 @@ function Tick({
 function Materials({
   setup,
   onChange,
-}: Props & { readonly job: Job; readonly onChange: (materials: string[]) => string | null }) {
+}: Props & { readonly onChange: (materials: string[]) => string | null }) {
   const rows = useDeskState((state) => state.results.tally.rows);
   const all = [...new Set([...setup.materials, ...rows.flatMap((row) => row.material ?? [])])].sort();
   return (

@@ -29,10 +29,8 @@ export function OwnColumns({ setup }: { readonly setup: ListSetup }) {
   const job = useDeskState((state) => state.job);
   const columns = Object.values(job.ownColumns).sort((a, b) => a.position - b.position);
   return (
-    <section
-      aria-label="Own columns of the job"
-      className="max-h-[46%] shrink-0 overflow-auto border-seam border-b bg-ground px-3.5 py-2"
-    >
+    <section aria-label="Own columns of the job">
+      <h3 className="font-semibold text-[13px]">Own columns of the job</h3>
       <p className="text-[13px] text-ink-soft">
         {columns.length === 0
           ? "Columns of your own stand here: for a finish, a supplier, a price, or computed by a formula such as {count} * {length}."

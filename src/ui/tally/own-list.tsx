@@ -1,6 +1,6 @@
 "use client";
 /** One list of the job's own: what is looked for in it, its setup, its rows, and what changed since it was looked at. */
-import { ClipboardCopy, Columns3, Settings2 } from "lucide-react";
+import { ClipboardCopy, Columns3, Rows3 } from "lucide-react";
 import { useMemo, useState } from "react";
 import { toast } from "sonner";
 import type { ListSetup } from "@/core/job";
@@ -10,8 +10,7 @@ import { useDesk, useDeskState } from "../desk/desk-context";
 import { FindField } from "./find-field";
 import { ListGrid } from "./list-grid";
 import { listLines } from "./list-lines";
-import { ListSettings } from "./list-settings";
-import { OwnColumns } from "./own-columns";
+import { ColumnSettings, RowSettings } from "./list-settings";
 import { useSeenList } from "./use-seen-list";
 
 function useOwnList(setup: ListSetup) {
@@ -24,7 +23,7 @@ function useOwnList(setup: ListSetup) {
   );
 }
 
-type Panel = "setup" | "columns";
+type Panel = "rows" | "columns";
 
 export function OwnList({ setup }: { readonly setup: ListSetup }) {
   const desk = useDesk();
@@ -67,15 +66,11 @@ export function OwnList({ setup }: { readonly setup: ListSetup }) {
         >
           Copy for a spreadsheet
         </Button>
-        {panel("columns", "Own columns", <Columns3 size={14} aria-hidden />)}
-        {panel(
-          "setup",
-          open === "setup" ? "Fold the setup" : "Set it up",
-          <Settings2 size={14} aria-hidden />,
-        )}
+        {panel("rows", "Set up rows", <Rows3 size={14} aria-hidden />)}
+        {panel("columns", "Set up columns", <Columns3 size={14} aria-hidden />)}
       </div>
-      {open === "setup" ? <ListSettings key={setup.id} setup={setup} /> : null}
-      {open === "columns" ? <OwnColumns setup={setup} /> : null}
+      {open === "rows" ? <RowSettings key={setup.id} setup={setup} /> : null}
+      {open === "columns" ? <ColumnSettings key={setup.id} setup={setup} /> : null}
       {changed > 0 || typed > 0 ? (
         <p className="flex items-center gap-3 border-seam border-b px-3.5 text-[13px]">
           {changed > 0 ? (

@@ -3,7 +3,7 @@
 import { type KeyboardEvent, useMemo, useState } from "react";
 import { silhouette, silhouetteLength } from "@/core/drawing";
 import { type ListGroup, type ListRow, styleOf } from "@/core/lists";
-import { changesSince, type RowChange } from "@/core/release";
+import type { ListChange } from "@/core/release";
 import type { TallyRow } from "@/core/tally";
 import { Button } from "../common/button";
 import { DisplayList } from "../common/display-list";
@@ -17,7 +17,7 @@ import { ListChooser } from "./list-chooser";
 import { MarkingBar, RenumberForm } from "./mark-actions";
 import { OwnList } from "./own-list";
 import { TypeIn } from "./type-in";
-import { useSeenFacts } from "./use-seen-facts";
+import { useSeenList } from "./use-seen-list";
 import { useRowsInView, VirtualRows } from "./virtual-rows";
 
 const GRID =
@@ -32,12 +32,8 @@ export function TallyLedger() {
   const { tally, cutList } = useDeskState((state) => state.results);
   const info = useDeskState((state) => state.job.info.job);
   const own = useDeskState((state) => (state.list === null ? undefined : state.job.lists[state.list]));
-  const seen = useSeenFacts();
+  const { changes, acknowledge } = useSeenList("cut", cutList);
   const style = styleOf(info);
-  const changes = useMemo(
-    () => changesSince(seen.facts, tally, { unit: info.unit, format: info.format }),
-    [seen.facts, tally, info.unit, info.format],
-  );
   const [find, setFind] = useState("");
   const lines = useMemo(() => linesOf(cutList.groups, tally.rows, find), [cutList, tally, find]);
   const longest = Math.max(1, ...tally.rows.map((row) => silhouetteLength(row.shown)));
@@ -73,7 +69,7 @@ export function TallyLedger() {
             <span className="font-semibold text-brass-ink">
               {changed} {changed === 1 ? "row" : "rows"} changed
             </span>
-            <Button look="plain" onClick={seen.acknowledge}>
+            <Button look="plain" onClick={acknowledge}>
               Seen
             </Button>
           </>
@@ -100,7 +96,7 @@ function linesOf(groups: readonly ListGroup[], rows: readonly TallyRow[], find: 
 type RowsProps = {
   readonly lines: readonly Line[];
   readonly scale: number;
-  readonly changes: ReadonlyMap<string, RowChange>;
+  readonly changes: ReadonlyMap<string, ListChange>;
 };
 
 function Rows({ lines, scale, changes }: RowsProps) {
@@ -189,7 +185,7 @@ function RowLine({
 }: {
   readonly line: Extract<Line, { kind: "row" }>;
   readonly scale: number;
-  readonly change: RowChange | undefined;
+  readonly change: ListChange | undefined;
 }) {
   const desk = useDesk();
   const { row, tally } = line;
@@ -246,11 +242,20 @@ function RowLine({
   );
 }
 
-function ChangeWords({ change }: { readonly change: RowChange | undefined }) {
+/** What a cell of the cut list said before, in the words of its column. */
+const WAS: Readonly<Record<string, (text: string) => string>> = {
+  length: (text) => `was ${text}`,
+  count: (text) => `was ${text} off`,
+  mark: (text) => `was ${text}`,
+};
+
+function ChangeWords({ change }: { readonly change: ListChange | undefined }) {
   if (!change) return null;
-  return (
-    <b className="mr-1.5 font-semibold text-brass-ink">
-      {change.kind === "new" ? "new" : change.words.join(", ")}
-    </b>
-  );
+  const words =
+    change.kind === "new"
+      ? "new"
+      : Object.entries(change.was)
+          .map(([column, text]) => WAS[column]?.(text) ?? `${column} was ${text || "nothing"}`)
+          .join(", ");
+  return <b className="mr-1.5 font-semibold text-brass-ink">{words}</b>;
 }

@@ -1,0 +1,181 @@
+/**
+ * Why two rows differ by so little: points that lie nearly together, an end that is cut a little differently, a size
+ * that goes by another formula or another key size, a length that was typed. Each cause says so in words and, where
+ * one edit mends it, has that edit.
+ */
+import { distance, type Vec3 } from "../geometry";
+import {
+  cutText,
+  type Edit,
+  type EndCut,
+  type Job,
+  type Member,
+  type Panel,
+  resolveSizes,
+  type SimpleEdit,
+} from "../job";
+import { LENGTH_TOLERANCE_MM, NEAR_TWIN_LENGTH_MM, NM_PER_MM, POINT_TOLERANCE_MM } from "../kernel";
+import { parseFormula, roundTo } from "../measure";
+import type { Shape } from "../shape";
+import type { TallyRow } from "./row";
+
+export type Cause = {
+  /** A sentence, with a space before it. */
+  readonly words: string;
+  readonly fix: { readonly label: string; readonly edit: Edit } | null;
+};
+
+/** What makes the pieces of `few` differ from those of `many`; null when it is nothing that stands in one place. */
+export function causeOf(job: Job, shape: Shape, many: TallyRow, few: TallyRow): Cause | null {
+  return (
+    nearPoints(job, shape, few) ??
+    typedSizes(job, many, few) ??
+    endCuts(job, many, few) ??
+    panelSizes(job, many, few) ??
+    otherNames(job, many, few)
+  );
+}
+
+/** A point of the smaller row's members that lies nearly, but not quite, on another point. */
+function nearPoints(job: Job, shape: Shape, row: TallyRow): Cause | null {
+  const all = Object.values(job.points);
+  for (const piece of row.pieces) {
+    const member = job.members[piece.id];
+    const line = member ? job.lines[member.line] : undefined;
+    for (const id of line ? [line.from, line.to] : []) {
+      const own = shape.points.get(id);
+      if (!own) continue;
+      const home = job.points[id]?.assembly;
+      const other = all.find((point) => point.assembly === home && isNear(own, shape.points.get(point.id)));
+      const name = job.points[id]?.name;
+      const there = other && shape.points.get(other.id);
+      if (!other || !name || !there) continue;
+      const apart = roundTo(distance(own, there), 2);
+      const at: [string, string, string] = [other.at[0], other.at[1], other.at[2]];
+      return {
+        words: ` Points ${name} and ${other.name} are ${apart} mm apart.`,
+        fix: { label: "Join points", edit: { kind: "changePoint", id, set: { at } } },
+      };
+    }
+  }
+  return null;
+}
+
+function isNear(a: Vec3, b: Vec3 | undefined): boolean {
+  if (!b) return false;
+  const apart = distance(a, b);
+  return apart > POINT_TOLERANCE_MM && apart < NEAR_TWIN_LENGTH_MM;
+}
+
+function typedSizes(job: Job, many: TallyRow, few: TallyRow): Cause | null {
+  const [own, other] = [job.typedPieces[few.shown.id], job.typedPieces[many.shown.id]];
+  if (!own || !other || own.kind === "other" || other.kind === "other") return null;
+  const ids = few.pieces.map((piece) => piece.id);
+  // Only a length can be given to all of them by one edit.
+  const sameWidth = own.kind !== "panel" || (other.kind === "panel" && own.width === other.width);
+  const words = ` The sizes of ${few.mark} were typed.`;
+  if (own.length === other.length || !sameWidth) return { words, fix: null };
+  const edit: SimpleEdit = { kind: "changeTypedPieces", ids, set: { length: other.length } };
+  return { words, fix: { label: `Give ${few.mark} the length of ${many.mark}`, edit } };
+}
+
+/** Members of one centre length between points, whose ends take different amounts away. */
+function endCuts(job: Job, many: TallyRow, few: TallyRow): Cause | null {
+  const [a, b] = [job.members[many.shown.id], job.members[few.shown.id]];
+  if (!a || !b) return null;
+  const sides = (member: Member) => [member.start, member.end] as const;
+  for (const [i, cut] of sides(b).entries()) {
+    const like = sides(a).find((one) => one.kind === cut.kind && sameWay(one, cut));
+    if (like) continue;
+    const near = sides(a).find((one) => one.kind === cut.kind && cutText(one) !== null);
+    const text = near === undefined ? null : cutText(near);
+    const end = i === 0 ? "start" : "end";
+    if (text === null) {
+      const kinds = [...new Set(sides(a).map((one) => one.kind))].join(" and ");
+      if (sides(a).some((one) => one.kind === cut.kind)) continue;
+      return { words: ` Its ${end} is cut ${cut.kind}, those of ${many.mark} ${kinds}.`, fix: null };
+    }
+    const edits = few.pieces.flatMap(({ id }): SimpleEdit[] => {
+      const member = job.members[id];
+      return member
+        ? [{ kind: "changeMembers", ids: [id], set: { [end]: withText(member[end], text) } }]
+        : [];
+    });
+    return {
+      words: ` Its ${end} is cut ${cut.kind} with ${cutText(cut) ?? "0"}, that of ${many.mark} with ${text}.`,
+      fix: {
+        label: `Cut ${few.mark} like ${many.mark}`,
+        edit: { kind: "together", what: "Cut ends alike", edits },
+      },
+    };
+  }
+  return null;
+}
+
+const sameWay = (a: EndCut, b: EndCut) => (cutText(a) ?? "0").trim() === (cutText(b) ?? "0").trim();
+
+function withText(cut: EndCut, text: string): EndCut {
+  return cut.kind === "square" || cut.kind === "level" ? { ...cut, offset: text } : { ...cut, gap: text };
+}
+
+/** Panels whose length or width is another formula. */
+function panelSizes(job: Job, many: TallyRow, few: TallyRow): Cause | null {
+  const [a, b] = [job.panels[many.shown.id], job.panels[few.shown.id]];
+  if (!a || !b || a.between || b.between) return null;
+  const differing = (["length", "width"] as const).filter((side) => a[side].trim() !== b[side].trim());
+  if (differing.length === 0) return null;
+  const words = differing.map((side) => `its ${side} is ${b[side]}, that of ${many.mark} ${a[side]}`);
+  const set = Object.fromEntries(differing.map((side) => [side, a[side]])) as Partial<
+    Pick<Panel, "length" | "width">
+  >;
+  const turned = few.pieces.some(({ id }) => {
+    const panel = job.panels[id];
+    return !panel || differing.some((side) => panel[side] !== b[side]);
+  });
+  const ids = few.pieces.map((piece) => piece.id);
+  const said = ` ${words.join(", and ").replace(/^./, (first) => first.toUpperCase())}.${sizeWords(
+    job,
+    differing.map((side) => [a[side], b[side]]),
+  )}`;
+  return {
+    words: said,
+    fix: turned
+      ? null
+      : { label: `Give ${few.mark} the size of ${many.mark}`, edit: { kind: "changePanels", ids, set } },
+  };
+}
+
+/** Members whose points hang on other key sizes. */
+function otherNames(job: Job, many: TallyRow, few: TallyRow): Cause | null {
+  const formulas = (row: TallyRow) => {
+    const line = job.lines[job.members[row.shown.id]?.line ?? ""];
+    const points = line ? [job.points[line.from], job.points[line.to]] : [];
+    return points.flatMap((point) => point?.at ?? []).join(" + ");
+  };
+  const words = sizeWords(job, [[formulas(many), formulas(few)]]);
+  return words === "" ? null : { words, fix: null };
+}
+
+/** Key sizes on which the one hangs and the other does not, with their values where these nearly agree. */
+function sizeWords(job: Job, pairs: readonly (readonly [string, string])[]): string {
+  const { unit } = job.info.job;
+  const names = (text: string) => {
+    const read = parseFormula(text, unit);
+    return new Set(read.ok ? read.value.names : []);
+  };
+  const { scope } = resolveSizes(job, null);
+  for (const [a, b] of pairs) {
+    const [mine, theirs] = [names(b), names(a)];
+    for (const own of mine) {
+      if (theirs.has(own)) continue;
+      for (const other of theirs) {
+        const [x, y] = [scope.get(own), scope.get(other)];
+        if (mine.has(other) || typeof x !== "number" || typeof y !== "number") continue;
+        if (Math.abs(x - y) * NM_PER_MM > NEAR_TWIN_LENGTH_MM * NM_PER_MM) continue;
+        if (Math.abs(x - y) < LENGTH_TOLERANCE_MM) continue;
+        return ` Key size ${own} is ${roundTo(x, 3)}, ${other} is ${roundTo(y, 3)}.`;
+      }
+    }
+  }
+  return "";
+}
