@@ -16,6 +16,7 @@ import { seedPacketCabinet } from "../demo/seed-packet-cabinet";
 import { demoStockroom } from "../demo/stockroom";
 import { generatedJob } from "./generated";
 import { firstFitBars, shelfSheets } from "./references";
+import { groupingTable, listTable } from "./tally";
 
 const stockroom = indexStockroom(demoStockroom);
 const now = () => performance.now();
@@ -128,5 +129,11 @@ async function layoutTable(): Promise<void> {
   }
 }
 
-recomputeTable();
-await layoutTable();
+// One part alone: npm run bench -- tally
+const part = process.argv[2];
+if (part === undefined || part === "recompute") recomputeTable();
+if (part === undefined || part === "tally") {
+  groupingTable(timed, median);
+  listTable(stockroom, timed, median);
+}
+if (part === undefined || part === "layout") await layoutTable();

@@ -2,7 +2,7 @@
  * The whole way from a job document to its lists, each stage remembered by the identity of what it was
  * made from. The browser, the server and the command line run this same function.
  */
-import { type Job, resolveSizes, type Sizes, type VariantId } from "./job";
+import { type Job, RECORD_SCHEMAS, resolveSizes, type Sizes, type TableName, type VariantId } from "./job";
 import { remembersEach, remembersLast } from "./kernel";
 import { type KeptLayout, type LayoutTask, layoutTasks } from "./layout";
 import { buyingList, cutList, type ListTable } from "./lists";
@@ -28,6 +28,24 @@ export type Pipeline = (
   kept: readonly KeptLayout[],
 ) => Results;
 
+/** Tables that say how lists look, and nothing about what is made. */
+const LIST_TABLES: ReadonlySet<TableName> = new Set(["lists", "ownColumns", "listCells"]);
+
+/** The same document object as long as nothing but its lists changes, so that an edit of a list computes nothing anew. */
+function remembersDesign(): (job: Job) => Job {
+  let last: Job | null = null;
+  return (job) => {
+    const before = last;
+    const same =
+      before !== null &&
+      (Object.keys(RECORD_SCHEMAS) as TableName[]).every(
+        (table) => LIST_TABLES.has(table) || before[table] === job[table],
+      );
+    if (!same) last = job;
+    return same ? before : job;
+  };
+}
+
 /** A pipeline with its own memory: stages whose inputs are identical are not run again. */
 export function createPipeline(): Pipeline {
   const memory = { sizes: remembersEach<object, Sizes>() };
@@ -42,7 +60,9 @@ export function createPipeline(): Pipeline {
   const quantities = remembersLast(quantitiesOf);
   const cut = remembersLast(cutList);
   const buying = remembersLast(buyingList);
-  return (job, variant, stockroom, kept) => {
+  const design = remembersDesign();
+  return (document, variant, stockroom, kept) => {
+    const job = design(document);
     const resolved = sizes(job, variant);
     const solids = shape(job, resolved, stockroom);
     const rows = tally(job, solids, stockroom);

@@ -90,6 +90,7 @@ export {
   JobInfoSchema,
   JobSchema,
   type KeptMark,
+  RECORD_SCHEMAS,
   readJob,
   SCHEMA_VERSION,
   type TableName,

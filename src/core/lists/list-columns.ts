@@ -11,7 +11,7 @@ import {
 } from "../measure";
 import { anglesOf, type MemberForm, sawSettings } from "../tally";
 import { rowNotes, standWords } from "./cut-list";
-import { type AssemblyLine, type ListGround, type PieceLine, wholeQuantity } from "./list-ground";
+import { type AssemblyLine, type Line, type ListGround, type PieceLine, wholeQuantity } from "./list-ground";
 import { readSizePattern, USUAL_SIZE, writeSize } from "./size-text";
 import {
   type Align,
@@ -32,8 +32,8 @@ export type CellGround = {
   readonly style: LengthStyle;
   /** Decimal places that the column asks for; null: as many as it has of itself. */
   readonly places: number | null;
-  /** What another column says in the same line, by its name. */
-  readonly other: (name: string) => Cell;
+  /** What another column says in a line, by its name. */
+  readonly other: (line: Line, name: string) => Cell;
 };
 
 type Writes =
@@ -282,7 +282,8 @@ export const LIST_COLUMNS: readonly ListColumnKind[] = [
 ];
 
 /** Sizes in the order of the list's pattern for members or panels. */
-function sizeText({ row: { shown, kind } }: PieceLine, { setup, other, ground }: CellGround): string | Cell {
+function sizeText(line: PieceLine, { setup, other, ground }: CellGround): string | Cell {
+  const { shown, kind } = line.row;
   const { form } = shown;
   if (form.kind === "none") return kind === "bought" || kind === "other" ? NOT_APPLICABLE : MISSING;
   const written = form.kind === "member" ? setup.sizeOfMember : setup.sizeOfPanel;
@@ -290,7 +291,7 @@ function sizeText({ row: { shown, kind } }: PieceLine, { setup, other, ground }:
   const pattern = readSizePattern(written ?? USUAL_SIZE[form.kind], own);
   if (!pattern.ok) return { ...MISSING, text: "pattern cannot be read" };
   const said = writeSize(pattern.value, (name) => {
-    const cell = other(name);
+    const cell = other(line, name);
     return cell.lack ? null : cell.text;
   });
   return said ?? NOT_APPLICABLE;

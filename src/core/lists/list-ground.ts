@@ -57,8 +57,17 @@ export type Line = PieceLine | AssemblyLine;
 
 export const NOTHING_KNOWN: RowQuantity = { measure: "each", each: null, unitPrice: null, massEach: null };
 
+/** They are the same for every list of a job, however it is ordered or grouped. */
+const KNOWN = new WeakMap<Quantities, ReadonlyMap<string, RowQuantity>>();
+
 /** Quantities by row id; bought parts are counted each or measured by length. */
 export function rowQuantities(ground: ListGround): ReadonlyMap<string, RowQuantity> {
+  const known = KNOWN.get(ground.quantities) ?? computedQuantities(ground);
+  KNOWN.set(ground.quantities, known);
+  return known;
+}
+
+function computedQuantities(ground: ListGround): ReadonlyMap<string, RowQuantity> {
   const found = new Map<string, RowQuantity>();
   const lines = new Map(ground.quantities.lines.map((line) => [line.id, line]));
   for (const task of ground.tasks)

@@ -47,19 +47,45 @@ export function flatLines(setup: ListSetup, ground: ListGround): readonly PieceL
   const { batch } = ground.tally;
   const inside = assemblyTest(setup, ground);
   const ones = setup.assembly === null ? batch : batch * standing(setup.assembly, ground);
-  return ground.tally.rows.flatMap((row): PieceLine[] => {
-    if (!rowGoesIn(row, setup)) return [];
-    const pieces = inside ? row.pieces.filter(({ id }) => inside(id)) : row.pieces;
-    let [asDrawn, opposite] = [0, 0];
-    for (const piece of pieces)
-      if (piece.hand === "asDrawn") asDrawn += piece.quantity * batch;
-      else opposite += piece.quantity * batch;
-    const count = asDrawn + opposite;
-    if (count === 0) return [];
-    const records = pieces.map((piece) => piece.id);
-    const inOne = count / Math.max(1, ones);
-    return [{ ...lineOf(row, quantities), records, count, asDrawn, opposite, inOne }];
-  });
+  const lines: PieceLine[] = [];
+  for (const row of ground.tally.rows) {
+    if (!rowGoesIn(row, setup)) continue;
+    const { records, asDrawn, opposite } = inside
+      ? counted(row.pieces.filter(({ id }) => inside(id)))
+      : countedRow(row);
+    const count = (asDrawn + opposite) * batch;
+    if (count === 0) continue;
+    // Written out: spreading costs more than all that is computed here.
+    lines.push({
+      kind: "pieces",
+      id: row.id,
+      level: 0,
+      row,
+      quantity: quantities.get(row.id) ?? NOTHING_KNOWN,
+      records,
+      count,
+      asDrawn: asDrawn * batch,
+      opposite: opposite * batch,
+      inOne: count / Math.max(1, ones),
+    });
+  }
+  return lines;
+}
+
+type Counted = { readonly records: readonly string[]; readonly asDrawn: number; readonly opposite: number };
+
+function counted(pieces: TallyRow["pieces"]): Counted {
+  const sum = { asDrawn: 0, opposite: 0 };
+  for (const { hand, quantity } of pieces) sum[hand] += quantity;
+  return { records: pieces.map((piece) => piece.id), ...sum };
+}
+
+/** Of whole rows, counted once for all lists that show them. */
+const COUNTED = new WeakMap<TallyRow, Counted>();
+function countedRow(row: TallyRow): Counted {
+  const known = COUNTED.get(row) ?? counted(row.pieces);
+  COUNTED.set(row, known);
+  return known;
 }
 
 /** A line of a row before its counts. */

@@ -78,15 +78,20 @@ function keySizeColumn(id: string): ListColumnKind {
 export function listView(setup: ListSetup, ground: ListGround): ListView {
   const { job } = ground;
   const own = new Map(Object.values(job.ownColumns).map((column) => [ownColumnId(column), column]));
+  const ids = new Map<string, string | null>();
   const idOf = (name: string): string | null => {
+    const known = ids.get(name);
+    if (known !== undefined) return known;
     const wanted = plainName(name);
     const found = Object.values(job.ownColumns).find((column) => plainName(column.name) === wanted);
-    return found ? ownColumnId(found) : computedColumn(name);
+    const id = found ? ownColumnId(found) : computedColumn(name);
+    ids.set(name, id);
+    return id;
   };
   const typed = typedCells(setup, ground);
   const kinds = new Map<string, ListColumnKind | null>();
   const shownColumns = new Map(setup.columns.map((column) => [column.column, column]));
-  const cells = new Map<ListColumn, WeakMap<Line, Cell>>();
+  const cells = new Map<ListColumn, Map<Line, Cell>>();
   const plain = new Map<string, ListColumn>();
   let nested = 0;
 
@@ -107,23 +112,31 @@ export function listView(setup: ListSetup, ground: ListGround): ListView {
     plain.set(id, made);
     return made;
   };
-  const computed = (line: Line, column: ListColumn): Cell => {
-    const found = kind(column.column);
-    // A column of another version, or one that is gone: said in every row, never left empty.
-    if (!found) return { ...MISSING, text: "no such column" };
+  /** What the cells of a column are written by: once for each column. */
+  const grounds = new Map<ListColumn, CellGround>();
+  const groundOf = (column: ListColumn): CellGround => {
     const { format } = column;
-    const how: CellGround = {
+    const known = grounds.get(column);
+    if (known) return known;
+    const made: CellGround = {
       ground,
       setup,
       style: styleWith(job, column),
       places: format?.kind === "decimal" ? format.places : null,
-      other: (name) => {
+      other: (line, name) => {
         const id = idOf(name);
         return id === null ? { ...MISSING, text: "no such column" } : cell(line, shown(id));
       },
     };
-    if (line.kind === "pieces") return found.cell(line, how);
-    return found.ofAssembly?.(line, how) ?? NOT_APPLICABLE;
+    grounds.set(column, made);
+    return made;
+  };
+  const computed = (line: Line, column: ListColumn): Cell => {
+    const found = kind(column.column);
+    // A column of another version, or one that is gone: said in every row, never left empty.
+    if (!found) return { ...MISSING, text: "no such column" };
+    if (line.kind === "pieces") return found.cell(line, groundOf(column));
+    return found.ofAssembly?.(line, groundOf(column)) ?? NOT_APPLICABLE;
   };
   const typedOver: ListView["typedOver"] = (cell, column, records, summed) => {
     if (own.has(column.column)) return cell;
@@ -131,7 +144,7 @@ export function listView(setup: ListSetup, ground: ListGround): ListView {
     return by ? overTyped(cell, by, column, kind(column.column), ground) : cell;
   };
   const cell: ListView["cell"] = (line, column) => {
-    const memory = cells.get(column) ?? new WeakMap<Line, Cell>();
+    const memory = cells.get(column) ?? new Map<Line, Cell>();
     cells.set(column, memory);
     const known = memory.get(line);
     if (known) return known;
@@ -161,6 +174,7 @@ function typedCells({ id }: ListSetup, { job }: ListGround) {
     for (const record of cell.records) records.set(record, cell);
   }
   return (column: string, records: readonly string[], summed: boolean): ListCell | null => {
+    if (byColumn.size === 0) return null;
     const known = byColumn.get(`${summed ? "sum" : "row"} ${column}`);
     if (!known) return null;
     for (const record of records) {
@@ -201,7 +215,7 @@ function ownColumnKind(column: OwnColumn, ground: ListGround, typedFor: TypedFor
   const numeric = column.kind === "number" || column.kind === "length" || column.kind === "formula";
   const formula = column.kind === "formula" ? readFormula(column, ground) : null;
   const cell = (line: Line, how: CellGround): Cell => {
-    if (formula) return computedBy(formula, how);
+    if (formula) return computedBy(formula, line, how);
     const text = typedFor(line, id) ?? column.forAll;
     return text === null ? EMPTY : ownCell(column, text, how);
   };
@@ -238,12 +252,12 @@ function readFormula(column: OwnColumn, { job }: ListGround): ReadFormula {
 }
 
 /** A formula over other columns; lengths count in the job's unit. What one of them lacks, it lacks. */
-function computedBy(formula: ReadFormula, { other, ground, places }: CellGround): Cell {
+function computedBy(formula: ReadFormula, line: Line, { other, ground, places }: CellGround): Cell {
   if ("fault" in formula) return { ...MISSING, text: "formula cannot be read" };
   const { unit } = ground.job.info.job;
   const scope = new Map<string, FormulaValue>(ground.sizes.scope);
   for (const { name, as } of formula.columns) {
-    const cell = other(name);
+    const cell = other(line, name);
     if (cell.lack) return cell.lack === "notApplicable" ? NOT_APPLICABLE : { ...MISSING, text: "missing" };
     scope.set(as, cell.value === null ? cell.text : asNumber(name, cell.value, unit));
   }

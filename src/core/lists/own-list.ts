@@ -112,13 +112,9 @@ function levelledGroup(lines: readonly Line[], view: ListView): readonly ListGro
 }
 
 function tableRow(line: Line, view: ListView): ListRow {
-  return {
-    id: line.id,
-    records: line.records,
-    summed: false,
-    level: line.level,
-    cells: Object.fromEntries(view.setup.columns.map((column) => [column.column, view.cell(line, column)])),
-  };
+  const cells: Record<string, Cell> = {};
+  for (const column of view.setup.columns) cells[column.column] = view.cell(line, column);
+  return { id: line.id, records: line.records, summed: false, level: line.level, cells };
 }
 
 /** One row for a whole group: sums where a column adds up, marks side by side, a text that all share. */

@@ -179,8 +179,14 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
 
   function confirm(reply: StepReply, edit: Edit): void {
     const { confirmed, pending } = store.getState();
-    const after = reply.job ? ok(reply.job) : withEdit(confirmed, edit);
-    rebase(after.ok ? after.value : confirmed, reply.revision, pending.slice(1), reply.steps);
+    const { revision, steps } = reply;
+    if (reply.job) rebase(reply.job, revision, pending.slice(1), steps);
+    else {
+      // The server did just what was done here: what is shown stays as it is, and nothing is computed anew.
+      const rest = pending.slice(1);
+      const after = rest.length === 0 ? ok(underDraft ?? store.getState().job) : withEdit(confirmed, edit);
+      store.setState({ confirmed: after.ok ? after.value : confirmed, revision, pending: rest, steps });
+    }
     if (reply.replayed)
       notify({ text: "Someone else edited this job too; your edit stands on top of theirs.", retry: null });
     channel?.postMessage(reply.revision);
