@@ -1,63 +1,131 @@
 /** Lists of a job's own: made from a start, their columns and order changed, checked against the design. */
-import { copyOf, expect, expectAccessible, saved, setField, takeOut, test, textOf } from "./fixtures";
+import type { Page } from "@playwright/test";
+import {
+  copyOf,
+  expect,
+  expectAccessible,
+  openStage,
+  saved,
+  setField,
+  takeOut,
+  test,
+  textOf,
+} from "./fixtures";
 import { choose } from "./shape";
 
-test("a cut list and a buying list: columns renamed and moved, sixteenths, groups, the file is the same", async ({
+const cell = (page: Page, row: string, column: string) =>
+  page.locator(`[data-list-row="${row}"] [data-column="${column}"]`);
+
+/** Walks to a cell and types over it, by keys alone from there. */
+async function typeOver(page: Page, row: string, column: string, text: string): Promise<void> {
+  await cell(page, row, column).click();
+  await page.keyboard.press("Enter");
+  const field = page.locator(`[data-list-row="${row}"] input`);
+  await field.fill(text);
+  await field.press("Enter");
+}
+
+async function pasted(page: Page): Promise<readonly string[]> {
+  await page.getByRole("button", { name: "Copy for a spreadsheet" }).click();
+  await expect(page.getByText("The list is on the clipboard").first()).toBeVisible();
+  return (await page.evaluate(() => navigator.clipboard.readText())).split("\n");
+}
+
+test("a cut list and a buying list: columns, sixteenths, a cell typed over, what changed, pasted out", async ({
   page,
 }) => {
+  await page.context().grantPermissions(["clipboard-read", "clipboard-write"]);
   const id = await copyOf(page, "hl-204");
   await page.goto(`/jobs/${id}?stage=tally`);
   await page.getByRole("button", { name: "New list" }).click();
   await page.getByRole("menuitem", { name: /Cut list by stock/ }).click();
   await expect(page.getByRole("grid", { name: "Cut list by stock" })).toBeVisible();
-  await page.getByRole("button", { name: "Set it up" }).click();
+  await page.getByRole("button", { name: "Set up rows" }).click();
   await expectAccessible(page);
   await setField(page, "Title", "Saw list");
+  await page.getByRole("button", { name: "Set up columns" }).click();
+  await expectAccessible(page);
   await setField(page, "Heading of Count", "How many");
-  await page.getByRole("button", { name: "Move Count up" }).click();
+  await page.getByRole("button", { name: "Take Note out" }).click();
+  await page.getByRole("button", { name: "Take Ends stand out" }).click();
+  // The columns are moved with the keys as well as dragged.
+  await page.getByRole("button", { name: "Move Count" }).focus();
+  await page.keyboard.press("Space");
+  await expect(page.getByText(/was moved over droppable area count/)).toBeAttached();
+  await page.keyboard.press("ArrowUp");
+  await expect(page.getByText(/was moved over droppable area name/)).toBeAttached();
+  await page.keyboard.press("Space");
   await choose(page, "Add a column", "Cut length");
-  await choose(page, "Lengths in Cut length", "to 1/16");
+  await choose(page, "Numbers in Cut length", "to 1/16");
+  await choose(page, "Unit of Cut length", "in");
   await setField(page, "Size of panels", "{thickness} x {width} x {wrong}");
   await expect(page.getByText(/uses \{wrong\}, which it does not know/)).toBeVisible();
   await setField(page, "Size of panels", "{thickness} x {width} x {length}");
-  await page.getByRole("button", { name: "Fold the setup" }).click();
+  await page.getByRole("button", { name: "Set up columns" }).click();
   await saved(page);
   const grid = page.getByRole("grid", { name: "Saw list" });
   await expect(grid.getByRole("columnheader")).toHaveText([
     "Mark",
     "How many",
     "Name",
+    "Piece",
     "Size",
     "End 1 °",
     "End 2 °",
-    "Ends stand",
-    "Note",
-    "Cut length",
+    "Cut length (in)",
   ]);
   await expect(grid.getByText("21 x 620 x 1420")).toBeVisible();
   const csv = (await textOf(await takeOut(page, /Saw list \(CSV\)/))).split("\r\n");
-  expect(csv[0]).toBe("Stock,Mark,How many,Name,Size,End 1 °,End 2 °,Ends stand,Note,Cut length");
+  expect(csv[0]).toBe("Stock,Mark,How many,Name,Size,End 1 °,End 2 °,Cut length (in)");
+  // 1400 mm are 55.118 in, to the nearest sixteenth 55 1/8.
   expect(csv.find((line) => line.includes("Top rail"))).toBe(
-    "Square tube 40 × 40 × 3,A,2,Top rail,1400,45,45,opposed,,1400",
+    "Square tube 40 × 40 × 3,A,2,Top rail,1400,45,45,≈55 1/8",
   );
 
-  // A change of the design is in it at once, and picking a row picks its pieces.
-  await grid.getByText("Worktop").click();
-  await expect(page.getByRole("heading", { name: "Worktop" })).toBeVisible();
+  // Typed over: the computed value stays beside it, and Delete brings it back.
+  await typeOver(page, "A", "count", "3");
+  await expect(cell(page, "A", "count")).toHaveText("23");
+  await expect(page.getByText("How many is typed over: 3, computed 2")).toBeVisible();
+  await typeOver(page, "B", "name", "Foot rail");
+  await page.keyboard.press("Delete");
+  await expect(cell(page, "B", "name")).toHaveText("Low rail");
+  await expect(page.getByText("1 cell typed over")).toBeVisible();
+
+  // A key size changes: what hangs on it is flagged with the old value, also under what was typed over.
+  await typeOver(page, "B", "size", "1320 long");
+  await openStage(page, "Shape");
+  await setField(page, "Value of width", "1450");
+  await saved(page);
+  await openStage(page, "Tally");
+  await expect(cell(page, "A", "size")).toHaveText("was 1400 1450");
+  await expect(cell(page, "B", "size")).toContainText("was 1320");
+  await cell(page, "B", "size").click();
+  await expect(page.getByText("it was 1320 when this was typed")).toBeVisible();
+  await expectAccessible(page);
+
+  const lines = await pasted(page);
+  expect(lines[0]).toBe("Stock\tMark\tHow many\tName\tSize\tEnd 1 °\tEnd 2 °\tCut length (in) ≈\tTyped over");
+  // 1450 mm are 57.087 in: 57 1/16; the number stands there without the sign that it is rounded.
+  expect(lines.find((line) => line.includes("Top rail"))).toBe(
+    "Square tube 40 × 40 × 3\tA\t3\tTop rail\t1450\t45\t45\t57 1/16\tHow many (computed 2)",
+  );
+  await page.getByRole("button", { name: "Seen" }).click();
+  await expect(cell(page, "A", "size")).toHaveText("1450");
+  await page.getByRole("button", { name: "Put all back" }).first().click();
+  await expect(cell(page, "A", "count")).toHaveText("2");
+  await saved(page);
+
+  // The buying list: all rows of one stock size add up, and name the marks that they combine.
   await page.getByRole("button", { name: "New list" }).click();
   await page.getByRole("menuitem", { name: /Lengths to buy/ }).click();
   const buying = page.getByRole("grid", { name: "Lengths to buy" });
-  await expect(buying.getByRole("row", { name: /Square tube 40/ })).toContainText("11.080");
-  // The row that adds twelve pieces up stands for all of them.
+  await expect(buying.getByRole("row", { name: /Square tube 40/ })).toContainText("11.280");
   await buying.getByRole("row", { name: /Square tube 40/ }).click();
   await expect(page.getByText("6 rows")).toBeVisible();
-  await page.context().grantPermissions(["clipboard-read", "clipboard-write"]);
-  await page.getByRole("button", { name: "Copy for a spreadsheet" }).click();
-  await expect(page.getByText("The list is on the clipboard")).toBeVisible();
-  const pasted = await page.evaluate(() => navigator.clipboard.readText());
-  expect(pasted.split("\n")[0]).toBe("Stock\tMaterial\tMark\tCount\tNet\tIn\tkg");
-  expect(pasted).toMatch(/Square tube 40 × 40 × 3\tS235\t[A-Z ]+\t12\t11\.080\tm\t/);
-  await page.getByRole("button", { name: "Set it up" }).click();
+  const bought = await pasted(page);
+  expect(bought[0]).toBe("Stock\tMaterial\tMark\tCount\tNet\tIn\tkg");
+  expect(bought.join("\n")).toMatch(/Square tube 40 × 40 × 3\tS235\tA B C D E F\t12\t11\.280\tm\t/);
+  await page.getByRole("button", { name: "Set up rows" }).click();
   await choose(page, "Only what is in", "Drawer");
   await expect(buying.getByRole("row", { name: /Square tube 40/ })).toBeHidden();
   await expect(buying.getByRole("row", { name: /Birch ply 6/ })).toContainText("0.149");
@@ -66,8 +134,111 @@ test("a cut list and a buying list: columns renamed and moved, sixteenths, group
   await page.reload();
   await choose(page, "List", "Saw list");
   await expect(page.getByRole("grid", { name: "Saw list" })).toBeVisible();
-  await page.keyboard.press("Control+z");
-  await expect(page.getByText(/Lengths to buy|Saw list/).first()).toBeVisible();
+});
+
+test("own columns, rows in an order by hand, kept in the stockroom and used in another job", async ({
+  page,
+}) => {
+  const id = await copyOf(page, "hl-207");
+  await page.goto(`/jobs/${id}?stage=tally`);
+  await page.getByRole("button", { name: "New list" }).click();
+  await page.getByRole("menuitem", { name: /Parts list/ }).click();
+  await page.getByRole("button", { name: "Set up columns" }).click();
+  const add = async (name: string, kind: string, more?: readonly [string, string]) => {
+    await page.getByLabel("New column").fill(name);
+    await choose(page, "It holds", kind);
+    if (more) await page.getByLabel(more[0], { exact: true }).fill(more[1]);
+    await page.getByRole("button", { name: "Add it" }).click();
+  };
+  await add("Finish", "one of several", ["Choices", "oiled, raw"]);
+  await add("Price each", "a number");
+  await add("Row price", "a formula", ["Formula", "{count} * {no such thing}"]);
+  await expect(page.getByText("names {no such thing}, which is no column")).toBeVisible();
+  await page.getByLabel("Formula", { exact: true }).fill("{count} * {price each}");
+  await page.getByRole("button", { name: "Add it" }).click();
+  await page.getByRole("button", { name: "Set up columns" }).click();
+  await saved(page);
+  const grid = page.getByRole("grid", { name: "Parts list" });
+  const column = async (name: string) => (await grid.getByRole("columnheader").allInnerTexts()).indexOf(name);
+  const cells = grid.locator('[data-list-row="A"]').getByRole("gridcell");
+  const finish = cells.nth(await column("Finish"));
+  await expect(finish).toHaveText("not set");
+  await finish.dblclick();
+  await finish.locator("input").fill("painted");
+  await finish.locator("input").press("Enter");
+  await expect(page.getByText("must be one of oiled, raw")).toBeVisible();
+  await finish.locator("input").fill("oiled");
+  await finish.locator("input").press("Enter");
+  await expect(finish).toHaveText("oiled");
+  const price = cells.nth(await column("Price each"));
+  await price.click();
+  await page.keyboard.type("12,5");
+  await page.keyboard.press("Enter");
+  await expect(cells.nth(await column("Row price"))).toContainText("12.5");
+
+  // In an order by hand: the second row is moved up with the keys, the third dragged to the top.
+  await page.getByRole("button", { name: "Set up rows" }).click();
+  await page.getByRole("checkbox", { name: "hand" }).check();
+  await page.getByRole("button", { name: "Set up rows" }).click();
+  await grid.locator('[data-list-row="B"]').getByText("Drawer floor").click();
+  await page.keyboard.press("Alt+ArrowUp");
+  const order = () =>
+    grid
+      .locator("[data-list-row]")
+      .evaluateAll((rows) => rows.slice(0, 3).map((row) => row.getAttribute("data-list-row")));
+  await expect.poll(order).toEqual(["B", "A", "C"]);
+  const grip = grid
+    .locator('[data-list-row="C"]')
+    .getByRole("button", { name: "Drag the row to another place" });
+  const from = await grip.boundingBox();
+  const to = await grid.locator('[data-list-row="B"]').boundingBox();
+  if (!from || !to) throw new Error("both are in view");
+  await page.mouse.move(from.x + 8, from.y + 8);
+  await page.mouse.down();
+  await page.mouse.move(to.x + 8, to.y + 20, { steps: 4 });
+  await page.mouse.move(to.x + 8, to.y + 12, { steps: 4 });
+  await page.mouse.up();
+  await expect.poll(order).toEqual(["C", "B", "A"]);
+
+  await page.getByRole("button", { name: "Set up rows" }).click();
+  await setField(page, "Title", `Parts ${id}`);
+  await page.getByRole("button", { name: "Keep in the stockroom for other jobs" }).click();
+  await expect(page.getByText("is kept in the stockroom")).toBeVisible();
+  const other = await copyOf(page, "hl-211");
+  await page.goto(`/jobs/${other}?stage=tally`);
+  await page.getByRole("button", { name: "New list" }).click();
+  await page.getByRole("menuitem", { name: new RegExp(`^Parts ${id}`) }).click();
+  await expect(
+    page.getByRole("grid", { name: `Parts ${id}` }).getByRole("columnheader", { name: "Row price" }),
+  ).toBeVisible();
+  await expect(page.getByText(/Finish is not set in \d+ rows/)).toBeVisible();
+  await page.getByRole("button", { name: "New list" }).click();
+  await page.getByRole("menuitem", { name: `Forget Parts ${id}` }).click();
+  await expect(page.getByRole("menuitem", { name: `Forget Parts ${id}` })).toBeHidden();
+});
+
+test("a list by assembly folds, and leaves as XLSX, PDF and SVG", async ({ page, request }) => {
+  const id = await copyOf(page, "hl-207");
+  await page.goto(`/jobs/${id}?stage=tally`);
+  await page.getByRole("button", { name: "New list" }).click();
+  await page.getByRole("menuitem", { name: /Bill by assembly/ }).click();
+  const grid = page.getByRole("grid", { name: "Bill by assembly" });
+  const drawer = grid.getByRole("row", { name: /Drawer side/ });
+  await expect(drawer).toContainText("24");
+  await grid.getByRole("button", { name: "Fold Row" }).click();
+  await expect(drawer).toBeHidden();
+  await grid.getByRole("button", { name: "Unfold Row" }).click();
+  await page.getByRole("textbox", { name: "Rows that hold" }).fill("knob");
+  await expect(grid.getByRole("row")).toHaveCount(3);
+  await saved(page);
+  const sheet = await takeOut(page, /Bill by assembly \(XLSX\)/);
+  expect(sheet.suggestedFilename()).toMatch(/^HL-207.*-bill-by-assembly-r\d+\.xlsx$/);
+  const list = (format: string) => request.get(`/api/jobs/${id}/lists/Bill%20by%20assembly.${format}`);
+  expect(await (await list("svg")).text()).toContain("Drawer side");
+  expect((await (await list("pdf")).body()).subarray(0, 5).toString()).toBe("%PDF-");
+  const data = (await (await list("json")).json()) as { groups: { rows: { level: number }[] }[] };
+  expect(Math.max(...data.groups.flatMap((group) => group.rows.map((row) => row.level)))).toBe(3);
+  expect((await list("docx")).status()).toBe(404);
 });
 
 test("a mark is held by hand and put back; all marks are given anew", async ({ page }) => {

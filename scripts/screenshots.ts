@@ -83,7 +83,7 @@ const VIEWS: readonly View[] = [
       await drawn(page);
       await page.getByRole("combobox", { name: "List", exact: true }).click();
       await page.getByRole("option", { name: "Costed cutting list" }).click();
-      await page.getByRole("button", { name: "Set it up" }).click();
+      await page.getByRole("button", { name: "Set up columns" }).click();
     },
   },
   {

@@ -5,17 +5,21 @@ import { tmpdir } from "node:os";
 import path from "node:path";
 import { eq } from "drizzle-orm";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import type { Edit, Job } from "@/core/job";
+import { type Edit, type Job, setupToKeep } from "@/core/job";
 import { type KeptLayout, keepLayout, layoutTasks } from "@/core/layout";
+import { LIST_STARTS, startList } from "@/core/lists";
 import { resultsOf, STOCK, STOCK_DATA, smallFrame } from "@/core/pipeline.fixture";
 import {
   type Connection,
   findJob,
   insertJob,
+  keepListSetup,
   listJobs,
   openDatabase,
   readLayouts,
+  readListSetups,
   readStock,
+  removeListSetup,
   removeStockEntry,
   saveLayout,
   saveStockEntry,
@@ -30,6 +34,7 @@ import {
   duplicateJob,
   openJob,
   printJob,
+  printList,
   stepBack,
   submitEdit,
 } from ".";
@@ -326,5 +331,36 @@ describe("the stockroom", () => {
     expect((await readStock(db)).data.edging[0]?.pricePerM).toBe(2);
     expect(await removeStockEntry(db, "edging", entry.id)).toBe(true);
     expect(await removeStockEntry(db, "edging", entry.id)).toBe(false);
+  });
+});
+
+describe("list setups", () => {
+  it("are kept under their name, replaced by another of that name, and removed", async () => {
+    const [start] = LIST_STARTS;
+    if (!start) throw new Error("there is one");
+    const kept = setupToKeep(smallFrame(), startList(start, "list", "Saw list", 0));
+    await keepListSetup(db, kept, 1);
+    await keepListSetup(db, { ...kept, name: "Another" }, 2);
+    await keepListSetup(db, { ...kept, setup: { ...kept.setup, totals: false } }, 3);
+    const all = await readListSetups(db);
+    expect(all.map(({ name, setup }) => [name, setup.totals])).toEqual([
+      ["Another", true],
+      ["Saw list", false],
+    ]);
+    expect([await removeListSetup(db, "Another"), await removeListSetup(db, "Another")]).toEqual([
+      true,
+      false,
+    ]);
+  });
+
+  it("lists leave a job in every format, and none of another name", async () => {
+    const id = await fresh();
+    const computed = must(await computeJob(db, id, ""));
+    const how = { page: "a4", variant: "" } as const;
+    for (const format of ["csv", "json", "xlsx", "pdf", "svg"] as const) {
+      const list = await printList(computed, "cut", format, how);
+      expect([format, (list?.bytes.length ?? 0) > 300]).toEqual([format, true]);
+    }
+    expect(await printList(computed, "nothing", "csv", how)).toBeNull();
   });
 });

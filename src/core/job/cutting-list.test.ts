@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
 import type { LengthUnit } from "../measure";
 import { EMPTY_STOCKROOM, indexStockroom, type Stockroom } from "../stockroom";
-import { readCuttingList } from "./cutting-list";
+import { type ListReading, readCuttingList } from "./cutting-list";
+import { looksLikeHeadings, meaningsOf } from "./cutting-list-columns";
 
 const stockroom: Stockroom = indexStockroom({
   ...EMPTY_STOCKROOM,
@@ -193,5 +194,76 @@ describe("cutting lists", () => {
       ["A", "1", "100", "50", "12", "birch ply 18"],
     ]);
     expect(wrong.unreadable[0]?.message).toContain("thickness");
+  });
+});
+
+describe("columns as somebody chose them", () => {
+  const chosen = (rows: readonly (readonly string[])[], reading: Partial<ListReading>) => {
+    const list = readCuttingList(rows, { unit: "mm", stockroom, newId: (i) => `t${i}`, ...reading });
+    if (!list.ok) throw new Error(JSON.stringify(list.problem));
+    return list.value;
+  };
+
+  it("need no headings, and rows keep the number that a person sees", () => {
+    const columns = { meanings: ["quantity", "name", "length", null] as const, hasHeadings: false };
+    const { pieces, unreadable } = chosen(
+      [
+        ["2", "Rail", "2'-3 1/2\"", "x"],
+        ["", "", "", ""],
+        ["three", "Rail", "5", ""],
+      ],
+      { columns, firstPosition: 7 },
+    );
+    expect(pieces).toMatchObject([{ name: "Rail", quantity: 2, length: 698.5, position: 7 }]);
+    expect(unreadable.map(({ row, text }) => [row, text])).toEqual([[3, "three | Rail | 5"]]);
+  });
+
+  it("stand in the place of what the headings would mean", () => {
+    const rows = [
+      ["Length", "How many", "Stuff"],
+      ["40", "2", "600"],
+    ];
+    expect(meaningsOf(rows[0] ?? [])).toEqual(["length", "quantity", null]);
+    const columns = { meanings: ["name", "quantity", "length"] as const, hasHeadings: true };
+    expect(chosen(rows, { columns }).pieces).toMatchObject([{ name: "40", quantity: 2, length: 600 }]);
+  });
+
+  it("are refused where two stand for one thing", () => {
+    const columns = { meanings: ["length", "length"] as const, hasHeadings: false };
+    const list = readCuttingList([["1", "2"]], { unit: "mm", stockroom, newId: () => "t", columns });
+    expect(JSON.stringify(list)).toContain(
+      'its columns \\"column 1\\" and \\"column 2\\" both stand for length',
+    );
+  });
+
+  it("a heading row is told from a row of pieces", () => {
+    expect(looksLikeHeadings(["Name", "Qty", "Length"])).toBe(true);
+    expect(looksLikeHeadings(["Rail", "2", "600"])).toBe(false);
+    expect(looksLikeHeadings(["Length", "600"])).toBe(false);
+  });
+
+  it("stock and material that nobody knows are told, where that is asked for; a section by its name is known", () => {
+    const rows = [
+      ["Name", "Qty", "Length", "Section", "Material"],
+      ["good", "1", "100", "square tube 40x40x3", "s235"],
+      ["own", "1", "100", "SHS 50 x 50 x 5", ""],
+      ["stock", "1", "100", "Unobtanium 4", ""],
+      ["stuff", "1", "100", "Square tube 40 × 40 × 3", "moon rock"],
+    ];
+    const asked = chosen(rows, { knownMaterials: new Set(["S235", "birch ply"]) });
+    expect(asked.pieces.map(({ name }) => name)).toEqual(["good", "own"]);
+    expect(asked.unreadable.map(({ message }) => message)).toEqual([
+      'There is no section or board "Unobtanium 4" in the stockroom.',
+      'The material "moon rock" is not known; no stock and no piece here is of it.',
+    ]);
+    expect(chosen(rows, {}).pieces).toHaveLength(4);
+  });
+
+  it("a formula is no value", () => {
+    const { unreadable } = read([
+      ["Name", "Qty", "Length"],
+      ["Rail", "2", "=B1*300"],
+    ]);
+    expect(unreadable[0]?.message).toBe('"=B1*300" is a formula; paste values.');
   });
 });

@@ -32,8 +32,10 @@ export type CellGround = {
   readonly style: LengthStyle;
   /** Decimal places that the column asks for; null: as many as it has of itself. */
   readonly places: number | null;
-  /** What another column says in a line, by its name. */
+  /** What another column says in a line, by its name, with what was typed over it. */
   readonly other: (line: Line, name: string) => Cell;
+  /** What another column computes for a line, its lengths written as this column writes them. */
+  readonly computedAs: (line: Line, name: string) => Cell;
 };
 
 type Writes =
@@ -50,6 +52,8 @@ export type ListColumnKind = {
   /** Whether its numbers add up in groups and totals. */
   readonly adds: boolean;
   readonly writes: Writes;
+  /** Its values are typed, not computed. */
+  readonly typed?: boolean;
   readonly cell: (line: PieceLine, how: CellGround) => Cell;
   /** What it says of an assembly that is one line; without it, it does not apply. */
   readonly ofAssembly?: (line: AssemblyLine, how: CellGround) => Cell;
@@ -282,7 +286,7 @@ export const LIST_COLUMNS: readonly ListColumnKind[] = [
 ];
 
 /** Sizes in the order of the list's pattern for members or panels. */
-function sizeText(line: PieceLine, { setup, other, ground }: CellGround): string | Cell {
+function sizeText(line: PieceLine, { setup, computedAs, ground }: CellGround): string | Cell {
   const { shown, kind } = line.row;
   const { form } = shown;
   if (form.kind === "none") return kind === "bought" || kind === "other" ? NOT_APPLICABLE : MISSING;
@@ -291,7 +295,7 @@ function sizeText(line: PieceLine, { setup, other, ground }: CellGround): string
   const pattern = readSizePattern(written ?? USUAL_SIZE[form.kind], own);
   if (!pattern.ok) return { ...MISSING, text: "pattern cannot be read" };
   const said = writeSize(pattern.value, (name) => {
-    const cell = other(line, name);
+    const cell = computedAs(line, name);
     return cell.lack ? null : cell.text;
   });
   return said ?? NOT_APPLICABLE;

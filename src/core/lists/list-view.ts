@@ -112,6 +112,14 @@ export function listView(setup: ListSetup, ground: ListGround): ListView {
     plain.set(id, made);
     return made;
   };
+  /** A column with its lengths written as another one writes them; the same object each time. */
+  const written = new Map<string, ListColumn>();
+  const alike = (id: string, { column, format, unit }: ListColumn): ListColumn => {
+    const key = `${id} ${column}`;
+    const made = written.get(key) ?? { ...plainColumn(id), format, unit };
+    written.set(key, made);
+    return made;
+  };
   /** What the cells of a column are written by: once for each column. */
   const grounds = new Map<ListColumn, CellGround>();
   const groundOf = (column: ListColumn): CellGround => {
@@ -126,6 +134,11 @@ export function listView(setup: ListSetup, ground: ListGround): ListView {
       other: (line, name) => {
         const id = idOf(name);
         return id === null ? { ...MISSING, text: "no such column" } : cell(line, shown(id));
+      },
+      computedAs: (line, name) => {
+        const id = idOf(name);
+        if (id === null) return { ...MISSING, text: "no such column" };
+        return computed(line, alike(id, column));
       },
     };
     grounds.set(column, made);
@@ -225,6 +238,7 @@ function ownColumnKind(column: OwnColumn, ground: ListGround, typedFor: TypedFor
     align: numeric ? "right" : "left",
     width: numeric ? 11 : 16,
     adds: column.kind === "formula",
+    typed: column.kind !== "formula",
     writes: !numeric ? { kind: "words" } : { kind: column.kind === "length" ? "length" : "plain" },
     cell,
     ofAssembly: cell,
@@ -295,6 +309,7 @@ export function columnOf(column: ListColumn, { kind, ground }: Pick<ListView, "k
     align: column.align ?? own?.align ?? "left",
     width: column.width ?? own?.width ?? 12,
     writes: writingOf(own, column, style),
+    ...(own?.typed ? { typed: true } : {}),
   };
 }
 

@@ -183,6 +183,17 @@ describe("size texts", () => {
     expect(texts(list)).toContainEqual(["Rail", "Square tube 40 × 40 × 3: 600 lg"]);
   });
 
+  it("write lengths as their own column does, whatever other columns do, and say what is computed", () => {
+    const list = setup({
+      kinds: ["panel"],
+      columns: [
+        { ...plainColumn("length"), unit: "in", format: { kind: "fraction", denominator: 16 } },
+        { ...plainColumn("size"), unit: "cm", format: { kind: "decimal", places: 1, trailingZeros: false } },
+      ],
+    });
+    expect(texts(list)).toEqual([["≈20 1/2", "52 × 32 × 1.8"]]);
+  });
+
   it.each([
     ["{length", "has a brace without its partner"],
     ["length}", "has a brace without its partner"],

@@ -20,6 +20,8 @@ export type Column = {
   readonly width: number;
   /** null: its cells are words, or a drawing. */
   readonly writes: NumberWriting | null;
+  /** Its values are typed, not computed: a new one is no change of the design. */
+  readonly typed?: boolean;
 };
 
 /** Why a cell has no value: it ought to be there, it does not exist for this row, or nobody typed one yet. */

@@ -1,2 +1,11 @@
 /** The door of releases and of what changed. */
-export { type ListChange, type ListChanges, listChanges, type SeenRow, seenRows } from "./list-changes";
+export {
+  type ListChange,
+  type ListChanges,
+  listChanges,
+  type SeenList,
+  type SeenRow,
+  seenBy,
+  seenList,
+  seenRows,
+} from "./list-changes";

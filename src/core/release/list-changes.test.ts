@@ -1,10 +1,10 @@
 import { describe, expect, it } from "vitest";
-import type { Edit, Job } from "../job";
+import { type Edit, type Job, type ListSetup, plainColumn } from "../job";
 import { edited } from "../job/edit.fixture";
 import { ownList } from "../lists";
 import { columns, groundOf, setup } from "../lists/list.fixture";
 import { smallFrame } from "../pipeline.fixture";
-import { listChanges, seenRows } from ".";
+import { listChanges, seenBy, seenList, seenRows } from ".";
 
 const list = setup({ kinds: ["member", "panel"], columns: columns("mark", "name", "count", "length") });
 const tableOf = (job: Job) => ownList(list, groundOf(job));
@@ -57,5 +57,39 @@ describe("what changed in a list", () => {
       kind: "changed",
       was: { mark: "A" },
     });
+  });
+});
+
+describe("another setup", () => {
+  const tableBy = (by: ListSetup, job: Job = smallFrame()) => ownList(by, groundOf(job));
+  const sixteenths: ListSetup = {
+    ...list,
+    columns: [
+      ...columns("mark", "name", "count"),
+      { ...plainColumn("length"), unit: "in", format: { kind: "fraction", denominator: 16 } },
+    ],
+  };
+
+  it("is no change of the design: a column written otherwise counts as seen", () => {
+    const looked = seenList(tableBy(list), list);
+    const table = tableBy(sixteenths);
+    const now = seenBy(looked, table, sixteenths);
+    expect(listChanges(now.rows, table).byRow.size).toBe(0);
+    expect(seenBy(now, table, sixteenths)).toBe(now);
+  });
+
+  it("takes nothing from what changed in other columns before it", () => {
+    const looked = seenList(tableBy(list), list);
+    const twice = edited({ kind: "changeInfo", set: { batch: 2 } });
+    const table = tableBy(sixteenths, twice);
+    const now = seenBy(looked, table, sixteenths);
+    expect(listChanges(now.rows, table).byRow.get("A")).toEqual({ kind: "changed", was: { count: "2" } });
+  });
+
+  it("with other rows is looked at anew", () => {
+    const summed: ListSetup = { ...list, groupBy: "name", showRows: false };
+    const table = tableBy(summed);
+    const now = seenBy(seenList(tableBy(list), list), table, summed);
+    expect([listChanges(now.rows, table).byRow.size, listChanges(now.rows, table).gone]).toEqual([0, []]);
   });
 });

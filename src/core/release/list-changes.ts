@@ -2,6 +2,7 @@
  * What changed in a list since it was last looked at: each cell by its computed text, so that what somebody typed over
  * hides no change under it. Rows are matched by their id, then by the first of their records.
  */
+import type { ListSetup } from "../job";
 import type { ListTable } from "../lists";
 
 /** A row as it was seen, as plain data that can be kept. */
@@ -26,15 +27,70 @@ export type ListChanges = {
 };
 
 export function seenRows(table: ListTable): readonly SeenRow[] {
+  const typed = new Set(table.columns.flatMap((column) => (column.typed ? [column.id] : [])));
   return table.groups.flatMap((group) =>
     group.rows.map((row) => ({
       id: row.id,
       record: row.records[0] ?? null,
       texts: Object.fromEntries(
-        Object.entries(row.cells).map(([id, cell]) => [id, cell.over?.computed ?? cell.text]),
+        Object.entries(row.cells).flatMap(([id, cell]) =>
+          typed.has(id) ? [] : [[id, cell.over?.computed ?? cell.text]],
+        ),
       ),
     })),
   );
+}
+
+/** A list as it was looked at: its rows, and by which setup they said what they said. */
+export type SeenList = {
+  /** What decides which rows there are. */
+  readonly rowsBy: string;
+  /** What decides how a column is written, by its id. */
+  readonly columnsBy: Readonly<Record<string, string>>;
+  readonly rows: readonly SeenRow[];
+};
+
+export function seenList(table: ListTable, setup: ListSetup | null): SeenList {
+  if (!setup) return { rowsBy: "", columnsBy: {}, rows: seenRows(table) };
+  const { kinds, assembly, materials, marks, levels, groupBy, showRows, sizeOfMember, sizeOfPanel } = setup;
+  const rowsBy = JSON.stringify([
+    kinds,
+    assembly,
+    materials,
+    marks,
+    levels,
+    showRows ? "" : groupBy,
+    showRows,
+  ]);
+  const columnsBy = Object.fromEntries(
+    setup.columns.map(({ column, format, unit }) => [
+      column,
+      JSON.stringify([format, unit ?? null, ...(column === "size" ? [sizeOfMember, sizeOfPanel] : [])]),
+    ]),
+  );
+  return { rowsBy, columnsBy, rows: seenRows(table) };
+}
+
+/**
+ * What was seen, brought to the setup of now: another way to write a column, or other rows to go in, is no change of
+ * the design, and what it makes different counts as seen. The identical object where the setup is the same.
+ */
+export function seenBy(seen: SeenList, table: ListTable, setup: ListSetup | null): SeenList {
+  const now = seenList(table, setup);
+  if (seen.rowsBy !== now.rowsBy) return now;
+  const other = Object.keys(now.columnsBy).filter((id) => seen.columnsBy[id] !== now.columnsBy[id]);
+  if (other.length === 0) return seen;
+  const byId = new Map(now.rows.map((row) => [row.id, row]));
+  const rows = seen.rows.map((row): SeenRow => {
+    const is = byId.get(row.id);
+    if (!is) return row;
+    const texts = other.flatMap((id) => {
+      const text = is.texts[id];
+      return text === undefined ? [] : [[id, text] as const];
+    });
+    return { ...row, texts: { ...row.texts, ...Object.fromEntries(texts) } };
+  });
+  return { rowsBy: now.rowsBy, columnsBy: now.columnsBy, rows };
 }
 
 /** Compares only columns that were seen: a column that is shown newly is no change. */

@@ -3,7 +3,7 @@ import { type Job, newMember, type SimpleEdit } from "../job";
 import { edited } from "../job/edit.fixture";
 import { type Problem, type Result, sentence } from "../kernel";
 import { resultsOf, smallFrame } from "../pipeline.fixture";
-import { holdMark, letMarkGo, type NumberRule, renumber } from ".";
+import { holdMark, letMarkGo, markPicked, type NumberRule, type PickRule, renumber } from ".";
 
 const tallyOf = (job: Job) => resultsOf(job).tally;
 /** As the desk does it: the marks that the tally gives out are kept with every edit. */
@@ -110,5 +110,34 @@ describe("renumbering", () => {
   ])("refuses what makes no marks: %#", (more, words) => {
     const made = renumber(job, tallyOf(job), rule(more));
     expect(made.ok ? "" : sentence(made.problem)).toContain(words);
+  });
+});
+
+describe("marks given by picking", () => {
+  const picked = (from: Job, name: string, next: number, more: Partial<PickRule> = {}) => {
+    const pick: PickRule = { style: "numbers", step: 5, prefix: "P", next, ...more };
+    const made = markPicked(tallyOf(from), rowOf(from, name), pick);
+    if (!made.ok) throw new Error(sentence(made.problem));
+    return { job: kept(edited(made.value.edit, from)), next: made.value.next, mark: made.value.mark };
+  };
+
+  it("go on by the step, are held, and pass over what is held already", () => {
+    const first = picked(job, "Shelf", 10);
+    const second = picked(first.job, "Rail", first.next);
+    expect([first.mark, second.mark, second.next]).toEqual(["P10", "P15", 20]);
+    expect(marks(second.job)).toMatchObject({ Shelf: "P10", Rail: "P15" });
+    expect(rowOf(second.job, "Rail").held).toBe(true);
+    expect(picked(second.job, "Leg", 10).mark).toBe("P20");
+  });
+
+  it("take a mark from a row that does not hold it; that row gets the next free one", () => {
+    const taken = picked(job, "Shelf", 1, { style: "letters", prefix: "", step: 1 });
+    expect(marks(taken.job)).toEqual({ Rail: "D", Leg: "B", "End rail": "C", Shelf: "A" });
+  });
+
+  it("a bought part has none", () => {
+    const pick: PickRule = { style: "numbers", step: 1, prefix: "", next: 1 };
+    const made = markPicked(tallyOf(job), rowOf(job, "Feet"), pick);
+    expect(made.ok ? "" : sentence(made.problem)).toContain("has no mark");
   });
 });

@@ -39,7 +39,7 @@ export function Head({ stage, onStage }: HeadProps) {
           <StageButton key={one} stage={one} current={one === stage} onStage={onStage} />
         ))}
       </nav>
-      <Tools onStage={onStage} />
+      <Tools stage={stage} onStage={onStage} />
     </header>
   );
 }
@@ -91,7 +91,7 @@ function useStageState(stage: Stage): string | null {
   }
 }
 
-function Tools({ onStage }: { readonly onStage: (stage: Stage) => void }) {
+function Tools({ stage, onStage }: { readonly stage: Stage; readonly onStage: (stage: Stage) => void }) {
   const desk = useDesk();
   const steps = useDeskState((state) => state.steps);
   const saving = useDeskState((state) => state.saving);
@@ -100,7 +100,8 @@ function Tools({ onStage }: { readonly onStage: (stage: Stage) => void }) {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const typing = event.target instanceof HTMLInputElement || event.target instanceof HTMLTextAreaElement;
-      if (event.key === "Delete" && !typing) {
+      // Only where the pieces are drawn: in a list the same key puts a cell back.
+      if (event.key === "Delete" && !typing && stage === "shape") {
         const { selected, job } = desk.store.getState();
         const ids = [...selected].filter(
           (id) => job.members[id] || job.panels[id] || job.boughtParts[id] || job.placements[id],
@@ -119,7 +120,7 @@ function Tools({ onStage }: { readonly onStage: (stage: Stage) => void }) {
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
-  }, [desk]);
+  }, [desk, stage]);
   const undoable = steps.undo ?? (pending > 0 ? "the last edit" : null);
   return (
     <div className="ml-auto flex items-center gap-1 pr-3">

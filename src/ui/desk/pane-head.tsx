@@ -37,19 +37,30 @@ export const PAPERS: readonly Paper[] = [
     path: "/print?page=letter",
   },
   { label: "Cut list (CSV)", contains: "every made row with its sizes and ends", path: "/lists/cut.csv?" },
+  { label: "Cut list (XLSX)", contains: "the same as a spreadsheet", path: "/lists/cut.xlsx?" },
   { label: "Buying list (CSV)", contains: "quantities and cost by stock", path: "/lists/buying.csv?" },
+  { label: "Buying list (XLSX)", contains: "the same as a spreadsheet", path: "/lists/buying.xlsx?" },
   { label: "Job file (.tally.json)", contains: "the job and its part of the stockroom", path: "/file?" },
 ];
+
+const OWN_FORMATS = [
+  ["xlsx", "XLSX", "this list as it is set up, numbers as numbers"],
+  ["csv", "CSV", "this list as plain rows"],
+  ["pdf", "PDF", "this list on A4, with silhouettes and sums"],
+  ["svg", "SVG", "this list as one drawing"],
+] as const;
 
 /** The papers of a job, with the list that is shown first. */
 function papersWith(list: ListSetup | undefined): readonly Paper[] {
   if (!list) return PAPERS;
-  const own: Paper = {
-    label: `${list.name} (CSV)`,
-    contains: "this list as it is set up",
-    path: `/lists/${encodeURIComponent(list.id)}.csv?`,
-  };
-  return [own, ...PAPERS];
+  const own = OWN_FORMATS.map(
+    ([format, name, contains]): Paper => ({
+      label: `${list.name} (${name})`,
+      contains,
+      path: `/lists/${encodeURIComponent(list.id)}.${format}?`,
+    }),
+  );
+  return [...own, ...PAPERS];
 }
 
 /** Has a paper made and hands it to the browser. */

@@ -28,7 +28,7 @@ type Panel = "rows" | "columns";
 export function OwnList({ setup }: { readonly setup: ListSetup }) {
   const desk = useDesk();
   const table = useOwnList(setup);
-  const seen = useSeenList(setup.id, table);
+  const seen = useSeenList(table, setup);
   const [open, setOpen] = useState<Panel | null>(null);
   const [find, setFind] = useState("");
   const [folded, setFolded] = useState<ReadonlySet<string>>(new Set());

@@ -32,7 +32,7 @@ export function TallyLedger() {
   const { tally, cutList } = useDeskState((state) => state.results);
   const info = useDeskState((state) => state.job.info.job);
   const own = useDeskState((state) => (state.list === null ? undefined : state.job.lists[state.list]));
-  const { changes, acknowledge } = useSeenList("cut", cutList);
+  const { changes, acknowledge } = useSeenList(cutList, null);
   const style = styleOf(info);
   const [find, setFind] = useState("");
   const lines = useMemo(() => linesOf(cutList.groups, tally.rows, find), [cutList, tally, find]);

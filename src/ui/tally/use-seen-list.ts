@@ -1,31 +1,33 @@
 "use client";
 /** The rows of a list as they were last looked at on this computer, so that what changed since can be flagged. */
 import { useCallback, useMemo, useState } from "react";
+import type { ListSetup } from "@/core/job";
 import type { ListTable } from "@/core/lists";
-import { type ListChanges, listChanges, type SeenRow, seenRows } from "@/core/release";
+import { type ListChanges, listChanges, type SeenList, seenBy, seenList } from "@/core/release";
 import { useDeskState } from "../desk/desk-context";
 import { readSeen, writeSeen } from "./seen-store";
 
-/** What changed in a list, and the act of having seen it. The first look counts as seen. */
+/**
+ * What changed in a list, and the act of having seen it. The first look counts as seen; so does what only another setup
+ * makes different. `setup` is null for the cut list, which has none.
+ */
 export function useSeenList(
-  list: string,
   table: ListTable,
+  setup: ListSetup | null,
 ): { readonly changes: ListChanges; readonly acknowledge: () => void } {
   const id = useDeskState((state) => state.id);
   const variant = useDeskState((state) => state.variant);
-  const key = `rustic-tally:list:${id}:${variant ?? ""}:${list}`;
-  const [held, setHeld] = useState<{ readonly key: string; readonly rows: readonly SeenRow[] } | null>(null);
-  let rows = held?.key === key ? held.rows : readSeen<SeenRow>(key);
-  if (rows === null) {
-    rows = seenRows(table);
-    writeSeen(key, rows);
-  }
-  if (held?.key !== key) setHeld({ key, rows });
-  const changes = useMemo(() => listChanges(rows, table), [rows, table]);
+  const key = `rustic-tally:list:${id}:${variant ?? ""}:${setup?.id ?? "cut"}`;
+  const [held, setHeld] = useState<{ readonly key: string; readonly seen: SeenList } | null>(null);
+  const known = held?.key === key ? held.seen : readSeen(key);
+  const seen = known === null ? seenList(table, setup) : seenBy(known, table, setup);
+  if (seen !== known) writeSeen(key, seen);
+  if (held?.key !== key || held.seen !== seen) setHeld({ key, seen });
+  const changes = useMemo(() => listChanges(seen.rows, table), [seen, table]);
   const acknowledge = useCallback(() => {
-    const fresh = seenRows(table);
+    const fresh = seenList(table, setup);
     writeSeen(key, fresh);
-    setHeld({ key, rows: fresh });
-  }, [key, table]);
+    setHeld({ key, seen: fresh });
+  }, [key, table, setup]);
   return { changes, acknowledge };
 }
