@@ -13,15 +13,17 @@ export function CellText({ cell, was }: { readonly cell: Cell; readonly was: str
   const { text, lack, over, link } = cell;
   const before =
     was === undefined ? null : (
-      <span className="mr-1 font-semibold text-[12px] text-brass-ink">
-        was {was === "" ? "nothing" : was}
-      </span>
+      <>
+        <span className="font-semibold text-[12px] text-brass-ink">
+          was {was === "" ? "nothing" : was}
+        </span>{" "}
+      </>
     );
   if (over)
     return (
       <>
         {before}
-        <s className="mr-1 text-[12px] text-ink-soft">{over.computed === "" ? "nothing" : over.computed}</s>
+        <s className="text-[12px] text-ink-soft">{over.computed === "" ? "nothing" : over.computed}</s>{" "}
         <span className="border-chalk border-b-2 border-dotted font-semibold text-chalk">{text}</span>
         {over.changed ? <span className="ml-1 font-semibold text-amber">!</span> : null}
       </>

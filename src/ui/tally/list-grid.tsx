@@ -131,8 +131,8 @@ export function ListGrid({ setup, table, lines, changes, onFold }: GridProps) {
         {table.foot.map((line) => (
           <Foot key={line.label} line={line} columns={columns} template={template} byHand={byHand} />
         ))}
-        <ActiveCell table={table} active={active} edits={edits} />
       </div>
+      <ActiveCell table={table} active={active} edits={edits} />
     </DndContext>
   );
 }
