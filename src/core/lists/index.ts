@@ -6,7 +6,7 @@ export type { ListGround } from "./list-ground";
 export { LIST_STARTS, startList } from "./list-kinds";
 export { markIsIn } from "./list-rows";
 export { listView } from "./list-view";
-export { findList, type Lists, listNames, namedTable, ownList } from "./own-list";
+export { createLister, findList, type Lists, listNames, namedTable, ownList } from "./own-list";
 export { readSizePattern, SIZE_NAMES, USUAL_SIZE, writeSize } from "./size-text";
 export {
   type Align,

@@ -3,7 +3,7 @@
  * show or hide their rows, or by assembly, and totalled. What is missing keeps a total from being taken for whole.
  */
 import type { Job, ListColumn, ListSetup } from "../job";
-import { at } from "../kernel";
+import { at, remembersEach } from "../kernel";
 import { formatCents, formatDecimal } from "../measure";
 import { levelledLines } from "./levels";
 import type { Line, ListGround, PieceLine } from "./list-ground";
@@ -22,10 +22,33 @@ import {
 
 /** The table of a list. */
 export function ownList(setup: ListSetup, ground: ListGround): ListTable {
-  const view = listView(setup, ground);
+  return tableOf(listView(setup, ground), flatLines);
+}
+
+/**
+ * The same with a memory of its own: as long as neither the design nor the columns change, cells and lines are those of
+ * the call before, so that another order or other groups cost no more than putting rows in order.
+ */
+export function createLister(): (setup: ListSetup, ground: ListGround) => ListTable {
+  const memory = {};
+  const views = remembersEach<object, ListView>();
+  const lines = remembersEach<object, readonly PieceLine[]>();
+  return (setup, ground) => {
+    const { job, sizes, stockroom, tally, quantities, shape } = ground;
+    const { id, columns, sizeOfMember, sizeOfPanel, kinds, assembly, materials, marks } = setup;
+    const design = [job.info, sizes, stockroom, tally, quantities, shape];
+    const cellsBy = [...design, job.ownColumns, job.listCells, id, columns, sizeOfMember, sizeOfPanel];
+    const view = views(memory, cellsBy, () => listView(setup, ground));
+    const rowsBy = [...design, kinds, assembly, materials, marks];
+    return tableOf({ ...view, setup, ground }, () => lines(memory, rowsBy, () => flatLines(setup, ground)));
+  };
+}
+
+function tableOf(view: ListView, linesOf: typeof flatLines): ListTable {
+  const { setup, ground } = view;
   const inOrder = <T extends Line>(lines: readonly T[]) =>
     ordered(lines, setup, (line, column) => view.cell(line, view.shown(column)));
-  const lines = setup.levels ? levelledLines(setup, ground, inOrder) : inOrder(flatLines(setup, ground));
+  const lines = setup.levels ? levelledLines(setup, ground, inOrder) : inOrder(linesOf(setup, ground));
   const pieces = lines.filter((line): line is PieceLine => line.kind === "pieces");
   const groups = setup.levels ? levelledGroup(lines, view) : groupsOf(pieces, view);
   const { groupBy, showRows, levels } = setup;

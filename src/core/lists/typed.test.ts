@@ -1,10 +1,10 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { type Edit, type Job, newJob, type OwnColumn, plainColumn } from "../job";
+import { type Edit, type Job, type ListSetup, newJob, type OwnColumn, plainColumn } from "../job";
 import { edited, refusal } from "../job/edit.fixture";
 import { resultsOf, smallFrame } from "../pipeline.fixture";
 import { holdMark, renumber } from "../tally";
-import { fieldText, type ListTable, markIsIn, overWords, ownList, tableAsTabs } from ".";
+import { createLister, fieldText, type ListTable, markIsIn, overWords, ownList, tableAsTabs } from ".";
 import { columns, groundOf, rowsOf, setup, texts } from "./list.fixture";
 
 const own = (name: string, more: Partial<OwnColumn> = {}): Edit => ({
@@ -357,5 +357,41 @@ describe("held marks", () => {
       "R1",
       "oiled",
     ]);
+  });
+});
+
+describe("a list with a memory", () => {
+  it("says the same as one without, whatever is changed in between", () => {
+    const lister = createLister();
+    const job = withList();
+    const wider = edited({ kind: "setKeySize", id: "size-width", formula: "620", variant: null }, job);
+    const typed = edited(over("count", ["front", "back"], "5", "2"), job);
+    const coloured = made(job, own("Finish", { forAll: "raw" }));
+    fc.assert(
+      fc.property(
+        fc.array(
+          fc.record({
+            job: fc.constantFrom(job, wider, typed, coloured),
+            setup: fc.record({
+              order: fc.constantFrom<ListSetup["order"][]>([], [{ column: "name", descending: true }]),
+              groupBy: fc.constantFrom(null, "stock"),
+              showRows: fc.boolean(),
+              totals: fc.boolean(),
+              columns: fc.constantFrom(columns("mark", "count"), columns("name", "length", "own:finish")),
+              marks: fc.constantFrom<string[][]>([], ["A-B"]),
+            }),
+          }),
+          { minLength: 1, maxLength: 6 },
+        ),
+        (asked) => {
+          for (const one of asked) {
+            const list = setup(one.setup);
+            const ground = groundOf(one.job);
+            expect(lister(list, ground)).toEqual(ownList(list, ground));
+          }
+        },
+      ),
+      { numRuns: 40 },
+    );
   });
 });

@@ -51,7 +51,11 @@ export type SeenList = {
 };
 
 export function seenList(table: ListTable, setup: ListSetup | null): SeenList {
-  if (!setup) return { rowsBy: "", columnsBy: {}, rows: seenRows(table) };
+  return { ...writtenBy(setup), rows: seenRows(table) };
+}
+
+function writtenBy(setup: ListSetup | null): Omit<SeenList, "rows"> {
+  if (!setup) return { rowsBy: "", columnsBy: {} };
   const { kinds, assembly, materials, marks, levels, groupBy, showRows, sizeOfMember, sizeOfPanel } = setup;
   const rowsBy = JSON.stringify([
     kinds,
@@ -68,7 +72,7 @@ export function seenList(table: ListTable, setup: ListSetup | null): SeenList {
       JSON.stringify([format, unit ?? null, ...(column === "size" ? [sizeOfMember, sizeOfPanel] : [])]),
     ]),
   );
-  return { rowsBy, columnsBy, rows: seenRows(table) };
+  return { rowsBy, columnsBy };
 }
 
 /**
@@ -76,11 +80,11 @@ export function seenList(table: ListTable, setup: ListSetup | null): SeenList {
  * the design, and what it makes different counts as seen. The identical object where the setup is the same.
  */
 export function seenBy(seen: SeenList, table: ListTable, setup: ListSetup | null): SeenList {
-  const now = seenList(table, setup);
-  if (seen.rowsBy !== now.rowsBy) return now;
-  const other = Object.keys(now.columnsBy).filter((id) => seen.columnsBy[id] !== now.columnsBy[id]);
+  const { rowsBy, columnsBy } = writtenBy(setup);
+  if (seen.rowsBy !== rowsBy) return seenList(table, setup);
+  const other = Object.keys(columnsBy).filter((id) => seen.columnsBy[id] !== columnsBy[id]);
   if (other.length === 0) return seen;
-  const byId = new Map(now.rows.map((row) => [row.id, row]));
+  const byId = new Map(seenRows(table).map((row) => [row.id, row]));
   const rows = seen.rows.map((row): SeenRow => {
     const is = byId.get(row.id);
     if (!is) return row;
@@ -90,7 +94,7 @@ export function seenBy(seen: SeenList, table: ListTable, setup: ListSetup | null
     });
     return { ...row, texts: { ...row.texts, ...Object.fromEntries(texts) } };
   });
-  return { rowsBy: now.rowsBy, columnsBy: now.columnsBy, rows };
+  return { rowsBy, columnsBy, rows };
 }
 
 /** Compares only columns that were seen: a column that is shown newly is no change. */

@@ -110,3 +110,27 @@ describe("why near twins differ", () => {
     expect(checks.filter(({ kind }) => kind === "nearTwins")).toEqual([]);
   });
 });
+
+describe("many sizes that creep", () => {
+  const laths = (count: number): Job => {
+    const panels = Object.fromEntries(
+      Array.from({ length: count }, (_, i) => [
+        `p${i}`,
+        { name: "Lath", board: "ply", length: "800", width: String(200 + 2 * i) },
+      ]),
+    );
+    return newJob({ info: { code: "T", title: "T" }, panels });
+  };
+  const asked = (job: Job) => resultsOf(job).tally.checks.filter(({ kind }) => kind === "nearTwins");
+
+  it("are told at once, and can be meant as a whole; a few are told pair by pair", () => {
+    // Of three in steps of 2, each pair lies within 5.
+    expect(asked(laths(3))).toHaveLength(3);
+    const [check, ...more] = asked(laths(40));
+    expect(more).toEqual([]);
+    expect(check?.message).toContain("40 sizes from 200 mm to 278 mm, each less than 5 mm from the next");
+    expect(check?.marks).toHaveLength(40);
+    const meant = edited({ kind: "setMeant", id: check?.meant ?? "", meant: true }, laths(40));
+    expect(asked(meant)).toEqual([]);
+  });
+});

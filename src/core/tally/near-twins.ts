@@ -3,7 +3,7 @@
  * causes it, and offers the one edit that mends it.
  */
 import type { Check, Job } from "../job";
-import { at, byText, fromNm, NEAR_TWIN_ANGLE_DEG } from "../kernel";
+import { at, byText, fromNm, NEAR_TWIN_ANGLE_DEG, NEAR_TWIN_LENGTH_MM } from "../kernel";
 import { roundTo } from "../measure";
 import type { Shape } from "../shape";
 import { NEAR_TWIN_LIMIT } from "./member-twins";
@@ -25,21 +25,67 @@ export function nearTwinChecks(job: Job, shape: Shape, rows: readonly TallyRow[]
     if (known) known.push(row);
     else byStock.set(key, [row]);
   }
-  for (const group of byStock.values()) {
-    const sorted = [...group].sort((a, b) => lengthOf(a) - lengthOf(b));
-    for (let i = 0; i < sorted.length; i++) {
-      const a = at(sorted, i);
-      for (let j = i + 1; j < sorted.length; j++) {
-        const b = at(sorted, j);
-        if (lengthOf(b) - lengthOf(a) >= NEAR_TWIN_LIMIT.lengthNm) break;
-        // What somebody put apart or together is as it is meant to be.
-        if (a.byHand !== null || b.byHand !== null) continue;
-        if (eitherDistance(a.shown.form, b.shown.form, NEAR_TWIN_LIMIT) < 1 && !isMeant(job, a, b))
-          checks.push(twinCheck(job, shape, a, b));
-      }
+  for (const group of byStock.values())
+    for (const near of linkedPairs(job, group))
+      if (near.rows.length > MOST_IN_PAIRS) checks.push(...chainChecks(job, near.rows));
+      else checks.push(...near.pairs.map(([a, b]) => twinCheck(job, shape, a, b)));
+  return checks;
+}
+
+/** Above this many rows that are near one another in a chain, they are told at once and not pair by pair. */
+const MOST_IN_PAIRS = 4;
+
+type Near = { readonly rows: TallyRow[]; readonly pairs: (readonly [TallyRow, TallyRow])[] };
+
+/** Pairs of near twins of one stock, taken together where one row is in several. */
+function linkedPairs(job: Job, group: readonly TallyRow[]): readonly Near[] {
+  const sorted = [...group].sort((a, b) => lengthOf(a) - lengthOf(b));
+  const nearOf = new Map<TallyRow, Near>();
+  for (let i = 0; i < sorted.length; i++) {
+    const a = at(sorted, i);
+    for (let j = i + 1; j < sorted.length; j++) {
+      const b = at(sorted, j);
+      if (lengthOf(b) - lengthOf(a) >= NEAR_TWIN_LIMIT.lengthNm) break;
+      // What somebody put apart or together is as it is meant to be.
+      if (a.byHand !== null || b.byHand !== null) continue;
+      if (eitherDistance(a.shown.form, b.shown.form, NEAR_TWIN_LIMIT) >= 1 || isMeant(job, a, b)) continue;
+      joined(nearOf, a, b).pairs.push([a, b]);
     }
   }
-  return checks;
+  return [...new Set(nearOf.values())];
+}
+
+/** The set that holds both rows from now on. */
+function joined(nearOf: Map<TallyRow, Near>, a: TallyRow, b: TallyRow): Near {
+  const near = nearOf.get(a) ?? { rows: [a], pairs: [] };
+  const other = nearOf.get(b) ?? { rows: [b], pairs: [] };
+  nearOf.set(a, near);
+  if (other === near) return near;
+  near.rows.push(...other.rows);
+  near.pairs.push(...other.pairs);
+  for (const row of other.rows) nearOf.set(row, near);
+  return near;
+}
+
+/** Many rows whose sizes creep from one to the next: one sentence, which can be meant as a whole. */
+function chainChecks(job: Job, rows: readonly TallyRow[]): readonly Check[] {
+  const sorted = [...rows].sort((a, b) => lengthOf(a) - lengthOf(b));
+  const [first, last] = [at(sorted, 0), at(sorted, sorted.length - 1)];
+  if (isMeant(job, first, last)) return [];
+  const marks = sorted.map((row) => row.mark);
+  const said = marks.slice(0, 3).join(", ");
+  const size = (row: TallyRow) => `${roundTo(fromNm(lengthOf(row)), 2)} mm`;
+  return [
+    {
+      kind: "nearTwins",
+      severity: "warning",
+      message: `Marks ${said} and ${marks.length - 3} more: ${marks.length} sizes from ${size(first)} to ${size(last)}, each less than ${NEAR_TWIN_LENGTH_MM} mm from the next.`,
+      records: sorted.flatMap((row) => row.pieces.map((piece) => piece.id)),
+      marks,
+      fix: null,
+      meant: meantId(keyOf(first), keyOf(last)),
+    },
+  ];
 }
 
 function lengthOf(row: TallyRow): number {

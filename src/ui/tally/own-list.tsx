@@ -4,7 +4,7 @@ import { ClipboardCopy, Columns3, Rows3 } from "lucide-react";
 import { useMemo, useState } from "react";
 import { toast } from "sonner";
 import type { ListSetup } from "@/core/job";
-import { ownList, tableAsTabs } from "@/core/lists";
+import { createLister, tableAsTabs } from "@/core/lists";
 import { Button } from "../common/button";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { FindField } from "./find-field";
@@ -17,9 +17,10 @@ function useOwnList(setup: ListSetup) {
   const job = useDeskState((state) => state.job);
   const stockroom = useDeskState((state) => state.stockroom);
   const { sizes, shape, tally, tasks, quantities } = useDeskState((state) => state.results);
+  const [lister] = useState(createLister);
   return useMemo(
-    () => ownList(setup, { job, sizes, stockroom, shape, tally, tasks, quantities }),
-    [setup, job, sizes, stockroom, shape, tally, tasks, quantities],
+    () => lister(setup, { job, sizes, stockroom, shape, tally, tasks, quantities }),
+    [lister, setup, job, sizes, stockroom, shape, tally, tasks, quantities],
   );
 }
 
