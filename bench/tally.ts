@@ -7,8 +7,7 @@ import { seededRandom, toNm } from "@/core/kernel";
 import { createLister, ownList } from "@/core/lists";
 import { createPipeline } from "@/core/pipeline";
 import type { SectionShape, Stockroom } from "@/core/stockroom";
-import type { Form, Piece } from "@/core/tally";
-import { groupPieces } from "@/core/tally/rows";
+import { type Form, groupPieces, type Piece } from "@/core/tally";
 
 type Run = (work: () => void) => number;
 

@@ -60,6 +60,17 @@ describe("rustic-tally", () => {
     const own = run("tally", path, "--list", "to BUY", "--format", "csv");
     expect(own.stdout.split("\r\n")[0]).toBe("Stock,Material,Mark,Count,Net,In,kg");
     expect(own.stdout).toMatch(/Square tube 40 × 40 × 3,S235,[A-Z ]+,12,11\.080,m,/);
+    const table = JSON.parse(run("tally", path, "--list", "To buy", "--format", "json").stdout);
+    expect([table.title, table.job.code]).toEqual(["To buy", "HL-204"]);
+    expect(table.columns.map((column: { id: string }) => column.id).slice(0, 3)).toEqual([
+      "stock",
+      "material",
+      "mark",
+    ]);
+    const svg = run("tally", path, "--list", "to buy", "--format", "svg");
+    expect(svg.stdout).toContain("<svg ");
+    const sheet = run("tally", path, "--list", "To buy", "--format", "xlsx");
+    expect([sheet.status, sheet.stdout.slice(0, 2)]).toEqual([0, "PK"]);
     const none = run("tally", path, "--list", "nothing", "--format", "csv");
     expect([none.status, none.stderr]).toEqual([2, expect.stringContaining("there are cut, buying, To buy")]);
   });

@@ -39,7 +39,7 @@ const headOf = ({ open, shop }: ComputedJob, variant: string, made: Date): PageH
 });
 
 /** All lists of a computed job. */
-export const listsOf = ({ open, stockroom, results }: ComputedJob): Lists => ({
+const listsOf = ({ open, stockroom, results }: ComputedJob): Lists => ({
   job: open.job,
   stockroom,
   ...results,

@@ -62,19 +62,46 @@ export function takenApart(job: Job, id: string, newId: NewId): Result<Edit, Pro
   const insert = copyOfPieces(job, own, rule, newId, placement.into);
   if (!insert.ok) return insert;
   const others = Object.values(job.placements).some((one) => one.assembly === assembly.id && one.id !== id);
-  const marks = (["members", "panels"] as const).flatMap((table) =>
-    // Copies stand in the order of the records that they are copies of.
-    Object.values(job[table])
-      .filter((record) => isOwn.has(record.id))
-      .flatMap((original, i) => {
-        const [copy, kept] = [insert.value[table][i], job.marks[original.id]];
-        return copy && kept ? [{ id: copy.id as string, mark: kept.mark }] : [];
-      }),
+  // Copies stand in the order of the records that they are copies of.
+  const copyOf = new Map(
+    (["members", "panels", "boughtParts", "placements"] as const).flatMap((table) =>
+      Object.values(job[table])
+        .filter((record) => isOwn.has(record.id))
+        .flatMap(({ id: original }, i): [string, string][] => {
+          const copy = insert.value[table][i];
+          return copy ? [[original, copy.id]] : [];
+        }),
+    ),
   );
+  const marks = [...copyOf].flatMap(([original, copy]) => {
+    const kept = job.marks[original];
+    return kept ? [{ ...kept, id: copy }] : [];
+  });
   const edits: SimpleEdit[] = [
     { ...insert.value, what: `Take ${assembly.name} apart` },
     { kind: "remove", ids: [others ? id : assembly.id] },
+    ...typedFor(job, copyOf, { stay: others, newId }),
   ];
   if (marks.length > 0) edits.push({ kind: "keepMarks", marks, drop: [] });
   return ok({ kind: "together", edits });
+}
+
+/** What was typed into lists for pieces, and the rows that they were put in by hand, for those that stand in their place. */
+function typedFor(
+  job: Job,
+  copyOf: ReadonlyMap<string, string>,
+  { stay, newId }: { readonly stay: boolean; readonly newId: NewId },
+): readonly SimpleEdit[] {
+  const copies = (ids: readonly string[]) => ids.flatMap((id) => copyOf.get(id) ?? []);
+  const cells = Object.values(job.listCells).flatMap((cell): SimpleEdit[] => {
+    const records = copies(cell.records);
+    if (records.length === 0) return [];
+    return [{ kind: "setCell", cell: { ...cell, id: newId("cell") as typeof cell.id, records } }];
+  });
+  const rows = Object.values(job.handRows).flatMap((row): SimpleEdit[] => {
+    const pieces = copies(row.pieces);
+    const all = [...row.pieces.filter((id) => stay || !copyOf.has(id)), ...pieces];
+    return pieces.length === 0 ? [] : [{ kind: "setHandRow", row: { ...row, pieces: all } }];
+  });
+  return [...cells, ...rows];
 }

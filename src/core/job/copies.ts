@@ -89,6 +89,9 @@ class Copier {
       .filter((part) => part.stand !== null || this.how.home !== undefined)
       .map((part) => this.boughtPart(part));
     const placements = chosen(this.job.placements).map((placement) => this.placement(placement));
+    // Guides: lines without a member, and points that nothing stands on yet.
+    for (const line of chosen(this.job.lines)) this.line(line.id);
+    for (const point of chosen(this.job.points)) this.point(point.id);
     return ok({
       points: [...this.points.values()],
       lines: [...this.lines.values()],

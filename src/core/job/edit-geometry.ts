@@ -8,6 +8,7 @@ import { ok, type Problem, type Result } from "../kernel";
 import { AssemblySchema, PlacementSchema } from "./assembly";
 import { BoughtPartSchema } from "./bought-part";
 import { placementFault } from "./edit-assembly";
+import { forgetPieces } from "./edit-lists";
 import { type Line, LineSchema, type Point, PointSchema } from "./frame";
 import { contentsOf, findAssembly, homeName, homeOfLine, homeOfMember } from "./homes";
 import type { Job } from "./job";
@@ -191,7 +192,7 @@ export function removeRecords(job: Job, asked: readonly string[]): Result<Job, P
   }
   const loose = new Set([...ids, ...[...touched].filter((id) => !held.has(id))]);
   return ok({
-    ...job,
+    ...forgetPieces(job, ids),
     members: withoutCutsAgainst(members, gone),
     lines,
     points: without(job.points, loose),

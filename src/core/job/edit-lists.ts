@@ -237,6 +237,17 @@ function withoutPieces(job: Job, pieces: readonly string[] | null): Job {
   return { ...job, handRows: byId(rows) };
 }
 
+/** A job that no longer holds what was typed for pieces, nor their rows by hand. */
+export function forgetPieces(job: Job, ids: readonly string[]): Job {
+  const nothing = Object.keys(job.listCells).length + Object.keys(job.handRows).length === 0;
+  return nothing
+    ? job
+    : withoutPieces(
+        withoutCells(job, () => true, ids),
+        ids,
+      );
+}
+
 const byId = <T extends { readonly id: string }>(records: readonly T[]): Record<string, T> =>
   Object.fromEntries(records.map((record) => [record.id, record]));
 

@@ -18,7 +18,7 @@ import {
   removeRecords,
   splitLine,
 } from "./edit-geometry";
-import { applyListEdit, LIST_EDITS, listEditName } from "./edit-lists";
+import { applyListEdit, forgetPieces, LIST_EDITS, listEditName } from "./edit-lists";
 import { PointSchema } from "./frame";
 import { type Job, JobInfoSchema, KeptMarkSchema } from "./job";
 import { type KeySize, KeySizeSchema, type Variant, type VariantId, VariantSchema } from "./key-size";
@@ -169,7 +169,7 @@ function applySimple(job: Job, edit: SimpleEdit): Result<Job, Problem> {
     case "addTypedPieces":
       return ok(put(job, "typedPieces", edit.pieces));
     case "removeTypedPieces":
-      return removeAll(job, "typedPieces", "typed-in piece", edit.ids);
+      return removeAll(forgetPieces(job, edit.ids), "typedPieces", "typed-in piece", edit.ids);
     case "keepMarks":
       return ok(keepMarks(job, edit));
     case "setMeant":

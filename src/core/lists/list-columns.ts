@@ -23,7 +23,7 @@ import {
   textCell,
 } from "./table";
 
-export const TOLERANCE_MM = 0.1;
+const TOLERANCE_MM = 0.1;
 
 /** What the cells of one column are written by. */
 export type CellGround = {

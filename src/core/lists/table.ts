@@ -122,7 +122,7 @@ const ROUNDED = "≈";
  * A number as spreadsheets read it: without the sign that it is rounded, which goes into the heading; a bare fraction,
  * which would be a date to them, with a whole number before it.
  */
-export function spreadsheetText(cell: Cell | undefined): string {
+function spreadsheetText(cell: Cell | undefined): string {
   const text = oneLine(fieldText(cell));
   if (!cell || cell.value === null) return text;
   const number = text.replace(ROUNDED, "");
@@ -130,7 +130,7 @@ export function spreadsheetText(cell: Cell | undefined): string {
 }
 
 /** The heading of a column, with the sign for rounded where a number in it is. */
-export function spreadsheetHeading({ id, heading }: Column, table: ListTable): string {
+function spreadsheetHeading({ id, heading }: Column, table: ListTable): string {
   const rounded = table.groups.some(({ rows }) =>
     rows.some((row) => row.cells[id]?.value !== null && row.cells[id]?.text.startsWith(ROUNDED)),
   );

@@ -1,6 +1,16 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { type Edit, type Job, type ListSetup, newJob, type OwnColumn, plainColumn } from "../job";
+import {
+  applyDiff,
+  applyEdit,
+  type Edit,
+  type Job,
+  type ListSetup,
+  newJob,
+  type OwnColumn,
+  plainColumn,
+  reverseDiff,
+} from "../job";
 import { edited, refusal } from "../job/edit.fixture";
 import { resultsOf, smallFrame } from "../pipeline.fixture";
 import { holdMark, renumber } from "../tally";
@@ -207,6 +217,19 @@ describe("cells typed over", () => {
     const all = edited({ kind: "clearCells", list: "list", column: null, records: null }, wider);
     expect(all.listCells).toEqual({});
     expect(edited({ kind: "removeList", id: "list" }, wider).listCells).toEqual({});
+  });
+
+  it("go with the pieces that are removed, and come back when that is undone", () => {
+    const job = edited(over("count", ["legLeft", "legRight"], "3", "2"), withList());
+    const hand = edited({ kind: "setHandRow", row: { id: "h" as never, pieces: ["legLeft"] } }, job);
+    const fewer = edited({ kind: "remove", ids: ["legLeft"] }, hand);
+    expect(Object.values(fewer.listCells).map(({ records }) => records)).toEqual([["legRight"]]);
+    expect(fewer.handRows).toEqual({});
+    const diff = applyEdit(hand, { kind: "remove", ids: ["legLeft", "legRight"] });
+    if (!diff.ok) throw new Error("it can be");
+    const none = applyDiff(hand, diff.value);
+    expect(none.listCells).toEqual({});
+    expect(applyDiff(none, reverseDiff(diff.value))).toEqual(hand);
   });
 
   it("count in sums by what was typed; a word in place of a number makes them incomplete", () => {

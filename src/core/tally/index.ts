@@ -4,6 +4,7 @@ export { indexOfMark, markOf } from "./marks";
 export type { CopeForm, Form, GrooveForm, MemberForm, PanelForm, Piece } from "./piece";
 export { holdMark, letMarkGo, markPicked, type NumberRule, type PickRule, renumber } from "./renumber";
 export type { TallyRow } from "./row";
+export { groupPieces } from "./rows";
 export {
   anglesOf,
   type EndAngles,

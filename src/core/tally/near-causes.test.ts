@@ -98,6 +98,18 @@ describe("why near twins differ", () => {
     expect(new Set(lengths.map((form) => form.kind === "member" && form.cutNm)).size).toBe(1);
   });
 
+  it("bought parts of nearly the same length", () => {
+    const chain = (length: string) => ({ name: "Chain", entry: "chain", count: "2", length });
+    const job = smallFrame({ boughtParts: { one: chain("300"), two: chain("297"), far: chain("200") } });
+    const checks = resultsOf(job).tally.checks.filter(({ message }) => message.startsWith("Chain 4 mm"));
+    expect(checks.map(({ message }) => message)).toEqual([
+      "Chain 4 mm: 2 × Chain of 297 mm, 2 × Chain of 300 mm.",
+    ]);
+    const [check] = checks;
+    if (!check?.fix) throw new Error("it can be mended");
+    expect(rowsNamed(edited(check.fix.edit, job), "Chain").map((row) => row.count)).toEqual([2 + 2, 4]);
+  });
+
   it("what is meant stays so when all marks are given anew", () => {
     const job = shelves("depth", "depth - 2.5");
     const { meant } = nearTwins(job);

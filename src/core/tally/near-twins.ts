@@ -3,7 +3,16 @@
  * causes it, and offers the one edit that mends it.
  */
 import type { Check, Job } from "../job";
-import { at, byText, fromNm, NEAR_TWIN_ANGLE_DEG, NEAR_TWIN_LENGTH_MM } from "../kernel";
+import {
+  at,
+  byKey,
+  byNumber,
+  byText,
+  fromNm,
+  inTurn,
+  NEAR_TWIN_ANGLE_DEG,
+  NEAR_TWIN_LENGTH_MM,
+} from "../kernel";
 import { roundTo } from "../measure";
 import type { Shape } from "../shape";
 import { NEAR_TWIN_LIMIT } from "./member-twins";
@@ -29,7 +38,45 @@ export function nearTwinChecks(job: Job, shape: Shape, rows: readonly TallyRow[]
     for (const near of linkedPairs(job, group))
       if (near.rows.length > MOST_IN_PAIRS) checks.push(...chainChecks(job, near.rows));
       else checks.push(...near.pairs.map(([a, b]) => twinCheck(job, shape, a, b)));
-  return checks;
+  return [...checks, ...boughtLengths(job, rows)];
+}
+
+/** Parts of one entry that are bought in nearly the same length. */
+function boughtLengths(job: Job, rows: readonly TallyRow[]): readonly Check[] {
+  const byLength = (row: TallyRow) => row.shown.boughtLength ?? 0;
+  const cut = rows
+    .filter((row) => row.kind === "bought" && row.stock !== null && byLength(row) > 0 && row.byHand === null)
+    .sort(
+      inTurn(
+        byKey((row: TallyRow) => row.stock ?? "", byText),
+        byKey(byLength, byNumber),
+      ),
+    );
+  return cut.flatMap((b, i): Check[] => {
+    const a = cut[i - 1];
+    if (!a || a.stock !== b.stock || byLength(b) - byLength(a) >= NEAR_TWIN_LENGTH_MM) return [];
+    if (isMeant(job, a, b)) return [];
+    const [many, few] = a.count >= b.count ? [a, b] : [b, a];
+    const size = (row: TallyRow) => `${row.count} × ${row.name} of ${roundTo(byLength(row), 2)} mm`;
+    const length = job.boughtParts[many.shown.id]?.length;
+    const ids = few.pieces.map((piece) => piece.id);
+    return [
+      {
+        kind: "nearTwins",
+        severity: "warning",
+        message: `${many.stockName ?? many.name}: ${size(many)}, ${size(few)}.`,
+        records: [...many.pieces, ...few.pieces].map((piece) => piece.id),
+        marks: [],
+        fix: length
+          ? {
+              label: `Take ${roundTo(byLength(many), 2)} mm for both`,
+              edit: { kind: "changeBoughtParts", ids, set: { length } },
+            }
+          : null,
+        meant: meantId(keyOf(a), keyOf(b)),
+      },
+    ];
+  });
 }
 
 /** Above this many rows that are near one another in a chain, they are told at once and not pair by pair. */

@@ -132,10 +132,21 @@ export function tallyJob(
 
 /** All that near twins are found and told by. */
 function nearTwinInputs(job: Job, shape: Shape, rows: readonly TallyRow[]): readonly unknown[] {
-  const { meant, points, lines, members, panels, typedPieces, keySizes } = job;
-  const from: unknown[] = [meant, points, lines, members, panels, typedPieces, keySizes, shape.points];
+  const { meant, points, lines, members, panels, boughtParts, typedPieces, keySizes } = job;
+  const design = [points, lines, members, panels, boughtParts, typedPieces, keySizes, shape.points];
+  const from: unknown[] = [meant, ...design];
   for (const { shown, mark, count, name, pieces } of rows)
-    from.push(shown.form, shown.stock, shown.material, mark, count, name, pieces.length, pieces[0]?.id);
+    from.push(
+      shown.form,
+      shown.boughtLength,
+      shown.stock,
+      shown.material,
+      mark,
+      count,
+      name,
+      pieces.length,
+      pieces[0]?.id,
+    );
   return from;
 }
 
