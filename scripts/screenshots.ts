@@ -16,6 +16,19 @@ const drawn = async (page: Page) => {
   await page.locator('[data-frames]:not([data-frames="0"])').waitFor();
 };
 
+async function newList(page: Page, start: RegExp): Promise<void> {
+  await page.getByRole("button", { name: "New list" }).click();
+  await page.getByRole("menuitem", { name: start }).click();
+}
+
+const PASTED = [
+  "Name\tQty\tLength\tSection or board\tMaterial",
+  "Brace\t4\t23 5/8 in\tSquare tube 40 × 40 × 3\tS235",
+  "Cleat\t3\t120,5\tEqual angle 30 × 30 × 3\tS235",
+  "Strap\t-2\t300\tSquare tube 40 × 40 × 3\tS235",
+  "Batten\t6\tlong\tLarch, planed 88 × 18\tlarch",
+].join("\n");
+
 const VIEWS: readonly View[] = [
   { name: "jobs", url: "/" },
   {
@@ -78,12 +91,55 @@ const VIEWS: readonly View[] = [
   },
   {
     name: "lists",
+    url: "/jobs/hl-204?stage=tally",
+    act: async (page) => {
+      await drawn(page);
+      await newList(page, /Cut list by stock/);
+      await page.getByRole("button", { name: "Set up columns" }).click();
+      await page.getByLabel("New column").fill("Finish");
+      await page.getByRole("button", { name: "Add it" }).click();
+      for (const column of ["End 1 °", "End 2 °", "Note"])
+        await page.getByRole("button", { name: `Take ${column} out` }).click();
+      await page.getByRole("button", { name: "Set up columns" }).click();
+      const cell = (row: string, column: string) =>
+        page.locator(`[data-list-row="${row}"] [data-column^="${column}"]`);
+      const type = async (row: string, column: string, text: string) => {
+        await cell(row, column).click();
+        await page.keyboard.press("Enter");
+        await page.locator(`[data-list-row="${row}"] input`).fill(text);
+        await page.keyboard.press("Enter");
+      };
+      await page.locator('[aria-label^="Rows;"]').evaluate((box) => box.scrollTo(0, 100_000));
+      for (const row of ["A", "B", "C"]) await type(row, "own:", "galvanised");
+      await type("D", "count", "3");
+    },
+  },
+  {
+    name: "list-setup",
     url: "/jobs/hl-207?stage=tally",
     act: async (page) => {
       await drawn(page);
       await page.getByRole("combobox", { name: "List", exact: true }).click();
       await page.getByRole("option", { name: "Costed cutting list" }).click();
       await page.getByRole("button", { name: "Set up columns" }).click();
+    },
+  },
+  {
+    name: "by-assembly",
+    url: "/jobs/hl-207?stage=tally",
+    act: async (page) => {
+      await drawn(page);
+      await newList(page, /Bill by assembly/);
+      await page.getByRole("row", { name: /Drawer front/ }).click();
+    },
+  },
+  {
+    name: "typed-in",
+    url: "/jobs/hl-204?stage=tally",
+    act: async (page) => {
+      await page.getByRole("button", { name: "Type in pieces" }).click();
+      await page.getByRole("button", { name: "Rows from a spreadsheet" }).click();
+      await page.getByLabel(/Rows copied from a spreadsheet/).fill(PASTED);
     },
   },
   {

@@ -13,6 +13,7 @@ import type { Stockroom } from "@/core/stockroom";
 import { Button, buttonClass } from "../common/button";
 import { Chooser } from "../common/chooser";
 import { DisplayList } from "../common/display-list";
+import { Tick } from "../common/tick";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { freshIds } from "./fresh-ids";
 
@@ -157,8 +158,8 @@ function JigForm({ onDone }: { readonly onDone: () => void }) {
           />
         ))}
         <TextInput label="Stands at (width; depth; height)" value={place} onChange={setPlace} />
-        <Tick label="Keep the sizes as key sizes of the job" checked={keepSizes} onChange={setKeepSizes} />
-        <Tick label="As an assembly that can be placed again" checked={asAssembly} onChange={setAsAssembly} />
+        <Tick label="Keep the sizes as key sizes of the job" on={keepSizes} onToggle={setKeepSizes} />
+        <Tick label="As an assembly that can be placed again" on={asAssembly} onToggle={setAsAssembly} />
       </div>
       <div className="flex flex-col">
         <JigPicture preview={preview} name={jig.name} />
@@ -197,28 +198,6 @@ function JigPicture({ preview, name }: { readonly preview: Result<Shape, Problem
         {checks.length > 0 ? <span className="block text-amber">{checks[0]?.message}</span> : null}
       </p>
     </div>
-  );
-}
-
-function Tick({
-  label,
-  checked,
-  onChange,
-}: {
-  readonly label: string;
-  readonly checked: boolean;
-  readonly onChange: (checked: boolean) => void;
-}) {
-  return (
-    <label className="flex items-center gap-2 pt-1 text-[13px]">
-      <input
-        type="checkbox"
-        checked={checked}
-        onChange={(event) => onChange(event.target.checked)}
-        className="h-4 w-4 accent-enamel"
-      />
-      {label}
-    </label>
   );
 }
 

@@ -10,6 +10,7 @@ import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
 import { call } from "../common/http";
 import { TextField } from "../common/text-field";
+import { Tick } from "../common/tick";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { type ColumnChoice, columnChoices } from "./column-choices";
 import { ListColumnsSettings } from "./list-columns-settings";
@@ -190,28 +191,6 @@ function Kinds({ setup, onChange }: Props & { readonly onChange: (kinds: ListKin
         ))}
       </span>
     </fieldset>
-  );
-}
-
-function Tick({
-  label,
-  on,
-  onToggle,
-}: {
-  readonly label: string;
-  readonly on: boolean;
-  readonly onToggle: (on: boolean) => void;
-}) {
-  return (
-    <label className="flex h-7 items-center gap-1 text-[13px]">
-      <input
-        type="checkbox"
-        checked={on}
-        onChange={(event) => onToggle(event.target.checked)}
-        className="accent-enamel"
-      />
-      {label}
-    </label>
   );
 }
 

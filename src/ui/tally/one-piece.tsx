@@ -5,6 +5,7 @@ import { readCuttingList, type TypedPiece } from "@/core/job";
 import { sentence } from "@/core/kernel";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
+import { PlainField } from "../common/plain-field";
 import { useDesk, useDeskState } from "../desk/desk-context";
 
 const NOTHING = {
@@ -70,9 +71,9 @@ export function OnePiece() {
   return (
     <form onSubmit={add} className="space-y-3 px-4 py-3">
       <div className="grid grid-cols-[1.4fr_70px_90px_1.6fr_1fr] gap-3">
-        <Field label="Name" value={fields.name} onChange={set("name")} />
-        <Field label="Count" value={fields.quantity} onChange={set("quantity")} />
-        <Field label="Mark" value={fields.mark} placeholder="next free" onChange={set("mark")} />
+        <PlainField label="Name" value={fields.name} onChange={set("name")} />
+        <PlainField label="Count" value={fields.quantity} onChange={set("quantity")} />
+        <PlainField label="Mark" value={fields.mark} placeholder="next free" onChange={set("mark")} />
         <Chooser
           label="Section or board"
           value={stock}
@@ -85,7 +86,7 @@ export function OnePiece() {
           ]}
           onChoose={setStock}
         />
-        <Field
+        <PlainField
           label="Material"
           value={fields.material}
           placeholder={entry?.material ?? "none"}
@@ -93,11 +94,11 @@ export function OnePiece() {
         />
       </div>
       <div className="grid grid-cols-4 gap-3">
-        <Field label={`Length, ${job.info.job.unit}`} value={fields.length} onChange={set("length")} />
+        <PlainField label={`Length, ${job.info.job.unit}`} value={fields.length} onChange={set("length")} />
         {isBoard ? (
           <>
-            <Field label={`Width, ${job.info.job.unit}`} value={fields.width} onChange={set("width")} />
-            <Field
+            <PlainField label={`Width, ${job.info.job.unit}`} value={fields.width} onChange={set("width")} />
+            <PlainField
               label="Edged"
               value={fields.edging}
               placeholder="none; front + left"
@@ -106,13 +107,13 @@ export function OnePiece() {
           </>
         ) : (
           <>
-            <Field
+            <PlainField
               label="Ends, ° from square"
               value={fields.angles}
               placeholder="0 / 0"
               onChange={set("angles")}
             />
-            <Field
+            <PlainField
               label="How the ends stand"
               value={fields.stand}
               placeholder="opposed, parallel"
@@ -132,29 +133,5 @@ export function OnePiece() {
         </p>
       ) : null}
     </form>
-  );
-}
-
-function Field({
-  label,
-  value,
-  placeholder,
-  onChange,
-}: {
-  readonly label: string;
-  readonly value: string;
-  readonly placeholder?: string;
-  readonly onChange: (value: string) => void;
-}) {
-  return (
-    <label className="block min-w-0">
-      <span className="block text-[12px] text-ink-soft">{label}</span>
-      <input
-        value={value}
-        placeholder={placeholder}
-        onChange={(event) => onChange(event.target.value)}
-        className="h-7 w-full rounded-sm border border-seam bg-leaf px-1.5 font-table text-[14px]"
-      />
-    </label>
   );
 }

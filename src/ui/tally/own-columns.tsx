@@ -13,6 +13,7 @@ import {
 } from "@/core/job";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
+import { PlainField } from "../common/plain-field";
 import { TextField } from "../common/text-field";
 import { useDesk, useDeskState } from "../desk/desk-context";
 
@@ -225,29 +226,5 @@ function NewColumn({ setup, position }: { readonly setup: ListSetup; readonly po
         </p>
       ) : null}
     </form>
-  );
-}
-
-function PlainField({
-  label,
-  value,
-  placeholder,
-  onChange,
-}: {
-  readonly label: string;
-  readonly value: string;
-  readonly placeholder: string;
-  readonly onChange: (value: string) => void;
-}) {
-  return (
-    <label className="block min-w-0">
-      <span className="block text-[12px] text-ink-soft">{label}</span>
-      <input
-        value={value}
-        placeholder={placeholder}
-        onChange={(event) => onChange(event.target.value)}
-        className="h-7 w-full rounded-sm border border-seam bg-leaf px-1.5 font-table text-[14px]"
-      />
-    </label>
   );
 }

@@ -22,6 +22,7 @@ import { LENGTH_UNITS, type LengthUnit } from "@/core/measure";
 import type { Stockroom } from "@/core/stockroom";
 import { Button, buttonClass } from "../common/button";
 import { Chooser } from "../common/chooser";
+import { Tick } from "../common/tick";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { useListReader } from "../desk/list-reader";
 import { UNIT_NAMES } from "../jobs/unit-names";
@@ -216,28 +217,6 @@ function PastedRows({ onDone }: { readonly onDone: () => void }) {
         </Button>
       </div>
     </>
-  );
-}
-
-function Tick({
-  label,
-  on,
-  onToggle,
-}: {
-  readonly label: string;
-  readonly on: boolean;
-  readonly onToggle: (on: boolean) => void;
-}) {
-  return (
-    <label className="flex h-8 items-center gap-1.5 text-[13px]">
-      <input
-        type="checkbox"
-        checked={on}
-        onChange={(event) => onToggle(event.target.checked)}
-        className="accent-enamel"
-      />
-      {label}
-    </label>
   );
 }
 
