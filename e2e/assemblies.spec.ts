@@ -211,7 +211,7 @@ test("two panels get one between them that follows; work is bored and cut; stock
   await page.getByRole("button", { name: "Add a notch" }).click();
   await saved(page);
   expect(await tallyRows(page)).toEqual(expect.arrayContaining(["Shelf 1 485 × 300 × 21"]));
-  await expect(page.getByText(/3 × hole ⌀ 8 through/).first()).toBeVisible();
+  await expect(page.getByText(/3 × hole Ø 8 through/).first()).toBeVisible();
   await expect(page.getByText(/notch 40 × 40/).first()).toBeVisible();
 
   await openStage(page, "Shape");

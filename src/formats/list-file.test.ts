@@ -176,6 +176,46 @@ describe("a list as JSON, PDF and SVG", () => {
       expect(text).toContain(words);
   });
 
+  it("PDF has a glyph for every sign that lists use", async () => {
+    const hole = {
+      kind: "hole",
+      id: "h",
+      face: "good",
+      x: "30",
+      y: "30",
+      diameter: "8",
+      depth: null,
+    } as const;
+    const more = { along: "length", count: "1", step: "32" } as const;
+    const panel = smallFrame().panels["shelfLow"];
+    if (!panel) throw new Error("it is there");
+    const drilled = edited({
+      kind: "changePanels",
+      ids: [panel.id],
+      set: { work: [{ ...hole, ...more }] as never },
+    });
+    const results = resultsOf(drilled);
+    const head = {
+      info: drilled.info.job,
+      revision: 1,
+      date: "2026-11-25",
+      variantName: null,
+      shop: "≈ × – · ° ² …",
+    };
+    const table = ownList(
+      { ...setup(), columns: [plainColumn("note")] },
+      { job: drilled, stockroom: STOCK, ...results },
+    );
+    const path = join(mkdtempSync(join(tmpdir(), "list-")), "list.pdf");
+    const file = await listFile("pdf", { table, tally: results.tally, head, made: MADE, page: "letter" });
+    writeFileSync(path, file);
+    const text = execFileSync("pdftotext", ["-layout", path, "-"], { encoding: "utf8" });
+    expect(text).toContain("hole Ø 8 through");
+    // Signs that the fonts lack are told by their like.
+    expect(text.replaceAll(" ", "")).toContain("~×–·°²…");
+    expect(text).not.toContain("?");
+  });
+
   it("knows its formats by name", () => {
     expect(["csv", "xlsx", "toString"].map(isListFormat)).toEqual([true, true, false]);
   });

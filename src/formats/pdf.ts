@@ -33,6 +33,17 @@ const FONT_FILES: Readonly<Record<Face, readonly URL[]>> = {
   ],
 };
 
+/** Signs that the shipped fonts lack, with what stands for them on paper. */
+const LIKE: Readonly<Record<string, string>> = {
+  "≈": "~",
+  "⌀": "Ø",
+  "−": "-",
+  "≤": "<=",
+  "≥": ">=",
+  "→": "->",
+  "∠": "angle ",
+};
+
 type Run = { readonly font: string; readonly text: string };
 
 /** The part of a fontkit font that is asked here; pdfkit's types leave it out. */
@@ -62,9 +73,10 @@ class PdfWriter {
     root._root.data["ViewerPreferences"] = this.doc.ref({ PrintScaling: "None" });
   }
 
-  /** Text in parts of one font each; a sign that no font has is shown as a question mark, not dropped. */
-  private runs(text: string, face: Face): readonly Run[] {
+  /** Text in parts of one font each; a sign that no font has is shown by its like or a question mark, not dropped. */
+  private runs(asked: string, face: Face): readonly Run[] {
     const runs: { font: string; text: string }[] = [];
+    const text = asked.replace(/[≈⌀−≤≥→∠]/g, (sign) => LIKE[sign] ?? sign);
     for (const sign of text) {
       const code = sign.codePointAt(0) ?? 0;
       const font = [`${face}0`, `${face}1`].find((name) => this.covers.get(name)?.(code));

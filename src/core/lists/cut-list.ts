@@ -118,7 +118,7 @@ function holeNotes(form: PanelForm, style: LengthStyle): readonly string[] {
   const alike = new Map<string, string[]>();
   for (const { diameterNm, depthNm, face, x, y } of form.holes) {
     const how = depthNm === null ? "through" : `${write(depthNm)} deep in the ${face} face`;
-    const words = `⌀ ${write(diameterNm)} ${how}`;
+    const words = `Ø ${write(diameterNm)} ${how}`;
     alike.set(words, [...(alike.get(words) ?? []), `${write(x)} / ${write(y)}`]);
   }
   return [...alike].map(([words, at]) => {
