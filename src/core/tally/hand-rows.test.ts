@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { type Edit, type Job, newJob, type SimpleEdit } from "../job";
+import { type Edit, type Job, newJob } from "../job";
 import { edited } from "../job/edit.fixture";
 import { type Problem, type Result, sentence } from "../kernel";
 import { resultsOf, smallFrame } from "../pipeline.fixture";
@@ -11,12 +11,12 @@ const rowWith = (job: Job, id: string): TallyRow => {
   if (!row) throw new Error(`${id} is in no row`);
   return row;
 };
-const done = (edit: Result<SimpleEdit, Problem>, job: Job): Job => {
+const done = (edit: Result<Edit, Problem>, job: Job): Job => {
   if (!edit.ok) throw new Error(sentence(edit.problem));
   const after = edited(edit.value, job);
   return edited({ kind: "keepMarks", marks: [...tallyOf(after).newMarks], drop: [] }, after);
 };
-const why = (edit: Result<SimpleEdit, Problem>) => (edit.ok ? "" : sentence(edit.problem));
+const why = (edit: Result<Edit, Problem>) => (edit.ok ? "" : sentence(edit.problem));
 const counts = (job: Job) => tallyOf(job).rows.map((row) => [row.name, row.count]);
 
 /** Five slats in the same board: four of 600, one of 597.5. */
@@ -42,6 +42,17 @@ describe("rows by hand", () => {
     expect(rowWith(back, "b")).toMatchObject({ count: 4, mark: "A" });
   });
 
+  it("of two, the one that is split off gets the new mark, not the one that stays", () => {
+    const frame = edited(
+      { kind: "keepMarks", marks: [...tallyOf(smallFrame()).newMarks], drop: [] },
+      smallFrame(),
+    );
+    const before = rowWith(frame, "front").mark;
+    const job = done(splitOff(tallyOf(frame), ["front"], "h"), frame);
+    expect(rowWith(job, "back").mark).toBe(before);
+    expect(rowWith(job, "front").mark).not.toBe(before);
+  });
+
   it("near twins put together share a row that is cut at the greatest size, and it is said", () => {
     const job = done(putTogether(tallyOf(slats()), ["a", "e"], "h"), slats());
     expect(counts(job)).toEqual([["Slat", 5]]);
@@ -59,7 +70,9 @@ describe("rows by hand", () => {
 
   it("a piece moves into another row", () => {
     const apart = done(splitOff(tallyOf(slats()), ["a", "b"], "h"), slats());
+    const mark = rowWith(apart, "a").mark;
     const job = done(moveInto(tallyOf(apart), ["c"], rowWith(apart, "a"), "other"), apart);
+    expect(rowWith(job, "c").mark).toBe(mark);
     expect([rowWith(job, "a").count, rowWith(job, "d").count]).toEqual([3, 1]);
     expect(Object.keys(job.handRows)).toEqual(["h"]);
     const again = moveInto(tallyOf(job), ["c"], rowWith(job, "a"), "x");

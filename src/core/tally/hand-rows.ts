@@ -2,7 +2,7 @@
  * Rows by hand: pieces split off from their twins, or put together with near ones. Rows that differ by more than near
  * twins may are never put together, since one size and one pair of ends is shown for all.
  */
-import type { HandRow, Job, SimpleEdit } from "../job";
+import type { Edit, HandRow, Job, SimpleEdit } from "../job";
 import { plainCheck, refused } from "../job";
 import { fromNm, NEAR_TWIN_ANGLE_DEG, NEAR_TWIN_LENGTH_MM, ok, type Problem, type Result } from "../kernel";
 import { roundTo } from "../measure";
@@ -52,12 +52,7 @@ export function putTogether(tally: Tally, pieces: PieceIds, id: string): Result<
 }
 
 /** The edit that moves pieces into another row, which takes them by hand from then on. */
-export function moveInto(
-  tally: Tally,
-  pieces: PieceIds,
-  into: TallyRow,
-  id: string,
-): Result<SimpleEdit, Problem> {
+export function moveInto(tally: Tally, pieces: PieceIds, into: TallyRow, id: string): Result<Edit, Problem> {
   const rows = rowsOf(tally, pieces).filter((row) => row.id !== into.id);
   if (rows.length === 0) return refused("The selection", nameOfRow(into), "is in that row already");
   for (const row of rows) {
@@ -66,7 +61,14 @@ export function moveInto(
   }
   const moved = pieces.filter((piece) => rows.some((row) => inRow(row, piece)));
   const all = [...new Set([...into.pieces.map((piece) => piece.id), ...moved])];
-  return ok({ kind: "setHandRow", row: { id: (into.byHand ?? id) as HandRow["id"], pieces: all } });
+  const row: SimpleEdit = {
+    kind: "setHandRow",
+    row: { id: (into.byHand ?? id) as HandRow["id"], pieces: all },
+  };
+  if (into.mark === "") return ok(row);
+  // What comes takes the mark of the row that it comes into, however old it is.
+  const marks = moved.map((piece) => ({ id: piece, mark: into.mark, held: into.held }));
+  return ok({ kind: "together", edits: [row, { kind: "keepMarks", marks, drop: [] }] });
 }
 
 /** All pieces of some rows in one row by hand. */

@@ -34,6 +34,8 @@ type Claim = {
   readonly held: boolean;
   readonly mark: string;
   readonly group: number;
+  /** Its pieces were put there by hand: where it counts as many as the row that they left, that one keeps the mark. */
+  readonly parted: boolean;
   readonly pieces: number;
   readonly oldest: number;
 };
@@ -107,12 +109,14 @@ function claimsOf(groups: readonly Group[], kept: KeptMarks): readonly Claim[] {
       count.oldest = Math.min(count.oldest, age.get(piece.id) ?? Number.POSITIVE_INFINITY);
       counts.set(mark, count);
     }
-    for (const [mark, count] of counts) claims.push({ mark, group: index, ...count });
+    const parted = group.byHand !== null;
+    for (const [mark, count] of counts) claims.push({ mark, group: index, parted, ...count });
   });
   return claims.sort(
     inTurn(
       byKey((claim: Claim) => (claim.held ? 0 : 1), byNumber),
       byKey((claim: Claim) => -claim.pieces, byNumber),
+      byKey((claim: Claim) => (claim.parted ? 1 : 0), byNumber),
       byKey((claim: Claim) => claim.oldest, byNumber),
       byKey((claim: Claim) => claim.mark, byText),
     ),

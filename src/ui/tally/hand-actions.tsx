@@ -1,7 +1,7 @@
 "use client";
 /** Rows by hand: split off, put together, moved into another row, put back to computed, singly or all. */
 import { Combine, CornerDownRight, RotateCcw, Split } from "lucide-react";
-import type { SimpleEdit } from "@/core/job";
+import type { Edit, SimpleEdit } from "@/core/job";
 import { type Problem, type Result, sentence } from "@/core/kernel";
 import { moveInto, putTogether, splitOff, type TallyRow } from "@/core/tally";
 import { Button } from "../common/button";
@@ -20,7 +20,7 @@ export function HandActions({ rows }: { readonly rows: readonly TallyRow[] }) {
     selected.has(id),
   );
   const part = rows.length === 1 && row.pieces.some((piece) => !selected.has(piece.id));
-  const carryOut = (edit: Result<SimpleEdit, Problem>) =>
+  const carryOut = (edit: Result<Edit, Problem>) =>
     edit.ok ? desk.submit(edit.value) : sentence(edit.problem);
   const tally = () => desk.store.getState().results.tally;
   const byHand = rows.some((one) => one.byHand !== null);

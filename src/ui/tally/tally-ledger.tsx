@@ -234,8 +234,8 @@ function RowLine({
         {text("stand") === "square" ? "" : text("stand")}
       </span>
       <span role="gridcell" className="truncate text-[13px]" title={text("note")}>
-        <ChangeWords change={change} />
         {tally.byHand === null ? null : <b className="mr-1.5 font-semibold text-chalk">by hand</b>}
+        <ChangeWords change={change} />
         <span className="text-ink-soft">{text("note")}</span>
       </span>
     </div>
