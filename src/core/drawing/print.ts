@@ -5,7 +5,7 @@
 import type { Vec2 } from "../geometry";
 import { at } from "../kernel";
 import { type KeptLayout, keptFor, type LayoutTask } from "../layout";
-import { type ListTable, styleOf } from "../lists";
+import { barOrderTable, type ListTable, sheetOrderTable, styleOf } from "../lists";
 import type { LengthStyle } from "../measure";
 import type { Tally } from "../tally";
 import { barDrawing } from "./bar-drawing";
@@ -13,6 +13,7 @@ import { type DrawItem, type Drawing, movedBy, type TextMeasure } from "./displa
 import { Flow, PAGE_SIZES, type PageHead, type PageSize, title } from "./flow";
 import { listSection, withSilhouettes } from "./list-pages";
 import { sheetDrawing } from "./sheet-drawing";
+import { tableRows } from "./table-drawing";
 
 export type PrintInput = PageHead & {
   readonly results: {
@@ -95,6 +96,7 @@ function layoutBlock(flow: Flow, task: LayoutTask, input: PrintInput, measure: T
   if (headHeight + (first[0]?.height ?? 0) > flow.room && !flow.isFresh()) flow.newPage();
   flow.add(headHeight, head);
   for (const block of first) flow.add(block.height, block.items);
+  for (const order of orderTables(kept, input.results.tally, style)) orderBlock(flow, order, measure);
   for (const one of kept.layout.unplaced) {
     const index = "piece" in one ? one.piece : one.panel;
     flow.add(5, [
@@ -102,6 +104,22 @@ function layoutBlock(flow: Flow, task: LayoutTask, input: PrintInput, measure: T
     ]);
   }
   flow.add(4, []);
+}
+
+function orderTables(kept: KeptLayout, tally: Tally, style: LengthStyle): readonly ListTable[] {
+  return kept.kind === "bars"
+    ? [barOrderTable(kept, tally.rows, style)]
+    : kept.layout.sheets.map((_, i) => sheetOrderTable(kept, i, style));
+}
+
+/** The cutting order under the diagrams that it belongs to. */
+function orderBlock(flow: Flow, table: ListTable, measure: TextMeasure): void {
+  const drawn = tableRows(table, flow.width, measure, () => []);
+  flow.add(6 + drawn.heading.height, [
+    line(table.title, 3, "strong", "ink"),
+    ...movedBy(drawn.heading.items, [0, 6]),
+  ]);
+  for (const row of drawn.rows) flow.add(row.height, row.items);
 }
 
 /** Number, proof and settings of a layout in one line. */

@@ -5,11 +5,12 @@ import { useEffect, useRef, useState } from "react";
 import { barDrawing, sheetDrawing } from "@/core/drawing";
 import { at } from "@/core/kernel";
 import { type KeptLayout, keptFor, type LayoutTask } from "@/core/layout";
-import { styleOf } from "@/core/lists";
+import { barOrderTable, sheetOrderTable, styleOf } from "@/core/lists";
 import { Button } from "../common/button";
 import { DisplayList, screenMeasure } from "../common/display-list";
 import { useDeskState, useMarkSelection } from "../desk/desk-context";
 import { Out, PaneHead } from "../desk/pane-head";
+import { CuttingOrder } from "./cutting-order";
 import { boundWords, usage } from "./layout-ledger";
 import type { LayoutRunner } from "./use-layout-runner";
 
@@ -116,6 +117,7 @@ function Layout({ kept }: { readonly kept: KeptLayout }) {
           <Sheets kept={kept} width={width} height={Math.max(200, height)} />
         )
       ) : null}
+      {kept.kind === "bars" ? <BarOrder kept={kept} /> : null}
       <Unplaced kept={kept} />
       <Facts kept={kept} />
     </div>
@@ -197,9 +199,16 @@ function Sheets({
           isSelected={isSelected}
           onPick={pick}
         />
+        <CuttingOrder table={sheetOrderTable(kept, i, styleOf(info))} />
       </figure>
     );
   });
+}
+
+function BarOrder({ kept }: { readonly kept: Extract<KeptLayout, { kind: "bars" }> }) {
+  const info = useDeskState((state) => state.job.info.job);
+  const rows = useDeskState((state) => state.results.tally.rows);
+  return <CuttingOrder table={barOrderTable(kept, rows, styleOf(info))} />;
 }
 
 function Unplaced({ kept }: { readonly kept: KeptLayout }) {

@@ -1,4 +1,6 @@
 /** The door of the bar layouts. */
+
+export { type BarCuttingOrder, type BarStep, barCuts } from "./cutting-order";
 export { type BarOptions, type BarProgress, layOutBars, remainderOf } from "./layout";
 export {
   type BarLayout,

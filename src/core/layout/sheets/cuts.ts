@@ -27,10 +27,10 @@ const sameRect = (a: CutRect, b: CutRect) =>
   Math.abs(a.length - b.length) < SLACK &&
   Math.abs(a.width - b.width) < SLACK;
 
-type Part = { readonly region: CutRect; readonly rects: readonly CutRect[] };
+export type Part = { readonly region: CutRect; readonly rects: readonly CutRect[] };
 
 /** The region cut at every place along an axis where no rectangle is in the way. */
-function slices(
+export function slices(
   region: CutRect,
   rects: readonly CutRect[],
   from: "x" | "y",

@@ -1,0 +1,43 @@
+"use client";
+/** The cutting order under a layout: what to set, what to cut, what comes of it; folded until it is wanted. */
+import { ListOrdered } from "lucide-react";
+import type { ListTable } from "@/core/lists";
+
+export function CuttingOrder({ table }: { readonly table: ListTable }) {
+  const rows = table.groups.flatMap((group) => group.rows);
+  if (rows.length === 0) return null;
+  return (
+    <details className="mt-1.5 text-[13px]">
+      <summary className="inline-flex items-center gap-1.5 font-semibold text-enamel hover:underline">
+        <ListOrdered size={14} aria-hidden /> {table.title}
+        <span className="font-normal text-ink-soft">{table.notes.join(" ")}</span>
+      </summary>
+      <table className="mt-1 border-collapse font-table text-[14px]">
+        <thead>
+          <tr className="text-[12px] text-ink-soft">
+            {table.columns.map(({ id, heading, align }) => (
+              <th
+                key={id}
+                scope="col"
+                className={`border-seam border-b px-2 py-0.5 font-normal ${align === "right" ? "text-right" : "text-left"}`}
+              >
+                {heading}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row) => (
+            <tr key={row.id} className="border-seam border-b">
+              {table.columns.map(({ id, align }) => (
+                <td key={id} className={`px-2 py-0.5 ${align === "right" ? "text-right" : ""}`}>
+                  {row.cells[id]?.text ?? ""}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </details>
+  );
+}
