@@ -44,6 +44,13 @@ test("a wider potting bench: flagged rows, stale layouts, new totals, PDF and CS
   await expect(page.getByText(/^Stale: made from revision/)).toBeHidden({ timeout: 60_000 });
   await expect(page.getByRole("button", { name: "Lay out all" })).toBeEnabled({ timeout: 60_000 });
   await expect(page.getByRole("button", { name: /^Layout/ })).not.toContainText("stale");
+  // Six lengths of tube, six stop settings; the order folds out under the bars.
+  await page.getByText(/cuts at 6 stop settings/).click();
+  await expect(page.getByRole("row", { name: /^1500 A 45 \/ 45, opposed 2/ })).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole("button", { name: /Birch ply 12/ }).click();
+  await page.getByText(/Cutting order of sheet 1/).click();
+  await expect(page.getByRole("row", { name: /trim an edge × 2/ })).toBeVisible();
 
   await openStage(page, "Buy");
   await expect(page.getByText("183.92 EUR")).toHaveCount(0);

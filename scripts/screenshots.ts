@@ -145,7 +145,10 @@ const VIEWS: readonly View[] = [
   {
     name: "layout-bars",
     url: "/jobs/hl-204?stage=layout",
-    act: (page) => page.locator('polygon[data-pick="B"]').first().click({ force: true }),
+    act: async (page) => {
+      await page.locator('polygon[data-pick="B"]').first().click({ force: true });
+      await page.getByText("Cutting order", { exact: false }).first().click();
+    },
   },
   {
     name: "layout-sheets",

@@ -98,7 +98,7 @@ function State({ task, busy }: { readonly task: LayoutTask; readonly busy: boole
   const { layout } = found.kept;
   if (layout.unplaced.length > 0) return <span className="font-semibold text-oxide">not all placed</span>;
   return layout.proven ? (
-    <span className="font-semibold text-moss">proven best</span>
+    <span className="font-semibold text-moss-deep">proven best</span>
   ) : (
     <span className="text-ink-soft">{boundWords(found.kept)}</span>
   );
