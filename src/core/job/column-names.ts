@@ -21,6 +21,8 @@ export const COMPUTED_COLUMNS = {
   length: "Cut length",
   width: "Width",
   thickness: "Thick",
+  blankLength: "Blank length",
+  blankWidth: "Blank width",
   longest: "Longest edge",
   shortest: "Shortest edge",
   end1: "End 1 °",

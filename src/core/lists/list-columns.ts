@@ -1,6 +1,7 @@
 /** The columns that a list can be made of: each computes its cell from a line of the list and what it stands on. */
 import { COMPUTED_COLUMNS, type ComputedColumn, homeName, homeOf, type ListSetup, PANEL_EDGES } from "../job";
 import { fromNm } from "../kernel";
+import { blankOf } from "../layout";
 import {
   costOf,
   formatCents,
@@ -107,6 +108,15 @@ function size(id: ComputedColumn, of: (line: PieceLine) => number | null | "none
     const nm = of(line);
     if (nm === "none") return NOT_APPLICABLE;
     return nm === null ? MISSING : lengthCell(fromNm(nm), style);
+  });
+}
+
+/** What is sawn of a panel: its finished size less the edging that is deducted. */
+function blank(id: ComputedColumn, side: "length" | "width"): ListColumnKind {
+  return number(id, { kind: "length" }, ({ row }, { style, ground }) => {
+    const { form } = row.shown;
+    if (form.kind !== "panel") return row.kind === "panel" ? MISSING : NOT_APPLICABLE;
+    return lengthCell(blankOf(form, ground.stockroom.edgingById)[side], style);
   });
 }
 
@@ -220,6 +230,8 @@ export const LIST_COLUMNS: readonly ListColumnKind[] = [
   size("thickness", ({ row }) =>
     row.shown.form.kind === "panel" ? row.shown.form.thicknessNm : row.kind === "panel" ? null : "none",
   ),
+  blank("blankLength", "length"),
+  blank("blankWidth", "width"),
   size("longest", (line) => memberSize(line, (form) => form.longestNm)),
   size("shortest", (line) => memberSize(line, (form) => form.shortestNm)),
   angle("end1", 0, (slope) => anglesOf(slope).angle),

@@ -133,6 +133,18 @@ describe("lists by their setup", () => {
     ]).toEqual(["600", "missing", "no such column"]);
   });
 
+  it("a panel has its finished size and that of its blank, which the deducted edging makes less", () => {
+    // Shelves of 520 × 320 with 1 mm of edging at the front, deducted.
+    const list = setup({
+      kinds: ["panel", "bought"],
+      columns: columns("length", "width", "blankLength", "blankWidth"),
+    });
+    expect(texts(list).slice(0, 2)).toEqual([
+      ["520", "320", "520", "319"],
+      ["–", "–", "–", "–"],
+    ]);
+  });
+
   it("every column says something for every row: missing and not applicable are told apart from nothing", () => {
     const job = smallFrame({
       members: { bare: { name: "Bare", from: "E", to: "F", section: null } },
