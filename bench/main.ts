@@ -14,6 +14,7 @@ import { noticeBoard } from "../demo/notice-board";
 import { pottingBench } from "../demo/potting-bench";
 import { seedPacketCabinet } from "../demo/seed-packet-cabinet";
 import { demoStockroom } from "../demo/stockroom";
+import { barTable } from "./bars";
 import { generatedJob } from "./generated";
 import { firstFitBars, shelfSheets } from "./references";
 import { groupingTable, listTable } from "./tally";
@@ -137,3 +138,4 @@ if (part === undefined || part === "tally") {
   listTable(stockroom, timed, median);
 }
 if (part === undefined || part === "layout") await layoutTable();
+if (part === undefined || part === "bars") await barTable(median);

@@ -2,7 +2,7 @@
 import type { BarProblem } from "@/core/layout/bars";
 import type { SheetProblem } from "@/core/layout/sheets";
 
-/** First-fit decreasing on the single bar length that comes out cheapest. */
+/** First-fit decreasing on the single bar length, of those without limit, that comes out cheapest. */
 export function firstFitBars({ kerf, trim, stock, pieces }: BarProblem): {
   readonly count: number;
   readonly cost: number | null;
@@ -12,7 +12,7 @@ export function firstFitBars({ kerf, trim, stock, pieces }: BarProblem): {
     .flatMap((piece) => Array.from({ length: piece.qty }, () => piece.length))
     .sort((a, b) => b - a);
   let best: { count: number; cost: number | null } | null = null;
-  for (const bar of stock) {
+  for (const bar of stock.filter(({ count }) => count === null)) {
     const rests: number[] = [];
     const usable = bar.length - trims + kerf;
     if ((lengths[0] ?? 0) + kerf > usable) continue;

@@ -248,7 +248,7 @@ test("somebody who only sets three values takes lists and layouts away", async (
   await page.getByRole("link", { name: "Open it on the desk" }).click();
   await choose(page, "Variant", "For the shed");
   expect(await tallyRows(page)).toEqual(expect.arrayContaining([expect.stringContaining("Row shelf 3 663")]));
-  const papers = await takeOut(page, /Cut list/);
+  const papers = await takeOut(page, /Cut list \(CSV\)/);
   expect(await textOf(papers)).toContain("Row shelf");
 });
 
