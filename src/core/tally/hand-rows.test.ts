@@ -1,3 +1,4 @@
+import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { type Edit, type Job, newJob } from "../job";
 import { edited } from "../job/edit.fixture";
@@ -168,5 +169,53 @@ describe("rows by hand", () => {
     const job = check?.fix ? edited(check.fix.edit, typed) : typed;
     expect(rowWith(job, "t1").count).toBe(7);
     expect(balances(tallyOf(job).balance)).toBe(true);
+  });
+});
+
+describe("whatever is put into rows by hand", () => {
+  const frame = smallFrame();
+  const all = [
+    ...Object.keys(frame.members),
+    ...Object.keys(frame.panels),
+    ...Object.keys(frame.boughtParts),
+  ];
+  const groupings = fc.array(fc.subarray(all, { minLength: 1 }), { maxLength: 5 });
+  const grouped = (groups: readonly (readonly string[])[]) =>
+    groups.reduce(
+      (job: Job, pieces, i) =>
+        edited({ kind: "setHandRow", row: { id: `h${i}` as never, pieces: [...pieces] } }, job),
+      frame,
+    );
+
+  it("every piece stays in one row, the balance holds, and no row shows less than its pieces need", () => {
+    fc.assert(
+      fc.property(groupings, (groups) => {
+        const tally = tallyOf(grouped(groups));
+        expect(balances(tally.balance)).toBe(true);
+        const listed = tally.rows.flatMap((row) => row.pieces.map((piece) => piece.id));
+        expect([...new Set(listed)].sort()).toEqual([...all].sort());
+        expect(new Set(tally.rows.map((row) => row.id)).size).toBe(tally.rows.length);
+        // Nothing of different stock or of quite another size shares a row, whoever asked for it.
+        for (const row of tally.rows) {
+          const stocks = new Set(
+            row.pieces.map(({ id }) => frame.members[id]?.section ?? frame.panels[id]?.board),
+          );
+          expect(stocks.size).toBe(1);
+        }
+      }),
+      { numRuns: 60 },
+    );
+  });
+
+  it("goes back to just what was computed before", () => {
+    fc.assert(
+      fc.property(groupings, (groups) => {
+        const back = edited({ kind: "clearHandRows", pieces: null }, grouped(groups));
+        const rows = (job: Job) =>
+          tallyOf(job).rows.map((row) => [row.mark, row.name, row.count, row.byHand]);
+        expect(rows(back)).toEqual(rows(frame));
+      }),
+      { numRuns: 30 },
+    );
   });
 });
