@@ -1,7 +1,7 @@
 /** The cut list: every row of the tally that is made, by stock, with what the saw needs to know. */
 
 import type { JobInfo, PanelEdge } from "../job";
-import { fromNm } from "../kernel";
+import { fromNm, LENGTH_TOLERANCE_MM } from "../kernel";
 import { formatDegrees, formatLength, formatSquareMetres, type LengthStyle } from "../measure";
 import type { Stockroom } from "../stockroom";
 import {
@@ -24,8 +24,6 @@ import {
   numberCell,
   textCell,
 } from "./table";
-
-const TOLERANCE_MM = 0.1;
 
 export const CUT_COLUMNS: readonly Column[] = [
   { id: "mark", heading: "Mark", align: "left", width: 9, writes: null },
@@ -76,15 +74,15 @@ function memberNotes(form: MemberForm, style: LengthStyle): readonly string[] {
   const stand = standOfForm(form);
   const copes = form.copes.flatMap((cope, i) => (cope ? [copeNote(cope, i, style)] : []));
   if (copes.length > 0 || stand.kind !== "parallel") return copes;
-  return [`edge ${formatLength(fromNm(form.longestNm), style, TOLERANCE_MM)}`];
+  return [`edge ${formatLength(fromNm(form.longestNm), style, LENGTH_TOLERANCE_MM)}`];
 }
 
 /** "end 1 coped round 48.3 at 60°": the diameter that is met and the angle between the axes. */
 function copeNote(cope: CopeForm, index: number, style: LengthStyle): string {
-  const write = (mm: number) => formatLength(mm, style, TOLERANCE_MM);
+  const write = (mm: number) => formatLength(mm, style, LENGTH_TOLERANCE_MM);
   const angle = formatDegrees((Math.acos(Math.min(1, cope.cos)) * 180) / Math.PI);
   const beside = Math.hypot(...cope.offset);
-  const offset = beside > TOLERANCE_MM ? `, ${write(beside)} beside its axis` : "";
+  const offset = beside > LENGTH_TOLERANCE_MM ? `, ${write(beside)} beside its axis` : "";
   const curve = cope.curve === "fit" ? ", for a blade held square" : "";
   return `end ${index + 1} coped round ${write(2 * fromNm(cope.radiusNm))} at ${angle}°${offset}${curve}`;
 }
@@ -103,7 +101,7 @@ function panelNotes(form: PanelForm, style: LengthStyle, stockroom: Stockroom): 
     const [low, high, across] = along
       ? [groove.y0, groove.y1, form.widthNm]
       : [groove.x0, groove.x1, form.lengthNm];
-    const write = (nm: number) => formatLength(fromNm(nm), style, TOLERANCE_MM);
+    const write = (nm: number) => formatLength(fromNm(nm), style, LENGTH_TOLERANCE_MM);
     // Told from both edges, since the board may be turned on the saw.
     notes.push(
       `groove ${write(high - low)} × ${write(groove.depthNm)} deep, ${write(low)} from ${along ? "front" : "left"} / ${write(across - high)} from ${along ? "back" : "right"}`,
@@ -114,7 +112,7 @@ function panelNotes(form: PanelForm, style: LengthStyle, stockroom: Stockroom): 
 
 /** Holes of one size and depth together, each place told from the left and the front. */
 function holeNotes(form: PanelForm, style: LengthStyle): readonly string[] {
-  const write = (nm: number) => formatLength(fromNm(nm), style, TOLERANCE_MM);
+  const write = (nm: number) => formatLength(fromNm(nm), style, LENGTH_TOLERANCE_MM);
   const alike = new Map<string, string[]>();
   for (const { diameterNm, depthNm, face, x, y } of form.holes) {
     const how = depthNm === null ? "through" : `${write(depthNm)} deep in the ${face} face`;
@@ -128,7 +126,7 @@ function holeNotes(form: PanelForm, style: LengthStyle): readonly string[] {
 }
 
 function notchNotes(form: PanelForm, style: LengthStyle): readonly string[] {
-  const write = (nm: number) => formatLength(fromNm(nm), style, TOLERANCE_MM);
+  const write = (nm: number) => formatLength(fromNm(nm), style, LENGTH_TOLERANCE_MM);
   return form.notches.map(
     ({ x0, x1, y0, y1 }) =>
       `notch ${write(x1 - x0)} × ${write(y1 - y0)}, its corner at ${write(x0)} / ${write(y0)} from left / front`,
@@ -185,7 +183,7 @@ function groupTotal(rows: readonly TallyRow[], style: LengthStyle): string {
     if (shown.form.kind === "panel") area += fromNm(shown.form.lengthNm) * fromNm(shown.form.widthNm) * count;
   }
   if (area > 0) return ` · ${formatSquareMetres(area)} m²`;
-  return length > 0 ? ` · ${formatLength(length, style, TOLERANCE_MM)} ${style.unit}` : "";
+  return length > 0 ? ` · ${formatLength(length, style, LENGTH_TOLERANCE_MM)} ${style.unit}` : "";
 }
 
 function cutRow(row: TallyRow, style: LengthStyle, stockroom: Stockroom): ListRow {
@@ -206,7 +204,8 @@ function cutRow(row: TallyRow, style: LengthStyle, stockroom: Stockroom): ListRo
 
 function sizeCells(row: TallyRow, style: LengthStyle): Readonly<Record<string, Cell>> {
   const { form } = row.shown;
-  const length = (nm: number): Cell => numberCell(fromNm(nm), formatLength(fromNm(nm), style, TOLERANCE_MM));
+  const length = (nm: number): Cell =>
+    numberCell(fromNm(nm), formatLength(fromNm(nm), style, LENGTH_TOLERANCE_MM));
   switch (form.kind) {
     case "member":
       return {
@@ -243,7 +242,7 @@ function sizeCells(row: TallyRow, style: LengthStyle): Readonly<Record<string, C
 }
 
 /** Degrees from square; a saddle has no such angle, its own stands in the note. */
-function endCell(form: MemberForm, index: 0 | 1): Cell {
+export function endCell(form: MemberForm, index: 0 | 1): Cell {
   if (form.copes[index]) return textCell("cope");
   const { angle } = anglesOf(index === 0 ? form.start : form.end);
   return numberCell(angle, formatDegrees(angle));

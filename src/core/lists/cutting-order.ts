@@ -1,18 +1,16 @@
 /** The cutting order of a kept layout as a table: what to set, what to cut, what comes of it. */
 
-import { at } from "../kernel";
+import { at, LENGTH_TOLERANCE_MM } from "../kernel";
 import type { KeptLayout } from "../layout";
 import { barCuts } from "../layout/bars";
 import { type SheetCut, sheetCuts } from "../layout/sheets";
-import { formatDegrees, formatLength, type LengthStyle } from "../measure";
-import { anglesOf, type TallyRow } from "../tally";
-import { standWords } from "./cut-list";
+import { formatLength, type LengthStyle } from "../measure";
+import type { TallyRow } from "../tally";
+import { endCell, standWords } from "./cut-list";
 import { type Column, type ListRow, type ListTable, numberCell, textCell } from "./table";
 
 type KeptBars = Extract<KeptLayout, { kind: "bars" }>;
 type KeptSheets = Extract<KeptLayout, { kind: "sheets" }>;
-
-const TOLERANCE_MM = 0.1;
 
 const column = (id: string, heading: string, width: number, align: Column["align"] = "left"): Column => ({
   id,
@@ -67,7 +65,7 @@ export function barOrderTable(
       const count = own.reduce((sum, { each, bars }) => sum + each * bars, 0);
       const { mark } = at(pieces, piece);
       return row(`${i}.${k}`, {
-        stop: numberCell(setting, k === 0 ? formatLength(setting, style, TOLERANCE_MM) : ""),
+        stop: numberCell(setting, k === 0 ? formatLength(setting, style, LENGTH_TOLERANCE_MM) : ""),
         mark: textCell(mark),
         ends: textCell(endWords(byMark.get(mark))),
         pieces: numberCell(count),
@@ -89,9 +87,7 @@ function fromWords({ pattern, each, bars }: { pattern: number; each: number; bar
 function endWords(tally: TallyRow | undefined): string {
   const form = tally?.shown.form;
   if (form?.kind !== "member") return "";
-  const angle = (slope: typeof form.start, coped: boolean) =>
-    coped ? "cope" : formatDegrees(anglesOf(slope).angle);
-  const both = `${angle(form.start, form.copes[0] !== null)} / ${angle(form.end, form.copes[1] !== null)}`;
+  const both = `${endCell(form, 0).text} / ${endCell(form, 1).text}`;
   const stand = standWords(form);
   return stand === "square" ? "square" : `${both}, ${stand}`;
 }
@@ -129,7 +125,7 @@ export function sheetOrderTable(
     return row(String(i), {
       step: numberCell(i + 1),
       cut: textCell(`${CUT_WORDS[kind]}${cuts.length > 1 ? ` × ${cuts.length}` : ""}`),
-      setting: numberCell(setting, formatLength(setting, style, TOLERANCE_MM)),
+      setting: numberCell(setting, formatLength(setting, style, LENGTH_TOLERANCE_MM)),
       of: textCell(from.join(", ")),
       gives: textCell(kind === "trim" ? "reference edges" : counted(cuts.map(gives))),
     });

@@ -6,7 +6,14 @@ import { findAssembly, type Home, homeOf, type ListSetup } from "../job";
 import { at } from "../kernel";
 import type { Instance } from "../shape";
 import type { TallyRow } from "../tally";
-import { type AssemblyLine, type Line, type ListGround, type PieceLine, rowQuantities } from "./list-ground";
+import {
+  type AssemblyLine,
+  type Line,
+  type ListGround,
+  listedPlaces,
+  type PieceLine,
+  rowQuantities,
+} from "./list-ground";
 import { lineOf, rowGoesIn } from "./list-rows";
 
 type Outer = { readonly home: Home; readonly level: number; readonly times: number; readonly key: string };
@@ -14,15 +21,13 @@ type Order = (lines: readonly PieceLine[]) => readonly PieceLine[];
 
 /** The lines of a list by assembly, assemblies before the pieces beside them; `order` puts pieces of one home in order. */
 export function levelledLines(setup: ListSetup, ground: ListGround, order: Order): readonly Line[] {
-  const { job, tally, shape } = ground;
+  const { job, tally } = ground;
   const quantities = rowQuantities(ground);
   const rowsIn = rowsByHome(setup, ground);
-  const listedIn = (home: Home) =>
-    (shape.places.get(home) ?? []).filter(({ counted }) => counted === "listed");
 
   /** Rows whose pieces live in a home, with how many are in one of it. */
   const piecesIn = ({ home, level, times, key }: Outer): readonly PieceLine[] => {
-    const places = Math.max(1, listedIn(home).length);
+    const places = Math.max(1, listedPlaces(ground, home).length);
     return (rowsIn.get(home) ?? []).map(({ row, pieces }) => {
       const inOne = (hand?: "asDrawn" | "opposite") =>
         pieces
@@ -44,7 +49,7 @@ export function levelledLines(setup: ListSetup, ground: ListGround, order: Order
     const { home, level, times, key } = outer;
     const own = [...piecesIn(outer)];
     const assemblies: Line[] = [];
-    const places = Math.max(1, listedIn(home).length);
+    const places = Math.max(1, listedPlaces(ground, home).length);
     for (const [id, instances] of childrenOf(home, ground)) {
       const assembly = findAssembly(job, id);
       if (!assembly) continue;
@@ -104,13 +109,11 @@ function rowsByHome(setup: ListSetup, { job, tally }: ListGround): ReadonlyMap<H
 }
 
 /** Assemblies placed straight into a home, with the instances of theirs that count there. */
-function childrenOf(home: Home, { job, shape }: ListGround): ReadonlyMap<string, readonly Instance[]> {
+function childrenOf(home: Home, ground: ListGround): ReadonlyMap<string, readonly Instance[]> {
   const found = new Map<string, readonly Instance[]>();
-  for (const { id, assembly, into } of Object.values(job.placements)) {
+  for (const { id, assembly, into } of Object.values(ground.job.placements)) {
     if (into !== home) continue;
-    const here = (shape.places.get(assembly) ?? []).filter(
-      ({ path, counted }) => counted === "listed" && at(path, path.length - 1) === id,
-    );
+    const here = listedPlaces(ground, assembly).filter(({ path }) => at(path, path.length - 1) === id);
     if (here.length > 0) found.set(assembly, [...(found.get(assembly) ?? []), ...here]);
   }
   return found;

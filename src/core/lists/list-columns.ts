@@ -1,6 +1,6 @@
 /** The columns that a list can be made of: each computes its cell from a line of the list and what it stands on. */
 import { COMPUTED_COLUMNS, type ComputedColumn, homeName, homeOf, type ListSetup, PANEL_EDGES } from "../job";
-import { fromNm } from "../kernel";
+import { fromNm, LENGTH_TOLERANCE_MM } from "../kernel";
 import { blankOf } from "../layout";
 import {
   costOf,
@@ -23,8 +23,6 @@ import {
   SILHOUETTE_COLUMN,
   textCell,
 } from "./table";
-
-const TOLERANCE_MM = 0.1;
 
 /** What the cells of one column are written by. */
 export type CellGround = {
@@ -100,7 +98,7 @@ const decimalsOf = (places: number): Writes => ({ kind: "decimal", places });
 const summing = (kind: ListColumnKind): ListColumnKind => ({ ...kind, adds: true });
 
 export const lengthCell = (mm: number, style: LengthStyle): Cell =>
-  numberCell(mm, formatLength(mm, style, TOLERANCE_MM));
+  numberCell(mm, formatLength(mm, style, LENGTH_TOLERANCE_MM));
 
 /** A size of a made piece: missing where the piece has no size, not applicable where its kind has none. */
 function size(id: ComputedColumn, of: (line: PieceLine) => number | null | "none"): ListColumnKind {

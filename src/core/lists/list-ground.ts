@@ -1,5 +1,5 @@
 /** What the columns of a list are computed from, and what is known of one row beside the tally. */
-import { type Assembly, type Job, type ListColumn, numberWith, type Sizes } from "../job";
+import { type Assembly, type Home, type Job, type ListColumn, numberWith, type Sizes } from "../job";
 import { at, fromNm } from "../kernel";
 import type { LayoutTask } from "../layout";
 import type { LengthStyle } from "../measure";
@@ -56,6 +56,10 @@ export type AssemblyLine = {
 export type Line = PieceLine | AssemblyLine;
 
 export const NOTHING_KNOWN: RowQuantity = { measure: "each", each: null, unitPrice: null, massEach: null };
+
+/** Where a home stands in the job so that what is in it counts. */
+export const listedPlaces = ({ shape }: ListGround, home: Home) =>
+  (shape.places.get(home) ?? []).filter(({ counted }) => counted === "listed");
 
 /** They are the same for every list of a job, however it is ordered or grouped. */
 const KNOWN = new WeakMap<Quantities, ReadonlyMap<string, RowQuantity>>();

@@ -4,6 +4,7 @@ import { byKey, byNaturalText, byNumber, inTurn, type Order } from "../kernel";
 import { indexOfMark, type TallyRow } from "../tally";
 import {
   type ListGround,
+  listedPlaces,
   NOTHING_KNOWN,
   type PieceLine,
   type RowQuantity,
@@ -46,7 +47,7 @@ export function flatLines(setup: ListSetup, ground: ListGround): readonly PieceL
   const quantities = rowQuantities(ground);
   const { batch } = ground.tally;
   const inside = assemblyTest(setup, ground);
-  const ones = setup.assembly === null ? batch : batch * standing(setup.assembly, ground);
+  const ones = setup.assembly === null ? batch : batch * listedPlaces(ground, setup.assembly).length;
   const lines: PieceLine[] = [];
   for (const row of ground.tally.rows) {
     if (!rowGoesIn(row, setup)) continue;
@@ -89,14 +90,9 @@ function countedRow(row: TallyRow): Counted {
 }
 
 /** A line of a row before its counts. */
-export function lineOf(row: TallyRow, quantities: ReadonlyMap<string, RowQuantity>, level = 0) {
+export function lineOf(row: TallyRow, quantities: ReadonlyMap<string, RowQuantity>, level: number) {
   const quantity = quantities.get(row.id) ?? NOTHING_KNOWN;
   return { kind: "pieces", id: row.id, level, row, quantity } as const;
-}
-
-/** How often an assembly stands in one job so that it counts. */
-function standing(assembly: NonNullable<ListSetup["assembly"]>, { shape }: ListGround): number {
-  return (shape.places.get(assembly) ?? []).filter(({ counted }) => counted === "listed").length;
 }
 
 function assemblyTest({ assembly }: ListSetup, { job }: ListGround): ((id: string) => boolean) | null {

@@ -53,7 +53,7 @@ const KEY = "key:";
 const MOST_NESTED = 20;
 
 /** A number as short as it can be written, to three places. */
-const short = (value: number) => formatDecimal(value, 3, false);
+export const short = (value: number) => formatDecimal(value, 3, false);
 
 const COLUMN_BY_ID = new Map(LIST_COLUMNS.map((column) => [column.id, column]));
 

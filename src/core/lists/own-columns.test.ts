@@ -1,43 +1,11 @@
 import { describe, expect, it } from "vitest";
-import { type Edit, type Job, type OwnColumn, plainColumn } from "../job";
+import { plainColumn } from "../job";
 import { edited, refusal } from "../job/edit.fixture";
 import { resultsOf, smallFrame } from "../pipeline.fixture";
 import { renumber } from "../tally";
-import { type ListTable, ownList, tableAsTabs } from ".";
-import { columns, groundOf, rowsOf, setup, texts } from "./list.fixture";
+import { ownList, tableAsTabs } from ".";
+import { cellIn, columns, groundOf, made, own, setup, texts, value } from "./list.fixture";
 
-const own = (name: string, more: Partial<OwnColumn> = {}): Edit => ({
-  kind: "setOwnColumn",
-  column: {
-    id: name.toLowerCase().replace(/\W/g, "-") as never,
-    name,
-    kind: "text",
-    choices: [],
-    formula: null,
-    forAll: null,
-    position: 0,
-    ...more,
-  },
-});
-const value = (column: string, records: string[], text: string, id = `${column} ${records[0]}`): Edit => ({
-  kind: "setCell",
-  cell: {
-    id: id as never,
-    list: null,
-    column: `own:${column}`,
-    records,
-    summed: false,
-    text,
-    computed: null,
-  },
-});
-const _over = (column: string, records: string[], text: string, computed: string, summed = false): Edit => ({
-  kind: "setCell",
-  cell: { id: `over-${column}` as never, list: "list", column, records, summed, text, computed },
-});
-const made = (job: Job, ...edits: Edit[]) => edits.reduce((now, edit) => edited(edit, now), job);
-const cellIn = (table: ListTable, record: string, column: string) =>
-  rowsOf(table).find((row) => row.records.includes(record))?.cells[column];
 const _withList = (list = setup({})) => edited({ kind: "setList", list }, smallFrame());
 
 describe("own columns", () => {

@@ -8,7 +8,7 @@ import { formatCents, formatDecimal } from "../measure";
 import { levelledLines } from "./levels";
 import type { Line, ListGround, PieceLine } from "./list-ground";
 import { flatLines, ordered } from "./list-rows";
-import { columnOf, emptyCells, type ListView, listView } from "./list-view";
+import { columnOf, emptyCells, type ListView, listView, short } from "./list-view";
 import {
   type Cell,
   type FootLine,
@@ -50,13 +50,14 @@ function tableOf(view: ListView, linesOf: typeof flatLines): ListTable {
     ordered(lines, setup, (line, column) => view.cell(line, view.shown(column)));
   const lines = setup.levels ? levelledLines(setup, ground, inOrder) : inOrder(linesOf(setup, ground));
   const pieces = lines.filter((line): line is PieceLine => line.kind === "pieces");
-  const groups = setup.levels ? levelledGroup(lines, view) : groupsOf(pieces, view);
+  // By assembly without rows, only what stands in the job itself: an assembly stands for what is in it.
+  const shown = setup.levels && !setup.showRows ? lines.filter((line) => line.level === 1) : lines;
+  const groups = setup.levels ? oneGroup(shown.map((line) => tableRow(line, view))) : groupsOf(pieces, view);
   const { groupBy, showRows, levels } = setup;
   // Where a group is one row, or its column is shown anyway, a column of its own would say it twice.
   const told =
     levels || groupBy === null || !showRows || setup.columns.some(({ column }) => column === groupBy);
   const groupColumns = told ? [] : [view.kind(groupBy)?.heading ?? groupBy];
-  const shown = setup.levels && !setup.showRows ? lines.filter((line) => line.level === 1) : lines;
   return {
     title: setup.name,
     columns: setup.columns.map((column) => columnOf(column, view)),
@@ -128,12 +129,6 @@ function groupsOf(lines: readonly PieceLine[], view: ListView): readonly ListGro
 const oneGroup = (rows: readonly ListRow[]): readonly ListGroup[] =>
   rows.length === 0 ? [] : [{ heading: "", detail: "", summary: "", rows }];
 
-/** By assembly: every line, or those of the job itself alone, so that an assembly stands for what is in it. */
-function levelledGroup(lines: readonly Line[], view: ListView): readonly ListGroup[] {
-  const shown = view.setup.showRows ? lines : lines.filter((line) => line.level === 1);
-  return oneGroup(shown.map((line) => tableRow(line, view)));
-}
-
 function tableRow(line: Line, view: ListView): ListRow {
   const cells: Record<string, Cell> = {};
   for (const column of view.setup.columns) cells[column.column] = view.cell(line, column);
@@ -181,8 +176,6 @@ const SUM_WORDS: Readonly<Record<string, (sum: number) => string>> = {
   cost: (sum) => formatCents(Math.round(sum * 100)),
 };
 
-const shortSum = (sum: number) => formatDecimal(sum, 3, false);
-
 /** A sum, and whether nothing in it was missing. */
 type Sum = { readonly of: number; readonly whole: boolean };
 
@@ -198,8 +191,15 @@ const sumCell = ({ of, whole }: Sum, text: string): Cell =>
 
 function addedUp(column: string, cells: readonly Cell[]): Cell {
   const sum = sumOf(cells);
-  return sumCell(sum, (SUM_WORDS[column] ?? shortSum)(sum.of));
+  return sumCell(sum, (SUM_WORDS[column] ?? short)(sum.of));
 }
+
+/** The sum of a column over some lines. */
+const columnSum = (lines: readonly PieceLine[], column: ListColumn, view: ListView): Cell =>
+  addedUp(
+    column.column,
+    lines.map((line) => view.cell(line, column)),
+  );
 
 const UNITS: Readonly<Record<string, string>> = { count: "pieces", mass: "kg" };
 
@@ -208,10 +208,7 @@ function sumWords(lines: readonly PieceLine[], view: ListView): string {
   const words = view.setup.columns.flatMap((column) => {
     if (!addsUp(column, view)) return [];
     if (column.column === "net") return netWords(lines, column, view);
-    const { text } = addedUp(
-      column.column,
-      lines.map((line) => view.cell(line, column)),
-    );
+    const { text } = columnSum(lines, column, view);
     if (column.column === "cost") return [`${text} ${view.ground.quantities.currency}`];
     const unit = UNITS[column.column] ?? columnOf(column, view).heading.toLowerCase();
     return [`${text} ${unit === "pieces" && text === "1" ? "piece" : unit}`];
@@ -225,10 +222,7 @@ function netWords(lines: readonly PieceLine[], column: ListColumn, view: ListVie
   return (["m", "m²", "each"] as const).flatMap((measure) => {
     const own = lines.filter((line) => line.quantity.measure === measure);
     if (own.length === 0) return [];
-    const sum = addedUp(
-      "net",
-      own.map((line) => view.cell(line, column)),
-    );
+    const sum = columnSum(own, column, view);
     return measure === "each" ? [`${(sum.value ?? 0).toFixed(0)} each`] : [`${sum.text} ${measure}`];
   });
 }
@@ -258,10 +252,7 @@ function footLine(label: string, lines: readonly PieceLine[], view: ListView): F
   const cells = view.setup.columns.flatMap((column): [string, Cell][] => {
     if (!addsUp(column, view)) return [];
     if (column.column === "net") return [["net", textCell(netWords(lines, column, view).join(" · "))]];
-    const sum = addedUp(
-      column.column,
-      lines.map((line) => view.cell(line, column)),
-    );
+    const sum = columnSum(lines, column, view);
     if (column.column !== "cost") return [[column.column, sum]];
     return [["cost", { ...sum, text: `${sum.text} ${view.ground.quantities.currency}` }]];
   });

@@ -1,54 +1,12 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import {
-  applyDiff,
-  applyEdit,
-  type Edit,
-  type Job,
-  type ListSetup,
-  newJob,
-  type OwnColumn,
-  plainColumn,
-  reverseDiff,
-} from "../job";
+import { applyDiff, applyEdit, type ListSetup, newJob, plainColumn, reverseDiff } from "../job";
 import { edited } from "../job/edit.fixture";
 import { resultsOf, smallFrame } from "../pipeline.fixture";
 import { holdMark } from "../tally";
-import { createLister, fieldText, type ListTable, markIsIn, overWords, ownList, tableAsTabs } from ".";
-import { columns, groundOf, rowsOf, setup, texts } from "./list.fixture";
+import { createLister, fieldText, markIsIn, overWords, ownList, tableAsTabs } from ".";
+import { cellIn, columns, groundOf, made, over, own, rowsOf, setup, texts, value } from "./list.fixture";
 
-const own = (name: string, more: Partial<OwnColumn> = {}): Edit => ({
-  kind: "setOwnColumn",
-  column: {
-    id: name.toLowerCase().replace(/\W/g, "-") as never,
-    name,
-    kind: "text",
-    choices: [],
-    formula: null,
-    forAll: null,
-    position: 0,
-    ...more,
-  },
-});
-const value = (column: string, records: string[], text: string, id = `${column} ${records[0]}`): Edit => ({
-  kind: "setCell",
-  cell: {
-    id: id as never,
-    list: null,
-    column: `own:${column}`,
-    records,
-    summed: false,
-    text,
-    computed: null,
-  },
-});
-const over = (column: string, records: string[], text: string, computed: string, summed = false): Edit => ({
-  kind: "setCell",
-  cell: { id: `over-${column}` as never, list: "list", column, records, summed, text, computed },
-});
-const made = (job: Job, ...edits: Edit[]) => edits.reduce((now, edit) => edited(edit, now), job);
-const cellIn = (table: ListTable, record: string, column: string) =>
-  rowsOf(table).find((row) => row.records.includes(record))?.cells[column];
 const withList = (list = setup({})) => edited({ kind: "setList", list }, smallFrame());
 
 describe("cells typed over", () => {

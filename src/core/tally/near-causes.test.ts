@@ -52,6 +52,13 @@ describe("why near twins differ", () => {
     expect(nearTwins(job).message).toContain("Key size inner is 398, depth is 400.");
   });
 
+  it("key sizes of a job in inches are compared by their real difference", () => {
+    // 0.1 in are 2.54 mm: read as millimetres, they would count as no difference worth telling.
+    const job = shelves("depth", "inner", { depth: { formula: "15.75" }, inner: { formula: "15.65" } });
+    const inInches: Job = { ...job, info: { job: { ...job.info.job, unit: "in" } } };
+    expect(nearTwins(inInches).message).toContain("Key size inner is 15.65, depth is 15.75.");
+  });
+
   it("members whose points hang on another key size are told, without a fix that would guess", () => {
     const job = newJob({
       info: { code: "T", title: "T" },

@@ -14,8 +14,8 @@ import {
   resolveSizes,
   type SimpleEdit,
 } from "../job";
-import { LENGTH_TOLERANCE_MM, NEAR_TWIN_LENGTH_MM, NM_PER_MM, POINT_TOLERANCE_MM } from "../kernel";
-import { parseFormula, roundTo } from "../measure";
+import { LENGTH_TOLERANCE_MM, NEAR_TWIN_LENGTH_MM, POINT_TOLERANCE_MM } from "../kernel";
+import { MM_PER_UNIT, parseFormula, roundTo } from "../measure";
 import type { Shape } from "../shape";
 import type { TallyRow } from "./row";
 
@@ -171,8 +171,9 @@ function sizeWords(job: Job, pairs: readonly (readonly [string, string])[]): str
       for (const other of theirs) {
         const [x, y] = [scope.get(own), scope.get(other)];
         if (mine.has(other) || typeof x !== "number" || typeof y !== "number") continue;
-        if (Math.abs(x - y) * NM_PER_MM > NEAR_TWIN_LENGTH_MM * NM_PER_MM) continue;
-        if (Math.abs(x - y) < LENGTH_TOLERANCE_MM) continue;
+        // Key sizes are in the job's unit, the limits in millimetres.
+        const apart = Math.abs(x - y) * MM_PER_UNIT[unit];
+        if (apart > NEAR_TWIN_LENGTH_MM || apart < LENGTH_TOLERANCE_MM) continue;
         return ` Key size ${own} is ${roundTo(x, 3)}, ${other} is ${roundTo(y, 3)}.`;
       }
     }

@@ -10,6 +10,7 @@ import {
   useSensors,
 } from "@dnd-kit/core";
 import {
+  arrayMove,
   SortableContext,
   sortableKeyboardCoordinates,
   useSortable,
@@ -69,11 +70,7 @@ export function ListColumnsSettings({ setup, choices, kindOf, onChange }: Props)
   const ids = columns.map(({ column }) => column);
   const drop = ({ active, over }: DragEndEvent) => {
     if (!over || active.id === over.id) return;
-    const moved = columns.find(({ column }) => column === active.id);
-    if (!moved) return;
-    const rest = columns.filter((one) => one !== moved);
-    const at = ids.indexOf(String(over.id));
-    onChange([...rest.slice(0, at), moved, ...rest.slice(at)]);
+    onChange(arrayMove([...columns], ids.indexOf(String(active.id)), ids.indexOf(String(over.id))));
   };
   const free = choices.filter(({ value }) => !ids.includes(value));
   return (

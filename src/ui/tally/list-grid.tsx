@@ -138,10 +138,7 @@ type KeysOf = {
 
 function gridKeys({ rows, columns, active, edits, byHand, move, go, startTyping }: KeysOf) {
   return (event: KeyboardEvent): void => {
-    const at = Math.max(
-      -1,
-      rows.findIndex((row) => row.id === active?.row),
-    );
+    const at = rows.findIndex((row) => row.id === active?.row);
     const column = Math.max(
       0,
       columns.findIndex((one) => one.id === active?.column),

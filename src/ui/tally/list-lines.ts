@@ -1,23 +1,27 @@
 /** The lines that a list shows: groups and rows that are not folded away and that hold what is looked for. */
+import { arrayMove } from "@dnd-kit/sortable";
 import type { ListGroup, ListRow, ListTable } from "@/core/lists";
 
 export type ListLine =
   | { readonly kind: "group"; readonly group: ListGroup; readonly folded: boolean }
   | { readonly kind: "row"; readonly row: ListRow; readonly opens: boolean; readonly folded: boolean };
 
-/** Whether a row holds what is looked for, in any of its cells. */
-function holds(row: ListRow, wanted: string): boolean {
-  return Object.values(row.cells).some((cell) => cell.text.toLowerCase().includes(wanted));
+/** The rows that hold what is looked for in any of their cells, whatever the capitals; all where nothing is. */
+export function rowsThatHold(rows: readonly ListRow[], find: string): readonly ListRow[] {
+  const wanted = find.trim().toLowerCase();
+  if (wanted === "") return rows;
+  return rows.filter((row) =>
+    Object.values(row.cells).some((cell) => cell.text.toLowerCase().includes(wanted)),
+  );
 }
 
 export function listLines(
   table: ListTable,
   { folded, find }: { readonly folded: ReadonlySet<string>; readonly find: string },
 ): readonly ListLine[] {
-  const wanted = find.trim().toLowerCase();
   const lines: ListLine[] = [];
   for (const group of table.groups) {
-    const rows = wanted === "" ? group.rows : group.rows.filter((row) => holds(row, wanted));
+    const rows = rowsThatHold(group.rows, find);
     if (rows.length === 0) continue;
     const shut = group.heading !== "" && folded.has(`group ${group.heading}`);
     if (group.heading !== "") lines.push({ kind: "group", group, folded: shut });
@@ -46,8 +50,6 @@ export function movedOrder(table: ListTable, moved: string, to: string): string[
   const rows = table.groups.flatMap((group) => group.rows);
   const from = rows.findIndex((row) => row.id === moved);
   const at = rows.findIndex((row) => row.id === to);
-  const row = rows[from];
-  if (!row || at < 0) return rows.flatMap((one) => one.records.slice(0, 1));
-  const rest = rows.filter((_, i) => i !== from);
-  return [...rest.slice(0, at), row, ...rest.slice(at)].flatMap((one) => one.records.slice(0, 1));
+  const inOrder = from < 0 || at < 0 ? rows : arrayMove(rows, from, at);
+  return inOrder.flatMap((row) => row.records.slice(0, 1));
 }

@@ -3,7 +3,6 @@
 import { Plus, Trash2 } from "lucide-react";
 import { useState } from "react";
 import {
-  type ListCell,
   type ListSetup,
   OWN_COLUMN_KINDS,
   type OwnColumn,
@@ -16,6 +15,7 @@ import { Chooser } from "../common/chooser";
 import { PlainField } from "../common/plain-field";
 import { TextField } from "../common/text-field";
 import { useDesk, useDeskState } from "../desk/desk-context";
+import { ownValue } from "./use-cell-edits";
 
 const KIND_WORDS: Readonly<Record<OwnColumnKind, string>> = {
   text: "a text",
@@ -131,18 +131,7 @@ function ForSelection({ column }: { readonly column: OwnColumn }) {
     const rows = new Set([...selected].flatMap((id) => results.tally.rowOfPiece.get(id) ?? []));
     const records = [...new Set([...rows].flatMap((row) => row.pieces.map((piece) => piece.id)))];
     if (records.length === 0) return "Select rows or pieces first.";
-    return desk.submit({
-      kind: "setCell",
-      cell: {
-        id: `cell-${crypto.randomUUID().slice(0, 13)}` as ListCell["id"],
-        list: null,
-        column: ownColumnId(column),
-        records,
-        summed: false,
-        text: text.trim(),
-        computed: null,
-      },
-    });
+    return desk.submit(ownValue(ownColumnId(column), records, text.trim()));
   };
   return (
     <TextField

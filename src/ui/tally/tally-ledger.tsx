@@ -14,6 +14,7 @@ import { Balance } from "./balance";
 import { FindField } from "./find-field";
 import { HandSummary } from "./hand-actions";
 import { ListChooser } from "./list-chooser";
+import { rowsThatHold } from "./list-lines";
 import { MarkingBar, RenumberForm } from "./mark-actions";
 import { OwnList } from "./own-list";
 import { TypeIn } from "./type-in";
@@ -81,11 +82,8 @@ export function TallyLedger() {
 
 function linesOf(groups: readonly ListGroup[], rows: readonly TallyRow[], find: string): readonly Line[] {
   const byId = new Map(rows.map((row) => [row.id, row]));
-  const wanted = find.trim().toLowerCase();
-  const holds = ({ cells }: ListRow) =>
-    wanted === "" || Object.values(cells).some((cell) => cell.text.toLowerCase().includes(wanted));
   return groups.flatMap((group) => {
-    const found = group.rows.filter(holds).flatMap((row): Line[] => {
+    const found = rowsThatHold(group.rows, find).flatMap((row): Line[] => {
       const tally = byId.get(row.id);
       return tally ? [{ kind: "row", row, tally }] : [];
     });

@@ -15,6 +15,15 @@ export type CellEdits = {
   readonly putBack: (row: ListRow, column: string) => string | null;
 };
 
+const typedCell = (cell: Omit<ListCell, "id">): SimpleEdit => ({
+  kind: "setCell",
+  cell: { ...cell, id: `cell-${crypto.randomUUID().slice(0, 13)}` as ListCell["id"] },
+});
+
+/** The edit that gives some records a value in an own column. */
+export const ownValue = (column: string, records: readonly string[], text: string): SimpleEdit =>
+  typedCell({ list: null, column, records: [...records], summed: false, text, computed: null });
+
 export function useCellEdits(setup: ListSetup): CellEdits {
   const desk = useDesk();
   const rowOf = useCallback(
@@ -49,19 +58,11 @@ export function useCellEdits(setup: ListSetup): CellEdits {
       const own = ownColumnIn(column) !== null;
       const computed = cell.over?.computed ?? cell.text;
       if (!own && text === computed) return putBack(row, column);
-      const edit: SimpleEdit = {
-        kind: "setCell",
-        cell: {
-          id: `cell-${crypto.randomUUID().slice(0, 13)}` as ListCell["id"],
-          list: own ? null : setup.id,
-          column,
-          records: [...row.records],
-          summed: own ? false : row.summed,
-          text,
-          computed: own ? null : computed,
-        },
-      };
-      return desk.submit(edit);
+      if (own) return desk.submit(ownValue(column, row.records, text));
+      const { records, summed } = row;
+      return desk.submit(
+        typedCell({ list: setup.id, column, records: [...records], summed, text, computed }),
+      );
     },
     [desk, putBack, rowOf, setup.id],
   );

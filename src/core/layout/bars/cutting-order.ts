@@ -3,7 +3,7 @@
  * have pieces of it. A bar gives its pieces in any order, so a stop is set once for each length.
  */
 import { at } from "../../kernel";
-import type { BarLayout, BarProblem } from "./problem";
+import { type BarLayout, type BarProblem, trims } from "./problem";
 
 export type BarStep = {
   /** mm from stop to blade. */
@@ -45,8 +45,8 @@ export function barCuts(problem: BarProblem, layout: BarLayout): BarCuttingOrder
 }
 
 /** One cut for each piece, less the last where nothing is left of the bar, and one more for a trim at the start. */
-function cutsOf({ trim }: BarProblem, pieces: number, remainder: number): number {
-  const { start, end } = typeof trim === "number" ? { start: trim, end: trim } : trim;
+function cutsOf(problem: BarProblem, pieces: number, remainder: number): number {
+  const { start, end } = trims(problem);
   const last = remainder > 0 || end > 0 ? 0 : 1;
   return pieces - last + (start > 0 ? 1 : 0);
 }

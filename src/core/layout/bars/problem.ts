@@ -76,7 +76,8 @@ export type BarInstance = {
   readonly unitNm: number;
 };
 
-const trims = (problem: BarProblem) =>
+/** What is cut off at either end of a bar. */
+export const trims = (problem: BarProblem) =>
   typeof problem.trim === "number" ? { start: problem.trim, end: problem.trim } : problem.trim;
 
 /** mm of a bar that pieces and kerfs may take. */

@@ -2,6 +2,9 @@
  * Whether a set of rectangles can be cut out of a sheet by cuts that run right across, and in how many
  * runs of parallel cuts. In each run every clean cut is made: more cuts in one run never cost another.
  */
+import { toNm } from "../../kernel";
+import type { Placement, SheetProblem } from "./problem";
+
 export type CutRect = {
   readonly x: number;
   readonly y: number;
@@ -57,4 +60,27 @@ export function slices(
   close(Math.min(covered, end));
   if (end - covered > SLACK) close(end);
   return parts;
+}
+
+/** The trimmed sheet and its panels in nanometres, each larger by a kerf, from the corner of the trimmed sheet. */
+export function inflated(
+  problem: SheetProblem,
+  stock: SheetProblem["stock"][number],
+  placements: readonly Placement[],
+): readonly [CutRect, readonly CutRect[]] {
+  const kerf = toNm(problem.kerf);
+  const trim = toNm(problem.trim);
+  const region = {
+    x: 0,
+    y: 0,
+    length: toNm(stock.length) - 2 * trim + kerf,
+    width: toNm(stock.width) - 2 * trim + kerf,
+  };
+  const rects = placements.map((p) => ({
+    x: toNm(p.x) - trim,
+    y: toNm(p.y) - trim,
+    length: toNm(p.length) + kerf,
+    width: toNm(p.width) + kerf,
+  }));
+  return [region, rects];
 }

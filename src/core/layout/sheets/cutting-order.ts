@@ -6,7 +6,7 @@
  * Two trims give the reference edges. The trims at the far edges are what is left of the last cut along each way.
  */
 import { at, fromNm, invariant, type Nm, toNm } from "../../kernel";
-import { type CutRect, slices } from "./cuts";
+import { type CutRect, inflated, slices } from "./cuts";
 import type { CutSheet, SheetProblem } from "./problem";
 
 export type CutWay = "rip" | "cross";
@@ -49,28 +49,13 @@ const AXIS = { rip: ["y", "width"], cross: ["x", "length"] } as const;
 
 /** The cuts of one sheet of a layout that can be cut by cuts that run right across; throws for any other. */
 export function sheetCuts(problem: SheetProblem, sheet: CutSheet): SheetCuttingOrder {
-  const { length, width } = at(problem.stock, sheet.stock);
-  const [kerf, trim] = [toNm(problem.kerf), toNm(problem.trim)];
-  const rects = sheet.placements.map(
-    (one): Named => ({
-      x: toNm(one.x),
-      y: toNm(one.y),
-      length: toNm(one.length) + kerf,
-      width: toNm(one.width) + kerf,
-      panel: one.panel,
-    }),
-  );
-  const region = {
-    x: trim,
-    y: trim,
-    length: toNm(length) - 2 * trim + kerf,
-    width: toNm(width) - 2 * trim + kerf,
-  };
+  const [kerf, trim] = [toNm(problem.kerf), problem.trim];
+  const [region, bare] = inflated(problem, at(problem.stock, sheet.stock), sheet.placements);
+  const rects = bare.map((rect, i): Named => ({ ...rect, panel: at(sheet.placements, i).panel }));
   const cuts: SheetCut[] = [];
   const left: LeftPart[] = [];
   if (trim > 0)
-    for (const part of [0, 0])
-      cuts.push({ kind: "trim", stage: 0, setting: problem.trim, of: 0, part, panel: null });
+    for (const part of [0, 0]) cuts.push({ kind: "trim", stage: 0, setting: trim, of: 0, part, panel: null });
   let pending: readonly Pending[] = [{ id: 0, region, rects, raw: { rip: trim > 0, cross: trim > 0 } }];
   const names = { next: 1 };
   let idle = 0;

@@ -1,6 +1,6 @@
 /** The check of sheet layouts that tests, benchmark and the product itself call: null, or what is wrong. */
 import { toNm } from "../../kernel";
-import { type CutRect, runsNeeded } from "./cuts";
+import { type CutRect, inflated, runsNeeded } from "./cuts";
 import type { Placement, SheetLayout, SheetProblem } from "./problem";
 
 export function verifySheets(problem: SheetProblem, layout: SheetLayout): string | null {
@@ -55,28 +55,6 @@ function placementFault(
 }
 
 /** The sheet and its panels with the kerf added on their far sides, in nanometres from the trimmed corner. */
-function inflated(
-  problem: SheetProblem,
-  stock: SheetProblem["stock"][number],
-  placements: readonly Placement[],
-): readonly [CutRect, readonly CutRect[]] {
-  const kerf = toNm(problem.kerf);
-  const trim = toNm(problem.trim);
-  const region = {
-    x: 0,
-    y: 0,
-    length: toNm(stock.length) - 2 * trim + kerf,
-    width: toNm(stock.width) - 2 * trim + kerf,
-  };
-  const rects = placements.map((p) => ({
-    x: toNm(p.x) - trim,
-    y: toNm(p.y) - trim,
-    length: toNm(p.length) + kerf,
-    width: toNm(p.width) + kerf,
-  }));
-  return [region, rects];
-}
-
 function hasOverlap(rects: readonly CutRect[]): boolean {
   const sorted = [...rects].sort((a, b) => a.x - b.x);
   return sorted.some((a, i) => {
