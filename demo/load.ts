@@ -34,14 +34,14 @@ export async function loadDemo(url: string): Promise<"loaded" | "already there">
       (await readSetting(db, "demo")) !== null ||
       data.sections.length + data.boards.length + data.edging.length + data.bought.length > 0;
     if (used) return "already there";
-    for (const entry of demoStockroom.sections) await saveStockEntry(db, { kind: "section", entry }, null);
-    for (const entry of demoStockroom.boards) await saveStockEntry(db, { kind: "board", entry }, null);
-    for (const entry of demoStockroom.edging) await saveStockEntry(db, { kind: "edging", entry }, null);
-    for (const entry of demoStockroom.bought) await saveStockEntry(db, { kind: "bought", entry }, null);
+    const stockroom = indexStockroom(demoStockroom);
+    for (const entry of stockroom.sections) await saveStockEntry(db, { kind: "section", entry }, null);
+    for (const entry of stockroom.boards) await saveStockEntry(db, { kind: "board", entry }, null);
+    for (const entry of stockroom.edging) await saveStockEntry(db, { kind: "edging", entry }, null);
+    for (const entry of stockroom.bought) await saveStockEntry(db, { kind: "bought", entry }, null);
     await writeSetting(db, "currency", demoStockroom.currency);
     await writeSetting(db, "shop", "Hollow Lane Works");
     const solver = await loadLinearSolver();
-    const stockroom = indexStockroom(demoStockroom);
     for (const [id, job] of [
       ["hl-204", pottingBench()],
       ["hl-207", seedPacketCabinet()],
@@ -56,7 +56,12 @@ export async function loadDemo(url: string): Promise<"loaded" | "already there">
           task.kind === "bars"
             ? layOutBars(task.problem, { solver, now, budgetMs: 10_000 })
             : layOutSheets(task.problem, { seed: 1, now, budgetMs: 5_000 });
-        await saveLayout(db, id, "", keepLayout(task, layout, stored.revision), Date.now());
+        await saveLayout(
+          db,
+          { job: id, variant: "", code: stored.code },
+          keepLayout(task, layout, stored.revision),
+          Date.now(),
+        );
       }
     }
     await writeSetting(db, "demo", "loaded");

@@ -1,5 +1,5 @@
 /** The stockroom of Hollow Lane Works, a made-up shop. Stock sizes are common ones; all prices are invented. */
-import type { StockroomData } from "@/core/stockroom";
+import type { StockroomInput } from "@/core/stockroom";
 
 const inch = 25.4;
 const steel = {
@@ -13,7 +13,7 @@ const steel = {
 const bar = (length: number, price: number) => ({ length, price, count: null });
 const sheet = (length: number, width: number, price: number) => ({ length, width, price, count: null });
 
-export const demoStockroom: StockroomData = {
+export const demoStockroom: StockroomInput = {
   currency: "EUR",
   sections: [
     {

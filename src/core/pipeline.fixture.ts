@@ -1,9 +1,9 @@
 /** A small job and stockroom that the tests of the later stages share: a mitred frame with two shelves. */
 import { buttEnd, type Job, type JobParts, mitreEnd, newJob } from "./job";
 import { createPipeline, type Results } from "./pipeline";
-import { indexStockroom, type Stockroom, type StockroomData } from "./stockroom";
+import { indexStockroom, type Stockroom, type StockroomInput } from "./stockroom";
 
-export const STOCK_DATA: StockroomData = {
+export const STOCK_DATA: StockroomInput = {
   currency: "EUR",
   sections: [
     {

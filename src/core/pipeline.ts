@@ -8,7 +8,7 @@ import { type KeptLayout, type LayoutTask, layoutTasks } from "./layout";
 import { buyingList, cutList, type ListTable } from "./lists";
 import { type Quantities, quantitiesOf } from "./quantities";
 import { createShaper, type Shape } from "./shape";
-import type { Stockroom } from "./stockroom";
+import { EMPTY_RACK, type Rack, type Stockroom } from "./stockroom";
 import { createTallier, type Tally } from "./tally";
 
 export type Results = {
@@ -26,6 +26,7 @@ export type Pipeline = (
   variant: VariantId | null,
   stockroom: Stockroom,
   kept: readonly KeptLayout[],
+  rack?: Rack,
 ) => Results;
 
 /** Tables that say how lists look, and nothing about what is made. */
@@ -56,22 +57,33 @@ export function createPipeline(): Pipeline {
     );
   const shape = remembersLast(createShaper());
   const tally = remembersLast(createTallier());
-  const tasks = remembersLast(layoutTasks);
+  const tasks = remembersLast(
+    (
+      rows: Tally,
+      stockroom: Stockroom,
+      layoutSettings: Job["layoutSettings"],
+      blankGroups: Job["blankGroups"],
+      rack: Rack,
+      shown: string,
+    ) => layoutTasks(rows, stockroom, { layoutSettings, blankGroups }, rack, shown),
+  );
   const quantities = remembersLast(quantitiesOf);
   const cut = remembersLast(cutList);
   const buying = remembersLast(buyingList);
   const design = remembersDesign();
-  return (document, variant, stockroom, kept) => {
+  return (document, variant, stockroom, kept, rack = EMPTY_RACK) => {
     const job = design(document);
     const resolved = sizes(job, variant);
     const solids = shape(job, resolved, stockroom);
     const rows = tally(job, solids, stockroom);
-    const sums = quantities(job, rows, stockroom, kept);
+    const { layoutSettings, blankGroups } = job;
+    const laid = tasks(rows, stockroom, layoutSettings, blankGroups, rack, variant ?? "");
+    const sums = quantities(job, rows, stockroom, kept, laid);
     return {
       sizes: resolved,
       shape: solids,
       tally: rows,
-      tasks: tasks(rows, stockroom),
+      tasks: laid,
       quantities: sums,
       cutList: cut(job.info.job, rows, stockroom),
       buyingList: buying(sums),

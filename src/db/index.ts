@@ -5,15 +5,22 @@ export {
   insertJob,
   type JobSummary,
   listJobs,
-  readLayouts,
   type StepNames,
   type StoredJob,
-  saveLayout,
   setDeleted,
   stepJob,
   stepNames,
 } from "./job-repository";
+export {
+  type LayoutOwner,
+  type ReleaseOutcome,
+  readLayouts,
+  releaseLayout,
+  type StoredLayout,
+  saveLayout,
+} from "./layout-repository";
 export { keepListSetup, readListSetups, removeListSetup } from "./list-setup-repository";
+export { readRack, removeRackPiece, saveRackPiece } from "./rack-repository";
 export {
   readSetting,
   readStock,

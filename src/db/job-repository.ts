@@ -5,9 +5,9 @@
 import { and, asc, desc, eq, isNotNull, isNull } from "drizzle-orm";
 import { applyDiff, type Diff, diffOfToday, type Edit, type Job, readJob } from "@/core/job";
 import { BrokenInvariant } from "@/core/kernel";
-import type { KeptLayout } from "@/core/layout";
 import type { Connection, Database } from "./database";
-import { editLog, jobs, layouts } from "./schema";
+import { letGoAll } from "./rack-repository";
+import { editLog, jobs } from "./schema";
 
 export type JobSummary = {
   readonly id: string;
@@ -54,6 +54,8 @@ export async function insertJob({ write }: Connection, id: string, job: Job, at:
 }
 
 export async function setDeleted({ write }: Connection, id: string, at: number | null): Promise<boolean> {
+  // What a job has set aside in the rack is free again when the job is deleted.
+  if (at !== null) await write((db) => db.transaction((tx) => letGoAll(tx, id)));
   const wanted = at === null ? isNotNull(jobs.deletedAt) : isNull(jobs.deletedAt);
   const changed = await write((db) =>
     db
@@ -183,33 +185,4 @@ export async function stepNames(db: Transaction | Database, jobId: string): Prom
     undo: (await lastStep(db, jobId, "undo"))?.name ?? null,
     redo: (await lastStep(db, jobId, "redo"))?.name ?? null,
   };
-}
-
-export async function readLayouts(
-  { db }: Connection,
-  jobId: string,
-  variant: string,
-): Promise<readonly KeptLayout[]> {
-  const rows = await db
-    .select()
-    .from(layouts)
-    .where(and(eq(layouts.jobId, jobId), eq(layouts.variant, variant)))
-    .orderBy(asc(layouts.taskId));
-  return rows.map((row) => JSON.parse(row.kept) as KeptLayout);
-}
-
-export async function saveLayout(
-  { write }: Connection,
-  jobId: string,
-  variant: string,
-  kept: KeptLayout,
-  at: number,
-): Promise<void> {
-  const row = { jobId, variant, taskId: kept.taskId, kept: JSON.stringify(kept), at };
-  await write((db) =>
-    db
-      .insert(layouts)
-      .values(row)
-      .onConflictDoUpdate({ target: [layouts.jobId, layouts.variant, layouts.taskId], set: row }),
-  );
 }

@@ -50,14 +50,61 @@ export const layouts = sqliteTable(
     taskId: text("task_id").notNull(),
     kept: text("kept").notNull(),
     at: integer("at").notNull(),
+    /** When it went to the floor; null: it has not yet. */
+    releasedAt: integer("released_at"),
   },
   (table) => [primaryKey({ columns: [table.jobId, table.variant, table.taskId] })],
 );
 
+/** Jobs that are laid out together. */
+export const batches = sqliteTable("batches", {
+  id: text("id").primaryKey(),
+  name: text("name").notNull(),
+  /** Ids of its jobs in their order, as JSON. */
+  jobs: text("jobs").notNull(),
+  at: integer("at").notNull(),
+});
+
+/** Kept layouts of batches. */
+export const batchLayouts = sqliteTable(
+  "batch_layouts",
+  {
+    batchId: text("batch_id")
+      .notNull()
+      .references(() => batches.id, { onDelete: "cascade" }),
+    taskId: text("task_id").notNull(),
+    kept: text("kept").notNull(),
+    at: integer("at").notNull(),
+    releasedAt: integer("released_at"),
+  },
+  (table) => [primaryKey({ columns: [table.batchId, table.taskId] })],
+);
+
+/** Offcuts in the rack. What has left it stays as a row, so that a label is never given twice. */
+export const rackPieces = sqliteTable("rack_pieces", {
+  id: text("id").primaryKey(),
+  label: text("label").notNull().unique(),
+  entryId: text("entry_id").notNull(),
+  material: text("material"),
+  length: real("length").notNull(),
+  /** null: a bar. */
+  width: real("width"),
+  place: text("place").notNull(),
+  note: text("note").notNull(),
+  cameFrom: text("came_from"),
+  /** Whose layout has set it aside: a job or a batch. */
+  holderJob: text("holder_job"),
+  holderCode: text("holder_code"),
+  holderVariant: text("holder_variant"),
+  holderTask: text("holder_task"),
+  at: integer("at").notNull(),
+  goneAt: integer("gone_at"),
+});
+
 /** Entries of the stockroom; what differs between kinds stands in `facts` as validated JSON. */
 export const stockEntries = sqliteTable("stock_entries", {
   id: text("id").primaryKey(),
-  kind: text("kind", { enum: ["section", "board", "edging", "bought"] }).notNull(),
+  kind: text("kind", { enum: ["section", "board", "edging", "bought", "saw"] }).notNull(),
   position: integer("position").notNull(),
   name: text("name").notNull(),
   material: text("material"),

@@ -6,6 +6,7 @@ import {
   type BoardEntry,
   type BoughtEntry,
   type EdgingEntry,
+  type SawEntry,
   type SectionEntry,
   type StockroomData,
   StockroomSchema,
@@ -17,7 +18,8 @@ export type StockChange =
   | { readonly kind: "section"; readonly entry: SectionEntry }
   | { readonly kind: "board"; readonly entry: BoardEntry }
   | { readonly kind: "edging"; readonly entry: EdgingEntry }
-  | { readonly kind: "bought"; readonly entry: BoughtEntry };
+  | { readonly kind: "bought"; readonly entry: BoughtEntry }
+  | { readonly kind: "saw"; readonly entry: SawEntry };
 
 export type StockSnapshot = {
   readonly data: StockroomData /** Revision of each entry, by id. */;
@@ -48,6 +50,7 @@ export async function readStock({ db }: Connection): Promise<StockSnapshot> {
     boards: ofKind("board"),
     edging: ofKind("edging"),
     bought: ofKind("bought"),
+    saws: ofKind("saw"),
   });
   if (!data.success)
     throw new BrokenInvariant(`the stored stockroom cannot be read: ${data.issues[0].message}`);

@@ -39,13 +39,14 @@ export function writeJobFile(job: Job, stockroom: Stockroom, revision?: number):
   for (const typed of Object.values(job.typedPieces)) if (typed.stock) used.add(typed.stock);
   const named = <T extends { readonly id: string }>(entries: readonly T[]) =>
     entries.filter((entry) => used.has(entry.id));
-  const { currency, sections, boards, edging, bought } = stockroom;
+  const { currency, sections, boards, edging, bought, saws } = stockroom;
   const part = {
     currency,
     sections: named(sections),
     boards: named(boards),
     edging: named(edging),
     bought: named(bought),
+    saws,
   };
   const file = { kind: JOB_FILE_KIND, version: 1, revision, job, stockroom: part };
   return `${JSON.stringify(file, null, 2)}\n`;

@@ -10,4 +10,5 @@ export {
   type OpenJob,
   openJob,
 } from "./jobs";
+export { KeptSchema, keptFault } from "./kept-layout";
 export { type ComputedJob, computeJob, fileName, printJob, printList } from "./papers";

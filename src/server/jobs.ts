@@ -2,17 +2,18 @@
 import { randomUUID } from "node:crypto";
 import { emptyJob, type Job, type JobInfo, readCuttingList, type UnreadableRow, withEdit } from "@/core/job";
 import { err, ok, type Problem, type Result } from "@/core/kernel";
-import type { KeptLayout } from "@/core/layout";
 import { createPipeline } from "@/core/pipeline";
-import { indexStockroom, type Stockroom } from "@/core/stockroom";
+import { indexStockroom, type Rack, type Stockroom } from "@/core/stockroom";
 import {
   type Connection,
   findJob,
   insertJob,
   readLayouts,
+  readRack,
   readStock,
   type StepNames,
   type StoredJob,
+  type StoredLayout,
   stepNames,
 } from "@/db";
 import { listRows } from "@/formats/csv";
@@ -24,12 +25,21 @@ export async function currentStockroom(db: Connection): Promise<Stockroom> {
 }
 
 /** A job with everything that its desk needs. */
-export type OpenJob = StoredJob & { readonly layouts: readonly KeptLayout[]; readonly steps: StepNames };
+export type OpenJob = StoredJob & {
+  readonly layouts: readonly StoredLayout[];
+  readonly rack: Rack;
+  readonly steps: StepNames;
+};
 
 export async function openJob(db: Connection, id: string, variant: string): Promise<OpenJob | null> {
   const stored = await findJob(db, id);
   if (!stored) return null;
-  return { ...stored, layouts: await readLayouts(db, id, variant), steps: await stepNames(db.db, id) };
+  const [layouts, pieces, steps] = await Promise.all([
+    readLayouts(db, { job: id, variant, code: stored.code }),
+    readRack(db),
+    stepNames(db.db, id),
+  ]);
+  return { ...stored, layouts, rack: { owner: id, pieces }, steps };
 }
 
 /** The job with the marks that its tally gives it, so that they stay from the first edit on. */

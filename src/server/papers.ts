@@ -26,6 +26,7 @@ export async function computeJob(db: Connection, id: string, variant: string): P
     variant === "" ? null : (variant as VariantId),
     stockroom,
     open.layouts,
+    open.rack,
   );
   return { open, stockroom, results, shop: (await readSetting(db, "shop")) ?? "" };
 }

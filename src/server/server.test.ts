@@ -8,7 +8,7 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type Edit, type Job, setupToKeep } from "@/core/job";
 import { type KeptLayout, keepLayout, layoutTasks } from "@/core/layout";
 import { LIST_STARTS, startList } from "@/core/lists";
-import { resultsOf, STOCK, STOCK_DATA, smallFrame } from "@/core/pipeline.fixture";
+import { resultsOf, STOCK, smallFrame } from "@/core/pipeline.fixture";
 import {
   type Connection,
   findJob,
@@ -45,10 +45,10 @@ let db: Connection;
 
 beforeAll(async () => {
   db = await openDatabase(url);
-  for (const entry of STOCK_DATA.sections) await saveStockEntry(db, { kind: "section", entry }, null);
-  for (const entry of STOCK_DATA.boards) await saveStockEntry(db, { kind: "board", entry }, null);
-  for (const entry of STOCK_DATA.edging) await saveStockEntry(db, { kind: "edging", entry }, null);
-  for (const entry of STOCK_DATA.bought) await saveStockEntry(db, { kind: "bought", entry }, null);
+  for (const entry of STOCK.sections) await saveStockEntry(db, { kind: "section", entry }, null);
+  for (const entry of STOCK.boards) await saveStockEntry(db, { kind: "board", entry }, null);
+  for (const entry of STOCK.edging) await saveStockEntry(db, { kind: "edging", entry }, null);
+  for (const entry of STOCK.bought) await saveStockEntry(db, { kind: "bought", entry }, null);
 });
 afterAll(() => db.close());
 
@@ -308,11 +308,12 @@ describe("kept layouts", () => {
         { bars: [], cost, count: 0, lowerBound: 0, lowerBoundOf: "cost", proven: false, unplaced: [] },
         1,
       );
-    await saveLayout(db, id, "", layout(1), 1);
-    await saveLayout(db, id, "", layout(2), 2);
-    await saveLayout(db, id, "wide", layout(3), 3);
-    expect((await readLayouts(db, id, "")).map((kept) => kept.layout.cost)).toEqual([2]);
-    expect((await readLayouts(db, id, "wide")).map((kept) => kept.layout.cost)).toEqual([3]);
+    const own = { job: id, variant: "", code: "T-1" };
+    await saveLayout(db, own, layout(1), 1);
+    await saveLayout(db, own, layout(2), 2);
+    await saveLayout(db, { ...own, variant: "wide" }, layout(3), 3);
+    expect((await readLayouts(db, own)).map((kept) => kept.layout.cost)).toEqual([2]);
+    expect((await readLayouts(db, { ...own, variant: "wide" })).map((kept) => kept.layout.cost)).toEqual([3]);
   });
 });
 

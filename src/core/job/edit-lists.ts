@@ -7,6 +7,7 @@ import { type Err, ok, type Problem, type Result, unreachable } from "../kernel"
 import { type LengthUnit, parseLength, parsePlainNumber } from "../measure";
 import { readColumnFormula, renamedInBraces } from "./column-formula";
 import { computedColumn, plainName } from "./column-names";
+import { withoutPanels } from "./edit-layout";
 import { type HandRow, HandRowSchema } from "./hand-row";
 import type { Job } from "./job";
 import { type ListCell, ListCellSchema } from "./list-cell";
@@ -238,7 +239,8 @@ function withoutPieces(job: Job, pieces: readonly string[] | null): Job {
 }
 
 /** A job that no longer holds what was typed for pieces, nor their rows by hand. */
-export function forgetPieces(job: Job, ids: readonly string[]): Job {
+export function forgetPieces(document: Job, ids: readonly string[]): Job {
+  const job = withoutPanels(document, new Set(ids));
   const nothing = Object.keys(job.listCells).length + Object.keys(job.handRows).length === 0;
   return nothing
     ? job

@@ -18,6 +18,7 @@ import {
   removeRecords,
   splitLine,
 } from "./edit-geometry";
+import { applyLayoutEdit, LAYOUT_EDITS, layoutEditName } from "./edit-layout";
 import { applyListEdit, forgetPieces, LIST_EDITS, listEditName } from "./edit-lists";
 import { PointSchema } from "./frame";
 import { type Job, JobInfoSchema, KeptMarkSchema } from "./job";
@@ -95,6 +96,7 @@ const SimpleEditSchema = v.variant("kind", [
     meant: v.boolean(),
   }),
   ...LIST_EDITS,
+  ...LAYOUT_EDITS,
   ...GEOMETRY_EDITS,
   ...ASSEMBLY_EDITS,
 ]);
@@ -183,6 +185,10 @@ function applySimple(job: Job, edit: SimpleEdit): Result<Job, Problem> {
     case "setHandRow":
     case "clearHandRows":
       return applyListEdit(job, edit);
+    case "setLayoutSetting":
+    case "setBlankGroup":
+    case "removeBlankGroup":
+      return applyLayoutEdit(job, edit);
     case "insert":
       return insertRecords(job, edit);
     case "remove":
@@ -375,6 +381,10 @@ export function editName(edit: Edit): string {
     case "setHandRow":
     case "clearHandRows":
       return listEditName(edit);
+    case "setLayoutSetting":
+    case "setBlankGroup":
+    case "removeBlankGroup":
+      return layoutEditName(edit);
     case "insert":
       return edit.what;
     case "remove":

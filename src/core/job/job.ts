@@ -10,6 +10,7 @@ import { BoughtPartSchema } from "./bought-part";
 import { LineSchema, PointSchema } from "./frame";
 import { HandRowSchema } from "./hand-row";
 import { KeySizeSchema, VariantSchema } from "./key-size";
+import { BlankGroupSchema, LayoutSettingSchema } from "./layout-setting";
 import { LengthFormatSchema } from "./length-format";
 import { ListCellSchema } from "./list-cell";
 import { LIST_DEFAULTS, ListSetupSchema } from "./list-setup";
@@ -20,7 +21,7 @@ import { recordId } from "./text";
 import { TypedPieceSchema } from "./typed-piece";
 import { NOTHING_USUAL, UsualSchema } from "./usual";
 
-export const SCHEMA_VERSION = 4;
+export const SCHEMA_VERSION = 5;
 
 /** What holds for the job as a whole. */
 export const JobInfoSchema = v.object({
@@ -68,6 +69,8 @@ export const RECORD_SCHEMAS = {
   ownColumns: OwnColumnSchema,
   listCells: ListCellSchema,
   handRows: HandRowSchema,
+  layoutSettings: LayoutSettingSchema,
+  blankGroups: BlankGroupSchema,
   typedPieces: TypedPieceSchema,
   marks: KeptMarkSchema,
   meant: MeantSchema,
@@ -94,6 +97,8 @@ export const JobSchema = v.object({
   ownColumns: table(OwnColumnSchema),
   listCells: table(ListCellSchema),
   handRows: table(HandRowSchema),
+  layoutSettings: table(LayoutSettingSchema),
+  blankGroups: table(BlankGroupSchema),
   typedPieces: table(TypedPieceSchema),
   marks: table(KeptMarkSchema),
   meant: table(MeantSchema),
@@ -129,6 +134,8 @@ export function emptyJob(info: Pick<JobInfo, "code" | "title"> & Partial<JobInfo
     ownColumns: {},
     listCells: {},
     handRows: {},
+    layoutSettings: {},
+    blankGroups: {},
     typedPieces: {},
     marks: {},
     meant: {},
@@ -159,6 +166,7 @@ const ADDED_FIELDS: Readonly<Record<number, Readonly<Partial<Record<TableName, o
 const ADDED_TABLES: Readonly<Record<number, readonly TableName[]>> = {
   3: ["assemblies", "placements", "lists"],
   4: ["ownColumns", "listCells", "handRows"],
+  5: ["layoutSettings", "blankGroups"],
 };
 
 /** A document one version on. Versions so far have only ever added fields and tables. */

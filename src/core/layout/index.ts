@@ -1,13 +1,27 @@
 /** The door of the layouts: tasks from the tally and the layouts that are kept. */
-export type { LayoutWorker } from "./remote";
+export { blankOf } from "./blank";
 export {
-  type BarTask,
-  blankOf,
+  type FoundLayout,
+  type KeptBars,
   type KeptLayout,
+  type KeptSheets,
   keepLayout,
   keptFor,
+  usedRack,
+} from "./kept";
+export { lockedBars, lockedSheets, type Taken, withLocks } from "./locks";
+export type { LayoutWorker } from "./remote";
+export { type Rest, restsToKeep } from "./rests";
+export { type BarSettings, barSettings, type SheetSettings, sheetSettings } from "./settings";
+export {
+  type BarTask,
   type LaidPiece,
   type LayoutTask,
+  type LayoutWishes,
   layoutTasks,
+  type NamedRow,
+  NO_WISHES,
   type SheetTask,
+  type TaskGround,
+  tasksOfRows,
 } from "./tasks";

@@ -1,13 +1,32 @@
 /**
- * From the tally to layout problems: one task for each section or board with one material. A kept layout
- * carries the fingerprint of its task, so it is known to be stale as soon as anything that it was made
- * from has changed.
+ * From the tally to layout problems: one task for each section or board with one material. Settings come from the
+ * stockroom and from what the job says otherwise; rack pieces stand beside the stock sizes.
  */
+import type { Job } from "../job";
 import { byKey, byNaturalText, byNumber, fromNm, inTurn } from "../kernel";
-import type { BoardEntry, EdgingEntry, SectionEntry, Stockroom } from "../stockroom";
+import {
+  type BoardEntry,
+  EMPTY_RACK,
+  type Rack,
+  type SectionEntry,
+  type Stockroom,
+  usableRack,
+} from "../stockroom";
 import type { PanelForm, Tally, TallyRow } from "../tally";
-import type { BarLayout, BarProblem } from "./bars";
-import type { SheetLayout, SheetProblem } from "./sheets";
+import type { BarProblem } from "./bars";
+import { blankOf } from "./blank";
+import { endsOf } from "./piece-ends";
+import { barSettings, type RackUse, sheetSettings } from "./settings";
+import type { SheetProblem, Together } from "./sheets";
+
+/** What a piece of a layout is called, and of which job it is when several are laid out together. */
+export type LaidPiece = {
+  readonly mark: string;
+  readonly name: string;
+  readonly job?: string;
+  /** Finished length and width of a panel, where its blank is another size. */
+  readonly finished?: readonly [number, number];
+};
 
 type Common = {
   /** Stock and material; the same as long as the job uses them. */
@@ -16,6 +35,7 @@ type Common = {
   readonly material: string | null;
   /** The row that each piece of the problem stands for. */
   readonly rows: readonly TallyRow[];
+  readonly pieces: readonly LaidPiece[];
   readonly fingerprint: string;
 };
 export type BarTask = Common & {
@@ -30,48 +50,47 @@ export type SheetTask = Common & {
 };
 export type LayoutTask = BarTask | SheetTask;
 
-/** What a piece of a kept layout was called and how large it was when the layout was made. */
-export type LaidPiece = { readonly mark: string; readonly name: string };
+/** What of a job says how it is laid out. */
+export type LayoutWishes = Pick<Job, "layoutSettings" | "blankGroups">;
+export const NO_WISHES: LayoutWishes = { layoutSettings: {}, blankGroups: {} };
 
-type Kept = {
-  readonly taskId: string;
-  readonly fingerprint: string;
-  /** Revision of the job that it was made from. */
-  readonly revision: number;
-  readonly pieces: readonly LaidPiece[];
+export type TaskGround = {
+  readonly stockroom: Stockroom;
+  readonly wishes: LayoutWishes;
+  readonly rack: Rack;
+  readonly variant: string;
 };
-/** A layout that was kept, with the problem that it answers. */
-export type KeptLayout =
-  | (Kept & { readonly kind: "bars"; readonly problem: BarProblem; readonly layout: BarLayout })
-  | (Kept & { readonly kind: "sheets"; readonly problem: SheetProblem; readonly layout: SheetLayout });
-
-/** The blank of a panel: its finished size less the edging that is deducted, in mm. */
-export function blankOf(
-  form: PanelForm,
-  edgingById: ReadonlyMap<string, EdgingEntry>,
-): { readonly length: number; readonly width: number } {
-  const off = (id: string | null) => {
-    const entry = id === null ? undefined : edgingById.get(id);
-    return entry?.deducted ? entry.thickness : 0;
-  };
-  const { edging } = form;
-  return {
-    length: fromNm(Math.round(form.lengthNm - (off(edging.left) + off(edging.right)) * 1e6)),
-    width: fromNm(Math.round(form.widthNm - (off(edging.front) + off(edging.back)) * 1e6)),
-  };
-}
 
 /** All layout tasks of a tally, in the order of the stockroom. */
-export function layoutTasks(tally: Tally, stockroom: Stockroom): readonly LayoutTask[] {
-  const groups = new Map<string, TallyRow[]>();
-  for (const row of tally.rows) {
+export function layoutTasks(
+  tally: Pick<Tally, "rows">,
+  stockroom: Stockroom,
+  wishes: LayoutWishes = NO_WISHES,
+  rack: Rack = EMPTY_RACK,
+  variant = "",
+): readonly LayoutTask[] {
+  const ground: TaskGround = { stockroom, wishes, rack, variant };
+  const named = tally.rows.map((row): NamedRow => ({ row, job: null }));
+  return tasksOfRows(named, ground);
+}
+
+/** A row of the tally with the job that it comes from, when several are laid out together. */
+export type NamedRow = { readonly row: TallyRow; readonly job: string | null };
+
+export function tasksOfRows(named: readonly NamedRow[], ground: TaskGround): readonly LayoutTask[] {
+  const groups = new Map<string, NamedRow[]>();
+  for (const one of named) {
+    const { row } = one;
     if (row.shown.form.kind === "none") continue;
     const id = `${row.kind}:${row.stock ?? `?${row.stockName ?? ""}`}:${row.material ?? ""}`;
-    groups.set(id, [...(groups.get(id) ?? []), row]);
+    const known = groups.get(id);
+    if (known) known.push(one);
+    else groups.set(id, [one]);
   }
   const tasks = [...groups].map(([id, rows]) =>
-    rows[0]?.kind === "member" ? barTask(id, rows, stockroom) : sheetTask(id, rows, stockroom),
+    rows[0]?.row.kind === "member" ? barTask(id, rows, ground) : sheetTask(id, rows, ground),
   );
+  const { stockroom } = ground;
   const place = new Map([...stockroom.sections, ...stockroom.boards].map((entry, i) => [entry.id, i]));
   return tasks.sort(
     inTurn(
@@ -82,71 +101,154 @@ export function layoutTasks(tally: Tally, stockroom: Stockroom): readonly Layout
   );
 }
 
-function barTask(id: string, rows: readonly TallyRow[], stockroom: Stockroom): BarTask {
-  const first = rows[0];
-  const entry = first?.stock ? (stockroom.sectionById.get(first.stock) ?? null) : null;
+function barTask(id: string, named: readonly NamedRow[], ground: TaskGround): BarTask {
+  const first = named[0]?.row;
+  const entry = first?.stock ? (ground.stockroom.sectionById.get(first.stock) ?? null) : null;
+  const settings = barSettings(entry, entry ? ground.wishes.layoutSettings[entry.id] : undefined);
   const problem: BarProblem = {
-    kerf: entry?.kerf ?? 0,
-    trim: { start: entry?.trimStart ?? 0, end: entry?.trimEnd ?? 0 },
-    stock: [...(entry?.stock ?? [])],
-    pieces: rows.map((row) => ({
+    kerf: settings.kerf,
+    trim: { start: settings.trimStart, end: settings.trimEnd },
+    grip: settings.grip,
+    keep: settings.keep,
+    share: settings.share,
+    rackFirst: settings.rack === "first",
+    stock: (entry?.stock ?? []).map((bar) => ({ ...bar, rack: null })),
+    pieces: named.map(({ row }) => ({
       length: row.shown.form.kind === "member" ? fromNm(row.shown.form.cutNm) : 0,
       qty: row.count,
+      ends: endsOf(row),
     })),
+    fixed: [],
   };
-  return { kind: "bars", entry, problem, ...common(id, rows, problem, entry?.name) };
+  const rack = rackOf(id, entry, settings.rack, ground).filter(({ width }) => width === null);
+  const pieces = named.map(({ row, job }) => laidPiece(row, job));
+  return {
+    kind: "bars",
+    entry,
+    ...common(id, named, entry?.name),
+    pieces,
+    fingerprint: fingerprintOf(problem, pieces),
+    problem: {
+      ...problem,
+      stock: [
+        ...problem.stock,
+        ...rack.map(({ id: rackId, length }) => ({ length, price: 0, count: 1, rack: rackId })),
+      ],
+    },
+  };
 }
 
-function sheetTask(id: string, rows: readonly TallyRow[], stockroom: Stockroom): SheetTask {
-  const first = rows[0];
-  const entry = first?.stock ? (stockroom.boardById.get(first.stock) ?? null) : null;
+function sheetTask(id: string, named: readonly NamedRow[], ground: TaskGround): SheetTask {
+  const first = named[0]?.row;
+  const entry = first?.stock ? (ground.stockroom.boardById.get(first.stock) ?? null) : null;
+  const settings = sheetSettings(entry, entry ? ground.wishes.layoutSettings[entry.id] : undefined);
+  const grain = entry?.grain ?? null;
+  const blanks = named.map(({ row }) =>
+    row.shown.form.kind === "panel"
+      ? blankOf(row.shown.form, ground.stockroom.edgingById, settings.allowance)
+      : { length: 0, width: 0 },
+  );
   const problem: SheetProblem = {
-    kerf: entry?.kerf ?? 0,
-    trim: entry?.trim ?? 0,
-    stages: entry?.stages ?? null,
-    stock: (entry?.stock ?? []).map((sheet) => ({ ...sheet, grain: entry?.grain ?? null })),
-    panels: rows.map((row) => {
-      const { form } = row.shown;
-      const blank = form.kind === "panel" ? blankOf(form, stockroom.edgingById) : { length: 0, width: 0 };
-      return { ...blank, qty: row.count, grain: form.kind === "panel" && form.grain };
-    }),
+    kerf: settings.kerf,
+    trim: settings.trim,
+    stages: settings.stages,
+    keep: settings.keep,
+    rackFirst: settings.rack === "first",
+    stock: (entry?.stock ?? []).map((sheet) => ({ ...sheet, grain, rack: null })),
+    panels: named.map(({ row }, i) => ({
+      length: blanks[i]?.length ?? 0,
+      width: blanks[i]?.width ?? 0,
+      qty: row.count,
+      grain: row.shown.form.kind === "panel" && row.shown.form.grain,
+    })),
+    together: togetherOf(named, ground.wishes),
+    fixed: [],
   };
-  return { kind: "sheets", entry, problem, ...common(id, rows, problem, entry?.name) };
+  const rack = rackOf(id, entry, settings.rack, ground);
+  const pieces = named.map(({ row, job }, i) => {
+    const { form } = row.shown;
+    const blank = blanks[i];
+    const finished = form.kind === "panel" ? finishedOf(form) : null;
+    const same = finished === null || (finished[0] === blank?.length && finished[1] === blank.width);
+    return { ...laidPiece(row, job), ...(same ? {} : { finished }) };
+  });
+  return {
+    kind: "sheets",
+    entry,
+    ...common(id, named, entry?.name),
+    pieces,
+    fingerprint: fingerprintOf(problem, pieces),
+    problem: {
+      ...problem,
+      stock: [
+        ...problem.stock,
+        ...rack.flatMap(({ id: rackId, length, width }) =>
+          width === null ? [] : [{ length, width, price: 0, count: 1, grain, rack: rackId }],
+        ),
+      ],
+    },
+  };
+}
+
+const finishedOf = (form: PanelForm) => [fromNm(form.lengthNm), fromNm(form.widthNm)] as const;
+
+const laidPiece = ({ mark, name }: TallyRow, job: string | null): LaidPiece =>
+  job === null ? { mark, name } : { mark, name, job };
+
+function rackOf(
+  id: string,
+  entry: SectionEntry | BoardEntry | null,
+  use: RackUse,
+  { rack, variant }: TaskGround,
+) {
+  if (use === "none" || !entry) return [];
+  return usableRack(rack, { entry: entry.id, id, variant });
+}
+
+/**
+ * Keep-together groups of one task. A group is cut as often as there are pieces for all of its places; one with a panel of
+ * another board is none here.
+ */
+function togetherOf(named: readonly NamedRow[], wishes: LayoutWishes): Together[] {
+  const rowOf = new Map<string, { readonly index: number; readonly quantity: number }>();
+  named.forEach(({ row }, index) => {
+    for (const piece of row.pieces) {
+      const quantity = (rowOf.get(piece.id)?.quantity ?? 0) + piece.quantity;
+      rowOf.set(piece.id, { index, quantity });
+    }
+  });
+  return Object.values(wishes.blankGroups).flatMap((group): Together[] => {
+    const places = group.panels.map((id) => rowOf.get(id));
+    const panels = places.flatMap((place) => (place ? [place.index] : []));
+    if (panels.length < group.panels.length) return [];
+    const qty = Math.min(
+      ...group.panels.map((id) => {
+        const times = group.panels.filter((other) => other === id).length;
+        return Math.floor((rowOf.get(id)?.quantity ?? 0) / times);
+      }),
+    );
+    return qty === 0 ? [] : [{ panels, along: group.along, qty }];
+  });
 }
 
 function common(
   id: string,
-  rows: readonly TallyRow[],
-  problem: BarProblem | SheetProblem,
+  named: readonly NamedRow[],
   name: string | undefined,
-): Common {
-  const first = rows[0];
+): Pick<Common, "id" | "name" | "material" | "rows"> {
+  const first = named[0]?.row;
   return {
     id,
     name: name ?? first?.stockName ?? (first?.kind === "panel" ? "No board chosen" : "No section chosen"),
     material: first?.material ?? null,
-    rows,
-    fingerprint: JSON.stringify([problem, rows.map((row) => row.mark)]),
+    rows: named.map(({ row }) => row),
   };
 }
 
-/** The layout that was kept for a task, and whether what it was made from has changed since. */
-export function keptFor(
-  task: LayoutTask,
-  kept: readonly KeptLayout[],
-): { readonly kept: KeptLayout; readonly stale: boolean } | null {
-  const found = kept.find((layout) => layout.taskId === task.id);
-  return found ? { kept: found, stale: found.fingerprint !== task.fingerprint } : null;
-}
-
-export function keepLayout(task: LayoutTask, layout: BarLayout | SheetLayout, revision: number): KeptLayout {
-  const base = {
-    taskId: task.id,
-    fingerprint: task.fingerprint,
-    revision,
-    pieces: task.rows.map(({ mark, name }) => ({ mark, name })),
-  };
-  return task.kind === "bars"
-    ? { ...base, kind: "bars", problem: task.problem, layout: layout as BarLayout }
-    : { ...base, kind: "sheets", problem: task.problem, layout: layout as SheetLayout };
+/** Settings and stock, then sizes and counts, then marks: so that what has changed since can be told. */
+function fingerprintOf(problem: BarProblem | SheetProblem, pieces: readonly LaidPiece[]): string {
+  const { pieces: sizes, ...barSaid } = "pieces" in problem ? problem : { ...problem, pieces: null };
+  const said: object = barSaid;
+  const { panels, ...settings } = said as { panels?: unknown };
+  return JSON.stringify([settings, sizes ?? panels, pieces.map(({ mark, job }) => [mark, job ?? ""])]);
 }

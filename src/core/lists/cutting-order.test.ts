@@ -1,5 +1,7 @@
 import { describe, expect, it } from "vitest";
 import type { KeptLayout } from "../layout";
+import { readBarProblem } from "../layout/bars";
+import { readSheetProblem } from "../layout/sheets";
 import { resultsOf, smallFrame } from "../pipeline.fixture";
 import { barOrderTable, sheetOrderTable } from ".";
 import { rowsOf } from "./list.fixture";
@@ -15,15 +17,15 @@ describe("the cutting order as a table", () => {
       ...kept,
       kind: "bars",
       pieces: ["Rail", "End rail"].map((name) => ({ mark: named(name), name })),
-      problem: {
+      problem: readBarProblem({
         kerf: 2.5,
         trim: 5,
-        stock: [{ length: 2100, price: null, count: null }],
+        stock: [{ length: 2100 }],
         pieces: [
           { length: 600, qty: 4 },
           { length: 400, qty: 4 },
         ],
-      },
+      }),
       layout: {
         bars: [{ stock: 0, times: 2, pieces: [0, 0, 1, 1], remainder: 80 }],
         cost: null,
@@ -49,13 +51,11 @@ describe("the cutting order as a table", () => {
       ...kept,
       kind: "sheets",
       pieces: [{ mark: "S", name: "Shelf" }],
-      problem: {
+      problem: readSheetProblem({
         kerf: 4,
-        trim: 0,
-        stages: null,
-        stock: [{ length: 1000, width: 500, price: null, count: null, grain: null }],
-        panels: [{ length: 498, width: 248, qty: 4, grain: false }],
-      },
+        stock: [{ length: 1000, width: 500 }],
+        panels: [{ length: 498, width: 248, qty: 4 }],
+      }),
       layout: {
         sheets: [
           {

@@ -6,7 +6,7 @@
 
 import type { Job, JobInfo } from "../job";
 import { at, fromNm } from "../kernel";
-import { type KeptLayout, keptFor, type LayoutTask, layoutTasks } from "../layout";
+import { type KeptLayout, keptFor, type LayoutTask } from "../layout";
 import { type Cents, costOf, type MoneyTotal, roundTo, totalOf } from "../measure";
 import { leastUnitPrice, massPerMetre, type Stockroom } from "../stockroom";
 import type { Tally, TallyRow } from "../tally";
@@ -73,10 +73,11 @@ export function quantitiesOf(
   tally: Tally,
   stockroom: Stockroom,
   kept: readonly KeptLayout[],
+  tasks: readonly LayoutTask[],
 ): Quantities {
   const { wastePercent, rounding } = job.info.job;
   const lines = [
-    ...layoutTasks(tally, stockroom).map((task) => taskLine(task, job.info.job, stockroom, kept)),
+    ...tasks.map((task) => taskLine(task, job.info.job, stockroom, kept)),
     ...edgingLines(tally, stockroom, wastePercent, rounding),
     ...boughtLines(tally, stockroom),
   ];
@@ -192,7 +193,7 @@ function layoutUse(task: LayoutTask, kept: readonly KeptLayout[]): ByLayout | nu
     gross: clean(gross),
     uses,
     cost: total.missing > 0 || unplaced > 0 ? null : total.cents,
-    stale,
+    stale: stale !== null,
     unplaced,
   };
 }

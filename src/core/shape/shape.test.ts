@@ -20,6 +20,10 @@ const entry = (id: string, shape: SectionShape): SectionEntry => ({
   kerf: 2.5,
   trimStart: 0,
   trimEnd: 0,
+  grip: 0,
+  keep: 0,
+  share: false,
+  rack: "none",
 });
 const square40: SectionShape = { kind: "squareTube", size: [40, 40, 3], corners: "coldFormed" };
 const rect: SectionShape = { kind: "rectangularTube", size: [60, 40, 3], corners: "coldFormed" };

@@ -1,4 +1,13 @@
 /** The door of the stockroom. */
+export {
+  EMPTY_RACK,
+  nextLabel,
+  type Rack,
+  type RackHolder,
+  type RackPiece,
+  RackPieceSchema,
+  usableRack,
+} from "./rack";
 export { parseSectionName } from "./section-name";
 export {
   type PlaneTurn,
@@ -24,10 +33,14 @@ export {
   indexStockroom,
   leastUnitPrice,
   massPerMetre,
+  RACK_USES,
+  type SawEntry,
+  SawEntrySchema,
   type SectionEntry,
   SectionEntrySchema,
   type Stockroom,
   type StockroomData,
+  type StockroomInput,
   StockroomSchema,
   steelMassPerMetre,
 } from "./stockroom";

@@ -1,5 +1,5 @@
 /**
- * The stockroom: sections, boards, edging and bought parts with their stock sizes, prices, kerf and
+ * The stockroom: sections, boards, edging, bought parts and saws with their stock sizes, prices, kerf and
  * trims. Lengths in millimetres; prices in the shop's currency per the unit that is named.
  */
 import * as v from "valibot";
@@ -27,6 +27,11 @@ const StockLengthSchema = v.object({ length: size, price, count: stockCount });
 /** A size that sheets come in; `length` runs along the grain where there is one. */
 const StockSheetSchema = v.object({ length: size, width: size, price, count: stockCount });
 
+/** Whether offcuts of the rack are used: not at all, where they save buying, or before anything is bought. */
+export const RACK_USES = ["none", "saving", "first"] as const;
+const rackUse = v.picklist(RACK_USES);
+const saying = <T extends v.GenericSchema>(schema: T, usual: v.InferInput<T>) => v.optional(schema, usual);
+
 export const SectionEntrySchema = v.object({
   id,
   name,
@@ -41,6 +46,13 @@ export const SectionEntrySchema = v.object({
   kerf: allowance,
   trimStart: allowance,
   trimEnd: allowance,
+  /** What the saw holds at the far end: no piece can be cut from it, but it stays on the rest. */
+  grip: saying(allowance, 0),
+  /** The least rest worth keeping. */
+  keep: saying(v.pipe(v.number(), v.finite(), v.minValue(0), v.maxValue(GREATEST_LENGTH_MM)), 0),
+  /** Whether neighbours with like mitres share a cut. */
+  share: saying(v.boolean(), true),
+  rack: saying(rackUse, "saving"),
 });
 export type SectionEntry = v.InferOutput<typeof SectionEntrySchema>;
 
@@ -57,6 +69,11 @@ export const BoardEntrySchema = v.object({
   trim: allowance,
   /** Runs of parallel cuts that the saw does, the first along the sheet; null: without limit. */
   stages: v.nullable(v.picklist([2, 3, 4])),
+  /** What blanks are larger than needed, in length and in width, to be cut to size after. */
+  allowance: saying(allowance, 0),
+  /** The shorter side of the least rest worth keeping. */
+  keep: saying(v.pipe(v.number(), v.finite(), v.minValue(0), v.maxValue(GREATEST_LENGTH_MM)), 0),
+  rack: saying(rackUse, "saving"),
 });
 export type BoardEntry = v.InferOutput<typeof BoardEntrySchema>;
 
@@ -84,14 +101,31 @@ export const BoughtEntrySchema = v.object({
 });
 export type BoughtEntry = v.InferOutput<typeof BoughtEntrySchema>;
 
+/** A saw for bars and what it can do. */
+export const SawEntrySchema = v.object({
+  id,
+  name,
+  /** The highest section that it cuts through. */
+  depth: size,
+  /** The greatest angle from square, in degrees. */
+  angle: v.pipe(v.number(), v.finite(), v.minValue(0), v.maxValue(80)),
+  /** The longest piece that its stop can be set to. */
+  length: size,
+});
+export type SawEntry = v.InferOutput<typeof SawEntrySchema>;
+
 export const StockroomSchema = v.object({
   currency: v.pipe(v.string(), v.minLength(1), v.maxLength(8)),
   sections: v.array(SectionEntrySchema),
   boards: v.array(BoardEntrySchema),
   edging: v.array(EdgingEntrySchema),
   bought: v.array(BoughtEntrySchema),
+  saws: saying(v.array(SawEntrySchema), []),
 });
 export type StockroomData = v.InferOutput<typeof StockroomSchema>;
+
+/** A stockroom as it is written by hand: what has a usual value may be left out. */
+export type StockroomInput = v.InferInput<typeof StockroomSchema>;
 
 /** The stockroom with its entries at hand by id. */
 export type Stockroom = StockroomData & {
@@ -104,7 +138,8 @@ export type Stockroom = StockroomData & {
 const byId = <T extends { readonly id: string }>(entries: readonly T[]): ReadonlyMap<string, T> =>
   new Map(entries.map((entry) => [entry.id, entry]));
 
-export function indexStockroom(data: StockroomData): Stockroom {
+export function indexStockroom(input: StockroomInput): Stockroom {
+  const data = v.parse(StockroomSchema, input);
   return {
     ...data,
     sectionById: byId(data.sections),
@@ -120,6 +155,7 @@ export const EMPTY_STOCKROOM: Stockroom = indexStockroom({
   boards: [],
   edging: [],
   bought: [],
+  saws: [],
 });
 
 /** kg/m of a section: from its table, else area × density; null when neither is known. */

@@ -239,6 +239,10 @@ export function newEntry(kind: EntryKind, name: string): Result<AnyEntry, string
         kerf: 0,
         trimStart: 0,
         trimEnd: 0,
+        grip: 0,
+        keep: 0,
+        share: true,
+        rack: "saving",
       });
     }
     case "board":
@@ -253,6 +257,9 @@ export function newEntry(kind: EntryKind, name: string): Result<AnyEntry, string
         kerf: 0,
         trim: 0,
         stages: 3,
+        allowance: 0,
+        keep: 0,
+        rack: "saving",
       });
     case "edging":
       return ok({ id, name, material: null, thickness: 1, deducted: true, overhang: 30, pricePerM: null });

@@ -5,26 +5,45 @@
  */
 import { at } from "../../kernel";
 import { type MixType, raisedToStep } from "../stock";
+import type { BarInstance } from "./instance";
 import { bestFilling, fillingBound } from "./knapsack";
-import { type Pattern, type Residual, type UsedPattern, wholeResidual } from "./pattern";
-import type { BarInstance } from "./problem";
+import { acceptor, type Pattern, type Residual, type UsedPattern, wholeResidual } from "./pattern";
 import type { LinearAnswer, LinearProgram, LinearSolver } from "./solver";
 
 const QUICK_NODES = 4_000;
 const THOROUGH_NODES = 60_000;
 const MOST_ROUNDS = 400;
-/** Relative to the cost of a bar: a pattern that improves less is double noise. */
+/** Relative to the cost of a bar (or to one): a pattern that improves less is double noise. */
 const IMPROVES = 1e-7;
+
+/** What the programme minimises: what bars cost, or the length of pieces that find no bar. */
+export type Minimised = "cost" | "left";
 
 export class PatternProgram {
   readonly patterns: Pattern[] = [];
   private readonly known = new Set<string>();
   private readonly program: LinearProgram;
   private readonly instance: BarInstance;
+  private readonly minimised: Minimised;
 
-  constructor(instance: BarInstance, solver: LinearSolver) {
+  constructor(instance: BarInstance, solver: LinearSolver, minimised: Minimised = "cost") {
     this.instance = instance;
+    this.minimised = minimised;
     this.program = solver.createProgram(instance.sizes.length + instance.types.length);
+    if (minimised === "left") {
+      const unit = leftUnit(instance);
+      this.program.addColumns(
+        instance.sizes.map((size, i) => ({ cost: size.weight / unit, rows: [i], values: [1] })),
+      );
+    }
+  }
+
+  /** Columns before the patterns: single pieces that are left over. */
+  private get singles(): number {
+    return this.minimised === "left" ? this.instance.sizes.length : 0;
+  }
+  private costOf(type: number): number {
+    return this.minimised === "left" ? 0 : at(this.instance.types, type).cost;
   }
 
   dispose(): void {
@@ -49,7 +68,7 @@ export class PatternProgram {
           }
         });
         return {
-          cost: at(this.instance.types, pattern.type).cost,
+          cost: this.costOf(pattern.type),
           rows: [...rows, this.instance.sizes.length + pattern.type],
           values: [...values, 1],
         };
@@ -65,16 +84,23 @@ export class PatternProgram {
     const lower = [...residual.demand, ...types.map(() => Number.NEGATIVE_INFINITY)];
     const upper = [...sizes.map(() => Number.POSITIVE_INFINITY), ...residual.available];
     this.program.setRows(lower, upper);
-    let answer = this.program.solve();
+    let answer = this.answer();
     for (let round = 0; round < MOST_ROUNDS && answer && !timeIsUp(); round++) {
       if (
         this.price(answer, residual, QUICK_NODES) === 0 &&
         this.price(answer, residual, THOROUGH_NODES) === 0
       )
         break;
-      answer = this.program.solve();
+      answer = this.answer();
     }
     return answer;
+  }
+
+  /** The linear answer, its primal values those of the patterns alone. */
+  private answer(): LinearAnswer | null {
+    const answer = this.program.solve();
+    if (!answer || this.singles === 0) return answer;
+    return { ...answer, primal: Array.from(answer.primal).slice(this.singles) };
   }
 
   private price(answer: LinearAnswer, residual: Residual, nodes: number): number {
@@ -84,12 +110,14 @@ export class PatternProgram {
     const found: Pattern[] = [];
     types.forEach((type, t) => {
       if (at(residual.available, t) <= 0) return;
-      const worth = type.cost - (answer.duals[sizes.length + t] ?? 0);
-      const floor = worth + IMPROVES * Math.max(1, type.cost);
+      const cost = this.costOf(t);
+      const worth = cost - (answer.duals[sizes.length + t] ?? 0);
+      const floor = worth + IMPROVES * Math.max(1, cost);
       const filling = bestFilling(
         { weights, values, limits: residual.demand, capacity: type.capacity },
         floor,
         nodes,
+        acceptor(this.instance, t),
       );
       if (filling.counts) found.push({ type: t, counts: filling.counts });
     });
@@ -109,10 +137,37 @@ export class PatternProgram {
     const answer = this.program.solveWhole(limits);
     if (!answer) return null;
     return this.patterns.flatMap((pattern, i) => {
-      const times = Math.round(answer[i] ?? 0);
+      const times = Math.round(answer[i + this.singles] ?? 0);
       return times > 0 ? [{ pattern, times }] : [];
     });
   }
+}
+
+/** The scale of what is left: the longest bar counts one. */
+const leftUnit = (instance: BarInstance) => Math.max(1, ...instance.types.map((type) => type.capacity));
+
+const LEFT_SCALE = 1e7;
+
+/**
+ * Whether no packing of all pieces exists with at most `available` bars of each type, shown in whole numbers by the duals
+ * of a programme that minimises what is left: Σ πd − Σ available · (best filling at π) above zero.
+ */
+export function refutes(
+  instance: BarInstance,
+  duals: ArrayLike<number>,
+  available: readonly number[],
+): boolean {
+  const values = instance.sizes.map((_, i) => Math.max(0, Math.floor((duals[i] ?? 0) * LEFT_SCALE)));
+  const weights = instance.sizes.map((size) => size.weight);
+  const limits = wholeResidual(instance).demand;
+  let sum = values.reduce((total, value, i) => total + value * at(instance.sizes, i).demand, 0);
+  for (const [t, type] of instance.types.entries()) {
+    const count = at(available, t);
+    if (count === 0) continue;
+    sum -= count * fillingBound({ weights, values, limits, capacity: type.capacity });
+    if (sum <= 0) return false;
+  }
+  return sum > 0;
 }
 
 const DUAL_SCALE = 1000;

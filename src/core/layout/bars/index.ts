@@ -1,14 +1,30 @@
 /** The door of the bar layouts. */
 
+export {
+  type BarSpot,
+  bringPieceBack,
+  movePiece,
+  type PieceAt,
+  setPieceAside,
+  setPieceLock,
+  turnPiece,
+} from "./by-hand";
 export { type BarCuttingOrder, type BarStep, barCuts } from "./cutting-order";
-export { type BarOptions, type BarProgress, layOutBars, remainderOf } from "./layout";
+export { type BarOptions, type BarProgress, layOutBars } from "./layout";
 export {
   type BarLayout,
   type BarProblem,
+  type BarProblemInput,
   BarProblemSchema,
   type CutBar,
+  PIECE_TURNS,
+  type PieceEnds,
+  type PieceTurn,
+  readBarProblem,
+  trims,
   type Unplaced,
   usableLength,
 } from "./problem";
+export { mergedBars, placesNm, remainderOf, sharedBy } from "./result";
 export type { Column, LinearAnswer, LinearProgram, LinearSolver } from "./solver";
 export { verifyBars } from "./verify";

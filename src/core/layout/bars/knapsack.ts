@@ -19,8 +19,16 @@ export type Filling = {
   readonly complete: boolean;
 };
 
-/** The best filling with a value above `floor`, looking at no more than `nodes` nodes. */
-export function bestFilling(knapsack: Knapsack, floor: number, nodes: number): Filling {
+/**
+ * The best filling with a value above `floor`, looking at no more than `nodes` nodes. `accepts` is asked of a filling that
+ * would be the best so far; taking pieces out of an accepted filling must give another one.
+ */
+export function bestFilling(
+  knapsack: Knapsack,
+  floor: number,
+  nodes: number,
+  accepts?: (counts: readonly number[]) => boolean,
+): Filling {
   const { weights, values, limits, capacity } = knapsack;
   const order = weights
     .map((_, i) => i)
@@ -43,10 +51,21 @@ export function bestFilling(knapsack: Knapsack, floor: number, nodes: number): F
   let bestValue = floor;
   let left = nodes;
 
+  const whole = (): number[] => {
+    const full = new Array<number>(weights.length).fill(0);
+    order.forEach((i, k) => {
+      full[i] = at(counts, k);
+    });
+    return full;
+  };
+
   const search = (k: number, room: number, value: number): void => {
     if (value > bestValue) {
-      bestValue = value;
-      best = counts.slice();
+      const full = whole();
+      if (!accepts || accepts(full)) {
+        bestValue = value;
+        best = full;
+      }
     }
     // The guard keeps a node whose bound ties within double noise: slower, never wrong.
     if (
@@ -69,11 +88,7 @@ export function bestFilling(knapsack: Knapsack, floor: number, nodes: number): F
   search(0, capacity, 0);
   const found: readonly number[] | null = best;
   if (found === null) return { value: bestValue, counts: null, complete: left > 0 };
-  const full = new Array<number>(weights.length).fill(0);
-  order.forEach((i, k) => {
-    full[i] = at(found, k);
-  });
-  return { value: bestValue, counts: full, complete: left > 0 };
+  return { value: bestValue, counts: found, complete: left > 0 };
 }
 
 const PROOF_NODES = 300_000;

@@ -3,13 +3,17 @@
  * re-pricing and a small integer programme for the layout. Deterministic for the same input and
  * solver; the deadline only ends it early.
  */
-import { at, fromNm, invariant } from "../../kernel";
+import { at, invariant } from "../../kernel";
 import { leastMixCost } from "../stock";
 import { exactBound, materialBound, mixTypes, PatternProgram, wholeLoad } from "./columns";
+import { type BarInstance, fits, prepare } from "./instance";
+import { MixWalk } from "./mixes";
 import {
   clipped,
+  clippedPlan,
   copyResidual,
   costOfPlan,
+  type FillRule,
   greedyPlan,
   isServed,
   loadOf,
@@ -20,15 +24,9 @@ import {
   type UsedPattern,
   wholeResidual,
 } from "./pattern";
-import {
-  type BarInstance,
-  type BarLayout,
-  type BarProblem,
-  type CutBar,
-  prepare,
-  type Unplaced,
-  usableLength,
-} from "./problem";
+import { longestRest, withFewPatterns, withLongRest, withRackFilled } from "./polish";
+import type { BarLayout, BarProblem, Unplaced } from "./problem";
+import { toLayout } from "./result";
 import type { LinearSolver } from "./solver";
 import { verifyBars } from "./verify";
 
@@ -43,6 +41,9 @@ export type BarOptions = {
 };
 
 const DIVES = 24;
+/** Dives before mixes of several stock lengths are weighed one by one. */
+const FIRST_DIVES = 3;
+const POLISH_SHARE = 0.15;
 const WHOLE_LIMITS = { seconds: 4, nodes: 2000 };
 
 /** Lays pieces out on bars. The problem must have been read by `BarProblemSchema`. */
@@ -83,7 +84,7 @@ class BarSearch {
     if (instance.sizes.length === 0) return this.layout();
     this.start();
     this.options.onProgress?.({ best: this.layout() });
-    if (!this.shortfall && !this.isProven()) this.improve();
+    if (!this.shortfall) this.improve();
     return this.layout();
   }
 
@@ -92,17 +93,22 @@ class BarSearch {
     return !this.shortfall && costOfPlan(this.instance, this.best) <= this.bound;
   }
 
-  /** The greedy answers; when limited stock runs out, what is left is told and nothing is called proven. */
+  /** The greedy answers, first-fit told at once; when limited stock runs out, what is left is told and nothing is called proven. */
   private start(): void {
     const { instance } = this;
-    const answers = (["firstFit", "fullest"] as const).map((rule) => {
+    const tried = (rule: FillRule) => {
       const residual = wholeResidual(instance);
       return { plan: greedyPlan(instance, residual, rule), served: isServed(residual) };
-    });
-    const served = answers.filter((answer) => answer.served);
-    this.shortfall = served.length === 0;
-    this.best = at(answers, 1).plan;
-    for (const { plan } of served.length > 0 ? served : answers) this.offer(plan);
+    };
+    const first = tried("firstFit");
+    this.best = first.plan;
+    this.shortfall = !first.served;
+    this.options.onProgress?.({ best: this.layout() });
+    const second = tried("fullest");
+    if (second.served && this.shortfall) {
+      this.shortfall = false;
+      this.best = second.plan;
+    } else if (second.served || this.shortfall) this.offer(second.plan);
     if (!this.shortfall) this.raiseBound(materialBound(instance));
   }
 
@@ -121,7 +127,8 @@ class BarSearch {
       if (this.best.length === 0 || placed(merged) > placed(this.best)) this.best = merged;
       return false;
     }
-    if (this.best.length > 0 && comparePlans(this.instance, merged, this.best) >= 0) return false;
+    if (this.best.length > 0 && comparePlans(this.instance, this.problem.rackFirst, merged, this.best) >= 0)
+      return false;
     const cheaper =
       this.best.length === 0 || costOfPlan(this.instance, merged) < costOfPlan(this.instance, this.best);
     this.best = merged;
@@ -133,19 +140,65 @@ class BarSearch {
     const program = new PatternProgram(this.instance, this.options.solver);
     try {
       program.add(startingPatterns(this.instance, this.best));
-      const whole = wholeResidual(this.instance);
-      const root = program.solve(whole, this.timeIsUp);
-      if (!root) return;
-      this.raiseBound(exactBound(this.instance, root.duals));
+      if (!this.isProven()) this.cheapen(program);
       this.options.onProgress?.({ best: this.layout() });
-      for (let first = 0; first < DIVES && !this.isProven() && !this.timeIsUp(); first++)
-        this.dive(program, first);
-      if (this.isProven() || this.timeIsUp()) return;
-      const plan = program.wholePlan(whole, WHOLE_LIMITS);
-      if (plan) this.offer(this.completed(plan));
+      this.polish(program.patterns);
     } finally {
       program.dispose();
     }
+  }
+
+  /** Bound and cost: the linear programme, dives, mixes of bars where there are several, a whole-number programme last. */
+  private cheapen(program: PatternProgram): void {
+    const whole = wholeResidual(this.instance);
+    const root = program.solve(whole, this.timeIsUp);
+    if (!root) return;
+    this.raiseBound(exactBound(this.instance, root.duals));
+    this.options.onProgress?.({ best: this.layout() });
+    const several = this.instance.types.filter((type) => type.cost > 0).length > 1;
+    const dives = several ? FIRST_DIVES : DIVES;
+    for (let first = 0; first < dives && !this.isProven() && !this.timeIsUp(); first++)
+      this.dive(program, first);
+    if (several || this.instance.types.length > 1) this.walkMixes(program);
+    for (let first = dives; first < DIVES && !this.isProven() && !this.timeIsUp(); first++)
+      this.dive(program, first);
+    if (this.isProven() || this.timeIsUp()) return;
+    const plan = program.wholePlan(whole, WHOLE_LIMITS);
+    if (plan) this.offer(this.completed(plan));
+  }
+
+  private walkMixes(program: PatternProgram): void {
+    if (this.isProven() || this.timeIsUp()) return;
+    const walk = new MixWalk(this.instance, this.options.solver, program.patterns, {
+      timeIsUp: this.timeIsUp,
+      offer: (plan) => this.offer(plan),
+      raise: (bound) => {
+        this.bound = Math.max(this.bound, Math.min(bound, costOfPlan(this.instance, this.best)));
+      },
+      best: () => costOfPlan(this.instance, this.best),
+    });
+    try {
+      walk.run(this.bound);
+      program.add(walk.patterns);
+    } finally {
+      walk.dispose();
+    }
+  }
+
+  /** At the cost that was found: the rack as it is wished, one long rest, few patterns. */
+  private polish(patterns: readonly Pattern[]): void {
+    const { instance } = this;
+    if (this.problem.rackFirst) this.offer(withRackFilled(instance, this.best));
+    // A proven cost is told before this; it takes a share of the time, since it only makes a good answer handier.
+    const share = Math.min(this.deadline, this.options.now() + POLISH_SHARE * this.options.budgetMs);
+    const timeIsUp = () => this.options.now() > share;
+    const how = { solver: this.options.solver, patterns, timeIsUp };
+    if (this.timeIsUp()) return;
+    const long = withLongRest(instance, this.best, how);
+    if (long) this.offer(long);
+    if (this.timeIsUp()) return;
+    const few = withFewPatterns(instance, this.best, how);
+    if (few) this.offer(few);
   }
 
   /** Fixes whole parts of the linear answer, solves the rest again, and completes greedily at each step. */
@@ -188,13 +241,7 @@ class BarSearch {
   /** A plan that may cut too much, made into one that cuts just what is wanted. */
   private completed(plan: readonly UsedPattern[]): readonly UsedPattern[] {
     const residual = wholeResidual(this.instance);
-    const exact: UsedPattern[] = [];
-    for (const { pattern, times } of plan) {
-      for (let i = 0; i < times; i++) {
-        const part = clipped(pattern, residual.demand);
-        if (part.counts.some((count) => count > 0)) take(residual, part, 1, exact);
-      }
-    }
+    const exact = clippedPlan(plan, residual);
     return this.completion(exact, residual);
   }
 
@@ -207,99 +254,37 @@ class BarSearch {
   }
 }
 
-/** Cost first, then the longest single remainder, then the number of different patterns. */
-function comparePlans(instance: BarInstance, a: readonly UsedPattern[], b: readonly UsedPattern[]): number {
+/** Cost first; then what stands in the rack, as it is wished; the longest single rest; the number of patterns. */
+function comparePlans(
+  instance: BarInstance,
+  rackFirst: boolean,
+  a: readonly UsedPattern[],
+  b: readonly UsedPattern[],
+): number {
   const cost = costOfPlan(instance, a) - costOfPlan(instance, b);
   if (cost !== 0) return cost;
-  const longest = (plan: readonly UsedPattern[]) =>
-    Math.max(
-      ...plan.map(({ pattern }) => at(instance.types, pattern.type).capacity - loadOf(instance, pattern)),
-    );
-  return longest(b) - longest(a) || a.length - b.length;
+  const rack = onRack(instance, rackFirst, b) - onRack(instance, rackFirst, a);
+  if (rack !== 0) return rack;
+  return longestRest(instance, b) - longestRest(instance, a) || a.length - b.length;
+}
+
+/** How well the rack is used: the more length cut from it the better, or the fewer of its pieces. */
+function onRack(instance: BarInstance, rackFirst: boolean, plan: readonly UsedPattern[]): number {
+  return plan.reduce((sum, { pattern, times }) => {
+    if (!at(instance.types, pattern.type).rack) return sum;
+    return sum + times * (rackFirst ? loadOf(instance, pattern) : -1);
+  }, 0);
 }
 
 /** The greedy patterns and, for every size and type, bars filled with that size alone. */
 function startingPatterns(instance: BarInstance, plan: readonly UsedPattern[]): readonly Pattern[] {
   const single = instance.types.flatMap((type, t) =>
     instance.sizes.flatMap((size, i): Pattern[] => {
-      const count = Math.min(size.demand, Math.floor(type.capacity / size.weight));
-      return count === 0 ? [] : [{ type: t, counts: instance.sizes.map((_, k) => (k === i ? count : 0)) }];
+      let count = Math.min(size.demand, Math.floor(type.capacity / size.weight));
+      const counts = () => instance.sizes.map((_, k) => (k === i ? count : 0));
+      while (count > 0 && !fits(instance, type, counts())) count--;
+      return count === 0 ? [] : [{ type: t, counts: counts() }];
     }),
   );
   return [...plan.map(({ pattern }) => pattern), ...single];
-}
-
-type Outcome = { readonly bound: number; readonly proven: boolean; readonly unplaced: readonly Unplaced[] };
-
-function toLayout(
-  problem: BarProblem,
-  instance: BarInstance,
-  plan: readonly UsedPattern[],
-  outcome: Outcome,
-): BarLayout {
-  const queues = instance.sizes.map((size) => [...size.pieces]);
-  const bars = plan.flatMap((used) => toBars(problem, instance, used, queues));
-  const left = queues.flat();
-  const short = [...new Set(left)].map(
-    (piece): Unplaced => ({
-      piece,
-      qty: left.filter((one) => one === piece).length,
-      why: "the limited stock is used up",
-    }),
-  );
-  const count = plan.reduce((sum, { times }) => sum + times, 0);
-  const cost = costOfPlan(instance, plan);
-  const lowerBound = instance.priced ? outcome.bound / 10_000 : countBound(instance, outcome, count);
-  return {
-    bars: mergedBars(bars),
-    cost: instance.priced ? cost / 10_000 : problem.stock.every((bar) => bar.price === 0) ? 0 : null,
-    count,
-    lowerBound,
-    lowerBoundOf: instance.priced ? "cost" : "count",
-    proven: outcome.proven && short.length === 0,
-    unplaced: [...outcome.unplaced, ...short],
-  };
-}
-
-/** Without prices the cost weighs a bar and its length; the number of bars alone is bounded from it. */
-function countBound(instance: BarInstance, outcome: Outcome, count: number): number {
-  if (outcome.proven) return count;
-  const dearest = Math.max(0, ...instance.types.map((type) => type.cost));
-  return dearest === 0 ? 0 : Math.min(count, Math.ceil(outcome.bound / dearest));
-}
-
-/** Pieces of one length but from different rows of the problem are dealt out in order, bar by bar. */
-function toBars(
-  problem: BarProblem,
-  instance: BarInstance,
-  { pattern, times }: UsedPattern,
-  queues: number[][],
-): readonly CutBar[] {
-  const { stock } = at(instance.types, pattern.type);
-  const bars: CutBar[] = [];
-  for (let i = 0; i < times; i++) {
-    const pieces = pattern.counts.flatMap((count, size) => at(queues, size).splice(0, count));
-    bars.push({ stock, times: 1, pieces, remainder: remainderOf(problem, stock, pieces) });
-  }
-  return bars;
-}
-
-/** What is left of a bar after its pieces and the cut that parts them from the rest; never below zero. */
-export function remainderOf(problem: BarProblem, stock: number, pieces: readonly number[]): number {
-  const nm = (mm: number) => Math.round(mm * 1e6);
-  const used = pieces.reduce(
-    (sum, piece) => sum + nm(at(problem.pieces, piece).length) + nm(problem.kerf),
-    0,
-  );
-  return fromNm(Math.max(0, nm(usableLength(problem, stock)) - used));
-}
-
-function mergedBars(bars: readonly CutBar[]): readonly CutBar[] {
-  const merged = new Map<string, CutBar>();
-  for (const bar of bars) {
-    const key = `${bar.stock}:${bar.pieces.join(",")}`;
-    const known = merged.get(key);
-    merged.set(key, known ? { ...known, times: known.times + bar.times } : bar);
-  }
-  return [...merged.values()];
 }

@@ -1,7 +1,7 @@
 /** Patterns: what comes out of one bar, and lists of them that serve the demand. */
 import { at } from "../../kernel";
+import { type BarInstance, fits } from "./instance";
 import { bestFilling } from "./knapsack";
-import type { BarInstance } from "./problem";
 
 /** `counts[i]` pieces of size class i on one bar of type `type`. */
 export type Pattern = { readonly type: number; readonly counts: readonly number[] };
@@ -50,6 +50,18 @@ export function clipped(pattern: Pattern, demand: readonly number[]): Pattern {
   return { type: pattern.type, counts: pattern.counts.map((count, i) => Math.min(count, at(demand, i))) };
 }
 
+/** A plan that may cut too much, without what is not wanted; the residual is what is wanted after it. */
+export function clippedPlan(plan: readonly UsedPattern[], residual: Residual): UsedPattern[] {
+  const exact: UsedPattern[] = [];
+  for (const { pattern, times } of plan) {
+    for (let i = 0; i < times; i++) {
+      const part = clipped(pattern, residual.demand);
+      if (part.counts.some((count) => count > 0)) take(residual, part, 1, exact);
+    }
+  }
+  return exact;
+}
+
 const FILL_NODES = 3000;
 
 /** The fullest bar of a type with what is still wanted. */
@@ -59,17 +71,26 @@ function fullest(instance: BarInstance, type: number, demand: readonly number[])
     { weights, values: weights, limits: demand, capacity: at(instance.types, type).capacity },
     0,
     FILL_NODES,
+    acceptor(instance, type),
   );
   return filling.counts === null ? null : { type, counts: filling.counts };
 }
 
+/** What a knapsack must ask beyond weights: only where neighbours share cuts. */
+export const acceptor = (instance: BarInstance, type: number) =>
+  instance.orderer === null
+    ? undefined
+    : (counts: readonly number[]) => fits(instance, at(instance.types, type), counts);
+
 /** Largest pieces first into one bar. */
 function firstFit(instance: BarInstance, type: number, demand: readonly number[]): Pattern | null {
-  let room = at(instance.types, type).capacity;
-  const counts = instance.sizes.map((size, i) => {
-    const fits = Math.min(at(demand, i), Math.floor(room / size.weight));
-    room -= fits * size.weight;
-    return fits;
+  const bar = at(instance.types, type);
+  let room = bar.capacity;
+  const counts = instance.sizes.map(() => 0);
+  instance.sizes.forEach((size, i) => {
+    counts[i] = Math.min(at(demand, i), Math.floor(room / size.weight));
+    while (at(counts, i) > 0 && !fits(instance, bar, counts)) counts[i] = at(counts, i) - 1;
+    room -= at(counts, i) * size.weight;
   });
   return counts.some((count) => count > 0) ? { type, counts } : null;
 }
@@ -90,8 +111,9 @@ export function greedyPlan(instance: BarInstance, residual: Residual, rule: Fill
       const pattern = fill(instance, type, residual.demand);
       if (!pattern) continue;
       const load = loadOf(instance, pattern);
+      const { cost, capacity } = at(instance.types, type);
       // A free bar is judged by how full it gets, so that it still comes before every priced one.
-      const score = (at(instance.types, type).cost + 1e-9 * at(instance.types, type).capacity) / load;
+      const score = (cost + 1e-9 * capacity) / load;
       if (best === null || score < best.score) best = { pattern, score };
     }
     if (!best) break;

@@ -1,40 +1,111 @@
 /**
- * Bar layouts as a problem file (4-architecture.md, "Layout problem files") and as exact integers.
- * n pieces fit a bar when their lengths and n − 1 kerfs are at most its usable length; with
- * w = length + kerf and C = usable + kerf that is Σw ≤ C.
+ * Bar layouts as a problem file (4-architecture.md, "Layout problem files").
+ * n pieces fit a bar when their lengths and n − 1 kerfs are at most its usable length; where mitred neighbours share
+ * a cut, `mitre.ts` says how much less they take.
  */
 import * as v from "valibot";
 import { at, fromNm, toNm } from "../../kernel";
-import { scaledInteger } from "../../measure";
-import { allowance, divisor, pieceCount, stockSize } from "../stock";
+import { allowance, pieceCount, stockSize } from "../stock";
 
 const count = pieceCount(100_000);
 
-export const BarProblemSchema = v.object({
-  kerf: allowance,
-  /** Cut off at each end of a bar, its own kerf included. */
-  trim: v.optional(v.union([allowance, v.object({ start: allowance, end: allowance })]), 0),
-  stock: v.pipe(
-    v.array(
-      v.object({
-        length: stockSize,
-        price: v.optional(v.nullable(v.pipe(v.number(), v.finite(), v.minValue(0))), null),
-        count: v.optional(v.nullable(count), null),
-      }),
-    ),
-    v.maxLength(200),
-  ),
-  pieces: v.pipe(v.array(v.object({ length: stockSize, qty: count })), v.maxLength(20_000)),
+/** Ways to lay a piece other than as drawn: end for end, over (which also exchanges its ends), rolled by half a turn. */
+export const PIECE_TURNS = ["end", "over", "roll"] as const;
+export type PieceTurn = (typeof PIECE_TURNS)[number];
+
+/**
+ * The ends of a piece as they are seen on the saw's table: signed angles from square in degrees, `depth` the height
+ * of the section in the plane of the cuts. Pieces share cuts only in one `plane` and at one depth.
+ */
+const EndsSchema = v.object({
+  plane: v.pipe(v.string(), v.maxLength(40)),
+  depth: stockSize,
+  angles: v.tuple([
+    v.pipe(v.number(), v.gtValue(-89), v.ltValue(89)),
+    v.pipe(v.number(), v.gtValue(-89), v.ltValue(89)),
+  ]),
+  turns: v.pipe(v.array(v.picklist(PIECE_TURNS)), v.maxLength(3)),
 });
+export type PieceEnds = v.InferOutput<typeof EndsSchema>;
+
+export const BarProblemSchema = v.pipe(
+  v.object({
+    kerf: allowance,
+    /** Cut off at each end of a bar, its own kerf included. */
+    trim: v.optional(v.union([allowance, v.object({ start: allowance, end: allowance })]), 0),
+    /** What the saw holds at the far end: it cannot be cut into a piece, but stays on the rest. */
+    grip: v.optional(allowance, 0),
+    /** The least rest worth keeping. */
+    keep: v.optional(allowance, 0),
+    /** Whether neighbours with like mitres share a cut. */
+    share: v.optional(v.boolean(), false),
+    /** Whether rack pieces are used up before anything else is weighed but cost. */
+    rackFirst: v.optional(v.boolean(), false),
+    stock: v.pipe(
+      v.array(
+        v.object({
+          length: stockSize,
+          price: v.optional(v.nullable(v.pipe(v.number(), v.finite(), v.minValue(0))), null),
+          count: v.optional(v.nullable(count), null),
+          /** Its name in the rack when it is an offcut that stands there. */
+          rack: v.optional(v.nullable(v.pipe(v.string(), v.maxLength(60))), null),
+        }),
+      ),
+      v.maxLength(500),
+    ),
+    pieces: v.pipe(
+      v.array(v.object({ length: stockSize, qty: count, ends: v.optional(v.nullable(EndsSchema), null) })),
+      v.maxLength(20_000),
+    ),
+    /** Bars with pieces that are locked to them, in their order from the start; the rest is filled round them. */
+    fixed: v.optional(
+      v.pipe(
+        v.array(
+          v.object({
+            stock: v.pipe(v.number(), v.integer(), v.minValue(0)),
+            pieces: v.pipe(
+              v.array(
+                v.object({
+                  piece: v.pipe(v.number(), v.integer(), v.minValue(0)),
+                  /** Its place on the bar, counted from the start. */
+                  place: v.pipe(v.number(), v.integer(), v.minValue(0)),
+                }),
+              ),
+              v.minLength(1),
+              v.maxLength(2000),
+            ),
+          }),
+        ),
+        v.maxLength(2000),
+      ),
+      [],
+    ),
+  }),
+  v.check(
+    ({ fixed, stock, pieces }) =>
+      fixed.every(
+        (bar) => bar.stock < stock.length && bar.pieces.every(({ piece }) => piece < pieces.length),
+      ),
+    "a locked piece or its bar is not in the problem",
+  ),
+);
 export type BarProblem = v.InferOutput<typeof BarProblemSchema>;
+/** A problem as it is written by hand: what has a usual value may be left out. */
+export type BarProblemInput = v.InferInput<typeof BarProblemSchema>;
+
+export const readBarProblem = (input: BarProblemInput): BarProblem => v.parse(BarProblemSchema, input);
 
 export type CutBar = {
   /** Index into the problem's stock. */
   readonly stock: number;
   readonly times: number;
-  /** Indices into the problem's pieces, one for each piece on the bar, longest first. */
+  /** Indices into the problem's pieces, from the start of the bar on. */
   readonly pieces: readonly number[];
-  /** mm left after the last cut; the cut that parts it has taken its kerf. */
+  /** How each of them lies, where not all lie as drawn. */
+  readonly turns?: readonly (PieceTurn | null)[];
+  /** Which of them are locked, as places on the bar. */
+  readonly locked?: readonly number[];
+  /** mm left after the last cut, what the saw holds included; the cut that parts it has taken its kerf. */
   readonly remainder: number;
 };
 
@@ -50,30 +121,8 @@ export type BarLayout = {
   readonly lowerBoundOf: "cost" | "count";
   readonly proven: boolean;
   readonly unplaced: readonly Unplaced[];
-};
-
-/** A stock size in integers. `available` is infinite when there is no limit. */
-export type BarType = {
-  readonly stock: number;
-  readonly capacity: number;
-  readonly cost: number;
-  readonly available: number;
-};
-
-/** Pieces of one length, taken together. */
-export type SizeClass = {
-  readonly weight: number;
-  readonly demand: number;
-  readonly pieces: readonly number[];
-};
-
-/** The problem on the integer grid (nanometres divided by their common divisor), sizes longest first. */
-export type BarInstance = {
-  readonly sizes: readonly SizeClass[];
-  readonly types: readonly BarType[];
-  /** Whether `cost` is money (in 1/10,000) or stands for number, then length, of bars. */
-  readonly priced: boolean;
-  readonly unitNm: number;
+  /** What shared cuts save against bars cut tip to tip. */
+  readonly shared?: { readonly cuts: number; readonly length: number };
 };
 
 /** What is cut off at either end of a bar. */
@@ -83,69 +132,7 @@ export const trims = (problem: BarProblem) =>
 /** mm of a bar that pieces and kerfs may take. */
 export function usableLength(problem: BarProblem, stock: number): number {
   const { start, end } = trims(problem);
-  return fromNm(toNm(at(problem.stock, stock).length) - toNm(start) - toNm(end));
-}
-
-/** Splits off what fits no bar, merges equal lengths and turns everything into integers. */
-export function prepare(problem: BarProblem): {
-  readonly instance: BarInstance;
-  readonly unplaced: readonly Unplaced[];
-} {
-  const kerfNm = toNm(problem.kerf);
-  const capacities = problem.stock.map((_, stock) => toNm(usableLength(problem, stock)) + kerfNm);
-  const usable = problem.stock.map((bar, stock) =>
-    (bar.count ?? 1) > 0 && at(capacities, stock) - kerfNm > 0 ? at(capacities, stock) : 0,
-  );
-  const widest = Math.max(0, ...usable);
-  const unplaced: Unplaced[] = [];
-  const merged = new Map<number, { demand: number; pieces: number[] }>();
-  problem.pieces.forEach((piece, index) => {
-    if (piece.qty === 0) return;
-    const weight = toNm(piece.length) + kerfNm;
-    if (weight > widest) {
-      unplaced.push({ piece: index, qty: piece.qty, why: tooLong(problem, piece.length, widest - kerfNm) });
-      return;
-    }
-    const known = merged.get(weight) ?? { demand: 0, pieces: [] };
-    known.demand += piece.qty;
-    for (let i = 0; i < piece.qty; i++) known.pieces.push(index);
-    merged.set(weight, known);
-  });
-  const weights = [...merged.keys()].sort((a, b) => b - a);
-  const unitNm = weights.reduce(divisor, 0) || 1;
-  // Bars that all cost nothing are told apart by number and length, like bars without a price.
-  const priced =
-    problem.stock.every((bar) => bar.price !== null) && problem.stock.some((bar) => bar.price !== 0);
-  const costs = problem.stock.map((bar) => barCost(problem, bar, priced));
-  const types = problem.stock.flatMap((bar, stock): BarType[] => {
-    const capacity = Math.floor(at(usable, stock) / unitNm);
-    return capacity > 0
-      ? [{ stock, capacity, cost: at(costs, stock), available: bar.count ?? Number.POSITIVE_INFINITY }]
-      : [];
-  });
-  const sizes = weights.map((weight): SizeClass => {
-    const { demand, pieces } = merged.get(weight) ?? { demand: 0, pieces: [] };
-    return { weight: weight / unitNm, demand, pieces };
-  });
-  return { instance: { sizes, types, priced, unitNm }, unplaced };
-}
-
-function tooLong(problem: BarProblem, length: number, widestNm: number): string {
-  if (problem.stock.length === 0) return "there is no stock for it";
-  const longest = fromNm(Math.max(0, widestNm));
-  const { start, end } = trims(problem);
-  const trimmed = start + end > 0 ? " after its trims" : "";
-  return `longer than every bar: ${length} mm, the longest bar gives ${longest} mm${trimmed}`;
-}
-
-/**
- * Money in 1/10,000. Without prices: the number of bars first, their total length in tenths of a
- * millimetre second, so one bar weighs more than any difference in length could.
- */
-function barCost(problem: BarProblem, bar: BarProblem["stock"][number], priced: boolean): number {
-  if (priced) return Number(scaledInteger(bar.price ?? 0, 4));
-  const pieces = problem.pieces.reduce((sum, piece) => sum + piece.qty, 0);
-  const tenths = Math.round(bar.length * 10);
-  const longest = Math.max(...problem.stock.map((one) => Math.round(one.length * 10)));
-  return longest * Math.min(pieces + 1, 2000) + tenths;
+  // What the saw holds is parted by a cut of its own.
+  const held = problem.grip > 0 ? toNm(problem.grip) + toNm(problem.kerf) : 0;
+  return fromNm(toNm(at(problem.stock, stock).length) - toNm(start) - Math.max(toNm(end), held));
 }

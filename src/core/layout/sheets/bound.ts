@@ -5,7 +5,7 @@
  */
 import { at } from "../../kernel";
 import { leastMixCost, type MixType } from "../stock";
-import type { PanelClass, SheetInstance, SheetType } from "./problem";
+import type { PanelClass, SheetInstance, SheetType } from "./instance";
 
 /**
  * The least cost (or number, weighed with area) that any layout of all classes can have, raised to the
@@ -14,7 +14,8 @@ import type { PanelClass, SheetInstance, SheetType } from "./problem";
 export function sheetBound(instance: SheetInstance, most: number): number {
   if (instance.classes.length === 0) return 0;
   const [only] = instance.types;
-  const single = instance.types.length === 1 && only ? countBound(instance, only) * only.cost : 0;
+  const alone = instance.types.length === 1 && instance.begun.length === 0;
+  const single = alone && only ? countBound(instance, only) * only.cost : 0;
   const bound = Math.max(areaBound(instance), single);
   return leastMixCost(mixTypes(instance), totalArea(instance.classes), bound, most);
 }
@@ -24,28 +25,38 @@ const totalArea = (classes: readonly PanelClass[]) =>
 
 /** Cheapest area first, limited sheets only as far as they go: the continuous relaxation. */
 function areaBound(instance: SheetInstance): number {
-  let rest = totalArea(instance.classes);
+  let rest = totalArea(instance.classes) - freeArea(instance);
   const cheapest = [...instance.types].sort(
     (a, b) => a.cost / (a.length * a.width) - b.cost / (b.length * b.width),
   );
   let cost = 0;
   for (const type of cheapest) {
+    if (rest <= 0) break;
     const area = type.length * type.width;
     const sheets = Math.min(type.available, rest / area);
     cost += sheets * type.cost;
     rest -= sheets * area;
-    if (rest <= 0) break;
   }
   // A hair down before it is rounded up: the sum is made of doubles.
   return cost * (1 - 1e-12) - 1e-6;
 }
 
+/** What sheets with locked panels still hold, for nothing. */
+function freeArea(instance: SheetInstance): number {
+  return instance.begun.reduce((sum, { type, area }) => {
+    const { length, width } = at(instance.types, type);
+    return sum + Math.max(0, length * width - area);
+  }, 0);
+}
+
 function mixTypes(instance: SheetInstance): readonly MixType[] {
-  return instance.types.map(({ cost, length, width, available }) => ({
+  const types = instance.types.map(({ cost, length, width, available }) => ({
     cost,
     holds: length * width,
     available,
   }));
+  const free = freeArea(instance);
+  return free > 0 ? [...types, { cost: 0, holds: free, available: 1 }] : types;
 }
 
 /** Above 1 − ε counts whole, below ε counts nothing, between counts as it is. */

@@ -56,7 +56,10 @@ export function sheetCuts(problem: SheetProblem, sheet: CutSheet): SheetCuttingO
   const left: LeftPart[] = [];
   if (trim > 0)
     for (const part of [0, 0]) cuts.push({ kind: "trim", stage: 0, setting: trim, of: 0, part, panel: null });
-  let pending: readonly Pending[] = [{ id: 0, region, rects, raw: { rip: trim > 0, cross: trim > 0 } }];
+  const raw = { rip: trim > 0, cross: trim > 0 };
+  const whole = finished(region, rects, raw);
+  if (whole !== null) left.push({ of: 0, part: 0, panel: whole });
+  let pending: readonly Pending[] = whole === null ? [{ id: 0, region, rects, raw }] : [];
   const names = { next: 1 };
   let idle = 0;
   for (let stage = 1; pending.length > 0; stage++) {

@@ -7,9 +7,10 @@
  * length, even runs cross-cut. A cut in the direction of the present run is free, the other opens the next.
  */
 import { at, type Random } from "../../kernel";
-import type { SheetInstance, SheetType, Turn } from "./problem";
+import type { SheetInstance, SheetType, Turn } from "./instance";
 
-type Rect = {
+/** A free rectangle; `run` is the run of cuts that parted it from the rest. */
+export type FreeRect = {
   readonly x: number;
   readonly y: number;
   readonly length: number;
@@ -32,7 +33,7 @@ export type SheetFill = {
   readonly type: number;
   readonly blocks: readonly PlacedBlock[];
   /** Rectangles left over, inflated coordinates. */
-  readonly waste: readonly Rect[];
+  readonly waste: readonly FreeRect[];
   readonly placed: readonly number[];
   readonly area: number;
   readonly value: number;
@@ -40,9 +41,9 @@ export type SheetFill = {
 
 type State = {
   readonly rest: Uint16Array;
-  readonly free: Stack<Rect>;
+  readonly free: Stack<FreeRect>;
   readonly blocks: Stack<PlacedBlock>;
-  readonly waste: Stack<Rect>;
+  readonly waste: Stack<FreeRect>;
   readonly value: number;
   readonly area: number;
   readonly usedUp: number;
@@ -59,6 +60,10 @@ export type FillOptions = {
   readonly noise: number;
   /** Smaller size for the sheet, for squeezing a last sheet together. */
   readonly size?: { readonly length: number; readonly width: number };
+  /** How much more a row of like panels is worth than the panels one by one, as a share for each further one. */
+  readonly rows?: number;
+  /** What is free of a sheet that is begun already; otherwise all of it. */
+  readonly free?: readonly FreeRect[];
 };
 
 const push = <T>(top: T, below: Stack<T>): Stack<T> => ({ top, below });
@@ -67,6 +72,14 @@ function listed<T>(stack: Stack<T>): T[] {
   const list: T[] = [];
   for (let node = stack; node; node = node.below) list.push(node.top);
   return list.reverse();
+}
+
+/** The smallest on top: what is narrow is filled before there is only what needs room. */
+function stacked(free: readonly FreeRect[]): Stack<FreeRect> {
+  let stack: Stack<FreeRect> = null;
+  const sorted = [...free].sort((a, b) => b.length * b.width - a.length * a.width);
+  for (const rect of sorted) stack = push(rect, stack);
+  return stack;
 }
 
 /** The run in which a cut of a direction can be made next: rips are odd, cross-cuts even. */
@@ -87,7 +100,7 @@ export function fillSheet(
   const values = options.values ?? instance.classes.map((one) => one.area);
   const start: State = {
     rest: Uint16Array.from(rest),
-    free: push({ x: 0, y: 0, length, width, run: 1 }, null),
+    free: stacked(options.free ?? [{ x: 0, y: 0, length, width, run: 1 }]),
     blocks: null,
     waste: null,
     value: 0,
@@ -180,10 +193,10 @@ function scoreOf(value: number, usedUp: number, sheetArea: number, options: Fill
   return (value / (usedUp + 0.02 * sheetArea)) * (1 + noise);
 }
 
-type Split = { readonly count: number; readonly column: boolean; readonly rests: readonly Rect[] };
+type Split = { readonly count: number; readonly column: boolean; readonly rests: readonly FreeRect[] };
 
 /** The ways to cut a row or a column of a panel out of the corner of a rectangle, within the stages. */
-function splitsOf(rect: Rect, turn: Turn, row: number, column: number, stages: number): readonly Split[] {
+function splitsOf(rect: FreeRect, turn: Turn, row: number, column: number, stages: number): readonly Split[] {
   const splits: Split[] = [];
   const rows = row > 1 ? [row, 1] : [1];
   for (const count of rows) ripFirst(rect, turn, count, stages, splits);
@@ -192,15 +205,19 @@ function splitsOf(rect: Rect, turn: Turn, row: number, column: number, stages: n
   return splits;
 }
 
+/** The run in which panels that are kept together are parted at last. */
+const partedRun = (run: number, { inner }: Turn) =>
+  inner === null ? run : inner === "x" ? crossRun(run) : ripRun(run);
+
 /** A strip as wide as the panel is ripped off, then panels are cross-cut from it. */
-function ripFirst(rect: Rect, turn: Turn, count: number, stages: number, out: Split[]): void {
+function ripFirst(rect: FreeRect, turn: Turn, count: number, stages: number, out: Split[]): void {
   const rips = rect.width > turn.width;
   const run = rips ? ripRun(rect.run) : rect.run;
   const used = count * turn.length;
   const crosses = count > 1 || rect.length > used;
   const last = crosses ? crossRun(run) : run;
-  if (last > stages) return;
-  const rests: Rect[] = [];
+  if (partedRun(last, turn) > stages) return;
+  const rests: FreeRect[] = [];
   if (rips) rests.push({ ...rect, y: rect.y + turn.width, width: rect.width - turn.width, run });
   if (rect.length > used)
     rests.push({ x: rect.x + used, y: rect.y, length: rect.length - used, width: turn.width, run: last });
@@ -208,7 +225,7 @@ function ripFirst(rect: Rect, turn: Turn, count: number, stages: number, out: Sp
 }
 
 /** A strip as long as the panel is cross-cut off, then panels are ripped from it. */
-function crossFirst(rect: Rect, turn: Turn, count: number, stages: number, out: Split[]): void {
+function crossFirst(rect: FreeRect, turn: Turn, count: number, stages: number, out: Split[]): void {
   const crosses = rect.length > turn.length;
   const used = count * turn.width;
   const rips = count > 1 || rect.width > used;
@@ -216,8 +233,8 @@ function crossFirst(rect: Rect, turn: Turn, count: number, stages: number, out: 
   if (!crosses || !rips) return;
   const run = crossRun(rect.run);
   const last = ripRun(run);
-  if (last > stages) return;
-  const rests: Rect[] = [{ ...rect, x: rect.x + turn.length, length: rect.length - turn.length, run }];
+  if (partedRun(last, turn) > stages) return;
+  const rests: FreeRect[] = [{ ...rect, x: rect.x + turn.length, length: rect.length - turn.length, run }];
   if (rect.width > used)
     rests.push({ x: rect.x, y: rect.y + used, length: turn.length, width: rect.width - used, run: last });
   out.push({ count, column: true, rests });
@@ -225,7 +242,7 @@ function crossFirst(rect: Rect, turn: Turn, count: number, stages: number, out: 
 
 function child(
   state: State,
-  below: Stack<Rect>,
+  below: Stack<FreeRect>,
   panelClass: number,
   turn: Turn,
   split: Split,
@@ -260,12 +277,15 @@ function child(
     value: total,
     area: state.area + split.count * area,
     usedUp,
-    score: scoreOf(total, usedUp, sheetArea, options),
+    score: scoreOf(total + rowBonus(split.count, value, options), usedUp, sheetArea, options),
     hash: hashStack(hash, free),
   };
 }
 
-function hashStack(hash: number, free: Stack<Rect>): number {
+const rowBonus = (count: number, value: number, { rows }: FillOptions) =>
+  rows === undefined ? 0 : rows * (count - 1) * value;
+
+function hashStack(hash: number, free: Stack<FreeRect>): number {
   let value = hash;
   for (let node = free; node; node = node.below) {
     const { length, width, run } = node.top;

@@ -1,14 +1,36 @@
 /** The door of the sheet layouts. */
+export {
+  boxOf,
+  bringBack,
+  type Direction,
+  firstSpot,
+  movedTogether,
+  movePanel,
+  nextSpot,
+  type PlacedAt,
+  type Refusal,
+  restsOf,
+  type Spot,
+  setAside,
+  setLock,
+  snapped,
+} from "./by-hand";
 export { type CutRect, runsNeeded } from "./cuts";
 export { type LeftPart, type SheetCut, type SheetCuttingOrder, sheetCuts } from "./cutting-order";
-export { layOutSheets, type SheetOptions, type SheetProgress } from "./layout";
+export { wholeBlank } from "./instance";
+export { layOutSheets, lockedFault, type SheetOptions, type SheetProgress } from "./layout";
 export {
   type CutSheet,
+  type LockedPlacement,
   type Offcut,
   type Placement,
+  readSheetProblem,
   type SheetLayout,
   type SheetProblem,
+  type SheetProblemInput,
   SheetProblemSchema,
+  type Together,
   type UnplacedPanel,
 } from "./problem";
-export { verifySheets } from "./verify";
+export { utilisationOf } from "./result";
+export { sheetFault, verifySheets } from "./verify";

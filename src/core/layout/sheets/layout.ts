@@ -4,19 +4,24 @@
  * empties sheets, then the last sheet squeezed together so that its rest is one large offcut.
  * Deterministic for the same input, seed and number of passes; the deadline only ends it early.
  */
-import { at, fromNm, invariant, type Random, seededRandom, toNm } from "../../kernel";
+import { at, invariant, type Random, seededRandom } from "../../kernel";
 import { sheetBound } from "./bound";
-import { fillSheet, type PlacedBlock, type SheetFill } from "./fill";
+import { runsNeeded } from "./cuts";
+import { type FreeRect, fillSheet } from "./fill";
+import { prepare, type SheetInstance } from "./instance";
 import {
-  type CutSheet,
-  type Offcut,
-  type Placement,
-  prepare,
-  type SheetInstance,
-  type SheetLayout,
-  type SheetProblem,
-  type UnplacedPanel,
-} from "./problem";
+  comparePlans,
+  costOf,
+  fillPlan,
+  fillRate,
+  isServed,
+  largestRest,
+  type Plan,
+  type PlanSheet,
+} from "./plan";
+import type { SheetLayout, SheetProblem, UnplacedPanel } from "./problem";
+import { toLayout } from "./result";
+import { tidied } from "./tidy";
 import { verifySheets } from "./verify";
 
 export type SheetProgress = { readonly best: SheetLayout };
@@ -30,9 +35,26 @@ export type SheetOptions = {
   readonly onProgress?: (progress: SheetProgress) => void;
 };
 
-type Plan = { readonly sheets: readonly SheetFill[]; readonly rest: readonly number[] };
+/**
+ * Why the locked panels of a problem cannot stay where they are, as the end of a sentence, or null: they lie off the sheet,
+ * against the grain or upon one another, or cannot be parted by cuts that run right across.
+ */
+export function lockedFault(problem: SheetProblem): string | null {
+  const { instance } = prepare(problem);
+  for (const [i, { type, rects }] of instance.begun.entries()) {
+    const stock = instance.types[type];
+    if (!stock) return `sheet ${i + 1} is none that can be used`;
+    if (at(instance.types, type).available < 0) return `there are fewer sheets than hold locked panels`;
+    const runs = runsNeeded({ x: 0, y: 0, length: stock.length, width: stock.width }, rects);
+    if (runs === Number.POSITIVE_INFINITY)
+      return `on sheet ${i + 1} they cannot be parted by cuts that run right across`;
+    if (runs > instance.stages)
+      return `on sheet ${i + 1} they need ${runs} stages of cuts, and ${instance.stages} are set`;
+  }
+  return null;
+}
 
-/** Lays panels out on sheets. The problem must have been read by `SheetProblemSchema`. */
+/** Lays panels out on sheets. The problem must have been read by `SheetProblemSchema`, and its locked panels be possible. */
 export function layOutSheets(problem: SheetProblem, options: SheetOptions): SheetLayout {
   const { instance, unplaced } = prepare(problem);
   const layout = new SheetSearch(problem, instance, unplaced, options).run();
@@ -42,6 +64,8 @@ export function layOutSheets(problem: SheetProblem, options: SheetOptions): Shee
 }
 
 const DEFAULT_PASSES = 60;
+/** At least so long is spent on fewer settings, also when the search took all of its time. */
+const TIDY_MS = 150;
 
 class SheetSearch {
   private readonly problem: SheetProblem;
@@ -51,6 +75,7 @@ class SheetSearch {
   private readonly random: Random;
   private readonly deadline: number;
   private bound = 0;
+  private bounded = false;
   private best: Plan;
 
   constructor(
@@ -73,21 +98,39 @@ class SheetSearch {
   run(): SheetLayout {
     const { instance } = this;
     if (instance.classes.length === 0) return this.layout();
-    this.best = this.fillAll(null, 1, 0);
-    this.offer(this.fillAll(null, 16, 0));
+    this.best = this.fillAll({ width: 1 });
+    this.options.onProgress?.({ best: this.layout() });
+    this.offer(this.fillAll({ width: 16 }));
     this.raiseBound();
     this.options.onProgress?.({ best: this.layout() });
     const passes = this.options.passes ?? DEFAULT_PASSES;
     this.correctPrices(passes);
-    this.searchNeighbours(passes * 4);
+    this.searchNeighbours(passes * 40);
     this.squeezeLast();
+    this.tidy();
     return this.layout();
+  }
+
+  /** Each sheet once more with the same panels: fewer settings of the fence, fewer cuts. */
+  private tidy(): void {
+    const { instance, random } = this;
+    const until = Math.max(this.deadline, this.options.now() + TIDY_MS);
+    const sheets = this.best.sheets.map((sheet) =>
+      tidied(this.problem, instance, sheet, {
+        random,
+        width: this.width(),
+        timeIsUp: () => this.options.now() > until,
+      }),
+    );
+    this.best = { ...this.best, sheets };
   }
 
   /** A bound stands only on a layout that places everything: its cost is where the search for one ends. */
   private raiseBound(): void {
-    if (this.bound === 0 && isServed(this.best))
+    if (!this.bounded && isServed(this.best)) {
+      this.bounded = true;
       this.bound = sheetBound(this.instance, costOf(this.instance, this.best));
+    }
   }
 
   private isProven(): boolean {
@@ -95,7 +138,7 @@ class SheetSearch {
   }
 
   private offer(plan: Plan): boolean {
-    if (comparePlans(this.instance, plan, this.best) >= 0) return false;
+    if (comparePlans(this.instance, this.problem.rackFirst, plan, this.best) >= 0) return false;
     const cheaper = costOf(this.instance, plan) < costOf(this.instance, this.best);
     this.best = plan;
     this.raiseBound();
@@ -103,23 +146,34 @@ class SheetSearch {
     return true;
   }
 
-  /** Sheet after sheet, each time the type that gives the most area for its cost. */
-  private fillAll(values: readonly number[] | null, width: number, noise: number): Plan {
+  /** All panels on fresh sheets. */
+  private fillAll(rule: {
+    readonly width: number;
+    readonly values?: readonly number[];
+    readonly noise?: number;
+    readonly stages?: number;
+  }): Plan {
+    const { instance } = this;
     return fillPlan(
-      this.instance,
-      this.instance.classes.map((one) => one.demand),
-      this.freshStock(),
+      instance,
       {
-        values,
-        width,
-        noise,
-        random: this.random,
+        demand: instance.classes.map((one) => one.demand),
+        stock: this.freshStock(),
+        begun: instance.begun.map((_, i) => i),
+        rackFirst: this.problem.rackFirst,
       },
+      { values: null, noise: 0, stages: instance.stages, ...rule, random: this.random },
     );
   }
 
   private freshStock(): number[] {
     return this.instance.types.map((type) => type.available);
+  }
+
+  /** Stage caps are mixed: a layout in few stages is found sooner, and some are only found without a cap. */
+  private stages(): number {
+    const caps = [3, 4, this.instance.stages];
+    return Math.min(this.instance.stages, at(caps, this.random.below(caps.length)));
   }
 
   /** Panels that ended on poor sheets are worth more the next time, so they are placed earlier. */
@@ -131,7 +185,7 @@ class SheetSearch {
         const bias = this.random.next() * 0.3;
         values = classes.map((one) => one.area ** (1 + bias));
       }
-      const plan = this.fillAll(values, this.width(), 0.03);
+      const plan = this.fillAll({ values, width: this.width(), noise: 0.03, stages: this.stages() });
       this.offer(plan);
       const mean =
         plan.sheets.reduce((sum, sheet) => sum + fillRate(this.instance, sheet), 0) /
@@ -177,22 +231,29 @@ class SheetSearch {
   }
 
   private relay(chosen: ReadonlySet<number>): void {
+    const { instance } = this;
     const kept = this.best.sheets.filter((_, i) => !chosen.has(i));
     const taken = this.best.sheets.filter((_, i) => chosen.has(i));
-    const rest = this.instance.classes.map((_, c) =>
+    const demand = instance.classes.map((_, c) =>
       taken.reduce((sum, sheet) => sum + at(sheet.placed, c), at(this.best.rest, c)),
     );
     const stock = this.freshStock().map(
-      (available, t) => available - kept.filter((sheet) => sheet.type === t).length,
+      (available, t) => available - kept.filter((sheet) => sheet.type === t && sheet.begun === null).length,
     );
     const bias = this.random.next() * 0.4;
-    const values = this.instance.classes.map((one) => one.area ** (1 + bias));
-    const again = fillPlan(this.instance, rest, stock, {
-      values,
-      width: this.width() * 2,
-      noise: 0.05,
-      random: this.random,
-    });
+    const values = instance.classes.map((one) => one.area ** (1 + bias));
+    const begun = taken.flatMap((sheet) => (sheet.begun === null ? [] : [sheet.begun]));
+    const again = fillPlan(
+      instance,
+      { demand, stock, begun, rackFirst: this.problem.rackFirst },
+      {
+        values,
+        width: this.width() * (1 + this.random.below(3)),
+        noise: 0.05,
+        random: this.random,
+        stages: this.stages(),
+      },
+    );
     this.offer({ sheets: [...kept, ...again.sheets], rest: again.rest });
   }
 
@@ -200,11 +261,13 @@ class SheetSearch {
   private squeezeLast(): void {
     const { sheets } = this.best;
     if (sheets.length === 0) return;
-    const emptiest = sheets
-      .map((_, i) => i)
-      .reduce((a, b) =>
-        fillRate(this.instance, at(sheets, b)) < fillRate(this.instance, at(sheets, a)) ? b : a,
-      );
+    const free = sheets.map((_, i) => i).filter((i) => at(sheets, i).begun === null);
+    const [first] = free;
+    if (first === undefined) return;
+    const emptiest = free.reduce(
+      (a, b) => (fillRate(this.instance, at(sheets, b)) < fillRate(this.instance, at(sheets, a)) ? b : a),
+      first,
+    );
     const sheet = at(sheets, emptiest);
     const squeezed = (["width", "length"] as const)
       .map((side) => this.squeezed(sheet, side))
@@ -214,10 +277,10 @@ class SheetSearch {
     this.best = { ...this.best, sheets: sheets.map((one, i) => (i === emptiest ? squeezed : one)) };
   }
 
-  private squeezed(sheet: SheetFill, side: "width" | "length"): SheetFill | null {
+  private squeezed(sheet: PlanSheet, side: "width" | "length"): PlanSheet | null {
     const type = at(this.instance.types, sheet.type);
     let [low, high] = [0, type[side]];
-    let found: SheetFill | null = null;
+    let found: PlanSheet | null = null;
     for (let step = 0; step < 12 && !this.timeIsUp(); step++) {
       const middle = Math.floor((low + high) / 2);
       const size = { length: type.length, width: type.width, [side]: middle };
@@ -230,7 +293,7 @@ class SheetSearch {
         size,
       });
       if (fill.placed.every((count, c) => count === at(sheet.placed, c))) {
-        found = { ...fill, waste: [...fill.waste, restOf(type, size, side)] };
+        found = { ...fill, begun: null, waste: [...fill.waste, restOf(type, size, side)] };
         high = middle;
       } else low = middle;
     }
@@ -246,158 +309,12 @@ class SheetSearch {
   }
 }
 
-type Rest = SheetFill["waste"][number];
-
 function restOf(
   type: { length: number; width: number },
   size: { length: number; width: number },
   side: "width" | "length",
-): Rest {
+): FreeRect {
   return side === "width"
     ? { x: 0, y: size.width, length: type.length, width: type.width - size.width, run: 1 }
     : { x: size.length, y: 0, length: type.length - size.length, width: type.width, run: 2 };
-}
-
-type FillRule = {
-  readonly values: readonly number[] | null;
-  readonly width: number;
-  readonly noise: number;
-  readonly random: Random;
-};
-
-function fillPlan(instance: SheetInstance, demand: readonly number[], stock: number[], rule: FillRule): Plan {
-  const rest = [...demand];
-  const sheets: SheetFill[] = [];
-  while (rest.some((count) => count > 0)) {
-    let best: { readonly fill: SheetFill; readonly score: number } | null = null;
-    for (let type = 0; type < instance.types.length; type++) {
-      if (at(stock, type) <= 0) continue;
-      const fill = fillSheet(instance, type, rest, { ...rule, stages: instance.stages });
-      if (fill.area === 0) continue;
-      // Cost per area placed; the tiny share of sheet area lets the smaller of two free sheets win.
-      const score =
-        (at(instance.types, type).cost +
-          1e-18 * at(instance.types, type).length * at(instance.types, type).width) /
-        fill.area;
-      if (best === null || score < best.score) best = { fill, score };
-    }
-    if (!best) break;
-    best.fill.placed.forEach((count, c) => {
-      rest[c] = at(rest, c) - count;
-    });
-    stock[best.fill.type] = at(stock, best.fill.type) - 1;
-    sheets.push(best.fill);
-  }
-  return { sheets, rest };
-}
-
-const isServed = (plan: Plan) => plan.rest.every((count) => count === 0);
-const costOf = (instance: SheetInstance, plan: Plan) =>
-  plan.sheets.reduce((sum, sheet) => sum + at(instance.types, sheet.type).cost, 0);
-const fillRate = (instance: SheetInstance, sheet: SheetFill) =>
-  sheet.area / (at(instance.types, sheet.type).length * at(instance.types, sheet.type).width);
-const largestRest = (sheet: SheetFill) => Math.max(0, ...sheet.waste.map((rect) => rect.length * rect.width));
-
-/** What is left unplaced first, then cost, then fullness of the full sheets (so that the last one empties). */
-function comparePlans(instance: SheetInstance, a: Plan, b: Plan): number {
-  const left = (plan: Plan) =>
-    plan.rest.reduce((sum, count, c) => sum + count * at(instance.classes, c).area, 0);
-  const unplaced = left(a) - left(b);
-  if (unplaced !== 0) return unplaced;
-  const cost = costOf(instance, a) - costOf(instance, b);
-  if (cost !== 0) return cost;
-  const squares = (plan: Plan) => plan.sheets.reduce((sum, sheet) => sum + fillRate(instance, sheet) ** 2, 0);
-  return squares(b) - squares(a);
-}
-
-type Outcome = {
-  readonly bound: number;
-  readonly proven: boolean;
-  readonly unplaced: readonly UnplacedPanel[];
-};
-
-function toLayout(problem: SheetProblem, instance: SheetInstance, plan: Plan, outcome: Outcome): SheetLayout {
-  const queues = instance.classes.map((one) => [...one.panels]);
-  const sheets = plan.sheets.map((fill) => toSheet(problem, instance, fill, queues));
-  const left = queues.flat();
-  const short = [...new Set(left)].map(
-    (panel): UnplacedPanel => ({
-      panel,
-      qty: left.filter((one) => one === panel).length,
-      why: shortWords(instance),
-    }),
-  );
-  const area = sheets.flatMap((sheet) => sheet.placements).reduce((sum, p) => sum + p.length * p.width, 0);
-  const sheetArea = sheets.reduce(
-    (sum, sheet) => sum + at(problem.stock, sheet.stock).length * at(problem.stock, sheet.stock).width,
-    0,
-  );
-  const unit = Math.max(1, ...instance.types.map((type) => type.cost));
-  return {
-    sheets,
-    count: sheets.length,
-    cost: instance.priced
-      ? costOf(instance, plan) / 10_000
-      : problem.stock.every((sheet) => sheet.price === 0)
-        ? 0
-        : null,
-    lowerBound: instance.priced
-      ? outcome.bound / 10_000
-      : outcome.proven
-        ? sheets.length
-        : Math.min(sheets.length, Math.ceil(outcome.bound / unit)),
-    lowerBoundOf: instance.priced ? "cost" : "count",
-    proven: outcome.proven,
-    utilisation: sheetArea === 0 ? 0 : area / sheetArea,
-    unplaced: [...outcome.unplaced, ...short],
-  };
-}
-
-const shortWords = (instance: SheetInstance) =>
-  instance.types.every((type) => type.available !== Number.POSITIVE_INFINITY)
-    ? "the limited stock is used up"
-    : "the sheets that it fits are used up, or the stages do not allow it";
-
-function toSheet(
-  problem: SheetProblem,
-  instance: SheetInstance,
-  fill: SheetFill,
-  queues: number[][],
-): CutSheet {
-  const kerf = toNm(problem.kerf);
-  const trim = toNm(problem.trim);
-  const { stock } = at(instance.types, fill.type);
-  const placements = fill.blocks.flatMap((block) => blockPlacements(block, kerf, trim, queues));
-  const offcuts = fill.waste
-    .map(
-      (rect): Offcut => ({
-        x: fromNm(rect.x + trim),
-        y: fromNm(rect.y + trim),
-        length: fromNm(rect.length - kerf),
-        width: fromNm(rect.width - kerf),
-      }),
-    )
-    .filter((offcut) => offcut.length > 0 && offcut.width > 0);
-  return { stock, placements, offcuts };
-}
-
-function blockPlacements(
-  block: PlacedBlock,
-  kerf: number,
-  trim: number,
-  queues: number[][],
-): readonly Placement[] {
-  const { turn, column } = block;
-  return Array.from({ length: block.count }, (_, i): Placement => {
-    const panel = at(queues, block.panelClass).shift();
-    invariant(panel !== undefined, "a panel was placed more often than it is wanted");
-    return {
-      panel,
-      x: fromNm(block.x + (column ? 0 : i * turn.length) + trim),
-      y: fromNm(block.y + (column ? i * turn.width : 0) + trim),
-      length: fromNm(turn.length - kerf),
-      width: fromNm(turn.width - kerf),
-      rotated: turn.rotated,
-    };
-  });
 }

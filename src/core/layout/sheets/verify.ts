@@ -1,25 +1,17 @@
 /** The check of sheet layouts that tests, benchmark and the product itself call: null, or what is wrong. */
 import { toNm } from "../../kernel";
 import { type CutRect, inflated, runsNeeded } from "./cuts";
-import type { Placement, SheetLayout, SheetProblem } from "./problem";
+import type { CutSheet, Placement, SheetLayout, SheetProblem } from "./problem";
 
 export function verifySheets(problem: SheetProblem, layout: SheetLayout): string | null {
   const placed = problem.panels.map(() => 0);
   const used = problem.stock.map(() => 0);
   for (const [index, sheet] of layout.sheets.entries()) {
-    const stock = problem.stock[sheet.stock];
-    if (!stock) return `sheet names stock ${sheet.stock}`;
+    if (!problem.stock[sheet.stock]) return `sheet names stock ${sheet.stock}`;
     used[sheet.stock] = (used[sheet.stock] ?? 0) + 1;
-    for (const placement of sheet.placements) {
-      const fault = placementFault(problem, stock, placement);
-      if (fault) return `sheet ${index}: ${fault}`;
-      placed[placement.panel] = (placed[placement.panel] ?? 0) + 1;
-    }
-    const runs = runsNeeded(...inflated(problem, stock, sheet.placements));
-    if (runs > (problem.stages ?? Number.MAX_SAFE_INTEGER))
-      return `sheet ${index} needs ${runs} runs of cuts`;
-    if (hasOverlap(inflated(problem, stock, sheet.placements)[1]))
-      return `sheet ${index} has panels nearer than a kerf`;
+    const fault = sheetFault(problem, sheet);
+    if (fault) return `sheet ${index}: ${fault}`;
+    for (const { panel } of sheet.placements) placed[panel] = (placed[panel] ?? 0) + 1;
   }
   for (const { panel, qty } of layout.unplaced) placed[panel] = (placed[panel] ?? 0) + qty;
   const lost = problem.panels.findIndex((panel, i) => placed[i] !== panel.qty);
@@ -29,6 +21,69 @@ export function verifySheets(problem: SheetProblem, layout: SheetLayout): string
   const value = layout.lowerBoundOf === "cost" ? layout.cost : layout.count;
   if (layout.unplaced.length === 0 && value !== null && value < layout.lowerBound - 1e-9)
     return "the layout is below its bound";
+  return lockFault(problem, layout) ?? togetherFault(problem, layout);
+}
+
+/** What is wrong with one sheet: a panel off it, upon another or against the grain, or no way to cut it; null: nothing. */
+export function sheetFault(problem: SheetProblem, sheet: CutSheet): string | null {
+  const stock = problem.stock[sheet.stock];
+  if (!stock) return `there is no stock ${sheet.stock}`;
+  for (const placement of sheet.placements) {
+    const fault = placementFault(problem, stock, placement);
+    if (fault) return fault;
+  }
+  const [region, rects] = inflated(problem, stock, sheet.placements);
+  if (hasOverlap(rects)) return "two panels lie nearer than a kerf";
+  const runs = runsNeeded(region, rects);
+  if (runs === Number.POSITIVE_INFINITY) return "it cannot be cut by cuts that run right across";
+  return runs > (problem.stages ?? Number.MAX_SAFE_INTEGER)
+    ? `it needs ${runs} stages of cuts, and ${problem.stages} are set`
+    : null;
+}
+
+/** Every locked panel stands where it was locked, with the others of its sheet. */
+function lockFault(problem: SheetProblem, layout: SheetLayout): string | null {
+  const key = (one: { panel: number; x: number; y: number; rotated: boolean }) =>
+    `${one.panel}@${toNm(one.x)},${toNm(one.y)},${one.rotated}`;
+  const rest = layout.sheets.map((sheet) => ({
+    stock: sheet.stock,
+    keys: new Set(sheet.placements.filter((one) => one.locked).map(key)),
+  }));
+  for (const fixed of problem.fixed) {
+    const wanted = fixed.placements.map(key);
+    const found = rest.findIndex(
+      (sheet) => sheet.stock === fixed.stock && wanted.every((one) => sheet.keys.has(one)),
+    );
+    if (found < 0) return `locked panel ${fixed.placements[0]?.panel} is not where it was locked`;
+    rest.splice(found, 1);
+  }
+  return null;
+}
+
+/** Runs of a keep-together group lie in order, a kerf apart, and no panel of one lies outside a run. */
+function togetherFault(problem: SheetProblem, layout: SheetLayout): string | null {
+  const kerf = toNm(problem.kerf);
+  for (const [group, { panels, along }] of problem.together.entries()) {
+    for (const sheet of layout.sheets) {
+      const runs = new Map<number, Placement[]>();
+      for (const one of sheet.placements) {
+        if (one.together?.group !== group) continue;
+        runs.set(one.together.run, [...(runs.get(one.together.run) ?? []), one]);
+      }
+      for (const run of runs.values()) {
+        if (run.map((one) => one.panel).join() !== panels.join()) return `group ${group} is not in its order`;
+        const alongX = (along === "length") !== run[0]?.rotated;
+        const apart = run.some((one, i) => {
+          const next = run[i + 1];
+          if (!next) return false;
+          return alongX
+            ? toNm(next.x) !== toNm(one.x) + toNm(one.length) + kerf || next.y !== one.y
+            : toNm(next.y) !== toNm(one.y) + toNm(one.width) + kerf || next.x !== one.x;
+        });
+        if (apart) return `group ${group} is not one blank`;
+      }
+    }
+  }
   return null;
 }
 
@@ -50,6 +105,7 @@ function placementFault(
   if (!inside) return `panel ${placement.panel} lies in the trim or off the sheet`;
   const wrongWay =
     panel.grain &&
+    !placement.against &&
     ((stock.grain === "length" && placement.rotated) || (stock.grain === "width" && !placement.rotated));
   return wrongWay ? `panel ${placement.panel} lies against the grain` : null;
 }

@@ -4,6 +4,7 @@ import {
   BoardEntrySchema,
   BoughtEntrySchema,
   EdgingEntrySchema,
+  SawEntrySchema,
   SectionEntrySchema,
   shapeFault,
 } from "@/core/stockroom";
@@ -16,6 +17,7 @@ const ChangeSchema = v.variant("kind", [
   v.object({ kind: v.literal("board"), entry: BoardEntrySchema }),
   v.object({ kind: v.literal("edging"), entry: EdgingEntrySchema }),
   v.object({ kind: v.literal("bought"), entry: BoughtEntrySchema }),
+  v.object({ kind: v.literal("saw"), entry: SawEntrySchema }),
 ]);
 const Body = v.object({ change: ChangeSchema, expected: v.nullable(v.pipe(v.number(), v.integer())) });
 
@@ -39,7 +41,7 @@ export function PUT(request: Request) {
 }
 
 const RemoveSchema = v.object({
-  kind: v.picklist(["section", "board", "edging", "bought"]),
+  kind: v.picklist(["section", "board", "edging", "bought", "saw"]),
   id: v.pipe(v.string(), v.maxLength(60)),
 });
 

@@ -1,72 +1,47 @@
-/** Keeps a layout that a worker made. It is checked again here before it is stored. */
+/** Keeps a layout that a worker or somebody's hand made, checked again here; and releases one to the floor. */
 import * as v from "valibot";
 import type { KeptLayout } from "@/core/layout";
-import { BarProblemSchema, verifyBars } from "@/core/layout/bars";
-import { SheetProblemSchema, verifySheets } from "@/core/layout/sheets";
-import { findJob, saveLayout } from "@/db";
-import { connection } from "@/server";
+import { findJob, readRack, releaseLayout, saveLayout } from "@/db";
+import { connection, KeptSchema, keptFault } from "@/server";
 import { guarded, NO_SUCH_JOB, readBody, sayJson, sayProblem } from "../../../answer";
 
-const whole = v.pipe(v.number(), v.integer(), v.minValue(0));
-const finite = v.pipe(v.number(), v.finite());
-const left = { qty: whole, why: v.pipe(v.string(), v.maxLength(400)) };
-const outcome = {
-  cost: v.nullable(finite),
-  count: whole,
-  lowerBound: finite,
-  lowerBoundOf: v.picklist(["cost", "count"]),
-  proven: v.boolean(),
-};
-const common = {
-  taskId: v.pipe(v.string(), v.minLength(1), v.maxLength(300)),
-  fingerprint: v.pipe(v.string(), v.maxLength(5_000_000)),
-  revision: whole,
-  pieces: v.array(v.object({ mark: v.string(), name: v.string() })),
-};
-const rect = { x: finite, y: finite, length: finite, width: finite };
-const KeptSchema = v.variant("kind", [
-  v.object({
-    ...common,
-    kind: v.literal("bars"),
-    problem: BarProblemSchema,
-    layout: v.object({
-      ...outcome,
-      bars: v.array(v.object({ stock: whole, times: whole, pieces: v.array(whole), remainder: finite })),
-      unplaced: v.array(v.object({ ...left, piece: whole })),
-    }),
-  }),
-  v.object({
-    ...common,
-    kind: v.literal("sheets"),
-    problem: SheetProblemSchema,
-    layout: v.object({
-      ...outcome,
-      utilisation: finite,
-      sheets: v.array(
-        v.object({
-          stock: whole,
-          placements: v.array(v.object({ ...rect, panel: whole, rotated: v.boolean() })),
-          offcuts: v.array(v.object(rect)),
-        }),
-      ),
-      unplaced: v.array(v.object({ ...left, panel: whole })),
-    }),
-  }),
-]);
-const Body = v.object({ variant: v.pipe(v.string(), v.maxLength(60)), kept: KeptSchema });
+type Params = { readonly params: Promise<{ readonly id: string }> };
 
-export function PUT(request: Request, { params }: { readonly params: Promise<{ readonly id: string }> }) {
+const variant = v.pipe(v.string(), v.maxLength(60));
+const Body = v.object({ variant, kept: KeptSchema });
+
+export function PUT(request: Request, { params }: Params) {
   return guarded(async () => {
     const body = await readBody(request, Body);
     if (!body.ok) return body.problem;
     const db = await connection();
     const { id } = await params;
-    if (!(await findJob(db, id))) return NO_SUCH_JOB();
-    const { kept, variant } = body.value;
-    const fault =
-      kept.kind === "bars" ? verifyBars(kept.problem, kept.layout) : verifySheets(kept.problem, kept.layout);
+    const job = await findJob(db, id);
+    if (!job) return NO_SUCH_JOB();
+    const { kept } = body.value;
+    const fault = keptFault(kept satisfies KeptLayout);
     if (fault) return sayProblem(`The layout was not kept: ${fault}.`, 422);
-    await saveLayout(db, id, variant, kept satisfies KeptLayout, Date.now());
-    return sayJson({});
+    const owner = { job: id, variant: body.value.variant, code: job.code };
+    const refused = await saveLayout(db, owner, kept, Date.now());
+    if (refused !== null) return sayProblem(refused, 409);
+    return sayJson({ rack: await readRack(db) });
+  });
+}
+
+const Release = v.object({ variant, taskId: v.pipe(v.string(), v.maxLength(300)) });
+
+export function POST(request: Request, { params }: Params) {
+  return guarded(async () => {
+    const body = await readBody(request, Release);
+    if (!body.ok) return body.problem;
+    const db = await connection();
+    const { id } = await params;
+    const job = await findJob(db, id);
+    if (!job) return NO_SUCH_JOB();
+    const now = Date.now();
+    const owner = { job: id, variant: body.value.variant, code: job.code };
+    const outcome = await releaseLayout(db, owner, body.value.taskId, now);
+    if (typeof outcome === "string") return sayProblem(outcome, 409);
+    return sayJson({ ...outcome, releasedAt: now, rack: await readRack(db) });
   });
 }

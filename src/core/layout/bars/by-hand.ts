@@ -1,0 +1,199 @@
+/**
+ * Bars changed by hand: a piece is moved, turned, locked, set aside and brought back. A pattern that is cut several times
+ * gives one of its bars for it. Every change gives a layout that fits, or the reason why it would not.
+ */
+import { at, err, ok, type Result, toNm } from "../../kernel";
+import { waysOf } from "./mitre";
+import { type BarLayout, type BarProblem, type CutBar, type PieceTurn, usableLength } from "./problem";
+import { mergedBars, placesNm, remainderOf, sharedBy } from "./result";
+
+export type PieceAt = { readonly bar: number; readonly place: number };
+export type BarSpot = { readonly bar: number; readonly stock?: number; readonly place: number };
+
+/** What is waiting because somebody set it aside. */
+const ASIDE = "set aside by hand";
+const GONE = "That piece is not there any more.";
+
+type Lying = { readonly piece: number; readonly turn: PieceTurn | null; readonly locked: boolean };
+
+const lyingOn = (bar: CutBar): readonly Lying[] =>
+  bar.pieces.map((piece, place) => ({
+    piece,
+    turn: bar.turns?.[place] ?? null,
+    locked: bar.locked?.includes(place) ?? false,
+  }));
+
+function barOf(problem: BarProblem, stock: number, lying: readonly Lying[]): CutBar {
+  const pieces = lying.map(({ piece }) => piece);
+  const turns = lying.map(({ turn }) => turn);
+  const locked = lying.flatMap((one, place) => (one.locked ? [place] : []));
+  const bar = {
+    stock,
+    times: 1,
+    pieces,
+    ...(turns.some((turn) => turn !== null) ? { turns } : {}),
+    ...(locked.length > 0 ? { locked } : {}),
+  };
+  return { ...bar, remainder: remainderOf(problem, bar) };
+}
+
+/** One bar of each named pattern taken out of it, so that it can be changed by itself; its index in the new list. */
+function singled(
+  bars: readonly CutBar[],
+  index: number,
+): { readonly bars: readonly CutBar[]; readonly index: number } {
+  const bar = at(bars, index);
+  if (bar.times === 1) return { bars, index };
+  const rest = bars.map((one, i) => (i === index ? { ...one, times: one.times - 1 } : one));
+  return {
+    bars: [...rest.slice(0, index + 1), { ...bar, times: 1 }, ...rest.slice(index + 1)],
+    index: index + 1,
+  };
+}
+
+/** Moves a piece to a place on another bar, on its own, or on a bar that is not begun. */
+export function movePiece(
+  problem: BarProblem,
+  layout: BarLayout,
+  from: PieceAt,
+  to: BarSpot,
+): Result<BarLayout, string> {
+  const source = layout.bars[from.bar];
+  const moved = source && lyingOn(source)[from.place];
+  if (!source || !moved) return err(GONE);
+  const taken = singled(layout.bars, from.bar);
+  // Taking one bar out of a pattern moves those behind it.
+  const shift = taken.index - from.bar;
+  const target = to.bar === from.bar ? taken.index : to.bar > from.bar ? to.bar + shift : to.bar;
+  const without = lyingOn(source).filter((_, place) => place !== from.place);
+  const emptied = taken.bars.map((bar, i) => (i === taken.index ? barOf(problem, bar.stock, without) : bar));
+  return putOn(problem, layout, emptied, { ...to, bar: target }, moved);
+}
+
+/** Brings a piece back that was set aside or found no place. */
+export function bringPieceBack(
+  problem: BarProblem,
+  layout: BarLayout,
+  piece: number,
+  to: BarSpot,
+): Result<BarLayout, string> {
+  const waiting = layout.unplaced.find((one) => one.piece === piece);
+  if (!waiting) return err("That piece is not waiting any more.");
+  const unplaced = layout.unplaced.flatMap((one) =>
+    one !== waiting ? [one] : one.qty > 1 ? [{ ...one, qty: one.qty - 1 }] : [],
+  );
+  const lying: Lying = { piece, turn: null, locked: false };
+  return putOn(problem, { ...layout, unplaced }, layout.bars, to, lying);
+}
+
+function putOn(
+  problem: BarProblem,
+  layout: BarLayout,
+  bars: readonly CutBar[],
+  to: BarSpot,
+  moved: Lying,
+): Result<BarLayout, string> {
+  const known = bars[to.bar];
+  const single = known ? singled(bars, to.bar) : { bars, index: bars.length };
+  const stock = known?.stock ?? to.stock;
+  const size = stock === undefined ? undefined : problem.stock[stock];
+  const used = bars.reduce((sum, bar) => sum + (bar.stock === stock ? bar.times : 0), 0);
+  if (stock === undefined || !size || (!known && size.count !== null && used >= size.count))
+    return err("There is no more bar of that length in stock.");
+  const lying = [...(known ? lyingOn(known) : [])];
+  lying.splice(Math.min(to.place, lying.length), 0, moved);
+  const filled = barOf(problem, stock, lying);
+  const over = placesNm(problem, filled).endNm - toNm(usableLength(problem, stock));
+  if (over > 0)
+    return err(`There is no room: the bar would be ${(over / 1e6).toFixed(1)} mm too short, cuts included.`);
+  const whole = known
+    ? single.bars.map((bar, i) => (i === single.index ? filled : bar))
+    : [...single.bars, filled];
+  return ok(recounted(problem, layout, whole));
+}
+
+/** Sets a piece aside: it waits until it is brought back or filled in. */
+export function setPieceAside(
+  problem: BarProblem,
+  layout: BarLayout,
+  from: PieceAt,
+): Result<BarLayout, string> {
+  const source = layout.bars[from.bar];
+  const moved = source?.pieces[from.place];
+  if (!source || moved === undefined) return err(GONE);
+  const taken = singled(layout.bars, from.bar);
+  const without = lyingOn(source).filter((_, place) => place !== from.place);
+  const bars = taken.bars.map((bar, i) => (i === taken.index ? barOf(problem, bar.stock, without) : bar));
+  const known = layout.unplaced.find((one) => one.piece === moved && one.why === ASIDE);
+  const unplaced = known
+    ? layout.unplaced.map((one) => (one === known ? { ...one, qty: one.qty + 1 } : one))
+    : [...layout.unplaced, { piece: moved, qty: 1, why: ASIDE }];
+  return ok(recounted(problem, { ...layout, unplaced }, bars));
+}
+
+/** Locks a piece to its bar, or lets it go. */
+export function setPieceLock(
+  problem: BarProblem,
+  layout: BarLayout,
+  from: PieceAt,
+  locked: boolean,
+): Result<BarLayout, string> {
+  return changed(problem, layout, from, (one) => ({ ...one, locked }));
+}
+
+/** Turns a piece to the next way in which its section and its ends let it lie. */
+export function turnPiece(problem: BarProblem, layout: BarLayout, from: PieceAt): Result<BarLayout, string> {
+  const piece = layout.bars[from.bar]?.pieces[from.place];
+  if (piece === undefined) return err(GONE);
+  const ways = waysOf(problem.pieces[piece]?.ends ?? null);
+  if (ways.length < 2)
+    return err("It looks the same however it is turned, or its section does not allow it.");
+  return changed(problem, layout, from, (one) => {
+    const now = ways.findIndex((way) => way.turn === one.turn);
+    return { ...one, turn: ways[(now + 1) % ways.length]?.turn ?? null };
+  });
+}
+
+function changed(
+  problem: BarProblem,
+  layout: BarLayout,
+  from: PieceAt,
+  change: (one: Lying) => Lying,
+): Result<BarLayout, string> {
+  const source = layout.bars[from.bar];
+  if (source?.pieces[from.place] === undefined) return err(GONE);
+  const taken = singled(layout.bars, from.bar);
+  const lying = lyingOn(source).map((one, place) => (place === from.place ? change(one) : one));
+  const bar = barOf(problem, source.stock, lying);
+  const over = placesNm(problem, bar).endNm - toNm(usableLength(problem, bar.stock));
+  if (over > 0) return err(`Turned so, the bar would be ${(over / 1e6).toFixed(1)} mm too short.`);
+  return ok(
+    recounted(
+      problem,
+      layout,
+      taken.bars.map((one, i) => (i === taken.index ? bar : one)),
+    ),
+  );
+}
+
+/** Sums made anew; bars without a piece go back to stock. The bound holds for every layout, so it stays. */
+function recounted(problem: BarProblem, layout: BarLayout, all: readonly CutBar[]): BarLayout {
+  const bars = mergedBars(all.filter((bar) => bar.pieces.length > 0));
+  const count = bars.reduce((sum, bar) => sum + bar.times, 0);
+  const priced = bars.every((bar) => at(problem.stock, bar.stock).price !== null);
+  const cost = priced
+    ? Math.round(
+        bars.reduce((sum, bar) => sum + (at(problem.stock, bar.stock).price ?? 0) * bar.times, 0) * 1e4,
+      ) / 1e4
+    : null;
+  const value = layout.lowerBoundOf === "cost" ? cost : count;
+  return {
+    ...layout,
+    bars,
+    count,
+    cost,
+    proven: layout.unplaced.length === 0 && value !== null && value <= layout.lowerBound + 1e-9,
+    lowerBound: value !== null && value < layout.lowerBound ? value : layout.lowerBound,
+    ...(layout.shared ? { shared: sharedBy(problem, bars) } : {}),
+  };
+}

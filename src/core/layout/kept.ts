@@ -1,0 +1,82 @@
+/**
+ * Layouts that are kept, with the problem that they answer and the fingerprint of what they were made from: as soon as any
+ * of that has changed, they are stale and say why.
+ */
+import type { BarLayout, BarProblem } from "./bars";
+import type { SheetLayout, SheetProblem } from "./sheets";
+import type { LaidPiece, LayoutTask } from "./tasks";
+
+type Kept = {
+  readonly taskId: string;
+  readonly fingerprint: string;
+  /** Revision of the job that it was made from. */
+  readonly revision: number;
+  readonly pieces: readonly LaidPiece[];
+};
+export type KeptBars = Kept & {
+  readonly kind: "bars";
+  readonly problem: BarProblem;
+  readonly layout: BarLayout;
+};
+export type KeptSheets = Kept & {
+  readonly kind: "sheets";
+  readonly problem: SheetProblem;
+  readonly layout: SheetLayout;
+};
+/** A layout that was kept, with the problem that it answers. */
+export type KeptLayout = KeptBars | KeptSheets;
+
+export type FoundLayout = {
+  readonly kept: KeptLayout;
+  /** What has changed since, as the end of a sentence; null: nothing. */
+  readonly stale: string | null;
+};
+
+/** The layout that was kept for a task, and what has changed since. */
+export function keptFor(task: LayoutTask, kept: readonly KeptLayout[]): FoundLayout | null {
+  const found = kept.find((layout) => layout.taskId === task.id);
+  return found ? { kept: found, stale: staleWhy(task, found) } : null;
+}
+
+function staleWhy(task: LayoutTask, kept: KeptLayout): string | null {
+  if (task.fingerprint !== kept.fingerprint) return changedWords(task.fingerprint, kept.fingerprint);
+  const lost = usedRack(kept).find((id) => !task.problem.stock.some((stock) => stock.rack === id));
+  return lost === undefined ? null : "a rack piece that it uses is not free any more";
+}
+
+function changedWords(now: string, then: string): string {
+  const [a, b] = [partsOf(now), partsOf(then)];
+  if (a === null || b === null) return "the design or the stock changed";
+  const words = ["kerf, trims or stock sizes changed", "the design changed", "marks changed"];
+  const changed = words.filter((_, i) => JSON.stringify(a[i]) !== JSON.stringify(b[i]));
+  // A piece more changes marks as well: the design says it.
+  return changed.filter((word, _, all) => word !== "marks changed" || all.length === 1).join(", and ");
+}
+
+function partsOf(fingerprint: string): readonly unknown[] | null {
+  try {
+    const parts: unknown = JSON.parse(fingerprint);
+    return Array.isArray(parts) && parts.length === 3 ? parts : null;
+  } catch {
+    return null;
+  }
+}
+
+/** Ids of the rack pieces that a layout cuts from. */
+export function usedRack({ problem, layout }: KeptLayout): readonly string[] {
+  const used = "bars" in layout ? layout.bars : layout.sheets;
+  return used.flatMap(({ stock }) => problem.stock[stock]?.rack ?? []);
+}
+
+/** A layout as it is kept; `problem` is the one that was solved, when it has locks that the task knows nothing of. */
+export function keepLayout(
+  task: LayoutTask,
+  layout: BarLayout | SheetLayout,
+  revision: number,
+  problem: BarProblem | SheetProblem = task.problem,
+): KeptLayout {
+  const base = { taskId: task.id, fingerprint: task.fingerprint, revision, pieces: task.pieces };
+  return "bars" in layout
+    ? { ...base, kind: "bars", problem: problem as BarProblem, layout }
+    : { ...base, kind: "sheets", problem: problem as SheetProblem, layout };
+}

@@ -1,0 +1,267 @@
+/**
+ * A sheet problem as exact integers. A piece l × w becomes (l + kerf) × (w + kerf) and a sheet
+ * (L − 2·trim + kerf) × (W − 2·trim + kerf): after that the kerf can be forgotten, and nothing is lost, for every cut runs
+ * right across. Panels that are kept together are one larger piece; sheets with locked panels are begun already.
+ */
+import { at, fromNm, toNm } from "../../kernel";
+import { scaledInteger } from "../../measure";
+import type { CutRect } from "./cuts";
+import type { LockedPlacement, SheetProblem, UnplacedPanel } from "./problem";
+
+/** A panel turned or not, as its inflated sizes along x and y. */
+export type Turn = {
+  readonly length: number;
+  readonly width: number;
+  readonly rotated: boolean;
+  /** The way in which the panels of a keep-together group follow one another. */
+  readonly inner: "x" | "y" | null;
+};
+
+/** Panels of one size and grain together. `turns[t]` are the ways in which it may lie on sheet type t. */
+export type PanelClass = {
+  readonly area: number;
+  readonly demand: number;
+  /** One for each that is wanted; empty for a group. */
+  readonly panels: readonly number[];
+  /** The keep-together group that it is; null: single panels. */
+  readonly group: number | null;
+  readonly turns: readonly (readonly Turn[])[];
+};
+
+export type SheetType = {
+  readonly stock: number;
+  readonly length: number;
+  readonly width: number;
+  readonly cost: number;
+  readonly available: number;
+  readonly rack: boolean;
+};
+
+/** A sheet with locked panels, inflated. */
+export type BegunSheet = {
+  readonly type: number;
+  readonly locked: readonly LockedPlacement[];
+  readonly rects: readonly CutRect[];
+  readonly area: number;
+};
+
+export type SheetInstance = {
+  readonly classes: readonly PanelClass[];
+  readonly types: readonly SheetType[];
+  readonly stages: number;
+  readonly priced: boolean;
+  readonly begun: readonly BegunSheet[];
+  /** Cost of the sheets that hold locked panels: spent whatever else is done. */
+  readonly sunk: number;
+};
+
+function turnsOn(panel: Blank, grain: "length" | "width" | null, kerfNm: number): readonly Turn[] {
+  const along: Turn = {
+    length: toNm(panel.length) + kerfNm,
+    width: toNm(panel.width) + kerfNm,
+    rotated: false,
+    inner: null,
+  };
+  const across: Turn = { ...along, length: along.width, width: along.length, rotated: true };
+  if (panel.grain && grain === "length") return [along];
+  if (panel.grain && grain === "width") return [across];
+  return panel.length === panel.width ? [along] : [along, across];
+}
+
+/** Splits off what fits no sheet and turns the rest into integers (nanometres, inflated by the kerf). */
+export function prepare(problem: SheetProblem): {
+  readonly instance: SheetInstance;
+  readonly unplaced: readonly UnplacedPanel[];
+} {
+  const kerfNm = toNm(problem.kerf);
+  const priced =
+    problem.stock.every((sheet) => sheet.price !== null) && problem.stock.some((sheet) => sheet.price !== 0);
+  const types = typesOf(problem, priced, kerfNm);
+  const unplaced: UnplacedPanel[] = [];
+  const classes = new Map<string, PanelClass & { demand: number; panels: number[] }>();
+  const fitting = (one: Blank, inner: "length" | "width" | null) =>
+    types.map((type) =>
+      turnsOn(one, at(problem.stock, type.stock).grain, kerfNm)
+        .filter((turn) => turn.length <= type.length && turn.width <= type.width)
+        .map((turn): Turn => ({ ...turn, inner: innerWay(inner, turn.rotated) })),
+    );
+  const rest = problem.panels.map((panel) => panel.qty);
+  for (const sheet of problem.fixed)
+    for (const { panel } of sheet.placements) rest[panel] = at(rest, panel) - 1;
+  problem.together.forEach((group, index) => {
+    const whole = wholeBlank(problem, group);
+    const turns = whole ? fitting(whole, group.along) : [];
+    const runs = runsPossible(group, rest);
+    for (const panel of group.panels) rest[panel] = at(rest, panel) - runs;
+    if (runs === 0) return;
+    const why = whole
+      ? turns.every((ways) => ways.length === 0)
+        ? `kept together as one blank: ${tooLarge(problem, whole, types, kerfNm)}`
+        : null
+      : "kept together, but their sizes across differ";
+    if (why !== null || !whole) {
+      for (const [panel, times] of counted(group.panels))
+        unplaced.push({ panel, qty: runs * times, why: why ?? "" });
+      return;
+    }
+    classes.set(`group ${index}`, {
+      demand: runs,
+      panels: [],
+      group: index,
+      turns,
+      area: areaOf(whole, kerfNm),
+    });
+  });
+  problem.panels.forEach((panel, index) => {
+    const qty = at(rest, index);
+    if (qty <= 0) return;
+    const turns = fitting(panel, null);
+    if (turns.every((ways) => ways.length === 0)) {
+      unplaced.push({ panel: index, qty, why: tooLarge(problem, panel, types, kerfNm) });
+      return;
+    }
+    const key = `${panel.length}|${panel.width}|${panel.grain}`;
+    const known = classes.get(key) ?? {
+      demand: 0,
+      panels: [],
+      group: null,
+      turns,
+      area: areaOf(panel, kerfNm),
+    };
+    known.demand += qty;
+    for (let i = 0; i < qty; i++) known.panels.push(index);
+    classes.set(key, known);
+  });
+  const begun = begunSheets(problem, types, kerfNm);
+  return {
+    instance: {
+      classes: [...classes.values()].sort((a, b) => b.area - a.area),
+      types,
+      stages: problem.stages ?? Number.POSITIVE_INFINITY,
+      priced,
+      begun,
+      sunk: begun.reduce((sum, sheet) => sum + at(types, sheet.type).cost, 0),
+    },
+    unplaced: merged(unplaced),
+  };
+}
+
+type Blank = { readonly length: number; readonly width: number; readonly grain: boolean };
+
+const areaOf = (one: Blank, kerfNm: number) => (toNm(one.length) + kerfNm) * (toNm(one.width) + kerfNm);
+
+/** In the sheet's axes: the way in which parts along a panel's length or width follow one another. */
+function innerWay(inner: "length" | "width" | null, rotated: boolean): "x" | "y" | null {
+  if (inner === null) return null;
+  return (inner === "length") === rotated ? "y" : "x";
+}
+
+function typesOf(problem: SheetProblem, priced: boolean, kerfNm: number): readonly SheetType[] {
+  const trimNm = toNm(problem.trim);
+  return problem.stock.flatMap((sheet, stock): SheetType[] => {
+    const length = toNm(sheet.length) - 2 * trimNm;
+    const width = toNm(sheet.width) - 2 * trimNm;
+    const begun = problem.fixed.filter((one) => one.stock === stock).length;
+    if (length <= 0 || width <= 0 || sheet.count === 0) return [];
+    return [
+      {
+        stock,
+        length: length + kerfNm,
+        width: width + kerfNm,
+        cost: sheetCost(problem, sheet, priced),
+        available: sheet.count === null ? Number.POSITIVE_INFINITY : sheet.count - begun,
+        rack: sheet.rack !== null,
+      },
+    ];
+  });
+}
+
+function begunSheets(
+  problem: SheetProblem,
+  types: readonly SheetType[],
+  kerfNm: number,
+): readonly BegunSheet[] {
+  const trimNm = toNm(problem.trim);
+  return problem.fixed.map((sheet): BegunSheet => {
+    const rects = sheet.placements.map(({ panel, x, y, rotated }): CutRect => {
+      const { length, width } = at(problem.panels, panel);
+      const [along, across] = rotated ? [width, length] : [length, width];
+      return {
+        x: toNm(x) - trimNm,
+        y: toNm(y) - trimNm,
+        length: toNm(along) + kerfNm,
+        width: toNm(across) + kerfNm,
+      };
+    });
+    return {
+      type: types.findIndex((type) => type.stock === sheet.stock),
+      locked: sheet.placements,
+      rects,
+      area: rects.reduce((sum, rect) => sum + rect.length * rect.width, 0),
+    };
+  });
+}
+
+const counted = (panels: readonly number[]) => {
+  const counts = new Map<number, number>();
+  for (const panel of panels) counts.set(panel, (counts.get(panel) ?? 0) + 1);
+  return counts;
+};
+
+/** How often a group can be made of what is wanted of its panels. */
+function runsPossible(group: SheetProblem["together"][number], rest: readonly number[]): number {
+  let runs = group.qty;
+  for (const [panel, times] of counted(group.panels))
+    runs = Math.min(runs, Math.floor(Math.max(0, at(rest, panel)) / times));
+  return runs;
+}
+
+/** The blank that a group is cut as; null when its panels differ in the other direction. */
+export function wholeBlank(
+  problem: SheetProblem,
+  group: SheetProblem["together"][number],
+): (Blank & { readonly along: "length" | "width" }) | null {
+  const panels = group.panels.map((panel) => at(problem.panels, panel));
+  const [run, across] =
+    group.along === "length" ? (["length", "width"] as const) : (["width", "length"] as const);
+  const first = panels[0];
+  if (!first || panels.some((panel) => toNm(panel[across]) !== toNm(first[across]))) return null;
+  const sum = panels.reduce((total, panel) => total + toNm(panel[run]), 0);
+  const whole = fromNm(sum + (panels.length - 1) * toNm(problem.kerf));
+  const sizes = { length: first.length, width: first.width, [run]: whole };
+  return { ...sizes, grain: panels.some((panel) => panel.grain), along: group.along };
+}
+
+function merged(unplaced: readonly UnplacedPanel[]): readonly UnplacedPanel[] {
+  const byPanel = new Map<string, UnplacedPanel>();
+  for (const one of unplaced) {
+    const key = `${one.panel}:${one.why}`;
+    const known = byPanel.get(key);
+    byPanel.set(key, known ? { ...known, qty: known.qty + one.qty } : one);
+  }
+  return [...byPanel.values()];
+}
+
+function tooLarge(problem: SheetProblem, panel: Blank, types: readonly SheetType[], kerfNm: number): string {
+  if (types.length === 0) return "there is no stock for it";
+  const size = `${panel.length} x ${panel.width} mm`;
+  const freely = types.some((type) =>
+    turnsOn({ ...panel, grain: false }, null, kerfNm).some(
+      (turn) => turn.length <= type.length && turn.width <= type.width,
+    ),
+  );
+  if (panel.grain && freely) return `${size} only fits turned against the grain`;
+  const best = types.reduce((a, b) => (b.length * b.width > a.length * a.width ? b : a));
+  const trimmed = problem.trim > 0 ? " after its trims" : "";
+  return `larger than every sheet: ${size}, the largest gives ${fromNm(best.length - kerfNm)} x ${fromNm(best.width - kerfNm)} mm${trimmed}`;
+}
+
+/** Money in 1/10,000; without prices the number of sheets first, their area second. */
+function sheetCost(problem: SheetProblem, sheet: SheetProblem["stock"][number], priced: boolean): number {
+  if (priced) return Number(scaledInteger(sheet.price ?? 0, 4));
+  // A rack piece is there already: it is not bought.
+  if (sheet.rack !== null) return 0;
+  const areas = problem.stock.map((one) => Math.round((one.length * one.width) / 100));
+  const own = Math.round((sheet.length * sheet.width) / 100);
+  return Math.max(...areas) * 500 + own;
+}

@@ -1,0 +1,138 @@
+/**
+ * Kept layouts, of jobs and of batches. Keeping one sets the rack pieces aside that it uses; releasing it takes them out of
+ * the rack and puts the rests into it: in one transaction, so that nothing is promised twice.
+ */
+import { randomUUID } from "node:crypto";
+import { and, asc, eq } from "drizzle-orm";
+import { type KeptLayout, restsToKeep, usedRack } from "@/core/layout";
+import { readBarProblem } from "@/core/layout/bars";
+import { readSheetProblem } from "@/core/layout/sheets";
+import type { RackPiece } from "@/core/stockroom";
+import type { Connection } from "./database";
+import { addRackPieces, type Holding, holdRack, type Transaction, takeHeld } from "./rack-repository";
+import { batchLayouts, layouts } from "./schema";
+
+/** Whose layouts they are: a variant of a job ("" for its own sizes), or a batch. */
+export type LayoutOwner =
+  | { readonly job: string; readonly variant: string; readonly code: string }
+  | { readonly batch: string; readonly code: string };
+
+export type StoredLayout = KeptLayout & { readonly releasedAt: number | null };
+
+const holdingOf = (owner: LayoutOwner, task: string): Holding =>
+  "batch" in owner
+    ? { job: owner.batch, code: owner.code, variant: "", task }
+    : { job: owner.job, code: owner.code, variant: owner.variant, task };
+
+const rowsOf = (owner: LayoutOwner) =>
+  "batch" in owner
+    ? eq(batchLayouts.batchId, owner.batch)
+    : and(eq(layouts.jobId, owner.job), eq(layouts.variant, owner.variant));
+
+/** A layout as it was stored, with what problems have got since. */
+function parsed(text: string, releasedAt: number | null): StoredLayout {
+  const kept = JSON.parse(text) as KeptLayout;
+  return kept.kind === "bars"
+    ? { ...kept, problem: readBarProblem(kept.problem), releasedAt }
+    : { ...kept, problem: readSheetProblem(kept.problem), releasedAt };
+}
+
+export async function readLayouts(
+  { db }: Pick<Connection, "db">,
+  owner: LayoutOwner,
+): Promise<readonly StoredLayout[]> {
+  const rows =
+    "batch" in owner
+      ? await db.select().from(batchLayouts).where(rowsOf(owner)).orderBy(asc(batchLayouts.taskId))
+      : await db.select().from(layouts).where(rowsOf(owner)).orderBy(asc(layouts.taskId));
+  return rows.map((row) => parsed(row.kept, row.releasedAt));
+}
+
+/** Keeps a layout in the place of the one before; the sentence why not, or null. */
+export async function saveLayout(
+  { write }: Connection,
+  owner: LayoutOwner,
+  kept: KeptLayout,
+  at: number,
+): Promise<string | null> {
+  try {
+    await write((db) =>
+      db.transaction(async (tx) => {
+        const refused = await holdRack(tx, holdingOf(owner, kept.taskId), usedRack(kept));
+        // Thrown, so that nothing of it stands.
+        if (refused !== null) throw new Refused(refused);
+        await put(tx, owner, kept, at);
+      }),
+    );
+    return null;
+  } catch (thrown) {
+    if (thrown instanceof Refused) return thrown.message;
+    throw thrown;
+  }
+}
+class Refused extends Error {}
+
+async function put(tx: Transaction, owner: LayoutOwner, kept: KeptLayout, at: number): Promise<void> {
+  const text = JSON.stringify({ ...kept, releasedAt: undefined });
+  const row = { taskId: kept.taskId, kept: text, at, releasedAt: null };
+  if ("batch" in owner) {
+    const own = { ...row, batchId: owner.batch };
+    await tx
+      .insert(batchLayouts)
+      .values(own)
+      .onConflictDoUpdate({ target: [batchLayouts.batchId, batchLayouts.taskId], set: own });
+    return;
+  }
+  const own = { ...row, jobId: owner.job, variant: owner.variant };
+  await tx
+    .insert(layouts)
+    .values(own)
+    .onConflictDoUpdate({ target: [layouts.jobId, layouts.variant, layouts.taskId], set: own });
+}
+
+export type ReleaseOutcome = {
+  /** Rack pieces that were cut up. */
+  readonly left: readonly RackPiece[];
+  /** Rests that lie in the rack now. */
+  readonly entered: readonly RackPiece[];
+};
+
+/** Sends a kept layout to the floor; the sentence why not. */
+export async function releaseLayout(
+  { write }: Connection,
+  owner: LayoutOwner,
+  taskId: string,
+  at: number,
+): Promise<ReleaseOutcome | string> {
+  return write((db) =>
+    db.transaction(async (tx) => {
+      const found = (await readLayouts({ db: tx as never }, owner)).find((kept) => kept.taskId === taskId);
+      if (!found) return "There is no layout of that stock to release; lay it out first.";
+      if (found.releasedAt !== null) return "This layout is released already; lay out again to cut anew.";
+      const left = await takeHeld(tx, holdingOf(owner, taskId), at);
+      const [, entry = "", material = ""] = taskId.split(":");
+      const rests = restsToKeep(found).map(({ length, width }) => ({
+        id: randomUUID(),
+        entry,
+        material: material === "" ? null : material,
+        length,
+        width,
+        place: "",
+        note: "",
+        from: owner.code,
+      }));
+      const entered = await addRackPieces(tx, rests, at);
+      if ("batch" in owner)
+        await tx
+          .update(batchLayouts)
+          .set({ releasedAt: at })
+          .where(and(rowsOf(owner), eq(batchLayouts.taskId, taskId)));
+      else
+        await tx
+          .update(layouts)
+          .set({ releasedAt: at })
+          .where(and(rowsOf(owner), eq(layouts.taskId, taskId)));
+      return { left, entered };
+    }),
+  );
+}

@@ -1,0 +1,155 @@
+/** The rack in the database: what lies in it, who holds it, and what has left it. */
+import { and, asc, eq, isNull } from "drizzle-orm";
+import { nextLabel, type RackPiece } from "@/core/stockroom";
+import type { Connection, Database } from "./database";
+import { rackPieces } from "./schema";
+
+export type Transaction = Parameters<Parameters<Database["transaction"]>[0]>[0];
+type Row = typeof rackPieces.$inferSelect;
+
+function pieceOf(row: Row): RackPiece {
+  const { id, label, entryId, material, length, width, place, note, cameFrom } = row;
+  const holder =
+    row.holderJob === null
+      ? null
+      : {
+          job: row.holderJob,
+          code: row.holderCode ?? "",
+          variant: row.holderVariant ?? "",
+          task: row.holderTask ?? "",
+        };
+  return { id, label, entry: entryId, material, length, width, place, note, from: cameFrom, holder };
+}
+
+/** What lies in the rack, by label as it was given. */
+export async function readRack({ db }: Connection): Promise<readonly RackPiece[]> {
+  const rows = await db
+    .select()
+    .from(rackPieces)
+    .where(isNull(rackPieces.goneAt))
+    .orderBy(asc(rackPieces.at), asc(rackPieces.label));
+  return rows.map(pieceOf);
+}
+
+/** A new piece without its label, or one that is there already with what is changed. */
+export type RackEntry = Omit<RackPiece, "holder" | "label"> & { readonly label: string | null };
+
+/** Puts a piece into the rack, or changes one that lies there; the sentence why not, or the piece. */
+export async function saveRackPiece(
+  { write }: Connection,
+  entry: RackEntry,
+  at: number,
+): Promise<RackPiece | string> {
+  return write((db) =>
+    db.transaction(async (tx) => {
+      const [known] = await tx.select().from(rackPieces).where(eq(rackPieces.id, entry.id));
+      if (known && known.goneAt !== null) return `${known.label} has left the rack.`;
+      const sized = known && (known.length !== entry.length || known.width !== entry.width);
+      if (sized && known.holderJob !== null)
+        return `${known.label} is set aside for ${known.holderCode}; its size cannot change until that layout lets it go.`;
+      const label = entry.label ?? known?.label ?? nextLabel(await allLabels(tx));
+      const [taken] = await tx.select().from(rackPieces).where(eq(rackPieces.label, label));
+      if (taken && taken.id !== entry.id) return `There is already a ${label}; labels are given once.`;
+      const row = await insert(tx, { ...entry, label }, at);
+      return pieceOf(row);
+    }),
+  );
+}
+
+const allLabels = async (tx: Transaction) =>
+  (await tx.select({ label: rackPieces.label }).from(rackPieces)).map((row) => row.label);
+
+async function insert(
+  tx: Transaction,
+  { id, label, entry, material, length, width, place, note, from }: Omit<RackPiece, "holder">,
+  at: number,
+): Promise<Row> {
+  const row = { id, label, entryId: entry, material, length, width, place, note, cameFrom: from };
+  const [saved] = await tx
+    .insert(rackPieces)
+    .values({ ...row, at })
+    .onConflictDoUpdate({ target: rackPieces.id, set: row })
+    .returning();
+  if (!saved) throw new Error("a rack piece was not stored");
+  return saved;
+}
+
+/** New pieces from a job, each with the next label. */
+export async function addRackPieces(
+  tx: Transaction,
+  pieces: readonly Omit<RackPiece, "holder" | "label">[],
+  at: number,
+): Promise<readonly RackPiece[]> {
+  const labels = await allLabels(tx);
+  const added: RackPiece[] = [];
+  for (const [i, piece] of pieces.entries())
+    added.push(pieceOf(await insert(tx, { ...piece, label: nextLabel(labels, i) }, at)));
+  return added;
+}
+
+/** Takes a piece out of the rack; the sentence why not, or null. */
+export async function removeRackPiece({ write }: Connection, id: string, at: number): Promise<string | null> {
+  return write((db) =>
+    db.transaction(async (tx) => {
+      const [known] = await tx.select().from(rackPieces).where(eq(rackPieces.id, id));
+      if (!known || known.goneAt !== null) return "That piece is not in the rack any more.";
+      if (known.holderJob !== null)
+        return `${known.label} is set aside for ${known.holderCode}; lay that out without it first.`;
+      await tx.update(rackPieces).set({ goneAt: at }).where(eq(rackPieces.id, id));
+      return null;
+    }),
+  );
+}
+
+export type Holding = {
+  readonly job: string;
+  readonly code: string;
+  readonly variant: string;
+  readonly task: string;
+};
+
+const heldBy = ({ job, variant, task }: Holding) =>
+  and(
+    eq(rackPieces.holderJob, job),
+    eq(rackPieces.holderVariant, variant),
+    eq(rackPieces.holderTask, task),
+    isNull(rackPieces.goneAt),
+  );
+
+const NOBODY = { holderJob: null, holderCode: null, holderVariant: null, holderTask: null };
+
+/** Frees everything that a job or batch holds. */
+export async function letGoAll(tx: Transaction, job: string): Promise<void> {
+  await tx
+    .update(rackPieces)
+    .set(NOBODY)
+    .where(and(eq(rackPieces.holderJob, job), isNull(rackPieces.goneAt)));
+}
+
+/** Sets pieces aside for a layout in the place of those that it held; the sentence why not, or null. */
+export async function holdRack(
+  tx: Transaction,
+  holding: Holding,
+  ids: readonly string[],
+): Promise<string | null> {
+  await tx.update(rackPieces).set(NOBODY).where(heldBy(holding));
+  for (const id of ids) {
+    const [row] = await tx.select().from(rackPieces).where(eq(rackPieces.id, id));
+    if (!row || row.goneAt !== null)
+      return `${row?.label ?? "A rack piece"} is not in the rack any more; lay out again.`;
+    if (row.holderJob !== null)
+      return `${row.label} is set aside for ${row.holderCode} in the meantime; lay out again without it.`;
+    const { job, code, variant, task } = holding;
+    await tx
+      .update(rackPieces)
+      .set({ holderJob: job, holderCode: code, holderVariant: variant, holderTask: task })
+      .where(eq(rackPieces.id, id));
+  }
+  return null;
+}
+
+/** The pieces that a layout holds leave the rack. */
+export async function takeHeld(tx: Transaction, holding: Holding, at: number): Promise<readonly RackPiece[]> {
+  const rows = await tx.update(rackPieces).set({ goneAt: at }).where(heldBy(holding)).returning();
+  return rows.map(pieceOf);
+}
