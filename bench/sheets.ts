@@ -153,16 +153,17 @@ function classRow(index: number, draws: number, budgetMs: number): Sums {
   return sums;
 }
 
-export function sheetTable(draws = 1, budgetMs = 3000): void {
+export function sheetTable(draws = 1, budgetMs = 3000, only: readonly number[] = []): void {
   console.log(`Sheet layouts, ${budgetMs / 1000} s each: sheets beside the bound, a free packer and shelves`);
   const total: Sums = { sheets: 0, bound: 0, free: 0, shelf: 0, proven: 0, over: 0 };
   CLASSES.forEach((_, index) => {
+    if (only.length > 0 && !only.includes(index + 1)) return;
     const sums = classRow(index, draws, budgetMs);
     for (const key of Object.keys(total) as (keyof Sums)[]) total[key] += sums[key];
     console.log(`  ${rowText(`class ${index + 1}`, sums, draws * 10)}`);
   });
   console.log(`  ${rowText("all classes", total, draws * 100)}`);
-  shopTable();
+  if (only.length === 0) shopTable();
   console.log("");
 }
 
@@ -186,7 +187,6 @@ function shopTable(): void {
         seed: 1,
         now: () => performance.now(),
         budgetMs,
-        passes: 4000,
         onProgress: () => {
           begun ||= performance.now() - start;
         },

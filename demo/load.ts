@@ -14,6 +14,7 @@ import {
   readSetting,
   readStock,
   saveLayout,
+  saveRackPiece,
   saveStockEntry,
   writeSetting,
 } from "@/db";
@@ -22,7 +23,7 @@ import { createJob } from "@/server/jobs";
 import { noticeBoard } from "./notice-board";
 import { pottingBench } from "./potting-bench";
 import { seedPacketCabinet } from "./seed-packet-cabinet";
-import { demoStockroom } from "./stockroom";
+import { demoRack, demoStockroom } from "./stockroom";
 
 const now = () => performance.now();
 
@@ -39,6 +40,8 @@ export async function loadDemo(url: string): Promise<"loaded" | "already there">
     for (const entry of stockroom.boards) await saveStockEntry(db, { kind: "board", entry }, null);
     for (const entry of stockroom.edging) await saveStockEntry(db, { kind: "edging", entry }, null);
     for (const entry of stockroom.bought) await saveStockEntry(db, { kind: "bought", entry }, null);
+    for (const entry of stockroom.saws) await saveStockEntry(db, { kind: "saw", entry }, null);
+    for (const piece of demoRack) await saveRackPiece(db, piece, Date.now());
     await writeSetting(db, "currency", demoStockroom.currency);
     await writeSetting(db, "shop", "Hollow Lane Works");
     const solver = await loadLinearSolver();

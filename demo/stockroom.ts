@@ -1,5 +1,5 @@
 /** The stockroom of Hollow Lane Works, a made-up shop. Stock sizes are common ones; all prices are invented. */
-import type { StockroomInput } from "@/core/stockroom";
+import type { RackPiece, StockroomInput } from "@/core/stockroom";
 
 const inch = 25.4;
 const steel = {
@@ -9,6 +9,8 @@ const steel = {
   kerf: 2.5,
   trimStart: 5,
   trimEnd: 5,
+  grip: 60,
+  keep: 400,
 } as const;
 const bar = (length: number, price: number) => ({ length, price, count: null });
 const sheet = (length: number, width: number, price: number) => ({ length, width, price, count: null });
@@ -207,4 +209,34 @@ export const demoStockroom: StockroomInput = {
     { id: "runner-400", name: "Drawer runner 400, pair", measure: "each", price: 12.8, packOf: null },
     { id: "post-cap", name: "Post cap 2 1/2 in", measure: "each", price: 3.2, packOf: null },
   ],
+  saws: [
+    { id: "saw-mitre", name: "Mitre saw, bench", depth: 60, angle: 50, length: 2500 },
+    { id: "saw-band", name: "Band saw, floor", depth: 220, angle: 60, length: 6000 },
+  ],
 };
+
+/** What lies in the shop's rack at the start: made up like all of it. */
+export const demoRack: readonly Omit<RackPiece, "holder">[] = [
+  {
+    id: "rack-tube",
+    label: "R-1",
+    entry: "sht-40-3",
+    material: "S235",
+    length: 1735,
+    width: null,
+    place: "Bay 2, low",
+    note: "one end scratched",
+    from: null,
+  },
+  {
+    id: "rack-ply",
+    label: "R-2",
+    entry: "birch-ply-12",
+    material: "birch ply",
+    length: 900,
+    width: 610,
+    place: "Sheet rack, left",
+    note: "",
+    from: null,
+  },
+];

@@ -18,5 +18,6 @@ export const TINTS: Readonly<Record<Tint, string>> = {
   board: "#F4EBD8",
   rest: "#FAFAF6",
   brass: "#F3DFB8",
+  lock: "#b7832f",
   ground: "#F4F4EF",
 };

@@ -1,5 +1,12 @@
 /** The door of the use cases. */
 export { connection } from "./connection";
+export {
+  DIAGRAM_FORMATS,
+  type DiagramFormat,
+  isDiagramFormat,
+  printDiagrams,
+  printRackLabels,
+} from "./diagrams";
 export { type StepAnswer, stepBack, submitEdit } from "./edits";
 export {
   createEmptyJob,
@@ -11,4 +18,4 @@ export {
   openJob,
 } from "./jobs";
 export { KeptSchema, keptFault } from "./kept-layout";
-export { type ComputedJob, computeJob, fileName, printJob, printList } from "./papers";
+export { type ComputedJob, computeJob, fileName, printInput, printJob, printList } from "./papers";

@@ -1,5 +1,5 @@
 /** Use cases of everything that leaves a job: the printed papers, lists as CSV, the tally, the job file. */
-import { type PageHead, type PageSize, shopPapers } from "@/core/drawing";
+import { type PageHead, type PageSize, type PrintInput, shopPapers } from "@/core/drawing";
 import type { VariantId } from "@/core/job";
 import { type Lists, namedTable } from "@/core/lists";
 import { createPipeline, type Results } from "@/core/pipeline";
@@ -61,14 +61,20 @@ export async function printList(
   return { title: table.title, bytes: await listFile(format, { table, tally, head, made, page: how.page }) };
 }
 
+/** What papers of a computed job are made from. */
+export const printInput = (computed: ComputedJob, variant: string, made: Date): PrintInput => ({
+  ...headOf(computed, variant, made),
+  results: computed.results,
+  kept: computed.open.layouts,
+  saws: computed.stockroom.saws,
+});
+
 /** The shop papers as one PDF. */
 export function printJob(computed: ComputedJob, page: PageSize, variant: string): Promise<Uint8Array> {
-  const { open, results } = computed;
-  const { info } = open.job;
+  const { info } = computed.open.job;
   const made = new Date();
-  const input = { ...headOf(computed, variant, made), results, kept: open.layouts };
   return pagesToPdf(`${info.job.code} ${info.job.title}`, made, (measure) =>
-    shopPapers(input, page, measure),
+    shopPapers(printInput(computed, variant, made), page, measure),
   );
 }
 

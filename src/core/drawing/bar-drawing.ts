@@ -1,7 +1,8 @@
 /** One bar of a layout: its pieces in order with their real end cuts, marks and lengths, and what is left. */
-import { at, fromNm, toNm } from "../kernel";
-import type { LaidPiece } from "../layout";
-import type { BarProblem, CutBar } from "../layout/bars";
+import type { Vec2 } from "../geometry";
+import { at } from "../kernel";
+import { type LaidPiece, pieceKey } from "../layout";
+import { type BarProblem, type CutBar, type PieceOutline, pieceOutlines, trims } from "../layout/bars";
 import { formatLength, type LengthStyle } from "../measure";
 import type { Piece } from "../tally";
 import { type DrawItem, rectangle, type TextMeasure } from "./display";
@@ -13,7 +14,7 @@ export type BarDrawingInput = {
   /** What each piece of the problem is called. */
   readonly pieces: readonly LaidPiece[];
   /** The piece as the tally knows it, for its ends; null when the row is gone. */
-  readonly shownOf: (mark: string) => Piece | null;
+  readonly shownOf: (piece: LaidPiece) => Piece | null;
   readonly style: LengthStyle;
 };
 
@@ -27,10 +28,9 @@ export type BarDrawingSize = {
 };
 
 export function barDrawing(input: BarDrawingInput, size: BarDrawingSize): readonly DrawItem[] {
-  const { bar, problem, pieces, style } = input;
+  const { bar, problem, style } = input;
   const { scale, depth, line, text } = size;
   const whole = at(problem.stock, bar.stock).length;
-  const start = typeof problem.trim === "number" ? problem.trim : problem.trim.start;
   const items: DrawItem[] = [
     {
       kind: "polygon",
@@ -39,13 +39,12 @@ export function barDrawing(input: BarDrawingInput, size: BarDrawingSize): readon
       fill: "rest",
     },
   ];
-  let x = start;
-  for (const index of bar.pieces) {
-    const { length } = at(problem.pieces, index);
-    const { mark } = at(pieces, index);
-    items.push(...pieceItems(input, size, mark, x, length));
-    x = fromNm(toNm(x) + toNm(length) + toNm(problem.kerf));
-  }
+  const outlines = pieceOutlines(problem, bar);
+  bar.pieces.forEach((_, place) => {
+    items.push(...pieceItems(input, size, place, at(outlines, place)));
+  });
+  const { end } = trims(problem);
+  const x = whole - Math.max(0, end) - bar.remainder;
   const label = formatLength(bar.remainder, style, 0.1);
   const room = bar.remainder * scale;
   if (bar.remainder > 0 && size.measure(`${label} left`, text * 0.85, "condensed") < room - 2 * line) {
@@ -63,21 +62,30 @@ export function barDrawing(input: BarDrawingInput, size: BarDrawingSize): readon
 }
 
 function pieceItems(
-  { shownOf, style }: BarDrawingInput,
+  { bar, problem, pieces, shownOf, style }: BarDrawingInput,
   size: BarDrawingSize,
-  mark: string,
-  x: number,
-  length: number,
+  place: number,
+  outline: PieceOutline,
 ): readonly DrawItem[] {
   const { scale, depth, line, text, measure } = size;
-  const piece = shownOf(mark);
-  const slopes = piece?.form.kind === "member" ? seenSlopes(piece.form) : ([0, 0] as const);
-  const saddles = piece?.form.kind === "member" ? saddleDepths(piece.form, depth) : ([0, 0] as const);
-  const corners = barOutline(length * scale, depth, slopes, saddles).map(
-    ([px, py]) => [px + x * scale, py] as const,
-  );
-  const middle = (x + length / 2) * scale;
-  const room = length * scale - (Math.abs(slopes[0]) + Math.abs(slopes[1])) * depth * 0.5;
+  const index = at(bar.pieces, place);
+  const { length } = at(problem.pieces, index);
+  const named = at(pieces, index);
+  const mark = pieceKey(named);
+  const piece = shownOf(named);
+  const from = Math.min(outline.start.upper, outline.start.lower);
+  const corners = cornersOf(outline, piece, {
+    scale,
+    depth,
+    from,
+    length,
+    ends: at(problem.pieces, index).ends,
+  });
+  const middle = (from + length / 2) * scale;
+  const inner =
+    Math.min(outline.end.upper, outline.end.lower) - Math.max(outline.start.upper, outline.start.lower);
+  const room = inner * scale;
+  const locked = bar.locked?.includes(place) ?? false;
   const items: DrawItem[] = [
     {
       kind: "polygon",
@@ -86,6 +94,7 @@ function pieceItems(
       fill: piece ? tintOf(piece) : "steel",
       pick: mark,
     },
+    ...(locked ? [lockSign([from * scale + text * 0.55, text * 0.55], text * 0.5)] : []),
   ];
   const label = formatLength(length, style, 0.1);
   const both = measure(`${mark} `, text, "slab") + measure(label, text, "condensed");
@@ -126,4 +135,45 @@ function pieceItems(
     });
   }
   return items;
+}
+
+/** Ends that lean in one plane as the layout has them, to scale along the bar; others as the tally draws them. */
+function cornersOf(
+  outline: PieceOutline,
+  piece: Piece | null,
+  how: {
+    readonly scale: number;
+    readonly depth: number;
+    readonly from: number;
+    readonly length: number;
+    readonly ends: BarProblem["pieces"][number]["ends"];
+  },
+): readonly Vec2[] {
+  const { scale, depth, from, length } = how;
+  if (how.ends !== null || piece?.form.kind !== "member")
+    return [
+      [outline.start.upper * scale, 0],
+      [outline.end.upper * scale, 0],
+      [outline.end.lower * scale, depth],
+      [outline.start.lower * scale, depth],
+    ];
+  const saddles = saddleDepths(piece.form, depth);
+  return barOutline(length * scale, depth, seenSlopes(piece.form), saddles).map(([x, y]) => [
+    x + from * scale,
+    y,
+  ]);
+}
+
+/** The sign of what is locked: a filled notch in the corner. */
+export function lockSign([x, y]: Vec2, size: number): DrawItem {
+  return {
+    kind: "polygon",
+    points: [
+      [x - size, y - size],
+      [x + size, y - size],
+      [x - size, y + size],
+    ],
+    stroke: null,
+    fill: "lock",
+  };
 }

@@ -5,7 +5,7 @@
 import type { Vec2 } from "../geometry";
 
 export type Ink = "ink" | "soft" | "seam" | "brass" | "chalk" | "oxide" | "moss";
-export type Tint = "paper" | "steel" | "timber" | "board" | "rest" | "brass" | "ground";
+export type Tint = "paper" | "steel" | "timber" | "board" | "rest" | "brass" | "ground" | "lock";
 export type Face = "text" | "strong" | "condensed" | "condensedStrong" | "slab";
 
 export type Stroke = { readonly ink: Ink; readonly width: number; readonly dash?: readonly number[] };

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { type KeptLayout, keepLayout, layoutTasks } from "../layout";
+import { type KeptLayout, keepLayout, type LaidPiece, layoutTasks } from "../layout";
 import { layOutSheets } from "../layout/sheets";
 import { createPipeline } from "../pipeline";
 import { resultsOf, STOCK, smallFrame } from "../pipeline.fixture";
@@ -110,7 +110,8 @@ describe("diagrams", () => {
   it("a bar to scale: pieces stand where the saw finds them, with trims and kerfs", () => {
     const kept = bars();
     if (kept.kind !== "bars" || !kept.layout.bars[0]) throw new Error("a bar");
-    const shownOf = (mark: string) => results.tally.rows.find((row) => row.mark === mark)?.shown ?? null;
+    const shownOf = ({ mark }: LaidPiece) =>
+      results.tally.rows.find((row) => row.mark === mark)?.shown ?? null;
     const items = barDrawing(
       {
         bar: kept.layout.bars[0],
@@ -192,6 +193,7 @@ describe("the shop papers", () => {
     shop: "A shop",
     results: computed,
     kept: [bars(), sheets()],
+    saws: [],
   };
 
   it.each(["a4", "letter"] as const)(
@@ -244,7 +246,7 @@ describe("the shop papers", () => {
       Array.from({ length: 90 }, (_, i) => [`X${i}`, [`${700 + i * 7}`, "20", "0"] as const]),
     );
     const long = createPipeline()(smallFrame({ members, points }), null, STOCK, []);
-    const pages = shopPapers({ ...input, results: long, kept: [] }, "a4", measure);
+    const pages = shopPapers({ ...input, results: long, kept: [], saws: [] }, "a4", measure);
     expect(pages.length).toBeGreaterThan(2);
     const names = pages.flatMap((page) => texts(page.items)).filter((text) => /^Extra \d+$/.test(text));
     expect(new Set(names).size).toBe(90);

@@ -4,9 +4,10 @@
  */
 import type { Vec2 } from "../geometry";
 import { at } from "../kernel";
-import { type KeptLayout, keptFor, type LayoutTask } from "../layout";
+import { type KeptLayout, keptFor, type LaidPiece, type LayoutTask } from "../layout";
 import { barOrderTable, type ListTable, sheetOrderTable, styleOf } from "../lists";
 import type { LengthStyle } from "../measure";
+import type { SawEntry } from "../stockroom";
 import type { Tally } from "../tally";
 import { barDrawing } from "./bar-drawing";
 import { type DrawItem, type Drawing, movedBy, type TextMeasure } from "./display";
@@ -23,6 +24,7 @@ export type PrintInput = PageHead & {
     readonly buyingList: ListTable;
   };
   readonly kept: readonly KeptLayout[];
+  readonly saws: readonly SawEntry[];
 };
 
 /** A4 and letter pages of a job, in millimetres. */
@@ -66,7 +68,8 @@ const line = (
   ink,
 });
 
-function layoutBlock(flow: Flow, task: LayoutTask, input: PrintInput, measure: TextMeasure): void {
+/** The layout of one task with its cutting order. */
+export function layoutBlock(flow: Flow, task: LayoutTask, input: PrintInput, measure: TextMeasure): void {
   const name = task.material ? `${task.name}, ${task.material}` : task.name;
   const found = keptFor(task, input.kept);
   if (!found) {
@@ -81,7 +84,7 @@ function layoutBlock(flow: Flow, task: LayoutTask, input: PrintInput, measure: T
   if (stale)
     head.push(
       line(
-        `STALE: made from revision ${kept.revision}; the design or its settings changed since. Do not cut from it.`,
+        `STALE: made from revision ${kept.revision}; ${stale} since. Do not cut from it.`,
         12,
         "strong",
         "oxide",
@@ -96,7 +99,7 @@ function layoutBlock(flow: Flow, task: LayoutTask, input: PrintInput, measure: T
   if (headHeight + (first[0]?.height ?? 0) > flow.room && !flow.isFresh()) flow.newPage();
   flow.add(headHeight, head);
   for (const block of first) flow.add(block.height, block.items);
-  for (const order of orderTables(kept, input.results.tally, style)) orderBlock(flow, order, measure);
+  for (const order of orderTables(kept, input, style)) orderBlock(flow, order, measure);
   for (const one of kept.layout.unplaced) {
     const index = "piece" in one ? one.piece : one.panel;
     flow.add(5, [
@@ -106,10 +109,12 @@ function layoutBlock(flow: Flow, task: LayoutTask, input: PrintInput, measure: T
   flow.add(4, []);
 }
 
-function orderTables(kept: KeptLayout, tally: Tally, style: LengthStyle): readonly ListTable[] {
+function orderTables(kept: KeptLayout, input: PrintInput, style: LengthStyle): readonly ListTable[] {
+  const byMark = new Map(input.results.tally.rows.map((row) => [row.mark, row]));
+  const rowOf = ({ mark }: LaidPiece) => byMark.get(mark) ?? null;
   return kept.kind === "bars"
-    ? [barOrderTable(kept, tally.rows, style)]
-    : kept.layout.sheets.map((_, i) => sheetOrderTable(kept, i, style));
+    ? [barOrderTable(kept, rowOf, style, input.saws)]
+    : kept.layout.sheets.map((_, i) => sheetOrderTable(kept, i, style, rowOf));
 }
 
 /** The cutting order under the diagrams that it belongs to. */
@@ -163,7 +168,7 @@ function barBlocks(
   return layout.bars.map((bar, i) => {
     const stock = at(problem.stock, bar.stock);
     const items = barDrawing(
-      { bar, problem, pieces, style, shownOf: (mark) => byMark.get(mark) ?? null },
+      { bar, problem, pieces, style, shownOf: ({ mark }) => byMark.get(mark) ?? null },
       { scale: 1 / ratio, depth: 6, line: 0.25, text: 3, measure },
     );
     const times = bar.times === 1 ? "once" : `${bar.times} times`;

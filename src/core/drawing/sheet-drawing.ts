@@ -1,8 +1,9 @@
 /** One sheet of a layout to scale: its panels with marks and sizes, the trim, the grain and what is left. */
 import { at } from "../kernel";
-import type { LaidPiece } from "../layout";
+import { type LaidPiece, pieceKey } from "../layout";
 import type { CutSheet, Placement, SheetProblem } from "../layout/sheets";
 import { formatLength, type LengthStyle } from "../measure";
+import { lockSign } from "./bar-drawing";
 import { type DrawItem, rectangle, type TextMeasure } from "./display";
 
 export type SheetDrawingInput = {
@@ -79,7 +80,7 @@ function placementItems(
   size: SheetDrawingSize,
 ): readonly DrawItem[] {
   const { scale, line } = size;
-  const { mark } = at(input.pieces, placement.panel);
+  const mark = pieceKey(at(input.pieces, placement.panel));
   const x = placement.x * scale;
   const y = flipped(input, placement.y, placement.width) * scale;
   const [length, width] = [placement.length * scale, placement.width * scale];
@@ -96,6 +97,7 @@ function placementItems(
   if (grained) items.push(...grainLines(x, y, length, width, grain, line));
   const label = `${formatLength(placement.length, input.style, 0.1)} × ${formatLength(placement.width, input.style, 0.1)}`;
   items.push(...labelItems(mark, label, [x, y, length, width], size));
+  if (placement.locked) items.push(lockSign([x + size.text * 0.55, y + size.text * 0.55], size.text * 0.5));
   return items;
 }
 

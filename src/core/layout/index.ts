@@ -12,6 +12,7 @@ export {
 export { lockedBars, lockedSheets, type Taken, withLocks } from "./locks";
 export type { LayoutWorker } from "./remote";
 export { type Rest, restsToKeep } from "./rests";
+export { askedOf, type SawChoice, sawFor } from "./saws";
 export { type BarSettings, barSettings, type SheetSettings, sheetSettings } from "./settings";
 export {
   type BarTask,
@@ -21,6 +22,7 @@ export {
   layoutTasks,
   type NamedRow,
   NO_WISHES,
+  pieceKey,
   type SheetTask,
   type TaskGround,
   tasksOfRows,

@@ -50,6 +50,9 @@ export type SheetTask = Common & {
 };
 export type LayoutTask = BarTask | SheetTask;
 
+/** What names a piece of a layout: its mark, with its job where several are laid out together. */
+export const pieceKey = ({ mark, job }: LaidPiece) => (job === undefined ? mark : `${job} ${mark}`);
+
 /** What of a job says how it is laid out. */
 export type LayoutWishes = Pick<Job, "layoutSettings" | "blankGroups">;
 export const NO_WISHES: LayoutWishes = { layoutSettings: {}, blankGroups: {} };

@@ -36,7 +36,7 @@ describe("the cutting order as a table", () => {
         unplaced: [],
       },
     };
-    const table = barOrderTable(bars, tally.rows, MM);
+    const table = barOrderTable(bars, ({ mark }) => tally.rows.find((row) => row.mark === mark) ?? null, MM);
     expect(rowsOf(table).map(({ cells }) => Object.values(cells).map((cell) => cell.text))).toEqual([
       ["600", named("Rail"), "45 / 45, opposed", "4", "2 from each of the 2 bars of pattern 1"],
       ["400", named("End rail"), "45 / 45, opposed", "4", "2 from each of the 2 bars of pattern 1"],

@@ -1,16 +1,18 @@
 /** The cutting order of a kept layout as a table: what to set, what to cut, what comes of it. */
 
 import { at, LENGTH_TOLERANCE_MM } from "../kernel";
-import type { KeptLayout } from "../layout";
-import { barCuts } from "../layout/bars";
+import { type KeptBars, type KeptSheets, type LaidPiece, pieceKey, sawFor } from "../layout";
+import { type BarStep, barCuts, type PieceTurn } from "../layout/bars";
 import { type SheetCut, sheetCuts } from "../layout/sheets";
 import { formatLength, type LengthStyle } from "../measure";
+import type { SawEntry } from "../stockroom";
 import type { TallyRow } from "../tally";
 import { endCell, standWords } from "./cut-list";
+import { type GrooveRun, grooveRuns } from "./groove-settings";
 import { type Column, type ListRow, type ListTable, numberCell, textCell } from "./table";
 
-type KeptBars = Extract<KeptLayout, { kind: "bars" }>;
-type KeptSheets = Extract<KeptLayout, { kind: "sheets" }>;
+/** The row of the tally that a piece of a layout stands for; null: it is gone. */
+export type RowOf = (piece: LaidPiece) => TallyRow | null;
 
 const column = (id: string, heading: string, width: number, align: Column["align"] = "left"): Column => ({
   id,
@@ -43,39 +45,82 @@ const table = (
 });
 
 const BAR_COLUMNS = [
-  column("stop", "Stop", 10, "right"),
+  column("stop", "Stop", 9, "right"),
   column("mark", "Mark", 8),
   column("ends", "Ends °", 20),
-  column("pieces", "Pieces", 8, "right"),
-  column("from", "From", 30),
+  column("lies", "Lies", 13),
+  column("pieces", "Pieces", 7, "right"),
+  column("from", "From", 28),
 ];
+const SAW_COLUMN = column("saw", "Saw", 16);
 
-/** One row for each stop setting and mark; the next setting only when this one is done with. */
+const TURN_WORDS: Readonly<Record<PieceTurn, string>> = {
+  end: "end for end",
+  over: "turned over",
+  roll: "rolled over",
+};
+
+/** The id of a row of the order, which says what is drawn of it: the piece and the way it lies. */
+export const orderRowId = (step: number, piece: number, turn: PieceTurn | null) =>
+  `${step}.${piece}.${turn ?? "drawn"}`;
+
+export function ofOrderRow(id: string): { readonly piece: number; readonly turn: PieceTurn | null } | null {
+  const [, piece, turn] = id.split(".");
+  if (piece === undefined || turn === undefined) return null;
+  const known = (Object.keys(TURN_WORDS) as PieceTurn[]).find((one) => one === turn);
+  return { piece: Number(piece), turn: known ?? null };
+}
+
+/** One row for each saw, stop setting, mark and way of lying; the next setting only when this one is done with. */
 export function barOrderTable(
   { problem, layout, pieces }: KeptBars,
-  rows: readonly TallyRow[],
+  rowOf: RowOf,
   style: LengthStyle,
+  saws: readonly SawEntry[] = [],
 ): ListTable {
-  const order = barCuts(problem, layout);
-  const byMark = new Map(rows.map((one) => [one.mark, one]));
-  const lines = order.steps.flatMap(({ setting, from }, i) => {
-    const marks = [...new Set(from.map(({ piece }) => piece))];
-    return marks.map((piece, k) => {
-      const own = from.filter((one) => one.piece === piece);
-      const count = own.reduce((sum, { each, bars }) => sum + each * bars, 0);
-      const { mark } = at(pieces, piece);
-      return row(`${i}.${k}`, {
-        stop: numberCell(setting, k === 0 ? formatLength(setting, style, LENGTH_TOLERANCE_MM) : ""),
-        mark: textCell(mark),
-        ends: textCell(endWords(byMark.get(mark))),
-        pieces: numberCell(count),
-        from: textCell(own.map(fromWords).join(", ")),
-      });
-    });
+  const choices = pieces.map((piece) => {
+    const form = rowOf(piece)?.shown.form;
+    return form?.kind === "member" ? sawFor(saws, form) : { saw: null, why: null };
   });
+  const sawOf = (piece: number) => {
+    const { saw } = at(choices, piece);
+    return saw ? saws.indexOf(saw) : saws.length;
+  };
+  const order = barCuts(problem, layout, sawOf);
+  const turned = layout.bars.some((bar) => bar.turns);
+  const lines = order.steps.flatMap((step, i) =>
+    ways(step).map(({ piece, turn, from }, k) => {
+      const count = from.reduce((sum, { each, bars }) => sum + each * bars, 0);
+      const { saw, why } = at(choices, piece);
+      return row(orderRowId(i, piece, turn), {
+        stop: numberCell(step.setting, k === 0 ? formatLength(step.setting, style, LENGTH_TOLERANCE_MM) : ""),
+        mark: textCell(pieceKey(at(pieces, piece))),
+        ends: textCell(endWords(rowOf(at(pieces, piece)) ?? undefined)),
+        lies: textCell(turn === null ? "as drawn" : TURN_WORDS[turn]),
+        pieces: numberCell(count),
+        from: textCell(from.map(fromWords).join(", ")),
+        saw: textCell(saw?.name ?? why ?? ""),
+      });
+    }),
+  );
+  const columns = BAR_COLUMNS.filter(({ id }) => turned || id !== "lies");
   const settings = order.steps.length;
   const note = `${order.cuts} cuts at ${settings} ${settings === 1 ? "stop setting" : "stop settings"}; longest first, each setting on all its bars before the next.`;
-  return table("Cutting order", BAR_COLUMNS, lines, note);
+  return table("Cutting order", saws.length === 0 ? columns : [SAW_COLUMN, ...columns], lines, note);
+}
+
+/** The pieces of a step, those of one mark that lie alike together. */
+function ways(step: BarStep): readonly {
+  readonly piece: number;
+  readonly turn: PieceTurn | null;
+  readonly from: BarStep["from"];
+}[] {
+  const byWay = new Map<string, BarStep["from"][number][]>();
+  for (const one of step.from) {
+    const key = `${one.piece}:${one.turn}`;
+    byWay.set(key, [...(byWay.get(key) ?? []), one]);
+  }
+  return [...byWay.values()].map((from) => ({ piece: at(from, 0).piece, turn: at(from, 0).turn, from }));
 }
 
 function fromWords({ pattern, each, bars }: { pattern: number; each: number; bars: number }): string {
@@ -104,14 +149,16 @@ const CUT_WORDS = { trim: "trim an edge", rip: "rip", cross: "cross-cut" } as co
 
 /** One row for each setting: all parts that are cut at it, and what comes off. */
 export function sheetOrderTable(
-  { problem, layout, pieces }: KeptSheets,
+  kept: KeptSheets,
   sheet: number,
   style: LengthStyle,
+  rowOf: RowOf = () => null,
 ): ListTable {
+  const { problem, layout, pieces } = kept;
   const order = sheetCuts(problem, at(layout.sheets, sheet));
   const name = (part: number) => (part === 0 ? "the sheet" : `part ${part}`);
   const gives = ({ part, panel }: Pick<SheetCut, "part" | "panel">) =>
-    panel === null ? name(part) : at(pieces, panel).mark;
+    panel === null ? name(part) : pieceKey(at(pieces, panel));
   const runs: SheetCut[][] = [];
   for (const cut of order.cuts) {
     const last = runs.at(-1);
@@ -119,16 +166,40 @@ export function sheetOrderTable(
     if (like && last) last.push(cut);
     else runs.push([cut]);
   }
-  const rows = runs.map((cuts, i) => {
+  const grooves = grooveRuns(kept, sheet, rowOf);
+  const grooveRow = (run: GrooveRun, id: string) =>
+    row(id, {
+      step: textCell(""),
+      cut: textCell(run.before === null ? "groove" : "groove, before it is parted"),
+      setting: textCell(run.settings.map((one) => formatLength(one, style, LENGTH_TOLERANCE_MM)).join(" / ")),
+      of: textCell(`from ${run.edges.join(" / ")}`),
+      gives: textCell(
+        `${run.panels} · ${formatLength(run.width, style, LENGTH_TOLERANCE_MM)} × ${formatLength(run.depth, style, LENGTH_TOLERANCE_MM)} deep`,
+      ),
+    });
+  const partedIn = (cuts: readonly SheetCut[]) =>
+    grooves.filter(
+      ({ before }) =>
+        before !== null &&
+        cuts.some(({ within }) => [...within].sort((a, b) => a - b).join() === before.join()),
+    );
+  const used = new Set<GrooveRun>();
+  const rows = runs.flatMap((cuts, i) => {
     const { kind, setting } = at(cuts, 0);
     const from = [...new Set(cuts.map(({ of }) => name(of)))];
-    return row(String(i), {
+    const first = partedIn(cuts).filter((run) => !used.has(run));
+    for (const run of first) used.add(run);
+    const own = row(String(i), {
       step: numberCell(i + 1),
       cut: textCell(`${CUT_WORDS[kind]}${cuts.length > 1 ? ` × ${cuts.length}` : ""}`),
       setting: numberCell(setting, formatLength(setting, style, LENGTH_TOLERANCE_MM)),
       of: textCell(from.join(", ")),
       gives: textCell(kind === "trim" ? "reference edges" : counted(cuts.map(gives))),
     });
+    return [...first.map((run, k) => grooveRow(run, `groove ${i}.${k}`)), own];
+  });
+  grooves.forEach((run, k) => {
+    if (!used.has(run)) rows.push(grooveRow(run, `groove ${k}`));
   });
   const left = order.left.filter(({ panel }) => panel !== null);
   const words = `${order.cuts.length} cuts at ${order.settings} settings.`;

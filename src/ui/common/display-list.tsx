@@ -19,6 +19,7 @@ const TINTS: Readonly<Record<Tint, string>> = {
   rest: "var(--color-rest)",
   brass: "var(--color-brass-pale)",
   ground: "var(--color-ground)",
+  lock: "var(--color-brass)",
 };
 const FACES: Readonly<Record<Face, string>> = {
   text: "font-text",

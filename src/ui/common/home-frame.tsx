@@ -5,6 +5,8 @@ import type { ReactNode } from "react";
 const PLACES = [
   { href: "/", name: "Jobs" },
   { href: "/stockroom", name: "Stockroom" },
+  { href: "/rack", name: "Rack" },
+  { href: "/batches", name: "Batches" },
 ] as const;
 
 export function HomeFrame({ current, children }: { readonly current: string; readonly children: ReactNode }) {

@@ -17,7 +17,7 @@ import {
 import { ok, type Problem, type Result, sentence } from "@/core/kernel";
 import type { KeptLayout } from "@/core/layout";
 import { createPipeline, type Results } from "@/core/pipeline";
-import type { Stockroom } from "@/core/stockroom";
+import type { Rack, RackPiece, Stockroom } from "@/core/stockroom";
 import { markPicked, type PickRule } from "@/core/tally";
 import { call, type Refusal } from "../common/http";
 
@@ -28,9 +28,16 @@ export type DeskJob = {
   readonly id: string;
   readonly revision: number;
   readonly job: Job;
-  readonly layouts: readonly KeptLayout[];
+  readonly layouts: readonly DeskLayout[];
+  readonly rack: Rack;
   readonly steps: StepNames;
 };
+
+/** A kept layout, and when it was released to the floor. */
+export type DeskLayout = KeptLayout & { readonly releasedAt?: number | null };
+
+/** What a release took out of the rack and put into it. */
+export type Released = { readonly left: readonly RackPiece[]; readonly entered: readonly RackPiece[] };
 
 export type SaveState = "saved" | "saving" | "unreachable";
 
@@ -43,7 +50,8 @@ export type DeskState = {
   /** The confirmed document with the pending edits. */
   readonly job: Job;
   readonly variant: VariantId | null;
-  readonly layouts: readonly KeptLayout[];
+  readonly layouts: readonly DeskLayout[];
+  readonly rack: Rack;
   readonly steps: StepNames;
   readonly results: Results;
   /** Ids of the records that are selected. */
@@ -83,8 +91,9 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
     job: opened.job,
     variant: null,
     layouts: opened.layouts,
+    rack: opened.rack,
     steps: opened.steps,
-    results: pipeline(opened.job, null, stockroom, opened.layouts),
+    results: pipeline(opened.job, null, stockroom, opened.layouts, opened.rack),
     selected: new Set(),
     hidden: new Set(),
     inside: null,
@@ -105,7 +114,7 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
     store.setState({
       ...change,
       inside,
-      results: pipeline(next.job, next.variant, next.stockroom, next.layouts),
+      results: pipeline(next.job, next.variant, next.stockroom, next.layouts, next.rack),
     });
   }
 
@@ -113,11 +122,11 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
   function withMarks(job: Job, edit: Edit): Result<Edit, Problem> {
     const after = withEdit(job, edit);
     if (!after.ok) return after;
-    const { variant, stockroom: stock, layouts } = store.getState();
+    const { variant, stockroom: stock, layouts, rack } = store.getState();
     // Marks are the job's own; with no variant shown, what is computed here is what will be shown.
     const { newMarks } =
       variant === null
-        ? pipeline(after.value, null, stock, layouts).tally
+        ? pipeline(after.value, null, stock, layouts, rack).tally
         : basePipeline(after.value, null, stock, []).tally;
     if (newMarks.length === 0) return ok(edit);
     const marks: SimpleEdit = { kind: "keepMarks", marks: [...newMarks], drop: [] };
@@ -241,7 +250,8 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
     if (pending.length > 0) return;
     const reply = await call<DeskJob>("GET", url(`?variant=${variant ?? ""}`));
     if (!reply.ok || store.getState().pending.length > 0) return;
-    const { job, revision, layouts, steps } = reply.value;
+    const { job, revision, layouts, rack, steps } = reply.value;
+    if (JSON.stringify(rack) !== JSON.stringify(store.getState().rack)) put({ rack });
     if (revision !== store.getState().revision) rebase(job, revision, [], steps);
     if (JSON.stringify(layouts) !== JSON.stringify(store.getState().layouts)) put({ layouts });
   }
@@ -249,16 +259,53 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
   async function setVariant(variant: VariantId | null): Promise<void> {
     put({ variant, layouts: [] });
     const reply = await call<DeskJob>("GET", url(`?variant=${variant ?? ""}`));
-    if (reply.ok && store.getState().variant === variant) put({ layouts: reply.value.layouts });
+    if (reply.ok && store.getState().variant === variant)
+      put({ layouts: reply.value.layouts, rack: reply.value.rack });
   }
 
-  /** Keeps a layout, here at once and on the server. */
+  const shownWith = (layouts: readonly DeskLayout[], kept: DeskLayout) => [
+    ...layouts.filter((one) => one.taskId !== kept.taskId),
+    kept,
+  ];
+  const withRack = (pieces: readonly RackPiece[]): Rack => ({ ...store.getState().rack, pieces });
+
+  /** Keeps a layout, here at once and on the server, which sets aside what it uses of the rack. */
   async function keep(kept: KeptLayout, variant: VariantId | null): Promise<void> {
     const { layouts, variant: shown } = store.getState();
-    if (shown === variant) put({ layouts: [...layouts.filter((one) => one.taskId !== kept.taskId), kept] });
-    const reply = await call("PUT", url("/layouts"), { variant: variant ?? "", kept });
-    if (!reply.ok) notify({ text: reply.problem.message, retry: () => void keep(kept, variant) });
-    else channel?.postMessage(store.getState().revision);
+    if (shown === variant) put({ layouts: shownWith(layouts, kept) });
+    const reply = await call<{ rack: readonly RackPiece[] }>("PUT", url("/layouts"), {
+      variant: variant ?? "",
+      kept,
+    });
+    if (!reply.ok) {
+      // What another job has set aside in the meantime is not to be had by trying again.
+      const retry = reply.problem.status === 409 ? null : () => void keep(kept, variant);
+      notify({ text: reply.problem.message, retry });
+      await refresh();
+      return;
+    }
+    put({ rack: withRack(reply.value.rack) });
+    channel?.postMessage(store.getState().revision);
+  }
+
+  /** Sends a kept layout to the floor: what it uses leaves the rack, its rests enter; null: it was refused and told. */
+  async function release(taskId: string): Promise<Released | null> {
+    const { variant } = store.getState();
+    const reply = await call<Released & { rack: readonly RackPiece[]; releasedAt: number }>(
+      "POST",
+      url("/layouts"),
+      { variant: variant ?? "", taskId },
+    );
+    if (!reply.ok) {
+      notify({ text: reply.problem.message, retry: null });
+      return null;
+    }
+    const { rack, releasedAt } = reply.value;
+    const layouts = store
+      .getState()
+      .layouts.map((one) => (one.taskId === taskId ? { ...one, releasedAt } : one));
+    put({ layouts, rack: withRack(rack) });
+    return reply.value;
   }
 
   /** Selects; while marks are given by picking, the row that is picked takes the next one. */
@@ -298,6 +345,7 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
     refresh,
     setVariant,
     keep,
+    release,
     select,
     hide,
     enter,

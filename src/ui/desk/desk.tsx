@@ -6,6 +6,7 @@ import { toast } from "sonner";
 import { indexStockroom, type StockroomData } from "@/core/stockroom";
 import { BuyLedger } from "../buy/buy-ledger";
 import { CostPicture } from "../buy/cost-picture";
+import { DeskGround } from "../layout/desk-ground";
 import { LayoutLedger } from "../layout/layout-ledger";
 import { LayoutPicture } from "../layout/layout-picture";
 import { useLayoutRunner } from "../layout/use-layout-runner";
@@ -60,7 +61,9 @@ export function Desk({ opened, stockroom, stage: first, startWorker }: DeskProps
     <DeskContext value={desk}>
       <div className="flex h-screen min-w-[1000px] flex-col overflow-hidden">
         <Head stage={stage} onStage={go} />
-        <Stages stage={stage} onStage={go} startWorker={startWorker} />
+        <DeskGround>
+          <Stages stage={stage} onStage={go} startWorker={startWorker} />
+        </DeskGround>
         <Slip stage={stage} />
       </div>
     </DeskContext>

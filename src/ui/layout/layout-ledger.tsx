@@ -2,8 +2,8 @@
 /** The stock of the job: what each size needs, how good its layout is, and whether it is stale. */
 import { keptFor, type LayoutTask } from "@/core/layout";
 import { Button } from "../common/button";
-import { useDeskState } from "../desk/desk-context";
 import { PaneHead } from "../desk/pane-head";
+import { useLayoutGround } from "./layout-ground";
 import type { LayoutRunner } from "./use-layout-runner";
 
 export type LayoutLedgerProps = {
@@ -13,7 +13,7 @@ export type LayoutLedgerProps = {
 };
 
 export function LayoutLedger({ runner, task, onTask }: LayoutLedgerProps) {
-  const tasks = useDeskState((state) => state.results.tasks);
+  const { tasks } = useLayoutGround();
   const current = tasks.find((one) => one.id === task) ?? tasks[0];
   return (
     <>
@@ -58,7 +58,7 @@ function TaskRow({
   readonly busy: boolean;
   readonly onTask: (id: string) => void;
 }) {
-  const layouts = useDeskState((state) => state.layouts);
+  const { layouts } = useLayoutGround();
   const found = keptFor(task, layouts);
   const pieces = task.rows.reduce((sum, row) => sum + row.count, 0);
   const use = found ? usage(found.kept) : null;
@@ -89,7 +89,7 @@ function TaskRow({
 }
 
 function State({ task, busy }: { readonly task: LayoutTask; readonly busy: boolean }) {
-  const layouts = useDeskState((state) => state.layouts);
+  const { layouts } = useLayoutGround();
   const found = keptFor(task, layouts);
   if (busy) return <span className="text-chalk">laying out…</span>;
   if (!found) return <span className="text-ink-soft">not laid out yet</span>;

@@ -1,17 +1,20 @@
 "use client";
-/** The layout of one stock size, drawn to scale: bars or sheets with marks and sizes, its bound and proof. */
+/** The layout of one stock size: how far it is, how it was made, and the bench on which it is changed by hand. */
 import { RotateCw, Square } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
-import { barDrawing, sheetDrawing } from "@/core/drawing";
-import { at } from "@/core/kernel";
-import { type KeptLayout, keptFor, type LayoutTask } from "@/core/layout";
-import { barOrderTable, sheetOrderTable, styleOf } from "@/core/lists";
+import { type KeptBars, type KeptLayout, keptFor, type LayoutTask } from "@/core/layout";
+import { barOrderTable } from "@/core/lists";
 import { Button } from "../common/button";
-import { DisplayList, screenMeasure } from "../common/display-list";
-import { useDeskState, useMarkSelection } from "../desk/desk-context";
-import { Out, PaneHead } from "../desk/pane-head";
+import { PaneHead } from "../desk/pane-head";
+import { BarBench } from "./bar-bench";
 import { CuttingOrder } from "./cutting-order";
+import { DiagramsOut } from "./diagrams-out";
+import { useLayoutGround } from "./layout-ground";
 import { boundWords, usage } from "./layout-ledger";
+import { ReleaseDialog } from "./release-dialog";
+import { LayoutSettings } from "./settings-dialog";
+import { SheetBench } from "./sheet-bench";
+import { KeepTogether } from "./together-dialog";
 import type { LayoutRunner } from "./use-layout-runner";
 
 export function LayoutPicture({
@@ -21,8 +24,7 @@ export function LayoutPicture({
   readonly runner: LayoutRunner;
   readonly task: string | null;
 }) {
-  const tasks = useDeskState((state) => state.results.tasks);
-  const layouts = useDeskState((state) => state.layouts);
+  const { tasks, layouts } = useLayoutGround();
   const task = tasks.find((one) => one.id === id) ?? tasks[0];
   if (!task)
     return (
@@ -30,44 +32,79 @@ export function LayoutPicture({
     );
   const found = keptFor(task, layouts);
   const busy = runner.running?.task.id === task.id;
+  const locks = found ? lockCount(found.kept) : 0;
   return (
     <>
       <PaneHead title={task.name} facts={settingsWords(task)}>
-        <Out />
+        {task.kind === "sheets" ? <KeepTogether task={task} /> : null}
+        <LayoutSettings task={task} />
+        <DiagramsOut task={task} ready={found !== null} />
+        {found ? (
+          <ReleaseDialog
+            kept={found.kept}
+            disabled={found.stale !== null || runner.running !== null || isReleased(found.kept)}
+          />
+        ) : null}
         <Button
-          look={found && !found.stale ? "outline" : "primary"}
+          look={found && found.stale === null ? "outline" : "primary"}
           icon={<RotateCw size={15} aria-hidden />}
           disabled={runner.running !== null}
           onClick={() => runner.run([task])}
         >
-          {found ? "Lay out again" : "Lay out"}
+          {found ? (locks > 0 ? "Fill round the locks" : "Lay out again") : "Lay out"}
         </Button>
       </PaneHead>
       {runner.running ? <Progress runner={runner} /> : null}
+      {runner.notes.map((note) => (
+        <p
+          key={note}
+          role="status"
+          className="border-amber border-b bg-amber-pale px-3.5 py-1.5 text-[13px] text-amber"
+        >
+          {note}
+        </p>
+      ))}
       {found?.stale && !busy ? (
-        <p role="status" className="border-amber border-b bg-amber-pale px-3.5 py-1.5 text-[13px] text-amber">
-          Stale: made from revision {found.kept.revision}; the design, its marks or the stock changed since.
-          Lay it out again before cutting.
+        <p
+          role="status"
+          className="border-amber border-b bg-amber-pale px-3.5 py-1.5 text-[13px] text-amber"
+        >{`Stale: made from revision ${found.kept.revision}; ${found.stale} since. Lay it out again before cutting${locks > 0 ? "; locks are kept" : ""}.`}</p>
+      ) : null}
+      {found && isReleased(found.kept) ? (
+        <p role="status" className="border-moss border-b bg-ground px-3.5 py-1.5 text-[13px] text-moss-deep">
+          Released to the floor: its rack pieces are cut up and its rests lie in the rack.
         </p>
       ) : null}
-      <div className="min-h-0 flex-1 overflow-auto p-4">
+      <div className="min-h-0 flex-1 overflow-auto px-4 pt-2 pb-4">
         {found ? (
           <Layout kept={found.kept} />
         ) : busy ? null : (
-          <p className="text-ink-soft">Not laid out yet. Press "Lay out": the result is kept with the job.</p>
+          <p className="pt-2 text-ink-soft">
+            Not laid out yet. Press "Lay out": the result is kept with the job.
+          </p>
         )}
       </div>
     </>
   );
 }
 
+const isReleased = (kept: KeptLayout & { readonly releasedAt?: number | null }) =>
+  kept.releasedAt !== null && kept.releasedAt !== undefined;
+
+const lockCount = ({ layout }: KeptLayout) =>
+  "bars" in layout
+    ? layout.bars.reduce((sum, bar) => sum + (bar.locked?.length ?? 0), 0)
+    : layout.sheets.reduce((sum, sheet) => sum + sheet.placements.filter((one) => one.locked).length, 0);
+
 function settingsWords(task: LayoutTask): string {
   if (!task.entry) return "not in the stockroom";
   if (task.kind === "bars") {
-    const { kerf, trimStart, trimEnd } = task.entry;
-    return `kerf ${kerf} · trim ${trimStart === trimEnd ? `${trimStart} each end` : `${trimStart} and ${trimEnd}`} · mm`;
+    const { kerf, trim, grip } = task.problem;
+    const { start, end } = typeof trim === "number" ? { start: trim, end: trim } : trim;
+    const held = grip > 0 ? ` · saw holds ${grip}` : "";
+    return `kerf ${kerf} · trim ${start === end ? `${start} each end` : `${start} and ${end}`}${held} · mm`;
   }
-  const { kerf, trim, stages } = task.entry;
+  const { kerf, trim, stages } = task.problem;
   return `kerf ${kerf} · trim ${trim} all round · ${stages === null ? "any stages" : `${stages} stages`} · mm`;
 }
 
@@ -83,9 +120,7 @@ function Progress({ runner: { running, stop } }: { readonly runner: LayoutRunner
       <span className="h-2 w-2 animate-pulse bg-brass" aria-hidden />
       <span>
         Laying out {task.name}
-        {best
-          ? `: best so far ${best.count} ${noun}${best.lowerBound > 0 ? `, bound ${best.lowerBoundOf === "cost" ? best.lowerBound.toFixed(2) : best.lowerBound}` : ""}`
-          : "…"}
+        {best ? `: best so far ${best.count} ${noun}${gapWords(best)}` : "…"}
         {waiting > 0 ? ` · ${waiting} more waiting` : ""}
       </span>
       <Button look="plain" icon={<Square size={13} aria-hidden />} onClick={stop}>
@@ -95,6 +130,14 @@ function Progress({ runner: { running, stop } }: { readonly runner: LayoutRunner
   );
 }
 
+function gapWords({ lowerBound, lowerBoundOf, cost, count }: KeptLayout["layout"]): string {
+  if (lowerBound <= 0) return "";
+  const value = lowerBoundOf === "cost" ? cost : count;
+  const bound = lowerBoundOf === "cost" ? lowerBound.toFixed(2) : lowerBound;
+  const gap = value === null ? 0 : value / lowerBound - 1;
+  return `, bound ${bound}${gap > 1e-9 ? `, gap ${(gap * 100).toFixed(2)} %` : ", proven; looking for a longer rest"}`;
+}
+
 function Layout({ kept }: { readonly kept: KeptLayout }) {
   const box = useRef<HTMLDivElement>(null);
   const [{ width, height }, setSize] = useState({ width: 0, height: 0 });
@@ -102,7 +145,7 @@ function Layout({ kept }: { readonly kept: KeptLayout }) {
     if (!box.current) return;
     const pane = box.current.parentElement;
     const watcher = new ResizeObserver(() =>
-      setSize({ width: box.current?.clientWidth ?? 0, height: (pane?.clientHeight ?? 0) - 70 }),
+      setSize({ width: box.current?.clientWidth ?? 0, height: (pane?.clientHeight ?? 0) - 110 }),
     );
     watcher.observe(box.current);
     if (pane) watcher.observe(pane);
@@ -112,114 +155,22 @@ function Layout({ kept }: { readonly kept: KeptLayout }) {
     <div ref={box}>
       {width > 0 ? (
         kept.kind === "bars" ? (
-          <Bars kept={kept} width={width} />
+          <BarBench key={kept.taskId} kept={kept} width={width} />
         ) : (
-          <Sheets kept={kept} width={width} height={Math.max(200, height)} />
+          <SheetBench key={kept.taskId} kept={kept} width={width} height={Math.max(200, height)} />
         )
       ) : null}
       {kept.kind === "bars" ? <BarOrder kept={kept} /> : null}
-      <Unplaced kept={kept} />
       <Facts kept={kept} />
     </div>
   );
 }
 
-function Bars({
-  kept,
-  width,
-}: {
-  readonly kept: Extract<KeptLayout, { kind: "bars" }>;
-  readonly width: number;
-}) {
-  const { isSelected, pick } = useMarkSelection();
-  const info = useDeskState((state) => state.job.info.job);
-  const rows = useDeskState((state) => state.results.tally.rows);
-  const longest = Math.max(1, ...kept.layout.bars.map((bar) => at(kept.problem.stock, bar.stock).length));
-  const scale = (width - 8) / longest;
-  const shownOf = (mark: string) => rows.find((row) => row.mark === mark)?.shown ?? null;
-  return kept.layout.bars.map((bar, i) => {
-    const stock = at(kept.problem.stock, bar.stock);
-    const items = barDrawing(
-      { bar, problem: kept.problem, pieces: kept.pieces, shownOf, style: styleOf(info) },
-      { scale, depth: 34, line: 1, text: 15, measure: screenMeasure },
-    );
-    const times = bar.times === 1 ? "once" : `${bar.times} times`;
-    return (
-      // biome-ignore lint/suspicious/noArrayIndexKey: the patterns of one layout have no identity beyond their order
-      <figure key={i} className="mb-3">
-        <figcaption className="mb-1 text-[13px]">
-          <b className="font-semibold">Pattern {i + 1}</b>{" "}
-          <span className="text-ink-soft">{`${times} · from ${stock.length}`}</span>
-        </figcaption>
-        <DisplayList
-          drawing={{ width: stock.length * scale, height: 34, items }}
-          label={`Pattern ${i + 1}, ${times}: ${bar.pieces.map((piece) => kept.pieces[piece]?.mark).join(", ")}`}
-          isSelected={isSelected}
-          onPick={pick}
-        />
-      </figure>
-    );
-  });
-}
-
-function Sheets({
-  kept,
-  width,
-  height,
-}: {
-  readonly kept: Extract<KeptLayout, { kind: "sheets" }>;
-  readonly width: number;
-  readonly height: number;
-}) {
-  const { isSelected, pick } = useMarkSelection();
-  const info = useDeskState((state) => state.job.info.job);
-  const longest = Math.max(
-    1,
-    ...kept.layout.sheets.map((sheet) => at(kept.problem.stock, sheet.stock).length),
-  );
-  const widest = Math.max(...kept.layout.sheets.map((sheet) => at(kept.problem.stock, sheet.stock).width));
-  // A whole sheet is to be seen at once.
-  const scale = Math.min((width - 8) / longest, height / Math.max(1, widest));
-  return kept.layout.sheets.map((sheet, i) => {
-    const stock = at(kept.problem.stock, sheet.stock);
-    const items = sheetDrawing(
-      { sheet, problem: kept.problem, pieces: kept.pieces, style: styleOf(info) },
-      { scale, line: 1, text: 15, measure: screenMeasure },
-    );
-    return (
-      // biome-ignore lint/suspicious/noArrayIndexKey: the sheets of one layout have no identity beyond their order
-      <figure key={i} className="mb-4">
-        <figcaption className="mb-1 text-[13px]">
-          <b className="font-semibold">Sheet {i + 1}</b>{" "}
-          <span className="text-ink-soft">{`${stock.length} × ${stock.width}${stock.grain ? ` · grain along the ${stock.grain}` : ""}`}</span>
-        </figcaption>
-        <DisplayList
-          drawing={{ width: stock.length * scale, height: stock.width * scale, items }}
-          label={`Sheet ${i + 1}: ${sheet.placements.map((one) => kept.pieces[one.panel]?.mark).join(", ")}`}
-          isSelected={isSelected}
-          onPick={pick}
-        />
-        <CuttingOrder table={sheetOrderTable(kept, i, styleOf(info))} />
-      </figure>
-    );
-  });
-}
-
-function BarOrder({ kept }: { readonly kept: Extract<KeptLayout, { kind: "bars" }> }) {
-  const info = useDeskState((state) => state.job.info.job);
-  const rows = useDeskState((state) => state.results.tally.rows);
-  return <CuttingOrder table={barOrderTable(kept, rows, styleOf(info))} />;
-}
-
-function Unplaced({ kept }: { readonly kept: KeptLayout }) {
-  return kept.layout.unplaced.map((one) => {
-    const index = "piece" in one ? one.piece : one.panel;
-    return (
-      <p key={index} className="mb-1 border-oxide border-l-2 bg-oxide-pale px-3 py-1 text-[13px] text-oxide">
-        Not placed: {one.qty} × {kept.pieces[index]?.mark} {kept.pieces[index]?.name}: {one.why}.
-      </p>
-    );
-  });
+function BarOrder({ kept }: { readonly kept: KeptBars }) {
+  const ground = useLayoutGround();
+  const task = ground.tasks.find((one) => one.id === kept.taskId);
+  const rowOf = (piece: KeptBars["pieces"][number]) => (task ? ground.rowOf(task, piece) : null);
+  return <CuttingOrder table={barOrderTable(kept, rowOf, ground.style, ground.saws)} />;
 }
 
 function Facts({ kept }: { readonly kept: KeptLayout }) {
@@ -240,6 +191,15 @@ function Facts({ kept }: { readonly kept: KeptLayout }) {
       "",
     ],
     ...(longestRest === null ? [] : [[String(Math.round(longestRest)), "longest rest, mm", ""] as const]),
+    ...(kept.kind === "bars" && kept.layout.shared && kept.layout.shared.cuts > 0
+      ? [
+          [
+            `${Math.round(kept.layout.shared.length)} mm`,
+            `saved by ${kept.layout.shared.cuts} shared ${kept.layout.shared.cuts === 1 ? "cut" : "cuts"}`,
+            "",
+          ] as const,
+        ]
+      : []),
     ...(layout.cost === null
       ? [["no price", "cost is incomplete", "text-amber"] as const]
       : [[layout.cost.toFixed(2), "cost", ""] as const]),

@@ -6,10 +6,10 @@
 import { proxy, wrap } from "comlink";
 import { useCallback, useEffect, useRef, useState } from "react";
 import { toast } from "sonner";
-import { keepLayout, type LayoutTask, type LayoutWorker } from "@/core/layout";
-import type { BarLayout } from "@/core/layout/bars";
-import type { SheetLayout } from "@/core/layout/sheets";
-import { useDesk } from "../desk/desk-context";
+import { keepLayout, keptFor, type LayoutTask, type LayoutWorker, withLocks } from "@/core/layout";
+import type { BarLayout, BarProblem } from "@/core/layout/bars";
+import type { SheetLayout, SheetProblem } from "@/core/layout/sheets";
+import { useLayoutGround } from "./layout-ground";
 
 type AnyLayout = BarLayout | SheetLayout;
 export type Running = {
@@ -22,13 +22,18 @@ export type LayoutRunner = {
   readonly run: (tasks: readonly LayoutTask[]) => void;
   /** Ends the search and keeps the best found so far. */
   readonly stop: () => void;
+  /** What the last run had to let go, a sentence each. */
+  readonly notes: readonly string[];
 };
 
 const BUDGET_MS = { bars: 20_000, sheets: 4_000 } as const;
 
 /** `startWorker` gives a fresh layout worker; the folder above knows where its code lies. */
 export function useLayoutRunner(startWorker: () => Worker): LayoutRunner {
-  const desk = useDesk();
+  const ground = useLayoutGround();
+  const latest = useRef(ground);
+  latest.current = ground;
+  const [notes, setNotes] = useState<readonly string[]>([]);
   const [running, setRunning] = useState<Running | null>(null);
   const worker = useRef<Worker | null>(null);
   const best = useRef<AnyLayout | null>(null);
@@ -42,7 +47,7 @@ export function useLayoutRunner(startWorker: () => Worker): LayoutRunner {
   useEffect(() => end, [end]);
 
   const attempt = useCallback(
-    (task: LayoutTask): Promise<AnyLayout | null> => {
+    (task: LayoutTask, problem: BarProblem | SheetProblem): Promise<AnyLayout | null> => {
       const made = startWorker();
       worker.current = made;
       const remote = wrap<LayoutWorker>(made);
@@ -55,8 +60,8 @@ export function useLayoutRunner(startWorker: () => Worker): LayoutRunner {
         made.addEventListener("error", (event) => reject(new Error(event.message)));
         const answer =
           task.kind === "bars"
-            ? remote.bars(task.problem, BUDGET_MS.bars, proxy(onProgress))
-            : remote.sheets(task.problem, BUDGET_MS.sheets, proxy(onProgress));
+            ? remote.bars(problem as BarProblem, BUDGET_MS.bars, proxy(onProgress))
+            : remote.sheets(problem as SheetProblem, BUDGET_MS.sheets, proxy(onProgress));
         answer.then(resolve, reject);
       });
     },
@@ -66,11 +71,13 @@ export function useLayoutRunner(startWorker: () => Worker): LayoutRunner {
   const layOut = useCallback(
     async (task: LayoutTask): Promise<void> => {
       best.current = null;
-      const { variant, revision } = desk.store.getState();
+      const { layouts, revision, keep } = latest.current;
+      const taken = withLocks(task, keptFor(task, layouts)?.kept ?? null);
+      setNotes((before) => [...before, ...taken.notes.map((note) => `${task.name}: ${note}`)]);
       for (let tries = 0; tries < 2; tries++) {
         try {
-          const layout = await attempt(task);
-          if (layout) await desk.keep(keepLayout(task, layout, revision), variant);
+          const layout = await attempt(task, taken.problem);
+          if (layout) await keep(keepLayout(task, layout, revision, taken.problem));
           return;
         } catch (thrown) {
           console.error("layout worker:", thrown instanceof Error ? thrown.message.slice(0, 300) : thrown);
@@ -82,7 +89,7 @@ export function useLayoutRunner(startWorker: () => Worker): LayoutRunner {
         `${task.name} could not be laid out: the computation stopped twice. Change its stock or pieces and try again.`,
       );
     },
-    [attempt, desk, end],
+    [attempt, end],
   );
 
   const run = useCallback(
@@ -93,6 +100,7 @@ export function useLayoutRunner(startWorker: () => Worker): LayoutRunner {
         ...tasks.filter((task) => !queue.current.some((one) => one.id === task.id)),
       ];
       if (!idle) return;
+      setNotes([]);
       void (async () => {
         for (let task = queue.current[0]; task; task = queue.current[0]) {
           setRunning({ task, best: null, waiting: queue.current.length - 1 });
@@ -111,5 +119,5 @@ export function useLayoutRunner(startWorker: () => Worker): LayoutRunner {
     finish.current?.(best.current);
   }, [end]);
 
-  return { running, run, stop };
+  return { running, run, stop, notes };
 }

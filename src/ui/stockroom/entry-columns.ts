@@ -6,19 +6,21 @@ import {
   type BoughtEntry,
   type EdgingEntry,
   parseSectionName,
+  type SawEntry,
   type SectionEntry,
   sectionKindName,
   shapeFault,
 } from "@/core/stockroom";
 
-export type EntryKind = "section" | "board" | "edging" | "bought";
-export type AnyEntry = SectionEntry | BoardEntry | EdgingEntry | BoughtEntry;
+export type EntryKind = "section" | "board" | "edging" | "bought" | "saw";
+export type AnyEntry = SectionEntry | BoardEntry | EdgingEntry | BoughtEntry | SawEntry;
 
 export const KINDS = [
   { kind: "section", name: "Sections", list: "sections" },
   { kind: "board", name: "Boards", list: "boards" },
   { kind: "edging", name: "Edging", list: "edging" },
   { kind: "bought", name: "Bought parts", list: "bought" },
+  { kind: "saw", name: "Saws", list: "saws" },
 ] as const;
 
 type Choices = readonly { readonly value: string; readonly label: string }[];
@@ -103,6 +105,24 @@ function numberColumn<T>(
   };
 }
 
+/** An angle from square, up to 80°. */
+function degreesColumn<T>(id: string, heading: string, width: number): FieldColumn<T> {
+  return {
+    id,
+    heading,
+    width,
+    numeric: true,
+    empty: "",
+    read: (record) => shown(fieldOf(record, id)),
+    write: (record, text) => {
+      const value = Number(text.trim().replace(",", ".").replace(/°$/, ""));
+      if (text.trim() === "" || !Number.isFinite(value) || value < 0 || value > 80)
+        return err("An angle from 0 to 80 degrees.");
+      return ok({ ...record, [id]: value });
+    },
+  };
+}
+
 function choiceColumn<T>(
   id: string,
   heading: string,
@@ -154,6 +174,11 @@ const yesNo: Choices = [
   { value: "true", label: "yes" },
   { value: "false", label: "no" },
 ];
+const rackUses: Choices = [
+  { value: "none", label: "not used" },
+  { value: "saving", label: "where it saves buying" },
+  { value: "first", label: "used up first" },
+];
 const measures: Choices = [
   { value: "each", label: "each" },
   { value: "length", label: "by length" },
@@ -167,9 +192,6 @@ export const COLUMNS: Readonly<Record<EntryKind, readonly EntryColumn[]>> = {
     textColumn("material", "Material", 90, true),
     numberColumn("densityKgM3", "kg/m³", 70, "unknown"),
     numberColumn("massKgPerM", "kg/m by table", 84, "by area"),
-    lengthColumn("kerf", "Kerf", 62, false),
-    lengthColumn("trimStart", "Trim, start", 66, false),
-    lengthColumn("trimEnd", "Trim, end", 66, false),
   ],
   board: [
     textColumn("name", "Name", 200, false),
@@ -177,9 +199,6 @@ export const COLUMNS: Readonly<Record<EntryKind, readonly EntryColumn[]>> = {
     lengthColumn("thickness", "Thickness", 70, true),
     choiceColumn("grain", "Grain", 110, grain, orNull),
     numberColumn("densityKgM3", "kg/m³", 70, "unknown"),
-    lengthColumn("kerf", "Kerf", 62, false),
-    lengthColumn("trim", "Trim", 62, false),
-    choiceColumn("stages", "Stages", 66, stages, (text) => (text === "" ? null : Number(text))),
   ],
   edging: [
     textColumn("name", "Name", 280, false),
@@ -195,6 +214,36 @@ export const COLUMNS: Readonly<Record<EntryKind, readonly EntryColumn[]>> = {
     numberColumn("price", "Price (each, box or m)", 160, "missing"),
     numberColumn("packOf", "Box of", 110, "singly", true),
   ],
+  saw: [
+    textColumn("name", "Name", 360, false),
+    lengthColumn("depth", "Greatest height", 130, true),
+    degreesColumn("angle", "Greatest angle, °", 130),
+    lengthColumn("length", "Longest at the stop", 150, true),
+  ],
+};
+
+/** How stock is laid out: on a line of its own under each entry. */
+export const LAYOUT_COLUMNS: Readonly<Record<EntryKind, readonly EntryColumn[]>> = {
+  section: [
+    lengthColumn("kerf", "Kerf", 70, false),
+    lengthColumn("trimStart", "Trim, start", 80, false),
+    lengthColumn("trimEnd", "Trim, end", 80, false),
+    lengthColumn("grip", "Held by the saw", 100, false),
+    lengthColumn("keep", "Least rest to keep", 110, false),
+    choiceColumn("share", "Mitres share cuts", 110, yesNo, (text) => text === "true"),
+    choiceColumn("rack", "Rack pieces", 170, rackUses, (text) => text),
+  ],
+  board: [
+    lengthColumn("kerf", "Kerf", 70, false),
+    lengthColumn("trim", "Trim", 70, false),
+    lengthColumn("allowance", "Allowance on blanks", 120, false),
+    choiceColumn("stages", "Stages", 80, stages, (text) => (text === "" ? null : Number(text))),
+    lengthColumn("keep", "Least rest to keep", 110, false),
+    choiceColumn("rack", "Rack pieces", 170, rackUses, (text) => text),
+  ],
+  edging: [],
+  bought: [],
+  saw: [],
 };
 
 type StockSize = {
@@ -213,6 +262,7 @@ export const SIZE_COLUMNS: Readonly<Record<EntryKind, readonly FieldColumn<Stock
   board: [length, lengthColumn<StockSize>("width", "Width", 74, true), price, count],
   edging: [],
   bought: [],
+  saw: [],
 };
 
 /** A new entry by its name; a section's name must say its kind and size. */
@@ -265,6 +315,8 @@ export function newEntry(kind: EntryKind, name: string): Result<AnyEntry, string
       return ok({ id, name, material: null, thickness: 1, deducted: true, overhang: 30, pricePerM: null });
     case "bought":
       return ok({ id, name, measure: "each", price: null, packOf: null });
+    case "saw":
+      return ok({ id, name, depth: 100, angle: 45, length: 3000 });
     default:
       return kind satisfies never;
   }

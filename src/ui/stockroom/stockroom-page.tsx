@@ -1,5 +1,5 @@
 "use client";
-/** The stockroom: sections, boards, edging and bought parts, edited in tables; layouts and costs read it. */
+/** The stockroom: sections, boards, edging, bought parts and saws, edited in tables; layouts and costs read it. */
 import { useRouter } from "next/navigation";
 import { Tabs } from "radix-ui";
 import { useState } from "react";
@@ -16,6 +16,7 @@ import {
   type EntryColumn,
   type EntryKind,
   KINDS,
+  LAYOUT_COLUMNS,
   newEntry,
   SIZE_COLUMNS,
 } from "./entry-columns";
@@ -130,29 +131,55 @@ type RowProps = {
 };
 
 function EntryRow({ kind, entry, onSave, onRemove }: RowProps) {
+  const sized = SIZE_COLUMNS[kind].length > 0;
+  const laid = LAYOUT_COLUMNS[kind];
   return (
-    <tr className="border-seam border-b align-top">
-      {COLUMNS[kind].map((column) => (
-        <td key={column.id} className="px-1 py-1" style={{ width: column.width }}>
-          <EntryField
-            column={column}
-            entry={entry}
-            label={`${column.heading} of ${entry.name}`}
-            onSave={onSave}
-          />
-        </td>
-      ))}
-      {SIZE_COLUMNS[kind].length > 0 ? (
+    <>
+      <tr className={`align-top ${laid.length > 0 ? "" : "border-seam border-b"}`}>
+        {COLUMNS[kind].map((column) => (
+          <td key={column.id} className="px-1 py-1" style={{ width: column.width }}>
+            <EntryField
+              column={column}
+              entry={entry}
+              label={`${column.heading} of ${entry.name}`}
+              onSave={onSave}
+            />
+          </td>
+        ))}
+        {sized ? (
+          <td className="px-1 py-1" rowSpan={laid.length > 0 ? 2 : 1}>
+            <Sizes kind={kind} entry={entry} onSave={onSave} />
+          </td>
+        ) : null}
         <td className="px-1 py-1">
-          <Sizes kind={kind} entry={entry} onSave={onSave} />
+          <Button look="danger" aria-label={`Remove ${entry.name}`} onClick={onRemove}>
+            Remove
+          </Button>
         </td>
+      </tr>
+      {laid.length > 0 ? (
+        <tr className="border-seam border-b align-top">
+          <td colSpan={COLUMNS[kind].length} className="px-1 pb-2">
+            <div className="flex flex-wrap gap-x-2 gap-y-1">
+              {laid.map((column) => (
+                <div key={column.id} style={{ width: column.width }}>
+                  <span aria-hidden className="block text-[12px] text-ink-soft">
+                    {column.heading}
+                  </span>
+                  <EntryField
+                    column={column}
+                    entry={entry}
+                    label={`${column.heading} of ${entry.name}`}
+                    onSave={onSave}
+                  />
+                </div>
+              ))}
+            </div>
+          </td>
+          <td />
+        </tr>
       ) : null}
-      <td className="px-1 py-1">
-        <Button look="danger" aria-label={`Remove ${entry.name}`} onClick={onRemove}>
-          Remove
-        </Button>
-      </td>
-    </tr>
+    </>
   );
 }
 

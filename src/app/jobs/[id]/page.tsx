@@ -22,11 +22,11 @@ export default async function Page({ params, searchParams }: Props) {
   const db = await connection();
   const open = await openJob(db, (await params).id, "");
   if (!open) notFound();
-  const { id, revision, job, layouts, steps } = open;
+  const { id, revision, job, layouts, rack, steps } = open;
   const stage = (await searchParams).stage ?? null;
   return (
     <DeskHere
-      opened={{ id, revision, job, layouts, steps }}
+      opened={{ id, revision, job, layouts, rack, steps }}
       stockroom={(await readStock(db)).data}
       stage={isStage(stage) ? stage : "shape"}
     />

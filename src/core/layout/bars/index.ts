@@ -25,6 +25,6 @@ export {
   type Unplaced,
   usableLength,
 } from "./problem";
-export { mergedBars, placesNm, remainderOf, sharedBy } from "./result";
+export { mergedBars, type PieceOutline, pieceOutlines, placesNm, remainderOf, sharedBy } from "./result";
 export type { Column, LinearAnswer, LinearProgram, LinearSolver } from "./solver";
 export { verifyBars } from "./verify";

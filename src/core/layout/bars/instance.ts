@@ -1,12 +1,12 @@
 /**
  * A bar problem on the integer grid: equal pieces merged, bars that cannot be used left out, locked pieces taken off the
- * bars they stand on. With w = length + kerf and C = usable + kerf, pieces fit a bar when Σw ≤ C. Where mitred neighbours
+ * bars they stand on. With w = length + kerf and C = usable + kerf, pieces fit a bar when Σw ≤ C. Where ends lean or mitred neighbours
  * share cuts, w is the least that a piece can take (so a bound made of it holds) and `fits` orders the bar to be exact.
  */
 import { at, fromNm, toNm } from "../../kernel";
 import { scaledInteger } from "../../measure";
 import { divisor } from "../stock";
-import { BarOrderer, type EndClass, endKey, endLossNm, halfCutNm, waysOf } from "./mitre";
+import { BarOrderer, type EndClass, endKey, endLossNm, halfCutNm, usedWays } from "./mitre";
 import { type BarProblem, trims, type Unplaced, usableLength } from "./problem";
 
 /** A stock size, or one bar with locked pieces, in integers. `available` is infinite when there is no limit. */
@@ -78,16 +78,18 @@ export function prepare(problem: BarProblem): {
   readonly unplaced: readonly Unplaced[];
 } {
   const kerfNm = toNm(problem.kerf);
-  const sharing = problem.share && problem.pieces.some((piece) => piece.ends !== null);
+  const sharing = problem.pieces.some(({ ends }) => ends?.angles.some((angle) => angle !== 0));
   const ends = endClasses(problem, sharing);
-  const slack = sharing ? slackNm(ends.classes, kerfNm) : kerfNm;
+  const slack = sharing ? slackNm(ends.classes, kerfNm, problem.share) : kerfNm;
   const taken = problem.pieces.map((piece, i): Taken => {
     const endClass = at(ends.of, i);
     if (!sharing) return { weightNm: toNm(piece.length) + kerfNm, midNm: toNm(piece.length), endClass };
     const way = at(at(ends.classes, endClass).ways, 0);
     const midNm = toNm(piece.length) - endLossNm(way.left) - endLossNm(way.right);
     const halves = halfCutNm(way.left, kerfNm) + halfCutNm(way.right, kerfNm);
-    return { midNm, endClass, weightNm: Math.floor(midNm + halves) };
+    // Tip to tip nothing is saved: the whole length counts, which keeps the search from filling bars in vain.
+    const least = problem.share ? midNm : toNm(piece.length);
+    return { midNm, endClass, weightNm: Math.floor(least + halves) };
   });
   const usableNm = problem.stock.map((_, stock) => toNm(usableLength(problem, stock)));
   const rest = problem.pieces.map((piece) => piece.qty);
@@ -125,7 +127,7 @@ export function prepare(problem: BarProblem): {
     priced,
     unitNm,
     sunk: problem.fixed.reduce((sum, bar) => sum + at(costs, bar.stock), 0),
-    orderer: sharing ? new BarOrderer(ends.classes, kerfNm) : null,
+    orderer: sharing ? new BarOrderer(ends.classes, kerfNm, problem.share) : null,
     endClasses: ends.classes.length,
     locked: problem.fixed.map((bar) => {
       const counts = ends.classes.map(() => 0);
@@ -147,7 +149,7 @@ function endClasses(problem: BarProblem, sharing: boolean) {
   const byKey = new Map<string, number>();
   const classes: EndClass[] = [];
   const of = problem.pieces.map((piece) => {
-    const ways = waysOf(sharing ? piece.ends : null);
+    const ways = usedWays(sharing ? piece.ends : null, problem.share);
     const key = endKey(ways);
     const known = byKey.get(key);
     if (known !== undefined) return known;
@@ -159,9 +161,11 @@ function endClasses(problem: BarProblem, sharing: boolean) {
 }
 
 /** A bar's ends need no cut, but lose what their slope takes: the most that this can leave over. */
-function slackNm(classes: readonly EndClass[], kerfNm: number): number {
+function slackNm(classes: readonly EndClass[], kerfNm: number, share: boolean): number {
   const slopes = classes.flatMap(({ ways }) => ways.flatMap(({ left, right }) => [left, right]));
-  return Math.ceil(2 * Math.max(...slopes.map((slope) => halfCutNm(slope, kerfNm) - endLossNm(slope))));
+  return Math.ceil(
+    2 * Math.max(...slopes.map((slope) => halfCutNm(slope, kerfNm) - (share ? endLossNm(slope) : 0))),
+  );
 }
 
 type Grid = {

@@ -53,6 +53,10 @@ export function waysOf(ends: PieceEnds | null): readonly Way[] {
   });
 }
 
+/** The ways that a search may choose from: turning is of use only where cuts are shared. */
+export const usedWays = (ends: PieceEnds | null, share: boolean): readonly Way[] =>
+  share ? waysOf(ends) : waysOf(ends).slice(0, 1);
+
 const slopeKey = (slope: Slope) => (slope.tan === 0 ? "0" : `${slope.plane}:${slope.tan}`);
 
 /** What names an end class: pieces that can lie in the same ways. */
@@ -72,8 +76,13 @@ export const endLossNm = (slope: Slope) => up((Math.abs(slope.tan) * slope.depth
 export const sharesCut = (left: Slope, right: Slope) =>
   left.tan !== 0 && left.tan === right.tan && left.plane === right.plane;
 
-/** Whole nanometres between two facing ends, measured along the middle of the bar. */
-export function gapNm(left: Slope, right: Slope, kerfNm: number): number {
+/** Whole nanometres between two facing ends, measured along the middle of the bar; unless they share, tip to tip. */
+export function gapNm(left: Slope, right: Slope, kerfNm: number, share: boolean): number {
+  if (!share) {
+    const square = left.tan === 0 && right.tan === 0;
+    const cut = square ? kerfNm : up(kerfNm * Math.max(secant(left), secant(right)));
+    return endLossNm(left) + endLossNm(right) + cut;
+  }
   if (left.tan === right.tan && (left.tan === 0 || left.plane === right.plane))
     return up(kerfNm * secant(left));
   const cut = kerfNm * Math.max(secant(left), secant(right));
@@ -95,16 +104,18 @@ export class BarOrderer {
   private readonly classes: readonly EndClass[];
   private readonly byKey: ReadonlyMap<string, number>;
   private readonly kerfNm: number;
+  private readonly share: boolean;
 
-  constructor(classes: readonly EndClass[], kerfNm: number) {
+  constructor(classes: readonly EndClass[], kerfNm: number, share: boolean) {
     this.classes = classes;
     this.byKey = new Map(classes.map(({ key }, c) => [key, c]));
     this.kerfNm = kerfNm;
+    this.share = share;
   }
 
   /** The end class of a piece's ends. */
   classOf(ends: PieceEnds | null): number {
-    return this.byKey.get(endKey(waysOf(ends))) ?? 0;
+    return this.byKey.get(endKey(usedWays(ends, this.share))) ?? 0;
   }
 
   /** The shortest order of `counts[c]` pieces of each end class. */
@@ -133,7 +144,7 @@ export class BarOrderer {
         if (at(rest, c) === 0) continue;
         rest[c] = at(rest, c) - 1;
         for (const way of at(this.classes, c).ways) {
-          const step = last === null ? endLossNm(way.left) : gapNm(last, way.left, this.kerfNm);
+          const step = last === null ? endLossNm(way.left) : gapNm(last, way.left, this.kerfNm, this.share);
           const cost = step + best(way.right).cost;
           if (found === null || cost < found.cost) found = { cost, endClass: c, way };
         }
@@ -163,7 +174,8 @@ export class BarOrderer {
       for (let c = 0; c < rest.length; c++) {
         if (at(rest, c) === 0) continue;
         for (const way of at(this.classes, c).ways) {
-          const cost: number = last === null ? endLossNm(way.left) : gapNm(last, way.left, this.kerfNm);
+          const cost: number =
+            last === null ? endLossNm(way.left) : gapNm(last, way.left, this.kerfNm, this.share);
           if (pick === null || cost < pick.cost) pick = { cost, endClass: c, way };
         }
       }

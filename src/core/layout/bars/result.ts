@@ -157,8 +157,7 @@ function fixedBar(
 /** The way in which a piece of a bar lies. */
 export function wayOf(problem: BarProblem, bar: Pick<CutBar, "pieces" | "turns">, place: number): Way {
   const turn = bar.turns?.[place] ?? null;
-  const ends = problem.share ? (problem.pieces[at(bar.pieces, place)]?.ends ?? null) : null;
-  const ways = waysOf(ends);
+  const ways = waysOf(problem.pieces[at(bar.pieces, place)]?.ends ?? null);
   return ways.find((way) => way.turn === turn) ?? at(ways, 0);
 }
 
@@ -173,13 +172,38 @@ export function placesNm(
   const starts: number[] = [];
   bar.pieces.forEach((piece, place) => {
     const way = wayOf(problem, bar, place);
-    position += last ? gapNm(last.right, way.left, kerfNm) : endLossNm(way.left);
+    position += last ? gapNm(last.right, way.left, kerfNm, problem.share) : endLossNm(way.left);
     starts.push(position);
     position += toNm(at(problem.pieces, piece).length) - endLossNm(way.left) - endLossNm(way.right);
     last = way;
   });
   const final: Way | null = last;
   return { starts, endNm: position + (final === null ? 0 : endLossNm((final as Way).right)) };
+}
+
+/** A piece on a bar, in mm from the start of the bar: its ends at the upper and the lower edge as the saw's table shows it. */
+export type PieceOutline = {
+  readonly start: { readonly upper: number; readonly lower: number };
+  readonly end: { readonly upper: number; readonly lower: number };
+};
+
+/** The outline of each piece of a bar, trims included, so that shared cuts lie on one another but for the kerf. */
+export function pieceOutlines(
+  problem: BarProblem,
+  bar: Pick<CutBar, "pieces" | "turns">,
+): readonly PieceOutline[] {
+  const first = toNm(trims(problem).start);
+  const { starts } = placesNm(problem, bar);
+  return bar.pieces.map((piece, place) => {
+    const { left, right } = wayOf(problem, bar, place);
+    const from = first + at(starts, place);
+    const to = from + toNm(at(problem.pieces, piece).length) - endLossNm(left) - endLossNm(right);
+    const lean = (slope: Way["left"]) => (slope.tan * slope.depthNm) / 2;
+    return {
+      start: { upper: fromNm(from + lean(left)), lower: fromNm(from - lean(left)) },
+      end: { upper: fromNm(to + lean(right)), lower: fromNm(to - lean(right)) },
+    };
+  });
 }
 
 /**
@@ -208,7 +232,7 @@ export function sharedBy(
       const before = last as Way | null;
       if (before) {
         const apart = endLossNm(before.right) + endLossNm(way.left) + kerfNm;
-        lengthNm += bar.times * Math.max(0, apart - gapNm(before.right, way.left, kerfNm));
+        lengthNm += bar.times * Math.max(0, apart - gapNm(before.right, way.left, kerfNm, true));
         if (sharesCut(before.right, way.left)) cuts += bar.times;
       }
       last = way;

@@ -24,6 +24,8 @@ export type SheetCut = {
   readonly part: number;
   /** The panel that the part is when it needs no further cut; null: it is cut on. */
   readonly panel: number | null;
+  /** Placements that lie in the part that is cut, by their place in the sheet's list. */
+  readonly within: readonly number[];
 };
 
 /** A part that has its size without a cut of its own: what is left when its neighbours are off. */
@@ -43,7 +45,7 @@ type Pending = {
   readonly rects: readonly Named[];
   readonly raw: { readonly rip: boolean; readonly cross: boolean };
 };
-type Named = CutRect & { readonly panel: number };
+type Named = CutRect & { readonly panel: number; readonly placement: number };
 
 const AXIS = { rip: ["y", "width"], cross: ["x", "length"] } as const;
 
@@ -51,11 +53,14 @@ const AXIS = { rip: ["y", "width"], cross: ["x", "length"] } as const;
 export function sheetCuts(problem: SheetProblem, sheet: CutSheet): SheetCuttingOrder {
   const [kerf, trim] = [toNm(problem.kerf), problem.trim];
   const [region, bare] = inflated(problem, at(problem.stock, sheet.stock), sheet.placements);
-  const rects = bare.map((rect, i): Named => ({ ...rect, panel: at(sheet.placements, i).panel }));
+  const rects = bare.map(
+    (rect, i): Named => ({ ...rect, panel: at(sheet.placements, i).panel, placement: i }),
+  );
   const cuts: SheetCut[] = [];
   const left: LeftPart[] = [];
   if (trim > 0)
-    for (const part of [0, 0]) cuts.push({ kind: "trim", stage: 0, setting: trim, of: 0, part, panel: null });
+    for (const part of [0, 0])
+      cuts.push({ kind: "trim", stage: 0, setting: trim, of: 0, part, panel: null, within: [] });
   const raw = { rip: trim > 0, cross: trim > 0 };
   const whole = finished(region, rects, raw);
   if (whole !== null) left.push({ of: 0, part: 0, panel: whole });
@@ -108,7 +113,8 @@ function runOf(
       if (i === sorted.length - 1 && !waste) left.push({ of: part.id, part: id, panel });
       else {
         const setting = fromNm((slice.region[size] - kerf) as Nm);
-        cuts.push({ kind: way, stage, setting, of: part.id, part: id, panel });
+        const within = part.rects.map((rect) => rect.placement);
+        cuts.push({ kind: way, stage, setting, of: part.id, part: id, panel, within });
       }
       if (panel === null) pending.push({ id, region: slice.region, rects, raw });
     });

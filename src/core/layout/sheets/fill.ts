@@ -6,7 +6,7 @@
  * Stages: a rectangle carries the number of the run of cuts it stands in; odd runs rip along the sheet's
  * length, even runs cross-cut. A cut in the direction of the present run is free, the other opens the next.
  */
-import { at, type Random } from "../../kernel";
+import { at, invariant, type Random } from "../../kernel";
 import type { SheetInstance, SheetType, Turn } from "./instance";
 
 /** A free rectangle; `run` is the run of cuts that parted it from the rest. */
@@ -47,7 +47,8 @@ type State = {
   readonly value: number;
   readonly area: number;
   readonly usedUp: number;
-  readonly score: number;
+  /** Names what was placed, and with the free rectangles the whole state. */
+  readonly wants: number;
   readonly hash: number;
 };
 
@@ -106,21 +107,20 @@ export function fillSheet(
     value: 0,
     area: 0,
     usedUp: 0,
-    score: 0,
+    wants: 0,
     hash: 0,
   };
   let beam: State[] = [start];
   let best: State = start;
+  const candidates = new Candidates();
+  const search: Search = { instance, type: typeIndex, values, options, sheetArea };
   while (beam.length > 0) {
-    const next: State[] = [];
-    for (const state of beam) {
-      if (!state.free) {
-        if (state.value > best.value) best = state;
-        continue;
-      }
-      expand(instance, typeIndex, state, values, options, sheetArea, next);
-    }
-    beam = narrowed(next, options.width);
+    candidates.clear();
+    beam.forEach((state, parent) => {
+      if (state.free) propose(search, state, parent, candidates);
+      else if (state.value > best.value) best = state;
+    });
+    beam = chosen(search, beam, candidates);
   }
   return {
     type: typeIndex,
@@ -132,58 +132,213 @@ export function fillSheet(
   };
 }
 
+type Search = {
+  readonly instance: SheetInstance;
+  readonly type: number;
+  readonly values: readonly number[];
+  readonly options: FillOptions;
+  readonly sheetArea: number;
+};
+
+/**
+ * Next steps, told apart only by what ranks them: most of them are never taken, so a state is made of one only when it is
+ * among the best. A class of −1 gives the top rectangle up as waste.
+ */
+class Candidates {
+  size = 0;
+  private room = 256;
+  score = new Float64Array(this.room);
+  parent = new Int32Array(this.room);
+  panelClass = new Int32Array(this.room);
+  turn = new Int32Array(this.room);
+  count = new Int32Array(this.room);
+  column = new Uint8Array(this.room);
+
+  clear(): void {
+    this.size = 0;
+  }
+
+  // Called some hundred thousand times a second: numbers by place, not an object each time.
+  add(score: number, parent: number, c: number, turn: number, count: number, column: number): void {
+    if (this.size === this.room) this.grow();
+    const i = this.size++;
+    this.score[i] = score;
+    this.parent[i] = parent;
+    this.panelClass[i] = c;
+    this.turn[i] = turn;
+    this.count[i] = count;
+    this.column[i] = column;
+  }
+
+  private grow(): void {
+    this.room *= 2;
+    const wider = <T extends Float64Array | Int32Array | Uint8Array>(next: T, old: ArrayLike<number>): T => {
+      next.set(old);
+      return next;
+    };
+    this.score = wider(new Float64Array(this.room), this.score);
+    this.parent = wider(new Int32Array(this.room), this.parent);
+    this.panelClass = wider(new Int32Array(this.room), this.panelClass);
+    this.turn = wider(new Int32Array(this.room), this.turn);
+    this.count = wider(new Int32Array(this.room), this.count);
+    this.column = wider(new Uint8Array(this.room), this.column);
+  }
+
+  /** Indices of the best, the best first; ties in the order in which they were proposed. */
+  best(most: number): readonly number[] {
+    const all = Array.from({ length: this.size }, (_, i) => i);
+    const order = (a: number, b: number) => (this.score[b] ?? 0) - (this.score[a] ?? 0) || a - b;
+    if (all.length <= most * 2) return all.sort(order);
+    const floor = nthGreatest(this.score.slice(0, this.size), most);
+    return all.filter((i) => (this.score[i] ?? 0) >= floor).sort(order);
+  }
+}
+
+/** The n-th greatest of some numbers, by quickselect; shuffles them. */
+function nthGreatest(values: Float64Array, n: number): number {
+  let [low, high] = [0, values.length - 1];
+  while (low < high) {
+    const pivot = values[(low + high) >> 1] ?? 0;
+    let [i, j] = [low, high];
+    while (i <= j) {
+      while ((values[i] ?? 0) > pivot) i++;
+      while ((values[j] ?? 0) < pivot) j--;
+      if (i <= j) {
+        const swap = values[i] ?? 0;
+        values[i++] = values[j] ?? 0;
+        values[j--] = swap;
+      }
+    }
+    if (n - 1 <= j) high = j;
+    else if (n - 1 >= i) low = i;
+    else break;
+  }
+  return values[n - 1] ?? 0;
+}
+
 /** The best states, without those that want the same and left the same room. */
-function narrowed(states: State[], width: number): State[] {
-  if (states.length <= 1) return states;
-  states.sort((a, b) => b.score - a.score || a.hash - b.hash);
+function chosen(search: Search, beam: readonly State[], candidates: Candidates): State[] {
+  const { width } = search.options;
   const seen = new Set<number>();
   const kept: State[] = [];
-  for (const state of states) {
-    if (seen.has(state.hash)) continue;
-    seen.add(state.hash);
-    kept.push(state);
+  for (const i of candidates.best(width * 3)) {
+    const state = at(beam, candidates.parent[i] ?? 0);
+    const next = taken(search, state, candidates, i);
+    if (seen.has(next.hash)) continue;
+    seen.add(next.hash);
+    kept.push(next);
     if (kept.length >= width) break;
   }
   return kept;
 }
 
-function expand(
-  instance: SheetInstance,
-  typeIndex: number,
-  state: State,
-  values: readonly number[],
-  options: FillOptions,
-  sheetArea: number,
-  out: State[],
-): void {
-  const free = state.free;
-  if (!free) return;
-  const rect = free.top;
+/** All ways to go on from a state. */
+function propose(search: Search, state: State, parent: number, out: Candidates): void {
+  const { instance, type, values, options } = search;
+  const rect = state.free?.top;
+  if (!rect) return;
+  const least = leastSizes(search, state.rest);
+  const { stages } = options;
   let fits = false;
   for (let c = 0; c < instance.classes.length; c++) {
     const wanted = state.rest[c] ?? 0;
     if (wanted === 0) continue;
     const one = at(instance.classes, c);
-    for (const turn of at(one.turns, typeIndex)) {
-      if (turn.length > rect.length || turn.width > rect.width) continue;
-      const row = Math.min(wanted, Math.floor(rect.length / turn.length));
-      const column = Math.min(wanted, Math.floor(rect.width / turn.width));
-      const value = at(values, c);
-      for (const split of splitsOf(rect, turn, row, column, options.stages)) {
-        fits = true;
-        out.push(child(state, free.below, c, turn, split, value, one.area, options, sheetArea));
+    const value = at(values, c);
+    const turns = at(one.turns, type);
+    for (let t = 0; t < turns.length; t++) {
+      const turn = at(turns, t);
+      const [beyond, above] = [rect.length - turn.length, rect.width - turn.width];
+      if (beyond < 0 || above < 0) continue;
+      for (let column = 0; column < 2; column++) {
+        const most = Math.min(
+          wanted,
+          Math.floor(column ? rect.width / turn.width : rect.length / turn.length),
+        );
+        for (let count = most; count > 0; count = count > 1 ? 1 : 0) {
+          const used = count * (column ? turn.width : turn.length);
+          const last = column ? lastOfColumn(rect, turn, count, used) : lastOfRow(rect, turn, count, used);
+          if (last === 0 || last > stages) continue;
+          fits = true;
+          // Of what is left, the strip that was begun and the rest beside it.
+          const [stripLength, stripWidth] = column
+            ? [turn.length, rect.width - used]
+            : [rect.length - used, turn.width];
+          const [restLength, restWidth] = column ? [beyond, rect.width] : [rect.length, above];
+          let usedUp = state.usedUp + count * one.area;
+          if (stripLength < least.length || stripWidth < least.width) usedUp += stripLength * stripWidth;
+          if (restLength < least.length || restWidth < least.width) usedUp += restLength * restWidth;
+          const total = state.value + count * value + rowBonus(count, value, options);
+          out.add(scoreOf(total, usedUp, search.sheetArea, options), parent, c, t, count, column);
+        }
       }
     }
   }
   if (fits) return;
   const usedUp = state.usedUp + rect.length * rect.width;
-  out.push({
-    ...state,
-    free: free.below,
-    waste: push(rect, state.waste),
+  const score = scoreOf(state.value, usedUp, search.sheetArea, options);
+  out.add(score, parent, -1, 0, 0, 0);
+}
+
+/** No panel that is still wanted is shorter or narrower in any of its turns. */
+function leastSizes({ instance, type }: Search, rest: Uint16Array): { length: number; width: number } {
+  let [length, width] = [Number.POSITIVE_INFINITY, Number.POSITIVE_INFINITY];
+  for (let c = 0; c < rest.length; c++) {
+    if (rest[c] === 0) continue;
+    for (const turn of at(at(instance.classes, c).turns, type)) {
+      if (turn.length < length) length = turn.length;
+      if (turn.width < width) width = turn.width;
+    }
+  }
+  return { length, width };
+}
+
+/** The state after a step. */
+function taken(search: Search, state: State, candidates: Candidates, i: number): State {
+  const rect = state.free?.top;
+  invariant(rect && state.free, "a step is only proposed where there is room");
+  const { below } = state.free;
+  const c = candidates.panelClass[i] ?? -1;
+  if (c < 0) {
+    const usedUp = state.usedUp + rect.length * rect.width;
+    return {
+      ...state,
+      free: below,
+      waste: push(rect, state.waste),
+      usedUp,
+      hash: hashStack(state.wants, below),
+    };
+  }
+  const { instance, values } = search;
+  const one = at(instance.classes, c);
+  const turn = at(at(one.turns, search.type), candidates.turn[i] ?? 0);
+  const count = candidates.count[i] ?? 1;
+  const column = candidates.column[i] === 1;
+  const rest = state.rest.slice();
+  rest[c] = (rest[c] ?? 0) - count;
+  const least = leastSizes(search, rest);
+  let { waste } = state;
+  let free = below;
+  let usedUp = state.usedUp + count * one.area;
+  // The strip that was begun lies on top, so it is finished before new room is opened.
+  for (const left of split(rect, turn, count, column)) {
+    if (left.length < least.length || left.width < least.width) {
+      waste = push(left, waste);
+      usedUp += left.length * left.width;
+    } else free = push(left, free);
+  }
+  const wants = (state.wants + Math.imul(count, Math.imul(c + 1, 0x9e3779b1))) | 0;
+  return {
+    rest,
+    free,
+    blocks: push({ panelClass: c, turn, x: rect.x, y: rect.y, count, column }, state.blocks),
+    waste,
+    value: state.value + count * at(values, c),
+    area: state.area + count * one.area,
     usedUp,
-    score: scoreOf(state.value, usedUp, sheetArea, options),
-  });
+    wants,
+    hash: hashStack(wants, free),
+  };
 }
 
 /** How much value was placed for the area that is no longer free, with a little noise for restarts. */
@@ -193,97 +348,48 @@ function scoreOf(value: number, usedUp: number, sheetArea: number, options: Fill
   return (value / (usedUp + 0.02 * sheetArea)) * (1 + noise);
 }
 
-type Split = { readonly count: number; readonly column: boolean; readonly rests: readonly FreeRect[] };
+const rowBonus = (count: number, value: number, { rows }: FillOptions) =>
+  rows === undefined ? 0 : rows * (count - 1) * value;
 
-/** The ways to cut a row or a column of a panel out of the corner of a rectangle, within the stages. */
-function splitsOf(rect: FreeRect, turn: Turn, row: number, column: number, stages: number): readonly Split[] {
-  const splits: Split[] = [];
-  const rows = row > 1 ? [row, 1] : [1];
-  for (const count of rows) ripFirst(rect, turn, count, stages, splits);
-  const columns = column > 1 ? [column, 1] : [1];
-  for (const count of columns) crossFirst(rect, turn, count, stages, splits);
-  return splits;
+/**
+ * The last run that a row needs: a strip as wide as the panel is ripped off, then panels are cross-cut from it.
+ */
+function lastOfRow(rect: FreeRect, turn: Turn, count: number, used: number): number {
+  const run = rect.width > turn.width ? ripRun(rect.run) : rect.run;
+  return partedRun(count > 1 || rect.length > used ? crossRun(run) : run, turn);
+}
+
+/** The same for a column, cut the other way round; 0 where it would be the same as a row. */
+function lastOfColumn(rect: FreeRect, turn: Turn, count: number, used: number): number {
+  if (rect.length <= turn.length || (count === 1 && rect.width <= used)) return 0;
+  return partedRun(ripRun(crossRun(rect.run)), turn);
+}
+
+/** What is left of a rectangle when a row of a panel, or a column, is cut out of its corner: the rest, then the strip. */
+function split(rect: FreeRect, turn: Turn, count: number, column: boolean): readonly FreeRect[] {
+  if (column) {
+    const used = count * turn.width;
+    const run = crossRun(rect.run);
+    const beside: FreeRect = { ...rect, x: rect.x + turn.length, length: rect.length - turn.length, run };
+    if (rect.width <= used) return [beside];
+    const strip = { x: rect.x, y: rect.y + used, length: turn.length, width: rect.width - used };
+    return [beside, { ...strip, run: ripRun(run) }];
+  }
+  const rips = rect.width > turn.width;
+  const run = rips ? ripRun(rect.run) : rect.run;
+  const used = count * turn.length;
+  const rests: FreeRect[] = [];
+  if (rips) rests.push({ ...rect, y: rect.y + turn.width, width: rect.width - turn.width, run });
+  if (rect.length > used) {
+    const strip = { x: rect.x + used, y: rect.y, length: rect.length - used, width: turn.width };
+    rests.push({ ...strip, run: crossRun(run) });
+  }
+  return rests;
 }
 
 /** The run in which panels that are kept together are parted at last. */
 const partedRun = (run: number, { inner }: Turn) =>
   inner === null ? run : inner === "x" ? crossRun(run) : ripRun(run);
-
-/** A strip as wide as the panel is ripped off, then panels are cross-cut from it. */
-function ripFirst(rect: FreeRect, turn: Turn, count: number, stages: number, out: Split[]): void {
-  const rips = rect.width > turn.width;
-  const run = rips ? ripRun(rect.run) : rect.run;
-  const used = count * turn.length;
-  const crosses = count > 1 || rect.length > used;
-  const last = crosses ? crossRun(run) : run;
-  if (partedRun(last, turn) > stages) return;
-  const rests: FreeRect[] = [];
-  if (rips) rests.push({ ...rect, y: rect.y + turn.width, width: rect.width - turn.width, run });
-  if (rect.length > used)
-    rests.push({ x: rect.x + used, y: rect.y, length: rect.length - used, width: turn.width, run: last });
-  out.push({ count, column: false, rests });
-}
-
-/** A strip as long as the panel is cross-cut off, then panels are ripped from it. */
-function crossFirst(rect: FreeRect, turn: Turn, count: number, stages: number, out: Split[]): void {
-  const crosses = rect.length > turn.length;
-  const used = count * turn.width;
-  const rips = count > 1 || rect.width > used;
-  // Without both cuts it is the same as the other way round.
-  if (!crosses || !rips) return;
-  const run = crossRun(rect.run);
-  const last = ripRun(run);
-  if (partedRun(last, turn) > stages) return;
-  const rests: FreeRect[] = [{ ...rect, x: rect.x + turn.length, length: rect.length - turn.length, run }];
-  if (rect.width > used)
-    rests.push({ x: rect.x, y: rect.y + used, length: turn.length, width: rect.width - used, run: last });
-  out.push({ count, column: true, rests });
-}
-
-function child(
-  state: State,
-  below: Stack<FreeRect>,
-  panelClass: number,
-  turn: Turn,
-  split: Split,
-  value: number,
-  area: number,
-  options: FillOptions,
-  sheetArea: number,
-): State {
-  const rect = state.free?.top ?? { x: 0, y: 0 };
-  const rest = state.rest.slice();
-  rest[panelClass] = (rest[panelClass] ?? 0) - split.count;
-  let free = below;
-  // The strip that was begun lies on top, so it is finished before new room is opened.
-  for (const rectangle of split.rests) free = push(rectangle, free);
-  const block: PlacedBlock = {
-    panelClass,
-    turn,
-    x: rect.x,
-    y: rect.y,
-    count: split.count,
-    column: split.column,
-  };
-  const usedUp = state.usedUp + split.count * area;
-  const total = state.value + split.count * value;
-  let hash = state.hash;
-  for (let i = 0; i < split.count; i++) hash = (hash + Math.imul(panelClass + 1, 0x9e3779b1)) | 0;
-  return {
-    rest,
-    free,
-    blocks: push(block, state.blocks),
-    waste: state.waste,
-    value: total,
-    area: state.area + split.count * area,
-    usedUp,
-    score: scoreOf(total + rowBonus(split.count, value, options), usedUp, sheetArea, options),
-    hash: hashStack(hash, free),
-  };
-}
-
-const rowBonus = (count: number, value: number, { rows }: FillOptions) =>
-  rows === undefined ? 0 : rows * (count - 1) * value;
 
 function hashStack(hash: number, free: Stack<FreeRect>): number {
   let value = hash;

@@ -15,6 +15,7 @@ export {
   setLock,
   snapped,
 } from "./by-hand";
+export { type CutLine, cutLines } from "./cut-lines";
 export { type CutRect, runsNeeded } from "./cuts";
 export { type LeftPart, type SheetCut, type SheetCuttingOrder, sheetCuts } from "./cutting-order";
 export { wholeBlank } from "./instance";

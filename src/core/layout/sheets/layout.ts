@@ -14,6 +14,7 @@ import {
   costOf,
   fillPlan,
   fillRate,
+  isNearlyAsGood,
   isServed,
   largestRest,
   type Plan,
@@ -64,6 +65,12 @@ export function layOutSheets(problem: SheetProblem, options: SheetOptions): Shee
 }
 
 const DEFAULT_PASSES = 60;
+/** Panels times classes times beam width of one pass. */
+const WIDTH_FOR = 60_000;
+const RELAY_SHARE = 0.1;
+/** How much worse the sum of squared fillings may get on the walk. */
+const SLACK = 0.02;
+const OFFCUT_SHARE = 0.4;
 /** At least so long is spent on fewer settings, also when the search took all of its time. */
 const TIDY_MS = 150;
 
@@ -76,6 +83,8 @@ class SheetSearch {
   private readonly deadline: number;
   private bound = 0;
   private bounded = false;
+  /** When the present step of the search ends. */
+  private until: number;
   private best: Plan;
 
   constructor(
@@ -90,10 +99,11 @@ class SheetSearch {
     this.options = options;
     this.random = seededRandom(options.seed);
     this.deadline = options.now() + options.budgetMs;
+    this.until = this.deadline;
     this.best = { sheets: [], rest: instance.classes.map((one) => one.demand) };
   }
 
-  private readonly timeIsUp = () => this.options.now() > this.deadline;
+  private readonly timeIsUp = () => this.options.now() > this.until;
 
   run(): SheetLayout {
     const { instance } = this;
@@ -104,8 +114,13 @@ class SheetSearch {
     this.raiseBound();
     this.options.onProgress?.({ best: this.layout() });
     const passes = this.options.passes ?? DEFAULT_PASSES;
+    const { budgetMs } = this.options;
+    const start = this.deadline - budgetMs;
+    this.until = start + budgetMs * 0.2;
     this.correctPrices(passes);
+    this.until = start + budgetMs * 0.8;
     this.searchNeighbours(passes * 40);
+    this.until = start + budgetMs * 0.9;
     this.squeezeLast();
     this.tidy();
     return this.layout();
@@ -118,7 +133,7 @@ class SheetSearch {
     const sheets = this.best.sheets.map((sheet) =>
       tidied(this.problem, instance, sheet, {
         random,
-        width: this.width(),
+        width: this.width(sheet.placed) / 2,
         timeIsUp: () => this.options.now() > until,
       }),
     );
@@ -135,6 +150,14 @@ class SheetSearch {
 
   private isProven(): boolean {
     return isServed(this.best) && costOf(this.instance, this.best) <= this.bound;
+  }
+
+  /** A proven cost ends the search, once a share of the time went into emptying the last sheet. */
+  private isDone(): boolean {
+    if (!this.isProven()) return false;
+    const { sheets } = this.best;
+    const spent = this.options.now() - (this.deadline - this.options.budgetMs);
+    return sheets.length < 2 || spent > this.options.budgetMs * OFFCUT_SHARE;
   }
 
   private offer(plan: Plan): boolean {
@@ -201,22 +224,22 @@ class SheetSearch {
     }
   }
 
-  /** Beam width: wide for small jobs, narrow for large ones, so that a pass takes a like time. */
-  private width(): number {
-    const panels = this.instance.classes.reduce((sum, one) => sum + one.demand, 0);
-    return Math.max(
-      6,
-      Math.min(
-        64,
-        Math.round((4000 / Math.max(1, panels)) * (12 / Math.max(1, this.instance.classes.length))),
-      ),
-    );
+  /** Beam width: wide for few panels, narrow for many, so that a pass takes a like time. */
+  private width(demand: readonly number[] = this.instance.classes.map((one) => one.demand)): number {
+    const panels = demand.reduce((sum, count) => sum + count, 0);
+    const classes = demand.filter((count) => count > 0).length;
+    return Math.max(6, Math.min(160, Math.round(WIDTH_FOR / Math.max(1, panels * classes))));
   }
 
-  /** The emptiest sheet and one to three others are laid out anew; a better sum of squared fillings is kept. */
+  /**
+   * The emptiest sheet and one to three others are laid out anew. The walk goes on from a plan that is a little worse, too,
+   * or it would stand still in the first hollow that it comes to; the best plan is kept apart.
+   */
   private searchNeighbours(rounds: number): void {
-    for (let round = 0; round < rounds && !this.isProven() && !this.timeIsUp(); round++) {
-      const { sheets } = this.best;
+    let here = this.best;
+    let stale = 0;
+    for (let round = 0; round < rounds && !this.isDone() && !this.timeIsUp(); round++) {
+      const { sheets } = here;
       if (sheets.length < 2) return;
       const order = sheets
         .map((_, i) => i)
@@ -226,16 +249,22 @@ class SheetSearch {
       const chosen = new Set([at(order, round % 3 === 0 ? Math.min(1, order.length - 1) : 0)]);
       const wanted = Math.min(sheets.length, 2 + this.random.below(3));
       while (chosen.size < wanted) chosen.add(this.random.below(sheets.length));
-      this.relay(chosen);
+      const next = this.relaid(here, chosen);
+      stale = this.offer(next) ? 0 : stale + 1;
+      if (isNearlyAsGood(this.instance, next, here, SLACK)) here = next;
+      if (stale > 60) {
+        here = this.best;
+        stale = 0;
+      }
     }
   }
 
-  private relay(chosen: ReadonlySet<number>): void {
+  private relaid(plan: Plan, chosen: ReadonlySet<number>): Plan {
     const { instance } = this;
-    const kept = this.best.sheets.filter((_, i) => !chosen.has(i));
-    const taken = this.best.sheets.filter((_, i) => chosen.has(i));
+    const kept = plan.sheets.filter((_, i) => !chosen.has(i));
+    const taken = plan.sheets.filter((_, i) => chosen.has(i));
     const demand = instance.classes.map((_, c) =>
-      taken.reduce((sum, sheet) => sum + at(sheet.placed, c), at(this.best.rest, c)),
+      taken.reduce((sum, sheet) => sum + at(sheet.placed, c), at(plan.rest, c)),
     );
     const stock = this.freshStock().map(
       (available, t) => available - kept.filter((sheet) => sheet.type === t && sheet.begun === null).length,
@@ -243,18 +272,20 @@ class SheetSearch {
     const bias = this.random.next() * 0.4;
     const values = instance.classes.map((one) => one.area ** (1 + bias));
     const begun = taken.flatMap((sheet) => (sheet.begun === null ? [] : [sheet.begun]));
+    // Most rounds are quick, a few are thorough: many tries matter more than the width of each.
+    const share = RELAY_SHARE * (0.3 + 1.7 * this.random.next() ** 2);
     const again = fillPlan(
       instance,
       { demand, stock, begun, rackFirst: this.problem.rackFirst },
       {
         values,
-        width: this.width() * (1 + this.random.below(3)),
+        width: Math.max(4, Math.round(this.width(demand) * share)),
         noise: 0.05,
         random: this.random,
         stages: this.stages(),
       },
     );
-    this.offer({ sheets: [...kept, ...again.sheets], rest: again.rest });
+    return { sheets: [...kept, ...again.sheets], rest: again.rest };
   }
 
   /** The emptiest sheet is laid out on ever less of its width or its length: what is left is one piece. */
@@ -285,7 +316,7 @@ class SheetSearch {
       const middle = Math.floor((low + high) / 2);
       const size = { length: type.length, width: type.width, [side]: middle };
       const fill = fillSheet(this.instance, sheet.type, sheet.placed, {
-        width: this.width() * 2,
+        width: this.width(sheet.placed),
         values: null,
         stages: side === "width" ? this.instance.stages : this.instance.stages - 2,
         random: this.random,

@@ -108,6 +108,14 @@ export function comparePlans(instance: SheetInstance, rackFirst: boolean, a: Pla
     }, 0);
   const used = rack(a) - rack(b);
   if (used !== 0) return used;
-  const squares = (plan: Plan) => plan.sheets.reduce((sum, sheet) => sum + fillRate(instance, sheet) ** 2, 0);
-  return squares(b) - squares(a);
+  return squares(instance, b) - squares(instance, a);
+}
+
+const squares = (instance: SheetInstance, plan: Plan) =>
+  plan.sheets.reduce((sum, sheet) => sum + fillRate(instance, sheet) ** 2, 0);
+
+/** Whether a plan places as much at no more cost, with a sum of squared fillings less by no more than `slack`. */
+export function isNearlyAsGood(instance: SheetInstance, plan: Plan, than: Plan, slack: number): boolean {
+  if (isServed(plan) !== isServed(than) || costOf(instance, plan) > costOf(instance, than)) return false;
+  return squares(instance, plan) >= squares(instance, than) - slack;
 }

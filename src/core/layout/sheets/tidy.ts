@@ -31,7 +31,7 @@ export function tidied(
   let effort = effortOf(problem, instance, sheet);
   for (let attempt = 0; attempt < TRIES && !timeIsUp(); attempt++) {
     const fill = fillSheet(instance, sheet.type, sheet.placed, {
-      width: attempt % 2 === 0 ? width : width * 2,
+      width: Math.max(4, Math.round(attempt % 2 === 0 ? width : width * 2)),
       values: null,
       stages: Math.min(instance.stages, 2 + (attempt % 4)),
       random,

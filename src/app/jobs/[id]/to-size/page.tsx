@@ -18,6 +18,8 @@ export default async function Page({ params }: Props) {
   const db = await connection();
   const open = await openJob(db, (await params).id, "");
   if (!open) notFound();
-  const { id, revision, job, layouts, steps } = open;
-  return <FillInHere opened={{ id, revision, job, layouts, steps }} stockroom={(await readStock(db)).data} />;
+  const { id, revision, job, layouts, rack, steps } = open;
+  return (
+    <FillInHere opened={{ id, revision, job, layouts, rack, steps }} stockroom={(await readStock(db)).data} />
+  );
 }

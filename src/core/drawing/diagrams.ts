@@ -1,0 +1,152 @@
+/** The diagrams of one stock size: on pages to a stated scale, and at full size as shapes on layers. */
+import type { Vec2 } from "../geometry";
+import { at } from "../kernel";
+import { type KeptLayout, pieceKey } from "../layout";
+import { pieceOutlines } from "../layout/bars";
+import { cutLines } from "../layout/sheets";
+import type { styleOf } from "../lists";
+import { formatLength } from "../measure";
+import type { Drawing, TextMeasure } from "./display";
+import { Flow, PAGE_SIZES, type PageSize, title } from "./flow";
+import { layoutBlock, type PrintInput } from "./print";
+
+/** Pages with the diagrams of the tasks that `input` holds; `tall`: one page that is as long as they are. */
+export function diagramPages(
+  input: PrintInput,
+  page: PageSize | "tall",
+  measure: TextMeasure,
+): readonly Drawing[] {
+  const size =
+    page === "tall" ? { name: "one page", width: 297, height: Number.POSITIVE_INFINITY } : PAGE_SIZES[page];
+  const flow = new Flow(size, measure);
+  flow.add(9, title("Layouts"));
+  for (const task of input.results.tasks) layoutBlock(flow, task, input, measure);
+  return flow.pages(input);
+}
+
+/** Layers of a full-size drawing. */
+export const SHAPE_LAYERS = ["STOCK", "PANELS", "LABELS", "CUTS", "RESTS"] as const;
+export type ShapeLayer = (typeof SHAPE_LAYERS)[number];
+
+/** A shape at full size in mm, y upwards. */
+export type FullShape =
+  | { readonly kind: "outline"; readonly layer: ShapeLayer; readonly points: readonly Vec2[] }
+  | { readonly kind: "line"; readonly layer: ShapeLayer; readonly from: Vec2; readonly to: Vec2 }
+  | {
+      readonly kind: "label";
+      readonly layer: ShapeLayer;
+      readonly at: Vec2;
+      readonly height: number;
+      readonly text: string;
+    };
+
+const SPACE = 200;
+/** Height that a bar is drawn with when the layout does not know its section. */
+const BAR_DEPTH = 40;
+
+const box = (x: number, y: number, length: number, width: number): readonly Vec2[] => [
+  [x, y],
+  [x + length, y],
+  [x + length, y + width],
+  [x, y + width],
+];
+
+/** A kept layout at full size: one sheet, or one bar of each pattern, above the other. */
+export function fullSizeShapes(kept: KeptLayout, style: ReturnType<typeof styleOf>): readonly FullShape[] {
+  return kept.kind === "bars" ? barShapes(kept, style) : sheetShapes(kept, style);
+}
+
+function sheetShapes(
+  { problem, layout, pieces }: Extract<KeptLayout, { kind: "sheets" }>,
+  style: ReturnType<typeof styleOf>,
+): readonly FullShape[] {
+  const shapes: FullShape[] = [];
+  let base = 0;
+  layout.sheets.forEach((sheet, i) => {
+    const stock = at(problem.stock, sheet.stock);
+    const up = ([x, y]: readonly [number, number]): Vec2 => [x, y + base];
+    const size = (value: number) => formatLength(value, style, 0.1);
+    shapes.push(
+      { kind: "outline", layer: "STOCK", points: box(0, base, stock.length, stock.width) },
+      {
+        kind: "label",
+        layer: "LABELS",
+        at: [0, base + stock.width + 20],
+        height: 40,
+        text: `Sheet ${i + 1}: ${size(stock.length)} x ${size(stock.width)}`,
+      },
+    );
+    for (const one of sheet.placements) {
+      const text = `${pieceKey(at(pieces, one.panel))} ${size(one.length)} x ${size(one.width)}`;
+      const height = Math.min(30, one.width / 3, (one.length / text.length) * 1.4);
+      shapes.push(
+        { kind: "outline", layer: "PANELS", points: box(one.x, base + one.y, one.length, one.width) },
+        {
+          kind: "label",
+          layer: "LABELS",
+          at: [one.x + height / 2, base + one.y + height / 2],
+          height,
+          text,
+        },
+      );
+    }
+    for (const rest of sheet.offcuts)
+      shapes.push({
+        kind: "outline",
+        layer: "RESTS",
+        points: box(rest.x, base + rest.y, rest.length, rest.width),
+      });
+    for (const { from, to } of cutLines(problem, sheet))
+      shapes.push({ kind: "line", layer: "CUTS", from: up(from), to: up(to) });
+    base += stock.width + SPACE;
+  });
+  return shapes;
+}
+
+function barShapes(
+  { problem, layout, pieces }: Extract<KeptLayout, { kind: "bars" }>,
+  style: ReturnType<typeof styleOf>,
+): readonly FullShape[] {
+  const shapes: FullShape[] = [];
+  const size = (value: number) => formatLength(value, style, 0.1);
+  layout.bars.forEach((bar, i) => {
+    const depths = bar.pieces.map((piece) => at(problem.pieces, piece).ends?.depth ?? BAR_DEPTH);
+    const depth = Math.max(BAR_DEPTH, ...depths);
+    const base = i * (depth + SPACE);
+    const stock = at(problem.stock, bar.stock);
+    const times = bar.times === 1 ? "once" : `${bar.times} times`;
+    shapes.push(
+      { kind: "outline", layer: "STOCK", points: box(0, base, stock.length, depth) },
+      {
+        kind: "label",
+        layer: "LABELS",
+        at: [0, base + depth + 10],
+        height: 25,
+        text: `Pattern ${i + 1}, ${times}: ${size(stock.length)}`,
+      },
+    );
+    pieceOutlines(problem, bar).forEach(({ start, end }, place) => {
+      const piece = at(bar.pieces, place);
+      shapes.push(
+        {
+          kind: "outline",
+          layer: "PANELS",
+          points: [
+            [start.lower, base],
+            [end.lower, base],
+            [end.upper, base + depth],
+            [start.upper, base + depth],
+          ],
+        },
+        {
+          kind: "label",
+          layer: "LABELS",
+          at: [Math.max(start.lower, start.upper) + 8, base + depth / 3],
+          height: Math.min(depth / 3, 16),
+          text: `${pieceKey(at(pieces, piece))} ${size(at(problem.pieces, piece).length)}`,
+        },
+      );
+    });
+  });
+  return shapes;
+}

@@ -1,0 +1,92 @@
+/**
+ * Groove settings of one sheet: each groove told from both edges, since the operator may turn the board. Panels that are
+ * kept together and carry the same groove across take it once, while their blank is still whole.
+ */
+import { at, fromNm } from "../kernel";
+import { type KeptSheets, type LaidPiece, pieceKey } from "../layout";
+import type { GrooveForm, PanelForm, TallyRow } from "../tally";
+
+export type GrooveRun = {
+  /** mm from either edge to the nearer side of the groove. */
+  readonly settings: readonly [number, number];
+  readonly edges: readonly [string, string];
+  readonly width: number;
+  readonly depth: number;
+  /** "C × 2". */
+  readonly panels: string;
+  /** Placements of the blank that is still whole, by their place in the sheet's list; null: single panels. */
+  readonly before: readonly number[] | null;
+};
+
+export function grooveRuns(
+  { problem, layout, pieces }: KeptSheets,
+  sheet: number,
+  rowOf: (piece: LaidPiece) => TallyRow | null,
+): readonly GrooveRun[] {
+  const { placements } = at(layout.sheets, sheet);
+  const formOf = (panel: number): PanelForm | null => {
+    const form = rowOf(at(pieces, panel))?.shown.form;
+    return form?.kind === "panel" ? form : null;
+  };
+  const runs = new Map<string, GrooveRun>();
+  const singles = new Map<string, { run: Omit<GrooveRun, "panels">; marks: string[] }>();
+  placements.forEach((one, i) => {
+    const form = formOf(one.panel);
+    if (!form) return;
+    const group = one.together ? at(problem.together, one.together.group) : null;
+    const members = one.together
+      ? placements.flatMap((other, k) =>
+          other.together?.group === one.together?.group && other.together?.run === one.together?.run
+            ? [k]
+            : [],
+        )
+      : [];
+    for (const groove of form.grooves) {
+      const told = toldFromBoth(form, groove);
+      const all = members.map((k) => formOf(at(placements, k).panel));
+      const across =
+        group && told.runs === group.along && all.every((other) => other && carries(other, groove));
+      if (across) {
+        const key = `${members.join()}:${told.settings.join()}:${told.depth}`;
+        const marks = members.map((k) => pieceKey(at(pieces, at(placements, k).panel)));
+        if (!runs.has(key)) runs.set(key, { ...told, panels: marks.join(" + "), before: members });
+        continue;
+      }
+      const key = `${one.panel}:${told.settings.join()}:${told.edges.join()}:${told.depth}`;
+      const known = singles.get(key);
+      if (known) known.marks.push(pieceKey(at(pieces, one.panel)));
+      else singles.set(key, { run: { ...told, before: null }, marks: [pieceKey(at(pieces, one.panel))] });
+    }
+    void i;
+  });
+  return [
+    ...runs.values(),
+    ...[...singles.values()].map(({ run, marks }) => ({
+      ...run,
+      panels: marks.length === 1 ? at(marks, 0) : `${at(marks, 0)} × ${marks.length}`,
+    })),
+  ];
+}
+
+/** The same groove at the same place: mirrored sides carry it at the same distance from their ends. */
+const carries = (form: PanelForm, groove: GrooveForm) =>
+  form.grooves.some(
+    (other) =>
+      other.depthNm === groove.depthNm &&
+      ((other.x0 === groove.x0 && other.x1 === groove.x1) ||
+        (other.y0 === groove.y0 && other.y1 === groove.y1)),
+  );
+
+function toldFromBoth(form: PanelForm, groove: GrooveForm) {
+  const along = groove.x1 - groove.x0 > groove.y1 - groove.y0;
+  const [low, high, across] = along
+    ? [groove.y0, groove.y1, form.widthNm]
+    : [groove.x0, groove.x1, form.lengthNm];
+  return {
+    settings: [fromNm(low), fromNm(across - high)] as const,
+    edges: along ? (["front", "back"] as const) : (["left", "right"] as const),
+    width: fromNm(high - low),
+    depth: fromNm(groove.depthNm),
+    runs: along ? ("length" as const) : ("width" as const),
+  };
+}

@@ -1,0 +1,57 @@
+/** Diagrams of kept layouts as files, and labels for the rack. */
+import { diagramPages, fullSizeShapes, type PrintInput, rackLabelPages } from "@/core/drawing";
+import { keptFor } from "@/core/layout";
+import { styleOf } from "@/core/lists";
+import { formatLength } from "@/core/measure";
+import { type Connection, readRack } from "@/db";
+import { shapesToDxf } from "@/formats/dxf";
+import { drawnWithFonts, pagesToPdf } from "@/formats/pdf";
+import { drawingToSvg } from "@/formats/svg";
+import { currentStockroom } from "./jobs";
+
+export const DIAGRAM_FORMATS = {
+  pdf: "application/pdf",
+  svg: "image/svg+xml",
+  dxf: "image/vnd.dxf",
+} as const;
+export type DiagramFormat = keyof typeof DIAGRAM_FORMATS;
+export const isDiagramFormat = (text: string): text is DiagramFormat => Object.hasOwn(DIAGRAM_FORMATS, text);
+
+/** The diagrams of one task; null when it has no layout. */
+export async function printDiagrams(
+  input: PrintInput,
+  taskId: string,
+  format: DiagramFormat,
+  made: Date,
+): Promise<Uint8Array | string | null> {
+  const task = input.results.tasks.find((one) => one.id === taskId);
+  const found = task ? keptFor(task, input.kept) : null;
+  if (!task || !found) return null;
+  const one: PrintInput = { ...input, results: { ...input.results, tasks: [task] } };
+  const heading = `${input.info.code} ${task.name}`;
+  if (format === "dxf") return shapesToDxf(fullSizeShapes(found.kept, styleOf(input.info)));
+  if (format === "pdf") return pagesToPdf(heading, made, (measure) => diagramPages(one, "a4", measure));
+  const [drawing] = await drawnWithFonts((measure) => diagramPages(one, "tall", measure));
+  return drawing ? drawingToSvg(drawing, heading) : null;
+}
+
+/** Labels of rack pieces as a PDF, in the order in which they are asked for. */
+export async function printRackLabels(
+  db: Connection,
+  ids: readonly string[],
+  made: Date,
+): Promise<Uint8Array | null> {
+  const [rack, stockroom] = await Promise.all([readRack(db), currentStockroom(db)]);
+  const style = { unit: "mm", format: { kind: "decimal", places: 1, trailingZeros: false } } as const;
+  const labels = ids.flatMap((id) => {
+    const piece = rack.find((one) => one.id === id);
+    if (!piece) return [];
+    const entry = stockroom.sectionById.get(piece.entry) ?? stockroom.boardById.get(piece.entry);
+    const size = [piece.length, ...(piece.width === null ? [] : [piece.width])];
+    const words = `${size.map((value) => formatLength(value, style, 0.1)).join(" × ")} mm`;
+    return [{ piece, stock: entry?.name ?? "no longer in the stockroom", size: words }];
+  });
+  return labels.length === 0
+    ? null
+    : pagesToPdf("Rack labels", made, (measure) => rackLabelPages(labels, measure));
+}

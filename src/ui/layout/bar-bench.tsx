@@ -1,0 +1,318 @@
+"use client";
+/** Bars drawn to scale, on which pieces are moved by hand: along their bar, to another one, or to one that is not begun. */
+import {
+  closestCenter,
+  DndContext,
+  type DragEndEvent,
+  PointerSensor,
+  useDraggable,
+  useDroppable,
+  useSensor,
+  useSensors,
+} from "@dnd-kit/core";
+import { useState } from "react";
+import { barDrawing } from "@/core/drawing";
+import { at, type Result } from "@/core/kernel";
+import { type KeptBars, pieceKey } from "@/core/layout";
+import {
+  type BarLayout,
+  type BarSpot,
+  bringPieceBack,
+  movePiece,
+  type PieceAt,
+  pieceOutlines,
+  setPieceAside,
+  setPieceLock,
+  turnPiece,
+} from "@/core/layout/bars";
+import { DisplayList, screenMeasure } from "../common/display-list";
+import { type HandAction, HandBar } from "./hand-bar";
+import { useLayoutGround } from "./layout-ground";
+import { handKey, useByHand } from "./use-by-hand";
+import { Waiting } from "./waiting";
+
+const DEPTH = 34;
+type From = PieceAt | { readonly waiting: number };
+type Target = { readonly bar: number; readonly stock: number };
+
+export function BarBench({ kept, width }: { readonly kept: KeptBars; readonly width: number }) {
+  const { problem, layout } = kept;
+  const ground = useLayoutGround();
+  const hand = useByHand<BarLayout>(kept);
+  const [held, setHeld] = useState<PieceAt | null>(null);
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
+  const longest = Math.max(1, ...layout.bars.map((bar) => at(problem.stock, bar.stock).length));
+  const scale = (width - 8) / longest;
+  const pieceAt = (where: PieceAt) => layout.bars[where.bar]?.pieces[where.place];
+  const nameOf = (piece: number) => pieceKey(at(kept.pieces, piece));
+  const fresh = freshBar(kept);
+
+  const accept = (changed: Result<BarLayout, string>): void => {
+    if (changed.ok) hand.put(changed.value);
+    else hand.say(changed.problem);
+  };
+  const toSpot = ({ bar, stock }: Target, place: number): BarSpot =>
+    bar < layout.bars.length ? { bar, place } : { bar, stock, place };
+
+  const onEnd = (event: DragEndEvent) => {
+    const from = event.active.data.current as From | undefined;
+    if (!from || !event.over) return;
+    if (event.over.id === "waiting") {
+      if (!("waiting" in from)) accept(setPieceAside(problem, layout, from));
+      return;
+    }
+    const target = event.over.data.current as Target | undefined;
+    const box = event.active.rect.current.translated;
+    if (!target || !box) return;
+    const middle = (box.left + box.width / 2 - event.over.rect.left) / scale;
+    const place = placeFor(kept, target.bar, middle, "waiting" in from ? null : from);
+    accept(
+      "waiting" in from
+        ? bringPieceBack(problem, layout, from.waiting, toSpot(target, place))
+        : movePiece(problem, layout, from, toSpot(target, place)),
+    );
+  };
+
+  const act = (action: HandAction): void => {
+    if (action === "undo") hand.undo();
+    else if (action === "redo") hand.redo();
+    if (!held || pieceAt(held) === undefined) return;
+    const locked = layout.bars[held.bar]?.locked?.includes(held.place) ?? false;
+    if (action === "lock") accept(setPieceLock(problem, layout, held, !locked));
+    else if (action === "turn") accept(turnPiece(problem, layout, held));
+    else if (action === "aside") {
+      setHeld(null);
+      accept(setPieceAside(problem, layout, held));
+    } else if (action === "before" || action === "next") {
+      const to = held.bar + (action === "next" ? 1 : -1);
+      if (to < 0) hand.say("This is the first bar.");
+      else if (to >= layout.bars.length && fresh === null) hand.say("There is no further bar in stock.");
+      else accept(movePiece(problem, layout, held, toSpot({ bar: to, stock: fresh ?? 0 }, 1e6)));
+    }
+  };
+  const onKeys = (event: React.KeyboardEvent): void => {
+    const sideways = event.key === "ArrowLeft" ? -1 : event.key === "ArrowRight" ? 1 : 0;
+    const key = sideways === 0 ? handKey(event) : null;
+    if (sideways === 0 && !key) return;
+    event.preventDefault();
+    event.stopPropagation();
+    if (key) {
+      act(key);
+      return;
+    }
+    if (!held) return;
+    const to = held.place + sideways;
+    if (to < 0 || to >= (layout.bars[held.bar]?.pieces.length ?? 0)) {
+      hand.say("It is at the end of its bar.");
+      return;
+    }
+    accept(movePiece(problem, layout, held, { bar: held.bar, place: to }));
+    setHeld({ bar: held.bar, place: to });
+  };
+  const one = held ? pieceAt(held) : undefined;
+  return (
+    <div onKeyDown={onKeys}>
+      <HandBar
+        held={
+          held && one !== undefined
+            ? {
+                name: nameOf(one),
+                locked: layout.bars[held.bar]?.locked?.includes(held.place) ?? false,
+                turned: false,
+              }
+            : null
+        }
+        hand={hand}
+        onAction={act}
+        allow={null}
+      />
+      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onEnd}>
+        <Waiting
+          pieces={layout.unplaced.map(({ piece, qty, why }) => ({
+            index: piece,
+            qty,
+            why,
+            name: nameOf(piece),
+            width: at(problem.pieces, piece).length * scale,
+            height: DEPTH,
+          }))}
+          onBring={(piece) => {
+            const bars = layout.bars.map((_, bar) => bar);
+            if (fresh !== null) bars.push(layout.bars.length);
+            for (const bar of bars) {
+              const back = bringPieceBack(problem, layout, piece, toSpot({ bar, stock: fresh ?? 0 }, 1e6));
+              if (!back.ok) continue;
+              hand.put(back.value);
+              return;
+            }
+            hand.say("There is no room for it on any bar.");
+          }}
+        />
+        {layout.bars.map((bar, i) => (
+          <OneBar
+            // biome-ignore lint/suspicious/noArrayIndexKey: the patterns of one layout have no identity beyond their order
+            key={i}
+            kept={kept}
+            index={i}
+            scale={scale}
+            held={held}
+            onHold={(where) => {
+              setHeld(where);
+              hand.say(null);
+              const piece = bar.pieces[where.place];
+              if (piece !== undefined) ground.pick(nameOf(piece));
+            }}
+          />
+        ))}
+        {fresh === null ? null : <FreshBar kept={kept} stock={fresh} />}
+      </DndContext>
+    </div>
+  );
+}
+
+/** The place between the pieces of a bar that a middle in mm stands for. */
+function placeFor(kept: KeptBars, index: number, middle: number, from: PieceAt | null): number {
+  const bar = kept.layout.bars[index];
+  if (!bar) return 0;
+  const outlines = pieceOutlines(kept.problem, bar);
+  const before = outlines.filter(({ start, end }, place) => {
+    if (from?.bar === index && from.place === place) return false;
+    return (start.upper + start.lower + end.upper + end.lower) / 4 < middle;
+  });
+  return before.length;
+}
+
+/** The bar length of which one more can be begun: the cheapest that is not used up; null when none is. */
+function freshBar({ problem, layout }: KeptBars): number | null {
+  const used = (stock: number) =>
+    layout.bars.reduce((sum, bar) => sum + (bar.stock === stock ? bar.times : 0), 0);
+  const order = problem.stock
+    .map((_, i) => i)
+    .filter((i) => {
+      const { count } = at(problem.stock, i);
+      return count === null || used(i) < count;
+    })
+    .sort((a, b) => (at(problem.stock, a).price ?? 0) - (at(problem.stock, b).price ?? 0));
+  return order[0] ?? null;
+}
+
+type OneBarProps = {
+  readonly kept: KeptBars;
+  readonly index: number;
+  readonly scale: number;
+  readonly held: PieceAt | null;
+  readonly onHold: (where: PieceAt) => void;
+};
+
+function OneBar({ kept, index, scale, held, onHold }: OneBarProps) {
+  const ground = useLayoutGround();
+  const bar = at(kept.layout.bars, index);
+  const stock = at(kept.problem.stock, bar.stock);
+  const { setNodeRef, isOver } = useDroppable({ id: `bar-${index}`, data: { bar: index, stock: bar.stock } });
+  const task = ground.tasks.find((one) => one.id === kept.taskId);
+  const items = barDrawing(
+    {
+      bar,
+      problem: kept.problem,
+      pieces: kept.pieces,
+      shownOf: (piece) => (task ? (ground.rowOf(task, piece)?.shown ?? null) : null),
+      style: ground.style,
+    },
+    { scale, depth: DEPTH, line: 1, text: 15, measure: screenMeasure },
+  );
+  const outlines = pieceOutlines(kept.problem, bar);
+  const times = bar.times === 1 ? "once" : `${bar.times} times`;
+  const rack = stock.rack === null ? "" : ` · ${ground.rackLabel(stock.rack)} from the rack`;
+  return (
+    <figure className="mb-3">
+      <figcaption className="mb-1 text-[13px]">
+        <b className="font-semibold">Pattern {index + 1}</b>{" "}
+        <span className="text-ink-soft">{`${times} · from ${stock.length}${rack}`}</span>
+      </figcaption>
+      <div
+        ref={setNodeRef}
+        data-bar={index}
+        className={`relative ${isOver ? "outline outline-2 outline-brass" : ""}`}
+        style={{ width: stock.length * scale, height: DEPTH }}
+      >
+        <div className="-m-px">
+          <DisplayList
+            drawing={{ width: stock.length * scale, height: DEPTH, items }}
+            label={`Pattern ${index + 1}, ${times}: ${bar.pieces.map((piece) => kept.pieces[piece]?.mark).join(", ")}`}
+            isSelected={ground.isSelected}
+          />
+        </div>
+        {bar.pieces.map((piece, place) => {
+          const { start, end } = at(outlines, place);
+          const left = Math.min(start.upper, start.lower);
+          const right = Math.max(end.upper, end.lower);
+          return (
+            <PieceButton
+              // biome-ignore lint/suspicious/noArrayIndexKey: a piece is known by its place on the bar
+              key={place}
+              from={{ bar: index, place }}
+              left={left * scale}
+              width={(right - left) * scale}
+              name={`${pieceKey(at(kept.pieces, piece))}, ${at(kept.problem.pieces, piece).length} on pattern ${index + 1}${bar.locked?.includes(place) ? ", locked" : ""}`}
+              held={held?.bar === index && held.place === place}
+              onHold={onHold}
+            />
+          );
+        })}
+      </div>
+    </figure>
+  );
+}
+
+function PieceButton({
+  from,
+  left,
+  width,
+  name,
+  held,
+  onHold,
+}: {
+  readonly from: PieceAt;
+  readonly left: number;
+  readonly width: number;
+  readonly name: string;
+  readonly held: boolean;
+  readonly onHold: (where: PieceAt) => void;
+}) {
+  const { setNodeRef, listeners, transform, isDragging } = useDraggable({
+    id: `piece-${from.bar}-${from.place}`,
+    data: from,
+  });
+  return (
+    <button
+      ref={setNodeRef}
+      type="button"
+      aria-label={name}
+      aria-pressed={held}
+      className={`absolute top-0 cursor-grab touch-none ${held ? "outline-3 -outline-offset-3 outline-brass" : ""} ${isDragging ? "z-30 border border-ink bg-brass-pale/80" : ""}`}
+      style={{
+        left,
+        width,
+        height: DEPTH,
+        transform: transform ? `translate(${transform.x}px, ${transform.y}px)` : undefined,
+      }}
+      onClick={() => onHold(from)}
+      onFocus={() => onHold(from)}
+      {...listeners}
+    />
+  );
+}
+
+/** Where a further bar can be begun. */
+function FreshBar({ kept, stock }: { readonly kept: KeptBars; readonly stock: number }) {
+  const bar = kept.layout.bars.length;
+  const { setNodeRef, isOver } = useDroppable({ id: `bar-${bar}`, data: { bar, stock } });
+  return (
+    <p
+      ref={setNodeRef}
+      className={`mb-4 border border-dashed px-3 py-1.5 text-[13px] ${isOver ? "border-brass text-ink" : "border-seam text-ink-soft"}`}
+    >
+      Drag a piece here to begin another bar of {at(kept.problem.stock, stock).length}.
+    </p>
+  );
+}

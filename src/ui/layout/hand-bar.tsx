@@ -1,0 +1,77 @@
+"use client";
+/** What can be done by hand with the piece that has the focus; what was refused stands beside it. */
+import { ArrowLeftRight, Lock, LockOpen, PackageOpen, Redo2, RotateCw, Undo2 } from "lucide-react";
+import { Button } from "../common/button";
+import type { ByHand, HandKey } from "./use-by-hand";
+
+export type HandAction = HandKey;
+
+export type HandBarProps = {
+  readonly held: { readonly name: string; readonly locked: boolean; readonly turned: boolean } | null;
+  readonly hand: Pick<ByHand<never>, "message" | "undo" | "redo" | "canUndo" | "canRedo">;
+  readonly onAction: (action: HandAction) => void;
+  /** Lets the piece lie against the grain where it was refused; null: nothing of the kind was. */
+  readonly allow: (() => void) | null;
+};
+
+export function HandBar({ held, hand, onAction, allow }: HandBarProps) {
+  return (
+    <div
+      role="toolbar"
+      aria-label="By hand"
+      className="sticky top-0 z-20 mb-2 flex min-h-8 flex-wrap items-center gap-x-3 border-seam border-b bg-leaf/95 pb-1 text-[13px]"
+    >
+      <Button
+        look="plain"
+        icon={<Undo2 size={14} aria-hidden />}
+        disabled={!hand.canUndo}
+        onClick={hand.undo}
+      >
+        Take back
+      </Button>
+      <Button
+        look="plain"
+        icon={<Redo2 size={14} aria-hidden />}
+        disabled={!hand.canRedo}
+        onClick={hand.redo}
+      >
+        Again
+      </Button>
+      {held ? (
+        <>
+          <b className="font-semibold font-slab">{held.name}</b>
+          <Button look="plain" icon={<RotateCw size={14} aria-hidden />} onClick={() => onAction("turn")}>
+            Turn (T)
+          </Button>
+          <Button
+            look="plain"
+            icon={held.locked ? <LockOpen size={14} aria-hidden /> : <Lock size={14} aria-hidden />}
+            onClick={() => onAction("lock")}
+          >
+            {held.locked ? "Let go (L)" : "Lock (L)"}
+          </Button>
+          <Button
+            look="plain"
+            icon={<ArrowLeftRight size={14} aria-hidden />}
+            onClick={() => onAction("next")}
+          >
+            To the next (Page Down)
+          </Button>
+          <Button look="plain" icon={<PackageOpen size={14} aria-hidden />} onClick={() => onAction("aside")}>
+            Set aside (Delete)
+          </Button>
+        </>
+      ) : (
+        <span className="text-ink-soft">Drag a piece, or pick it and use the arrow keys.</span>
+      )}
+      <span role="status" className="text-oxide">
+        {hand.message}
+      </span>
+      {allow ? (
+        <Button look="outline" onClick={allow}>
+          Let it lie so
+        </Button>
+      ) : null}
+    </div>
+  );
+}

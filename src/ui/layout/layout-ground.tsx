@@ -1,0 +1,113 @@
+"use client";
+/**
+ * What the panes of the layout stand on: the tasks and their layouts, and how one is kept. A desk gives it for its job, a
+ * batch for several. Changes by hand and new fillings are remembered here, so that each can be taken back.
+ */
+import { createContext, useCallback, useContext, useMemo, useRef, useState } from "react";
+import type { LayoutSetting } from "@/core/job";
+import { invariant } from "@/core/kernel";
+import { type KeptLayout, type LaidPiece, type LayoutTask, pieceKey } from "@/core/layout";
+import type { LengthStyle } from "@/core/measure";
+import type { SawEntry } from "@/core/stockroom";
+import type { TallyRow } from "@/core/tally";
+import type { DeskLayout, Released } from "../desk/desk-store";
+
+export type LayoutSource = {
+  readonly tasks: readonly LayoutTask[];
+  readonly layouts: readonly DeskLayout[];
+  readonly revision: number;
+  readonly style: LengthStyle;
+  readonly saws: readonly SawEntry[];
+  /** Keys of the pieces that are selected in every pane. */
+  readonly isSelected: (key: string) => boolean;
+  readonly pick: (key: string) => void;
+  readonly save: (kept: KeptLayout) => Promise<void>;
+  readonly release: (taskId: string) => Promise<Released | null>;
+  /** The rack label that stands for an id. */
+  readonly rackLabel: (id: string) => string;
+  /** What the job says otherwise than the stockroom; null where nobody can say so. */
+  readonly settings: {
+    readonly of: (entry: string) => LayoutSetting | undefined;
+    readonly set: (entry: string, change: Partial<Omit<LayoutSetting, "id">>) => string | null;
+  } | null;
+  /** Address of what can be taken away as a file. */
+  readonly papers: string;
+};
+
+export type LayoutGround = LayoutSource & {
+  readonly rowOf: (task: LayoutTask, piece: LaidPiece) => TallyRow | null;
+  /** Keeps a layout, remembering the one before. */
+  readonly keep: (kept: KeptLayout) => Promise<void>;
+  readonly step: (taskId: string, which: "undo" | "redo") => void;
+  readonly canStep: (taskId: string, which: "undo" | "redo") => boolean;
+};
+
+const GroundContext = createContext<LayoutGround | null>(null);
+export const LayoutGroundContext = GroundContext;
+
+export function useLayoutGround(): LayoutGround {
+  const ground = useContext(GroundContext);
+  invariant(ground, "a layout pane stands on no ground");
+  return ground;
+}
+
+type Memory = { readonly past: readonly KeptLayout[]; readonly future: readonly KeptLayout[] };
+const NOTHING: Memory = { past: [], future: [] };
+const MOST_STEPS = 100;
+
+export function useGround(source: LayoutSource): LayoutGround {
+  const [memory, setMemory] = useState<ReadonlyMap<string, Memory>>(new Map());
+  const latest = useRef(source);
+  latest.current = source;
+  const found = useCallback(
+    (taskId: string) => latest.current.layouts.find((kept) => kept.taskId === taskId) ?? null,
+    [],
+  );
+  const remember = useCallback((taskId: string, change: (before: Memory) => Memory) => {
+    setMemory((all) => new Map(all).set(taskId, change(all.get(taskId) ?? NOTHING)));
+  }, []);
+  const keep = useCallback(
+    async (kept: KeptLayout) => {
+      const before = found(kept.taskId);
+      if (before)
+        remember(kept.taskId, ({ past }) => ({ past: [...past.slice(1 - MOST_STEPS), before], future: [] }));
+      await latest.current.save(kept);
+    },
+    [found, remember],
+  );
+  const step = useCallback(
+    (taskId: string, which: "undo" | "redo") => {
+      const { past, future } = memory.get(taskId) ?? NOTHING;
+      const next = which === "undo" ? past.at(-1) : future.at(-1);
+      const now = found(taskId);
+      if (!next || !now) return;
+      remember(taskId, () =>
+        which === "undo"
+          ? { past: past.slice(0, -1), future: [...future, now] }
+          : { past: [...past, now], future: future.slice(0, -1) },
+      );
+      void latest.current.save(next);
+    },
+    [memory, found, remember],
+  );
+  const canStep = useCallback(
+    (taskId: string, which: "undo" | "redo") => {
+      const { past, future } = memory.get(taskId) ?? NOTHING;
+      return (which === "undo" ? past : future).length > 0;
+    },
+    [memory],
+  );
+  return useMemo(
+    () => ({
+      ...source,
+      rowOf: (task, piece) => {
+        const index = task.pieces.findIndex((one) => pieceKey(one) === pieceKey(piece));
+        return task.rows[index] ?? null;
+      },
+      keep,
+      step,
+      canStep,
+    }),
+    [source, keep, step, canStep],
+  );
+}

@@ -1,0 +1,103 @@
+"use client";
+/** Sending a layout to the floor: what leaves the rack and what enters it, and labels for the new pieces. */
+import { Tags } from "lucide-react";
+import { Dialog } from "radix-ui";
+import { useState } from "react";
+import { restsToKeep, usedRack } from "@/core/layout";
+import type { RackPiece } from "@/core/stockroom";
+import { Button, buttonClass } from "../common/button";
+import type { DeskLayout, Released } from "../desk/desk-store";
+import { useLayoutGround } from "./layout-ground";
+
+const sizeOf = ({ length, width }: Pick<RackPiece, "length" | "width">) =>
+  `${Math.round(length * 10) / 10}${width === null ? "" : ` × ${Math.round(width * 10) / 10}`}`;
+
+export function ReleaseDialog({ kept, disabled }: { readonly kept: DeskLayout; readonly disabled: boolean }) {
+  const ground = useLayoutGround();
+  const [open, setOpen] = useState(false);
+  const [done, setDone] = useState<Released | null>(null);
+  const leaving = usedRack(kept).map((id) => ground.rackLabel(id));
+  const entering = restsToKeep(kept);
+  const release = async () => setDone(await ground.release(kept.taskId));
+  return (
+    <Dialog.Root
+      open={open}
+      onOpenChange={(next) => {
+        setOpen(next);
+        if (!next) setDone(null);
+      }}
+    >
+      <Dialog.Trigger className={buttonClass("outline")} disabled={disabled}>
+        Release
+      </Dialog.Trigger>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
+        <Dialog.Content className="fixed top-[18%] left-1/2 z-50 w-[460px] -translate-x-1/2 rounded-sm bg-leaf p-5 shadow-lg">
+          <Dialog.Title className="font-semibold font-slab text-[19px]">
+            {done ? "Released" : "Release this layout to the floor"}
+          </Dialog.Title>
+          {done ? (
+            <Outcome done={done} />
+          ) : (
+            <Dialog.Description asChild>
+              <div className="mt-2 text-[14px]">
+                <p>
+                  {leaving.length === 0
+                    ? "Nothing leaves the rack."
+                    : `Leaves the rack: ${leaving.join(", ")}.`}
+                </p>
+                <p className="mt-1">
+                  {entering.length === 0
+                    ? kept.problem.keep > 0
+                      ? `No rest is as large as ${kept.problem.keep} mm.`
+                      : "No rest is kept: say in the settings from which size on one is worth it."
+                    : `Enters it: ${entering.map(sizeOf).join(", ")}.`}
+                </p>
+              </div>
+            </Dialog.Description>
+          )}
+          <div className="mt-4 flex justify-end gap-3">
+            <Dialog.Close className={buttonClass("outline")}>{done ? "Close" : "Not yet"}</Dialog.Close>
+            {done ? null : (
+              <Button look="primary" onClick={() => void release()}>
+                Release
+              </Button>
+            )}
+          </div>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
+
+function Outcome({ done }: { readonly done: Released }) {
+  const ids = done.entered.map((piece) => piece.id).join(",");
+  return (
+    <div className="mt-2 text-[14px]">
+      {done.left.length > 0 ? (
+        <p>Cut up: {done.left.map((piece) => `${piece.label} (${sizeOf(piece)})`).join(", ")}.</p>
+      ) : null}
+      {done.entered.length > 0 ? (
+        <>
+          <ul className="mt-1 list-disc pl-5">
+            {done.entered.map((piece) => (
+              <li key={piece.id}>
+                <b className="font-semibold font-slab">{piece.label}</b> {sizeOf(piece)}
+              </li>
+            ))}
+          </ul>
+          <a
+            className={`${buttonClass("plain")} mt-2`}
+            href={`/api/rack/labels?ids=${ids}`}
+            target="_blank"
+            rel="noreferrer"
+          >
+            <Tags size={15} aria-hidden /> Labels for the rack (PDF)
+          </a>
+        </>
+      ) : (
+        <p>Nothing new lies in the rack.</p>
+      )}
+    </div>
+  );
+}

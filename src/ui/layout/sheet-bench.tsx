@@ -1,0 +1,448 @@
+"use client";
+/**
+ * Sheets drawn to scale, on which panels are moved by hand: dragged with the pointer, or with the keys from the panel that
+ * has the focus. Panels lie as buttons over the drawing, so that both ways reach the same things.
+ */
+import {
+  DndContext,
+  type DragEndEvent,
+  type DragMoveEvent,
+  PointerSensor,
+  useDraggable,
+  useDroppable,
+  useSensor,
+  useSensors,
+} from "@dnd-kit/core";
+import { useState } from "react";
+import { sheetDrawing } from "@/core/drawing";
+import { at, type Result } from "@/core/kernel";
+import { type KeptSheets, pieceKey } from "@/core/layout";
+import {
+  boxOf,
+  bringBack,
+  type CutSheet,
+  type Direction,
+  firstSpot,
+  movedTogether,
+  movePanel,
+  nextSpot,
+  type PlacedAt,
+  type Refusal,
+  type SheetLayout,
+  type Spot,
+  setAside,
+  setLock,
+  snapped,
+} from "@/core/layout/sheets";
+import { sheetOrderTable } from "@/core/lists";
+import { DisplayList, screenMeasure } from "../common/display-list";
+import { CuttingOrder } from "./cutting-order";
+import { type HandAction, HandBar } from "./hand-bar";
+import { useLayoutGround } from "./layout-ground";
+import { handKey, useByHand } from "./use-by-hand";
+import { Waiting } from "./waiting";
+
+type Held = PlacedAt | { readonly waiting: number };
+/** Within so many pixels an edge snaps to a line. */
+const REACH_PX = 9;
+const ARROWS: Readonly<Record<string, Direction>> = {
+  ArrowLeft: "left",
+  ArrowRight: "right",
+  ArrowUp: "up",
+  ArrowDown: "down",
+};
+
+export function SheetBench({
+  kept,
+  width,
+  height,
+}: {
+  readonly kept: KeptSheets;
+  readonly width: number;
+  readonly height: number;
+}) {
+  const { problem, layout } = kept;
+  const ground = useLayoutGround();
+  const hand = useByHand<SheetLayout>(kept);
+  const [held, setHeld] = useState<PlacedAt | null>(null);
+  const [goingTo, setGoingTo] = useState<{ readonly sheet: number; readonly good: boolean } | null>(null);
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
+  const sizes = layout.sheets.map((sheet) => at(problem.stock, sheet.stock));
+  const longest = Math.max(1, ...sizes.map((size) => size.length));
+  const widest = Math.max(1, ...sizes.map((size) => size.width));
+  // A whole sheet is to be seen at once.
+  const scale = Math.min((width - 8) / longest, height / widest);
+  const nameOf = (at: PlacedAt) => {
+    const panel = layout.sheets[at.sheet]?.placements[at.index]?.panel;
+    return panel === undefined ? "" : pieceKey(kept.pieces[panel] ?? { mark: "", name: "" });
+  };
+
+  const accept = (changed: Result<SheetLayout, Refusal>, spot: Spot | null): void => {
+    if (changed.ok) {
+      hand.put(changed.value);
+      return;
+    }
+    const { kind, message } = changed.problem;
+    hand.say(message);
+    setAgainst(kind === "against" ? spot : null);
+  };
+  const [against, setAgainst] = useState<Spot | null>(null);
+  const put = (layoutNow: SheetLayout) => {
+    setAgainst(null);
+    hand.put(layoutNow);
+  };
+
+  /** The spot that a drag ends at, on the sheet under it. */
+  const spotOf = (
+    event: DragMoveEvent | DragEndEvent,
+  ): { readonly spot: Spot; readonly from: Held } | null => {
+    const from = event.active.data.current as Held | undefined;
+    const target = event.over?.data.current as { sheet: number; stock: number } | undefined;
+    const box = event.active.rect.current.translated;
+    const over = event.over?.rect;
+    if (!from || !target || !box || !over) return null;
+    const sheet: CutSheet = layout.sheets[target.sheet] ?? {
+      stock: target.stock,
+      placements: [],
+      offcuts: [],
+    };
+    const own =
+      "waiting" in from || from.sheet !== target.sheet
+        ? []
+        : movedTogether(at(layout.sheets, from.sheet), from.index);
+    const source = "waiting" in from ? null : at(layout.sheets, from.sheet);
+    const moved =
+      source && !("waiting" in from)
+        ? movedTogether(source, from.index).map((i) => at(source.placements, i))
+        : [];
+    const size = "waiting" in from ? at(problem.panels, from.waiting) : boxOf(moved);
+    const stock = at(problem.stock, sheet.stock);
+    const wanted = {
+      x: (box.left - over.left) / scale,
+      // Drawn with y upwards.
+      y: stock.width - (box.top - over.top) / scale - size.width,
+      length: size.length,
+      width: size.width,
+    };
+    const place = snapped(problem, sheet, wanted, { except: own, reach: REACH_PX / scale });
+    const rotated = "waiting" in from ? false : (moved[0]?.rotated ?? false);
+    return { spot: { ...target, ...place, rotated }, from };
+  };
+  const tried = (from: Held, spot: Spot) =>
+    "waiting" in from
+      ? bringBack(problem, layout, from.waiting, spot)
+      : movePanel(problem, layout, from, spot);
+
+  const onMove = (event: DragMoveEvent) => {
+    const going = spotOf(event);
+    setGoingTo(going && { sheet: going.spot.sheet, good: tried(going.from, going.spot).ok });
+  };
+  const onEnd = (event: DragEndEvent) => {
+    setGoingTo(null);
+    const from = event.active.data.current as Held | undefined;
+    if (event.over?.id === "waiting" && from && !("waiting" in from)) {
+      accept(setAside(problem, layout, from), null);
+      return;
+    }
+    const going = spotOf(event);
+    if (!going) return;
+    if (!("waiting" in going.from)) setHeld(going.from);
+    accept(tried(going.from, going.spot), going.spot);
+  };
+
+  const act = (action: HandAction): void => {
+    if (action === "undo") hand.undo();
+    else if (action === "redo") hand.redo();
+    if (!held) return;
+    const sheet = layout.sheets[held.sheet];
+    const one = sheet?.placements[held.index];
+    if (!sheet || !one) return;
+    switch (action) {
+      case "lock":
+        put(setLock(layout, held, !one.locked));
+        return;
+      case "aside":
+        accept(setAside(problem, layout, held), null);
+        setHeld(null);
+        return;
+      case "turn": {
+        const box = boxOf(movedTogether(sheet, held.index).map((i) => at(sheet.placements, i)));
+        const spot: Spot = { sheet: held.sheet, x: box.x, y: box.y, rotated: !one.rotated };
+        const here = movePanel(problem, layout, held, spot);
+        if (here.ok || here.problem.kind === "against") accept(here, spot);
+        else {
+          const elsewhere = firstSpot(problem, layout, held, { sheet: held.sheet, rotated: !one.rotated });
+          if (elsewhere) put(elsewhere);
+          else hand.say(`Turned, ${nameOf(held)} finds no room on this sheet.`);
+        }
+        return;
+      }
+      case "before":
+      case "next": {
+        const to = held.sheet + (action === "next" ? 1 : -1);
+        const fresh = to >= layout.sheets.length;
+        const stock = freshStock(kept);
+        if (to < 0 || (fresh && stock === null)) {
+          hand.say(to < 0 ? "This is the first sheet." : "There is no further sheet in stock.");
+          return;
+        }
+        const moved = firstSpot(problem, layout, held, {
+          sheet: to,
+          ...(fresh && stock !== null ? { stock } : {}),
+          rotated: one.rotated,
+        });
+        if (moved) put(moved);
+        else hand.say(`${nameOf(held)} finds no room on sheet ${to + 1}.`);
+        return;
+      }
+    }
+  };
+  const onKeys = (event: React.KeyboardEvent): void => {
+    const direction = ARROWS[event.key];
+    const key = direction ? null : handKey(event);
+    if (!direction && !key) return;
+    if (!held && key !== "undo" && key !== "redo") return;
+    event.preventDefault();
+    event.stopPropagation();
+    if (key) act(key);
+    else if (direction && held) {
+      const moved = nextSpot(problem, layout, held, direction);
+      if (moved) put(moved);
+      else hand.say(`${nameOf(held)} has no place further ${direction} on this sheet.`);
+    }
+  };
+  const task = ground.tasks.find((one) => one.id === kept.taskId);
+  const rowOf = (piece: KeptSheets["pieces"][number]) => (task ? ground.rowOf(task, piece) : null);
+  const one = held ? layout.sheets[held.sheet]?.placements[held.index] : undefined;
+  const fresh = freshStock(kept);
+  return (
+    <div onKeyDown={onKeys}>
+      <HandBar
+        held={held && one ? { name: nameOf(held), locked: one.locked ?? false, turned: one.rotated } : null}
+        hand={hand}
+        onAction={act}
+        allow={
+          against && held
+            ? () => {
+                accept(movePanel(problem, layout, held, { ...against, against: true }), null);
+                setAgainst(null);
+              }
+            : null
+        }
+      />
+      <DndContext
+        sensors={sensors}
+        onDragMove={onMove}
+        onDragEnd={onEnd}
+        onDragCancel={() => setGoingTo(null)}
+        // One drawing after the other, no grid of drop targets: what lies under the pointer is meant.
+        accessibility={{
+          screenReaderInstructions: {
+            draggable:
+              "Arrows move, T turns, L locks, Page Down takes it to the next sheet, Delete sets it aside.",
+          },
+        }}
+      >
+        <Waiting
+          pieces={layout.unplaced.map(({ panel, qty, why }) => ({
+            index: panel,
+            qty,
+            why,
+            name: pieceKey(at(kept.pieces, panel)),
+            width: at(problem.panels, panel).length * scale,
+            height: at(problem.panels, panel).width * scale,
+          }))}
+          onBring={(panel) => {
+            const back = placeFor(kept, panel, fresh);
+            if (back) put(back);
+            else hand.say("There is no room for it on any sheet.");
+          }}
+        />
+        {layout.sheets.map((sheet, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: the sheets of one layout have no identity beyond their order
+          <figure key={i} className="mb-4">
+            <SheetCaption kept={kept} index={i} />
+            <OneSheet
+              kept={kept}
+              index={i}
+              scale={scale}
+              held={held}
+              going={goingTo?.sheet === i ? goingTo.good : null}
+              onHold={(at) => {
+                setHeld(at);
+                setAgainst(null);
+                hand.say(null);
+                const panel = sheet.placements[at.index]?.panel;
+                if (panel !== undefined) ground.pick(pieceKey(kept.pieces[panel] ?? { mark: "", name: "" }));
+              }}
+            />
+            <CuttingOrder table={sheetOrderTable(kept, i, ground.style, rowOf)} />
+          </figure>
+        ))}
+        {fresh === null ? null : (
+          <FreshSheet
+            kept={kept}
+            stock={fresh}
+            going={goingTo?.sheet === layout.sheets.length ? goingTo.good : null}
+          />
+        )}
+      </DndContext>
+    </div>
+  );
+}
+
+/** The layout with a waiting panel on the first sheet that has room for it, or on a further one. */
+function placeFor({ problem, layout }: KeptSheets, panel: number, fresh: number | null): SheetLayout | null {
+  const sheets = layout.sheets.map((_, sheet) => ({ sheet }));
+  const further = fresh === null ? [] : [{ sheet: layout.sheets.length, stock: fresh }];
+  for (const where of [...sheets, ...further]) {
+    for (const rotated of [false, true]) {
+      const back = firstSpot(problem, layout, { waiting: panel }, { ...where, rotated });
+      if (back) return back;
+    }
+  }
+  return null;
+}
+
+/** The stock size of which one more sheet can be begun: the cheapest that is not used up; null when none is. */
+function freshStock({ problem, layout }: KeptSheets): number | null {
+  const order = problem.stock
+    .map((_, i) => i)
+    .filter((i) => {
+      const { count } = at(problem.stock, i);
+      return count === null || layout.sheets.filter((sheet) => sheet.stock === i).length < count;
+    })
+    .sort((a, b) => (at(problem.stock, a).price ?? 0) - (at(problem.stock, b).price ?? 0));
+  return order[0] ?? null;
+}
+
+function SheetCaption({ kept, index }: { readonly kept: KeptSheets; readonly index: number }) {
+  const ground = useLayoutGround();
+  const stock = at(kept.problem.stock, at(kept.layout.sheets, index).stock);
+  const rack = stock.rack === null ? "" : ` · ${ground.rackLabel(stock.rack)} from the rack`;
+  const grain = stock.grain ? ` · grain along the ${stock.grain}` : "";
+  return (
+    <figcaption className="mb-1 text-[13px]">
+      <b className="font-semibold">Sheet {index + 1}</b>{" "}
+      <span className="text-ink-soft">{`${stock.length} × ${stock.width}${rack}${grain}`}</span>
+    </figcaption>
+  );
+}
+
+type OneSheetProps = {
+  readonly kept: KeptSheets;
+  readonly index: number;
+  readonly scale: number;
+  readonly held: PlacedAt | null;
+  /** Whether what is dragged over it can be let go here; null: nothing is. */
+  readonly going: boolean | null;
+  readonly onHold: (at: PlacedAt) => void;
+};
+
+function OneSheet({ kept, index, scale, held, going, onHold }: OneSheetProps) {
+  const ground = useLayoutGround();
+  const sheet = at(kept.layout.sheets, index);
+  const stock = at(kept.problem.stock, sheet.stock);
+  const { setNodeRef } = useDroppable({ id: `sheet-${index}`, data: { sheet: index, stock: sheet.stock } });
+  const items = sheetDrawing(
+    { sheet, problem: kept.problem, pieces: kept.pieces, style: ground.style },
+    { scale, line: 1, text: 15, measure: screenMeasure },
+  );
+  const edge =
+    going === null ? "" : going ? "outline outline-2 outline-moss" : "outline outline-2 outline-oxide";
+  return (
+    <div
+      ref={setNodeRef}
+      data-sheet={index}
+      className={`relative ${edge}`}
+      style={{ width: stock.length * scale, height: stock.width * scale }}
+    >
+      <div className="-m-px">
+        <DisplayList
+          drawing={{ width: stock.length * scale, height: stock.width * scale, items }}
+          label={`Sheet ${index + 1}: ${sheet.placements.map((one) => kept.pieces[one.panel]?.mark).join(", ")}`}
+          isSelected={ground.isSelected}
+        />
+      </div>
+      {sheet.placements.map((one, i) => (
+        <PanelButton
+          // biome-ignore lint/suspicious/noArrayIndexKey: a placement is known by its place in the sheet
+          key={i}
+          from={{ sheet: index, index: i }}
+          box={{
+            left: one.x * scale,
+            top: (stock.width - one.y - one.width) * scale,
+            width: one.length * scale,
+            height: one.width * scale,
+          }}
+          name={`${pieceKey(at(kept.pieces, one.panel))}, ${one.length} × ${one.width} on sheet ${index + 1}${one.locked ? ", locked" : ""}`}
+          held={held?.sheet === index && held.index === i}
+          onHold={onHold}
+        />
+      ))}
+    </div>
+  );
+}
+
+function PanelButton({
+  from,
+  box,
+  name,
+  held,
+  onHold,
+}: {
+  readonly from: PlacedAt;
+  readonly box: {
+    readonly left: number;
+    readonly top: number;
+    readonly width: number;
+    readonly height: number;
+  };
+  readonly name: string;
+  readonly held: boolean;
+  readonly onHold: (at: PlacedAt) => void;
+}) {
+  const { setNodeRef, listeners, transform, isDragging } = useDraggable({
+    id: `panel-${from.sheet}-${from.index}`,
+    data: from,
+  });
+  return (
+    <button
+      ref={setNodeRef}
+      type="button"
+      aria-label={name}
+      aria-pressed={held}
+      className={`absolute cursor-grab touch-none ${held ? "outline-3 -outline-offset-3 outline-brass" : ""} ${isDragging ? "z-30 border border-ink bg-brass-pale/80" : ""}`}
+      style={{
+        ...box,
+        transform: transform ? `translate(${transform.x}px, ${transform.y}px)` : undefined,
+      }}
+      onClick={() => onHold(from)}
+      onFocus={() => onHold(from)}
+      {...listeners}
+    />
+  );
+}
+
+/** Where a further sheet can be begun. */
+function FreshSheet({
+  kept,
+  stock,
+  going,
+}: {
+  readonly kept: KeptSheets;
+  readonly stock: number;
+  readonly going: boolean | null;
+}) {
+  const sheet = kept.layout.sheets.length;
+  const { setNodeRef } = useDroppable({ id: `sheet-${sheet}`, data: { sheet, stock } });
+  const { length, width } = at(kept.problem.stock, stock);
+  return (
+    <p
+      ref={setNodeRef}
+      className={`mb-4 border border-dashed px-3 py-2 text-[13px] ${going === null ? "border-seam text-ink-soft" : going ? "border-moss text-moss-deep" : "border-oxide text-oxide"}`}
+    >
+      Drag a panel here to begin another sheet of {length} × {width}.
+    </p>
+  );
+}

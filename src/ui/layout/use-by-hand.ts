@@ -1,0 +1,72 @@
+"use client";
+/** Changes of a kept layout by hand: each is carried out at once and kept, or the sentence why not is shown. */
+import { useCallback, useState } from "react";
+import { type KeptLayout, lockedBars, lockedSheets } from "@/core/layout";
+import type { BarLayout } from "@/core/layout/bars";
+import type { SheetLayout } from "@/core/layout/sheets";
+import { useLayoutGround } from "./layout-ground";
+
+export type ByHand<L> = {
+  /** What was refused last, or what is true of the piece that is held; null: nothing to say. */
+  readonly message: string | null;
+  readonly say: (message: string | null) => void;
+  readonly put: (layout: L) => void;
+  readonly undo: () => void;
+  readonly redo: () => void;
+  readonly canUndo: boolean;
+  readonly canRedo: boolean;
+};
+
+export function useByHand<L extends BarLayout | SheetLayout>(kept: KeptLayout): ByHand<L> {
+  const ground = useLayoutGround();
+  const [message, say] = useState<string | null>(null);
+  const { taskId } = kept;
+  const put = useCallback(
+    (layout: L) => {
+      say(null);
+      const next: KeptLayout =
+        kept.kind === "bars"
+          ? { ...kept, layout: layout as BarLayout, problem: lockedBars(kept.problem, layout as BarLayout) }
+          : {
+              ...kept,
+              layout: layout as SheetLayout,
+              problem: lockedSheets(kept.problem, layout as SheetLayout),
+            };
+      void ground.keep(next);
+    },
+    [ground, kept],
+  );
+  return {
+    message,
+    say,
+    put,
+    undo: () => ground.step(taskId, "undo"),
+    redo: () => ground.step(taskId, "redo"),
+    canUndo: ground.canStep(taskId, "undo"),
+    canRedo: ground.canStep(taskId, "redo"),
+  };
+}
+
+/** Keys that act on a piece that has the focus, the same on bars and on sheets. */
+export type HandKey = "turn" | "lock" | "aside" | "undo" | "redo" | "before" | "next";
+export function handKey(event: React.KeyboardEvent): HandKey | null {
+  const key = event.key.toLowerCase();
+  if (event.ctrlKey || event.metaKey)
+    return key === "z" ? (event.shiftKey ? "redo" : "undo") : key === "y" ? "redo" : null;
+  if (event.altKey) return null;
+  switch (key) {
+    case "t":
+      return "turn";
+    case "l":
+      return "lock";
+    case "delete":
+    case "backspace":
+      return "aside";
+    case "pageup":
+      return "before";
+    case "pagedown":
+      return "next";
+    default:
+      return null;
+  }
+}

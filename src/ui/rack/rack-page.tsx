@@ -1,0 +1,275 @@
+"use client";
+/** The rack: offcuts with their label, place and note; which job has set each aside; labels to stick on them. */
+import { Tags } from "lucide-react";
+import { useRouter } from "next/navigation";
+import { useState } from "react";
+import { toast } from "sonner";
+import { sentence } from "@/core/kernel";
+import { parseLength } from "@/core/measure";
+import type { BoardEntry, RackPiece, SectionEntry } from "@/core/stockroom";
+import { Button, buttonClass } from "../common/button";
+import { Chooser } from "../common/chooser";
+import { HomeFrame } from "../common/home-frame";
+import { call } from "../common/http";
+import { Tag } from "../common/tag";
+import { TextField } from "../common/text-field";
+
+export type RackPageProps = {
+  readonly rack: readonly RackPiece[];
+  readonly sections: readonly SectionEntry[];
+  readonly boards: readonly BoardEntry[];
+};
+
+export function RackPage({ rack, sections, boards }: RackPageProps) {
+  const router = useRouter();
+  const nameOf = (entry: string) =>
+    [...sections, ...boards].find((one) => one.id === entry)?.name ?? "no longer in the stockroom";
+  const save = async (piece: Omit<RackPiece, "label" | "holder"> & { label: string | null }) => {
+    const reply = await call("PUT", "/api/rack", withoutHolder(piece));
+    if (!reply.ok) toast.error(reply.problem.message);
+    router.refresh();
+  };
+  const remove = async (piece: RackPiece) => {
+    const reply = await call("DELETE", "/api/rack", { id: piece.id });
+    if (!reply.ok) toast.error(reply.problem.message);
+    else toast(`${piece.label} was taken out of the rack.`);
+    router.refresh();
+  };
+  return (
+    <HomeFrame current="Rack">
+      <div className="mx-auto max-w-[1240px] px-6 py-6">
+        <div className="flex items-end gap-4">
+          <div>
+            <h1 className="font-semibold font-slab text-[26px]">Rack</h1>
+            <p className="mt-1 text-ink-soft">
+              Offcuts that lie in the shop. Layouts use them as their stock's settings say; a kept layout sets
+              aside what it uses, and on release its own rests come to lie here.
+            </p>
+          </div>
+          {rack.length > 0 ? (
+            <a
+              className={`${buttonClass("outline")} ml-auto`}
+              href={`/api/rack/labels?ids=${rack.map((piece) => piece.id).join(",")}`}
+              target="_blank"
+              rel="noreferrer"
+            >
+              <Tags size={15} aria-hidden /> All labels (PDF)
+            </a>
+          ) : null}
+        </div>
+        <div className="mt-4 border border-seam bg-leaf">
+          <table className="w-full border-collapse text-[14px]">
+            <thead>
+              <tr className="text-left text-[12px] text-ink-soft">
+                {[
+                  "Label",
+                  "Section or board",
+                  "Length",
+                  "Width",
+                  "Place",
+                  "Note",
+                  "From",
+                  "Set aside for",
+                  "",
+                ].map((heading) => (
+                  <th key={heading} scope="col" className="border-seam border-b px-2 py-1.5 font-normal">
+                    {heading === "" ? <span className="sr-only">Take out</span> : heading}
+                  </th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {rack.map((piece) => (
+                <tr key={piece.id} className="border-seam border-b">
+                  <td className="px-2 py-1">
+                    <Tag mark={piece.label} />
+                  </td>
+                  <td className="px-2 py-1">
+                    {nameOf(piece.entry)}
+                    {piece.material ? <span className="text-ink-soft"> · {piece.material}</span> : null}
+                  </td>
+                  <td className="w-[92px] px-1 py-1">
+                    <LengthField
+                      label={`Length of ${piece.label}`}
+                      value={piece.length}
+                      onCommit={(length) => void save({ ...piece, length })}
+                    />
+                  </td>
+                  <td className="w-[92px] px-1 py-1">
+                    {piece.width === null ? null : (
+                      <LengthField
+                        label={`Width of ${piece.label}`}
+                        value={piece.width}
+                        onCommit={(width) => void save({ ...piece, width })}
+                      />
+                    )}
+                  </td>
+                  <td className="w-[150px] px-1 py-1">
+                    <Words
+                      label={`Place of ${piece.label}`}
+                      value={piece.place}
+                      most={60}
+                      onCommit={(place) => void save({ ...piece, place })}
+                    />
+                  </td>
+                  <td className="w-[190px] px-1 py-1">
+                    <Words
+                      label={`Note on ${piece.label}`}
+                      value={piece.note}
+                      most={200}
+                      onCommit={(note) => void save({ ...piece, note })}
+                    />
+                  </td>
+                  <td className="px-2 py-1 text-ink-soft">{piece.from ?? "typed in"}</td>
+                  <td className="px-2 py-1">
+                    {piece.holder ? piece.holder.code : <span className="text-ink-soft">free</span>}
+                  </td>
+                  <td className="px-2 py-1 text-right">
+                    <Button
+                      look="danger"
+                      aria-label={`Take ${piece.label} out`}
+                      onClick={() => void remove(piece)}
+                    >
+                      Take out
+                    </Button>
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          {rack.length === 0 ? (
+            <p className="p-3 text-ink-soft">The rack is empty. Put the first offcut in below.</p>
+          ) : null}
+        </div>
+        <NewPiece sections={sections} boards={boards} onSave={save} />
+      </div>
+    </HomeFrame>
+  );
+}
+
+function withoutHolder(piece: Omit<RackPiece, "label" | "holder"> & { readonly label: string | null }) {
+  const { id, label, entry, material, length, width, place, note, from } = piece;
+  return { id, label, entry, material, length, width, place, note, from };
+}
+
+function LengthField({
+  label,
+  value,
+  onCommit,
+}: {
+  readonly label: string;
+  readonly value: number;
+  readonly onCommit: (value: number) => void;
+}) {
+  return (
+    <TextField
+      label={label}
+      hideLabel
+      align="right"
+      value={String(Math.round(value * 100) / 100)}
+      onCommit={(text) => {
+        const read = parseLength(text, "mm");
+        if (!read.ok) return sentence(read.problem);
+        if (read.value <= 0) return "It must be above zero.";
+        onCommit(read.value);
+        return null;
+      }}
+    />
+  );
+}
+
+function Words({
+  label,
+  value,
+  most,
+  onCommit,
+}: {
+  readonly label: string;
+  readonly value: string;
+  readonly most: number;
+  readonly onCommit: (value: string) => void;
+}) {
+  return (
+    <TextField
+      label={label}
+      hideLabel
+      value={value}
+      placeholder="none"
+      onCommit={(text) => {
+        if (text.trim().length > most) return `At most ${most} characters.`;
+        onCommit(text.trim());
+        return null;
+      }}
+    />
+  );
+}
+
+function NewPiece({
+  sections,
+  boards,
+  onSave,
+}: {
+  readonly sections: readonly SectionEntry[];
+  readonly boards: readonly BoardEntry[];
+  readonly onSave: (piece: Omit<RackPiece, "holder" | "label"> & { label: null }) => Promise<void>;
+}) {
+  const [entry, setEntry] = useState(sections[0]?.id ?? boards[0]?.id ?? "");
+  const [place, setPlace] = useState("");
+  const [count, setCount] = useState(0);
+  const board = boards.find((one) => one.id === entry);
+  const add = (text: string): string | null => {
+    if (text.trim() === "") return null;
+    const parts = text.split(/\s*[x×]\s*/i);
+    const read = parts.map((part) => parseLength(part, "mm"));
+    const fault = read.find((one) => !one.ok);
+    if (fault && !fault.ok) return sentence(fault.problem);
+    const sizes = read.flatMap((one) => (one.ok ? [one.value] : []));
+    if (sizes.some((size) => size <= 0)) return "It must be above zero.";
+    if (board ? sizes.length !== 2 : sizes.length !== 1)
+      return board ? "A sheet needs two sizes, along the grain first: 900 x 400." : "A bar has one length.";
+    const material = board?.material ?? sections.find((one) => one.id === entry)?.material ?? null;
+    void onSave({
+      id: `rack-${crypto.randomUUID().slice(0, 13)}`,
+      label: null,
+      entry,
+      material,
+      length: sizes[0] ?? 0,
+      width: board ? (sizes[1] ?? null) : null,
+      place,
+      note: "",
+      from: null,
+    }).then(() => setCount(count + 1));
+    return null;
+  };
+  return (
+    <div className="mt-4 flex items-end gap-3">
+      <div className="w-[280px]">
+        <Chooser
+          label="Put in: section or board"
+          value={entry}
+          choices={[...sections, ...boards].map(({ id, name }) => ({ value: id, label: name }))}
+          onChoose={setEntry}
+        />
+      </div>
+      <div className="w-[180px]">
+        <TextField
+          label="Its place"
+          value={place}
+          placeholder="none"
+          onCommit={(text) => {
+            setPlace(text.trim().slice(0, 60));
+            return null;
+          }}
+        />
+      </div>
+      <div className="w-[220px]">
+        <TextField
+          key={count}
+          label={board ? "Length x width, then Enter" : "Length, then Enter"}
+          value=""
+          onCommit={add}
+        />
+      </div>
+    </div>
+  );
+}
