@@ -68,12 +68,14 @@ function classProblem(side: number, draw: Draw, n: number, oriented: boolean, ra
 
 /** Cabinet-like panels: a few depths and heights that come again and again. */
 function shopProblem(pieces: number, random: Random): SheetProblem {
-  const depths = Array.from({ length: 4 }, () => between(random, 200, 620));
+  const depths = Array.from({ length: 5 }, () => between(random, 80, 620));
   const panels: { length: number; width: number; qty: number; grain: boolean }[] = [];
   for (let left = pieces; left > 0; ) {
     const qty = Math.min(left, between(random, 1, 6));
     const width = depths[random.below(depths.length)] ?? 300;
-    panels.push({ length: between(random, 180, 1900), width, qty, grain: random.below(3) > 0 });
+    // One in four is a side or a long shelf, the others are shelves, fronts, drawer parts.
+    const length = random.below(4) === 0 ? between(random, 700, 2100) : between(random, 150, 800);
+    panels.push({ length, width, qty, grain: random.below(3) > 0 });
     left -= qty;
   }
   return readSheetProblem({
@@ -176,7 +178,9 @@ function shopTable(): void {
     [150, 5000],
     [500, 5000],
   ] as const) {
-    let [equivalent, first, settings, cuts, plain, plainCuts] = [0, 0, 0, 0, 0, 0];
+    let [equivalent, first, settings, cuts, plain, plainCuts, sheets, free, shelves] = [
+      0, 0, 0, 0, 0, 0, 0, 0, 0,
+    ];
     const jobs = 4;
     const random = seededRandom(31);
     for (let k = 0; k < jobs; k++) {
@@ -194,6 +198,9 @@ function shopTable(): void {
       const fault = verifySheets(problem, layout);
       if (fault !== null) throw new Error(`shop: ${fault}`);
       first = Math.max(first, begun);
+      sheets += layout.count;
+      free += freeSheets(problem, false);
+      shelves += shelfSheets(problem);
       const [sheet] = problem.stock;
       if (!sheet) continue;
       const area =
@@ -212,7 +219,7 @@ function shopTable(): void {
         settings += order.settings;
         cuts += order.cuts.length;
       }
-      const quick = layOutSheets(problem, { seed: 1, now: () => 0, budgetMs: -1, passes: 0 });
+      const quick = layOutSheets(problem, { seed: 1, now: () => performance.now(), budgetMs, tidy: false });
       for (const one of quick.sheets) {
         const order = sheetCuts(problem, one);
         plain += order.settings;
@@ -220,7 +227,7 @@ function shopTable(): void {
       }
     }
     console.log(
-      `  shop, ${pieces} panels: sheets less the largest offcut ${equivalent.toFixed(3)} of the area; first layout ${first.toFixed(0)} ms; ${settings} settings, ${cuts} cuts (first layouts: ${plain} and ${plainCuts})`,
+      `  shop, ${pieces} panels: sheets less the largest offcut ${equivalent.toFixed(3)} of the area; ${sheets} sheets, free packer ${free}, shelves ${shelves}; first layout ${first.toFixed(0)} ms; ${settings} settings, ${cuts} cuts (without tidying ${plain} and ${plainCuts})`,
     );
   }
 }

@@ -1,4 +1,5 @@
 /** The door of the database: the connection and one repository for each aggregate. */
+export { type Batch, findBatch, listBatches, removeBatch, saveBatch } from "./batch-repository";
 export { type Connection, databaseUrl, openDatabase } from "./database";
 export {
   findJob,

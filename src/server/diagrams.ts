@@ -1,5 +1,5 @@
 /** Diagrams of kept layouts as files, and labels for the rack. */
-import { diagramPages, fullSizeShapes, type PrintInput, rackLabelPages } from "@/core/drawing";
+import { type DiagramInput, diagramPages, fullSizeShapes, rackLabelPages } from "@/core/drawing";
 import { keptFor } from "@/core/layout";
 import { styleOf } from "@/core/lists";
 import { formatLength } from "@/core/measure";
@@ -19,7 +19,7 @@ export const isDiagramFormat = (text: string): text is DiagramFormat => Object.h
 
 /** The diagrams of one task; null when it has no layout. */
 export async function printDiagrams(
-  input: PrintInput,
+  input: DiagramInput,
   taskId: string,
   format: DiagramFormat,
   made: Date,
@@ -27,7 +27,7 @@ export async function printDiagrams(
   const task = input.results.tasks.find((one) => one.id === taskId);
   const found = task ? keptFor(task, input.kept) : null;
   if (!task || !found) return null;
-  const one: PrintInput = { ...input, results: { ...input.results, tasks: [task] } };
+  const one: DiagramInput = { ...input, results: { tasks: [task] } };
   const heading = `${input.info.code} ${task.name}`;
   if (format === "dxf") return shapesToDxf(fullSizeShapes(found.kept, styleOf(input.info)));
   if (format === "pdf") return pagesToPdf(heading, made, (measure) => diagramPages(one, "a4", measure));

@@ -1,4 +1,5 @@
 /** The door of the use cases. */
+export { batchInput, type OpenBatch, openBatch } from "./batches";
 export { connection } from "./connection";
 export {
   DIAGRAM_FORMATS,

@@ -71,7 +71,7 @@ function pieceItems(
   const index = at(bar.pieces, place);
   const { length } = at(problem.pieces, index);
   const named = at(pieces, index);
-  const mark = pieceKey(named);
+  const pick = pieceKey(named);
   const piece = shownOf(named);
   const from = Math.min(outline.start.upper, outline.start.lower);
   const corners = cornersOf(outline, piece, {
@@ -92,10 +92,11 @@ function pieceItems(
       points: corners,
       stroke: { ink: "ink", width: line },
       fill: piece ? tintOf(piece) : "steel",
-      pick: mark,
+      pick,
     },
     ...(locked ? [lockSign([from * scale + text * 0.55, text * 0.55], text * 0.5)] : []),
   ];
+  const mark = measure(pick, text, "slab") < room - 2 * line ? pick : named.mark;
   const label = formatLength(length, style, 0.1);
   const both = measure(`${mark} `, text, "slab") + measure(label, text, "condensed");
   if (both < room - 2 * line) {
@@ -109,7 +110,7 @@ function pieceItems(
         face: "slab",
         align: "left",
         ink: "ink",
-        pick: mark,
+        pick,
       },
       {
         kind: "text",
@@ -119,7 +120,7 @@ function pieceItems(
         face: "condensed",
         align: "left",
         ink: "ink",
-        pick: mark,
+        pick,
       },
     );
   } else if (measure(mark, text, "slab") < room) {
@@ -131,7 +132,7 @@ function pieceItems(
       face: "slab",
       align: "centre",
       ink: "ink",
-      pick: mark,
+      pick,
     });
   }
   return items;

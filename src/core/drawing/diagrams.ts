@@ -8,11 +8,11 @@ import type { styleOf } from "../lists";
 import { formatLength } from "../measure";
 import type { Drawing, TextMeasure } from "./display";
 import { Flow, PAGE_SIZES, type PageSize, title } from "./flow";
-import { layoutBlock, type PrintInput } from "./print";
+import { type DiagramInput, layoutBlock } from "./print";
 
 /** Pages with the diagrams of the tasks that `input` holds; `tall`: one page that is as long as they are. */
 export function diagramPages(
-  input: PrintInput,
+  input: DiagramInput,
   page: PageSize | "tall",
   measure: TextMeasure,
 ): readonly Drawing[] {

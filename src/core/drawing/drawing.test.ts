@@ -128,18 +128,20 @@ describe("diagrams", () => {
         ? [Math.min(...item.points.map((p) => p[0])), Math.max(...item.points.map((p) => p[0]))]
         : [],
     );
-    // Trim 5; 600 600 430 430 400 400 with 2.5 between, at 1:10 in mm.
-    const expected = [
-      [0.5, 60.5],
-      [60.75, 120.75],
-      [121, 164],
-      [164.25, 207.25],
-      [207.5, 247.5],
-      [247.75, 287.75],
-    ];
-    spans.forEach((span, i) => {
-      expect(span[0]).toBeWithinMm(expected[i]?.[0] ?? 0, 1e-9);
-      expect(span[1]).toBeWithinMm(expected[i]?.[1] ?? 0, 1e-9);
+    // Trim 5; 600 600 430 430 400 400 at 1:10 in mm. Along the bar a cut at 45° takes 2.5 · √2, a square one 2.5.
+    const mitred = 2.5 * Math.SQRT2;
+    let from = 5;
+    [
+      [600, mitred],
+      [600, mitred],
+      [430, 2.5],
+      [430, mitred],
+      [400, mitred],
+      [400, 0],
+    ].forEach(([length = 0, cut = 0], i) => {
+      expect(spans[i]?.[0]).toBeWithinMm(from / 10, 1e-6);
+      expect(spans[i]?.[1]).toBeWithinMm((from + length) / 10, 1e-6);
+      from += length + cut;
     });
     expect(texts(items)).toEqual([
       "A",

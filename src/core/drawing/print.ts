@@ -4,11 +4,11 @@
  */
 import type { Vec2 } from "../geometry";
 import { at } from "../kernel";
-import { type KeptLayout, keptFor, type LaidPiece, type LayoutTask } from "../layout";
+import { adviceFor, type KeptLayout, keptFor, type LaidPiece, type LayoutTask, pieceKey } from "../layout";
 import { barOrderTable, type ListTable, sheetOrderTable, styleOf } from "../lists";
 import type { LengthStyle } from "../measure";
 import type { SawEntry } from "../stockroom";
-import type { Tally } from "../tally";
+import type { Tally, TallyRow } from "../tally";
 import { barDrawing } from "./bar-drawing";
 import { type DrawItem, type Drawing, movedBy, type TextMeasure } from "./display";
 import { Flow, PAGE_SIZES, type PageHead, type PageSize, title } from "./flow";
@@ -16,15 +16,20 @@ import { listSection, withSilhouettes } from "./list-pages";
 import { sheetDrawing } from "./sheet-drawing";
 import { tableRows } from "./table-drawing";
 
-export type PrintInput = PageHead & {
+/** What diagrams are made from. */
+export type DiagramInput = PageHead & {
+  readonly results: { readonly tasks: readonly LayoutTask[] };
+  readonly kept: readonly KeptLayout[];
+  readonly saws: readonly SawEntry[];
+};
+
+export type PrintInput = DiagramInput & {
   readonly results: {
     readonly tally: Tally;
     readonly tasks: readonly LayoutTask[];
     readonly cutList: ListTable;
     readonly buyingList: ListTable;
   };
-  readonly kept: readonly KeptLayout[];
-  readonly saws: readonly SawEntry[];
 };
 
 /** A4 and letter pages of a job, in millimetres. */
@@ -69,7 +74,7 @@ const line = (
 });
 
 /** The layout of one task with its cutting order. */
-export function layoutBlock(flow: Flow, task: LayoutTask, input: PrintInput, measure: TextMeasure): void {
+export function layoutBlock(flow: Flow, task: LayoutTask, input: DiagramInput, measure: TextMeasure): void {
   const name = task.material ? `${task.name}, ${task.material}` : task.name;
   const found = keptFor(task, input.kept);
   if (!found) {
@@ -93,7 +98,7 @@ export function layoutBlock(flow: Flow, task: LayoutTask, input: PrintInput, mea
   const style = styleOf(input.info);
   const first =
     kept.kind === "bars"
-      ? barBlocks(flow, kept, input.results.tally, style, measure)
+      ? barBlocks(flow, kept, rowsBy(input, kept), style, measure)
       : sheetBlocks(flow, kept, style, measure);
   const headHeight = stale ? 16 : 12;
   if (headHeight + (first[0]?.height ?? 0) > flow.room && !flow.isFresh()) flow.newPage();
@@ -103,15 +108,26 @@ export function layoutBlock(flow: Flow, task: LayoutTask, input: PrintInput, mea
   for (const one of kept.layout.unplaced) {
     const index = "piece" in one ? one.piece : one.panel;
     flow.add(5, [
-      line(`Not placed: ${one.qty} × ${kept.pieces[index]?.mark ?? ""}: ${one.why}.`, 3, "text", "oxide"),
+      line(
+        `Not placed: ${one.qty} × ${kept.pieces[index]?.mark ?? ""}: ${one.why}. ${adviceFor(kept, index, one.why)}.`,
+        3,
+        "text",
+        "oxide",
+      ),
     ]);
   }
   flow.add(4, []);
 }
 
-function orderTables(kept: KeptLayout, input: PrintInput, style: LengthStyle): readonly ListTable[] {
-  const byMark = new Map(input.results.tally.rows.map((row) => [row.mark, row]));
-  const rowOf = ({ mark }: LaidPiece) => byMark.get(mark) ?? null;
+/** The row of the tally that a piece of a layout stands for, as its task has it today. */
+function rowsBy({ results }: DiagramInput, kept: KeptLayout): (piece: LaidPiece) => TallyRow | null {
+  const task = results.tasks.find((one) => one.id === kept.taskId);
+  const places = new Map(task?.pieces.map((piece, i) => [pieceKey(piece), i]));
+  return (piece) => task?.rows[places.get(pieceKey(piece)) ?? -1] ?? null;
+}
+
+function orderTables(kept: KeptLayout, input: DiagramInput, style: LengthStyle): readonly ListTable[] {
+  const rowOf = rowsBy(input, kept);
   return kept.kind === "bars"
     ? [barOrderTable(kept, rowOf, style, input.saws)]
     : kept.layout.sheets.map((_, i) => sheetOrderTable(kept, i, style, rowOf));
@@ -157,18 +173,17 @@ export function scaleToFit(real: number, room: number): number {
 function barBlocks(
   flow: Flow,
   kept: Extract<KeptLayout, { kind: "bars" }>,
-  tally: Tally,
+  rowOf: (piece: LaidPiece) => TallyRow | null,
   style: LengthStyle,
   measure: TextMeasure,
 ): readonly Block[] {
   const { problem, layout, pieces } = kept;
   const longest = Math.max(1, ...layout.bars.map((bar) => at(problem.stock, bar.stock).length));
   const ratio = scaleToFit(longest, flow.width);
-  const byMark = new Map(tally.rows.map((row) => [row.mark, row.shown]));
   return layout.bars.map((bar, i) => {
     const stock = at(problem.stock, bar.stock);
     const items = barDrawing(
-      { bar, problem, pieces, style, shownOf: ({ mark }) => byMark.get(mark) ?? null },
+      { bar, problem, pieces, style, shownOf: (piece) => rowOf(piece)?.shown ?? null },
       { scale: 1 / ratio, depth: 6, line: 0.25, text: 3, measure },
     );
     const times = bar.times === 1 ? "once" : `${bar.times} times`;

@@ -96,14 +96,16 @@ function placementItems(
   const grained = at(input.problem.panels, placement.panel).grain && grain !== null;
   if (grained) items.push(...grainLines(x, y, length, width, grain, line));
   const label = `${formatLength(placement.length, input.style, 0.1)} × ${formatLength(placement.width, input.style, 0.1)}`;
-  items.push(...labelItems(mark, label, [x, y, length, width], size));
+  const short = at(input.pieces, placement.panel).mark;
+  const fitting = size.measure(mark, size.text, "slab") < length - 4 * line ? mark : short;
+  items.push(...labelItems({ pick: mark, mark: fitting }, label, [x, y, length, width], size));
   if (placement.locked) items.push(lockSign([x + size.text * 0.55, y + size.text * 0.55], size.text * 0.5));
   return items;
 }
 
 /** Mark over size; beside one another on a panel too narrow for two lines; else the mark alone. */
 function labelItems(
-  mark: string,
+  { pick, mark }: { readonly pick: string; readonly mark: string },
   label: string,
   [x, y, length, width]: readonly [number, number, number, number],
   { line, text, measure }: SheetDrawingSize,
@@ -119,7 +121,7 @@ function labelItems(
     face: what === "mark" ? "slab" : "condensed",
     align: "centre",
     ink: "ink",
-    pick: mark,
+    pick,
   });
   if (labelWidth < length - 4 * line && width > text * 2.6)
     return [word([across, down - text * 0.6], "mark"), word([across, down + text * 0.6], "label")];

@@ -1,4 +1,5 @@
 /** The door of the layouts: tasks from the tally and the layouts that are kept. */
+export { adviceFor } from "./advice";
 export { blankOf } from "./blank";
 export {
   type FoundLayout,

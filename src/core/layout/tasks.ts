@@ -2,7 +2,7 @@
  * From the tally to layout problems: one task for each section or board with one material. Settings come from the
  * stockroom and from what the job says otherwise; rack pieces stand beside the stock sizes.
  */
-import type { Job } from "../job";
+import type { BlankGroup, Job } from "../job";
 import { byKey, byNaturalText, byNumber, fromNm, inTurn } from "../kernel";
 import {
   type BoardEntry,
@@ -54,7 +54,10 @@ export type LayoutTask = BarTask | SheetTask;
 export const pieceKey = ({ mark, job }: LaidPiece) => (job === undefined ? mark : `${job} ${mark}`);
 
 /** What of a job says how it is laid out. */
-export type LayoutWishes = Pick<Job, "layoutSettings" | "blankGroups">;
+export type LayoutWishes = Pick<Job, "layoutSettings"> & {
+  /** Where several jobs are laid out together, each group is of one of them. */
+  readonly blankGroups: Readonly<Record<string, BlankGroup & { readonly job?: string }>>;
+};
 export const NO_WISHES: LayoutWishes = { layoutSettings: {}, blankGroups: {} };
 
 export type TaskGround = {
@@ -214,20 +217,21 @@ function rackOf(
  */
 function togetherOf(named: readonly NamedRow[], wishes: LayoutWishes): Together[] {
   const rowOf = new Map<string, { readonly index: number; readonly quantity: number }>();
-  named.forEach(({ row }, index) => {
+  const keyOf = (id: string, job: string | null | undefined) => `${job ?? ""}/${id}`;
+  named.forEach(({ row, job }, index) => {
     for (const piece of row.pieces) {
-      const quantity = (rowOf.get(piece.id)?.quantity ?? 0) + piece.quantity;
-      rowOf.set(piece.id, { index, quantity });
+      const key = keyOf(piece.id, job);
+      rowOf.set(key, { index, quantity: (rowOf.get(key)?.quantity ?? 0) + piece.quantity });
     }
   });
   return Object.values(wishes.blankGroups).flatMap((group): Together[] => {
-    const places = group.panels.map((id) => rowOf.get(id));
+    const places = group.panels.map((id) => rowOf.get(keyOf(id, group.job)));
     const panels = places.flatMap((place) => (place ? [place.index] : []));
     if (panels.length < group.panels.length) return [];
     const qty = Math.min(
       ...group.panels.map((id) => {
         const times = group.panels.filter((other) => other === id).length;
-        return Math.floor((rowOf.get(id)?.quantity ?? 0) / times);
+        return Math.floor((rowOf.get(keyOf(id, group.job))?.quantity ?? 0) / times);
       }),
     );
     return qty === 0 ? [] : [{ panels, along: group.along, qty }];

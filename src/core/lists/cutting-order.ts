@@ -96,10 +96,10 @@ export function barOrderTable(
         stop: numberCell(step.setting, k === 0 ? formatLength(step.setting, style, LENGTH_TOLERANCE_MM) : ""),
         mark: textCell(pieceKey(at(pieces, piece))),
         ends: textCell(endWords(rowOf(at(pieces, piece)) ?? undefined)),
-        lies: textCell(turn === null ? "as drawn" : TURN_WORDS[turn]),
+        ...(turned ? { lies: textCell(turn === null ? "as drawn" : TURN_WORDS[turn]) } : {}),
         pieces: numberCell(count),
         from: textCell(from.map(fromWords).join(", ")),
-        saw: textCell(saw?.name ?? why ?? ""),
+        ...(saws.length === 0 ? {} : { saw: textCell(saw?.name ?? why ?? "") }),
       });
     }),
   );

@@ -31,6 +31,10 @@ export function Head({ stage, onStage }: HeadProps) {
           <Link href="/stockroom" className="underline-offset-2 hover:underline">
             Stockroom
           </Link>
+          {" · "}
+          <Link href="/rack" className="underline-offset-2 hover:underline">
+            Rack
+          </Link>
           {` · revision ${revision}`}
         </p>
       </div>

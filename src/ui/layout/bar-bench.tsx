@@ -13,7 +13,7 @@ import {
 import { useState } from "react";
 import { barDrawing } from "@/core/drawing";
 import { at, type Result } from "@/core/kernel";
-import { type KeptBars, pieceKey } from "@/core/layout";
+import { adviceFor, type KeptBars, pieceKey } from "@/core/layout";
 import {
   type BarLayout,
   type BarSpot,
@@ -73,11 +73,17 @@ export function BarBench({ kept, width }: { readonly kept: KeptBars; readonly wi
     );
   };
 
+  // A pattern that is cut several times gives one of its bars for the change: it stands behind it.
+  const singledOut = (where: PieceAt): PieceAt => ({
+    ...where,
+    bar: where.bar + ((layout.bars[where.bar]?.times ?? 1) > 1 ? 1 : 0),
+  });
   const act = (action: HandAction): void => {
     if (action === "undo") hand.undo();
     else if (action === "redo") hand.redo();
     if (!held || pieceAt(held) === undefined) return;
     const locked = layout.bars[held.bar]?.locked?.includes(held.place) ?? false;
+    if (action === "lock" || action === "turn") setHeld(singledOut(held));
     if (action === "lock") accept(setPieceLock(problem, layout, held, !locked));
     else if (action === "turn") accept(turnPiece(problem, layout, held));
     else if (action === "aside") {
@@ -107,7 +113,7 @@ export function BarBench({ kept, width }: { readonly kept: KeptBars; readonly wi
       return;
     }
     accept(movePiece(problem, layout, held, { bar: held.bar, place: to }));
-    setHeld({ bar: held.bar, place: to });
+    setHeld({ ...singledOut(held), place: to });
   };
   const one = held ? pieceAt(held) : undefined;
   return (
@@ -132,6 +138,7 @@ export function BarBench({ kept, width }: { readonly kept: KeptBars; readonly wi
             index: piece,
             qty,
             why,
+            advice: adviceFor(kept, piece, why),
             name: nameOf(piece),
             width: at(problem.pieces, piece).length * scale,
             height: DEPTH,

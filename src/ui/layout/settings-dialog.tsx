@@ -18,13 +18,13 @@ const BAR_LENGTHS = [
   ["trimStart", "Trim at the start"],
   ["trimEnd", "Trim at the end"],
   ["grip", "Held by the saw at the end"],
-  ["keep", "Least rest to keep (0: none)"],
+  ["keep", "Least rest to keep"],
 ] as const satisfies readonly (readonly [LengthName, string])[];
 const SHEET_LENGTHS = [
   ["kerf", "Kerf"],
   ["trim", "Trim all round"],
   ["allowance", "Allowance on blanks"],
-  ["keep", "Least rest to keep (0: none)"],
+  ["keep", "Least rest to keep"],
 ] as const satisfies readonly (readonly [LengthName, string])[];
 
 const RACK_WORDS = { none: "Not used", saving: "Where it saves buying", first: "Used up first" } as const;
@@ -49,7 +49,8 @@ export function LayoutSettings({ task }: { readonly task: LayoutTask }) {
           aria-label={`Settings of ${task.name}`}
         >
           <p className="mb-2 text-[13px] text-ink-soft">
-            For this job alone. An empty field follows the stockroom, whose value stands in it pale.
+            For this job alone. An empty field follows the stockroom, whose value stands in it pale. A least
+            rest of 0 keeps none.
           </p>
           <Fields task={task} own={own} set={(change) => ground.settings?.set(entry.id, change) ?? null} />
         </Popover.Content>

@@ -16,7 +16,7 @@ import {
 import { useState } from "react";
 import { sheetDrawing } from "@/core/drawing";
 import { at, type Result } from "@/core/kernel";
-import { type KeptSheets, pieceKey } from "@/core/layout";
+import { adviceFor, type KeptSheets, pieceKey } from "@/core/layout";
 import {
   boxOf,
   bringBack,
@@ -77,8 +77,10 @@ export function SheetBench({
     return panel === undefined ? "" : pieceKey(kept.pieces[panel] ?? { mark: "", name: "" });
   };
 
-  const accept = (changed: Result<SheetLayout, Refusal>, spot: Spot | null): void => {
+  const accept = (changed: Result<SheetLayout, Refusal>, spot: Spot | null, from?: PlacedAt): void => {
     if (changed.ok) {
+      if (from && spot) setHeld(followed(layout, changed.value, from, spot.sheet));
+      setAgainst(null);
       hand.put(changed.value);
       return;
     }
@@ -146,8 +148,9 @@ export function SheetBench({
     }
     const going = spotOf(event);
     if (!going) return;
-    if (!("waiting" in going.from)) setHeld(going.from);
-    accept(tried(going.from, going.spot), going.spot);
+    const moved = "waiting" in going.from ? undefined : going.from;
+    if (moved) setHeld(moved);
+    accept(tried(going.from, going.spot), going.spot, moved);
   };
 
   const act = (action: HandAction): void => {
@@ -191,8 +194,10 @@ export function SheetBench({
           ...(fresh && stock !== null ? { stock } : {}),
           rotated: one.rotated,
         });
-        if (moved) put(moved);
-        else hand.say(`${nameOf(held)} finds no room on sheet ${to + 1}.`);
+        if (moved) {
+          setHeld(followed(layout, moved, held, to));
+          put(moved);
+        } else hand.say(`${nameOf(held)} finds no room on sheet ${to + 1}.`);
         return;
       }
     }
@@ -224,8 +229,7 @@ export function SheetBench({
         allow={
           against && held
             ? () => {
-                accept(movePanel(problem, layout, held, { ...against, against: true }), null);
-                setAgainst(null);
+                accept(movePanel(problem, layout, held, { ...against, against: true }), against, held);
               }
             : null
         }
@@ -248,6 +252,7 @@ export function SheetBench({
             index: panel,
             qty,
             why,
+            advice: adviceFor(kept, panel, why),
             name: pieceKey(at(kept.pieces, panel)),
             width: at(problem.panels, panel).length * scale,
             height: at(problem.panels, panel).width * scale,
@@ -289,6 +294,15 @@ export function SheetBench({
       </DndContext>
     </div>
   );
+}
+
+/** Where a panel stands after it was moved: in its place on its own sheet, at the end of another. */
+function followed(before: SheetLayout, after: SheetLayout, from: PlacedAt, to: number): PlacedAt {
+  if (to === from.sheet) return from;
+  const source = before.sheets[from.sheet];
+  const emptied = source && movedTogether(source, from.index).length === source.placements.length;
+  const sheet = emptied && to > from.sheet ? to - 1 : to;
+  return { sheet, index: (after.sheets[sheet]?.placements.length ?? 1) - 1 };
 }
 
 /** The layout with a waiting panel on the first sheet that has room for it, or on a further one. */

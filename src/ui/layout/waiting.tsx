@@ -8,6 +8,8 @@ export type WaitingPiece = {
   readonly index: number;
   readonly qty: number;
   readonly why: string;
+  /** What would help. */
+  readonly advice: string;
   readonly name: string;
   /** Drawn size, so that a drag shows it as large as it will lie. */
   readonly width: number;
@@ -32,7 +34,7 @@ export function Waiting({
         <p key={`${piece.index} ${piece.why}`} className="flex items-center gap-2 text-[13px] text-oxide">
           <WaitingTag piece={piece} />
           <span className="min-w-0">
-            {piece.qty} × without a place: {piece.why}.
+            {piece.qty} × without a place: {piece.why}.{piece.advice === "" ? "" : ` ${piece.advice}.`}
           </span>
           <Button look="plain" onClick={() => onBring(piece.index)}>
             Find a place

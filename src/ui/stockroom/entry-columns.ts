@@ -187,7 +187,7 @@ const orNull = (text: string) => (text === "" ? null : text);
 
 export const COLUMNS: Readonly<Record<EntryKind, readonly EntryColumn[]>> = {
   section: [
-    textColumn("name", "Name", 230, false),
+    textColumn("name", "Name", 300, false),
     kindColumn,
     textColumn("material", "Material", 90, true),
     numberColumn("densityKgM3", "kg/m³", 70, "unknown"),
@@ -225,13 +225,13 @@ export const COLUMNS: Readonly<Record<EntryKind, readonly EntryColumn[]>> = {
 /** How stock is laid out: on a line of its own under each entry. */
 export const LAYOUT_COLUMNS: Readonly<Record<EntryKind, readonly EntryColumn[]>> = {
   section: [
-    lengthColumn("kerf", "Kerf", 70, false),
-    lengthColumn("trimStart", "Trim, start", 80, false),
-    lengthColumn("trimEnd", "Trim, end", 80, false),
+    lengthColumn("kerf", "Kerf", 60, false),
+    lengthColumn("trimStart", "Trim, start", 70, false),
+    lengthColumn("trimEnd", "Trim, end", 70, false),
     lengthColumn("grip", "Held by the saw", 100, false),
     lengthColumn("keep", "Least rest to keep", 110, false),
     choiceColumn("share", "Mitres share cuts", 110, yesNo, (text) => text === "true"),
-    choiceColumn("rack", "Rack pieces", 170, rackUses, (text) => text),
+    choiceColumn("rack", "Rack pieces", 160, rackUses, (text) => text),
   ],
   board: [
     lengthColumn("kerf", "Kerf", 70, false),
@@ -239,7 +239,7 @@ export const LAYOUT_COLUMNS: Readonly<Record<EntryKind, readonly EntryColumn[]>>
     lengthColumn("allowance", "Allowance on blanks", 120, false),
     choiceColumn("stages", "Stages", 80, stages, (text) => (text === "" ? null : Number(text))),
     lengthColumn("keep", "Least rest to keep", 110, false),
-    choiceColumn("rack", "Rack pieces", 170, rackUses, (text) => text),
+    choiceColumn("rack", "Rack pieces", 160, rackUses, (text) => text),
   ],
   edging: [],
   bought: [],

@@ -24,7 +24,7 @@ import {
   type UsedPattern,
   wholeResidual,
 } from "./pattern";
-import { longestRest, withFewPatterns, withLongRest, withRackFilled } from "./polish";
+import { longestRest, withFewPatterns, withLongRest, withRackFilled, withRackSpared } from "./polish";
 import type { BarLayout, BarProblem, Unplaced } from "./problem";
 import { toLayout } from "./result";
 import type { LinearSolver } from "./solver";
@@ -188,7 +188,8 @@ class BarSearch {
   /** At the cost that was found: the rack as it is wished, one long rest, few patterns. */
   private polish(patterns: readonly Pattern[]): void {
     const { instance } = this;
-    if (this.problem.rackFirst) this.offer(withRackFilled(instance, this.best));
+    const racked = this.problem.rackFirst ? withRackFilled : withRackSpared;
+    if (instance.types.some((type) => type.rack)) this.offer(racked(instance, this.best));
     // A proven cost is told before this; it takes a share of the time, since it only makes a good answer handier.
     const share = Math.min(this.deadline, this.options.now() + POLISH_SHARE * this.options.budgetMs);
     const timeIsUp = () => this.options.now() > share;

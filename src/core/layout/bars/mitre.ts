@@ -68,7 +68,7 @@ export const endKey = (ways: readonly Way[]) =>
 
 const secant = (slope: Slope) => Math.sqrt(1 + slope.tan * slope.tan);
 /** To the whole nanometre above, but for double noise: what is taken is never told too small. */
-const up = (nm: number) => Math.ceil(nm - 1e-4);
+const up = (nm: number) => Math.ceil(nm - 1e-4) + 0;
 /** What a slope takes of a bar's end, in whole nanometres. */
 export const endLossNm = (slope: Slope) => up((Math.abs(slope.tan) * slope.depthNm) / 2);
 

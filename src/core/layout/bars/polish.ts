@@ -230,3 +230,40 @@ export function withRackFilled(instance: BarInstance, plan: readonly UsedPattern
     bars.filter(({ counts }) => counts.some((count) => count > 0)).map((pattern) => ({ pattern, times: 1 })),
   );
 }
+
+/** Rack pieces given back whose pieces find room on the other bars: none is cut up without need. */
+export function withRackSpared(instance: BarInstance, plan: readonly UsedPattern[]): readonly UsedPattern[] {
+  const weights = instance.sizes.map((size) => size.weight);
+  let bars = plan.flatMap(({ pattern, times }) =>
+    Array.from({ length: times }, () => ({ type: pattern.type, counts: [...pattern.counts] })),
+  );
+  const racked = bars
+    .filter(({ type }) => at(instance.types, type).rack)
+    .sort((a, b) => loadOf(instance, a) - loadOf(instance, b));
+  for (const spared of racked) {
+    const rest = [...spared.counts];
+    const others = bars
+      .filter((bar) => bar !== spared)
+      .map((bar) => {
+        const room = at(instance.types, bar.type).capacity - loadOf(instance, bar);
+        const filling = bestFilling(
+          { weights, values: weights, limits: rest, capacity: room },
+          0,
+          FILL_NODES,
+          (counts) =>
+            fits(
+              instance,
+              at(instance.types, bar.type),
+              counts.map((count, i) => count + at(bar.counts, i)),
+            ),
+        );
+        const added = filling.counts ?? [];
+        added.forEach((count, i) => {
+          rest[i] = at(rest, i) - count;
+        });
+        return { type: bar.type, counts: bar.counts.map((count, i) => count + (added[i] ?? 0)) };
+      });
+    if (rest.every((count) => count === 0)) bars = others;
+  }
+  return mergedPlan(bars.map((pattern) => ({ pattern, times: 1 })));
+}

@@ -82,7 +82,14 @@ export function movePanel(
   const without = layout.sheets.map((sheet, i) =>
     i === from.sheet ? { ...sheet, placements: sheet.placements.filter((_, k) => !indices.has(k)) } : sheet,
   );
-  return putDown(problem, layout, { sheets: without, panels: placedAt(problem, moved, spot), spot });
+  const places = [...indices];
+  return putDown(problem, layout, {
+    sheets: without,
+    panels: placedAt(problem, moved, spot),
+    spot,
+    // On its own sheet a panel keeps its place in the list, so that whoever holds it still holds it.
+    places: spot.sheet === from.sheet ? places : null,
+  });
 }
 
 /** Brings a panel back that was set aside or never placed. */
@@ -102,18 +109,22 @@ export function bringBack(
   return putDown(
     problem,
     { ...layout, unplaced },
-    { sheets: layout.sheets, panels: placedAt(problem, [bare], spot), spot },
+    { sheets: layout.sheets, panels: placedAt(problem, [bare], spot), spot, places: null },
   );
 }
+
+type Move = {
+  readonly sheets: readonly CutSheet[];
+  readonly panels: readonly Placement[];
+  readonly spot: Spot;
+  /** Where in the list of their sheet the panels stand; null: at its end. */
+  readonly places: readonly number[] | null;
+};
 
 function putDown(
   problem: SheetProblem,
   layout: SheetLayout,
-  {
-    sheets,
-    panels,
-    spot,
-  }: { readonly sheets: readonly CutSheet[]; readonly panels: readonly Placement[]; readonly spot: Spot },
+  { sheets, panels, spot, places }: Move,
 ): Result<SheetLayout, Refusal> {
   const known = sheets[spot.sheet];
   const target = known ?? freshSheet(problem, layout, spot.stock);
@@ -121,11 +132,13 @@ function putDown(
   const fault = spotFault(problem, target, panels);
   if (fault) return err(fault);
   const runs = new Set(target.placements.map((one) => one.together?.run ?? -1));
-  const filled = {
-    ...target,
+  const placements = [...target.placements];
+  panels.forEach((one, i) => {
     // A run keeps a number of its own on the sheet that it comes to.
-    placements: [...target.placements, ...panels.map((one) => renumbered(one, runs))],
-  };
+    if (places === null) placements.push(renumbered(one, runs));
+    else placements.splice(at(places, i), 0, one);
+  });
+  const filled = { ...target, placements };
   const whole = known ? sheets.map((sheet, i) => (i === spot.sheet ? filled : sheet)) : [...sheets, filled];
   return ok(recounted(problem, layout, whole));
 }

@@ -31,6 +31,8 @@ export type SheetOptions = {
   readonly seed: number;
   readonly now: () => number;
   readonly budgetMs: number;
+  /** Without it, sheets stay as the search found them, however many settings they need. */
+  readonly tidy?: boolean;
   /** Passes of price correction and of neighbourhood search; the budget may end them earlier. */
   readonly passes?: number;
   readonly onProgress?: (progress: SheetProgress) => void;
@@ -73,6 +75,7 @@ const SLACK = 0.02;
 const OFFCUT_SHARE = 0.4;
 /** At least so long is spent on fewer settings, also when the search took all of its time. */
 const TIDY_MS = 150;
+const TIDY_WIDTH = 12;
 
 class SheetSearch {
   private readonly problem: SheetProblem;
@@ -118,11 +121,11 @@ class SheetSearch {
     const start = this.deadline - budgetMs;
     this.until = start + budgetMs * 0.2;
     this.correctPrices(passes);
-    this.until = start + budgetMs * 0.8;
+    this.until = start + budgetMs * 0.75;
     this.searchNeighbours(passes * 40);
-    this.until = start + budgetMs * 0.9;
+    this.until = start + budgetMs * 0.82;
     this.squeezeLast();
-    this.tidy();
+    if (this.options.tidy ?? true) this.tidy();
     return this.layout();
   }
 
@@ -133,7 +136,7 @@ class SheetSearch {
     const sheets = this.best.sheets.map((sheet) =>
       tidied(this.problem, instance, sheet, {
         random,
-        width: this.width(sheet.placed) / 2,
+        width: TIDY_WIDTH,
         timeIsUp: () => this.options.now() > until,
       }),
     );

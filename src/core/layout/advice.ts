@@ -1,0 +1,55 @@
+/**
+ * What would help a piece that finds no place: the size of stock that it needs, turning it, letting several stay apart, or
+ * more of a stock that is used up.
+ */
+import { at } from "../kernel";
+import { type BarProblem, trims } from "./bars";
+import type { KeptLayout } from "./kept";
+import type { SheetProblem } from "./sheets";
+
+const tenth = (value: number) => Math.round(value * 10) / 10;
+
+/** The sentence that goes with a piece without a place; empty when nothing can be said. */
+export function adviceFor({ problem, kind }: KeptLayout, index: number, why: string): string {
+  if (why === "set aside by hand") return "Drag it back, or fill again";
+  return kind === "bars"
+    ? barAdvice(problem as BarProblem, index, why)
+    : sheetAdvice(problem as SheetProblem, index, why);
+}
+
+function barAdvice(problem: BarProblem, index: number, why: string): string {
+  const { length } = at(problem.pieces, index);
+  if (problem.stock.length === 0) return "Give its section a stock length in the stockroom";
+  if (why.startsWith("longer")) {
+    const { start, end } = trims(problem);
+    const held = problem.grip > 0 ? problem.grip + problem.kerf : 0;
+    const needed = tenth(length + start + Math.max(end, held));
+    const longer = problem.stock.filter((bar) => bar.length >= needed).map((bar) => bar.length);
+    const buy =
+      longer.length > 0 ? `have more of ${Math.min(...longer)}` : `buy a bar of ${needed} or longer`;
+    return `Splice it from two, or ${buy}`;
+  }
+  const limited = problem.stock
+    .filter((bar) => bar.count !== null && bar.rack === null)
+    .map((bar) => bar.length);
+  return limited.length === 0
+    ? "Give its section a stock length that can be bought"
+    : `Raise how many of ${limited.join(" and ")} there are, or leave the number empty for as many as wanted`;
+}
+
+function sheetAdvice(problem: SheetProblem, index: number, why: string): string {
+  const { length, width } = at(problem.panels, index);
+  if (problem.stock.length === 0) return "Give its board a sheet size in the stockroom";
+  const needs = `${tenth(length + 2 * problem.trim)} × ${tenth(width + 2 * problem.trim)}`;
+  if (why.includes("against the grain"))
+    return `Let it lie across the grain by hand, take its grain off, or buy a sheet of at least ${needs}`;
+  if (why.includes("larger than every sheet"))
+    return why.startsWith("kept together")
+      ? "Part the panels that are kept together"
+      : `Join it from two, or buy a sheet of at least ${needs}`;
+  if (why.startsWith("kept together"))
+    return "Part the panels that are kept together, or make them one size across";
+  return problem.stages === null
+    ? "Raise how many sheets there are, or leave the number empty for as many as wanted"
+    : "Allow more stages of cuts, or raise how many sheets there are";
+}
