@@ -17,6 +17,7 @@ import { demoStockroom } from "../demo/stockroom";
 import { barTable } from "./bars";
 import { generatedJob } from "./generated";
 import { firstFitBars, shelfSheets } from "./references";
+import { sheetTable } from "./sheets";
 import { groupingTable, listTable } from "./tally";
 
 const stockroom = indexStockroom(demoStockroom);
@@ -139,3 +140,4 @@ if (part === undefined || part === "tally") {
 }
 if (part === undefined || part === "layout") await layoutTable();
 if (part === undefined || part === "bars") await barTable(median);
+if (part === undefined || part === "sheets") sheetTable();

@@ -151,6 +151,54 @@ describe("rustic-tally", () => {
     expect(sheets.json()).toMatchObject({ count: 1, cost: 54, proven: true, unplaced: [] });
   });
 
+  it("free shapes lie where the answer says; locks that cannot be are a sentence", () => {
+    const gusset = [
+      [0, 0],
+      [100, 0],
+      [0, 100],
+    ];
+    const shapes = run(
+      "shapes",
+      file(
+        "shapes.json",
+        JSON.stringify({
+          gap: 3,
+          margin: 8,
+          stock: [{ length: 300, width: 200, price: 9 }],
+          shapes: [{ outline: gusset, qty: 4 }],
+        }),
+      ),
+      "--seconds",
+      "1",
+    );
+    expect(shapes.status).toBe(0);
+    expect(shapes.json()).toMatchObject({ count: 1, cost: 9, proven: true });
+    const bars = run(
+      "bars",
+      file(
+        "locked.json",
+        JSON.stringify({
+          kerf: 2,
+          stock: [{ length: 1000 }],
+          pieces: [{ length: 600, qty: 2 }],
+          fixed: [
+            {
+              stock: 0,
+              pieces: [
+                { piece: 0, place: 0 },
+                { piece: 0, place: 1 },
+              ],
+            },
+          ],
+        }),
+      ),
+    );
+    expect(bars.status).toBe(2);
+    expect(bars.stderr).toContain(
+      "its locked pieces cannot stay: on bar 1 they are 202 mm too long together",
+    );
+  });
+
   it.each([
     [[]],
     [["dance"]],

@@ -6,8 +6,10 @@ import { readFileSync } from "node:fs";
 import * as v from "valibot";
 import { emptyJob, issueWords, type Job, plainCheck, readCuttingList, type VariantId } from "@/core/job";
 import { err, ok, type Result, sentence } from "@/core/kernel";
-import { BarProblemSchema, layOutBars } from "@/core/layout/bars";
-import { layOutSheets, SheetProblemSchema } from "@/core/layout/sheets";
+import { problemNotes } from "@/core/layout";
+import { BarProblemSchema, layOutBars, lockedBarFault } from "@/core/layout/bars";
+import { layOutShapes, ShapeProblemSchema } from "@/core/layout/shapes";
+import { layOutSheets, lockedFault, SheetProblemSchema } from "@/core/layout/sheets";
 import { listNames, namedTable } from "@/core/lists";
 import type { LengthUnit } from "@/core/measure";
 import { createPipeline, type Results } from "@/core/pipeline";
@@ -30,6 +32,7 @@ const USAGE = `rustic-tally COMMAND FILE [options]
   check FILE    what should be looked at in a job file or cutting list; same options
   bars FILE     a bar layout for a problem file (JSON)      --seconds N
   sheets FILE   a sheet layout for a problem file (JSON)    --seconds N   --seed N
+  shapes FILE   a layout of free shapes (JSON)              --seconds N   --seed N
 
 Exit code 0: fine, 1: something to look at, 2: bad use or unreadable file.`;
 
@@ -64,6 +67,7 @@ const COMMANDS: Readonly<
   check: checkCommand,
   bars: barsCommand,
   sheets: sheetsCommand,
+  shapes: shapesCommand,
 };
 
 const json = (value: unknown) => `${JSON.stringify(value, null, 2)}\n`;
@@ -227,39 +231,59 @@ async function checkCommand(words: readonly string[]): Promise<Result<Output, st
   return ok({ code: checks.length > 0 ? 1 : 0, stdout: json({ checks, balance }) });
 }
 
-async function barsCommand(words: readonly string[]): Promise<Result<Output, string>> {
-  const read = readWords(words, { seconds: "any" });
+/** A problem file with how long and from which seed it is to be searched. */
+function problemOf<S extends v.GenericSchema>(
+  words: readonly string[],
+  schema: S,
+  usualSeconds: number,
+): Result<{ file: string; problem: v.InferOutput<S>; budgetMs: number; seed: number }, string> {
+  const read = readWords(words, { seconds: "any", seed: "any" });
   if (!read.ok) return read;
-  const seconds = numberOption(read.value.options, "seconds", 20);
+  const { file, options } = read.value;
+  const seconds = numberOption(options, "seconds", usualSeconds);
   if (!seconds.ok) return seconds;
-  const data = readJson(read.value.file);
+  const seed = numberOption(options, "seed", 1);
+  if (!seed.ok) return seed;
+  const data = readJson(file);
   if (!data.ok) return data;
-  const problem = v.safeParse(BarProblemSchema, data.value);
-  if (!problem.success) return err(`${read.value.file}: ${issueWords(problem.issues)}`);
+  const problem = v.safeParse(schema, data.value);
+  if (!problem.success) return err(`${file}: ${issueWords(problem.issues)}`);
+  return ok({ file, problem: problem.output, budgetMs: seconds.value * 1000, seed: seed.value });
+}
+
+const now = () => performance.now();
+
+/** A layout as it leaves; pieces without a place, and what is odd about the problem, are told. */
+function laidOut(
+  layout: { readonly unplaced: readonly unknown[] },
+  notes: readonly string[] = [],
+): Result<Output, string> {
+  const code = layout.unplaced.length > 0 ? 1 : 0;
+  return ok({ code, stdout: json(layout), ...(notes.length > 0 ? { stderr: notes.join("\n") } : {}) });
+}
+
+async function barsCommand(words: readonly string[]): Promise<Result<Output, string>> {
+  const read = problemOf(words, BarProblemSchema, 20);
+  if (!read.ok) return read;
+  const { file, problem, budgetMs } = read.value;
+  const locked = lockedBarFault(problem);
+  if (locked !== null) return err(`${file}: its locked pieces cannot stay: ${locked}`);
   const solver = await loadLinearSolver();
-  const layout = layOutBars(problem.output, {
-    solver,
-    now: () => performance.now(),
-    budgetMs: seconds.value * 1000,
-  });
-  return ok({ code: layout.unplaced.length > 0 ? 1 : 0, stdout: json(layout) });
+  return laidOut(layOutBars(problem, { solver, now, budgetMs }), problemNotes(problem));
 }
 
 function sheetsCommand(words: readonly string[]): Result<Output, string> {
-  const read = readWords(words, { seconds: "any", seed: "any" });
+  const read = problemOf(words, SheetProblemSchema, 5);
   if (!read.ok) return read;
-  const seconds = numberOption(read.value.options, "seconds", 5);
-  if (!seconds.ok) return seconds;
-  const seed = numberOption(read.value.options, "seed", 1);
-  if (!seed.ok) return seed;
-  const data = readJson(read.value.file);
-  if (!data.ok) return data;
-  const problem = v.safeParse(SheetProblemSchema, data.value);
-  if (!problem.success) return err(`${read.value.file}: ${issueWords(problem.issues)}`);
-  const layout = layOutSheets(problem.output, {
-    seed: seed.value,
-    now: () => performance.now(),
-    budgetMs: seconds.value * 1000,
-  });
-  return ok({ code: layout.unplaced.length > 0 ? 1 : 0, stdout: json(layout) });
+  const { file, problem, budgetMs, seed } = read.value;
+  const locked = lockedFault(problem);
+  if (locked !== null) return err(`${file}: its locked panels cannot stay: ${locked}`);
+  return laidOut(layOutSheets(problem, { seed, now, budgetMs }), problemNotes(problem));
+}
+
+function shapesCommand(words: readonly string[]): Result<Output, string> {
+  const read = problemOf(words, ShapeProblemSchema, 5);
+  if (!read.ok) return read;
+  const { problem, budgetMs, seed } = read.value;
+  return laidOut(layOutShapes(problem, { seed, now, budgetMs }));
 }

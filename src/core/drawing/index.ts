@@ -4,6 +4,7 @@ export { diagramPages, type FullShape, fullSizeShapes, SHAPE_LAYERS, type ShapeL
 export type { DrawItem, Drawing, Face, Ink, TextMeasure, Tint } from "./display";
 export { PAGE_SIZES, type PageHead, type PageSize } from "./flow";
 export { type ListPaper, listPages } from "./list-pages";
+export { type LyingSize, lyingPiece } from "./lying-piece";
 export { type DiagramInput, layoutFacts, type PrintInput, scaleToFit, shopPapers } from "./print";
 export { type RackLabel, rackLabelPages } from "./rack-labels";
 export { type SheetDrawingInput, sheetDrawing } from "./sheet-drawing";

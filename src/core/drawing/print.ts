@@ -13,8 +13,9 @@ import { barDrawing } from "./bar-drawing";
 import { type DrawItem, type Drawing, movedBy, type TextMeasure } from "./display";
 import { Flow, PAGE_SIZES, type PageHead, type PageSize, title } from "./flow";
 import { listSection, withSilhouettes } from "./list-pages";
+import { lyingPiece } from "./lying-piece";
 import { sheetDrawing } from "./sheet-drawing";
-import { tableRows } from "./table-drawing";
+import { type DrawPiece, tableRows } from "./table-drawing";
 
 /** What diagrams are made from. */
 export type DiagramInput = PageHead & {
@@ -104,7 +105,12 @@ export function layoutBlock(flow: Flow, task: LayoutTask, input: DiagramInput, m
   if (headHeight + (first[0]?.height ?? 0) > flow.room && !flow.isFresh()) flow.newPage();
   flow.add(headHeight, head);
   for (const block of first) flow.add(block.height, block.items);
-  for (const order of orderTables(kept, input, style)) orderBlock(flow, order, measure);
+  for (const order of orderTables(kept, input, style))
+    orderBlock(flow, order, measure, (row, width) =>
+      kept.kind === "bars"
+        ? lyingPiece(kept, row.id, rowsBy(input, kept), { width: width - 2, depth: 3.4, line: 0.2 })
+        : [],
+    );
   for (const one of kept.layout.unplaced) {
     const index = "piece" in one ? one.piece : one.panel;
     flow.add(5, [
@@ -134,8 +140,8 @@ function orderTables(kept: KeptLayout, input: DiagramInput, style: LengthStyle):
 }
 
 /** The cutting order under the diagrams that it belongs to. */
-function orderBlock(flow: Flow, table: ListTable, measure: TextMeasure): void {
-  const drawn = tableRows(table, flow.width, measure, () => []);
+function orderBlock(flow: Flow, table: ListTable, measure: TextMeasure, draw: DrawPiece): void {
+  const drawn = tableRows(table, flow.width, measure, draw);
   flow.add(6 + drawn.heading.height, [
     line(table.title, 3, "strong", "ink"),
     ...movedBy(drawn.heading.items, [0, 6]),

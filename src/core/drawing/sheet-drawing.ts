@@ -99,8 +99,37 @@ function placementItems(
   const short = at(input.pieces, placement.panel).mark;
   const fitting = size.measure(mark, size.text, "slab") < length - 4 * line ? mark : short;
   items.push(...labelItems({ pick: mark, mark: fitting }, label, [x, y, length, width], size));
+  const named = at(input.pieces, placement.panel);
+  if (named.finished) {
+    const [first, second] = placement.rotated ? [named.finished[1], named.finished[0]] : named.finished;
+    const words = `finished ${formatLength(first, input.style, 0.1)} × ${formatLength(second, input.style, 0.1)}`;
+    items.push(...finishedItem(words, mark, [x, y, length, width], size));
+  }
   if (placement.locked) items.push(lockSign([x + size.text * 0.55, y + size.text * 0.55], size.text * 0.5));
   return items;
+}
+
+/** The finished size under the blank's own, where edging or allowances make them differ and there is room for it. */
+function finishedItem(
+  words: string,
+  pick: string,
+  [x, y, length, width]: readonly [number, number, number, number],
+  { line, text, measure }: SheetDrawingSize,
+): readonly DrawItem[] {
+  const small = text * 0.72;
+  if (measure(words, small, "condensed") > length - 4 * line || width < text * 4.2) return [];
+  return [
+    {
+      kind: "text",
+      at: [x + length / 2, y + width / 2 + text * 1.65],
+      text: words,
+      size: small,
+      face: "condensed",
+      align: "centre",
+      ink: "soft",
+      pick,
+    },
+  ];
 }
 
 /** Mark over size; beside one another on a panel too narrow for two lines; else the mark alone. */

@@ -11,6 +11,7 @@ export {
   usedRack,
 } from "./kept";
 export { lockedBars, lockedSheets, type Taken, withLocks } from "./locks";
+export { problemNotes } from "./notes";
 export type { LayoutWorker } from "./remote";
 export { type Rest, restsToKeep } from "./rests";
 export { askedOf, type SawChoice, sawFor } from "./saws";

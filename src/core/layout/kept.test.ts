@@ -1,7 +1,16 @@
 import { describe, expect, it } from "vitest";
 import { at } from "../kernel";
 import { resultsOf, STOCK, smallFrame } from "../pipeline.fixture";
-import { adviceFor, keepLayout, keptFor, type LayoutTask, layoutTasks, restsToKeep, withLocks } from ".";
+import {
+  adviceFor,
+  keepLayout,
+  keptFor,
+  type LayoutTask,
+  layoutTasks,
+  problemNotes,
+  restsToKeep,
+  withLocks,
+} from ".";
 import { layOutSheets } from "./sheets";
 
 const tally = resultsOf(smallFrame()).tally;
@@ -123,5 +132,19 @@ describe("a kept layout", () => {
     } as const;
     const words = adviceFor(keepLayout(bars, layout, 1), 0, "longer than every bar: …");
     expect(words).toBe("Splice it from two, or have more of 6000");
+  });
+
+  it("says what is odd: a kerf wider than a piece, a trim that leaves nothing", () => {
+    expect(problemNotes(sheetTask({ kerf: 600 }).problem)[0]).toContain("The kerf of 600 mm is wider than");
+    expect(problemNotes(sheetTask({ trim: 610 }).problem)[0]).toBe(
+      "The trim of 610 mm leaves nothing of a sheet of 2440 × 1220 mm; make it smaller.",
+    );
+    const bars = layoutTasks(tally, STOCK)[0];
+    if (bars?.kind !== "bars") throw new Error("bars");
+    expect(problemNotes(bars.problem)).toEqual([]);
+    const held = problemNotes({ ...bars.problem, grip: 7000 });
+    expect(held).toEqual([
+      "Trims and what the saw holds leave nothing of a bar of 6000 mm; make them smaller.",
+    ]);
   });
 });

@@ -3,7 +3,7 @@
  * What has changed its size or is gone is let go, and each of those is told in a sentence.
  */
 import { at, toNm } from "../kernel";
-import { type BarLayout, type BarProblem, usableLength } from "./bars";
+import { type BarLayout, type BarProblem, lockedBarFault } from "./bars";
 import type { KeptBars, KeptLayout, KeptSheets } from "./kept";
 import { lockedFault, type SheetLayout, type SheetProblem } from "./sheets";
 import type { BarTask, LaidPiece, LayoutTask, SheetTask } from "./tasks";
@@ -75,7 +75,7 @@ function barLocks(task: BarTask, kept: KeptBars): Taken<BarProblem> {
       return [{ piece: found, place }];
     });
     if (pieces.length === 0) continue;
-    if (overfull(task.problem, stock, pieces)) {
+    if (lockedBarFault({ ...task.problem, fixed: [{ stock, pieces }] }) !== null) {
       const names = pieces.map(({ piece }) => nameOf(at(task.pieces, piece))).join(", ");
       notes.push(
         `${names}: they do not fit one bar any more with kerf and trims as they are; they are free again.`,
@@ -87,16 +87,6 @@ function barLocks(task: BarTask, kept: KeptBars): Taken<BarProblem> {
     fixed.push({ stock, pieces });
   }
   return { problem: { ...task.problem, fixed }, notes };
-}
-
-/** Whether locked pieces do not fit their bar even end to end. */
-function overfull(
-  problem: BarProblem,
-  stock: number,
-  pieces: readonly { readonly piece: number }[],
-): boolean {
-  const sum = pieces.reduce((total, { piece }) => total + toNm(at(problem.pieces, piece).length), 0);
-  return sum + (pieces.length - 1) * toNm(problem.kerf) > toNm(usableLength(problem, stock));
 }
 
 function sheetLocks(task: SheetTask, kept: KeptSheets): Taken<SheetProblem> {

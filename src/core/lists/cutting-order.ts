@@ -9,7 +9,7 @@ import type { SawEntry } from "../stockroom";
 import type { TallyRow } from "../tally";
 import { endCell, standWords } from "./cut-list";
 import { type GrooveRun, grooveRuns } from "./groove-settings";
-import { type Column, type ListRow, type ListTable, numberCell, textCell } from "./table";
+import { type Column, type ListRow, type ListTable, numberCell, SILHOUETTE_COLUMN, textCell } from "./table";
 
 /** The row of the tally that a piece of a layout stands for; null: it is gone. */
 export type RowOf = (piece: LaidPiece) => TallyRow | null;
@@ -48,6 +48,7 @@ const BAR_COLUMNS = [
   column("stop", "Stop", 9, "right"),
   column("mark", "Mark", 8),
   column("ends", "Ends °", 20),
+  column(SILHOUETTE_COLUMN, "Piece", 16),
   column("lies", "Lies", 13),
   column("pieces", "Pieces", 7, "right"),
   column("from", "From", 28),

@@ -118,21 +118,23 @@ export function BarBench({ kept, width }: { readonly kept: KeptBars; readonly wi
   const one = held ? pieceAt(held) : undefined;
   return (
     <div onKeyDown={onKeys}>
-      <HandBar
-        held={
-          held && one !== undefined
-            ? {
-                name: nameOf(one),
-                locked: layout.bars[held.bar]?.locked?.includes(held.place) ?? false,
-                turned: false,
-              }
-            : null
-        }
-        hand={hand}
-        onAction={act}
-        allow={null}
-      />
       <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onEnd}>
+        <HandBar
+          held={
+            held && one !== undefined
+              ? {
+                  name: nameOf(one),
+                  locked: layout.bars[held.bar]?.locked?.includes(held.place) ?? false,
+                  turned: false,
+                }
+              : null
+          }
+          hand={hand}
+          onAction={act}
+          allow={null}
+        >
+          {fresh === null ? null : <FreshBar kept={kept} stock={fresh} />}
+        </HandBar>
         <Waiting
           pieces={layout.unplaced.map(({ piece, qty, why }) => ({
             index: piece,
@@ -171,7 +173,6 @@ export function BarBench({ kept, width }: { readonly kept: KeptBars; readonly wi
             }}
           />
         ))}
-        {fresh === null ? null : <FreshBar kept={kept} stock={fresh} />}
       </DndContext>
     </div>
   );
@@ -317,9 +318,9 @@ function FreshBar({ kept, stock }: { readonly kept: KeptBars; readonly stock: nu
   return (
     <p
       ref={setNodeRef}
-      className={`mb-4 border border-dashed px-3 py-1.5 text-[13px] ${isOver ? "border-brass text-ink" : "border-seam text-ink-soft"}`}
+      className={`border border-dashed bg-leaf px-3 py-1 text-[13px] ${isOver ? "border-brass text-ink" : "border-seam text-ink-soft"}`}
     >
-      Drag a piece here to begin another bar of {at(kept.problem.stock, stock).length}.
+      Drop here for another bar of {at(kept.problem.stock, stock).length}
     </p>
   );
 }

@@ -1,9 +1,17 @@
 "use client";
 /** The cutting order under a layout: what to set, what to cut, what comes of it; folded until it is wanted. */
 import { ListOrdered } from "lucide-react";
-import type { ListTable } from "@/core/lists";
+import type { ReactNode } from "react";
+import { type ListTable, SILHOUETTE_COLUMN } from "@/core/lists";
 
-export function CuttingOrder({ table }: { readonly table: ListTable }) {
+export function CuttingOrder({
+  table,
+  draw,
+}: {
+  readonly table: ListTable;
+  /** What stands in the column of drawings. */
+  readonly draw?: (rowId: string) => ReactNode;
+}) {
   const rows = table.groups.flatMap((group) => group.rows);
   if (rows.length === 0) return null;
   return (
@@ -31,7 +39,7 @@ export function CuttingOrder({ table }: { readonly table: ListTable }) {
             <tr key={row.id} className="border-seam border-b">
               {table.columns.map(({ id, align }) => (
                 <td key={id} className={`px-2 py-0.5 ${align === "right" ? "text-right" : ""}`}>
-                  {row.cells[id]?.text ?? ""}
+                  {id === SILHOUETTE_COLUMN ? draw?.(row.id) : (row.cells[id]?.text ?? "")}
                 </td>
               ))}
             </tr>

@@ -1,6 +1,7 @@
 "use client";
 /** What can be done by hand with the piece that has the focus; what was refused stands beside it. */
 import { ArrowLeftRight, Lock, LockOpen, PackageOpen, Redo2, RotateCw, Undo2 } from "lucide-react";
+import type { ReactNode } from "react";
 import { Button } from "../common/button";
 import type { ByHand, HandKey } from "./use-by-hand";
 
@@ -10,11 +11,13 @@ export type HandBarProps = {
   readonly held: { readonly name: string; readonly locked: boolean; readonly turned: boolean } | null;
   readonly hand: Pick<ByHand<never>, "message" | "undo" | "redo" | "canUndo" | "canRedo">;
   readonly onAction: (action: HandAction) => void;
+  /** Where a further bar or sheet can be begun. */
+  readonly children?: ReactNode;
   /** Lets the piece lie against the grain where it was refused; null: nothing of the kind was. */
   readonly allow: (() => void) | null;
 };
 
-export function HandBar({ held, hand, onAction, allow }: HandBarProps) {
+export function HandBar({ held, hand, onAction, allow, children }: HandBarProps) {
   return (
     <div
       role="toolbar"
@@ -64,14 +67,20 @@ export function HandBar({ held, hand, onAction, allow }: HandBarProps) {
       ) : (
         <span className="text-ink-soft">Drag a piece, or pick it and use the arrow keys.</span>
       )}
-      <span role="status" className="text-oxide">
-        {hand.message}
-      </span>
-      {allow ? (
-        <Button look="outline" onClick={allow}>
-          Let it lie so
-        </Button>
-      ) : null}
+      <div className="ml-auto">{children}</div>
+      <div role="status">
+        {hand.message ? (
+          // Over the drawing, so that nothing under the pointer moves away.
+          <p className="absolute top-full left-0 flex items-center gap-3 border border-oxide bg-oxide-pale px-3 py-1 text-oxide">
+            {hand.message}
+            {allow ? (
+              <Button look="outline" onClick={allow}>
+                Let it lie so
+              </Button>
+            ) : null}
+          </p>
+        ) : null}
+      </div>
     </div>
   );
 }

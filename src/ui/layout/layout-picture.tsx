@@ -2,9 +2,11 @@
 /** The layout of one stock size: how far it is, how it was made, and the bench on which it is changed by hand. */
 import { RotateCw, Square } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
-import { type KeptBars, type KeptLayout, keptFor, type LayoutTask } from "@/core/layout";
+import { lyingPiece } from "@/core/drawing";
+import { type KeptBars, type KeptLayout, keptFor, type LayoutTask, problemNotes } from "@/core/layout";
 import { barOrderTable } from "@/core/lists";
 import { Button } from "../common/button";
+import { DisplayList } from "../common/display-list";
 import { PaneHead } from "../desk/pane-head";
 import { BarBench } from "./bar-bench";
 import { CuttingOrder } from "./cutting-order";
@@ -55,7 +57,7 @@ export function LayoutPicture({
         </Button>
       </PaneHead>
       {runner.running ? <Progress runner={runner} /> : null}
-      {runner.notes.map((note) => (
+      {[...problemNotes(task.problem), ...runner.notes].map((note) => (
         <p
           key={note}
           role="status"
@@ -170,7 +172,18 @@ function BarOrder({ kept }: { readonly kept: KeptBars }) {
   const ground = useLayoutGround();
   const task = ground.tasks.find((one) => one.id === kept.taskId);
   const rowOf = (piece: KeptBars["pieces"][number]) => (task ? ground.rowOf(task, piece) : null);
-  return <CuttingOrder table={barOrderTable(kept, rowOf, ground.style, ground.saws)} />;
+  const size = { width: 150, depth: 16, line: 1 };
+  return (
+    <CuttingOrder
+      table={barOrderTable(kept, rowOf, ground.style, ground.saws)}
+      draw={(row) => (
+        <DisplayList
+          drawing={{ width: size.width, height: size.depth, items: lyingPiece(kept, row, rowOf, size) }}
+          label="How it lies"
+        />
+      )}
+    />
+  );
 }
 
 function Facts({ kept }: { readonly kept: KeptLayout }) {

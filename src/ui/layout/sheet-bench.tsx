@@ -137,7 +137,8 @@ export function SheetBench({
 
   const onMove = (event: DragMoveEvent) => {
     const going = spotOf(event);
-    setGoingTo(going && { sheet: going.spot.sheet, good: tried(going.from, going.spot).ok });
+    const fresh = going !== null && going.spot.sheet >= layout.sheets.length;
+    setGoingTo(going && { sheet: going.spot.sheet, good: fresh || tried(going.from, going.spot).ok });
   };
   const onEnd = (event: DragEndEvent) => {
     setGoingTo(null);
@@ -149,6 +150,14 @@ export function SheetBench({
     const going = spotOf(event);
     if (!going) return;
     const moved = "waiting" in going.from ? undefined : going.from;
+    if (going.spot.sheet >= layout.sheets.length) {
+      // A further sheet is not drawn yet: the panel comes to lie in its corner.
+      const begun = firstSpot(problem, layout, going.from, going.spot);
+      if (begun && moved) setHeld(followed(layout, begun, moved, going.spot.sheet));
+      if (begun) put(begun);
+      else hand.say("It does not fit a sheet of that size.");
+      return;
+    }
     if (moved) setHeld(moved);
     accept(tried(going.from, going.spot), going.spot, moved);
   };
@@ -222,18 +231,6 @@ export function SheetBench({
   const fresh = freshStock(kept);
   return (
     <div onKeyDown={onKeys}>
-      <HandBar
-        held={held && one ? { name: nameOf(held), locked: one.locked ?? false, turned: one.rotated } : null}
-        hand={hand}
-        onAction={act}
-        allow={
-          against && held
-            ? () => {
-                accept(movePanel(problem, layout, held, { ...against, against: true }), against, held);
-              }
-            : null
-        }
-      />
       <DndContext
         sensors={sensors}
         onDragMove={onMove}
@@ -247,6 +244,26 @@ export function SheetBench({
           },
         }}
       >
+        <HandBar
+          held={held && one ? { name: nameOf(held), locked: one.locked ?? false, turned: one.rotated } : null}
+          hand={hand}
+          onAction={act}
+          allow={
+            against && held
+              ? () => {
+                  accept(movePanel(problem, layout, held, { ...against, against: true }), against, held);
+                }
+              : null
+          }
+        >
+          {fresh === null ? null : (
+            <FreshSheet
+              kept={kept}
+              stock={fresh}
+              going={goingTo?.sheet === layout.sheets.length ? goingTo.good : null}
+            />
+          )}
+        </HandBar>
         <Waiting
           pieces={layout.unplaced.map(({ panel, qty, why }) => ({
             index: panel,
@@ -284,13 +301,6 @@ export function SheetBench({
             <CuttingOrder table={sheetOrderTable(kept, i, ground.style, rowOf)} />
           </figure>
         ))}
-        {fresh === null ? null : (
-          <FreshSheet
-            kept={kept}
-            stock={fresh}
-            going={goingTo?.sheet === layout.sheets.length ? goingTo.good : null}
-          />
-        )}
       </DndContext>
     </div>
   );
@@ -389,7 +399,7 @@ function OneSheet({ kept, index, scale, held, going, onHold }: OneSheetProps) {
             width: one.length * scale,
             height: one.width * scale,
           }}
-          name={`${pieceKey(at(kept.pieces, one.panel))}, ${one.length} × ${one.width} on sheet ${index + 1}${one.locked ? ", locked" : ""}`}
+          name={`${pieceKey(at(kept.pieces, one.panel))}, ${one.length} × ${one.width} on sheet ${index + 1}${finishedWords(kept, one.panel)}${one.locked ? ", locked" : ""}`}
           held={held?.sheet === index && held.index === i}
           onHold={onHold}
         />
@@ -438,6 +448,12 @@ function PanelButton({
   );
 }
 
+/** ", finished 488 × 328", where the blank is another size. */
+function finishedWords(kept: KeptSheets, panel: number): string {
+  const finished = kept.pieces[panel]?.finished;
+  return finished ? `, finished ${finished[0]} × ${finished[1]}` : "";
+}
+
 /** Where a further sheet can be begun. */
 function FreshSheet({
   kept,
@@ -454,9 +470,9 @@ function FreshSheet({
   return (
     <p
       ref={setNodeRef}
-      className={`mb-4 border border-dashed px-3 py-2 text-[13px] ${going === null ? "border-seam text-ink-soft" : going ? "border-moss text-moss-deep" : "border-oxide text-oxide"}`}
+      className={`border border-dashed bg-leaf px-3 py-1 text-[13px] ${going === null ? "border-seam text-ink-soft" : going ? "border-moss text-moss-deep" : "border-oxide text-oxide"}`}
     >
-      Drag a panel here to begin another sheet of {length} × {width}.
+      Drop here for another sheet of {length} × {width}
     </p>
   );
 }

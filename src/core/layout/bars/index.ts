@@ -10,6 +10,7 @@ export {
   turnPiece,
 } from "./by-hand";
 export { type BarCuttingOrder, type BarStep, barCuts } from "./cutting-order";
+export { lockedBarFault } from "./instance";
 export { type BarOptions, type BarProgress, layOutBars } from "./layout";
 export {
   type BarLayout,
@@ -25,6 +26,14 @@ export {
   type Unplaced,
   usableLength,
 } from "./problem";
-export { mergedBars, type PieceOutline, pieceOutlines, placesNm, remainderOf, sharedBy } from "./result";
+export {
+  leansOf,
+  mergedBars,
+  type PieceOutline,
+  pieceOutlines,
+  placesNm,
+  remainderOf,
+  sharedBy,
+} from "./result";
 export type { Column, LinearAnswer, LinearProgram, LinearSolver } from "./solver";
 export { verifyBars } from "./verify";

@@ -69,6 +69,22 @@ export function endCounts(instance: BarInstance, counts: readonly number[]): rea
   return ends;
 }
 
+/** Why the locked pieces of a problem cannot stay on their bars, as the end of a sentence; null: they can. */
+export function lockedBarFault(problem: BarProblem): string | null {
+  const left = problem.pieces.map((piece) => piece.qty);
+  const bars = problem.stock.map((bar) => bar.count ?? Number.POSITIVE_INFINITY);
+  for (const [i, { stock, pieces }] of problem.fixed.entries()) {
+    bars[stock] = at(bars, stock) - 1;
+    if (at(bars, stock) < 0) return "there are fewer bars than hold locked pieces";
+    const sum = pieces.reduce((total, { piece }) => total + toNm(at(problem.pieces, piece).length), 0);
+    const over = sum + (pieces.length - 1) * toNm(problem.kerf) - toNm(usableLength(problem, stock));
+    if (over > 0) return `on bar ${i + 1} they are ${fromNm(over)} mm too long together`;
+    for (const { piece } of pieces) left[piece] = at(left, piece) - 1;
+  }
+  const more = left.findIndex((count) => count < 0);
+  return more < 0 ? null : `piece ${more} is locked more often than it is wanted`;
+}
+
 /** What one piece of the problem takes. */
 type Taken = { readonly weightNm: number; readonly midNm: number; readonly endClass: number };
 

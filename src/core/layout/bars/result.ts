@@ -181,6 +181,17 @@ export function placesNm(
   return { starts, endNm: position + (final === null ? 0 : endLossNm((final as Way).right)) };
 }
 
+/** tan of the two end angles of a piece as it lies, as the saw's table shows it; null: its ends do not lean in one plane. */
+export function leansOf(
+  problem: BarProblem,
+  piece: number,
+  turn: PieceTurn | null,
+): readonly [number, number] | null {
+  if ((problem.pieces[piece]?.ends ?? null) === null) return null;
+  const { left, right } = wayOf(problem, { pieces: [piece], turns: [turn] }, 0);
+  return [left.tan, right.tan];
+}
+
 /** A piece on a bar, in mm from the start of the bar: its ends at the upper and the lower edge as the saw's table shows it. */
 export type PieceOutline = {
   readonly start: { readonly upper: number; readonly lower: number };

@@ -6,7 +6,6 @@
  */
 import { at, invariant, type Random, seededRandom } from "../../kernel";
 import { sheetBound } from "./bound";
-import { runsNeeded } from "./cuts";
 import { type FreeRect, fillSheet } from "./fill";
 import { prepare, type SheetInstance } from "./instance";
 import {
@@ -23,7 +22,7 @@ import {
 import type { SheetLayout, SheetProblem, UnplacedPanel } from "./problem";
 import { toLayout } from "./result";
 import { tidied } from "./tidy";
-import { verifySheets } from "./verify";
+import { sheetFault, verifySheets } from "./verify";
 
 export type SheetProgress = { readonly best: SheetLayout };
 
@@ -43,18 +42,21 @@ export type SheetOptions = {
  * against the grain or upon one another, or cannot be parted by cuts that run right across.
  */
 export function lockedFault(problem: SheetProblem): string | null {
-  const { instance } = prepare(problem);
-  for (const [i, { type, rects }] of instance.begun.entries()) {
-    const stock = instance.types[type];
-    if (!stock) return `sheet ${i + 1} is none that can be used`;
-    if (at(instance.types, type).available < 0) return `there are fewer sheets than hold locked panels`;
-    const runs = runsNeeded({ x: 0, y: 0, length: stock.length, width: stock.width }, rects);
-    if (runs === Number.POSITIVE_INFINITY)
-      return `on sheet ${i + 1} they cannot be parted by cuts that run right across`;
-    if (runs > instance.stages)
-      return `on sheet ${i + 1} they need ${runs} stages of cuts, and ${instance.stages} are set`;
+  const left = problem.panels.map((panel) => panel.qty);
+  const sheets = problem.stock.map((sheet) => sheet.count ?? Number.POSITIVE_INFINITY);
+  for (const [i, { stock, placements }] of problem.fixed.entries()) {
+    sheets[stock] = at(sheets, stock) - 1;
+    if (at(sheets, stock) < 0) return "there are fewer sheets than hold locked panels";
+    const laid = placements.map((one) => {
+      const { length, width } = at(problem.panels, one.panel);
+      left[one.panel] = at(left, one.panel) - 1;
+      return { ...one, ...(one.rotated ? { length: width, width: length } : { length, width }) };
+    });
+    const fault = sheetFault(problem, { stock, placements: laid, offcuts: [] });
+    if (fault !== null) return `on sheet ${i + 1} ${fault}`;
   }
-  return null;
+  const more = left.findIndex((count) => count < 0);
+  return more < 0 ? null : `panel ${more} is locked more often than it is wanted`;
 }
 
 /** Lays panels out on sheets. The problem must have been read by `SheetProblemSchema`, and its locked panels be possible. */
@@ -114,6 +116,9 @@ class SheetSearch {
     this.best = this.fillAll({ width: 1 });
     this.options.onProgress?.({ best: this.layout() });
     this.offer(this.fillAll({ width: 16 }));
+    // A rack piece that saves no sheet stays in the rack: what can be done without any is looked at by itself.
+    if (instance.types.some((type) => type.rack) && !this.problem.rackFirst)
+      this.offer(this.fillAll({ width: 16, spareRack: true }));
     this.raiseBound();
     this.options.onProgress?.({ best: this.layout() });
     const passes = this.options.passes ?? DEFAULT_PASSES;
@@ -178,13 +183,15 @@ class SheetSearch {
     readonly values?: readonly number[];
     readonly noise?: number;
     readonly stages?: number;
+    readonly spareRack?: boolean;
   }): Plan {
     const { instance } = this;
+    const { spareRack = false } = rule;
     return fillPlan(
       instance,
       {
         demand: instance.classes.map((one) => one.demand),
-        stock: this.freshStock(),
+        stock: this.freshStock().map((count, t) => (spareRack && at(instance.types, t).rack ? 0 : count)),
         begun: instance.begun.map((_, i) => i),
         rackFirst: this.problem.rackFirst,
       },

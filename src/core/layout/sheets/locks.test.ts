@@ -149,7 +149,7 @@ describe("locked panels", () => {
         },
       ],
     });
-    expect(lockedFault(pinwheel)).toContain("cannot be parted by cuts that run right across");
+    expect(lockedFault(pinwheel)).toContain("cannot be cut by cuts that run right across");
   });
 });
 

@@ -1,0 +1,196 @@
+/** Layouts changed by hand, filled round locks, cut from the rack, released, and on paper; several jobs together. */
+import { execFileSync } from "node:child_process";
+import { writeFileSync } from "node:fs";
+import type { Page } from "@playwright/test";
+import { copyOf, expect, expectAccessible, saved, test } from "./fixtures";
+
+const stockOf = (page: Page, name: RegExp) =>
+  page.getByRole("region", { name: "Ledger" }).getByRole("button", { name });
+
+async function layOutBoard(page: Page, name = /^Birch ply 12/): Promise<void> {
+  await stockOf(page, name).click();
+  await page.getByRole("button", { name: /^Lay out( again)?$/ }).click();
+  await expect(stockOf(page, name)).toContainText(/proven best|least possible/, {
+    timeout: 30_000,
+  });
+  await expect(page.getByRole("button", { name: "Lay out again" })).toBeEnabled({ timeout: 30_000 });
+}
+
+/** Drags a panel to a place on a sheet, told as shares of it. */
+async function dragTo(page: Page, panel: RegExp, target: string, [across, down]: readonly [number, number]) {
+  const from = await page.getByRole("button", { name: panel }).first().boundingBox();
+  const to = await page.locator(target).boundingBox();
+  if (!from || !to) throw new Error("nothing to drag");
+  await page.mouse.move(from.x + 12, from.y + 12);
+  await page.mouse.down();
+  await page.mouse.move(to.x + to.width * across, to.y + to.height * down, { steps: 10 });
+  await page.mouse.up();
+}
+
+test("the potting bench by hand: a panel to another sheet, locked, filled again, taken back", async ({
+  page,
+}) => {
+  const id = await copyOf(page, "hl-204");
+  await page.goto(`/jobs/${id}?stage=layout`);
+  await layOutBoard(page);
+  await expect(page.getByText(/^Sheet 2/)).toHaveCount(0);
+
+  await dragTo(page, /^N, 486 × 326 on sheet 1/, "text=Drop here for another sheet", [0.3, 0.5]);
+  await expect(page.getByRole("button", { name: /^N, 486 × 326 on sheet 2$/ })).toBeVisible();
+  await expect(stockOf(page, /^Birch ply 12/)).toContainText("2 sheets");
+  await page.keyboard.press("l");
+  const locked = page.getByRole("button", { name: /^N, 486 × 326 on sheet \d, locked$/ });
+  await expect(locked).toBeVisible();
+  await expectAccessible(page);
+
+  await page.getByRole("button", { name: "Fill round the locks" }).click();
+  await expect(page.getByRole("button", { name: "Fill round the locks" })).toBeEnabled({ timeout: 30_000 });
+  // All is on the one sheet that holds the lock.
+  await expect(page.getByText(/^Sheet 2/)).toHaveCount(0);
+  await expect(locked).toBeVisible();
+
+  await page.getByRole("button", { name: "Take back" }).click();
+  await expect(page.getByText(/^Sheet 2/)).toBeVisible();
+  await page.getByRole("button", { name: "Again" }).click();
+  await expect(page.getByText(/^Sheet 2/)).toHaveCount(0);
+
+  // By keys: a place further along, refused against the grain, let lie knowingly, set aside and back.
+  const small = page.getByRole("button", { name: /^O, 476 × 90 on sheet 1$/ }).first();
+  await small.focus();
+  await page.keyboard.press("t");
+  await expect(page.getByText("Its grain would run across that of the sheet.")).toBeVisible();
+  await page.keyboard.press("Delete");
+  await expect(page.getByText(/1 × without a place: set aside by hand/)).toBeVisible();
+  await page.getByRole("button", { name: "Find a place" }).click();
+  await expect(page.getByText(/without a place/)).toHaveCount(0);
+
+  // What is on the screen is what was kept.
+  await page.reload();
+  await stockOf(page, /^Birch ply 12/).click();
+  await expect(locked).toBeVisible();
+});
+
+test("a panel cannot be let go on another one", async ({ page }) => {
+  const id = await copyOf(page, "hl-204");
+  await page.goto(`/jobs/${id}?stage=layout`);
+  await layOutBoard(page);
+  // Told from the sheet: the pane may scroll a little to what gets the focus.
+  const place = async () => {
+    const box = await page.getByRole("button", { name: /^N, 486/ }).boundingBox();
+    const sheet = await page.locator('[data-sheet="0"]').boundingBox();
+    return [(box?.x ?? 0) - (sheet?.x ?? 0), (box?.y ?? 0) - (sheet?.y ?? 0)];
+  };
+  const stood = await place();
+  const before = await page.getByRole("button", { name: /^N, 486/ }).boundingBox();
+  const other = await page
+    .getByRole("button", { name: /^Q, 376/ })
+    .first()
+    .boundingBox();
+  if (!before || !other) throw new Error("panels");
+  await page.mouse.move(before.x + 12, before.y + 12);
+  await page.mouse.down();
+  await page.mouse.move(other.x + 30, other.y + 24, { steps: 8 });
+  await page.mouse.up();
+  await expect(page.getByText(/There is no room|off the sheet|right across/)).toBeVisible();
+  expect(await place()).toEqual(stood);
+});
+
+test("from the rack: used first, set aside, released with labels, and on paper", async ({ page }) => {
+  const id = await copyOf(page, "hl-204");
+  await page.goto(`/jobs/${id}?stage=layout`);
+  await layOutBoard(page);
+  await expect(page.getByText(/R-2 from the rack/)).toHaveCount(0);
+  await page.getByRole("button", { name: /^Settings/ }).click();
+  await page.getByLabel("Rack pieces").click();
+  await page.getByRole("option", { name: "Used up first" }).click();
+  await page.getByLabel("Least rest to keep, mm").fill("250");
+  await page.getByLabel("Least rest to keep, mm").press("Enter");
+  await page.keyboard.press("Escape");
+  await saved(page);
+  await expect(page.getByText(/^Stale: .*kerf, trims or stock sizes changed since/)).toBeVisible();
+  await layOutBoard(page);
+  await expect(page.getByText(/R-2 from the rack/)).toBeVisible();
+
+  await page.goto("/rack");
+  await expect(page.getByRole("row", { name: /R-2/ })).toContainText("HL-204");
+  await expectAccessible(page);
+  await page.goto(`/jobs/${id}?stage=layout`);
+  await stockOf(page, /^Birch ply 12/).click();
+
+  const answer = await page.request.get(
+    `/api/jobs/${id}/diagrams?task=${encodeURIComponent("panel:birch-ply-12:birch ply")}&format=pdf`,
+  );
+  expect(answer.status()).toBe(200);
+  const file = test.info().outputPath("diagrams.pdf");
+  writeFileSync(file, await answer.body());
+  const text = execFileSync("pdftotext", ["-layout", file, "-"]).toString();
+  expect(text).toContain("Birch ply 12");
+  expect(text).toContain("900 × 610 mm");
+  expect(text).toContain("Cutting order of sheet 1");
+
+  await page.getByRole("button", { name: "Release", exact: true }).click();
+  await expect(page.getByText("Leaves the rack: R-2.")).toBeVisible();
+  await page.getByRole("dialog").getByRole("button", { name: "Release" }).click();
+  await expect(page.getByText(/Cut up: R-2/)).toBeVisible();
+  await page.getByRole("button", { name: "Close" }).click();
+  await expect(page.getByText(/^Released to the floor/)).toBeVisible();
+  await expect(page.getByRole("button", { name: "Release", exact: true })).toBeDisabled();
+  await page.goto("/rack");
+  await expect(page.getByText("R-2", { exact: true })).toHaveCount(0);
+});
+
+test("sides kept together as one blank, grooves told before it is parted", async ({ page }) => {
+  const id = await copyOf(page, "hl-207");
+  await page.goto(`/jobs/${id}?stage=layout`);
+  await layOutBoard(page, /^Birch ply 18/);
+  await page
+    .getByRole("button", { name: /^F, .* on sheet 1/ })
+    .first()
+    .click();
+  await page.getByRole("button", { name: "Keep together" }).click();
+  await expect(page.getByText(/^One blank of/)).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole("button", { name: "Keep these together" }).click();
+  await saved(page);
+  await page.getByRole("button", { name: /^Lay out again/ }).click();
+  await expect(page.getByText(/^Stale/)).toHaveCount(0, { timeout: 30_000 });
+  await expect(page.getByRole("button", { name: "Keep together (1)" })).toBeVisible();
+  await page.getByText(/Cutting order of sheet 1/).click();
+  await expect(page.getByRole("cell", { name: "groove, before it is parted" }).first()).toBeVisible();
+});
+
+test("bars by hand, and two jobs laid out together", async ({ page }) => {
+  const id = await copyOf(page, "hl-204");
+  await page.goto(`/jobs/${id}?stage=layout`);
+  await stockOf(page, /^Square tube 40/).click();
+  await page
+    .getByRole("button", { name: "Lay out again" })
+    .or(page.getByRole("button", { name: "Lay out", exact: true }))
+    .click();
+  await expect(page.getByText(/saved by \d+ shared cuts/)).toBeVisible({ timeout: 40_000 });
+  await expect(page.getByRole("button", { name: "Lay out again" })).toBeEnabled({ timeout: 40_000 });
+  await page.getByText(/stop settings/).click();
+  await expect(page.getByRole("cell", { name: "Mitre saw, bench" }).first()).toBeVisible();
+  const piece = page.getByRole("button", { name: /^F, 560 on pattern \d$/ }).first();
+  await piece.focus();
+  await page.keyboard.press("l");
+  await expect(page.getByRole("button", { name: /^F, 560 on pattern \d, locked$/ })).toBeVisible();
+
+  await page.goto("/batches");
+  await page
+    .getByLabel(/^HL-204 Potting bench/)
+    .first()
+    .check();
+  await page
+    .getByLabel(/^HL-207 Seed-packet cabinet/)
+    .first()
+    .check();
+  await page.getByLabel("Its name").fill("This week");
+  await page.getByRole("button", { name: "Lay them out together" }).click();
+  await expect(page.getByRole("heading", { name: "This week" })).toBeVisible();
+  await stockOf(page, /^Birch ply 12/).click();
+  await page.getByRole("button", { name: "Lay out", exact: true }).click();
+  await expect(page.getByRole("button", { name: /^HL-204 N, .* on sheet/ })).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByRole("button", { name: /^HL-207 C, .* on sheet/ }).first()).toBeVisible();
+  await expectAccessible(page);
+});

@@ -1,0 +1,35 @@
+/** What is odd about a problem though it can be computed: a kerf wider than a piece, trims that leave nothing of a stock size. */
+import { type BarProblem, usableLength } from "./bars";
+import type { SheetProblem } from "./sheets";
+
+/** Sentences, each with what, where and what to do; none when nothing is odd. */
+export function problemNotes(problem: BarProblem | SheetProblem): readonly string[] {
+  return "pieces" in problem ? barNotes(problem) : sheetNotes(problem);
+}
+
+function barNotes(problem: BarProblem): readonly string[] {
+  const notes: string[] = [];
+  const least = Math.min(...problem.pieces.filter(({ qty }) => qty > 0).map(({ length }) => length));
+  if (problem.kerf > least)
+    notes.push(`The kerf of ${problem.kerf} mm is wider than the shortest piece of ${least} mm; check both.`);
+  problem.stock.forEach(({ length }, i) => {
+    if (usableLength(problem, i) <= 0)
+      notes.push(`Trims and what the saw holds leave nothing of a bar of ${length} mm; make them smaller.`);
+  });
+  return [...new Set(notes)];
+}
+
+function sheetNotes({ kerf, trim, stock, panels }: SheetProblem): readonly string[] {
+  const notes: string[] = [];
+  const least = Math.min(
+    ...panels.filter(({ qty }) => qty > 0).map((one) => Math.min(one.length, one.width)),
+  );
+  if (kerf > least)
+    notes.push(`The kerf of ${kerf} mm is wider than the narrowest panel of ${least} mm; check both.`);
+  for (const { length, width } of stock)
+    if (Math.min(length, width) <= 2 * trim)
+      notes.push(
+        `The trim of ${trim} mm leaves nothing of a sheet of ${length} × ${width} mm; make it smaller.`,
+      );
+  return [...new Set(notes)];
+}
