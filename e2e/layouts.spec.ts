@@ -35,7 +35,7 @@ test("the potting bench by hand: a panel to another sheet, locked, filled again,
   await layOutBoard(page);
   await expect(page.getByText(/^Sheet 2/)).toHaveCount(0);
 
-  await dragTo(page, /^N, 486 × 326 on sheet 1/, "text=Drop here for another sheet", [0.3, 0.5]);
+  await dragTo(page, /^N, 486 × 326 on sheet 1/, "text=Drop here: another 1525", [0.3, 0.5]);
   await expect(page.getByRole("button", { name: /^N, 486 × 326 on sheet 2$/ })).toBeVisible();
   await expect(stockOf(page, /^Birch ply 12/)).toContainText("2 sheets");
   await page.keyboard.press("l");

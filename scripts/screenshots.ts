@@ -167,6 +167,7 @@ const VIEWS: readonly View[] = [
     },
   },
   { name: "stockroom", url: "/stockroom" },
+  { name: "rack", url: "/rack" },
 ];
 
 const server = spawn(process.execPath, ["e2e/serve.mjs"], {

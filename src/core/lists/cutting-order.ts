@@ -62,7 +62,7 @@ const TURN_WORDS: Readonly<Record<PieceTurn, string>> = {
 };
 
 /** The id of a row of the order, which says what is drawn of it: the piece and the way it lies. */
-export const orderRowId = (step: number, piece: number, turn: PieceTurn | null) =>
+const orderRowId = (step: number, piece: number, turn: PieceTurn | null) =>
   `${step}.${piece}.${turn ?? "drawn"}`;
 
 export function ofOrderRow(id: string): { readonly piece: number; readonly turn: PieceTurn | null } | null {

@@ -1,11 +1,10 @@
 "use client";
 /** The line over a pane: what it shows on the left, what can be done with it on the right. */
-import { Download } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import type { ReactNode } from "react";
 import { toast } from "sonner";
 import type { ListSetup, VariantId } from "@/core/job";
-import { buttonClass } from "../common/button";
+import { OUT_ITEM, OutMenu, OutWords } from "../common/out-menu";
 import { useDesk, useDeskState } from "./desk-context";
 import type { Desk } from "./desk-store";
 
@@ -89,31 +88,16 @@ export function Out({ list }: { readonly list?: ListSetup | undefined }) {
   const revision = useDeskState((state) => state.revision);
   const variant = useDeskState((state) => state.variant);
   return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger className={buttonClass("plain")}>
-        <Download size={16} aria-hidden /> Out
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="end"
-          sideOffset={4}
-          className="z-50 w-[300px] rounded-sm border border-seam bg-leaf p-1 shadow-lg"
+    <OutMenu heading={`Revision ${revision}, as it stands now`}>
+      {papersWith(list).map((paper) => (
+        <DropdownMenu.Item
+          key={paper.label}
+          className={OUT_ITEM}
+          onSelect={() => void takeAway(desk, paper, variant)}
         >
-          <DropdownMenu.Label className="px-2 py-1 text-[12px] text-ink-soft">
-            Revision {revision}, as it stands now
-          </DropdownMenu.Label>
-          {papersWith(list).map((paper) => (
-            <DropdownMenu.Item
-              key={paper.label}
-              className="cursor-pointer rounded-sm px-2 py-1 data-[highlighted]:bg-brass-pale data-[highlighted]:outline-none"
-              onSelect={() => void takeAway(desk, paper, variant)}
-            >
-              <span className="block text-[14px]">{paper.label}</span>
-              <span className="block text-[12px] text-ink-soft">{paper.contains}</span>
-            </DropdownMenu.Item>
-          ))}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
+          <OutWords label={paper.label} contains={paper.contains} />
+        </DropdownMenu.Item>
+      ))}
+    </OutMenu>
   );
 }

@@ -1,11 +1,10 @@
 "use client";
 /** Bars drawn to scale, on which pieces are moved by hand: along their bar, to another one, or to one that is not begun. */
 import {
-  closestCenter,
   DndContext,
   type DragEndEvent,
   PointerSensor,
-  useDraggable,
+  pointerWithin,
   useDroppable,
   useSensor,
   useSensors,
@@ -28,6 +27,7 @@ import {
 import { DisplayList, screenMeasure } from "../common/display-list";
 import { type HandAction, HandBar } from "./hand-bar";
 import { useLayoutGround } from "./layout-ground";
+import { PieceButton } from "./piece-button";
 import { handKey, useByHand } from "./use-by-hand";
 import { Waiting } from "./waiting";
 
@@ -45,7 +45,8 @@ export function BarBench({ kept, width }: { readonly kept: KeptBars; readonly wi
   const scale = (width - 8) / longest;
   const pieceAt = (where: PieceAt) => layout.bars[where.bar]?.pieces[where.place];
   const nameOf = (piece: number) => pieceKey(at(kept.pieces, piece));
-  const fresh = freshBar(kept);
+  const further = freshBars(kept);
+  const fresh = further[0] ?? null;
 
   const accept = (changed: Result<BarLayout, string>): void => {
     if (changed.ok) hand.put(changed.value);
@@ -118,7 +119,7 @@ export function BarBench({ kept, width }: { readonly kept: KeptBars; readonly wi
   const one = held ? pieceAt(held) : undefined;
   return (
     <div onKeyDown={onKeys}>
-      <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={onEnd}>
+      <DndContext sensors={sensors} collisionDetection={pointerWithin} onDragEnd={onEnd}>
         <HandBar
           held={
             held && one !== undefined
@@ -133,7 +134,11 @@ export function BarBench({ kept, width }: { readonly kept: KeptBars; readonly wi
           onAction={act}
           allow={null}
         >
-          {fresh === null ? null : <FreshBar kept={kept} stock={fresh} />}
+          <span className="flex gap-2">
+            {further.map((stock) => (
+              <FreshBar key={stock} kept={kept} stock={stock} />
+            ))}
+          </span>
         </HandBar>
         <Waiting
           pieces={layout.unplaced.map(({ piece, qty, why }) => ({
@@ -190,8 +195,10 @@ function placeFor(kept: KeptBars, index: number, middle: number, from: PieceAt |
   return before.length;
 }
 
-/** The bar length of which one more can be begun: the cheapest that is not used up; null when none is. */
-function freshBar({ problem, layout }: KeptBars): number | null {
+const MOST_FRESH = 3;
+
+/** The stock of which one more bar can be begun, as far as it is not used up. */
+function freshBars({ problem, layout }: KeptBars): readonly number[] {
   const used = (stock: number) =>
     layout.bars.reduce((sum, bar) => sum + (bar.stock === stock ? bar.times : 0), 0);
   const order = problem.stock
@@ -200,8 +207,12 @@ function freshBar({ problem, layout }: KeptBars): number | null {
       const { count } = at(problem.stock, i);
       return count === null || used(i) < count;
     })
-    .sort((a, b) => (at(problem.stock, a).price ?? 0) - (at(problem.stock, b).price ?? 0));
-  return order[0] ?? null;
+    // What is bought comes first, the cheapest before the others; then what lies in the rack.
+    .sort((a, b) => {
+      const [one, other] = [at(problem.stock, a), at(problem.stock, b)];
+      return Number(one.rack !== null) - Number(other.rack !== null) || (one.price ?? 0) - (other.price ?? 0);
+    });
+  return order.slice(0, MOST_FRESH);
 }
 
 type OneBarProps = {
@@ -258,12 +269,12 @@ function OneBar({ kept, index, scale, held, onHold }: OneBarProps) {
             <PieceButton
               // biome-ignore lint/suspicious/noArrayIndexKey: a piece is known by its place on the bar
               key={place}
-              from={{ bar: index, place }}
-              left={left * scale}
-              width={(right - left) * scale}
+              id={`piece-${index}-${place}`}
+              data={{ bar: index, place }}
+              box={{ left: left * scale, top: 0, width: (right - left) * scale, height: DEPTH }}
               name={`${pieceKey(at(kept.pieces, piece))}, ${at(kept.problem.pieces, piece).length} on pattern ${index + 1}${bar.locked?.includes(place) ? ", locked" : ""}`}
               held={held?.bar === index && held.place === place}
-              onHold={onHold}
+              onHold={() => onHold({ bar: index, place })}
             />
           );
         })}
@@ -272,55 +283,18 @@ function OneBar({ kept, index, scale, held, onHold }: OneBarProps) {
   );
 }
 
-function PieceButton({
-  from,
-  left,
-  width,
-  name,
-  held,
-  onHold,
-}: {
-  readonly from: PieceAt;
-  readonly left: number;
-  readonly width: number;
-  readonly name: string;
-  readonly held: boolean;
-  readonly onHold: (where: PieceAt) => void;
-}) {
-  const { setNodeRef, listeners, transform, isDragging } = useDraggable({
-    id: `piece-${from.bar}-${from.place}`,
-    data: from,
-  });
-  return (
-    <button
-      ref={setNodeRef}
-      type="button"
-      aria-label={name}
-      aria-pressed={held}
-      className={`absolute top-0 cursor-grab touch-none ${held ? "outline-3 -outline-offset-3 outline-brass" : ""} ${isDragging ? "z-30 border border-ink bg-brass-pale/80" : ""}`}
-      style={{
-        left,
-        width,
-        height: DEPTH,
-        transform: transform ? `translate(${transform.x}px, ${transform.y}px)` : undefined,
-      }}
-      onClick={() => onHold(from)}
-      onFocus={() => onHold(from)}
-      {...listeners}
-    />
-  );
-}
-
-/** Where a further bar can be begun. */
+/** Where a further bar of one length, or a piece of the rack, can be begun. */
 function FreshBar({ kept, stock }: { readonly kept: KeptBars; readonly stock: number }) {
+  const ground = useLayoutGround();
   const bar = kept.layout.bars.length;
-  const { setNodeRef, isOver } = useDroppable({ id: `bar-${bar}`, data: { bar, stock } });
+  const { setNodeRef, isOver } = useDroppable({ id: `fresh-${stock}`, data: { bar, stock } });
+  const { length, rack } = at(kept.problem.stock, stock);
   return (
     <p
       ref={setNodeRef}
-      className={`border border-dashed bg-leaf px-3 py-1 text-[13px] ${isOver ? "border-brass text-ink" : "border-seam text-ink-soft"}`}
+      className={`border border-dashed bg-leaf px-2.5 py-1 ${isOver ? "border-brass text-ink" : "border-seam text-ink-soft"}`}
     >
-      Drop here for another bar of {at(kept.problem.stock, stock).length}
+      {rack === null ? "Drop here: another" : `Drop here: ${ground.rackLabel(rack)},`} {length}
     </p>
   );
 }

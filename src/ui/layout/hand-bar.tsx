@@ -19,58 +19,67 @@ export type HandBarProps = {
 
 export function HandBar({ held, hand, onAction, allow, children }: HandBarProps) {
   return (
+    // Two lines that keep their height: nothing under the pointer may move while a piece is taken up.
     <div
       role="toolbar"
       aria-label="By hand"
-      className="sticky top-0 z-20 mb-2 flex min-h-8 flex-wrap items-center gap-x-3 border-seam border-b bg-leaf/95 pb-1 text-[13px]"
+      className="sticky top-0 z-20 mb-2 border-seam border-b bg-leaf pb-1 text-[13px]"
     >
-      <Button
-        look="plain"
-        icon={<Undo2 size={14} aria-hidden />}
-        disabled={!hand.canUndo}
-        onClick={hand.undo}
-      >
-        Take back
-      </Button>
-      <Button
-        look="plain"
-        icon={<Redo2 size={14} aria-hidden />}
-        disabled={!hand.canRedo}
-        onClick={hand.redo}
-      >
-        Again
-      </Button>
-      {held ? (
-        <>
-          <b className="font-semibold font-slab">{held.name}</b>
-          <Button look="plain" icon={<RotateCw size={14} aria-hidden />} onClick={() => onAction("turn")}>
-            Turn (T)
-          </Button>
-          <Button
-            look="plain"
-            icon={held.locked ? <LockOpen size={14} aria-hidden /> : <Lock size={14} aria-hidden />}
-            onClick={() => onAction("lock")}
-          >
-            {held.locked ? "Let go (L)" : "Lock (L)"}
-          </Button>
-          <Button
-            look="plain"
-            icon={<ArrowLeftRight size={14} aria-hidden />}
-            onClick={() => onAction("next")}
-          >
-            To the next (Page Down)
-          </Button>
-          <Button look="plain" icon={<PackageOpen size={14} aria-hidden />} onClick={() => onAction("aside")}>
-            Set aside (Delete)
-          </Button>
-        </>
-      ) : (
-        <span className="text-ink-soft">Drag a piece, or pick it and use the arrow keys.</span>
-      )}
-      <div className="ml-auto">{children}</div>
+      <div className="flex h-8 items-center gap-x-3 overflow-hidden">
+        <Button
+          look="plain"
+          icon={<Undo2 size={14} aria-hidden />}
+          disabled={!hand.canUndo}
+          onClick={hand.undo}
+        >
+          Take back
+        </Button>
+        <Button
+          look="plain"
+          icon={<Redo2 size={14} aria-hidden />}
+          disabled={!hand.canRedo}
+          onClick={hand.redo}
+        >
+          Again
+        </Button>
+        <div className="ml-auto whitespace-nowrap">{children}</div>
+      </div>
+      <div className="flex h-7 items-center gap-x-3 overflow-hidden whitespace-nowrap">
+        {held ? (
+          <>
+            <b className="font-semibold font-slab">{held.name}</b>
+            <Button look="plain" icon={<RotateCw size={14} aria-hidden />} onClick={() => onAction("turn")}>
+              Turn (T)
+            </Button>
+            <Button
+              look="plain"
+              icon={held.locked ? <LockOpen size={14} aria-hidden /> : <Lock size={14} aria-hidden />}
+              onClick={() => onAction("lock")}
+            >
+              {held.locked ? "Let go (L)" : "Lock (L)"}
+            </Button>
+            <Button
+              look="plain"
+              icon={<ArrowLeftRight size={14} aria-hidden />}
+              onClick={() => onAction("next")}
+            >
+              To the next (Page Down)
+            </Button>
+            <Button
+              look="plain"
+              icon={<PackageOpen size={14} aria-hidden />}
+              onClick={() => onAction("aside")}
+            >
+              Set aside (Delete)
+            </Button>
+          </>
+        ) : (
+          <span className="text-ink-soft">Drag a piece, or pick it and use the arrow keys.</span>
+        )}
+      </div>
       <div role="status">
         {hand.message ? (
-          // Over the drawing, so that nothing under the pointer moves away.
+          // Over the drawing, for the same reason.
           <p className="absolute top-full left-0 flex items-center gap-3 border border-oxide bg-oxide-pale px-3 py-1 text-oxide">
             {hand.message}
             {allow ? (

@@ -147,7 +147,7 @@ function Layout({ kept }: { readonly kept: KeptLayout }) {
     if (!box.current) return;
     const pane = box.current.parentElement;
     const watcher = new ResizeObserver(() =>
-      setSize({ width: box.current?.clientWidth ?? 0, height: (pane?.clientHeight ?? 0) - 110 }),
+      setSize({ width: box.current?.clientWidth ?? 0, height: (pane?.clientHeight ?? 0) - 136 }),
     );
     watcher.observe(box.current);
     if (pane) watcher.observe(pane);

@@ -8,7 +8,7 @@ import {
   type DragEndEvent,
   type DragMoveEvent,
   PointerSensor,
-  useDraggable,
+  pointerWithin,
   useDroppable,
   useSensor,
   useSensors,
@@ -39,6 +39,7 @@ import { DisplayList, screenMeasure } from "../common/display-list";
 import { CuttingOrder } from "./cutting-order";
 import { type HandAction, HandBar } from "./hand-bar";
 import { useLayoutGround } from "./layout-ground";
+import { PieceButton } from "./piece-button";
 import { handKey, useByHand } from "./use-by-hand";
 import { Waiting } from "./waiting";
 
@@ -65,7 +66,11 @@ export function SheetBench({
   const ground = useLayoutGround();
   const hand = useByHand<SheetLayout>(kept);
   const [held, setHeld] = useState<PlacedAt | null>(null);
-  const [goingTo, setGoingTo] = useState<{ readonly sheet: number; readonly good: boolean } | null>(null);
+  const [goingTo, setGoingTo] = useState<{
+    readonly sheet: number;
+    readonly stock: number;
+    readonly good: boolean;
+  } | null>(null);
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
   const sizes = layout.sheets.map((sheet) => at(problem.stock, sheet.stock));
   const longest = Math.max(1, ...sizes.map((size) => size.length));
@@ -138,7 +143,13 @@ export function SheetBench({
   const onMove = (event: DragMoveEvent) => {
     const going = spotOf(event);
     const fresh = going !== null && going.spot.sheet >= layout.sheets.length;
-    setGoingTo(going && { sheet: going.spot.sheet, good: fresh || tried(going.from, going.spot).ok });
+    setGoingTo(
+      going && {
+        sheet: going.spot.sheet,
+        stock: going.spot.stock ?? -1,
+        good: fresh || tried(going.from, going.spot).ok,
+      },
+    );
   };
   const onEnd = (event: DragEndEvent) => {
     setGoingTo(null);
@@ -193,7 +204,7 @@ export function SheetBench({
       case "next": {
         const to = held.sheet + (action === "next" ? 1 : -1);
         const fresh = to >= layout.sheets.length;
-        const stock = freshStock(kept);
+        const stock = freshStocks(kept)[0] ?? null;
         if (to < 0 || (fresh && stock === null)) {
           hand.say(to < 0 ? "This is the first sheet." : "There is no further sheet in stock.");
           return;
@@ -228,15 +239,17 @@ export function SheetBench({
   const task = ground.tasks.find((one) => one.id === kept.taskId);
   const rowOf = (piece: KeptSheets["pieces"][number]) => (task ? ground.rowOf(task, piece) : null);
   const one = held ? layout.sheets[held.sheet]?.placements[held.index] : undefined;
-  const fresh = freshStock(kept);
+  const further = freshStocks(kept);
+  const fresh = further[0] ?? null;
   return (
     <div onKeyDown={onKeys}>
       <DndContext
         sensors={sensors}
+        // What lies under the pointer is meant, not what the panel overlaps most.
+        collisionDetection={pointerWithin}
         onDragMove={onMove}
         onDragEnd={onEnd}
         onDragCancel={() => setGoingTo(null)}
-        // One drawing after the other, no grid of drop targets: what lies under the pointer is meant.
         accessibility={{
           screenReaderInstructions: {
             draggable:
@@ -256,13 +269,16 @@ export function SheetBench({
               : null
           }
         >
-          {fresh === null ? null : (
-            <FreshSheet
-              kept={kept}
-              stock={fresh}
-              going={goingTo?.sheet === layout.sheets.length ? goingTo.good : null}
-            />
-          )}
+          <span className="flex gap-2">
+            {further.map((stock) => (
+              <FreshSheet
+                key={stock}
+                kept={kept}
+                stock={stock}
+                going={goingTo?.sheet === layout.sheets.length && goingTo.stock === stock}
+              />
+            ))}
+          </span>
         </HandBar>
         <Waiting
           pieces={layout.unplaced.map(({ panel, qty, why }) => ({
@@ -328,16 +344,22 @@ function placeFor({ problem, layout }: KeptSheets, panel: number, fresh: number 
   return null;
 }
 
-/** The stock size of which one more sheet can be begun: the cheapest that is not used up; null when none is. */
-function freshStock({ problem, layout }: KeptSheets): number | null {
+const MOST_FRESH = 3;
+
+/** The stock of which one more sheet can be begun, as far as it is not used up. */
+function freshStocks({ problem, layout }: KeptSheets): readonly number[] {
   const order = problem.stock
     .map((_, i) => i)
     .filter((i) => {
       const { count } = at(problem.stock, i);
       return count === null || layout.sheets.filter((sheet) => sheet.stock === i).length < count;
     })
-    .sort((a, b) => (at(problem.stock, a).price ?? 0) - (at(problem.stock, b).price ?? 0));
-  return order[0] ?? null;
+    // What is bought comes first, the cheapest before the others; then what lies in the rack.
+    .sort((a, b) => {
+      const [one, other] = [at(problem.stock, a), at(problem.stock, b)];
+      return Number(one.rack !== null) - Number(other.rack !== null) || (one.price ?? 0) - (other.price ?? 0);
+    });
+  return order.slice(0, MOST_FRESH);
 }
 
 function SheetCaption({ kept, index }: { readonly kept: KeptSheets; readonly index: number }) {
@@ -389,10 +411,11 @@ function OneSheet({ kept, index, scale, held, going, onHold }: OneSheetProps) {
         />
       </div>
       {sheet.placements.map((one, i) => (
-        <PanelButton
+        <PieceButton
           // biome-ignore lint/suspicious/noArrayIndexKey: a placement is known by its place in the sheet
           key={i}
-          from={{ sheet: index, index: i }}
+          id={`panel-${index}-${i}`}
+          data={{ sheet: index, index: i }}
           box={{
             left: one.x * scale,
             top: (stock.width - one.y - one.width) * scale,
@@ -401,50 +424,10 @@ function OneSheet({ kept, index, scale, held, going, onHold }: OneSheetProps) {
           }}
           name={`${pieceKey(at(kept.pieces, one.panel))}, ${one.length} × ${one.width} on sheet ${index + 1}${finishedWords(kept, one.panel)}${one.locked ? ", locked" : ""}`}
           held={held?.sheet === index && held.index === i}
-          onHold={onHold}
+          onHold={() => onHold({ sheet: index, index: i })}
         />
       ))}
     </div>
-  );
-}
-
-function PanelButton({
-  from,
-  box,
-  name,
-  held,
-  onHold,
-}: {
-  readonly from: PlacedAt;
-  readonly box: {
-    readonly left: number;
-    readonly top: number;
-    readonly width: number;
-    readonly height: number;
-  };
-  readonly name: string;
-  readonly held: boolean;
-  readonly onHold: (at: PlacedAt) => void;
-}) {
-  const { setNodeRef, listeners, transform, isDragging } = useDraggable({
-    id: `panel-${from.sheet}-${from.index}`,
-    data: from,
-  });
-  return (
-    <button
-      ref={setNodeRef}
-      type="button"
-      aria-label={name}
-      aria-pressed={held}
-      className={`absolute cursor-grab touch-none ${held ? "outline-3 -outline-offset-3 outline-brass" : ""} ${isDragging ? "z-30 border border-ink bg-brass-pale/80" : ""}`}
-      style={{
-        ...box,
-        transform: transform ? `translate(${transform.x}px, ${transform.y}px)` : undefined,
-      }}
-      onClick={() => onHold(from)}
-      onFocus={() => onHold(from)}
-      {...listeners}
-    />
   );
 }
 
@@ -454,7 +437,7 @@ function finishedWords(kept: KeptSheets, panel: number): string {
   return finished ? `, finished ${finished[0]} × ${finished[1]}` : "";
 }
 
-/** Where a further sheet can be begun. */
+/** Where a further sheet of one size, or a piece of the rack, can be begun. */
 function FreshSheet({
   kept,
   stock,
@@ -462,17 +445,18 @@ function FreshSheet({
 }: {
   readonly kept: KeptSheets;
   readonly stock: number;
-  readonly going: boolean | null;
+  readonly going: boolean;
 }) {
+  const ground = useLayoutGround();
   const sheet = kept.layout.sheets.length;
-  const { setNodeRef } = useDroppable({ id: `sheet-${sheet}`, data: { sheet, stock } });
-  const { length, width } = at(kept.problem.stock, stock);
+  const { setNodeRef } = useDroppable({ id: `fresh-${stock}`, data: { sheet, stock } });
+  const { length, width, rack } = at(kept.problem.stock, stock);
   return (
     <p
       ref={setNodeRef}
-      className={`border border-dashed bg-leaf px-3 py-1 text-[13px] ${going === null ? "border-seam text-ink-soft" : going ? "border-moss text-moss-deep" : "border-oxide text-oxide"}`}
+      className={`border border-dashed bg-leaf px-2.5 py-1 ${going ? "border-moss text-moss-deep" : "border-seam text-ink-soft"}`}
     >
-      Drop here for another sheet of {length} × {width}
+      {rack === null ? "Drop here: another" : `Drop here: ${ground.rackLabel(rack)},`} {length} × {width}
     </p>
   );
 }

@@ -60,7 +60,7 @@ export function fits(instance: BarInstance, type: BarType, counts: readonly numb
 }
 
 /** Pieces of each end class. */
-export function endCounts(instance: BarInstance, counts: readonly number[]): readonly number[] {
+function endCounts(instance: BarInstance, counts: readonly number[]): readonly number[] {
   const ends = new Array<number>(instance.endClasses).fill(0);
   counts.forEach((count, i) => {
     const { endClass } = at(instance.sizes, i);

@@ -28,7 +28,7 @@ const MOST_MIXES = 4000;
  * The mixes that cost at least `from` and less than `below` and could hold all pieces, cheapest first; free bars stand in
  * every one. Only those to which no bar can be added below the cost stand, for they hold most. Null: too many.
  */
-export function mixesBetween(instance: BarInstance, from: number, below: number): readonly Mix[] | null {
+function mixesBetween(instance: BarInstance, from: number, below: number): readonly Mix[] | null {
   const types = mixTypes(instance);
   const load = wholeLoad(instance);
   const mixes: Mix[] = [];

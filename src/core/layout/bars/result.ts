@@ -155,7 +155,7 @@ function fixedBar(
 }
 
 /** The way in which a piece of a bar lies. */
-export function wayOf(problem: BarProblem, bar: Pick<CutBar, "pieces" | "turns">, place: number): Way {
+function wayOf(problem: BarProblem, bar: Pick<CutBar, "pieces" | "turns">, place: number): Way {
   const turn = bar.turns?.[place] ?? null;
   const ways = waysOf(problem.pieces[at(bar.pieces, place)]?.ends ?? null);
   return ways.find((way) => way.turn === turn) ?? at(ways, 0);

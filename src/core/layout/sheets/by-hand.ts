@@ -272,7 +272,7 @@ export function setAside(
   }
   return ok(recounted(problem, { ...layout, unplaced }, sheets));
 }
-export const ASIDE = "set aside by hand";
+const ASIDE = "set aside by hand";
 
 /** Locks a panel to its place, or lets it go; a panel that is let go lies with its grain again when it is filled in. */
 export function setLock(layout: SheetLayout, from: PlacedAt, locked: boolean): SheetLayout {

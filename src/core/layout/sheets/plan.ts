@@ -57,7 +57,7 @@ export function fillPlan(instance: SheetInstance, wanted: Wanted, rule: FillRule
 }
 
 /** What is free on a sheet with locked panels, filled. */
-export function fillBegun(
+function fillBegun(
   instance: SheetInstance,
   begun: number,
   rest: readonly number[],
