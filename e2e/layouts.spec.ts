@@ -87,9 +87,10 @@ test("a panel cannot be let go on another one", async ({ page }) => {
     .first()
     .boundingBox();
   if (!before || !other) throw new Error("panels");
-  await page.mouse.move(before.x + 12, before.y + 12);
+  // Taken in its middle and let go with the middle on the other: they cannot but collide.
+  await page.mouse.move(before.x + before.width / 2, before.y + before.height / 2);
   await page.mouse.down();
-  await page.mouse.move(other.x + 30, other.y + 24, { steps: 8 });
+  await page.mouse.move(other.x + other.width / 2, other.y + other.height / 2, { steps: 8 });
   await page.mouse.up();
   await expect(page.getByText(/There is no room|off the sheet|right across/)).toBeVisible();
   expect(await place()).toEqual(stood);

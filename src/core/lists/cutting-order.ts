@@ -205,7 +205,8 @@ export function sheetOrderTable(
   const left = order.left.filter(({ panel }) => panel !== null);
   const words = `${order.cuts.length} cuts at ${order.settings} settings.`;
   const rest = left.map((one) => `${gives(one)} from ${name(one.of)}`).join(", ");
-  const note = left.length > 0 ? `${words} Left at its size without a cut: ${rest}.` : words;
+  const without = left.length > 0 ? ` Left at its size without a cut: ${rest}.` : "";
+  const note = `${words}${without}${grooves.length > 0 ? " Grooves are told from finished edges." : ""}`;
   return table(`Cutting order of sheet ${sheet + 1}`, SHEET_COLUMNS, rows, note);
 }
 
