@@ -135,6 +135,7 @@ test("from the rack: used first, set aside, released with labels, and on paper",
   await expect(page.getByText(/Cut up: R-2/)).toBeVisible();
   await page.getByRole("button", { name: "Close" }).click();
   await expect(page.getByText(/^Released to the floor/)).toBeVisible();
+  await expect(page.getByText(/^Stale/)).toHaveCount(0);
   await expect(page.getByRole("button", { name: "Release", exact: true })).toBeDisabled();
   await page.goto("/rack");
   await expect(page.getByText("R-2", { exact: true })).toHaveCount(0);
@@ -194,4 +195,28 @@ test("bars by hand, and two jobs laid out together", async ({ page }) => {
   await expect(page.getByRole("button", { name: /^HL-204 N, .* on sheet/ })).toBeVisible({ timeout: 30_000 });
   await expect(page.getByRole("button", { name: /^HL-207 C, .* on sheet/ }).first()).toBeVisible();
   await expectAccessible(page);
+});
+
+test("a layout worker that dies is started once more, then told", async ({ page }) => {
+  await page.addInitScript(() => {
+    class DyingWorker extends EventTarget {
+      constructor() {
+        super();
+        document.documentElement.dataset["workers"] = String(
+          Number(document.documentElement.dataset["workers"] ?? 0) + 1,
+        );
+        setTimeout(() => this.dispatchEvent(new ErrorEvent("error", { message: "dead" })), 20);
+      }
+      postMessage(): void {}
+      terminate(): void {}
+    }
+    Object.assign(window, { Worker: DyingWorker });
+  });
+  const id = await copyOf(page, "hl-211");
+  await page.goto(`/jobs/${id}?stage=layout`);
+  await page.getByRole("button", { name: "Lay out", exact: true }).click();
+  await expect(page.getByText(/could not be laid out: the computation stopped twice/)).toBeVisible();
+  await expect(page.locator("html")).toHaveAttribute("data-workers", "2");
+  // Nothing hangs: it can be tried again.
+  await expect(page.getByRole("button", { name: "Lay out", exact: true })).toBeEnabled();
 });

@@ -20,6 +20,7 @@ const CORE = [
   "layout/stock",
   "layout/bars",
   "layout/sheets",
+  "layout/shapes",
   "layout",
   "quantities",
   "lists",

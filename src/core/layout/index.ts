@@ -3,6 +3,7 @@ export { adviceFor } from "./advice";
 export { blankOf } from "./blank";
 export {
   type FoundLayout,
+  isReleased,
   type KeptBars,
   type KeptLayout,
   type KeptSheets,

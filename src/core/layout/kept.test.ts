@@ -85,6 +85,13 @@ describe("a kept layout", () => {
     expect(keptFor(sheetTask({ rack: "first" }, taken as any), [kept])?.stale).toContain("rack piece");
   });
 
+  it("that is released does not ask for the rack pieces that it cut up", () => {
+    const kept = laid(sheetTask({ rack: "first" }, RACK));
+    const without = sheetTask({ rack: "first" });
+    expect(keptFor(without, [kept])?.stale).toContain("rack piece");
+    expect(keptFor(without, [{ ...kept, releasedAt: 5 }])?.stale).toBeNull();
+  });
+
   it("gives back rests from the least size that is worth keeping", () => {
     expect(restsToKeep(laid(sheetTask()))).toEqual([]);
     const rests = restsToKeep(laid(sheetTask({ keep: 300 })));

@@ -12,6 +12,8 @@ type Kept = {
   /** Revision of the job that it was made from. */
   readonly revision: number;
   readonly pieces: readonly LaidPiece[];
+  /** When it went to the floor; null or not there: it has not. */
+  readonly releasedAt?: number | null;
 };
 export type KeptBars = Kept & {
   readonly kind: "bars";
@@ -40,6 +42,8 @@ export function keptFor(task: LayoutTask, kept: readonly KeptLayout[]): FoundLay
 
 function staleWhy(task: LayoutTask, kept: KeptLayout): string | null {
   if (task.fingerprint !== kept.fingerprint) return changedWords(task.fingerprint, kept.fingerprint);
+  // What was released has cut up its rack pieces itself.
+  if (isReleased(kept)) return null;
   const lost = usedRack(kept).find((id) => !task.problem.stock.some((stock) => stock.rack === id));
   return lost === undefined ? null : "a rack piece that it uses is not free any more";
 }
@@ -61,6 +65,8 @@ function partsOf(fingerprint: string): readonly unknown[] | null {
     return null;
   }
 }
+
+export const isReleased = ({ releasedAt }: KeptLayout) => releasedAt !== null && releasedAt !== undefined;
 
 /** Ids of the rack pieces that a layout cuts from. */
 export function usedRack({ problem, layout }: KeptLayout): readonly string[] {

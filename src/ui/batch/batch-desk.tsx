@@ -9,7 +9,7 @@ import { styleOf } from "@/core/lists";
 import { indexStockroom, type Rack, type RackPiece, type StockroomData } from "@/core/stockroom";
 import { HomeFrame } from "../common/home-frame";
 import { call } from "../common/http";
-import type { DeskLayout, Released } from "../desk/desk-store";
+import type { Released } from "../desk/desk-store";
 import { LayoutGroundContext, type LayoutSource, useGround } from "../layout/layout-ground";
 import { LayoutLedger } from "../layout/layout-ledger";
 import { LayoutPicture } from "../layout/layout-picture";
@@ -20,7 +20,7 @@ export type BatchDeskProps = {
     readonly batch: { readonly id: string; readonly name: string };
     readonly jobs: readonly BatchJob[];
     readonly gone: number;
-    readonly layouts: readonly DeskLayout[];
+    readonly layouts: readonly KeptLayout[];
     readonly rack: Rack;
     readonly stockroom: StockroomData;
   };
@@ -38,7 +38,7 @@ export function BatchDesk({ opened, startWorker }: BatchDeskProps) {
   const tasks = useMemo(() => batchTasks(jobs, stockroom, rack), [jobs, stockroom, rack]);
   const url = `/api/batches/${encodeURIComponent(batch.id)}`;
   const put = useCallback(
-    (kept: DeskLayout) => setLayouts((all) => [...all.filter((one) => one.taskId !== kept.taskId), kept]),
+    (kept: KeptLayout) => setLayouts((all) => [...all.filter((one) => one.taskId !== kept.taskId), kept]),
     [],
   );
   const racked = useCallback(

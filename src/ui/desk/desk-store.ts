@@ -28,13 +28,10 @@ export type DeskJob = {
   readonly id: string;
   readonly revision: number;
   readonly job: Job;
-  readonly layouts: readonly DeskLayout[];
+  readonly layouts: readonly KeptLayout[];
   readonly rack: Rack;
   readonly steps: StepNames;
 };
-
-/** A kept layout, and when it was released to the floor. */
-export type DeskLayout = KeptLayout & { readonly releasedAt?: number | null };
 
 /** What a release took out of the rack and put into it. */
 export type Released = { readonly left: readonly RackPiece[]; readonly entered: readonly RackPiece[] };
@@ -50,7 +47,7 @@ export type DeskState = {
   /** The confirmed document with the pending edits. */
   readonly job: Job;
   readonly variant: VariantId | null;
-  readonly layouts: readonly DeskLayout[];
+  readonly layouts: readonly KeptLayout[];
   readonly rack: Rack;
   readonly steps: StepNames;
   readonly results: Results;
@@ -263,7 +260,7 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
       put({ layouts: reply.value.layouts, rack: reply.value.rack });
   }
 
-  const shownWith = (layouts: readonly DeskLayout[], kept: DeskLayout) => [
+  const shownWith = (layouts: readonly KeptLayout[], kept: KeptLayout) => [
     ...layouts.filter((one) => one.taskId !== kept.taskId),
     kept,
   ];

@@ -10,11 +10,11 @@ import { type KeptLayout, type LaidPiece, type LayoutTask, pieceKey } from "@/co
 import type { LengthStyle } from "@/core/measure";
 import type { SawEntry } from "@/core/stockroom";
 import type { TallyRow } from "@/core/tally";
-import type { DeskLayout, Released } from "../desk/desk-store";
+import type { Released } from "../desk/desk-store";
 
 export type LayoutSource = {
   readonly tasks: readonly LayoutTask[];
-  readonly layouts: readonly DeskLayout[];
+  readonly layouts: readonly KeptLayout[];
   readonly revision: number;
   readonly style: LengthStyle;
   readonly saws: readonly SawEntry[];

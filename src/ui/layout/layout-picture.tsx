@@ -3,7 +3,14 @@
 import { RotateCw, Square } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import { lyingPiece } from "@/core/drawing";
-import { type KeptBars, type KeptLayout, keptFor, type LayoutTask, problemNotes } from "@/core/layout";
+import {
+  isReleased,
+  type KeptBars,
+  type KeptLayout,
+  keptFor,
+  type LayoutTask,
+  problemNotes,
+} from "@/core/layout";
 import { barOrderTable } from "@/core/lists";
 import { Button } from "../common/button";
 import { DisplayList } from "../common/display-list";
@@ -89,9 +96,6 @@ export function LayoutPicture({
     </>
   );
 }
-
-const isReleased = (kept: KeptLayout & { readonly releasedAt?: number | null }) =>
-  kept.releasedAt !== null && kept.releasedAt !== undefined;
 
 const lockCount = ({ layout }: KeptLayout) =>
   "bars" in layout

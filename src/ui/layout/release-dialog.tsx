@@ -3,16 +3,16 @@
 import { Tags } from "lucide-react";
 import { Dialog } from "radix-ui";
 import { useState } from "react";
-import { restsToKeep, usedRack } from "@/core/layout";
+import { type KeptLayout, restsToKeep, usedRack } from "@/core/layout";
 import type { RackPiece } from "@/core/stockroom";
 import { Button, buttonClass } from "../common/button";
-import type { DeskLayout, Released } from "../desk/desk-store";
+import type { Released } from "../desk/desk-store";
 import { useLayoutGround } from "./layout-ground";
 
 const sizeOf = ({ length, width }: Pick<RackPiece, "length" | "width">) =>
   `${Math.round(length * 10) / 10}${width === null ? "" : ` × ${Math.round(width * 10) / 10}`}`;
 
-export function ReleaseDialog({ kept, disabled }: { readonly kept: DeskLayout; readonly disabled: boolean }) {
+export function ReleaseDialog({ kept, disabled }: { readonly kept: KeptLayout; readonly disabled: boolean }) {
   const ground = useLayoutGround();
   const [open, setOpen] = useState(false);
   const [done, setDone] = useState<Released | null>(null);
