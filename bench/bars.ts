@@ -17,6 +17,7 @@ import { loadLinearSolver } from "@/engines/linear-solver";
 import { firstFitBars } from "./references";
 
 const BUDGET_MS = 10_000;
+const MANY = 1000;
 const between = (random: Random, low: number, high: number) => low + random.below(high - low + 1);
 
 function problemOf(lengths: readonly number[], stock: BarProblemInput["stock"], kerf = 0): BarProblem {
@@ -151,5 +152,20 @@ export async function barTable(median: (values: readonly number[]) => number, on
       `  ${name.padEnd(36)}${`${proven} of ${count}`.padStart(9)} proven  median ${(median(times) / 1000).toFixed(2)} s, 90 % within ${(p90 / 1000).toFixed(2)} s, first answer ${Math.max(...firsts).toFixed(0)} ms at most, greatest gap ${(gap * 100).toFixed(2)} %; first-fit ${((excess / count) * 100).toFixed(1)} % dearer`,
     );
   }
+  memoryLine(solver);
   console.log("");
+}
+
+/** Memory over many problems in one process, as a long day at the desk would have it. */
+function memoryLine(solver: Awaited<ReturnType<typeof loadLinearSolver>>): void {
+  const random = seededRandom(5);
+  const make = shop([bar(6000, 24), bar(7500, 31)]);
+  const resident = () => Math.round(process.memoryUsage().rss / 1e6);
+  const marks: number[] = [];
+  for (let i = 0; i < MANY; i++) {
+    // Short budgets: what is asked is whether anything is left behind.
+    layOutBars(make(random), { solver, now: () => performance.now(), budgetMs: 60 });
+    if (i === 99 || i === MANY - 1) marks.push(resident());
+  }
+  console.log(`  memory: ${marks[0]} MB after 100 problems, ${marks[1]} MB after ${MANY}`);
 }

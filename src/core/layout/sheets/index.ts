@@ -2,18 +2,14 @@
 export {
   boxOf,
   bringBack,
-  type Direction,
-  firstSpot,
   movedTogether,
   movePanel,
-  nextSpot,
   type PlacedAt,
   type Refusal,
   restsOf,
   type Spot,
   setAside,
   setLock,
-  snapped,
 } from "./by-hand";
 export { type CutLine, cutLines } from "./cut-lines";
 export { type CutRect, runsNeeded } from "./cuts";
@@ -34,4 +30,5 @@ export {
   type UnplacedPanel,
 } from "./problem";
 export { utilisationOf } from "./result";
+export { type Direction, firstSpot, nextSpot, snapped } from "./spots";
 export { sheetFault, verifySheets } from "./verify";

@@ -1,11 +1,12 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { lockedSheets } from "../locks";
-import { bringBack, firstSpot, movePanel, nextSpot, setAside, setLock, snapped } from "./by-hand";
+import { bringBack, movePanel, setAside, setLock } from "./by-hand";
 import { cutLines } from "./cut-lines";
 import { sheetFaultOf } from "./independent.fixture";
 import { layOutSheets, lockedFault } from "./layout";
 import { readSheetProblem, type SheetLayout, type SheetProblem, type SheetProblemInput } from "./problem";
+import { firstSpot, nextSpot, snapped } from "./spots";
 import { verifySheets } from "./verify";
 
 function solved(problem: SheetProblem, budgetMs = 400): SheetLayout {
