@@ -46,7 +46,7 @@ test("a wider potting bench: flagged rows, stale layouts, new totals, PDF and CS
   await expect(page.getByRole("button", { name: /^Layout/ })).not.toContainText("stale");
   // Six lengths of tube, six stop settings; the order folds out under the bars.
   await page.getByText(/cuts at 6 stop settings/).click();
-  await expect(page.getByRole("row", { name: /^1500 A 45 \/ 45, opposed 2/ })).toBeVisible();
+  await expect(page.getByRole("row", { name: /^Mitre saw, bench 1500 A 45 \/ 45, opposed/ })).toBeVisible();
   await expectAccessible(page);
   await page.getByRole("button", { name: /Birch ply 12/ }).click();
   await page.getByText(/Cutting order of sheet 1/).click();

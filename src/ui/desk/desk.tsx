@@ -104,14 +104,11 @@ function Stages({
         return <LaterStage stage={stage} />;
     }
   }, [stage, runner, task, onStage]);
-  const picture =
-    stage === "layout" ? (
-      <LayoutPicture runner={runner} task={task} />
-    ) : stage === "buy" ? (
-      <CostPicture />
-    ) : (
-      <ModelPicture canDraw={stage === "shape"} />
-    );
+  // Kept as they are while only the selection changes: the panes follow it themselves.
+  const picture = useMemo(() => {
+    if (stage === "layout") return <LayoutPicture runner={runner} task={task} />;
+    return stage === "buy" ? <CostPicture /> : <ModelPicture canDraw={stage === "shape"} />;
+  }, [stage, runner, task]);
   return (
     <main className="min-h-0 flex-1">
       <Group key={stage} orientation="horizontal" className="h-full">

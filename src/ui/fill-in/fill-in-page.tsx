@@ -17,6 +17,7 @@ import type { DeskProps } from "../desk/desk";
 import { DeskContext, useDesk, useDeskState } from "../desk/desk-context";
 import { createDesk } from "../desk/desk-store";
 import { PAPERS, takeAway } from "../desk/pane-head";
+import { DeskGround } from "../layout/desk-ground";
 import { useLayoutRunner } from "../layout/use-layout-runner";
 import { Question } from "./question";
 
@@ -25,7 +26,9 @@ export function FillInPage({ opened, stockroom, startWorker }: Omit<DeskProps, "
   const [desk] = useState(() => createDesk(opened, indexStockroom(stockroom), ({ text }) => setNotice(text)));
   return (
     <DeskContext value={desk}>
-      <Form startWorker={startWorker} notice={notice} />
+      <DeskGround>
+        <Form startWorker={startWorker} notice={notice} />
+      </DeskGround>
     </DeskContext>
   );
 }

@@ -38,6 +38,8 @@ export type LayoutGround = LayoutSource & {
   readonly rowOf: (task: LayoutTask, piece: LaidPiece) => TallyRow | null;
   /** Keeps a layout, remembering the one before. */
   readonly keep: (kept: KeptLayout) => Promise<void>;
+  /** The same for a layout that will be ready later: it is kept where it was begun, whatever is shown by then. */
+  readonly keeper: () => (kept: KeptLayout) => Promise<void>;
   readonly step: (taskId: string, which: "undo" | "redo") => void;
   readonly canStep: (taskId: string, which: "undo" | "redo") => boolean;
 };
@@ -66,15 +68,16 @@ export function useGround(source: LayoutSource): LayoutGround {
   const remember = useCallback((taskId: string, change: (before: Memory) => Memory) => {
     setMemory((all) => new Map(all).set(taskId, change(all.get(taskId) ?? NOTHING)));
   }, []);
-  const keep = useCallback(
-    async (kept: KeptLayout) => {
+  const keeper = useCallback(() => {
+    const { save } = latest.current;
+    return async (kept: KeptLayout) => {
       const before = found(kept.taskId);
       if (before)
         remember(kept.taskId, ({ past }) => ({ past: [...past.slice(1 - MOST_STEPS), before], future: [] }));
-      await latest.current.save(kept);
-    },
-    [found, remember],
-  );
+      await save(kept);
+    };
+  }, [found, remember]);
+  const keep = useCallback((kept: KeptLayout) => keeper()(kept), [keeper]);
   const step = useCallback(
     (taskId: string, which: "undo" | "redo") => {
       const { past, future } = memory.get(taskId) ?? NOTHING;
@@ -105,9 +108,10 @@ export function useGround(source: LayoutSource): LayoutGround {
         return task.rows[index] ?? null;
       },
       keep,
+      keeper,
       step,
       canStep,
     }),
-    [source, keep, step, canStep],
+    [source, keep, keeper, step, canStep],
   );
 }

@@ -4,7 +4,7 @@
  * ends the worker and keeps the best layout that it had; a worker that dies is started once more.
  */
 import { proxy, wrap } from "comlink";
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { toast } from "sonner";
 import { keepLayout, keptFor, type LayoutTask, type LayoutWorker, withLocks } from "@/core/layout";
 import type { BarLayout, BarProblem } from "@/core/layout/bars";
@@ -71,7 +71,8 @@ export function useLayoutRunner(startWorker: () => Worker): LayoutRunner {
   const layOut = useCallback(
     async (task: LayoutTask): Promise<void> => {
       best.current = null;
-      const { layouts, revision, keep } = latest.current;
+      const { layouts, revision, keeper } = latest.current;
+      const keep = keeper();
       const taken = withLocks(task, keptFor(task, layouts)?.kept ?? null);
       setNotes((before) => [...before, ...taken.notes.map((note) => `${task.name}: ${note}`)]);
       for (let tries = 0; tries < 2; tries++) {
@@ -119,5 +120,5 @@ export function useLayoutRunner(startWorker: () => Worker): LayoutRunner {
     finish.current?.(best.current);
   }, [end]);
 
-  return { running, run, stop, notes };
+  return useMemo(() => ({ running, run, stop, notes }), [running, run, stop, notes]);
 }
