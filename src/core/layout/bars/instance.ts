@@ -73,11 +73,17 @@ function endCounts(instance: BarInstance, counts: readonly number[]): readonly n
 export function lockedBarFault(problem: BarProblem): string | null {
   const left = problem.pieces.map((piece) => piece.qty);
   const bars = problem.stock.map((bar) => bar.count ?? Number.POSITIVE_INFINITY);
+  const { instance } = prepare(problem);
   for (const [i, { stock, pieces }] of problem.fixed.entries()) {
     bars[stock] = at(bars, stock) - 1;
     if (at(bars, stock) < 0) return "there are fewer bars than hold locked pieces";
     const sum = pieces.reduce((total, { piece }) => total + toNm(at(problem.pieces, piece).length), 0);
-    const over = sum + (pieces.length - 1) * toNm(problem.kerf) - toNm(usableLength(problem, stock));
+    const locked = at(instance.locked, i);
+    // Leaning ends take more or less than square ones: the shortest order decides.
+    const taken = instance.orderer
+      ? locked.midNm + instance.orderer.order(locked.ends).extraNm
+      : sum + (pieces.length - 1) * toNm(problem.kerf);
+    const over = taken - toNm(usableLength(problem, stock));
     if (over > 0) return `on bar ${i + 1} they are ${fromNm(over)} mm too long together`;
     for (const { piece } of pieces) left[piece] = at(left, piece) - 1;
   }

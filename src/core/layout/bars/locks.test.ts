@@ -4,6 +4,7 @@ import { loadLinearSolver } from "@/engines/linear-solver";
 import { lockedBars } from "../locks";
 import { bringPieceBack, movePiece, setPieceAside, setPieceLock, turnPiece } from "./by-hand";
 import { barFault } from "./independent.fixture";
+import { lockedBarFault } from "./instance";
 import { layOutBars } from "./layout";
 import { type BarProblem, type BarProblemInput, readBarProblem } from "./problem";
 import type { LinearSolver } from "./solver";
@@ -181,5 +182,28 @@ describe("by hand", () => {
     expect(back.ok && back.value.unplaced).toEqual([]);
     const plain = turnPiece(problem, layout, { bar: 0, place: 0 });
     expect(plain.ok ? "" : plain.problem).toContain("looks the same");
+  });
+
+  it("locked mitres that fitted with a thin blade are told when it is thicker: the cut takes k · √2", () => {
+    const ends = { plane: "x", depth: 40, angles: [-45, 45] as [number, number], turns: [] };
+    const locked = (kerf: number) =>
+      readBarProblem({
+        kerf,
+        stock: [{ length: 1003.6, price: 1 }],
+        pieces: [{ length: 500, qty: 2, ends }],
+        fixed: [
+          {
+            stock: 0,
+            pieces: [
+              { piece: 0, place: 0 },
+              { piece: 0, place: 1 },
+            ],
+          },
+        ],
+      });
+    expect(lockedBarFault(locked(2.5))).toBeNull();
+    expect(solved(locked(2.5)).count).toBe(1);
+    // Square, three millimetres would still fit.
+    expect(lockedBarFault(locked(3))).toMatch(/^on bar 1 they are 0\.6\d+ mm too long together$/);
   });
 });
