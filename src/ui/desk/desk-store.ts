@@ -229,7 +229,14 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
     put({ confirmed: same ? shown : confirmed, revision, pending: kept, steps, job: shown });
   }
 
-  async function step(which: "undo" | "redo"): Promise<void> {
+  let stepping: Promise<void> = Promise.resolve();
+  /** One step after the other: two answers that overtook one another would leave the older document on the desk. */
+  function step(which: "undo" | "redo"): Promise<void> {
+    stepping = stepping.then(() => stepOnce(which));
+    return stepping;
+  }
+
+  async function stepOnce(which: "undo" | "redo"): Promise<void> {
     await flush();
     const reply = await call<StepReply>("POST", url("/steps"), { step: which });
     if (!reply.ok) {

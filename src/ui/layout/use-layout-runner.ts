@@ -81,7 +81,7 @@ export function useLayoutRunner(startWorker: () => Worker): LayoutRunner {
           if (layout) await keep(keepLayout(task, layout, revision, taken.problem));
           return;
         } catch (thrown) {
-          console.error("layout worker:", thrown instanceof Error ? thrown.message.slice(0, 300) : thrown);
+          console.warn("layout worker:", thrown instanceof Error ? thrown.message.slice(0, 300) : thrown);
         } finally {
           end();
         }
