@@ -91,6 +91,8 @@ test("a panel cannot be let go on another one", async ({ page }) => {
   await page.mouse.move(before.x + before.width / 2, before.y + before.height / 2);
   await page.mouse.down();
   await page.mouse.move(other.x + other.width / 2, other.y + other.height / 2, { steps: 8 });
+  // The sheet shows that it would be refused before it is let go.
+  await expect(page.locator('[data-sheet="0"]')).toHaveClass(/outline-oxide/);
   await page.mouse.up();
   await expect(page.getByText(/There is no room|off the sheet|right across/)).toBeVisible();
   expect(await place()).toEqual(stood);

@@ -245,6 +245,7 @@ export function SheetBench({
         // What lies under the pointer is meant, not what the panel overlaps most.
         collisionDetection={pointerWithin}
         onDragMove={onMove}
+        onDragOver={onMove}
         onDragEnd={onEnd}
         onDragCancel={() => setGoingTo(null)}
         accessibility={{
