@@ -8,7 +8,7 @@ import { layoutTasks } from "@/core/layout";
 import { layOutBars } from "@/core/layout/bars";
 import { layOutSheets } from "@/core/layout/sheets";
 import { createPipeline } from "@/core/pipeline";
-import { indexStockroom } from "@/core/stockroom";
+import { stockroomOf } from "@/core/stockroom";
 import { loadLinearSolver } from "@/engines/linear-solver";
 import { noticeBoard } from "../demo/notice-board";
 import { pottingBench } from "../demo/potting-bench";
@@ -20,7 +20,7 @@ import { firstFitBars, shelfSheets } from "./references";
 import { sheetTable } from "./sheets";
 import { groupingTable, listTable } from "./tally";
 
-const stockroom = indexStockroom(demoStockroom);
+const stockroom = stockroomOf(demoStockroom);
 const now = () => performance.now();
 
 function median(values: readonly number[]): number {

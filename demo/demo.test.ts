@@ -1,14 +1,14 @@
 import { describe, expect, it } from "vitest";
 import { withEdit } from "@/core/job";
 import { createPipeline } from "@/core/pipeline";
-import { indexStockroom } from "@/core/stockroom";
+import { stockroomOf } from "@/core/stockroom";
 import { balances } from "@/core/tally";
 import { noticeBoard } from "./notice-board";
 import { pottingBench } from "./potting-bench";
 import { seedPacketCabinet } from "./seed-packet-cabinet";
 import { demoStockroom } from "./stockroom";
 
-const stockroom = indexStockroom(demoStockroom);
+const stockroom = stockroomOf(demoStockroom);
 const results = (job: ReturnType<typeof pottingBench>) => createPipeline()(job, null, stockroom, []);
 
 describe("demo jobs", () => {

@@ -6,7 +6,7 @@ import { keepLayout, layoutTasks } from "@/core/layout";
 import { layOutBars } from "@/core/layout/bars";
 import { layOutSheets } from "@/core/layout/sheets";
 import { createPipeline } from "@/core/pipeline";
-import { indexStockroom } from "@/core/stockroom";
+import { stockroomOf } from "@/core/stockroom";
 import {
   databaseUrl,
   findJob,
@@ -35,7 +35,7 @@ export async function loadDemo(url: string): Promise<"loaded" | "already there">
       (await readSetting(db, "demo")) !== null ||
       data.sections.length + data.boards.length + data.edging.length + data.bought.length > 0;
     if (used) return "already there";
-    const stockroom = indexStockroom(demoStockroom);
+    const stockroom = stockroomOf(demoStockroom);
     for (const entry of stockroom.sections) await saveStockEntry(db, { kind: "section", entry }, null);
     for (const entry of stockroom.boards) await saveStockEntry(db, { kind: "board", entry }, null);
     for (const entry of stockroom.edging) await saveStockEntry(db, { kind: "edging", entry }, null);

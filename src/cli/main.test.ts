@@ -5,7 +5,7 @@ import path from "node:path";
 import { describe, expect, it } from "vitest";
 import { withEdit } from "@/core/job";
 import { LIST_STARTS, startList } from "@/core/lists";
-import { indexStockroom } from "@/core/stockroom";
+import { stockroomOf } from "@/core/stockroom";
 import { writeJobFile } from "@/formats/job-file";
 import { pottingBench } from "../../demo/potting-bench";
 import { demoStockroom } from "../../demo/stockroom";
@@ -25,7 +25,7 @@ function run(...words: string[]) {
 
 describe("rustic-tally", () => {
   it("tally: a job file as JSON and CSV", () => {
-    const job = file("bench.tally.json", writeJobFile(pottingBench(), indexStockroom(demoStockroom)));
+    const job = file("bench.tally.json", writeJobFile(pottingBench(), stockroomOf(demoStockroom)));
     const asJson = run("tally", job, "--format", "json");
     expect(asJson.status).toBe(0);
     const { rows, balance } = asJson.json();
@@ -56,7 +56,7 @@ describe("rustic-tally", () => {
     if (!buying) throw new Error("there is one");
     const job = withEdit(pottingBench(), { kind: "setList", list: startList(buying, "own", "To buy", 0) });
     if (!job.ok) throw new Error("the list is fine");
-    const path = file("own.tally.json", writeJobFile(job.value, indexStockroom(demoStockroom)));
+    const path = file("own.tally.json", writeJobFile(job.value, stockroomOf(demoStockroom)));
     const own = run("tally", path, "--list", "to BUY", "--format", "csv");
     expect(own.stdout.split("\r\n")[0]).toBe("Stock,Material,Mark,Count,Net,In,kg");
     expect(own.stdout).toMatch(/Square tube 40 × 40 × 3,S235,[A-Z ]+,12,11\.080,m,/);
@@ -101,7 +101,7 @@ describe("rustic-tally", () => {
   });
 
   it("check: exit 1 when there is something to look at", () => {
-    const job = file("bench2.tally.json", writeJobFile(pottingBench(), indexStockroom(demoStockroom)));
+    const job = file("bench2.tally.json", writeJobFile(pottingBench(), stockroomOf(demoStockroom)));
     const result = run("check", job);
     expect(result.status).toBe(1);
     expect(result.json().checks[0].kind).toBe("nearTwins");

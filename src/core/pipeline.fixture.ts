@@ -1,7 +1,7 @@
 /** A small job and stockroom that the tests of the later stages share: a mitred frame with two shelves. */
 import { buttEnd, type Job, type JobParts, mitreEnd, newJob } from "./job";
 import { createPipeline, type Results } from "./pipeline";
-import { indexStockroom, type Stockroom, type StockroomInput } from "./stockroom";
+import { type Stockroom, type StockroomInput, stockroomOf } from "./stockroom";
 
 export const STOCK_DATA: StockroomInput = {
   currency: "EUR",
@@ -64,7 +64,7 @@ export const STOCK_DATA: StockroomInput = {
     { id: "chain", name: "Chain 4 mm", measure: "length", price: 3.2, packOf: null },
   ],
 };
-export const STOCK: Stockroom = indexStockroom(STOCK_DATA);
+export const STOCK: Stockroom = stockroomOf(STOCK_DATA);
 
 const HALF = "20";
 const SHELF = {

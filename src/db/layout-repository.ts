@@ -4,11 +4,11 @@
  */
 import { randomUUID } from "node:crypto";
 import { and, asc, eq } from "drizzle-orm";
-import { type KeptLayout, restsToKeep, usedRack } from "@/core/layout";
+import { type KeptLayout, restsToKeep, stockOfTask, usedRack } from "@/core/layout";
 import { readBarProblem } from "@/core/layout/bars";
 import { readSheetProblem } from "@/core/layout/sheets";
 import type { RackPiece } from "@/core/stockroom";
-import type { Connection } from "./database";
+import type { Connection, Database } from "./database";
 import { addRackPieces, type Holding, holdRack, type Transaction, takeHeld } from "./rack-repository";
 import { batchLayouts, layouts } from "./schema";
 
@@ -37,10 +37,9 @@ function parsed(text: string, releasedAt: number | null): StoredLayout {
     : { ...kept, problem: readSheetProblem(kept.problem), releasedAt };
 }
 
-export async function readLayouts(
-  { db }: Pick<Connection, "db">,
-  owner: LayoutOwner,
-): Promise<readonly StoredLayout[]> {
+export const readLayouts = ({ db }: Connection, owner: LayoutOwner) => layoutsIn(db, owner);
+
+async function layoutsIn(db: Database | Transaction, owner: LayoutOwner): Promise<readonly StoredLayout[]> {
   const rows =
     "batch" in owner
       ? await db.select().from(batchLayouts).where(rowsOf(owner)).orderBy(asc(batchLayouts.taskId))
@@ -106,15 +105,13 @@ export async function releaseLayout(
 ): Promise<ReleaseOutcome | string> {
   return write((db) =>
     db.transaction(async (tx) => {
-      const found = (await readLayouts({ db: tx as never }, owner)).find((kept) => kept.taskId === taskId);
+      const found = (await layoutsIn(tx, owner)).find((kept) => kept.taskId === taskId);
       if (!found) return "There is no layout of that stock to release; lay it out first.";
       if (found.releasedAt !== null) return "This layout is released already; lay out again to cut anew.";
       const left = await takeHeld(tx, holdingOf(owner, taskId), at);
-      const [, entry = "", material = ""] = taskId.split(":");
       const rests = restsToKeep(found).map(({ length, width }) => ({
         id: randomUUID(),
-        entry,
-        material: material === "" ? null : material,
+        ...stockOfTask(taskId),
         length,
         width,
         place: "",

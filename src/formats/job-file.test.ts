@@ -2,14 +2,14 @@ import { describe, expect, it } from "vitest";
 import { withEdit } from "@/core/job";
 import { sentence } from "@/core/kernel";
 import { createPipeline } from "@/core/pipeline";
-import { indexStockroom } from "@/core/stockroom";
+import { stockroomOf } from "@/core/stockroom";
 import { pottingBench } from "../../demo/potting-bench";
 import { seedPacketCabinet } from "../../demo/seed-packet-cabinet";
 import { demoStockroom } from "../../demo/stockroom";
 import { readJobFile, writeJobFile } from "./job-file";
 import { tallyToJson } from "./tally-json";
 
-const stockroom = indexStockroom(demoStockroom);
+const stockroom = stockroomOf(demoStockroom);
 
 describe("the job file", () => {
   it.each([
@@ -22,7 +22,7 @@ describe("the job file", () => {
     const file = readJobFile(writeJobFile(job.value, stockroom));
     if (!file.ok) throw new Error(sentence(file.problem));
     const here = createPipeline()(job.value, null, stockroom, []).tally;
-    const there = createPipeline()(file.value.job, null, indexStockroom(file.value.stockroom), []).tally;
+    const there = createPipeline()(file.value.job, null, stockroomOf(file.value.stockroom), []).tally;
     // The order of rows goes by the whole stockroom, so rows are compared by their marks' contents.
     const rows = (tally: typeof here) =>
       tally.rows.map((row) => [row.name, row.count, row.hands, row.stockName, row.material]).sort();

@@ -2,7 +2,7 @@
 import { type BatchJob, batchTasks } from "@/core/batch";
 import type { DiagramInput } from "@/core/drawing";
 import { emptyJob } from "@/core/job";
-import type { Rack, StockroomData } from "@/core/stockroom";
+import { indexStockroom, type Rack, type StockroomData } from "@/core/stockroom";
 import {
   type Batch,
   type Connection,
@@ -14,7 +14,6 @@ import {
   readStock,
   type StoredLayout,
 } from "@/db";
-import { currentStockroom } from "./jobs";
 
 export type OpenBatch = {
   readonly batch: Batch;
@@ -50,7 +49,7 @@ export async function openBatch(db: Connection, id: string): Promise<OpenBatch |
 
 /** What the diagrams of a batch are made from. */
 export async function batchInput(db: Connection, open: OpenBatch, made: Date): Promise<DiagramInput> {
-  const stockroom = await currentStockroom(db);
+  const stockroom = indexStockroom(open.stockroom);
   const { info } = emptyJob({ code: "Batch", title: open.batch.name });
   return {
     info: {

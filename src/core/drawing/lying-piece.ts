@@ -1,10 +1,9 @@
 /** A piece of a bar layout as it lies on the saw: turned as the cutting order says, at its true angles. */
 
 import { at } from "../kernel";
-import type { KeptBars, LaidPiece } from "../layout";
+import type { KeptBars, RowFinder } from "../layout";
 import { leansOf } from "../layout/bars";
 import { ofOrderRow } from "../lists";
-import type { TallyRow } from "../tally";
 import type { DrawItem } from "./display";
 import { barOutline, saddleDepths, seenSlopes, tintOf } from "./silhouette";
 
@@ -14,7 +13,7 @@ export type LyingSize = { readonly width: number; readonly depth: number; readon
 export function lyingPiece(
   { problem, pieces }: KeptBars,
   rowId: string,
-  rowOf: (piece: LaidPiece) => TallyRow | null,
+  rowOf: RowFinder,
   { width, depth, line }: LyingSize,
 ): readonly DrawItem[] {
   const row = ofOrderRow(rowId);

@@ -4,11 +4,11 @@
  */
 import type { Vec2 } from "../geometry";
 import { at } from "../kernel";
-import { adviceFor, type KeptLayout, keptFor, type LaidPiece, type LayoutTask, pieceKey } from "../layout";
+import { adviceFor, type KeptLayout, keptFor, type LayoutTask, type RowFinder, rowFinder } from "../layout";
 import { barOrderTable, type ListTable, sheetOrderTable, styleOf } from "../lists";
 import type { LengthStyle } from "../measure";
 import type { SawEntry } from "../stockroom";
-import type { Tally, TallyRow } from "../tally";
+import type { Tally } from "../tally";
 import { barDrawing } from "./bar-drawing";
 import { type DrawItem, type Drawing, movedBy, type TextMeasure } from "./display";
 import { Flow, PAGE_SIZES, type PageHead, type PageSize, title } from "./flow";
@@ -97,18 +97,19 @@ export function layoutBlock(flow: Flow, task: LayoutTask, input: DiagramInput, m
       ),
     );
   const style = styleOf(input.info);
+  const rowOf = rowFinder(input.results.tasks, kept.taskId);
   const first =
     kept.kind === "bars"
-      ? barBlocks(flow, kept, rowsBy(input, kept), style, measure)
+      ? barBlocks(flow, kept, rowOf, style, measure)
       : sheetBlocks(flow, kept, style, measure);
   const headHeight = stale ? 16 : 12;
   if (headHeight + (first[0]?.height ?? 0) > flow.room && !flow.isFresh()) flow.newPage();
   flow.add(headHeight, head);
   for (const block of first) flow.add(block.height, block.items);
-  for (const order of orderTables(kept, input, style))
+  for (const order of orderTables(kept, rowOf, input.saws, style))
     orderBlock(flow, order, measure, (row, width) =>
       kept.kind === "bars"
-        ? lyingPiece(kept, row.id, rowsBy(input, kept), { width: width - 2, depth: 3.4, line: 0.2 })
+        ? lyingPiece(kept, row.id, rowOf, { width: width - 2, depth: 3.4, line: 0.2 })
         : [],
     );
   for (const one of kept.layout.unplaced) {
@@ -125,17 +126,14 @@ export function layoutBlock(flow: Flow, task: LayoutTask, input: DiagramInput, m
   flow.add(4, []);
 }
 
-/** The row of the tally that a piece of a layout stands for, as its task has it today. */
-function rowsBy({ results }: DiagramInput, kept: KeptLayout): (piece: LaidPiece) => TallyRow | null {
-  const task = results.tasks.find((one) => one.id === kept.taskId);
-  const places = new Map(task?.pieces.map((piece, i) => [pieceKey(piece), i]));
-  return (piece) => task?.rows[places.get(pieceKey(piece)) ?? -1] ?? null;
-}
-
-function orderTables(kept: KeptLayout, input: DiagramInput, style: LengthStyle): readonly ListTable[] {
-  const rowOf = rowsBy(input, kept);
+function orderTables(
+  kept: KeptLayout,
+  rowOf: RowFinder,
+  saws: readonly SawEntry[],
+  style: LengthStyle,
+): readonly ListTable[] {
   return kept.kind === "bars"
-    ? [barOrderTable(kept, rowOf, style, input.saws)]
+    ? [barOrderTable(kept, rowOf, style, saws)]
     : kept.layout.sheets.map((_, i) => sheetOrderTable(kept, i, style, rowOf));
 }
 
@@ -179,7 +177,7 @@ export function scaleToFit(real: number, room: number): number {
 function barBlocks(
   flow: Flow,
   kept: Extract<KeptLayout, { kind: "bars" }>,
-  rowOf: (piece: LaidPiece) => TallyRow | null,
+  rowOf: RowFinder,
   style: LengthStyle,
   measure: TextMeasure,
 ): readonly Block[] {

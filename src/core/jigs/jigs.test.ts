@@ -5,10 +5,10 @@ import { fromNm, sentence } from "../kernel";
 import type { LengthUnit } from "../measure";
 import { resultsOf, STOCK_DATA } from "../pipeline.fixture";
 import { meshesOf } from "../shape";
-import { indexStockroom } from "../stockroom";
+import { stockroomOf } from "../stockroom";
 import { fillJig, JIGS, type Jig } from ".";
 
-const stockroom = indexStockroom({
+const stockroom = stockroomOf({
   ...STOCK_DATA,
   boards: [
     ...STOCK_DATA.boards,

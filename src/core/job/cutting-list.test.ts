@@ -1,10 +1,10 @@
 import { describe, expect, it } from "vitest";
 import type { LengthUnit } from "../measure";
-import { EMPTY_STOCKROOM, indexStockroom, type Stockroom } from "../stockroom";
+import { EMPTY_STOCKROOM, type Stockroom, stockroomOf } from "../stockroom";
 import { type ListReading, readCuttingList } from "./cutting-list";
 import { looksLikeHeadings, meaningsOf } from "./cutting-list-columns";
 
-const stockroom: Stockroom = indexStockroom({
+const stockroom: Stockroom = stockroomOf({
   ...EMPTY_STOCKROOM,
   sections: [
     {

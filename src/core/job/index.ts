@@ -66,10 +66,11 @@ export {
   reverseDiff,
   touchedRecords,
 } from "./diff";
-export { applyEdit, type Edit, EditSchema, editName, type SimpleEdit, withEdit } from "./edit";
+export { applyEdit, type Edit, EditSchema, type SimpleEdit, withEdit } from "./edit";
 export type { MakeAssemblyEdit } from "./edit-assembly";
 export { type InsertEdit, newInsert } from "./edit-geometry";
 export type { ListEdit } from "./edit-lists";
+export { editName } from "./edit-name";
 export { type Line, type LineId, LineSchema, type Point, type PointId, PointSchema } from "./frame";
 export type { HandRow } from "./hand-row";
 export {

@@ -4,6 +4,7 @@
  */
 import * as v from "valibot";
 import { GREATEST_LENGTH_MM } from "../kernel";
+import { RACK_USES } from "../stockroom";
 import { recordId, shortName } from "./text";
 
 const allowance = v.nullable(
@@ -22,7 +23,7 @@ export const LayoutSettingSchema = v.object({
   allowance,
   keep: v.nullable(v.pipe(v.number(), v.finite(), v.minValue(0), v.maxValue(GREATEST_LENGTH_MM))),
   share: v.nullable(v.boolean()),
-  rack: v.nullable(v.picklist(["none", "saving", "first"])),
+  rack: v.nullable(v.picklist(RACK_USES)),
   /** 0: any number of stages. */
   stages: v.nullable(v.picklist([0, 2, 3, 4])),
 });

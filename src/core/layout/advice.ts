@@ -6,12 +6,13 @@ import { at } from "../kernel";
 import { type BarProblem, trims } from "./bars";
 import type { KeptLayout } from "./kept";
 import type { SheetProblem } from "./sheets";
+import { ASIDE } from "./stock";
 
 const tenth = (value: number) => Math.round(value * 10) / 10;
 
 /** The sentence that goes with a piece without a place; empty when nothing can be said. */
 export function adviceFor({ problem, kind }: KeptLayout, index: number, why: string): string {
-  if (why === "set aside by hand") return "Drag it back, or fill again";
+  if (why === ASIDE) return "Drag it back, or fill again";
   return kind === "bars"
     ? barAdvice(problem as BarProblem, index, why)
     : sheetAdvice(problem as SheetProblem, index, why);

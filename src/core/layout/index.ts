@@ -26,7 +26,10 @@ export {
   type NamedRow,
   NO_WISHES,
   pieceKey,
+  type RowFinder,
+  rowFinder,
   type SheetTask,
+  stockOfTask,
   type TaskGround,
   tasksOfRows,
 } from "./tasks";

@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { asStockroom } from "../job";
 import { at } from "../kernel";
 import { resultsOf, STOCK, smallFrame } from "../pipeline.fixture";
 import {
@@ -32,22 +33,7 @@ const RACK = {
   ],
 };
 const wishes = (change: object = {}) => ({
-  layoutSettings: {
-    ply: {
-      id: "ply",
-      kerf: null,
-      trimStart: null,
-      trimEnd: null,
-      grip: null,
-      trim: null,
-      allowance: null,
-      keep: null,
-      share: null,
-      rack: null,
-      stages: null,
-      ...change,
-    },
-  },
+  layoutSettings: { ply: { ...asStockroom("ply"), ...change } },
   blankGroups: {},
 });
 function sheetTask(...more: [object?, typeof RACK?]): Extract<LayoutTask, { kind: "sheets" }> {

@@ -5,8 +5,8 @@
 import { at, toNm } from "../kernel";
 import { type BarLayout, type BarProblem, lockedBarFault } from "./bars";
 import type { KeptBars, KeptLayout, KeptSheets } from "./kept";
-import { lockedFault, type SheetLayout, type SheetProblem } from "./sheets";
-import type { BarTask, LaidPiece, LayoutTask, SheetTask } from "./tasks";
+import { type LockedPlacement, lockedFault, type SheetLayout, type SheetProblem } from "./sheets";
+import { type BarTask, type LaidPiece, type LayoutTask, pieceKey, type SheetTask } from "./tasks";
 
 /** The problem with the locks that a layout carries itself. */
 export function lockedBars(problem: BarProblem, layout: BarLayout): BarProblem {
@@ -35,7 +35,6 @@ export type Taken<P> = {
   readonly notes: readonly string[];
 };
 
-const samePiece = (a: LaidPiece, b: LaidPiece) => a.mark === b.mark && (a.job ?? "") === (b.job ?? "");
 const nameOf = ({ mark, job }: LaidPiece) => (job === undefined ? mark : `${mark} of ${job}`);
 
 /** A task's problem with the locks of the layout that was kept for it. */
@@ -49,110 +48,135 @@ export function withLocks(
 }
 
 function barLocks(task: BarTask, kept: KeptBars): Taken<BarProblem> {
-  const notes: string[] = [];
-  const left = task.problem.pieces.map((piece) => piece.qty);
-  const stockLeft = task.problem.stock.map((bar) => bar.count ?? Number.POSITIVE_INFINITY);
-  const fixed: BarProblem["fixed"] = [];
-  for (const bar of lockedBars(kept.problem, kept.layout).fixed) {
-    const old = at(kept.problem.stock, bar.stock);
-    const stock = task.problem.stock.findIndex(
-      (one, i) => one.length === old.length && one.rack === old.rack && at(stockLeft, i) > 0,
-    );
-    if (stock < 0) {
-      const names = bar.pieces.map(({ piece }) => nameOf(at(kept.pieces, piece))).join(", ");
-      notes.push(`${names}: their bar of ${old.length} is not in stock any more; they are free again.`);
-      continue;
-    }
-    const pieces = bar.pieces.flatMap(({ piece, place }) => {
-      const found = foundPiece(task.pieces, at(kept.pieces, piece), left);
-      const size = found === null ? null : at(task.problem.pieces, found).length;
-      const note = letGo(at(kept.pieces, piece), found, [at(kept.problem.pieces, piece).length], [size]);
-      if (note !== null || found === null) {
-        if (note !== null) notes.push(note);
-        return [];
-      }
-      left[found] = at(left, found) - 1;
-      return [{ piece: found, place }];
-    });
-    if (pieces.length === 0) continue;
-    if (lockedBarFault({ ...task.problem, fixed: [{ stock, pieces }] }) !== null) {
-      const names = pieces.map(({ piece }) => nameOf(at(task.pieces, piece))).join(", ");
-      notes.push(
-        `${names}: they do not fit one bar any more with kerf and trims as they are; they are free again.`,
-      );
-      for (const { piece } of pieces) left[piece] = at(left, piece) + 1;
-      continue;
-    }
-    stockLeft[stock] = at(stockLeft, stock) - 1;
-    fixed.push({ stock, pieces });
-  }
-  return { problem: { ...task.problem, fixed }, notes };
+  const { problem } = task;
+  const { groups, notes } = takenOver<BarProblem["fixed"][number]["pieces"][number]>({
+    groups: lockedBars(kept.problem, kept.layout).fixed.map(({ stock, pieces }) => ({
+      stock,
+      items: pieces,
+    })),
+    before: kept.pieces,
+    now: task.pieces,
+    wanted: problem.pieces.map(({ qty }) => qty),
+    stock: problem.stock,
+    isStock: (old, now) => {
+      const [one, other] = [at(kept.problem.stock, old), at(problem.stock, now)];
+      return one.length === other.length && one.rack === other.rack;
+    },
+    pieceOf: ({ piece }) => piece,
+    as: (item, piece) => ({ ...item, piece }),
+    sizeBefore: (piece) => [at(kept.problem.pieces, piece).length],
+    sizeNow: (piece) => [at(problem.pieces, piece).length],
+    stockWords: (stock) => `their bar of ${at(kept.problem.stock, stock).length}`,
+    faultWords: (stock, pieces) =>
+      lockedBarFault({ ...problem, fixed: [{ stock, pieces: [...pieces] }] }) === null
+        ? null
+        : "they do not fit one bar any more with kerf and trims as they are",
+  });
+  const fixed = groups.map(({ stock, items }) => ({ stock, pieces: [...items] }));
+  return { problem: { ...problem, fixed }, notes };
 }
 
 function sheetLocks(task: SheetTask, kept: KeptSheets): Taken<SheetProblem> {
+  const { problem } = task;
+  const { groups, notes } = takenOver<LockedPlacement>({
+    groups: lockedSheets(kept.problem, kept.layout).fixed.map(({ stock, placements }) => ({
+      stock,
+      items: placements,
+    })),
+    before: kept.pieces,
+    now: task.pieces,
+    wanted: problem.panels.map(({ qty }) => qty),
+    stock: problem.stock,
+    isStock: (old, now) => {
+      const [one, other] = [at(kept.problem.stock, old), at(problem.stock, now)];
+      return one.length === other.length && one.width === other.width && one.rack === other.rack;
+    },
+    pieceOf: ({ panel }) => panel,
+    as: (item, panel) => ({ ...item, panel }),
+    sizeBefore: (panel) => sizeOf(at(kept.problem.panels, panel)),
+    sizeNow: (panel) => sizeOf(at(problem.panels, panel)),
+    stockWords: (stock) => `the sheet of ${sizeOf(at(kept.problem.stock, stock)).join(" × ")}`,
+    faultWords: (stock, placements) => {
+      const fault = lockedFault({ ...problem, fixed: [{ stock, placements: [...placements] }] });
+      return fault === null ? null : `locked, but ${fault.replace("on sheet 1 ", "")}`;
+    },
+  });
+  const fixed = groups.map(({ stock, items }) => ({ stock, placements: [...items] }));
+  return { problem: { ...problem, fixed }, notes };
+}
+
+const sizeOf = ({ length, width }: { readonly length: number; readonly width: number }) => [length, width];
+
+/** Pieces that are locked to one bar or sheet. */
+type Group<T> = { readonly stock: number; readonly items: readonly T[] };
+
+/** What bars and sheets have of their own when locks are taken over. */
+type Side<T> = {
+  readonly groups: readonly Group<T>[];
+  readonly before: readonly LaidPiece[];
+  readonly now: readonly LaidPiece[];
+  readonly wanted: readonly number[];
+  readonly stock: readonly { readonly count: number | null }[];
+  readonly isStock: (old: number, now: number) => boolean;
+  readonly pieceOf: (item: T) => number;
+  readonly as: (item: T, piece: number) => T;
+  readonly sizeBefore: (piece: number) => readonly number[];
+  readonly sizeNow: (piece: number) => readonly number[];
+  /** What is not in stock any more. */
+  readonly stockWords: (stock: number) => string;
+  /** Why the group cannot stay together, or null. */
+  readonly faultWords: (stock: number, items: readonly T[]) => string | null;
+};
+
+function takenOver<T>(side: Side<T>): { groups: readonly Group<T>[]; notes: readonly string[] } {
   const notes: string[] = [];
-  const left = task.problem.panels.map((panel) => panel.qty);
-  const stockLeft = task.problem.stock.map((sheet) => sheet.count ?? Number.POSITIVE_INFINITY);
-  const fixed: SheetProblem["fixed"] = [];
-  for (const sheet of lockedSheets(kept.problem, kept.layout).fixed) {
-    const old = at(kept.problem.stock, sheet.stock);
-    const stock = task.problem.stock.findIndex(
-      (one, i) =>
-        one.length === old.length && one.width === old.width && one.rack === old.rack && at(stockLeft, i) > 0,
-    );
+  const groups: Group<T>[] = [];
+  const left = [...side.wanted];
+  const stockLeft = side.stock.map(({ count }) => count ?? Number.POSITIVE_INFINITY);
+  for (const group of side.groups) {
+    const names = (pieces: readonly LaidPiece[], items: readonly T[]) =>
+      items.map((item) => nameOf(at(pieces, side.pieceOf(item)))).join(", ");
+    const stock = side.stock.findIndex((_, i) => side.isStock(group.stock, i) && at(stockLeft, i) > 0);
     if (stock < 0) {
-      const names = sheet.placements.map(({ panel }) => nameOf(at(kept.pieces, panel))).join(", ");
+      const lost = side.stockWords(group.stock);
       notes.push(
-        `${names}: the sheet of ${old.length} × ${old.width} is not in stock any more; they are free again.`,
+        `${names(side.before, group.items)}: ${lost} is not in stock any more; they are free again.`,
       );
       continue;
     }
-    const placements = sheet.placements.flatMap((one) => {
-      const before = at(kept.problem.panels, one.panel);
-      const found = foundPiece(task.pieces, at(kept.pieces, one.panel), left);
-      const now = found === null ? null : at(task.problem.panels, found);
-      const note = letGo(
-        at(kept.pieces, one.panel),
-        found,
-        [before.length, before.width],
-        [now?.length ?? null, now?.width ?? null],
-      );
-      if (note !== null || found === null) {
-        if (note !== null) notes.push(note);
-        return [];
-      }
+    const items = group.items.flatMap((item) => {
+      const piece = side.pieceOf(item);
+      const found = foundPiece(side.now, at(side.before, piece), left);
+      const size = found === null ? null : side.sizeNow(found);
+      const note = letGo(at(side.before, piece), side.sizeBefore(piece), size);
+      if (note !== null) notes.push(note);
+      if (note !== null || found === null) return [];
       left[found] = at(left, found) - 1;
-      return [{ ...one, panel: found }];
+      return [side.as(item, found)];
     });
-    if (placements.length === 0) continue;
-    const fault = lockedFault({ ...task.problem, fixed: [{ stock, placements }] });
+    if (items.length === 0) continue;
+    const fault = side.faultWords(stock, items);
     if (fault !== null) {
-      const names = placements.map(({ panel }) => nameOf(at(task.pieces, panel))).join(", ");
-      notes.push(`${names}: locked, but ${fault.replace("on sheet 1 ", "")}; they are free again.`);
-      for (const { panel } of placements) left[panel] = at(left, panel) + 1;
+      notes.push(`${names(side.now, items)}: ${fault}; they are free again.`);
+      for (const item of items) left[side.pieceOf(item)] = at(left, side.pieceOf(item)) + 1;
       continue;
     }
     stockLeft[stock] = at(stockLeft, stock) - 1;
-    fixed.push({ stock, placements });
+    groups.push({ stock, items });
   }
-  return { problem: { ...task.problem, fixed }, notes };
+  return { groups, notes };
 }
 
 function foundPiece(pieces: readonly LaidPiece[], wanted: LaidPiece, left: readonly number[]): number | null {
-  const found = pieces.findIndex((piece, i) => samePiece(piece, wanted) && at(left, i) > 0);
+  const found = pieces.findIndex((piece, i) => pieceKey(piece) === pieceKey(wanted) && at(left, i) > 0);
   return found < 0 ? null : found;
 }
 
-/** Why a locked piece is let go, or null: it is gone, or its size is another. */
-function letGo(
-  piece: LaidPiece,
-  found: number | null,
-  before: readonly number[],
-  now: readonly (number | null)[],
-): string | null {
-  if (found === null)
+/** Why a locked piece is let go, or null: it is gone (`now` is null), or its size is another. */
+function letGo(piece: LaidPiece, before: readonly number[], now: readonly number[] | null): string | null {
+  if (now === null)
     return `${nameOf(piece)} was locked and is gone, or there are fewer of it; its place is free.`;
-  const same = before.every((size, i) => toNm(size) === toNm(now[i] ?? 0));
+  const same = before.every((size, i) => toNm(size) === toNm(at(now, i)));
   return same
     ? null
     : `${nameOf(piece)} was locked at ${before.join(" × ")} and is ${now.join(" × ")} now; it is free again.`;

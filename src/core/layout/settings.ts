@@ -1,8 +1,6 @@
 /** How a section or board is laid out in a job: what the stockroom says, with what the job says otherwise. */
 import type { LayoutSetting } from "../job";
-import type { BoardEntry, SectionEntry } from "../stockroom";
-
-export type RackUse = "none" | "saving" | "first";
+import type { BoardEntry, RackUse, SectionEntry } from "../stockroom";
 
 export type BarSettings = {
   readonly kerf: number;

@@ -8,6 +8,7 @@ import {
   type BoardEntry,
   EMPTY_RACK,
   type Rack,
+  type RackUse,
   type SectionEntry,
   type Stockroom,
   usableRack,
@@ -16,7 +17,7 @@ import type { PanelForm, Tally, TallyRow } from "../tally";
 import type { BarProblem } from "./bars";
 import { blankOf } from "./blank";
 import { endsOf } from "./piece-ends";
-import { barSettings, type RackUse, sheetSettings } from "./settings";
+import { barSettings, sheetSettings } from "./settings";
 import type { SheetProblem, Together } from "./sheets";
 
 /** What a piece of a layout is called, and of which job it is when several are laid out together. */
@@ -80,6 +81,16 @@ export function layoutTasks(
   return tasksOfRows(named, ground);
 }
 
+/** One task for each kind, stock and material. */
+const taskIdOf = ({ kind, stock, stockName, material }: TallyRow) =>
+  `${kind}:${stock ?? `?${stockName ?? ""}`}:${material ?? ""}`;
+
+/** The entry of the stockroom and the material that an id of a task names. */
+export function stockOfTask(taskId: string): { readonly entry: string; readonly material: string | null } {
+  const [, entry = "", material = ""] = taskId.split(":");
+  return { entry, material: material === "" ? null : material };
+}
+
 /** A row of the tally with the job that it comes from, when several are laid out together. */
 export type NamedRow = { readonly row: TallyRow; readonly job: string | null };
 
@@ -88,7 +99,7 @@ export function tasksOfRows(named: readonly NamedRow[], ground: TaskGround): rea
   for (const one of named) {
     const { row } = one;
     if (row.shown.form.kind === "none") continue;
-    const id = `${row.kind}:${row.stock ?? `?${row.stockName ?? ""}`}:${row.material ?? ""}`;
+    const id = taskIdOf(row);
     const known = groups.get(id);
     if (known) known.push(one);
     else groups.set(id, [one]);
@@ -128,12 +139,13 @@ function barTask(id: string, named: readonly NamedRow[], ground: TaskGround): Ba
   };
   const rack = rackOf(id, entry, settings.rack, ground).filter(({ width }) => width === null);
   const pieces = named.map(({ row, job }) => laidPiece(row, job));
+  const { pieces: sizes, ...said } = problem;
   return {
     kind: "bars",
     entry,
     ...common(id, named, entry?.name),
     pieces,
-    fingerprint: fingerprintOf(problem, pieces),
+    fingerprint: fingerprintOf(said, sizes, pieces),
     problem: {
       ...problem,
       stock: [
@@ -170,6 +182,7 @@ function sheetTask(id: string, named: readonly NamedRow[], ground: TaskGround): 
     together: togetherOf(named, ground.wishes),
     fixed: [],
   };
+  const { panels: sizes, ...said } = problem;
   const rack = rackOf(id, entry, settings.rack, ground);
   const pieces = named.map(({ row, job }, i) => {
     const { form } = row.shown;
@@ -183,7 +196,7 @@ function sheetTask(id: string, named: readonly NamedRow[], ground: TaskGround): 
     entry,
     ...common(id, named, entry?.name),
     pieces,
-    fingerprint: fingerprintOf(problem, pieces),
+    fingerprint: fingerprintOf(said, sizes, pieces),
     problem: {
       ...problem,
       stock: [
@@ -253,9 +266,15 @@ function common(
 }
 
 /** Settings and stock, then sizes and counts, then marks: so that what has changed since can be told. */
-function fingerprintOf(problem: BarProblem | SheetProblem, pieces: readonly LaidPiece[]): string {
-  const { pieces: sizes, ...barSaid } = "pieces" in problem ? problem : { ...problem, pieces: null };
-  const said: object = barSaid;
-  const { panels, ...settings } = said as { panels?: unknown };
-  return JSON.stringify([settings, sizes ?? panels, pieces.map(({ mark, job }) => [mark, job ?? ""])]);
+const fingerprintOf = (settings: object, sizes: readonly object[], pieces: readonly LaidPiece[]): string =>
+  JSON.stringify([settings, sizes, pieces.map(({ mark, job }) => [mark, job ?? ""])]);
+
+/** The row that a piece of a task stands for today; null: the task or the piece is gone. */
+export type RowFinder = (piece: LaidPiece) => TallyRow | null;
+
+/** Finds the rows of one task among those of today. */
+export function rowFinder(tasks: readonly LayoutTask[], taskId: string): RowFinder {
+  const task = tasks.find((one) => one.id === taskId);
+  const rows = new Map(task?.pieces.map((piece, i) => [pieceKey(piece), task.rows[i] ?? null]));
+  return (piece) => rows.get(pieceKey(piece)) ?? null;
 }

@@ -1,7 +1,7 @@
 /** The cut list: every row of the tally that is made, by stock, with what the saw needs to know. */
 
 import type { JobInfo, PanelEdge } from "../job";
-import { fromNm, LENGTH_TOLERANCE_MM } from "../kernel";
+import { at, fromNm, LENGTH_TOLERANCE_MM } from "../kernel";
 import { formatDegrees, formatLength, formatSquareMetres, type LengthStyle } from "../measure";
 import type { Stockroom } from "../stockroom";
 import {
@@ -13,6 +13,7 @@ import {
   type Tally,
   type TallyRow,
 } from "../tally";
+import { fromBothEdges } from "./groove-settings";
 import {
   type Cell,
   type Column,
@@ -96,16 +97,11 @@ function panelNotes(form: PanelForm, style: LengthStyle, stockroom: Stockroom): 
     );
     notes.push(`${edged.length === 4 ? "4 edges" : edged.join(" + ")} ${[...names].join(", ")}`);
   }
+  const write = (mm: number) => formatLength(mm, style, LENGTH_TOLERANCE_MM);
   for (const groove of form.grooves) {
-    const along = groove.x1 - groove.x0 > groove.y1 - groove.y0;
-    const [low, high, across] = along
-      ? [groove.y0, groove.y1, form.widthNm]
-      : [groove.x0, groove.x1, form.lengthNm];
-    const write = (nm: number) => formatLength(fromNm(nm), style, LENGTH_TOLERANCE_MM);
-    // Told from both edges, since the board may be turned on the saw.
-    notes.push(
-      `groove ${write(high - low)} × ${write(groove.depthNm)} deep, ${write(low)} from ${along ? "front" : "left"} / ${write(across - high)} from ${along ? "back" : "right"}`,
-    );
+    const { width, depth, settings, edges } = fromBothEdges(form, groove);
+    const places = edges.map((edge, i) => `${write(at(settings, i))} from ${edge}`);
+    notes.push(`groove ${write(width)} × ${write(depth)} deep, ${places.join(" / ")}`);
   }
   return [...notes, ...holeNotes(form, style), ...notchNotes(form, style)];
 }

@@ -1,7 +1,7 @@
 /** The cutting order of a kept layout as a table: what to set, what to cut, what comes of it. */
 
 import { at, LENGTH_TOLERANCE_MM } from "../kernel";
-import { type KeptBars, type KeptSheets, type LaidPiece, pieceKey, sawFor } from "../layout";
+import { type KeptBars, type KeptSheets, pieceKey, type RowFinder, sawFor } from "../layout";
 import { type BarStep, barCuts, type PieceTurn } from "../layout/bars";
 import { type SheetCut, sheetCuts } from "../layout/sheets";
 import { formatLength, type LengthStyle } from "../measure";
@@ -10,9 +10,6 @@ import type { TallyRow } from "../tally";
 import { endCell, standWords } from "./cut-list";
 import { type GrooveRun, grooveRuns } from "./groove-settings";
 import { type Column, type ListRow, type ListTable, numberCell, SILHOUETTE_COLUMN, textCell } from "./table";
-
-/** The row of the tally that a piece of a layout stands for; null: it is gone. */
-export type RowOf = (piece: LaidPiece) => TallyRow | null;
 
 const column = (id: string, heading: string, width: number, align: Column["align"] = "left"): Column => ({
   id,
@@ -75,7 +72,7 @@ export function ofOrderRow(id: string): { readonly piece: number; readonly turn:
 /** One row for each saw, stop setting, mark and way of lying; the next setting only when this one is done with. */
 export function barOrderTable(
   { problem, layout, pieces }: KeptBars,
-  rowOf: RowOf,
+  rowOf: RowFinder,
   style: LengthStyle,
   saws: readonly SawEntry[] = [],
 ): ListTable {
@@ -153,7 +150,7 @@ export function sheetOrderTable(
   kept: KeptSheets,
   sheet: number,
   style: LengthStyle,
-  rowOf: RowOf = () => null,
+  rowOf: RowFinder = () => null,
 ): ListTable {
   const { problem, layout, pieces } = kept;
   const order = sheetCuts(problem, at(layout.sheets, sheet));

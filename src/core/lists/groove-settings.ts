@@ -3,8 +3,9 @@
  * kept together and carry the same groove across take it once, while their blank is still whole.
  */
 import { at, fromNm } from "../kernel";
-import { type KeptSheets, type LaidPiece, pieceKey } from "../layout";
-import type { GrooveForm, PanelForm, TallyRow } from "../tally";
+import { type KeptSheets, pieceKey, type RowFinder } from "../layout";
+import { movedTogether } from "../layout/sheets";
+import type { GrooveForm, PanelForm } from "../tally";
 
 export type GrooveRun = {
   /** mm from either edge to the nearer side of the groove. */
@@ -21,7 +22,7 @@ export type GrooveRun = {
 export function grooveRuns(
   { problem, layout, pieces }: KeptSheets,
   sheet: number,
-  rowOf: (piece: LaidPiece) => TallyRow | null,
+  rowOf: RowFinder,
 ): readonly GrooveRun[] {
   const { placements } = at(layout.sheets, sheet);
   const formOf = (panel: number): PanelForm | null => {
@@ -34,18 +35,13 @@ export function grooveRuns(
     const form = formOf(one.panel);
     if (!form) return;
     const group = one.together ? at(problem.together, one.together.group) : null;
-    const members = one.together
-      ? placements.flatMap((other, k) =>
-          other.together?.group === one.together?.group && other.together?.run === one.together?.run
-            ? [k]
-            : [],
-        )
-      : [];
+    const members = movedTogether(at(layout.sheets, sheet), i);
     for (const groove of form.grooves) {
-      const told = toldFromBoth(form, groove);
+      const { alongLength, ...told } = fromBothEdges(form, groove);
       const all = members.map((k) => formOf(at(placements, k).panel));
       const across =
-        group && told.runs === group.along && all.every((other) => other && carries(other, groove));
+        group?.along === (alongLength ? "length" : "width") &&
+        all.every((other) => other && carries(other, groove));
       if (across) {
         const key = `${members.join()}:${told.settings.join()}:${told.depth}`;
         const marks = members.map((k) => pieceKey(at(pieces, at(placements, k).panel)));
@@ -57,7 +53,6 @@ export function grooveRuns(
       if (known) known.marks.push(pieceKey(at(pieces, one.panel)));
       else singles.set(key, { run: { ...told, before: null }, marks: [pieceKey(at(pieces, one.panel))] });
     }
-    void i;
   });
   return [
     ...runs.values(),
@@ -77,16 +72,17 @@ const carries = (form: PanelForm, groove: GrooveForm) =>
         (other.y0 === groove.y0 && other.y1 === groove.y1)),
   );
 
-function toldFromBoth(form: PanelForm, groove: GrooveForm) {
-  const along = groove.x1 - groove.x0 > groove.y1 - groove.y0;
-  const [low, high, across] = along
+/** A groove told from both edges that it runs along, since the board may be turned on the saw. */
+export function fromBothEdges(form: PanelForm, groove: GrooveForm) {
+  const alongLength = groove.x1 - groove.x0 > groove.y1 - groove.y0;
+  const [low, high, across] = alongLength
     ? [groove.y0, groove.y1, form.widthNm]
     : [groove.x0, groove.x1, form.lengthNm];
   return {
     settings: [fromNm(low), fromNm(across - high)] as const,
-    edges: along ? (["front", "back"] as const) : (["left", "right"] as const),
+    edges: alongLength ? (["front", "back"] as const) : (["left", "right"] as const),
     width: fromNm(high - low),
     depth: fromNm(groove.depthNm),
-    runs: along ? ("length" as const) : ("width" as const),
+    alongLength,
   };
 }

@@ -1,7 +1,7 @@
 /** The door of the lists. */
 export { BUYING_COLUMNS, buyingList, quantityText, totalWords } from "./buying-list";
 export { CUT_COLUMNS, cutList, rowNotes, standWords, styleOf } from "./cut-list";
-export { barOrderTable, ofOrderRow, type RowOf, sheetOrderTable } from "./cutting-order";
+export { barOrderTable, ofOrderRow, sheetOrderTable } from "./cutting-order";
 export { LIST_COLUMNS, type ListColumnKind } from "./list-columns";
 export type { ListGround } from "./list-ground";
 export { LIST_STARTS, startList } from "./list-kinds";

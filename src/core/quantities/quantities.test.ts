@@ -5,7 +5,7 @@ import { verifyBars } from "../layout/bars";
 import { costOf, totalOf } from "../measure";
 import { createPipeline } from "../pipeline";
 import { resultsOf, STOCK, STOCK_DATA, smallFrame } from "../pipeline.fixture";
-import { indexStockroom } from "../stockroom";
+import { stockroomOf } from "../stockroom";
 import { type Quantities, rowQuantity } from ".";
 
 const lineOf = ({ lines }: Quantities, name: string) => {
@@ -101,7 +101,7 @@ describe("by rule", () => {
 describe("what has no price", () => {
   it("makes a total incomplete, never zero", () => {
     expect(totalOf([100, null, 250])).toEqual({ cents: 350, missing: 1 });
-    const stockroom = indexStockroom({
+    const stockroom = stockroomOf({
       ...STOCK_DATA,
       boards: STOCK_DATA.boards.map((board) => ({
         ...board,
@@ -119,7 +119,7 @@ describe("what has no price", () => {
   });
 
   it("an entry that can only be had in limited number has no price for the rule", () => {
-    const stockroom = indexStockroom({
+    const stockroom = stockroomOf({
       ...STOCK_DATA,
       sections: STOCK_DATA.sections.map((section) => ({
         ...section,

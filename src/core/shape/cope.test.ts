@@ -8,7 +8,7 @@ import { cross, dot, type Mesh, norm, subtract, type Vec3 } from "../geometry";
 import { copeEnd, type Job, newJob, resolveSizes, squareEnd } from "../job";
 import { at } from "../kernel";
 import { STOCK_DATA } from "../pipeline.fixture";
-import { indexStockroom, sectionProperties } from "../stockroom";
+import { sectionProperties, stockroomOf } from "../stockroom";
 import { proposedCuts, shapeJob } from ".";
 import { type Cope, copeHeight, extremesOverTurn, fitHeight } from "./cope";
 import { meshOf } from "./mesh.fixture";
@@ -82,7 +82,7 @@ describe("the curve of a cope, branch 33.7 × 3.2 on 48.3", () => {
 });
 
 const tube = STOCK_DATA.sections[0] as (typeof STOCK_DATA.sections)[number];
-const stockroom = indexStockroom({
+const stockroom = stockroomOf({
   ...STOCK_DATA,
   sections: [
     ...STOCK_DATA.sections,

@@ -15,7 +15,7 @@ import {
 } from "../job";
 import { sentence } from "../kernel";
 import { resultsOf, STOCK, STOCK_DATA, smallFrame } from "../pipeline.fixture";
-import { indexStockroom, type SectionShape } from "../stockroom";
+import { type SectionShape, stockroomOf } from "../stockroom";
 import {
   cutsByRule,
   editsOfCuts,
@@ -164,7 +164,7 @@ const SHAPES: readonly SectionShape[] = [
   { kind: "unequalAngle", size: [40, 20, 4], rootRadius: 4 },
   { kind: "channel", size: [80, 45, 6, 8] },
 ];
-const stockroom = indexStockroom({
+const stockroom = stockroomOf({
   ...STOCK_DATA,
   sections: SHAPES.map((shape, i) => ({
     ...(STOCK_DATA.sections[0] as (typeof STOCK_DATA.sections)[number]),

@@ -10,13 +10,13 @@ import { demoStockroom } from "../../../demo/stockroom";
 import { drawnPoints, type Mesh, type Vec2 } from "../geometry";
 import { buttEnd, copeEnd, type EndCut, type Job, mitreEnd, newJob, resolveSizes } from "../job";
 import { at } from "../kernel";
-import { indexStockroom, sectionProperties } from "../stockroom";
+import { sectionProperties, stockroomOf } from "../stockroom";
 import { meshesOf, type Shape, shapeJob } from ".";
 import { volumeOf } from "./mesh.fixture";
 
 const kernel = await Module();
 kernel.setup();
-const stockroom = indexStockroom(demoStockroom);
+const stockroom = stockroomOf(demoStockroom);
 const shapeOf = (job: Job) => shapeJob(job, resolveSizes(job, null), stockroom);
 
 /** A solid of the kernel; corners that lie on one another are made one. */

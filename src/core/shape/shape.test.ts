@@ -4,7 +4,7 @@ import { cross, cross2, dot, drawnPoints, type Mesh, subtract, type Vec2, type V
 import { buttEnd, type EndCut, type Job, mitreEnd, newJob, pastEnd, resolveSizes, squareEnd } from "../job";
 import { at } from "../kernel";
 import { toDegrees } from "../measure";
-import { indexStockroom, type SectionEntry, type SectionShape, sectionProperties } from "../stockroom";
+import { type SectionEntry, type SectionShape, sectionProperties, stockroomOf } from "../stockroom";
 import { memberLengths } from "./member";
 import { meshesOf, shapeJob } from "./shape";
 
@@ -27,7 +27,7 @@ const entry = (id: string, shape: SectionShape): SectionEntry => ({
 });
 const square40: SectionShape = { kind: "squareTube", size: [40, 40, 3], corners: "coldFormed" };
 const rect: SectionShape = { kind: "rectangularTube", size: [60, 40, 3], corners: "coldFormed" };
-const stockroom = indexStockroom({
+const stockroom = stockroomOf({
   currency: "EUR",
   sections: [
     entry("sq40", square40),

@@ -34,6 +34,7 @@ export {
   leastUnitPrice,
   massPerMetre,
   RACK_USES,
+  type RackUse,
   type SawEntry,
   SawEntrySchema,
   type SectionEntry,
@@ -43,4 +44,5 @@ export {
   type StockroomInput,
   StockroomSchema,
   steelMassPerMetre,
+  stockroomOf,
 } from "./stockroom";

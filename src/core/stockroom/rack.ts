@@ -1,13 +1,7 @@
 /** The rack: offcuts of bars and sheets that lie in the shop, each with a label, and which job has set them aside. */
 import * as v from "valibot";
-import { GREATEST_LENGTH_MM } from "../kernel";
+import { size } from "./stockroom";
 
-const size = v.pipe(
-  v.number(),
-  v.finite("must be a finite number"),
-  v.gtValue(0, "must be above zero"),
-  v.maxValue(GREATEST_LENGTH_MM, "is longer than 100 m"),
-);
 const words = (most: number) => v.pipe(v.string(), v.trim(), v.maxLength(most));
 
 /** The layout that a rack piece is set aside for. */

@@ -8,7 +8,7 @@ import { SectionShapeSchema, STEEL_KG_M3, sectionProperties } from "./section-sh
 
 const id = v.pipe(v.string(), v.minLength(1), v.maxLength(60));
 const name = v.pipe(v.string(), v.trim(), v.minLength(1, "needs a name"), v.maxLength(80));
-const size = v.pipe(
+export const size = v.pipe(
   v.number(),
   v.finite(),
   v.gtValue(0, "must be above zero"),
@@ -29,6 +29,7 @@ const StockSheetSchema = v.object({ length: size, width: size, price, count: sto
 
 /** Whether offcuts of the rack are used: not at all, where they save buying, or before anything is bought. */
 export const RACK_USES = ["none", "saving", "first"] as const;
+export type RackUse = (typeof RACK_USES)[number];
 const rackUse = v.picklist(RACK_USES);
 const saying = <T extends v.GenericSchema>(schema: T, usual: v.InferInput<T>) => v.optional(schema, usual);
 
@@ -138,8 +139,7 @@ export type Stockroom = StockroomData & {
 const byId = <T extends { readonly id: string }>(entries: readonly T[]): ReadonlyMap<string, T> =>
   new Map(entries.map((entry) => [entry.id, entry]));
 
-export function indexStockroom(input: StockroomInput): Stockroom {
-  const data = v.parse(StockroomSchema, input);
+export function indexStockroom(data: StockroomData): Stockroom {
   return {
     ...data,
     sectionById: byId(data.sections),
@@ -148,6 +148,10 @@ export function indexStockroom(input: StockroomInput): Stockroom {
     boughtById: byId(data.bought),
   };
 }
+
+/** A stockroom that is written in code. Throws where it does not fit its schema. */
+export const stockroomOf = (input: StockroomInput): Stockroom =>
+  indexStockroom(v.parse(StockroomSchema, input));
 
 export const EMPTY_STOCKROOM: Stockroom = indexStockroom({
   currency: "EUR",

@@ -12,7 +12,7 @@ import {
 import { useState } from "react";
 import { barDrawing } from "@/core/drawing";
 import { at, type Result } from "@/core/kernel";
-import { adviceFor, type KeptBars, pieceKey } from "@/core/layout";
+import { adviceFor, type KeptBars, pieceKey, type RowFinder, rowFinder } from "@/core/layout";
 import {
   type BarLayout,
   type BarSpot,
@@ -25,6 +25,7 @@ import {
   turnPiece,
 } from "@/core/layout/bars";
 import { DisplayList, screenMeasure } from "../common/display-list";
+import { FurtherStock, furtherStock } from "./further-stock";
 import { type HandAction, HandBar } from "./hand-bar";
 import { useLayoutGround } from "./layout-ground";
 import { PieceButton } from "./piece-button";
@@ -45,7 +46,8 @@ export function BarBench({ kept, width }: { readonly kept: KeptBars; readonly wi
   const scale = (width - 8) / longest;
   const pieceAt = (where: PieceAt) => layout.bars[where.bar]?.pieces[where.place];
   const nameOf = (piece: number) => pieceKey(at(kept.pieces, piece));
-  const further = freshBars(kept);
+  const rowOf = rowFinder(ground.tasks, kept.taskId);
+  const further = furtherStock(kept);
   const fresh = further[0] ?? null;
 
   const accept = (changed: Result<BarLayout, string>): void => {
@@ -126,7 +128,6 @@ export function BarBench({ kept, width }: { readonly kept: KeptBars; readonly wi
               ? {
                   name: nameOf(one),
                   locked: layout.bars[held.bar]?.locked?.includes(held.place) ?? false,
-                  turned: false,
                 }
               : null
           }
@@ -136,7 +137,7 @@ export function BarBench({ kept, width }: { readonly kept: KeptBars; readonly wi
         >
           <span className="flex gap-2">
             {further.map((stock) => (
-              <FreshBar key={stock} kept={kept} stock={stock} />
+              <FurtherStock key={stock} kept={kept} stock={stock} data={{ bar: layout.bars.length, stock }} />
             ))}
           </span>
         </HandBar>
@@ -170,6 +171,7 @@ export function BarBench({ kept, width }: { readonly kept: KeptBars; readonly wi
             index={i}
             scale={scale}
             held={held}
+            rowOf={rowOf}
             onHold={(where) => {
               setHeld(where);
               hand.say(null);
@@ -195,46 +197,26 @@ function placeFor(kept: KeptBars, index: number, middle: number, from: PieceAt |
   return before.length;
 }
 
-const MOST_FRESH = 3;
-
-/** The stock of which one more bar can be begun, as far as it is not used up. */
-function freshBars({ problem, layout }: KeptBars): readonly number[] {
-  const used = (stock: number) =>
-    layout.bars.reduce((sum, bar) => sum + (bar.stock === stock ? bar.times : 0), 0);
-  const order = problem.stock
-    .map((_, i) => i)
-    .filter((i) => {
-      const { count } = at(problem.stock, i);
-      return count === null || used(i) < count;
-    })
-    // What is bought comes first, the cheapest before the others; then what lies in the rack.
-    .sort((a, b) => {
-      const [one, other] = [at(problem.stock, a), at(problem.stock, b)];
-      return Number(one.rack !== null) - Number(other.rack !== null) || (one.price ?? 0) - (other.price ?? 0);
-    });
-  return order.slice(0, MOST_FRESH);
-}
-
 type OneBarProps = {
   readonly kept: KeptBars;
   readonly index: number;
   readonly scale: number;
   readonly held: PieceAt | null;
+  readonly rowOf: RowFinder;
   readonly onHold: (where: PieceAt) => void;
 };
 
-function OneBar({ kept, index, scale, held, onHold }: OneBarProps) {
+function OneBar({ kept, index, scale, held, rowOf, onHold }: OneBarProps) {
   const ground = useLayoutGround();
   const bar = at(kept.layout.bars, index);
   const stock = at(kept.problem.stock, bar.stock);
   const { setNodeRef, isOver } = useDroppable({ id: `bar-${index}`, data: { bar: index, stock: bar.stock } });
-  const task = ground.tasks.find((one) => one.id === kept.taskId);
   const items = barDrawing(
     {
       bar,
       problem: kept.problem,
       pieces: kept.pieces,
-      shownOf: (piece) => (task ? (ground.rowOf(task, piece)?.shown ?? null) : null),
+      shownOf: (piece) => rowOf(piece)?.shown ?? null,
       style: ground.style,
     },
     { scale, depth: DEPTH, line: 1, text: 15, measure: screenMeasure },
@@ -280,21 +262,5 @@ function OneBar({ kept, index, scale, held, onHold }: OneBarProps) {
         })}
       </div>
     </figure>
-  );
-}
-
-/** Where a further bar of one length, or a piece of the rack, can be begun. */
-function FreshBar({ kept, stock }: { readonly kept: KeptBars; readonly stock: number }) {
-  const ground = useLayoutGround();
-  const bar = kept.layout.bars.length;
-  const { setNodeRef, isOver } = useDroppable({ id: `fresh-${stock}`, data: { bar, stock } });
-  const { length, rack } = at(kept.problem.stock, stock);
-  return (
-    <p
-      ref={setNodeRef}
-      className={`border border-dashed bg-leaf px-2.5 py-1 ${isOver ? "border-brass text-ink" : "border-seam text-ink-soft"}`}
-    >
-      {rack === null ? "Drop here: another" : `Drop here: ${ground.rackLabel(rack)},`} {length}
-    </p>
   );
 }

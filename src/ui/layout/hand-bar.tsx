@@ -8,7 +8,7 @@ import type { ByHand, HandKey } from "./use-by-hand";
 export type HandAction = HandKey;
 
 export type HandBarProps = {
-  readonly held: { readonly name: string; readonly locked: boolean; readonly turned: boolean } | null;
+  readonly held: { readonly name: string; readonly locked: boolean } | null;
   readonly hand: Pick<ByHand<never>, "message" | "undo" | "redo" | "canUndo" | "canRedo">;
   readonly onAction: (action: HandAction) => void;
   /** Where a further bar or sheet can be begun. */

@@ -6,10 +6,9 @@
 import { createContext, useCallback, useContext, useMemo, useRef, useState } from "react";
 import type { LayoutSetting } from "@/core/job";
 import { invariant } from "@/core/kernel";
-import { type KeptLayout, type LaidPiece, type LayoutTask, pieceKey } from "@/core/layout";
+import type { KeptLayout, LayoutTask } from "@/core/layout";
 import type { LengthStyle } from "@/core/measure";
 import type { SawEntry } from "@/core/stockroom";
-import type { TallyRow } from "@/core/tally";
 import type { Released } from "../desk/desk-store";
 
 export type LayoutSource = {
@@ -35,7 +34,6 @@ export type LayoutSource = {
 };
 
 export type LayoutGround = LayoutSource & {
-  readonly rowOf: (task: LayoutTask, piece: LaidPiece) => TallyRow | null;
   /** Keeps a layout, remembering the one before. */
   readonly keep: (kept: KeptLayout) => Promise<void>;
   /** The same for a layout that will be ready later: it is kept where it was begun, whatever is shown by then. */
@@ -44,11 +42,10 @@ export type LayoutGround = LayoutSource & {
   readonly canStep: (taskId: string, which: "undo" | "redo") => boolean;
 };
 
-const GroundContext = createContext<LayoutGround | null>(null);
-export const LayoutGroundContext = GroundContext;
+export const LayoutGroundContext = createContext<LayoutGround | null>(null);
 
 export function useLayoutGround(): LayoutGround {
-  const ground = useContext(GroundContext);
+  const ground = useContext(LayoutGroundContext);
   invariant(ground, "a layout pane stands on no ground");
   return ground;
 }
@@ -100,18 +97,5 @@ export function useGround(source: LayoutSource): LayoutGround {
     },
     [memory],
   );
-  return useMemo(
-    () => ({
-      ...source,
-      rowOf: (task, piece) => {
-        const index = task.pieces.findIndex((one) => pieceKey(one) === pieceKey(piece));
-        return task.rows[index] ?? null;
-      },
-      keep,
-      keeper,
-      step,
-      canStep,
-    }),
-    [source, keep, keeper, step, canStep],
-  );
+  return useMemo(() => ({ ...source, keep, keeper, step, canStep }), [source, keep, keeper, step, canStep]);
 }

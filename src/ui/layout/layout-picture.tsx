@@ -10,6 +10,7 @@ import {
   keptFor,
   type LayoutTask,
   problemNotes,
+  rowFinder,
 } from "@/core/layout";
 import { barOrderTable } from "@/core/lists";
 import { Button } from "../common/button";
@@ -174,8 +175,7 @@ function Layout({ kept }: { readonly kept: KeptLayout }) {
 
 function BarOrder({ kept }: { readonly kept: KeptBars }) {
   const ground = useLayoutGround();
-  const task = ground.tasks.find((one) => one.id === kept.taskId);
-  const rowOf = (piece: KeptBars["pieces"][number]) => (task ? ground.rowOf(task, piece) : null);
+  const rowOf = rowFinder(ground.tasks, kept.taskId);
   const size = { width: 150, depth: 16, line: 1 };
   return (
     <CuttingOrder

@@ -83,27 +83,3 @@ function finishedWords(kept: KeptSheets, panel: number): string {
   const finished = kept.pieces[panel]?.finished;
   return finished ? `, finished ${finished[0]} × ${finished[1]}` : "";
 }
-
-/** Where a further sheet of one size, or a piece of the rack, can be begun. */
-export function FreshSheet({
-  kept,
-  stock,
-  going,
-}: {
-  readonly kept: KeptSheets;
-  readonly stock: number;
-  readonly going: boolean;
-}) {
-  const ground = useLayoutGround();
-  const sheet = kept.layout.sheets.length;
-  const { setNodeRef } = useDroppable({ id: `fresh-${stock}`, data: { sheet, stock } });
-  const { length, width, rack } = at(kept.problem.stock, stock);
-  return (
-    <p
-      ref={setNodeRef}
-      className={`border border-dashed bg-leaf px-2.5 py-1 ${going ? "border-moss text-moss-deep" : "border-seam text-ink-soft"}`}
-    >
-      {rack === null ? "Drop here: another" : `Drop here: ${ground.rackLabel(rack)},`} {length} × {width}
-    </p>
-  );
-}

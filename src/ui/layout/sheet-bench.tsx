@@ -14,7 +14,7 @@ import {
 } from "@dnd-kit/core";
 import { useState } from "react";
 import { at, type Result } from "@/core/kernel";
-import { adviceFor, type KeptSheets, pieceKey } from "@/core/layout";
+import { adviceFor, type KeptSheets, pieceKey, rowFinder } from "@/core/layout";
 import {
   boxOf,
   bringBack,
@@ -34,9 +34,10 @@ import {
 } from "@/core/layout/sheets";
 import { sheetOrderTable } from "@/core/lists";
 import { CuttingOrder } from "./cutting-order";
+import { FurtherStock, furtherStock } from "./further-stock";
 import { type HandAction, HandBar } from "./hand-bar";
 import { useLayoutGround } from "./layout-ground";
-import { FreshSheet, OneSheet, SheetCaption } from "./one-sheet";
+import { OneSheet, SheetCaption } from "./one-sheet";
 import { handKey, useByHand } from "./use-by-hand";
 import { Waiting } from "./waiting";
 
@@ -110,15 +111,9 @@ export function SheetBench({
       placements: [],
       offcuts: [],
     };
-    const own =
-      "waiting" in from || from.sheet !== target.sheet
-        ? []
-        : movedTogether(at(layout.sheets, from.sheet), from.index);
     const source = "waiting" in from ? null : at(layout.sheets, from.sheet);
-    const moved =
-      source && !("waiting" in from)
-        ? movedTogether(source, from.index).map((i) => at(source.placements, i))
-        : [];
+    const together = source && !("waiting" in from) ? movedTogether(source, from.index) : [];
+    const moved = together.map((i) => at(source?.placements ?? [], i));
     const size = "waiting" in from ? at(problem.panels, from.waiting) : boxOf(moved);
     const stock = at(problem.stock, sheet.stock);
     const wanted = {
@@ -128,9 +123,11 @@ export function SheetBench({
       length: size.length,
       width: size.width,
     };
-    const place = snapped(problem, sheet, wanted, { except: own, reach: REACH_PX / scale });
-    const rotated = "waiting" in from ? false : (moved[0]?.rotated ?? false);
-    return { spot: { ...target, ...place, rotated }, from };
+    const place = snapped(problem, sheet, wanted, {
+      except: source === sheet ? together : [],
+      reach: REACH_PX / scale,
+    });
+    return { spot: { ...target, ...place, rotated: moved[0]?.rotated ?? false }, from };
   };
   const tried = (from: Held, spot: Spot) =>
     "waiting" in from
@@ -201,7 +198,7 @@ export function SheetBench({
       case "next": {
         const to = held.sheet + (action === "next" ? 1 : -1);
         const fresh = to >= layout.sheets.length;
-        const stock = freshStocks(kept)[0] ?? null;
+        const stock = furtherStock(kept)[0] ?? null;
         if (to < 0 || (fresh && stock === null)) {
           hand.say(to < 0 ? "This is the first sheet." : "There is no further sheet in stock.");
           return;
@@ -233,10 +230,9 @@ export function SheetBench({
       else hand.say(`${nameOf(held)} has no place further ${direction} on this sheet.`);
     }
   };
-  const task = ground.tasks.find((one) => one.id === kept.taskId);
-  const rowOf = (piece: KeptSheets["pieces"][number]) => (task ? ground.rowOf(task, piece) : null);
+  const rowOf = rowFinder(ground.tasks, kept.taskId);
   const one = held ? layout.sheets[held.sheet]?.placements[held.index] : undefined;
-  const further = freshStocks(kept);
+  const further = furtherStock(kept);
   const fresh = further[0] ?? null;
   return (
     <div onKeyDown={onKeys}>
@@ -256,7 +252,7 @@ export function SheetBench({
         }}
       >
         <HandBar
-          held={held && one ? { name: nameOf(held), locked: one.locked ?? false, turned: one.rotated } : null}
+          held={held && one ? { name: nameOf(held), locked: one.locked ?? false } : null}
           hand={hand}
           onAction={act}
           allow={
@@ -269,10 +265,11 @@ export function SheetBench({
         >
           <span className="flex gap-2">
             {further.map((stock) => (
-              <FreshSheet
+              <FurtherStock
                 key={stock}
                 kept={kept}
                 stock={stock}
+                data={{ sheet: layout.sheets.length, stock }}
                 going={goingTo?.sheet === layout.sheets.length && goingTo.stock === stock}
               />
             ))}
@@ -340,22 +337,4 @@ function placeFor({ problem, layout }: KeptSheets, panel: number, fresh: number 
     }
   }
   return null;
-}
-
-const MOST_FRESH = 3;
-
-/** The stock of which one more sheet can be begun, as far as it is not used up. */
-function freshStocks({ problem, layout }: KeptSheets): readonly number[] {
-  const order = problem.stock
-    .map((_, i) => i)
-    .filter((i) => {
-      const { count } = at(problem.stock, i);
-      return count === null || layout.sheets.filter((sheet) => sheet.stock === i).length < count;
-    })
-    // What is bought comes first, the cheapest before the others; then what lies in the rack.
-    .sort((a, b) => {
-      const [one, other] = [at(problem.stock, a), at(problem.stock, b)];
-      return Number(one.rack !== null) - Number(other.rack !== null) || (one.price ?? 0) - (other.price ?? 0);
-    });
-  return order.slice(0, MOST_FRESH);
 }

@@ -59,23 +59,31 @@ function textColumn<T>(id: string, heading: string, width: number, optional: boo
   };
 }
 
-/** A length in millimetres, in any notation; `positive` refuses zero. */
-function lengthColumn<T>(id: string, heading: string, width: number, positive: boolean): FieldColumn<T> {
+/** A field that `parse` reads as a number, or as nothing. */
+function parsedColumn<T>(
+  of: { readonly id: string; readonly heading: string; readonly width: number; readonly empty: string },
+  parse: (text: string) => Result<number | null, string>,
+): FieldColumn<T> {
   return {
-    id,
-    heading,
-    width,
+    ...of,
     numeric: true,
-    empty: "",
-    read: (record) => shown(fieldOf(record, id)),
+    read: (record) => shown(fieldOf(record, of.id)),
     write: (record, text) => {
-      const read = parseLength(text, "mm");
-      if (!read.ok) return err(sentence(read.problem));
-      if (read.value < 0 || (positive && read.value === 0))
-        return err(positive ? "It must be above zero." : "It must not be negative.");
-      return ok({ ...record, [id]: read.value });
+      const read = parse(text);
+      return read.ok ? ok({ ...record, [of.id]: read.value }) : read;
     },
   };
+}
+
+/** A length in millimetres, in any notation; `positive` refuses zero. */
+function lengthColumn<T>(id: string, heading: string, width: number, positive: boolean): FieldColumn<T> {
+  return parsedColumn({ id, heading, width, empty: "" }, (text) => {
+    const read = parseLength(text, "mm");
+    if (!read.ok) return err(sentence(read.problem));
+    if (read.value < 0 || (positive && read.value === 0))
+      return err(positive ? "It must be above zero." : "It must not be negative.");
+    return ok(read.value);
+  });
 }
 
 /** A number that may be missing: an empty field. */
@@ -86,41 +94,24 @@ function numberColumn<T>(
   empty: string,
   whole = false,
 ): FieldColumn<T> {
-  return {
-    id,
-    heading,
-    width,
-    numeric: true,
-    empty,
-    read: (record) => shown(fieldOf(record, id)),
-    write: (record, text) => {
-      const plain = text.trim().replace(/^(\d+),(\d{1,2})$/, "$1.$2");
-      if (plain === "") return ok({ ...record, [id]: null });
-      const value = Number(plain);
-      if (!Number.isFinite(value) || value < 0)
-        return err(`"${text.trim()}" is not a number of zero or more.`);
-      if (whole && !Number.isInteger(value)) return err("A whole number, or nothing for as many as wanted.");
-      return ok({ ...record, [id]: value });
-    },
-  };
+  return parsedColumn({ id, heading, width, empty }, (text) => {
+    const plain = text.trim().replace(/^(\d+),(\d{1,2})$/, "$1.$2");
+    if (plain === "") return ok(null);
+    const value = Number(plain);
+    if (!Number.isFinite(value) || value < 0) return err(`"${text.trim()}" is not a number of zero or more.`);
+    if (whole && !Number.isInteger(value)) return err("A whole number, or nothing for as many as wanted.");
+    return ok(value);
+  });
 }
 
 /** An angle from square, up to 80°. */
 function degreesColumn<T>(id: string, heading: string, width: number): FieldColumn<T> {
-  return {
-    id,
-    heading,
-    width,
-    numeric: true,
-    empty: "",
-    read: (record) => shown(fieldOf(record, id)),
-    write: (record, text) => {
-      const value = Number(text.trim().replace(",", ".").replace(/°$/, ""));
-      if (text.trim() === "" || !Number.isFinite(value) || value < 0 || value > 80)
-        return err("An angle from 0 to 80 degrees.");
-      return ok({ ...record, [id]: value });
-    },
-  };
+  return parsedColumn({ id, heading, width, empty: "" }, (text) => {
+    const value = Number(text.trim().replace(",", ".").replace(/°$/, ""));
+    if (text.trim() === "" || !Number.isFinite(value) || value < 0 || value > 80)
+      return err("An angle from 0 to 80 degrees.");
+    return ok(value);
+  });
 }
 
 function choiceColumn<T>(

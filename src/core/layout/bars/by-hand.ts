@@ -3,6 +3,7 @@
  * gives one of its bars for it. Every change gives a layout that fits, or the reason why it would not.
  */
 import { at, err, ok, type Result, toNm } from "../../kernel";
+import { ASIDE, judged, oneLess, oneMore } from "../stock";
 import { waysOf } from "./mitre";
 import { type BarLayout, type BarProblem, type CutBar, type PieceTurn, usableLength } from "./problem";
 import { mergedBars, placesNm, remainderOf, sharedBy } from "./result";
@@ -10,8 +11,6 @@ import { mergedBars, placesNm, remainderOf, sharedBy } from "./result";
 export type PieceAt = { readonly bar: number; readonly place: number };
 export type BarSpot = { readonly bar: number; readonly stock?: number; readonly place: number };
 
-/** What is waiting because somebody set it aside. */
-const ASIDE = "set aside by hand";
 const GONE = "That piece is not there any more.";
 
 type Lying = { readonly piece: number; readonly turn: PieceTurn | null; readonly locked: boolean };
@@ -51,6 +50,17 @@ function singled(
   };
 }
 
+/** All bars with the piece taken off its own, which is one by itself then, at `index`. */
+function takenOff(problem: BarProblem, layout: BarLayout, from: PieceAt) {
+  const source = at(layout.bars, from.bar);
+  const { bars, index } = singled(layout.bars, from.bar);
+  const without = lyingOn(source).filter((_, place) => place !== from.place);
+  return {
+    index,
+    bars: bars.map((bar, i) => (i === index ? barOf(problem, source.stock, without) : bar)),
+  };
+}
+
 /** Moves a piece to a place on another bar, on its own, or on a bar that is not begun. */
 export function movePiece(
   problem: BarProblem,
@@ -60,14 +70,12 @@ export function movePiece(
 ): Result<BarLayout, string> {
   const source = layout.bars[from.bar];
   const moved = source && lyingOn(source)[from.place];
-  if (!source || !moved) return err(GONE);
-  const taken = singled(layout.bars, from.bar);
+  if (!moved) return err(GONE);
+  const taken = takenOff(problem, layout, from);
   // Taking one bar out of a pattern moves those behind it.
   const shift = taken.index - from.bar;
   const target = to.bar === from.bar ? taken.index : to.bar > from.bar ? to.bar + shift : to.bar;
-  const without = lyingOn(source).filter((_, place) => place !== from.place);
-  const emptied = taken.bars.map((bar, i) => (i === taken.index ? barOf(problem, bar.stock, without) : bar));
-  return putOn(problem, layout, emptied, { ...to, bar: target }, moved);
+  return putOn(problem, layout, taken.bars, { ...to, bar: target }, moved);
 }
 
 /** Brings a piece back that was set aside or found no place. */
@@ -79,9 +87,7 @@ export function bringPieceBack(
 ): Result<BarLayout, string> {
   const waiting = layout.unplaced.find((one) => one.piece === piece);
   if (!waiting) return err("That piece is not waiting any more.");
-  const unplaced = layout.unplaced.flatMap((one) =>
-    one !== waiting ? [one] : one.qty > 1 ? [{ ...one, qty: one.qty - 1 }] : [],
-  );
+  const unplaced = oneLess(layout.unplaced, waiting);
   const lying: Lying = { piece, turn: null, locked: false };
   return putOn(problem, { ...layout, unplaced }, layout.bars, to, lying);
 }
@@ -118,16 +124,11 @@ export function setPieceAside(
   layout: BarLayout,
   from: PieceAt,
 ): Result<BarLayout, string> {
-  const source = layout.bars[from.bar];
-  const moved = source?.pieces[from.place];
-  if (!source || moved === undefined) return err(GONE);
-  const taken = singled(layout.bars, from.bar);
-  const without = lyingOn(source).filter((_, place) => place !== from.place);
-  const bars = taken.bars.map((bar, i) => (i === taken.index ? barOf(problem, bar.stock, without) : bar));
-  const known = layout.unplaced.find((one) => one.piece === moved && one.why === ASIDE);
-  const unplaced = known
-    ? layout.unplaced.map((one) => (one === known ? { ...one, qty: one.qty + 1 } : one))
-    : [...layout.unplaced, { piece: moved, qty: 1, why: ASIDE }];
+  const moved = layout.bars[from.bar]?.pieces[from.place];
+  if (moved === undefined) return err(GONE);
+  const { bars } = takenOff(problem, layout, from);
+  const fresh = { piece: moved, qty: 1, why: ASIDE };
+  const unplaced = oneMore(layout.unplaced, fresh, ({ piece }) => piece === moved);
   return ok(recounted(problem, { ...layout, unplaced }, bars));
 }
 
@@ -176,24 +177,16 @@ function changed(
   );
 }
 
-/** Sums made anew; bars without a piece go back to stock. The bound holds for every layout, so it stays. */
+/** Sums made anew; bars without a piece go back to stock. */
 function recounted(problem: BarProblem, layout: BarLayout, all: readonly CutBar[]): BarLayout {
   const bars = mergedBars(all.filter((bar) => bar.pieces.length > 0));
-  const count = bars.reduce((sum, bar) => sum + bar.times, 0);
-  const priced = bars.every((bar) => at(problem.stock, bar.stock).price !== null);
-  const cost = priced
-    ? Math.round(
-        bars.reduce((sum, bar) => sum + (at(problem.stock, bar.stock).price ?? 0) * bar.times, 0) * 1e4,
-      ) / 1e4
-    : null;
-  const value = layout.lowerBoundOf === "cost" ? cost : count;
+  const prices = bars.flatMap((bar) =>
+    Array.from({ length: bar.times }, () => at(problem.stock, bar.stock).price),
+  );
   return {
     ...layout,
+    ...judged(layout, prices),
     bars,
-    count,
-    cost,
-    proven: layout.unplaced.length === 0 && value !== null && value <= layout.lowerBound + 1e-9,
-    lowerBound: value !== null && value < layout.lowerBound ? value : layout.lowerBound,
     ...(layout.shared ? { shared: sharedBy(problem, bars) } : {}),
   };
 }

@@ -9,18 +9,17 @@ import { exactBound, materialBound, mixTypes, PatternProgram, wholeLoad } from "
 import { type BarInstance, fits, prepare } from "./instance";
 import { MixWalk } from "./mixes";
 import {
-  clipped,
   clippedPlan,
   copyResidual,
   costOfPlan,
   type FillRule,
+  fixWholeParts,
   greedyPlan,
   isServed,
   loadOf,
   mergedPlan,
   type Pattern,
   type Residual,
-  take,
   type UsedPattern,
   wholeResidual,
 } from "./pattern";
@@ -159,7 +158,7 @@ class BarSearch {
     const dives = several ? FIRST_DIVES : DIVES;
     for (let first = 0; first < dives && !this.isProven() && !this.timeIsUp(); first++)
       this.dive(program, first);
-    if (several || this.instance.types.length > 1) this.walkMixes(program);
+    if (this.instance.types.length > 1) this.walkMixes(program);
     for (let first = dives; first < DIVES && !this.isProven() && !this.timeIsUp(); first++)
       this.dive(program, first);
     if (this.isProven() || this.timeIsUp()) return;
@@ -214,19 +213,8 @@ class BarSearch {
         costOfPlan(this.instance, this.best)
       )
         return;
-      const order = program.patterns.map((_, i) => i).filter((i) => (answer.primal[i] ?? 0) > 1e-7);
-      let took = 0;
-      for (const i of order)
-        took += take(residual, at(program.patterns, i), Math.floor((answer.primal[i] ?? 0) + 1e-6), fixed);
-      if (took === 0 || depth === 0) {
-        const part = (i: number) => (answer.primal[i] ?? 0) - Math.floor((answer.primal[i] ?? 0) + 1e-6);
-        order.sort((a, b) => part(b) - part(a) || a - b);
-        const skip = depth === 0 ? first : 0;
-        const pick = order[skip % Math.max(1, order.length)];
-        if (pick === undefined) break;
-        const one = clipped(at(program.patterns, pick), residual.demand);
-        if (take(residual, one, 1, fixed) === 0 && took === 0) break;
-      }
+      const how = { plan: fixed, skip: depth === 0 ? first : null };
+      if (!fixWholeParts(residual, program.patterns, answer.primal, how)) break;
       this.offer(this.completion(fixed, residual));
       if (this.isProven()) return;
     }

@@ -3,18 +3,17 @@
  * exist, and many mixes cost something in between. Each of them, cheapest first, is either refuted (the linear programme
  * that minimises what is left over stays above zero) or searched for a packing. A mix is refuted with every smaller one.
  */
-import { at } from "../../kernel";
+import { at, byTuple } from "../../kernel";
 import { mixTypes, PatternProgram, refutes, wholeLoad } from "./columns";
 import type { BarInstance } from "./instance";
 import {
-  clipped,
   clippedPlan,
   copyResidual,
+  fixWholeParts,
   greedyPlan,
   isServed,
   type Pattern,
   type Residual,
-  take,
   type UsedPattern,
   wholeResidual,
 } from "./pattern";
@@ -26,7 +25,7 @@ const MOST_MIXES = 4000;
 
 /**
  * The mixes that cost at least `from` and less than `below` and could hold all pieces, cheapest first; free bars stand in
- * every one. Only those to which no bar can be added below the cost stand, for they hold most. Null: too many.
+ * every one. Null: too many.
  */
 function mixesBetween(instance: BarInstance, from: number, below: number): readonly Mix[] | null {
   const types = mixTypes(instance);
@@ -66,15 +65,7 @@ function mixesBetween(instance: BarInstance, from: number, below: number): reado
     return true;
   };
   if (!visit(0, 0, free)) return null;
-  return mixes.sort((a, b) => a.cost - b.cost || compareCounts(b.counts, a.counts));
-}
-
-function compareCounts(a: readonly number[], b: readonly number[]): number {
-  for (let i = 0; i < a.length; i++) {
-    const difference = at(a, i) - at(b, i);
-    if (difference !== 0) return difference;
-  }
-  return 0;
+  return mixes.sort((a, b) => a.cost - b.cost || byTuple(b.counts, a.counts));
 }
 
 const DIVES_PER_MIX = 12;
@@ -166,19 +157,8 @@ export class MixWalk {
     for (let depth = 0; !isServed(residual) && !this.search.timeIsUp(); depth++) {
       const answer = this.program.solve(residual, this.search.timeIsUp);
       if (!answer || answer.objective > 1e-6) return false;
-      const { patterns } = this.program;
-      const order = patterns.map((_, i) => i).filter((i) => (answer.primal[i] ?? 0) > 1e-7);
-      let took = 0;
-      for (const i of order)
-        took += take(residual, at(patterns, i), Math.floor((answer.primal[i] ?? 0) + 1e-6), fixed);
-      if (took === 0 || depth === 0) {
-        const part = (i: number) => (answer.primal[i] ?? 0) - Math.floor((answer.primal[i] ?? 0) + 1e-6);
-        order.sort((a, b) => part(b) - part(a) || a - b);
-        const pick = order[(depth === 0 ? first : 0) % Math.max(1, order.length)];
-        if (pick === undefined) return false;
-        const one = clipped(at(patterns, pick), residual.demand);
-        if (take(residual, one, 1, fixed) === 0 && took === 0) return false;
-      }
+      const how = { plan: fixed, skip: depth === 0 ? first : null };
+      if (!fixWholeParts(residual, this.program.patterns, answer.primal, how)) return false;
       if (this.complete(fixed, residual)) return true;
     }
     if (!isServed(residual)) return false;

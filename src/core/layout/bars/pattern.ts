@@ -1,5 +1,5 @@
 /** Patterns: what comes out of one bar, and lists of them that serve the demand. */
-import { at } from "../../kernel";
+import { at, byTuple } from "../../kernel";
 import { type BarInstance, fits } from "./instance";
 import { bestFilling } from "./knapsack";
 
@@ -31,7 +31,7 @@ export function costOfPlan(instance: BarInstance, plan: readonly UsedPattern[]):
 }
 
 /** Takes a pattern as often as asked for, without cutting more than is wanted; gives how often it was taken. */
-export function take(residual: Residual, pattern: Pattern, times: number, plan: UsedPattern[]): number {
+function take(residual: Residual, pattern: Pattern, times: number, plan: UsedPattern[]): number {
   let possible = Math.min(times, residual.available[pattern.type] ?? 0);
   pattern.counts.forEach((count, i) => {
     if (count > 0) possible = Math.min(possible, Math.floor(at(residual.demand, i) / count));
@@ -46,7 +46,7 @@ export function take(residual: Residual, pattern: Pattern, times: number, plan: 
 }
 
 /** The pattern without what is no longer wanted. */
-export function clipped(pattern: Pattern, demand: readonly number[]): Pattern {
+function clipped(pattern: Pattern, demand: readonly number[]): Pattern {
   return { type: pattern.type, counts: pattern.counts.map((count, i) => Math.min(count, at(demand, i))) };
 }
 
@@ -122,6 +122,29 @@ export function greedyPlan(instance: BarInstance, residual: Residual, rule: Fill
   return plan;
 }
 
+/**
+ * One step of a dive: what a linear answer uses whole is fixed. On the first step, or where nothing was whole, one pattern
+ * with the greatest fraction besides; `skip` passes over that many of them, so that dives differ. Whether anything was fixed.
+ */
+export function fixWholeParts(
+  residual: Residual,
+  patterns: readonly Pattern[],
+  primal: ArrayLike<number>,
+  { plan, skip }: { readonly plan: UsedPattern[]; readonly skip: number | null },
+): boolean {
+  const whole = (i: number) => Math.floor((primal[i] ?? 0) + 1e-6);
+  const order = patterns.map((_, i) => i).filter((i) => (primal[i] ?? 0) > 1e-7);
+  let took = 0;
+  for (const i of order) took += take(residual, at(patterns, i), whole(i), plan);
+  if (took > 0 && skip === null) return true;
+  const part = (i: number) => (primal[i] ?? 0) - whole(i);
+  order.sort((a, b) => part(b) - part(a) || a - b);
+  const pick = order[(skip ?? 0) % Math.max(1, order.length)];
+  if (pick === undefined) return false;
+  const one = clipped(at(patterns, pick), residual.demand);
+  return take(residual, one, 1, plan) > 0 || took > 0;
+}
+
 /** The bars of a plan with equal patterns put together, in a fixed order. */
 export function mergedPlan(plan: readonly UsedPattern[]): readonly UsedPattern[] {
   const merged = new Map<string, { pattern: Pattern; times: number }>();
@@ -132,14 +155,7 @@ export function mergedPlan(plan: readonly UsedPattern[]): readonly UsedPattern[]
     else merged.set(key, { pattern, times });
   }
   return [...merged.values()].sort(
-    (a, b) => b.times - a.times || a.pattern.type - b.pattern.type || compareCounts(b.pattern, a.pattern),
+    (a, b) =>
+      b.times - a.times || a.pattern.type - b.pattern.type || byTuple(b.pattern.counts, a.pattern.counts),
   );
-}
-
-function compareCounts(a: Pattern, b: Pattern): number {
-  for (let i = 0; i < a.counts.length; i++) {
-    const difference = at(a.counts, i) - at(b.counts, i);
-    if (difference !== 0) return difference;
-  }
-  return 0;
 }

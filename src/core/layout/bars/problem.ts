@@ -5,9 +5,10 @@
  */
 import * as v from "valibot";
 import { at, fromNm, toNm } from "../../kernel";
-import { allowance, pieceCount, stockSize } from "../stock";
+import { allowance, pieceCount, rackName, stockCount, stockPrice, stockSize } from "../stock";
 
-const count = pieceCount(100_000);
+const MOST = 100_000;
+const count = pieceCount(MOST);
 
 /** Ways to lay a piece other than as drawn: end for end, over (which also exchanges its ends), rolled by half a turn. */
 export const PIECE_TURNS = ["end", "over", "roll"] as const;
@@ -45,10 +46,9 @@ export const BarProblemSchema = v.pipe(
       v.array(
         v.object({
           length: stockSize,
-          price: v.optional(v.nullable(v.pipe(v.number(), v.finite(), v.minValue(0))), null),
-          count: v.optional(v.nullable(count), null),
-          /** Its name in the rack when it is an offcut that stands there. */
-          rack: v.optional(v.nullable(v.pipe(v.string(), v.maxLength(60))), null),
+          price: stockPrice,
+          count: stockCount(MOST),
+          rack: rackName,
         }),
       ),
       v.maxLength(500),

@@ -4,7 +4,7 @@
  */
 import * as v from "valibot";
 import { GREATEST_LENGTH_MM } from "../../kernel";
-import { allowance, pieceCount, stockSize } from "../stock";
+import { allowance, pieceCount, stockCount, stockPrice, stockSize } from "../stock";
 
 const coordinate = v.pipe(
   v.number(),
@@ -25,8 +25,8 @@ export const ShapeProblemSchema = v.object({
       v.object({
         length: stockSize,
         width: stockSize,
-        price: v.optional(v.nullable(v.pipe(v.number(), v.finite(), v.minValue(0))), null),
-        count: v.optional(v.nullable(pieceCount(20_000)), null),
+        price: stockPrice,
+        count: stockCount(20_000),
       }),
     ),
     v.maxLength(50),

@@ -4,7 +4,7 @@
  * a few by chance are tried, and large free parts are liked best.
  */
 import { at, type Random } from "../../kernel";
-import type { CutRect } from "./cuts";
+import { type CutRect, crossRun, ripRun, sameRect } from "./cuts";
 import type { FreeRect } from "./fill";
 
 const TRIES = 24;
@@ -33,7 +33,7 @@ function parted(region: CutRect, locked: readonly CutRect[], how: Parting): read
   if (region.length <= 0 || region.width <= 0) return [];
   if (locked.length === 0) return [{ ...region, run: how.run }];
   const [only] = locked;
-  if (locked.length === 1 && only && only.length === region.length && only.width === region.width) return [];
+  if (locked.length === 1 && only && sameRect(only, region)) return [];
   const cuts = [...cutsAlong(region, locked, "x"), ...cutsAlong(region, locked, "y")];
   if (cuts.length === 0) return null;
   const cut = at(cuts, how.random.below(cuts.length));
@@ -56,9 +56,6 @@ function parted(region: CutRect, locked: readonly CutRect[], how: Parting): read
     );
   return first && second ? [...first, ...second] : null;
 }
-
-const ripRun = (run: number) => (run % 2 === 1 ? run : run + 1);
-const crossRun = (run: number) => (run % 2 === 0 ? run : run + 1);
 
 /** Places of cuts at the edges of locked panels that run past all of them. */
 function cutsAlong(

@@ -3,10 +3,11 @@
  * change gives a layout that can be cut, or the reason why it would not be one; nothing is half done.
  */
 import { at, err, fromNm, ok, type Result, toNm } from "../../kernel";
-import { type CutRect, inflated, slices } from "./cuts";
+import { ASIDE, judged, oneLess, oneMore } from "../stock";
+import { type CutRect, inflated, sameRect, slices } from "./cuts";
 import type { CutSheet, Offcut, Placement, SheetLayout, SheetProblem } from "./problem";
 import { utilisationOf } from "./result";
-import { sheetFault } from "./verify";
+import { type SheetFault, sheetFault } from "./verify";
 
 export type Refusal = {
   /** `against`: it could lie there if the grain is let be. */
@@ -68,6 +69,11 @@ function placedAt(problem: SheetProblem, moved: readonly Placement[], spot: Spot
   });
 }
 
+const withoutPanels = (layout: SheetLayout, from: number, indices: readonly number[]): readonly CutSheet[] =>
+  layout.sheets.map((sheet, i) =>
+    i === from ? { ...sheet, placements: sheet.placements.filter((_, k) => !indices.includes(k)) } : sheet,
+  );
+
 /** Moves a panel, with those that are kept together with it. */
 export function movePanel(
   problem: SheetProblem,
@@ -77,14 +83,10 @@ export function movePanel(
 ): Result<SheetLayout, Refusal> {
   const source = layout.sheets[from.sheet];
   if (!source?.placements[from.index]) return refuse("gone", "That panel is not there any more.");
-  const indices = new Set(movedTogether(source, from.index));
-  const moved = source.placements.filter((_, i) => indices.has(i));
-  const without = layout.sheets.map((sheet, i) =>
-    i === from.sheet ? { ...sheet, placements: sheet.placements.filter((_, k) => !indices.has(k)) } : sheet,
-  );
-  const places = [...indices];
+  const places = movedTogether(source, from.index);
+  const moved = places.map((i) => at(source.placements, i));
   return putDown(problem, layout, {
-    sheets: without,
+    sheets: withoutPanels(layout, from.sheet, places),
     panels: placedAt(problem, moved, spot),
     spot,
     // On its own sheet a panel keeps its place in the list, so that whoever holds it still holds it.
@@ -103,9 +105,7 @@ export function bringBack(
   const size = problem.panels[panel];
   if (!waiting || !size) return refuse("gone", "That panel is not waiting any more.");
   const bare: Placement = { panel, x: 0, y: 0, length: size.length, width: size.width, rotated: false };
-  const unplaced = layout.unplaced.flatMap((one) =>
-    one !== waiting ? [one] : one.qty > 1 ? [{ ...one, qty: one.qty - 1 }] : [],
-  );
+  const unplaced = oneLess(layout.unplaced, waiting);
   return putDown(
     problem,
     { ...layout, unplaced },
@@ -159,32 +159,21 @@ export function freshSheet(
   return size && (size.count === null || used < size.count) ? { stock, placements: [], offcuts: [] } : null;
 }
 
+const SPOT_WORDS: Readonly<Record<Exclude<SheetFault["kind"], "stages">, string>> = {
+  unknown: "That panel is not there any more.",
+  off: "It would lie off the sheet or in its trim.",
+  against: "Its grain would run across that of the sheet.",
+  taken: "There is no room: it would come nearer than the kerf to a neighbour.",
+  uncuttable: "There it could not be parted by cuts that run right across.",
+};
+
 /** Why panels cannot be put down on a sheet, in the words of somebody who does so. */
 function spotFault(problem: SheetProblem, sheet: CutSheet, panels: readonly Placement[]): Refusal | null {
-  const stock = at(problem.stock, sheet.stock);
-  const trim = toNm(problem.trim);
-  const off = panels.some(
-    (one) =>
-      toNm(one.x) < trim ||
-      toNm(one.y) < trim ||
-      toNm(one.x) + toNm(one.length) > toNm(stock.length) - trim ||
-      toNm(one.y) + toNm(one.width) > toNm(stock.width) - trim,
-  );
-  if (off) return { kind: "off", message: "It would lie off the sheet or in its trim." };
-  const against = panels.some(
-    (one) =>
-      !one.against &&
-      problem.panels[one.panel]?.grain &&
-      ((stock.grain === "length" && one.rotated) || (stock.grain === "width" && !one.rotated)),
-  );
-  if (against) return { kind: "against", message: "Its grain would run across that of the sheet." };
-  if (panels.some((one) => isNear(problem, one, sheet.placements)))
-    return { kind: "taken", message: "There is no room: it would come nearer than the kerf to a neighbour." };
   const fault = sheetFault(problem, { ...sheet, placements: [...sheet.placements, ...panels] });
   if (fault === null) return null;
-  return fault.includes("stages")
-    ? { kind: "stages", message: `There ${fault}.` }
-    : { kind: "uncuttable", message: "There it could not be parted by cuts that run right across." };
+  const { kind, words } = fault;
+  if (kind === "stages") return { kind, message: `There ${words}.` };
+  return { kind: kind === "unknown" ? "gone" : kind, message: SPOT_WORDS[kind] };
 }
 
 /** Whether a panel comes nearer than the kerf to any other. */
@@ -205,25 +194,19 @@ export function isNear(problem: SheetProblem, one: Box, others: readonly Box[]):
   );
 }
 
-/** Sums made anew; sheets without a panel go back to stock. The bound holds for every layout, so it stays. */
+/** Sums made anew; sheets without a panel go back to stock. */
 function recounted(problem: SheetProblem, layout: SheetLayout, all: readonly CutSheet[]): SheetLayout {
   const sheets = all
     .filter((sheet) => sheet.placements.length > 0)
     .map((sheet) => ({ ...sheet, offcuts: restsOf(problem, sheet) }));
-  const prices = sheets.map((sheet) => at(problem.stock, sheet.stock).price);
-  const cost = prices.some((price) => price === null)
-    ? null
-    : Math.round(prices.reduce<number>((sum, price) => sum + (price ?? 0), 0) * 1e4) / 1e4;
-  const value = layout.lowerBoundOf === "cost" ? cost : sheets.length;
   return {
     ...layout,
+    ...judged(
+      layout,
+      sheets.map((sheet) => at(problem.stock, sheet.stock).price),
+    ),
     sheets,
-    count: sheets.length,
-    cost,
     utilisation: utilisationOf(problem, sheets),
-    proven: layout.unplaced.length === 0 && value !== null && value <= layout.lowerBound + 1e-9,
-    // With panels set aside there may be fewer sheets than the bound for all of them.
-    lowerBound: value !== null && value < layout.lowerBound ? value : layout.lowerBound,
   };
 }
 
@@ -248,8 +231,7 @@ export function restsOf(problem: SheetProblem, sheet: CutSheet): readonly Offcut
 function wasteOf(region: CutRect, rects: readonly CutRect[], rip: boolean, idle: number): readonly CutRect[] {
   if (rects.length === 0) return [region];
   const [only] = rects;
-  const whole = only && only.length === region.length && only.width === region.width;
-  if ((rects.length === 1 && whole) || idle > 1) return [];
+  if ((rects.length === 1 && only && sameRect(only, region)) || idle > 1) return [];
   const parts = rip ? slices(region, rects, "y", "width") : slices(region, rects, "x", "length");
   return parts.flatMap((part) => wasteOf(part.region, part.rects, !rip, parts.length === 1 ? idle + 1 : 0));
 }
@@ -262,21 +244,15 @@ export function setAside(
 ): Result<SheetLayout, Refusal> {
   const source = layout.sheets[from.sheet];
   if (!source?.placements[from.index]) return refuse("gone", "That panel is not there any more.");
-  const indices = new Set(movedTogether(source, from.index));
-  const sheets = layout.sheets.map((sheet, i) =>
-    i === from.sheet ? { ...sheet, placements: sheet.placements.filter((_, k) => !indices.has(k)) } : sheet,
-  );
+  const indices = movedTogether(source, from.index);
+  const sheets = withoutPanels(layout, from.sheet, indices);
   let { unplaced } = layout;
   for (const i of indices) {
     const { panel } = at(source.placements, i);
-    const known = unplaced.find((one) => one.panel === panel && one.why === ASIDE);
-    unplaced = known
-      ? unplaced.map((one) => (one === known ? { ...one, qty: one.qty + 1 } : one))
-      : [...unplaced, { panel, qty: 1, why: ASIDE }];
+    unplaced = oneMore(unplaced, { panel, qty: 1, why: ASIDE }, (one) => one.panel === panel);
   }
   return ok(recounted(problem, { ...layout, unplaced }, sheets));
 }
-const ASIDE = "set aside by hand";
 
 /** Locks a panel to its place, or lets it go; a panel that is let go lies with its grain again when it is filled in. */
 export function setLock(layout: SheetLayout, from: PlacedAt, locked: boolean): SheetLayout {

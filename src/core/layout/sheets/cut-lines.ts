@@ -1,6 +1,6 @@
 /** Where the blade runs on a sheet: the middle of each kerf, in the sheet's own millimetres, with the stage of the cut. */
 import { at, fromNm, toNm } from "../../kernel";
-import { type CutRect, inflated, slices } from "./cuts";
+import { type CutRect, inflated, sameRect, slices } from "./cuts";
 import type { CutSheet, SheetProblem } from "./problem";
 
 export type CutLine = {
@@ -16,8 +16,7 @@ export function cutLines(problem: SheetProblem, sheet: CutSheet): readonly CutLi
   const [kerf, trim] = [toNm(problem.kerf), toNm(problem.trim)];
   const visit = (part: CutRect, within: readonly CutRect[], stage: number, idle: number): void => {
     const [only] = within;
-    const whole = only && only.length === part.length && only.width === part.width;
-    if (within.length === 0 || (within.length === 1 && whole) || idle > 1) return;
+    if (!only || (within.length === 1 && sameRect(only, part)) || idle > 1) return;
     const axis = stage % 2 === 1 ? "y" : "x";
     const size = axis === "y" ? "width" : "length";
     const parts = slices(part, within, axis, size);

@@ -23,8 +23,12 @@ export function runsNeeded(region: CutRect, rects: readonly CutRect[], rip = tru
   return 1 + most;
 }
 
+/** The run in which a cut of a direction can be made next: rips are odd, cross-cuts even. */
+export const ripRun = (run: number) => (run % 2 === 1 ? run : run + 1);
+export const crossRun = (run: number) => (run % 2 === 0 ? run : run + 1);
+
 const SLACK = 0.5;
-const sameRect = (a: CutRect, b: CutRect) =>
+export const sameRect = (a: CutRect, b: CutRect) =>
   Math.abs(a.x - b.x) < SLACK &&
   Math.abs(a.y - b.y) < SLACK &&
   Math.abs(a.length - b.length) < SLACK &&

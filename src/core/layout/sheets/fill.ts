@@ -8,6 +8,7 @@
  */
 import { at, invariant, type Random } from "../../kernel";
 import { Candidates } from "./candidates";
+import { crossRun, ripRun } from "./cuts";
 import type { SheetInstance, SheetType, Turn } from "./instance";
 
 /** A free rectangle; `run` is the run of cuts that parted it from the rest. */
@@ -83,10 +84,6 @@ function stacked(free: readonly FreeRect[]): Stack<FreeRect> {
   for (const rect of sorted) stack = push(rect, stack);
   return stack;
 }
-
-/** The run in which a cut of a direction can be made next: rips are odd, cross-cuts even. */
-const ripRun = (run: number) => (run % 2 === 1 ? run : run + 1);
-const crossRun = (run: number) => (run % 2 === 0 ? run : run + 1);
 
 /** Fills one sheet of a type as well as the beam finds; `rest` is what is still wanted of each class. */
 export function fillSheet(

@@ -53,7 +53,7 @@ export function lockedFault(problem: SheetProblem): string | null {
       return { ...one, ...(one.rotated ? { length: width, width: length } : { length, width }) };
     });
     const fault = sheetFault(problem, { stock, placements: laid, offcuts: [] });
-    if (fault !== null) return `on sheet ${i + 1} ${fault}`;
+    if (fault !== null) return `on sheet ${i + 1} ${fault.words}`;
   }
   const more = left.findIndex((count) => count < 0);
   return more < 0 ? null : `panel ${more} is locked more often than it is wanted`;

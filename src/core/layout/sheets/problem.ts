@@ -1,9 +1,10 @@
 /** Sheet layouts as a problem file (4-architecture.md, "Layout problem files") and as what comes out. */
 import * as v from "valibot";
 import { GREATEST_LENGTH_MM } from "../../kernel";
-import { allowance, pieceCount, stockSize } from "../stock";
+import { allowance, pieceCount, rackName, stockCount, stockPrice, stockSize } from "../stock";
 
-const count = pieceCount(20_000);
+const MOST = 20_000;
+const count = pieceCount(MOST);
 
 const index = v.pipe(v.number(), v.integer(), v.minValue(0));
 const position = v.pipe(v.number(), v.finite(), v.minValue(0), v.maxValue(GREATEST_LENGTH_MM));
@@ -46,11 +47,10 @@ export const SheetProblemSchema = v.pipe(
         v.object({
           length: stockSize,
           width: stockSize,
-          price: v.optional(v.nullable(v.pipe(v.number(), v.finite(), v.minValue(0))), null),
-          count: v.optional(v.nullable(count), null),
+          price: stockPrice,
+          count: stockCount(MOST),
           grain: v.optional(v.nullable(v.picklist(["length", "width"])), null),
-          /** Its name in the rack when it is an offcut that stands there. */
-          rack: v.optional(v.nullable(v.pipe(v.string(), v.maxLength(60))), null),
+          rack: rackName,
         }),
       ),
       v.maxLength(300),

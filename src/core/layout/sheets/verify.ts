@@ -10,7 +10,7 @@ export function verifySheets(problem: SheetProblem, layout: SheetLayout): string
     if (!problem.stock[sheet.stock]) return `sheet names stock ${sheet.stock}`;
     used[sheet.stock] = (used[sheet.stock] ?? 0) + 1;
     const fault = sheetFault(problem, sheet);
-    if (fault) return `sheet ${index}: ${fault}`;
+    if (fault) return `sheet ${index}: ${fault.words}`;
     for (const { panel } of sheet.placements) placed[panel] = (placed[panel] ?? 0) + 1;
   }
   for (const { panel, qty } of layout.unplaced) placed[panel] = (placed[panel] ?? 0) + qty;
@@ -24,20 +24,29 @@ export function verifySheets(problem: SheetProblem, layout: SheetLayout): string
   return lockFault(problem, layout) ?? togetherFault(problem, layout);
 }
 
+/** What is wrong with a sheet: `words` are the end of a sentence. */
+export type SheetFault = {
+  readonly kind: "unknown" | "off" | "against" | "taken" | "uncuttable" | "stages";
+  readonly words: string;
+};
+
 /** What is wrong with one sheet: a panel off it, upon another or against the grain, or no way to cut it; null: nothing. */
-export function sheetFault(problem: SheetProblem, sheet: CutSheet): string | null {
+export function sheetFault(problem: SheetProblem, sheet: CutSheet): SheetFault | null {
   const stock = problem.stock[sheet.stock];
-  if (!stock) return `there is no stock ${sheet.stock}`;
-  for (const placement of sheet.placements) {
-    const fault = placementFault(problem, stock, placement);
-    if (fault) return fault;
+  if (!stock) return { kind: "unknown", words: `there is no stock ${sheet.stock}` };
+  for (const check of [sizeFault, offFault, grainFault]) {
+    for (const placement of sheet.placements) {
+      const fault = check(problem, stock, placement);
+      if (fault) return fault;
+    }
   }
   const [region, rects] = inflated(problem, stock, sheet.placements);
-  if (hasOverlap(rects)) return "two panels lie nearer than a kerf";
+  if (hasOverlap(rects)) return { kind: "taken", words: "two panels lie nearer than a kerf" };
   const runs = runsNeeded(region, rects);
-  if (runs === Number.POSITIVE_INFINITY) return "it cannot be cut by cuts that run right across";
+  if (runs === Number.POSITIVE_INFINITY)
+    return { kind: "uncuttable", words: "it cannot be cut by cuts that run right across" };
   return runs > (problem.stages ?? Number.MAX_SAFE_INTEGER)
-    ? `it needs ${runs} stages of cuts, and ${problem.stages} are set`
+    ? { kind: "stages", words: `it needs ${runs} stages of cuts, and ${problem.stages} are set` }
     : null;
 }
 
@@ -87,27 +96,37 @@ function togetherFault(problem: SheetProblem, layout: SheetLayout): string | nul
   return null;
 }
 
-function placementFault(
+type Stock = SheetProblem["stock"][number];
+
+function sizeFault(
   problem: SheetProblem,
-  stock: SheetProblem["stock"][number],
-  placement: Placement,
-): string | null {
-  const panel = problem.panels[placement.panel];
-  if (!panel) return `there is no panel ${placement.panel}`;
-  const [length, width] = placement.rotated ? [panel.width, panel.length] : [panel.length, panel.width];
-  if (length !== placement.length || width !== placement.width)
-    return `panel ${placement.panel} has another size`;
+  _: Stock,
+  { panel, rotated, length, width }: Placement,
+): SheetFault | null {
+  const size = problem.panels[panel];
+  if (!size) return { kind: "unknown", words: `there is no panel ${panel}` };
+  const [along, across] = rotated ? [size.width, size.length] : [size.length, size.width];
+  return along === length && across === width
+    ? null
+    : { kind: "unknown", words: `panel ${panel} has another size` };
+}
+
+function offFault(problem: SheetProblem, stock: Stock, placement: Placement): SheetFault | null {
   const inside =
     toNm(placement.x) >= toNm(problem.trim) &&
     toNm(placement.y) >= toNm(problem.trim) &&
-    toNm(placement.x) + toNm(length) <= toNm(stock.length) - toNm(problem.trim) &&
-    toNm(placement.y) + toNm(width) <= toNm(stock.width) - toNm(problem.trim);
-  if (!inside) return `panel ${placement.panel} lies in the trim or off the sheet`;
+    toNm(placement.x) + toNm(placement.length) <= toNm(stock.length) - toNm(problem.trim) &&
+    toNm(placement.y) + toNm(placement.width) <= toNm(stock.width) - toNm(problem.trim);
+  return inside ? null : { kind: "off", words: `panel ${placement.panel} lies in the trim or off the sheet` };
+}
+
+function grainFault(problem: SheetProblem, stock: Stock, placement: Placement): SheetFault | null {
+  const { panel, rotated, against } = placement;
   const wrongWay =
-    panel.grain &&
-    !placement.against &&
-    ((stock.grain === "length" && placement.rotated) || (stock.grain === "width" && !placement.rotated));
-  return wrongWay ? `panel ${placement.panel} lies against the grain` : null;
+    problem.panels[panel]?.grain &&
+    !against &&
+    ((stock.grain === "length" && rotated) || (stock.grain === "width" && !rotated));
+  return wrongWay ? { kind: "against", words: `panel ${panel} lies against the grain` } : null;
 }
 
 /** The sheet and its panels with the kerf added on their far sides, in nanometres from the trimmed corner. */

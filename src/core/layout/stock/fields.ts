@@ -1,4 +1,4 @@
-/** Valibot parts that the two kinds of layout problem files share. */
+/** Valibot parts that the kinds of layout problem files share. */
 import * as v from "valibot";
 import { GREATEST_LENGTH_MM } from "../../kernel";
 
@@ -26,3 +26,12 @@ export const pieceCount = (most: number) =>
     v.minValue(0, "must not be negative"),
     v.maxValue(most, `is above ${most.toLocaleString("en")}`),
   );
+
+/** What one costs; null: unknown. */
+export const stockPrice = v.optional(v.nullable(v.pipe(v.number(), v.finite(), v.minValue(0))), null);
+
+/** How many of a stock size there are; null: as many as wanted. */
+export const stockCount = (most: number) => v.optional(v.nullable(pieceCount(most)), null);
+
+/** The name in the rack of an offcut that stands there; null: it is bought. */
+export const rackName = v.optional(v.nullable(v.pipe(v.string(), v.maxLength(60))), null);
