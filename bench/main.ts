@@ -6,6 +6,7 @@
 import { type Edit, type Job, withEdit } from "@/core/job";
 import { layoutTasks } from "@/core/layout";
 import { layOutBars } from "@/core/layout/bars";
+import { layOutShapes } from "@/core/layout/shapes";
 import { layOutSheets } from "@/core/layout/sheets";
 import { createPipeline } from "@/core/pipeline";
 import { stockroomOf } from "@/core/stockroom";
@@ -13,6 +14,7 @@ import { loadLinearSolver } from "@/engines/linear-solver";
 import { noticeBoard } from "../demo/notice-board";
 import { pottingBench } from "../demo/potting-bench";
 import { seedPacketCabinet } from "../demo/seed-packet-cabinet";
+import { shelfBrackets } from "../demo/shelf-brackets";
 import { demoStockroom } from "../demo/stockroom";
 import { barTable } from "./bars";
 import { generatedJob } from "./generated";
@@ -110,7 +112,7 @@ function recomputeTable(): void {
 async function layoutTable(): Promise<void> {
   const solver = await loadLinearSolver();
   console.log("Layouts of the demo (median of 5), beside first-fit decreasing and shelf first-fit");
-  for (const job of [pottingBench(), seedPacketCabinet(), noticeBoard()]) {
+  for (const job of [pottingBench(), seedPacketCabinet(), noticeBoard(), shelfBrackets()]) {
     const { tally } = createPipeline()(job, null, stockroom, []);
     for (const task of layoutTasks(tally, stockroom)) {
       let words = "";
@@ -120,6 +122,9 @@ async function layoutTable(): Promise<void> {
             const layout = layOutBars(task.problem, { solver, now, budgetMs: 10_000 });
             const simple = firstFitBars(task.problem);
             words = `${layout.count} bars, cost ${layout.cost}, ${layout.proven ? "proven" : `bound ${layout.lowerBound}`}; first-fit ${simple.count} bars, cost ${simple.cost}`;
+          } else if (task.kind === "shapes") {
+            const layout = layOutShapes(task.problem, { seed: 1, now, budgetMs: 4_000, passes: 8 });
+            words = `${layout.count} sheets along outlines, ${(100 * layout.utilisation).toFixed(1)} %, bound ${layout.lowerBound}`;
           } else {
             const layout = layOutSheets(task.problem, { seed: 1, now, budgetMs: 4_000 });
             words = `${layout.count} sheets, ${(100 * layout.utilisation).toFixed(1)} %, ${layout.proven ? "proven" : `bound ${layout.lowerBound}`}; shelf first-fit ${shelfSheets(task.problem)} sheets`;

@@ -2,8 +2,9 @@
  * Loads the demo data into a new database: the stockroom, the jobs and a first layout of each. Runs once;
  * a database that already holds anything is left alone.
  */
-import { keepLayout, layoutTasks } from "@/core/layout";
-import { layOutBars } from "@/core/layout/bars";
+import { type KeptLayout, keepLayout, type LayoutTask, layoutTasks } from "@/core/layout";
+import { type LinearSolver, layOutBars } from "@/core/layout/bars";
+import { layOutShapes } from "@/core/layout/shapes";
 import { layOutSheets } from "@/core/layout/sheets";
 import { createPipeline } from "@/core/pipeline";
 import { stockroomOf } from "@/core/stockroom";
@@ -23,6 +24,7 @@ import { createJob } from "@/server/jobs";
 import { noticeBoard } from "./notice-board";
 import { pottingBench } from "./potting-bench";
 import { seedPacketCabinet } from "./seed-packet-cabinet";
+import { shelfBrackets } from "./shelf-brackets";
 import { demoRack, demoStockroom } from "./stockroom";
 
 const now = () => performance.now();
@@ -49,28 +51,36 @@ export async function loadDemo(url: string): Promise<"loaded" | "already there">
       ["hl-204", pottingBench()],
       ["hl-207", seedPacketCabinet()],
       ["hl-211", noticeBoard()],
+      ["hl-214", shelfBrackets()],
     ] as const) {
       await createJob(db, job, id);
       const stored = await findJob(db, id);
       if (!stored) continue;
       const { tally } = createPipeline()(stored.job, null, stockroom, []);
-      for (const task of layoutTasks(tally, stockroom)) {
-        const layout =
-          task.kind === "bars"
-            ? layOutBars(task.problem, { solver, now, budgetMs: 10_000 })
-            : layOutSheets(task.problem, { seed: 1, now, budgetMs: 5_000 });
+      for (const task of layoutTasks(tally, stockroom))
         await saveLayout(
           db,
           { job: id, variant: "", code: stored.code },
-          keepLayout(task, layout, stored.revision),
+          firstLayout(task, stored.revision, solver),
           Date.now(),
         );
-      }
     }
     await writeSetting(db, "demo", "loaded");
     return "loaded";
   } finally {
     db.close();
+  }
+}
+
+/** A layout of each kind within a few seconds. */
+function firstLayout(task: LayoutTask, revision: number, solver: LinearSolver): KeptLayout {
+  switch (task.kind) {
+    case "bars":
+      return keepLayout(task, layOutBars(task.problem, { solver, now, budgetMs: 10_000 }), revision);
+    case "sheets":
+      return keepLayout(task, layOutSheets(task.problem, { seed: 1, now, budgetMs: 5_000 }), revision);
+    default:
+      return keepLayout(task, layOutShapes(task.problem, { seed: 1, now, budgetMs: 3_000 }), revision);
   }
 }
 

@@ -175,6 +175,22 @@ export const demoStockroom: StockroomInput = {
       trim: 0.25 * inch,
       stages: 3,
     },
+    {
+      id: "plate-6",
+      name: "Steel plate 6",
+      material: "S235",
+      thickness: 6,
+      grain: null,
+      densityKgM3: 7850,
+      stock: [sheet(1000, 500, 41), sheet(2000, 1000, 148)],
+      kerf: 2,
+      trim: 10,
+      stages: null,
+      keep: 200,
+      cut: "outline",
+      gap: 8,
+      turn: 90,
+    },
   ],
   edging: [
     {

@@ -6,6 +6,7 @@ import { randomUUID } from "node:crypto";
 import { and, asc, eq } from "drizzle-orm";
 import { type KeptLayout, restsToKeep, stockOfTask, usedRack } from "@/core/layout";
 import { readBarProblem } from "@/core/layout/bars";
+import { readShapeProblem } from "@/core/layout/shapes";
 import { readSheetProblem } from "@/core/layout/sheets";
 import type { RackPiece } from "@/core/stockroom";
 import type { Connection, Database } from "./database";
@@ -32,9 +33,14 @@ const rowsOf = (owner: LayoutOwner) =>
 /** A layout as it was stored, with what problems have got since. */
 function parsed(text: string, releasedAt: number | null): StoredLayout {
   const kept = JSON.parse(text) as KeptLayout;
-  return kept.kind === "bars"
-    ? { ...kept, problem: readBarProblem(kept.problem), releasedAt }
-    : { ...kept, problem: readSheetProblem(kept.problem), releasedAt };
+  switch (kept.kind) {
+    case "bars":
+      return { ...kept, problem: readBarProblem(kept.problem), releasedAt };
+    case "sheets":
+      return { ...kept, problem: readSheetProblem(kept.problem), releasedAt };
+    default:
+      return { ...kept, problem: readShapeProblem(kept.problem), releasedAt };
+  }
 }
 
 export const readLayouts = ({ db }: Connection, owner: LayoutOwner) => layoutsIn(db, owner);

@@ -5,6 +5,7 @@ import { type FullShape, SHAPE_LAYERS, type ShapeLayer } from "@/core/drawing";
 const COLOURS: Readonly<Record<ShapeLayer, number>> = {
   STOCK: Colors.White,
   PANELS: Colors.Green,
+  HOLES: Colors.Cyan,
   LABELS: Colors.Blue,
   CUTS: Colors.Red,
   RESTS: Colors.Yellow,
@@ -25,6 +26,12 @@ export function shapesToDxf(shapes: readonly FullShape[]): string {
         shape.points.map(([x, y]) => ({ point: point2d(x, y) })),
         { flags: LWPolylineFlags.Closed },
       );
+    else if (shape.kind === "curve")
+      dxf.addLWPolyline(
+        shape.corners.map(([x, y, bulge = 0]) => ({ point: point2d(x, y), bulge })),
+        { flags: LWPolylineFlags.Closed },
+      );
+    else if (shape.kind === "circle") dxf.addCircle(point3d(shape.centre[0], shape.centre[1]), shape.radius);
     else if (shape.kind === "line")
       dxf.addLine(point3d(shape.from[0], shape.from[1]), point3d(shape.to[0], shape.to[1]));
     else dxf.addText(point3d(shape.at[0], shape.at[1]), shape.height, plain(shape.text));

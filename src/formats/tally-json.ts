@@ -87,10 +87,13 @@ function ends(form: Form) {
 }
 
 function panelFacts(form: Form) {
-  if (form.kind !== "panel") return { grain: null, goodFace: false, edging: [], work: [] };
+  if (form.kind !== "panel") return { grain: null, goodFace: false, outline: null, edging: [], work: [] };
   return {
     grain: form.grain,
     goodFace: form.goodFace,
+    outline:
+      form.outline?.map(({ x, y, radiusNm }) => ({ x: fromNm(x), y: fromNm(y), radius: fromNm(radiusNm) })) ??
+      null,
     edging: EDGES.filter((edge) => form.edging[edge] !== null),
     work: [
       ...form.grooves.map((groove) => ({

@@ -2,6 +2,7 @@
 import * as v from "valibot";
 import type { KeptLayout } from "@/core/layout";
 import { BarProblemSchema, PIECE_TURNS, verifyBars } from "@/core/layout/bars";
+import { ShapeProblemSchema, verifyShapes } from "@/core/layout/shapes";
 import { SheetProblemSchema, verifySheets } from "@/core/layout/sheets";
 
 const whole = v.pipe(v.number(), v.integer(), v.minValue(0));
@@ -77,11 +78,39 @@ export const KeptSchema = v.variant("kind", [
       unplaced: v.array(v.object({ ...left, panel: whole })),
     }),
   }),
+  v.object({
+    ...common,
+    kind: v.literal("shapes"),
+    problem: ShapeProblemSchema,
+    layout: v.object({
+      ...outcome,
+      utilisation: finite,
+      sheets: v.array(
+        v.object({
+          stock: whole,
+          placements: v.array(
+            v.object({
+              shape: whole,
+              angle: finite,
+              x: finite,
+              y: finite,
+              mirrored: v.exactOptional(v.boolean()),
+              locked: v.exactOptional(v.boolean()),
+              against: v.exactOptional(v.boolean()),
+            }),
+          ),
+          offcuts: v.array(v.object(rect)),
+        }),
+      ),
+      unplaced: v.array(v.object({ ...left, shape: whole })),
+    }),
+  }),
 ]);
 
 /** What is wrong with a layout, as the end of a sentence; null: nothing. */
 export function keptFault(kept: KeptLayout): string | null {
-  return kept.kind === "bars"
-    ? verifyBars(kept.problem, kept.layout)
-    : verifySheets(kept.problem, kept.layout);
+  if (kept.kind === "bars") return verifyBars(kept.problem, kept.layout);
+  return kept.kind === "sheets"
+    ? verifySheets(kept.problem, kept.layout)
+    : verifyShapes(kept.problem, kept.layout);
 }

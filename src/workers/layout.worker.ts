@@ -2,6 +2,7 @@
 import { expose } from "comlink";
 import type { LayoutWorker } from "@/core/layout";
 import { layOutBars } from "@/core/layout/bars";
+import { layOutShapes } from "@/core/layout/shapes";
 import { layOutSheets } from "@/core/layout/sheets";
 import { loadLinearSolver } from "@/engines/linear-solver";
 
@@ -14,6 +15,8 @@ const worker: LayoutWorker = {
   },
   sheets: async (problem, budgetMs, onProgress) =>
     layOutSheets(problem, { seed: 1, now, budgetMs, onProgress: ({ best }) => onProgress(best) }),
+  shapes: async (problem, budgetMs, onProgress) =>
+    layOutShapes(problem, { seed: 1, now, budgetMs, onProgress: ({ best }) => onProgress(best) }),
 };
 
 expose(worker);

@@ -1,8 +1,10 @@
 /** The diagrams of one stock size: on pages to a stated scale, and at full size as shapes on layers. */
-import type { Vec2 } from "../geometry";
+import earcut from "earcut";
+import type { BulgedCorner, Vec2 } from "../geometry";
 import { at } from "../kernel";
 import { type KeptLayout, pieceKey } from "../layout";
 import { pieceOutlines } from "../layout/bars";
+import { lyingCorners, lyingHoles } from "../layout/shapes";
 import { cutLines } from "../layout/sheets";
 import type { styleOf } from "../lists";
 import { formatLength } from "../measure";
@@ -25,12 +27,15 @@ export function diagramPages(
 }
 
 /** Layers of a full-size drawing. */
-export const SHAPE_LAYERS = ["STOCK", "PANELS", "LABELS", "CUTS", "RESTS"] as const;
+export const SHAPE_LAYERS = ["STOCK", "PANELS", "HOLES", "LABELS", "CUTS", "RESTS"] as const;
 export type ShapeLayer = (typeof SHAPE_LAYERS)[number];
 
 /** A shape at full size in mm, y upwards. */
 export type FullShape =
   | { readonly kind: "outline"; readonly layer: ShapeLayer; readonly points: readonly Vec2[] }
+  /** Closed, with true arcs. */
+  | { readonly kind: "curve"; readonly layer: ShapeLayer; readonly corners: readonly BulgedCorner[] }
+  | { readonly kind: "circle"; readonly layer: ShapeLayer; readonly centre: Vec2; readonly radius: number }
   | { readonly kind: "line"; readonly layer: ShapeLayer; readonly from: Vec2; readonly to: Vec2 }
   | {
       readonly kind: "label";
@@ -53,7 +58,86 @@ const box = (x: number, y: number, length: number, width: number): readonly Vec2
 
 /** A kept layout at full size: one sheet, or one bar of each pattern, above the other. */
 export function fullSizeShapes(kept: KeptLayout, style: ReturnType<typeof styleOf>): readonly FullShape[] {
-  return kept.kind === "bars" ? barShapes(kept, style) : sheetShapes(kept, style);
+  if (kept.kind === "bars") return barShapes(kept, style);
+  return kept.kind === "sheets" ? sheetShapes(kept, style) : freeShapes(kept, style);
+}
+
+/** Outlines with their arcs, as a torch or a laser follows them. */
+function freeShapes(
+  { problem, layout, pieces }: Extract<KeptLayout, { kind: "shapes" }>,
+  style: ReturnType<typeof styleOf>,
+): readonly FullShape[] {
+  let base = 0;
+  return layout.sheets.flatMap((sheet, i) => {
+    const stock = at(problem.stock, sheet.stock);
+    const low = base;
+    base += stock.width + SPACE;
+    return [
+      ...sheetFrame(stock, i, low, style),
+      ...sheet.placements.flatMap((one): readonly FullShape[] => {
+        const corners = lyingCorners(problem, one);
+        const holes = lyingHoles(problem, one);
+        const [x, y] = holes[0]?.at ?? middleOf(corners);
+        return [
+          {
+            kind: "curve",
+            layer: "PANELS",
+            corners: corners.map(([cx, cy, bulge = 0]): BulgedCorner => [cx, cy + low, bulge]),
+          },
+          ...holes.map(
+            ({ at: [hx, hy], diameter }): FullShape => ({
+              kind: "circle",
+              layer: "HOLES",
+              centre: [hx, hy + low],
+              radius: diameter / 2,
+            }),
+          ),
+          {
+            kind: "label",
+            layer: "LABELS",
+            at: [x, y + low],
+            height: 8,
+            text: pieceKey(at(pieces, one.shape)),
+          },
+        ];
+      }),
+      ...sheet.offcuts.map(
+        (rest): FullShape => ({
+          kind: "outline",
+          layer: "RESTS",
+          points: box(rest.x, low + rest.y, rest.length, rest.width),
+        }),
+      ),
+    ];
+  });
+}
+
+/** A place inside: the middle of the first triangle that an outline's corners make. */
+function middleOf(corners: readonly BulgedCorner[]): Vec2 {
+  const flat = corners.flatMap((corner) => [corner[0], corner[1]]);
+  const [a = 0, b = 0, c = 0] = earcut(flat);
+  const [p, q, r] = [at(corners, a), at(corners, b), at(corners, c)];
+  return [(p[0] + q[0] + r[0]) / 3, (p[1] + q[1] + r[1]) / 3];
+}
+
+/** A sheet and what it is, its lower edge at `base`. */
+function sheetFrame(
+  { length, width }: { readonly length: number; readonly width: number },
+  index: number,
+  base: number,
+  style: ReturnType<typeof styleOf>,
+): readonly FullShape[] {
+  const size = (value: number) => formatLength(value, style, 0.1);
+  return [
+    { kind: "outline", layer: "STOCK", points: box(0, base, length, width) },
+    {
+      kind: "label",
+      layer: "LABELS",
+      at: [0, base + width + 20],
+      height: 40,
+      text: `Sheet ${index + 1}: ${size(length)} x ${size(width)}`,
+    },
+  ];
 }
 
 function sheetShapes(
@@ -66,16 +150,7 @@ function sheetShapes(
     const stock = at(problem.stock, sheet.stock);
     const up = ([x, y]: readonly [number, number]): Vec2 => [x, y + base];
     const size = (value: number) => formatLength(value, style, 0.1);
-    shapes.push(
-      { kind: "outline", layer: "STOCK", points: box(0, base, stock.length, stock.width) },
-      {
-        kind: "label",
-        layer: "LABELS",
-        at: [0, base + stock.width + 20],
-        height: 40,
-        text: `Sheet ${i + 1}: ${size(stock.length)} x ${size(stock.width)}`,
-      },
-    );
+    shapes.push(...sheetFrame(stock, i, base, style));
     for (const one of sheet.placements) {
       const text = `${pieceKey(at(pieces, one.panel))} ${size(one.length)} x ${size(one.width)}`;
       const height = Math.min(30, one.width / 3, (one.length / text.length) * 1.4);

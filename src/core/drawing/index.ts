@@ -7,6 +7,7 @@ export { type ListPaper, listPages } from "./list-pages";
 export { type LyingSize, lyingPiece } from "./lying-piece";
 export { type DiagramInput, layoutFacts, type PrintInput, scaleToFit, shopPapers } from "./print";
 export { type RackLabel, rackLabelPages } from "./rack-labels";
+export { type ShapeDrawingInput, shapeDrawing } from "./shape-drawing";
 export { type SheetDrawingInput, sheetDrawing } from "./sheet-drawing";
 export { silhouette, silhouetteLength } from "./silhouette";
 export { thumbnail } from "./thumbnail";

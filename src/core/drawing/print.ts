@@ -4,17 +4,30 @@
  */
 import type { Vec2 } from "../geometry";
 import { at } from "../kernel";
-import { adviceFor, type KeptLayout, keptFor, type LayoutTask, type RowFinder, rowFinder } from "../layout";
-import { barOrderTable, type ListTable, sheetOrderTable, styleOf } from "../lists";
+import {
+  adviceFor,
+  type KeptLayout,
+  type KeptShapes,
+  type KeptSheets,
+  keptFor,
+  type LayoutTask,
+  type RowFinder,
+  rowFinder,
+  waitingPiece,
+} from "../layout";
+import type { ShapeProblem } from "../layout/shapes";
+import type { SheetProblem } from "../layout/sheets";
+import { barOrderTable, type ListTable, shapePiecesTable, sheetOrderTable, styleOf } from "../lists";
 import type { LengthStyle } from "../measure";
-import type { SawEntry } from "../stockroom";
+import { isMetal, type SawEntry } from "../stockroom";
 import type { Tally } from "../tally";
 import { barDrawing } from "./bar-drawing";
-import { type DrawItem, type Drawing, movedBy, type TextMeasure } from "./display";
+import { type DrawItem, type Drawing, movedBy, type TextMeasure, type Tint } from "./display";
 import { Flow, PAGE_SIZES, type PageHead, type PageSize, title } from "./flow";
 import { listSection, withSilhouettes } from "./list-pages";
 import { lyingPiece } from "./lying-piece";
-import { sheetDrawing } from "./sheet-drawing";
+import { shapeDrawing } from "./shape-drawing";
+import { type SheetDrawingSize, sheetDrawing } from "./sheet-drawing";
 import { type DrawPiece, tableRows } from "./table-drawing";
 
 /** What diagrams are made from. */
@@ -38,10 +51,9 @@ export function shopPapers(input: PrintInput, page: PageSize, measure: TextMeasu
   const flow = new Flow(PAGE_SIZES[page], measure);
   const { results } = input;
   listSection(flow, withSilhouettes(results.cutList), results.tally, measure);
-  for (const kind of ["bars", "sheets"] as const) {
-    const tasks = results.tasks.filter((task) => task.kind === kind);
-    if (tasks.length > 0)
-      layoutSection(flow, kind === "bars" ? "Bar layouts" : "Sheet layouts", tasks, input, measure);
+  for (const heading of ["Bar layouts", "Sheet layouts"]) {
+    const tasks = results.tasks.filter((task) => (task.kind === "bars") === (heading === "Bar layouts"));
+    if (tasks.length > 0) layoutSection(flow, heading, tasks, input, measure);
   }
   listSection(flow, results.buyingList, results.tally, measure);
   return flow.pages(input);
@@ -101,7 +113,7 @@ export function layoutBlock(flow: Flow, task: LayoutTask, input: DiagramInput, m
   const first =
     kept.kind === "bars"
       ? barBlocks(flow, kept, rowOf, style, measure)
-      : sheetBlocks(flow, kept, style, measure);
+      : sheetBlocks(flow, kept, sheetDrawer(kept, tintOfTask(task), style, measure));
   const headHeight = stale ? 16 : 12;
   if (headHeight + (first[0]?.height ?? 0) > flow.room && !flow.isFresh()) flow.newPage();
   flow.add(headHeight, head);
@@ -113,7 +125,7 @@ export function layoutBlock(flow: Flow, task: LayoutTask, input: DiagramInput, m
         : [],
     );
   for (const one of kept.layout.unplaced) {
-    const index = "piece" in one ? one.piece : one.panel;
+    const index = waitingPiece(one);
     flow.add(5, [
       line(
         `Not placed: ${one.qty} × ${kept.pieces[index]?.mark ?? ""}: ${one.why}. ${adviceFor(kept, index, one.why)}.`,
@@ -132,9 +144,10 @@ function orderTables(
   saws: readonly SawEntry[],
   style: LengthStyle,
 ): readonly ListTable[] {
-  return kept.kind === "bars"
-    ? [barOrderTable(kept, rowOf, style, saws)]
-    : kept.layout.sheets.map((_, i) => sheetOrderTable(kept, i, style, rowOf));
+  if (kept.kind === "bars") return [barOrderTable(kept, rowOf, style, saws)];
+  return kept.kind === "sheets"
+    ? kept.layout.sheets.map((_, i) => sheetOrderTable(kept, i, style, rowOf))
+    : kept.layout.sheets.map((_, i) => shapePiecesTable(kept, i, style));
 }
 
 /** The cutting order under the diagrams that it belongs to. */
@@ -153,11 +166,17 @@ export function layoutFacts(kept: KeptLayout): string {
   const noun = kept.kind === "bars" ? (count === 1 ? "bar" : "bars") : count === 1 ? "sheet" : "sheets";
   const bound = lowerBoundOf === "cost" ? `cost at least ${lowerBound.toFixed(2)}` : `at least ${lowerBound}`;
   const proof = proven ? "proven best" : `not proven: ${bound}`;
-  const settings =
-    kept.kind === "bars"
-      ? barSettings(kept.problem.trim)
-      : `trim ${kept.problem.trim}, ${kept.problem.stages === null ? "any number of stages" : `${kept.problem.stages} stages`}`;
-  return `${count} ${noun}, ${proof} · kerf ${kept.problem.kerf}, ${settings} (mm)`;
+  return `${count} ${noun}, ${proof} · ${settingsWords(kept)} (mm)`;
+}
+
+function settingsWords(kept: KeptLayout): string {
+  if (kept.kind === "bars") return `kerf ${kept.problem.kerf}, ${barSettings(kept.problem.trim)}`;
+  if (kept.kind === "shapes") {
+    const { gap, margin, step } = kept.problem;
+    return `gap ${gap}, margin ${margin}, ${step === 0 ? "as drawn" : `turned in steps of ${step}°`}`;
+  }
+  const { kerf, trim, stages } = kept.problem;
+  return `kerf ${kerf}, trim ${trim}, ${stages === null ? "any number of stages" : `${stages} stages`}`;
 }
 
 function barSettings(trim: number | { readonly start: number; readonly end: number }): string {
@@ -196,21 +215,47 @@ function barBlocks(
   });
 }
 
-function sheetBlocks(
-  flow: Flow,
-  kept: Extract<KeptLayout, { kind: "sheets" }>,
+const tintOfTask = ({ kind, entry }: LayoutTask): Tint =>
+  kind === "shapes" && isMetal(entry) ? "steel" : "board";
+
+type DrawSheet = (index: number, size: SheetDrawingSize) => readonly DrawItem[];
+
+/** Draws a sheet of a layout, whichever way its pieces are cut. */
+function sheetDrawer(
+  kept: KeptSheets | KeptShapes,
+  tint: Tint,
   style: LengthStyle,
   measure: TextMeasure,
+): DrawBlocks {
+  const { pieces } = kept;
+  const draw: DrawSheet =
+    kept.kind === "sheets"
+      ? (i, size) =>
+          sheetDrawing({ sheet: at(kept.layout.sheets, i), problem: kept.problem, pieces, style }, size)
+      : (i, size) =>
+          shapeDrawing(
+            { sheet: at(kept.layout.sheets, i), problem: kept.problem, pieces, style, tint },
+            size,
+          );
+  const showsGrain = kept.kind === "sheets" || kept.problem.shapes.some(({ grain }) => grain);
+  return { draw, measure, showsGrain };
+}
+type DrawBlocks = { readonly draw: DrawSheet; readonly measure: TextMeasure; readonly showsGrain: boolean };
+
+function sheetBlocks(
+  flow: Flow,
+  { problem, layout }: KeptSheets | KeptShapes,
+  { draw, measure, showsGrain }: DrawBlocks,
 ): readonly Block[] {
-  const { problem, layout, pieces } = kept;
   return layout.sheets.map((sheet, i) => {
-    const stock = at(problem.stock, sheet.stock);
-    const ratio = Math.max(scaleToFit(stock.length, flow.width), scaleToFit(stock.width, flow.fullRoom - 30));
-    const items = sheetDrawing(
-      { sheet, problem, pieces, style },
-      { scale: 1 / ratio, line: 0.25, text: 3.2, measure },
+    const stock = at<ShapeProblem["stock"][number] | SheetProblem["stock"][number]>(
+      problem.stock,
+      sheet.stock,
     );
-    const words = `Sheet ${i + 1}, ${stock.length} × ${stock.width} mm${stock.grain ? `, grain along the ${stock.grain}` : ""} · scale 1:${ratio}`;
+    const ratio = Math.max(scaleToFit(stock.length, flow.width), scaleToFit(stock.width, flow.fullRoom - 30));
+    const items = draw(i, { scale: 1 / ratio, line: 0.25, text: 3.2, measure });
+    const grain = showsGrain && stock.grain ? `, grain along the ${stock.grain}` : "";
+    const words = `Sheet ${i + 1}, ${stock.length} × ${stock.width} mm${grain} · scale 1:${ratio}`;
     return {
       height: stock.width / ratio + 11,
       items: [line(words, 2.6), ...movedBy(items, [0, 5.5] satisfies Vec2)],

@@ -4,6 +4,7 @@
  */
 import { ringPoints, type Vec2 } from "../geometry";
 import { fromNm } from "../kernel";
+import { outlinePoints } from "../layout";
 import type { CopeForm, MemberForm, PanelForm, Piece } from "../tally";
 import { type DrawItem, movedBy, type Stroke, type Tint } from "./display";
 
@@ -143,12 +144,7 @@ function panelItems(form: PanelForm, { scale, depth, line, pick }: SilhouetteOpt
   const items: DrawItem[] = [
     {
       kind: "polygon",
-      points: [
-        [0, 0],
-        [length, 0],
-        [length, height],
-        [0, height],
-      ],
+      points: panelOutline(form, length, height),
       stroke: outline(line),
       fill: "board",
       ...picked(pick),
@@ -180,6 +176,12 @@ function panelItems(form: PanelForm, { scale, depth, line, pick }: SilhouetteOpt
     });
   }
   return [...items, ...cutAwayItems(form, { sx, sy, height, line })];
+}
+
+/** The true outline in the room that there is: as deep as it can be drawn, its length to scale. */
+function panelOutline(form: PanelForm, length: number, height: number): readonly Vec2[] {
+  const [sx, sy] = [length / fromNm(form.lengthNm), height / fromNm(form.widthNm)];
+  return outlinePoints(form).map(([x, y]): Vec2 => [x * sx, height - y * sy]);
 }
 
 type SheetScale = {

@@ -11,7 +11,7 @@ import {
 } from "../geometry";
 import { at } from "../kernel";
 import { endHeight, type MemberSolid, meshOfPanel, meshOfStandIn, type Shape } from "../shape";
-import { sectionProperties } from "../stockroom";
+import { isMetal, sectionProperties } from "../stockroom";
 import type { DrawItem, Drawing, Tint } from "./display";
 
 type Solid = { readonly mesh: Mesh; readonly tint: Tint };
@@ -47,7 +47,8 @@ function solidsOf(shape: Shape): readonly Solid[] {
   };
   for (const solid of shape.members)
     place(solid.home, solid.entry.shape.kind === "timber" ? "timber" : "steel", () => outerMesh(solid));
-  for (const solid of shape.panels) place(solid.panel.assembly, "board", () => meshOfPanel(solid));
+  for (const solid of shape.panels)
+    place(solid.panel.assembly, isMetal(solid.board) ? "steel" : "board", () => meshOfPanel(solid));
   for (const one of shape.bought)
     for (const mesh of meshOfStandIn(one)) place(one.part.assembly, "rest", () => mesh);
   return solids;

@@ -40,6 +40,31 @@ export {
   startOf,
 } from "./outline";
 export { type Face, paintOrder } from "./paint-order";
+export { plateMesh } from "./plate";
+export {
+  type BulgedCorner,
+  boxOfPoints,
+  bulgedCorners,
+  crossesItself,
+  edgeDistance,
+  flattened,
+  isInside,
+  movedPolygon,
+  type PlaneBox,
+  type Polygon,
+  polygonArea,
+  polygonDistance,
+  turnedPolygon,
+} from "./polygon";
+export {
+  CLIPPER_UNIT,
+  clipperPath,
+  convexHull,
+  ofClipper,
+  type Region,
+  sharedArea,
+  without,
+} from "./regions";
 export {
   add,
   add2,

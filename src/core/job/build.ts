@@ -17,7 +17,15 @@ import { emptyJob, type Job, type JobInfo } from "./job";
 import { type KeySize, KeySizeSchema, type Variant, VariantSchema } from "./key-size";
 import type { ListSetup } from "./list-setup";
 import { type EndCut, type Member, MemberSchema, SQUARE_END } from "./member";
-import { type Between, type EdgingChoice, NO_EDGING, type Panel, PanelSchema, type Work } from "./panel";
+import {
+  type Between,
+  type EdgingChoice,
+  NO_EDGING,
+  type OutlineCorner,
+  type Panel,
+  PanelSchema,
+  type Work,
+} from "./panel";
 import { NOTHING_USUAL, type Usual } from "./usual";
 
 type Texts = readonly [string, string, string];
@@ -47,6 +55,7 @@ export type PanelParts = {
   readonly length?: string;
   readonly width?: string;
   readonly between?: Omit<Between, "first" | "second"> & { readonly first: string; readonly second: string };
+  readonly outline?: readonly OutlineCorner[];
   readonly material?: string | null;
   readonly role?: Panel["role"];
   readonly look?: Panel["look"];
@@ -137,6 +146,7 @@ export function newPanel(id: string, parts: PanelParts): Panel {
     length: "1",
     width: "1",
     between: null,
+    outline: null,
     when: null,
     material: null,
     grain: true,

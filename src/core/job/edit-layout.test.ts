@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { sentence } from "../kernel";
 import { smallFrame } from "../pipeline.fixture";
-import { type Edit, emptyJob, readJob, withEdit } from ".";
+import { asStockroom, type Edit, emptyJob, newPanel, readJob, withEdit } from ".";
 import type { Job } from "./job";
 
 function done(job: Job, edit: Edit): Job {
@@ -49,6 +49,19 @@ describe("how a job lays its stock out", () => {
   it("a document of version 4 has neither, and is read", () => {
     const { layoutSettings: _, blankGroups: __, ...old } = emptyJob({ code: "A", title: "B" });
     const read = readJob({ ...old, schemaVersion: 4 });
-    expect(read.ok && read.value).toMatchObject({ schemaVersion: 5, layoutSettings: {}, blankGroups: {} });
+    expect(read.ok && read.value).toMatchObject({ schemaVersion: 6, layoutSettings: {}, blankGroups: {} });
+  });
+  it("a document of version 5 has rectangles alone, cut as the stockroom says, and is read", () => {
+    const parts = { name: "Side", board: null };
+    const { outline: _, ...panel } = newPanel("side", parts);
+    const { cut: __, gap: ___, turn: ____, ...setting } = asStockroom("ply");
+    const old = {
+      ...emptyJob({ code: "A", title: "B" }),
+      panels: { side: panel },
+      layoutSettings: { ply: setting },
+    };
+    const read = readJob({ ...old, schemaVersion: 5 });
+    expect(read.ok && read.value.panels).toEqual({ side: newPanel("side", parts) });
+    expect(read.ok && read.value.layoutSettings).toEqual({ ply: asStockroom("ply") });
   });
 });

@@ -97,6 +97,13 @@ const inPanel = (panel: Panel, change: ChangeText): Panel => ({
     insetStart: change(panel.between.insetStart),
     insetEnd: change(panel.between.insetEnd),
   },
+  outline:
+    panel.outline?.map((corner) => ({
+      ...corner,
+      x: change(corner.x),
+      y: change(corner.y),
+      radius: change(corner.radius),
+    })) ?? null,
   when: orNull(panel.when, change),
   work: panel.work.map((one) => inWork(one, change)),
 });

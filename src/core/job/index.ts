@@ -147,6 +147,7 @@ export {
   type Hole,
   NO_EDGING,
   type Notch,
+  type OutlineCorner,
   PANEL_EDGES,
   type Panel,
   type PanelEdge,

@@ -21,7 +21,7 @@ import { recordId } from "./text";
 import { TypedPieceSchema } from "./typed-piece";
 import { NOTHING_USUAL, UsualSchema } from "./usual";
 
-export const SCHEMA_VERSION = 5;
+export const SCHEMA_VERSION = 6;
 
 /** What holds for the job as a whole. */
 export const JobInfoSchema = v.object({
@@ -144,7 +144,8 @@ export function emptyJob(info: Pick<JobInfo, "code" | "title"> & Partial<JobInfo
 
 /**
  * Fields that records got in a version, with the value that says what held before. 2: what was there is always
- * present and has nothing to choose from. 3: all stands in the job itself, is made, and has no look of its own. 4: lists took everything, in computed order, without levels.
+ * present and has nothing to choose from. 3: all stands in the job itself, is made, and has no look of its own. 4: lists took everything, in computed
+ * order, without levels. 6: panels are rectangles, and cut as the stockroom says.
  */
 const ADDED_FIELDS: Readonly<Record<number, Readonly<Partial<Record<TableName, object>>>>> = {
   2: {
@@ -162,6 +163,7 @@ const ADDED_FIELDS: Readonly<Record<number, Readonly<Partial<Record<TableName, o
     boughtParts: { assembly: null, stand: null, look: null },
   },
   4: { lists: LIST_DEFAULTS },
+  6: { panels: { outline: null }, layoutSettings: { cut: null, gap: null, turn: null } },
 };
 const ADDED_TABLES: Readonly<Record<number, readonly TableName[]>> = {
   3: ["assemblies", "placements", "lists"],

@@ -4,7 +4,7 @@
  */
 import * as v from "valibot";
 import { GREATEST_LENGTH_MM } from "../kernel";
-import { RACK_USES } from "../stockroom";
+import { CUT_WAYS, RACK_USES, TURN_STEPS } from "../stockroom";
 import { recordId, shortName } from "./text";
 
 const allowance = v.nullable(
@@ -26,6 +26,10 @@ export const LayoutSettingSchema = v.object({
   rack: v.nullable(v.picklist(RACK_USES)),
   /** 0: any number of stages. */
   stages: v.nullable(v.picklist([0, 2, 3, 4])),
+  cut: v.nullable(v.picklist(CUT_WAYS)),
+  /** Between pieces that are cut along their outlines. */
+  gap: allowance,
+  turn: v.nullable(v.picklist(TURN_STEPS)),
 });
 export type LayoutSetting = v.InferOutput<typeof LayoutSettingSchema>;
 
@@ -42,6 +46,9 @@ export const asStockroom = (id: string): LayoutSetting => ({
   share: null,
   rack: null,
   stages: null,
+  cut: null,
+  gap: null,
+  turn: null,
 });
 
 /**

@@ -40,6 +40,11 @@ export function mirroredPanel(
     lengthAxis: turned(panel.lengthAxis),
     faceAxis: turned(panel.faceAxis),
     edging: { front: edging.back, back: edging.front, left: edging.left, right: edging.right },
+    outline:
+      panel.outline?.map((corner) => ({
+        ...corner,
+        fromY: corner.fromY === "front" ? "back" : "front",
+      })) ?? null,
     work: panel.work.map((one) => mirroredWork(one, panel.width, job)),
   });
 }

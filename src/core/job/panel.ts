@@ -64,6 +64,20 @@ export type Notch = v.InferOutput<typeof NotchSchema>;
 const WorkSchema = v.variant("kind", [GrooveSchema, HoleSchema, NotchSchema]);
 export type Work = v.InferOutput<typeof WorkSchema>;
 
+/**
+ * A corner of a panel that is no rectangle: so far from its left or right edge and from its front or back edge, so that
+ * it follows the panel's size; rounded by `radius` ("0": sharp).
+ */
+const OutlineCornerSchema = v.object({
+  id: recordId,
+  fromX: v.picklist(["left", "right"]),
+  x: formulaText,
+  fromY: v.picklist(["front", "back"]),
+  y: formulaText,
+  radius: formulaText,
+});
+export type OutlineCorner = v.InferOutput<typeof OutlineCornerSchema>;
+
 const panelId = v.pipe(recordId, v.brand("PanelId"));
 
 /**
@@ -108,6 +122,10 @@ export const PanelSchema = v.object({
   width: formulaText,
   /** Where not null, place and size follow from two other panels, and the five fields above rest. */
   between: v.nullable(BetweenSchema),
+  /** Corners one after the other, either way round, within its length and width; null: a rectangle. */
+  outline: v.nullable(
+    v.pipe(v.array(OutlineCornerSchema), v.minLength(3, "needs three corners"), v.maxLength(60)),
+  ),
   /** Whether its length must run along the grain; has no effect on boards without grain. */
   grain: v.boolean(),
   goodFace: v.boolean(),

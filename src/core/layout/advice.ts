@@ -5,6 +5,7 @@
 import { at } from "../kernel";
 import { type BarProblem, trims } from "./bars";
 import type { KeptLayout } from "./kept";
+import { type ShapeProblem, sizeOfShape } from "./shapes";
 import type { SheetProblem } from "./sheets";
 import { ASIDE } from "./stock";
 
@@ -13,9 +14,14 @@ const tenth = (value: number) => Math.round(value * 10) / 10;
 /** The sentence that goes with a piece without a place; empty when nothing can be said. */
 export function adviceFor({ problem, kind }: KeptLayout, index: number, why: string): string {
   if (why === ASIDE) return "Drag it back, or fill again";
-  return kind === "bars"
-    ? barAdvice(problem as BarProblem, index, why)
-    : sheetAdvice(problem as SheetProblem, index, why);
+  switch (kind) {
+    case "bars":
+      return barAdvice(problem as BarProblem, index, why);
+    case "sheets":
+      return sheetAdvice(problem as SheetProblem, index, why);
+    default:
+      return shapeAdvice(problem as ShapeProblem, index, why);
+  }
 }
 
 function barAdvice(problem: BarProblem, index: number, why: string): string {
@@ -53,4 +59,16 @@ function sheetAdvice(problem: SheetProblem, index: number, why: string): string 
   return problem.stages === null
     ? "Raise how many sheets there are, or leave the number empty for as many as wanted"
     : "Allow more stages of cuts, or raise how many sheets there are";
+}
+
+function shapeAdvice(problem: ShapeProblem, index: number, why: string): string {
+  if (problem.stock.length === 0) return "Give its board a sheet size in the stockroom";
+  if (why.startsWith("its outline")) return "Set the corners of its outline in their order round the panel";
+  const { length, width } = sizeOfShape(problem, index);
+  const needs = `${tenth(length + 2 * problem.margin)} × ${tenth(width + 2 * problem.margin)}`;
+  if (why.includes("against the grain"))
+    return `Let it lie across the grain by hand, take its grain off, or buy a sheet of at least ${needs}`;
+  if (why.startsWith("larger"))
+    return `Let it turn in finer steps, join it from two, or buy a sheet of at least ${needs}`;
+  return "Raise how many sheets there are, or leave the number empty for as many as wanted";
 }

@@ -6,20 +6,34 @@ export {
   isReleased,
   type KeptBars,
   type KeptLayout,
+  type KeptShapes,
   type KeptSheets,
   keepLayout,
   keptFor,
+  type LayoutOf,
+  type ProblemOf,
   usedRack,
+  waitingPiece,
 } from "./kept";
-export { lockedBars, lockedSheets, type Taken, withLocks } from "./locks";
+export { type Taken, withLocks, withOwnLocks } from "./locks";
 export { problemNotes } from "./notes";
+export { areaOfPanel, outlinePoints } from "./panel-shape";
 export type { LayoutWorker } from "./remote";
 export { type Rest, restsToKeep } from "./rests";
 export { askedOf, type SawChoice, sawFor } from "./saws";
-export { type BarSettings, barSettings, type SheetSettings, sheetSettings } from "./settings";
+export {
+  type BarSettings,
+  barSettings,
+  cutWay,
+  type ShapeSettings,
+  type SheetSettings,
+  shapeSettings,
+  sheetSettings,
+} from "./settings";
 export {
   type BarTask,
   type LaidPiece,
+  type LayoutKind,
   type LayoutTask,
   type LayoutWishes,
   layoutTasks,
@@ -28,6 +42,7 @@ export {
   pieceKey,
   type RowFinder,
   rowFinder,
+  type ShapeTask,
   type SheetTask,
   stockOfTask,
   type TaskGround,

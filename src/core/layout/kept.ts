@@ -3,8 +3,9 @@
  * of that has changed, they are stale and say why.
  */
 import type { BarLayout, BarProblem } from "./bars";
+import type { ShapeLayout, ShapeProblem } from "./shapes";
 import type { SheetLayout, SheetProblem } from "./sheets";
-import type { LaidPiece, LayoutTask } from "./tasks";
+import type { LaidPiece, LayoutKind, LayoutTask } from "./tasks";
 
 type Kept = {
   readonly taskId: string;
@@ -25,8 +26,25 @@ export type KeptSheets = Kept & {
   readonly problem: SheetProblem;
   readonly layout: SheetLayout;
 };
+export type KeptShapes = Kept & {
+  readonly kind: "shapes";
+  readonly problem: ShapeProblem;
+  readonly layout: ShapeLayout;
+};
 /** A layout that was kept, with the problem that it answers. */
-export type KeptLayout = KeptBars | KeptSheets;
+export type KeptLayout = KeptBars | KeptSheets | KeptShapes;
+
+/** The problem and the layout of each kind. */
+export type ProblemOf = {
+  readonly bars: BarProblem;
+  readonly sheets: SheetProblem;
+  readonly shapes: ShapeProblem;
+};
+export type LayoutOf = {
+  readonly bars: BarLayout;
+  readonly sheets: SheetLayout;
+  readonly shapes: ShapeLayout;
+};
 
 export type FoundLayout = {
   readonly kept: KeptLayout;
@@ -41,17 +59,25 @@ export function keptFor(task: LayoutTask, kept: readonly KeptLayout[]): FoundLay
 }
 
 function staleWhy(task: LayoutTask, kept: KeptLayout): string | null {
-  if (task.fingerprint !== kept.fingerprint) return changedWords(task.fingerprint, kept.fingerprint);
+  if (task.kind !== kept.kind) return "the way in which it is cut changed";
+  if (task.fingerprint !== kept.fingerprint)
+    return changedWords(task.kind, task.fingerprint, kept.fingerprint);
   // What was released has cut up its rack pieces itself.
   if (isReleased(kept)) return null;
   const lost = usedRack(kept).find((id) => !task.problem.stock.some((stock) => stock.rack === id));
   return lost === undefined ? null : "a rack piece that it uses is not free any more";
 }
 
-function changedWords(now: string, then: string): string {
+const SETTING_WORDS: Readonly<Record<LayoutKind, string>> = {
+  bars: "kerf, trims or stock sizes changed",
+  sheets: "kerf, trims or stock sizes changed",
+  shapes: "gap, margin, turning or stock sizes changed",
+};
+
+function changedWords(kind: LayoutKind, now: string, then: string): string {
   const [a, b] = [partsOf(now), partsOf(then)];
   if (a === null || b === null) return "the design or the stock changed";
-  const words = ["kerf, trims or stock sizes changed", "the design changed", "marks changed"];
+  const words = [SETTING_WORDS[kind], "the design changed", "marks changed"];
   const changed = words.filter((_, i) => JSON.stringify(a[i]) !== JSON.stringify(b[i]));
   // A piece more changes marks as well: the design says it.
   return changed.filter((word, _, all) => word !== "marks changed" || all.length === 1).join(", and ");
@@ -75,14 +101,19 @@ export function usedRack({ problem, layout }: KeptLayout): readonly string[] {
 }
 
 /** A layout as it is kept; `problem` is the one that was solved, when it has locks that the task knows nothing of. */
-export function keepLayout(
-  task: LayoutTask,
-  layout: BarLayout | SheetLayout,
+export function keepLayout<T extends LayoutTask>(
+  task: T,
+  layout: LayoutOf[T["kind"]],
   revision: number,
-  problem: BarProblem | SheetProblem = task.problem,
+  problem: ProblemOf[T["kind"]] = task.problem as ProblemOf[T["kind"]],
 ): KeptLayout {
-  const base = { taskId: task.id, fingerprint: task.fingerprint, revision, pieces: task.pieces };
-  return "bars" in layout
-    ? { ...base, kind: "bars", problem: problem as BarProblem, layout }
-    : { ...base, kind: "sheets", problem: problem as SheetProblem, layout };
+  const { kind, id: taskId, fingerprint, pieces } = task;
+  // The kind of the task says which problem and which layout they are.
+  return { taskId, fingerprint, revision, pieces, kind, problem, layout } as KeptLayout;
+}
+
+/** Which piece of its problem it is that waits for a place. */
+export function waitingPiece(one: KeptLayout["layout"]["unplaced"][number]): number {
+  if ("piece" in one) return one.piece;
+  return "panel" in one ? one.panel : one.shape;
 }

@@ -4,9 +4,18 @@
  */
 import { at, toNm } from "../kernel";
 import { type BarLayout, type BarProblem, lockedBarFault } from "./bars";
-import type { KeptBars, KeptLayout, KeptSheets } from "./kept";
+import type { KeptBars, KeptLayout, KeptShapes, KeptSheets, ProblemOf } from "./kept";
+import { type LockedShape, type ShapeLayout, type ShapeProblem, shapeFault, sizeOfShape } from "./shapes";
 import { type LockedPlacement, lockedFault, type SheetLayout, type SheetProblem } from "./sheets";
-import { type BarTask, type LaidPiece, type LayoutTask, pieceKey, type SheetTask } from "./tasks";
+import {
+  type BarTask,
+  type LaidPiece,
+  type LayoutKind,
+  type LayoutTask,
+  pieceKey,
+  type ShapeTask,
+  type SheetTask,
+} from "./tasks";
 
 /** The problem with the locks that a layout carries itself. */
 export function lockedBars(problem: BarProblem, layout: BarLayout): BarProblem {
@@ -29,6 +38,31 @@ export function lockedSheets(problem: SheetProblem, layout: SheetLayout): SheetP
   return { ...problem, fixed };
 }
 
+function lockedShapes(problem: ShapeProblem, layout: ShapeLayout): ShapeProblem {
+  const fixed = layout.sheets.flatMap((sheet) => {
+    const placements = sheet.placements
+      .filter((one) => one.locked)
+      .map(({ shape, angle, x, y, mirrored = false, against = false }) => ({
+        shape,
+        angle,
+        x,
+        y,
+        mirrored,
+        against,
+      }));
+    return placements.length === 0 ? [] : [{ stock: sheet.stock, placements }];
+  });
+  return { ...problem, fixed };
+}
+
+/** The same layout, with a problem that knows the locks in it. */
+export function withOwnLocks(kept: KeptLayout): KeptLayout {
+  if (kept.kind === "bars") return { ...kept, problem: lockedBars(kept.problem, kept.layout) };
+  return kept.kind === "sheets"
+    ? { ...kept, problem: lockedSheets(kept.problem, kept.layout) }
+    : { ...kept, problem: lockedShapes(kept.problem, kept.layout) };
+}
+
 export type Taken<P> = {
   readonly problem: P;
   /** What was let go, a sentence each. */
@@ -37,14 +71,12 @@ export type Taken<P> = {
 
 const nameOf = ({ mark, job }: LaidPiece) => (job === undefined ? mark : `${mark} of ${job}`);
 
-/** A task's problem with the locks of the layout that was kept for it. */
-export function withLocks(
-  task: LayoutTask,
-  kept: KeptLayout | null,
-): Taken<BarProblem> | Taken<SheetProblem> {
-  if (task.kind === "bars")
-    return kept?.kind === "bars" ? barLocks(task, kept) : { problem: task.problem, notes: [] };
-  return kept?.kind === "sheets" ? sheetLocks(task, kept) : { problem: task.problem, notes: [] };
+/** A task's problem with the locks of the layout that was kept for it; a board that is cut another way now has none. */
+export function withLocks(task: LayoutTask, kept: KeptLayout | null): Taken<ProblemOf[LayoutKind]> {
+  if (task.kind === "bars" && kept?.kind === "bars") return barLocks(task, kept);
+  if (task.kind === "sheets" && kept?.kind === "sheets") return sheetLocks(task, kept);
+  if (task.kind === "shapes" && kept?.kind === "shapes") return shapeLocks(task, kept);
+  return { problem: task.problem, notes: [] };
 }
 
 function barLocks(task: BarTask, kept: KeptBars): Taken<BarProblem> {
@@ -87,10 +119,7 @@ function sheetLocks(task: SheetTask, kept: KeptSheets): Taken<SheetProblem> {
     now: task.pieces,
     wanted: problem.panels.map(({ qty }) => qty),
     stock: problem.stock,
-    isStock: (old, now) => {
-      const [one, other] = [at(kept.problem.stock, old), at(problem.stock, now)];
-      return one.length === other.length && one.width === other.width && one.rack === other.rack;
-    },
+    isStock: (old, now) => isSameSheet(at(kept.problem.stock, old), at(problem.stock, now)),
     pieceOf: ({ panel }) => panel,
     as: (item, panel) => ({ ...item, panel }),
     sizeBefore: (panel) => sizeOf(at(kept.problem.panels, panel)),
@@ -104,6 +133,48 @@ function sheetLocks(task: SheetTask, kept: KeptSheets): Taken<SheetProblem> {
   const fixed = groups.map(({ stock, items }) => ({ stock, placements: [...items] }));
   return { problem: { ...problem, fixed }, notes };
 }
+
+function shapeLocks(task: ShapeTask, kept: KeptShapes): Taken<ShapeProblem> {
+  const { problem } = task;
+  const tenth = (value: number) => Math.round(value * 10) / 10;
+  const size = (of: ShapeProblem, shape: number) => {
+    const { length, width } = sizeOfShape(of, shape);
+    return [tenth(length), tenth(width)];
+  };
+  const { groups, notes } = takenOver<LockedShape>({
+    groups: lockedShapes(kept.problem, kept.layout).fixed.map(({ stock, placements }) => ({
+      stock,
+      items: placements,
+    })),
+    before: kept.pieces,
+    now: task.pieces,
+    wanted: problem.shapes.map(({ qty }) => qty),
+    stock: problem.stock,
+    isStock: (old, now) => isSameSheet(at(kept.problem.stock, old), at(problem.stock, now)),
+    pieceOf: ({ shape }) => shape,
+    as: (item, shape) => ({ ...item, shape }),
+    sizeBefore: (shape) => size(kept.problem, shape),
+    sizeNow: (shape) => size(problem, shape),
+    stockWords: (stock) => `the sheet of ${sizeOf(at(kept.problem.stock, stock)).join(" × ")}`,
+    faultWords: (stock, placements) => {
+      const fault = shapeFault(problem, stock, placements);
+      return fault === null ? null : `locked, but ${LOCK_WORDS[fault.kind]}`;
+    },
+  });
+  const fixed = groups.map(({ stock, items }) => ({ stock, placements: [...items] }));
+  return { problem: { ...problem, fixed }, notes };
+}
+
+const LOCK_WORDS = {
+  unknown: "gone",
+  off: "with the margin as it is one lies off the sheet",
+  against: "one would lie against the grain",
+  taken: "with outlines and gap as they are two lie too near to one another",
+} as const;
+
+type SheetSize = { readonly length: number; readonly width: number; readonly rack: string | null };
+const isSameSheet = (a: SheetSize, b: SheetSize) =>
+  a.length === b.length && a.width === b.width && a.rack === b.rack;
 
 const sizeOf = ({ length, width }: { readonly length: number; readonly width: number }) => [length, width];
 

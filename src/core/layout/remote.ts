@@ -1,16 +1,11 @@
-/** What a layout worker offers to whoever started it: the searches, with every better answer told. */
-import type { BarLayout, BarProblem } from "./bars";
-import type { SheetLayout, SheetProblem } from "./sheets";
+/** What a layout worker offers to whoever started it: a search of each kind, with every better answer told. */
+import type { LayoutOf, ProblemOf } from "./kept";
+import type { LayoutKind } from "./tasks";
 
 export type LayoutWorker = {
-  readonly bars: (
-    problem: BarProblem,
+  readonly [K in LayoutKind]: (
+    problem: ProblemOf[K],
     budgetMs: number,
-    onProgress: (best: BarLayout) => void,
-  ) => Promise<BarLayout>;
-  readonly sheets: (
-    problem: SheetProblem,
-    budgetMs: number,
-    onProgress: (best: SheetLayout) => void,
-  ) => Promise<SheetLayout>;
+    onProgress: (best: LayoutOf[K]) => void,
+  ) => Promise<LayoutOf[K]>;
 };

@@ -1,6 +1,6 @@
 /** How a section or board is laid out in a job: what the stockroom says, with what the job says otherwise. */
 import type { LayoutSetting } from "../job";
-import type { BoardEntry, RackUse, SectionEntry } from "../stockroom";
+import type { BoardEntry, CutWay, RackUse, SectionEntry, TurnStep } from "../stockroom";
 
 export type BarSettings = {
   readonly kerf: number;
@@ -21,6 +21,18 @@ export type SheetSettings = {
   readonly rack: RackUse;
 };
 
+export type ShapeSettings = {
+  readonly gap: number;
+  readonly trim: number;
+  readonly turn: TurnStep;
+  readonly keep: number;
+  readonly rack: RackUse;
+};
+
+/** How a board is cut in a job; one that is not in the stockroom goes through the saw. */
+export const cutWay = (entry: BoardEntry | null, own: LayoutSetting | undefined): CutWay =>
+  own?.cut ?? entry?.cut ?? "through";
+
 export function barSettings(entry: SectionEntry | null, own: LayoutSetting | undefined): BarSettings {
   return {
     kerf: own?.kerf ?? entry?.kerf ?? 0,
@@ -40,6 +52,16 @@ export function sheetSettings(entry: BoardEntry | null, own: LayoutSetting | und
     trim: own?.trim ?? entry?.trim ?? 0,
     stages: stages === 0 ? null : stages,
     allowance: own?.allowance ?? entry?.allowance ?? 0,
+    keep: own?.keep ?? entry?.keep ?? 0,
+    rack: own?.rack ?? entry?.rack ?? "none",
+  };
+}
+
+export function shapeSettings(entry: BoardEntry | null, own: LayoutSetting | undefined): ShapeSettings {
+  return {
+    gap: own?.gap ?? entry?.gap ?? 0,
+    trim: own?.trim ?? entry?.trim ?? 0,
+    turn: own?.turn ?? entry?.turn ?? 90,
     keep: own?.keep ?? entry?.keep ?? 0,
     rack: own?.rack ?? entry?.rack ?? "none",
   };

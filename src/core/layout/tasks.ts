@@ -2,7 +2,7 @@
  * From the tally to layout problems: one task for each section or board with one material. Settings come from the
  * stockroom and from what the job says otherwise; rack pieces stand beside the stock sizes.
  */
-import type { BlankGroup, Job } from "../job";
+import type { BlankGroup, Job, LayoutSetting } from "../job";
 import { byKey, byNaturalText, byNumber, fromNm, inTurn } from "../kernel";
 import {
   type BoardEntry,
@@ -16,8 +16,10 @@ import {
 import type { PanelForm, Tally, TallyRow } from "../tally";
 import type { BarProblem } from "./bars";
 import { blankOf } from "./blank";
+import { type PanelShape, panelShape } from "./panel-shape";
 import { endsOf } from "./piece-ends";
-import { barSettings, sheetSettings } from "./settings";
+import { barSettings, cutWay, shapeSettings, sheetSettings } from "./settings";
+import type { ShapeProblem } from "./shapes";
 import type { SheetProblem, Together } from "./sheets";
 
 /** What a piece of a layout is called, and of which job it is when several are laid out together. */
@@ -49,7 +51,14 @@ export type SheetTask = Common & {
   readonly entry: BoardEntry | null;
   readonly problem: SheetProblem;
 };
-export type LayoutTask = BarTask | SheetTask;
+/** A board whose pieces are cut along their outlines. */
+export type ShapeTask = Common & {
+  readonly kind: "shapes";
+  readonly entry: BoardEntry | null;
+  readonly problem: ShapeProblem;
+};
+export type LayoutTask = BarTask | SheetTask | ShapeTask;
+export type LayoutKind = LayoutTask["kind"];
 
 /** What names a piece of a layout: its mark, with its job where several are laid out together. */
 export const pieceKey = ({ mark, job }: LaidPiece) => (job === undefined ? mark : `${job} ${mark}`);
@@ -105,7 +114,7 @@ export function tasksOfRows(named: readonly NamedRow[], ground: TaskGround): rea
     else groups.set(id, [one]);
   }
   const tasks = [...groups].map(([id, rows]) =>
-    rows[0]?.row.kind === "member" ? barTask(id, rows, ground) : sheetTask(id, rows, ground),
+    rows[0]?.row.kind === "member" ? barTask(id, rows, ground) : boardTask(id, rows, ground),
   );
   const { stockroom } = ground;
   const place = new Map([...stockroom.sections, ...stockroom.boards].map((entry, i) => [entry.id, i]));
@@ -156,10 +165,76 @@ function barTask(id: string, named: readonly NamedRow[], ground: TaskGround): Ba
   };
 }
 
-function sheetTask(id: string, named: readonly NamedRow[], ground: TaskGround): SheetTask {
-  const first = named[0]?.row;
-  const entry = first?.stock ? (ground.stockroom.boardById.get(first.stock) ?? null) : null;
-  const settings = sheetSettings(entry, entry ? ground.wishes.layoutSettings[entry.id] : undefined);
+/** A board's entry decides whether its pieces are parted by straight cuts or cut along their outlines. */
+function boardTask(id: string, named: readonly NamedRow[], ground: TaskGround): SheetTask | ShapeTask {
+  const stock = named[0]?.row.stock;
+  const entry = stock ? (ground.stockroom.boardById.get(stock) ?? null) : null;
+  const own = entry ? ground.wishes.layoutSettings[entry.id] : undefined;
+  return cutWay(entry, own) === "outline"
+    ? shapeTask({ id, entry, own, named, ground })
+    : sheetTask({ id, entry, own, named, ground });
+}
+
+type OfBoard = {
+  readonly id: string;
+  readonly entry: BoardEntry | null;
+  readonly own: LayoutSetting | undefined;
+  readonly named: readonly NamedRow[];
+  readonly ground: TaskGround;
+};
+
+function shapeTask({ id, entry, own, named, ground }: OfBoard): ShapeTask {
+  const settings = shapeSettings(entry, own);
+  const grain = entry?.grain ?? "length";
+  const problem: ShapeProblem = {
+    gap: settings.gap,
+    margin: settings.trim,
+    step: settings.turn,
+    keep: settings.keep,
+    rackFirst: settings.rack === "first",
+    stock: (entry?.stock ?? []).map((sheet) => ({ ...sheet, grain, rack: null })),
+    shapes: named.map(({ row }) => {
+      const { form } = row.shown;
+      const own = form.kind === "panel" ? panelShape(form, ground.stockroom.edgingById) : NO_SHAPE;
+      return {
+        outline: own.outline.map((corner): ShapeCorner => [...corner]),
+        holes: own.holes.map((hole) => ({ ...hole })),
+        qty: row.count,
+        grain: form.kind === "panel" && form.grain,
+        // Without a good face it may be turned over; with one, its opposite hand is cut mirrored.
+        opposite: form.kind === "panel" && form.goodFace ? row.hands.opposite : null,
+      };
+    }),
+    fixed: [],
+  };
+  const pieces = named.map(({ row, job }): LaidPiece => {
+    const { form } = row.shown;
+    return { ...laidPiece(row, job), ...(form.kind === "panel" ? { finished: finishedOf(form) } : {}) };
+  });
+  const { shapes, ...said } = problem;
+  return {
+    kind: "shapes",
+    entry,
+    ...common(id, named, entry?.name),
+    pieces,
+    fingerprint: fingerprintOf({ ...said, cut: "outline" }, shapes, pieces),
+    problem: {
+      ...problem,
+      stock: [
+        ...problem.stock,
+        ...rackOf(id, entry, settings.rack, ground).flatMap(({ id: rackId, length, width }) =>
+          width === null ? [] : [{ length, width, price: 0, count: 1, grain, rack: rackId }],
+        ),
+      ],
+    },
+  };
+}
+
+type ShapeCorner = ShapeProblem["shapes"][number]["outline"][number];
+const NO_SHAPE: PanelShape = { outline: [], holes: [] };
+
+function sheetTask({ id, entry, own, named, ground }: OfBoard): SheetTask {
+  const settings = sheetSettings(entry, own);
   const grain = entry?.grain ?? null;
   const blanks = named.map(({ row }) =>
     row.shown.form.kind === "panel"

@@ -7,6 +7,7 @@ import type { Stockroom } from "../stockroom";
 import {
   anglesOf,
   type CopeForm,
+  type CornerForm,
   type MemberForm,
   type PanelForm,
   standOfForm,
@@ -98,12 +99,23 @@ function panelNotes(form: PanelForm, style: LengthStyle, stockroom: Stockroom): 
     notes.push(`${edged.length === 4 ? "4 edges" : edged.join(" + ")} ${[...names].join(", ")}`);
   }
   const write = (mm: number) => formatLength(mm, style, LENGTH_TOLERANCE_MM);
+  if (form.outline !== null) notes.push(outlineNote(form.outline, write));
   for (const groove of form.grooves) {
     const { width, depth, settings, edges } = fromBothEdges(form, groove);
     const places = edges.map((edge, i) => `${write(at(settings, i))} from ${edge}`);
     notes.push(`groove ${write(width)} × ${write(depth)} deep, ${places.join(" / ")}`);
   }
   return [...notes, ...holeNotes(form, style), ...notchNotes(form, style)];
+}
+
+/** Every corner from the left and the front, with its rounding; of many the first ones. */
+function outlineNote(corners: readonly CornerForm[], write: (mm: number) => string): string {
+  const places = corners.map(({ x, y, radiusNm }) => {
+    const round = radiusNm === 0 ? "" : ` R ${write(fromNm(radiusNm))}`;
+    return `${write(fromNm(x))} / ${write(fromNm(y))}${round}`;
+  });
+  const shown = places.length > 8 ? `${places.slice(0, 7).join(", ")} …` : places.join(", ");
+  return `outline of ${places.length} corners from left / front: ${shown}`;
 }
 
 /** Holes of one size and depth together, each place told from the left and the front. */

@@ -9,37 +9,8 @@ import type { SawEntry } from "../stockroom";
 import type { TallyRow } from "../tally";
 import { endCell, standWords } from "./cut-list";
 import { type GrooveRun, grooveRuns } from "./groove-settings";
-import { type Column, type ListRow, type ListTable, numberCell, SILHOUETTE_COLUMN, textCell } from "./table";
-
-const column = (id: string, heading: string, width: number, align: Column["align"] = "left"): Column => ({
-  id,
-  heading,
-  align,
-  width,
-  writes: null,
-});
-
-const row = (id: string, cells: ListRow["cells"]): ListRow => ({
-  id,
-  records: [],
-  summed: false,
-  level: 0,
-  cells,
-});
-
-const table = (
-  title: string,
-  columns: readonly Column[],
-  rows: readonly ListRow[],
-  note: string,
-): ListTable => ({
-  title,
-  columns,
-  groups: rows.length === 0 ? [] : [{ heading: "", detail: "", summary: "", rows }],
-  groupColumns: [],
-  foot: [],
-  notes: [note],
-});
+import { type ListTable, numberCell, SILHOUETTE_COLUMN, textCell } from "./table";
+import { column, row, table } from "./work-table";
 
 const BAR_COLUMNS = [
   column("stop", "Stop", 9, "right"),

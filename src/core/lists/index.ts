@@ -8,6 +8,7 @@ export { LIST_STARTS, startList } from "./list-kinds";
 export { markIsIn } from "./list-rows";
 export { listView } from "./list-view";
 export { createLister, findList, type Lists, listNames, namedTable, ownList } from "./own-list";
+export { shapePiecesTable } from "./shape-pieces";
 export { readSizePattern, SIZE_NAMES, USUAL_SIZE, writeSize } from "./size-text";
 export {
   type Align,

@@ -1,9 +1,9 @@
 /** What the columns of a list are computed from, and what is known of one row beside the tally. */
 import { type Assembly, type Home, type Job, type ListColumn, numberWith, type Sizes } from "../job";
-import { at, fromNm } from "../kernel";
-import type { LayoutTask } from "../layout";
+import { fromNm } from "../kernel";
+import { areaOfPanel, type LayoutTask } from "../layout";
 import type { LengthStyle } from "../measure";
-import { type Measure, type Quantities, type QuantityLine, rowQuantity } from "../quantities";
+import { type Measure, netEach, type Quantities, type QuantityLine, rowQuantity } from "../quantities";
 import type { Shape } from "../shape";
 import { massPerMetre, type Stockroom } from "../stockroom";
 import type { Tally, TallyRow } from "../tally";
@@ -105,20 +105,19 @@ function laidOut(
     const centre = form.kind === "member" ? fromNm(form.centreNm) / 1000 : null;
     return {
       measure: "m",
-      each: at(task.problem.pieces, index).length / 1000,
+      each: netEach(task, index),
       unitPrice,
       massEach: perMetre === null || centre === null ? null : perMetre * centre,
     };
   }
-  const blank = at(task.problem.panels, index);
   const density = task.entry ? (stockroom.boardById.get(task.entry.id)?.densityKgM3 ?? null) : null;
   const volume =
     form.kind === "panel" && form.thicknessNm !== null
-      ? fromNm(form.lengthNm) * fromNm(form.widthNm) * fromNm(form.thicknessNm) * 1e-9
+      ? areaOfPanel(form) * fromNm(form.thicknessNm) * 1e-9
       : null;
   return {
     measure: "m²",
-    each: (blank.length * blank.width) / 1e6,
+    each: netEach(task, index),
     unitPrice,
     massEach: density === null || volume === null ? null : density * volume,
   };

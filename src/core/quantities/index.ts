@@ -2,6 +2,7 @@
 export {
   type ByLayout,
   type Measure,
+  netEach,
   type Quantities,
   type QuantityLine,
   quantitiesOf,

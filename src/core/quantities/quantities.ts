@@ -6,7 +6,8 @@
 
 import type { Job, JobInfo } from "../job";
 import { at, fromNm } from "../kernel";
-import { type KeptLayout, keptFor, type LayoutTask } from "../layout";
+import { areaOfPanel, type KeptLayout, keptFor, type LayoutTask } from "../layout";
+import { areaOfShape } from "../layout/shapes";
 import { type Cents, costOf, type MoneyTotal, roundTo, totalOf } from "../measure";
 import { leastUnitPrice, massPerMetre, type Stockroom } from "../stockroom";
 import type { Tally, TallyRow } from "../tally";
@@ -116,7 +117,7 @@ function taskLine(
         );
   return {
     id: task.id,
-    group: task.kind,
+    group: task.kind === "bars" ? "bars" : "sheets",
     name: task.name,
     material: task.material,
     measure: task.kind === "bars" ? "m" : "m²",
@@ -132,14 +133,15 @@ function taskLine(
   };
 }
 
-/** m of a bar piece, tip to tip; m² of a panel's blank. */
-function netEach(task: LayoutTask, index: number): number {
+/** m of a bar piece, tip to tip; m² of a panel's blank, or of its outline where it is cut along that. */
+export function netEach(task: LayoutTask, index: number): number {
   if (task.kind === "bars") return at(task.problem.pieces, index).length / 1000;
+  if (task.kind === "shapes") return clean(areaOfShape(task.problem, index) / 1e6);
   const panel = at(task.problem.panels, index);
   return (panel.length * panel.width) / 1e6;
 }
 
-/** Volume of a member is area × centre length; a panel's mass is that of its finished size. */
+/** Volume of a member is area × centre length; a panel's mass is that of its finished outline. */
 function massOf(task: LayoutTask, stockroom: Stockroom): number | null {
   if (!task.entry) return null;
   if (task.kind === "bars") {
@@ -157,7 +159,7 @@ function massOf(task: LayoutTask, stockroom: Stockroom): number | null {
   if (density === null) return null;
   const volumes = task.rows.map(({ shown: { form }, count }) =>
     form.kind === "panel" && form.thicknessNm !== null
-      ? fromNm(form.lengthNm) * fromNm(form.widthNm) * fromNm(form.thicknessNm) * count
+      ? areaOfPanel(form) * fromNm(form.thicknessNm) * count
       : 0,
   );
   return clean(volumes.reduce((sum, volume) => sum + volume, 0) * 1e-9 * density);

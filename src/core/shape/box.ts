@@ -1,5 +1,5 @@
 /** The boxes that solids surely fill, and the pairs of them that were found to share room. */
-import type { Vec3 } from "../geometry";
+import type { Polygon, Vec3 } from "../geometry";
 import type { MemberSolid } from "./member";
 
 /** A solid or the part of it that fills a box: its middle and half its sizes along its own axes. */
@@ -14,6 +14,8 @@ export type Box = {
   /** Half its size along the axes of the job. */
   readonly reach: Vec3;
   readonly grooves: readonly { readonly from: Vec3; readonly to: Vec3 }[];
+  /** Of a panel that is no rectangle, in its own axes; null: all of the box is filled. */
+  readonly outline: Polygon | null;
 };
 
 /** Two boxes that share room, the earlier one first. */

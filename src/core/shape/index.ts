@@ -25,6 +25,7 @@ export { between, facingPair, letGo } from "./follow";
 export { cutsByRule, type JointRule, PROPOSED_RULE, type ProposedCut, proposedCuts } from "./joints";
 export { type MemberLengths, type MemberSolid, memberLengths, meshOfMember } from "./member";
 export { meshOfPanel, type PanelSolid } from "./panel";
+export { type OutlineSolid, outlinePolygon } from "./panel-outline";
 export type { Instance } from "./places";
 export {
   createShaper,

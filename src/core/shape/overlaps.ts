@@ -2,7 +2,20 @@
  * Solids that run into one another: boxes that members and panels surely fill, wherever they stand, compared by
  * separating axes. What lies in a groove or a notch shares nothing.
  */
-import { cross, dot, frameIn, norm, reach, subtract, toLocal, toWorld, type Vec3 } from "../geometry";
+import {
+  convexHull,
+  cross,
+  dot,
+  frameIn,
+  norm,
+  reach,
+  sharedArea,
+  subtract,
+  toLocal,
+  toWorld,
+  type Vec2,
+  type Vec3,
+} from "../geometry";
 import { type Check, type Home, plainCheck } from "../job";
 import { at } from "../kernel";
 import { sectionProperties } from "../stockroom";
@@ -12,10 +25,13 @@ import { outerLoop } from "./ends";
 import type { MemberSolid } from "./member";
 import type { FrameMemory } from "./memory";
 import { grooveBox, notchBox, type PanelSolid } from "./panel";
+import { outlinePolygon } from "./panel-outline";
 import type { Places } from "./places";
 
 /** mm. Solids that share less than this are taken to touch. */
 const TOUCH_MM = 0.5;
+/** mm². A strip as long as a gusset's edge and as wide as what is taken to touch. */
+const TOUCH_AREA = 100;
 
 export type Solids = {
   readonly points: ReadonlyMap<string, Vec3>;
@@ -38,7 +54,7 @@ function memberBox(solid: MemberSolid): Box | null {
   const low: Vec3 = [cx - w / 2, cy - h / 2, start.z + reach(outline, [-start.slope[0], -start.slope[1]])];
   const high: Vec3 = [cx + w / 2, cy + h / 2, end.z - reach(outline, [-end.slope[0], -end.slope[1]])];
   if (high[2] - low[2] <= TOUCH_MM) return null;
-  return boxOf(solid.member.id, solid.member.name, solid.frame, low, high, []);
+  return boxOf(solid.member.id, solid.member.name, solid.frame, low, high, { grooves: [], outline: null });
 }
 
 function panelBox(solid: PanelSolid): Box | null {
@@ -48,7 +64,8 @@ function panelBox(solid: PanelSolid): Box | null {
     ...solid.grooves.map((groove) => grooveBox(groove, size)),
     ...solid.notches.map((notch) => notchBox(notch, size)),
   ];
-  return boxOf(solid.panel.id, solid.panel.name, solid.frame, [0, 0, 0], size, grooves);
+  const outline = solid.outline && outlinePolygon(solid.outline);
+  return boxOf(solid.panel.id, solid.panel.name, solid.frame, [0, 0, 0], size, { grooves, outline });
 }
 
 function boxOf(
@@ -57,10 +74,10 @@ function boxOf(
   frame: Box["frame"],
   low: Vec3,
   high: Vec3,
-  grooves: Box["grooves"],
+  own: Pick<Box, "grooves" | "outline">,
 ): Box {
   const half: Vec3 = [(high[0] - low[0]) / 2, (high[1] - low[1]) / 2, (high[2] - low[2]) / 2];
-  return { id, name, low, high, half, grooves, ...stands(frame, low, half) };
+  return { id, name, low, high, half, ...own, ...stands(frame, low, half) };
 }
 
 const X: Vec3 = [1, 0, 0];
@@ -236,7 +253,7 @@ function shareRoom(a: Box, b: Box): boolean {
   for (const axis of first) if (separates(axis, a, b)) return false;
   for (const axis of second) if (separates(axis, a, b)) return false;
   for (const p of first) for (const q of second) if (separates(cross(p, q), a, b)) return false;
-  return !liesInGroove(a, b) && !liesInGroove(b, a);
+  return meetsOutline(a, b) && meetsOutline(b, a) && !liesInGroove(a, b) && !liesInGroove(b, a);
 }
 
 function separates(axis: Vec3, a: Box, b: Box): boolean {
@@ -244,6 +261,33 @@ function separates(axis: Vec3, a: Box, b: Box): boolean {
   if (size < 1e-6) return false;
   const reached = halfAlong(a.frame, a.half, axis) + halfAlong(b.frame, b.half, axis);
   return Math.abs(dot(subtract(b.middle, a.middle), axis)) > reached - TOUCH_MM * size;
+}
+
+const EDGES_OF_BOX = [0, 1, 2, 3, 4, 5, 6, 7].flatMap((corner) =>
+  [1, 2, 4].filter((bit) => (corner & bit) === 0).map((bit) => [corner, corner | bit] as const),
+);
+
+/**
+ * Whether `b` reaches into the outline of `a` (true where `a` has none): what `b` has between the two faces of the panel is
+ * convex, so its shadow on the panel is the hull of its corners there. An outline of `b` itself is asked the other way round.
+ */
+function meetsOutline(a: Box, b: Box): boolean {
+  if (a.outline === null) return true;
+  const corners = [0, 1, 2, 3, 4, 5, 6, 7].map((bits) => {
+    const side = (axis: 0 | 1 | 2) => (bits & (1 << axis) ? b.high[axis] : b.low[axis]);
+    return toLocal(a.frame, toWorld(b.frame, [side(0), side(1), side(2)]));
+  });
+  const [low, high] = [a.low[2] + TOUCH_MM, a.high[2] - TOUCH_MM];
+  const shadow: Vec2[] = corners.filter((p) => p[2] >= low && p[2] <= high).map((p): Vec2 => [p[0], p[1]]);
+  for (const [i, k] of EDGES_OF_BOX) {
+    const [p, q] = [at(corners, i), at(corners, k)];
+    for (const level of [low, high]) {
+      if (p[2] < level === q[2] < level) continue;
+      const t = (level - p[2]) / (q[2] - p[2]);
+      shadow.push([p[0] + t * (q[0] - p[0]), p[1] + t * (q[1] - p[1])]);
+    }
+  }
+  return sharedArea(a.outline, convexHull(shadow)) > TOUCH_AREA;
 }
 
 /** Whether all that `b` takes of `a` was grooved out of it. */

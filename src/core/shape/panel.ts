@@ -6,6 +6,7 @@ import {
   frameOfFace,
   type Mesh,
   placeMesh,
+  plateMesh,
   type Vec3,
   withRings,
 } from "../geometry";
@@ -22,6 +23,7 @@ import {
 import { err, ok, type Problem, type Result, sentence } from "../kernel";
 import type { BoardEntry } from "../stockroom";
 import { ownOrUsual, type Readers } from "./member";
+import { holdsHole, type OutlineSolid, outlinePolygon, outlineRemarks, outlineSolid } from "./panel-outline";
 import { threeNumbers, wholeCount } from "./places";
 
 /** A groove with its sizes computed, in the panel's own axes. */
@@ -64,6 +66,8 @@ export type PanelSolid = {
   readonly width: number;
   /** null: no board was chosen. */
   readonly thickness: number | null;
+  /** null: a rectangle. */
+  readonly outline: OutlineSolid | null;
   readonly grooves: readonly GrooveSolid[];
   readonly holes: readonly HoleSolid[];
   readonly notches: readonly NotchSolid[];
@@ -102,6 +106,8 @@ export function cornerSeat(panel: Panel, sizes: Sizes): Result<PanelSeat, string
 export function finishPanel(panel: Panel, seat: PanelSeat, readers: Readers): Result<PanelSolid, string> {
   if (seat.length <= 0 || seat.width <= 0) return err("its length or width would be zero or negative");
   const board = boardOf(panel, readers);
+  const outline = panel.outline === null ? null : outlineSolid(panel.outline, seat, readers.sizes);
+  if (outline && !outline.ok) return outline;
   const grooves: GrooveSolid[] = [];
   const holes: HoleSolid[] = [];
   const notches: NotchSolid[] = [];
@@ -123,6 +129,7 @@ export function finishPanel(panel: Panel, seat: PanelSeat, readers: Readers): Re
       board?.material ??
       null,
     thickness: board?.thickness ?? null,
+    outline: outline === null ? null : outline.value,
     grooves,
     holes,
     notches,
@@ -130,6 +137,10 @@ export function finishPanel(panel: Panel, seat: PanelSeat, readers: Readers): Re
   return ok({
     ...solid,
     remarks: [
+      ...(solid.outline ? outlineRemarks(solid.outline, solid) : []),
+      ...(solid.outline && Object.values(panel.edging).some((edge) => edge !== null)
+        ? ["its edging is taken as if its edges were straight; tell the bench where it runs"]
+        : []),
       ...grooves.flatMap((groove) => grooveRemarks(groove, solid)),
       ...holeRemarks(holes, solid),
       ...notches.flatMap((notch) => notchRemarks(notch, solid)),
@@ -206,15 +217,27 @@ function resolveNotch(
   ]);
 }
 
-type Extent = { readonly length: number; readonly width: number; readonly thickness: number | null };
+type Extent = {
+  readonly length: number;
+  readonly width: number;
+  readonly thickness: number | null;
+  readonly outline: OutlineSolid | null;
+};
 
-function holeRemarks(holes: readonly HoleSolid[], { length, width, thickness }: Extent): readonly string[] {
+function holeRemarks(
+  holes: readonly HoleSolid[],
+  { length, width, thickness, outline }: Extent,
+): readonly string[] {
   const remarks = new Set<string>();
-  for (const { x, y, diameter, depth } of holes) {
+  const polygon = outline && holes.length > 0 ? outlinePolygon(outline) : null;
+  for (const hole of holes) {
+    const { x, y, diameter, depth } = hole;
     const r = diameter / 2;
+    const beyond = polygon
+      ? !holdsHole(polygon, hole)
+      : x - r < 0 || y - r < 0 || x + r > length || y + r > width;
     if (diameter <= 0 || (depth !== null && depth <= 0)) remarks.add("a hole has no diameter or no depth");
-    else if (x - r < 0 || y - r < 0 || x + r > length || y + r > width)
-      remarks.add("a hole lies on or beyond the panel's edge");
+    else if (beyond) remarks.add("a hole lies on or beyond the panel's edge");
     if (depth !== null && thickness !== null && depth >= thickness)
       remarks.add("a hole is as deep as the panel is thick; let it run through");
   }
@@ -277,11 +300,17 @@ export function notchBox({ x0, x1, y0, y1 }: NotchSolid, size: Vec3): BoxCut {
   return { from: [fromX, fromY, -1], to: [toX, toY, size[2] + 1] };
 }
 
+/** mm. Arcs in the picture may lie so far outside the true ones. */
+const PICTURE_FINENESS = 0.5;
+
 /** The solid for the picture, in its home's axes; a panel without board is drawn as a thin sheet. Holes are rings. */
 export function meshOfPanel(solid: PanelSolid): Mesh {
   const size: Vec3 = [solid.length, solid.width, solid.thickness ?? 1];
   const cuts = solid.thickness === null ? [] : solid.grooves.map((groove) => grooveBox(groove, size));
-  const block = blockMesh(size, [...cuts, ...solid.notches.map((notch) => notchBox(notch, size))]);
+  const all = [...cuts, ...solid.notches.map((notch) => notchBox(notch, size))];
+  const block = solid.outline
+    ? plateMesh(outlinePolygon(solid.outline, PICTURE_FINENESS), size[2], all)
+    : blockMesh(size, all);
   const rings = solid.holes.flatMap(({ face, x, y, diameter, depth }) => {
     const levels = depth === null ? [0, size[2]] : [face === "good" ? size[2] : 0];
     return levels.map((z) => ({ centre: [x, y, z] as const, radius: diameter / 2 }));

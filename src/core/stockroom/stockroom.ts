@@ -31,6 +31,13 @@ const StockSheetSchema = v.object({ length: size, width: size, price, count: sto
 export const RACK_USES = ["none", "saving", "first"] as const;
 export type RackUse = (typeof RACK_USES)[number];
 const rackUse = v.picklist(RACK_USES);
+
+/** How a board is cut: by cuts that run straight through a sheet, or along the outline of each piece. */
+export const CUT_WAYS = ["through", "outline"] as const;
+export type CutWay = (typeof CUT_WAYS)[number];
+/** Steps in degrees by which pieces are turned that are cut along their outlines; 0: they lie as drawn. */
+export const TURN_STEPS = [0, 15, 30, 45, 90, 180] as const;
+export type TurnStep = (typeof TURN_STEPS)[number];
 const saying = <T extends v.GenericSchema>(schema: T, usual: v.InferInput<T>) => v.optional(schema, usual);
 
 export const SectionEntrySchema = v.object({
@@ -75,6 +82,10 @@ export const BoardEntrySchema = v.object({
   /** The shorter side of the least rest worth keeping. */
   keep: saying(v.pipe(v.number(), v.finite(), v.minValue(0), v.maxValue(GREATEST_LENGTH_MM)), 0),
   rack: saying(rackUse, "saving"),
+  cut: saying(v.picklist(CUT_WAYS), "through"),
+  /** Between pieces that are cut along their outlines; what the cut takes is part of it. */
+  gap: saying(allowance, 6),
+  turn: saying(v.picklist(TURN_STEPS), 90),
 });
 export type BoardEntry = v.InferOutput<typeof BoardEntrySchema>;
 
@@ -161,6 +172,13 @@ export const EMPTY_STOCKROOM: Stockroom = indexStockroom({
   bought: [],
   saws: [],
 });
+
+/** kg/m³. No timber or board is as heavy, no metal of a shop as light; from common tables, from memory. */
+const LIGHTEST_METAL = 1_600;
+
+/** Whether a board is sheet or plate of metal, as its density says. */
+export const isMetal = (board: Pick<BoardEntry, "densityKgM3"> | null): boolean =>
+  (board?.densityKgM3 ?? 0) >= LIGHTEST_METAL;
 
 /** kg/m of a section: from its table, else area × density; null when neither is known. */
 export function massPerMetre(entry: SectionEntry): number | null {

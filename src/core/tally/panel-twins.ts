@@ -7,7 +7,8 @@
 import type { PanelEdge } from "../job";
 import { at } from "../kernel";
 import type { Handedness, Tolerance } from "./member-twins";
-import type { GrooveForm, HoleForm, NotchForm, PanelForm } from "./piece";
+import { freeDistance, freeHandKey, freeOrderKey, outlineApart, turnsFreely } from "./outline-twins";
+import type { CornerForm, GrooveForm, HoleForm, NotchForm, PanelForm } from "./piece";
 
 /** Length and width exchanged first, then turned over in x, y or z. */
 type Motion = {
@@ -48,6 +49,7 @@ function moved(form: PanelForm, motion: Motion): PanelForm {
     lengthNm,
     widthNm,
     edging: { left, right, front, back },
+    outline: form.outline && movedOutline(form.outline, motion, lengthNm, widthNm),
     grooves: form.grooves.map((groove) => movedGroove(groove, motion, lengthNm, widthNm)),
     holes: form.holes.map((hole) => movedHole(hole, motion, lengthNm, widthNm)),
     notches: form.notches.map((notch) => movedRoom(notch, motion, lengthNm, widthNm)),
@@ -56,6 +58,25 @@ function moved(form: PanelForm, motion: Motion): PanelForm {
 
 const turnedFace = (face: GrooveForm["face"], motion: Motion) =>
   motion.flipZ ? (face === "good" ? "other" : "good") : face;
+
+/** The corners run anticlockwise again when they were mirrored in their plane. */
+function movedOutline(
+  outline: readonly CornerForm[],
+  motion: Motion,
+  length: number,
+  width: number,
+): readonly CornerForm[] {
+  const corners = outline.map((corner) => {
+    const [x, y] = motion.quarter ? [corner.y, corner.x] : [corner.x, corner.y];
+    return {
+      ...corner,
+      x: motion.flipX ? length - x : x,
+      y: motion.flipY ? width - y : y,
+    } as CornerForm;
+  });
+  const mirrored = [motion.quarter, motion.flipX, motion.flipY].filter(Boolean).length % 2 === 1;
+  return mirrored ? corners.reverse() : corners;
+}
 
 function movedRoom({ x0, x1, y0, y1 }: NotchForm, motion: Motion, length: number, width: number): NotchForm {
   const [ax0, ax1, ay0, ay1] = motion.quarter ? [y0, y1, x0, x1] : [x0, x1, y0, y1];
@@ -96,6 +117,11 @@ export function panelDistance(
   if (a.grooves.length !== b.grooves.length || a.notches.length !== b.notches.length)
     return Number.POSITIVE_INFINITY;
   if (a.holes.length !== b.holes.length) return Number.POSITIVE_INFINITY;
+  if (a.outline?.length !== b.outline?.length) return Number.POSITIVE_INFINITY;
+  if (turnsFreely(a) && turnsFreely(b)) {
+    const apart = Math.max(freeDistance(a, b, handedness, holesApart), thicknessApart(a, b));
+    return apart / tolerance.lengthNm;
+  }
   let least = Number.POSITIVE_INFINITY;
   for (const motion of motionsFor(a, handedness)) {
     const form = moved(a, motion);
@@ -108,8 +134,9 @@ export function panelDistance(
     if (size / tolerance.lengthNm >= least) continue;
     const work = Math.max(
       allApart(form.grooves, b.grooves, grooveApart),
-      allApart(form.holes, b.holes, holeApart),
+      holesApart(form.holes, b.holes),
       allApart(form.notches, b.notches, notchApart),
+      outlineApart(form.outline ?? [], b.outline ?? []),
     );
     least = Math.min(least, Math.max(size, work) / tolerance.lengthNm);
   }
@@ -133,6 +160,8 @@ function holeApart(a: HoleForm, b: HoleForm): number {
   const depth = (a.depthNm ?? 0) - (b.depthNm ?? 0);
   return Math.max(...[a.x - b.x, a.y - b.y, a.diameterNm - b.diameterNm, depth].map(Math.abs));
 }
+
+const holesApart = (a: readonly HoleForm[], b: readonly HoleForm[]) => allApart(a, b, holeApart);
 
 function notchApart(a: NotchForm, b: NotchForm): number {
   return Math.max(...[a.x0 - b.x0, a.x1 - b.x1, a.y0 - b.y0, a.y1 - b.y1].map(Math.abs));
@@ -161,6 +190,7 @@ function tupleOf(form: PanelForm): readonly number[] {
     .map((h) => [h.x, h.y, h.diameterNm, h.depthNm ?? -1, h.face === "good" ? 0 : 1])
     .sort(compare);
   const notches = form.notches.map((n) => [n.x0, n.x1, n.y0, n.y1]).sort(compare);
+  const corners = (form.outline ?? []).map((c) => [c.x, c.y, c.radiusNm]).sort(compare);
   return [
     form.lengthNm,
     form.widthNm,
@@ -168,6 +198,7 @@ function tupleOf(form: PanelForm): readonly number[] {
     ...grooves.flat(),
     ...holes.flat(),
     ...notches.flat(),
+    ...corners.flat(),
   ];
 }
 
@@ -190,11 +221,12 @@ function leastForm(form: PanelForm, handedness: readonly Handedness[]): PanelFor
 
 /** The same for all forms of a panel and its opposite hand; for order only. */
 export function panelOrderKey(form: PanelForm): readonly number[] {
-  return tupleOf(leastForm(form, ["proper", "mirrored"]));
+  return turnsFreely(form) ? freeOrderKey(form) : tupleOf(leastForm(form, ["proper", "mirrored"]));
 }
 
 /** Tells the two hands of a panel apart, for breaking ties between them. */
 export function panelHandKey(form: PanelForm): readonly number[] {
+  if (turnsFreely(form)) return freeHandKey(form);
   const least = leastForm(form, ["proper"]);
   return [...tupleOf(least), ...[...edgeText(least)].map((letter) => letter.charCodeAt(0))];
 }

@@ -4,7 +4,7 @@
  */
 import type { Vec2 } from "../geometry";
 import type { PanelEdge } from "../job";
-import { type Nm, toNm } from "../kernel";
+import { at, type Nm, SAME_PLACE_MM, toNm } from "../kernel";
 import type { Cope, MemberSolid, PanelSolid } from "../shape";
 import type { SectionShape } from "../stockroom";
 
@@ -58,11 +58,16 @@ export type HoleForm = {
 /** A notch right through the panel. */
 export type NotchForm = { readonly x0: Nm; readonly x1: Nm; readonly y0: Nm; readonly y1: Nm };
 
+/** A corner of an outline and the radius by which it is rounded. */
+export type CornerForm = { readonly x: Nm; readonly y: Nm; readonly radiusNm: Nm };
+
 export type PanelForm = {
   readonly kind: "panel";
   readonly lengthNm: Nm;
   readonly widthNm: Nm;
   readonly thicknessNm: Nm | null;
+  /** Corners anticlockwise, seen on the good face; null: a rectangle. */
+  readonly outline: readonly CornerForm[] | null;
   /** Its length runs along the grain. */
   readonly grain: boolean;
   readonly goodFace: boolean;
@@ -134,6 +139,31 @@ function copeForm(cope: Cope | null): CopeForm | null {
   };
 }
 
+/** Corners that a straight edge merely runs through are none, and an outline that is the whole rectangle is none. */
+function outlineForm({ outline, length, width }: PanelSolid): readonly CornerForm[] | null {
+  if (outline === null) return null;
+  const all = outline.corners.map(({ at: [x, y], radius }) => ({
+    x: toNm(x),
+    y: toNm(y),
+    radiusNm: toNm(radius),
+  }));
+  const corners = all.filter((corner, i) => {
+    const [before, after] = [at(all, (i + all.length - 1) % all.length), at(all, (i + 1) % all.length)];
+    const [ax, ay] = [corner.x - before.x, corner.y - before.y];
+    const [bx, by] = [after.x - corner.x, after.y - corner.y];
+    // How far the corner stands off the line between its neighbours.
+    const off = Math.abs(ax * by - ay * bx) / Math.max(1, Math.hypot(ax + bx, ay + by));
+    return off > toNm(SAME_PLACE_MM) || ax * bx + ay * by < 0;
+  });
+  const whole = [0, toNm(length), 0, toNm(width)];
+  const plain =
+    corners.length === 4 &&
+    corners.every(
+      ({ x, y, radiusNm }) => radiusNm === 0 && whole.slice(0, 2).includes(x) && whole.slice(2).includes(y),
+    );
+  return plain ? null : corners;
+}
+
 export function panelForm(solid: PanelSolid): PanelForm {
   const { panel, length, width } = solid;
   return {
@@ -141,6 +171,7 @@ export function panelForm(solid: PanelSolid): PanelForm {
     lengthNm: toNm(length),
     widthNm: toNm(width),
     thicknessNm: solid.thickness === null ? null : toNm(solid.thickness),
+    outline: outlineForm(solid),
     grain: panel.grain && solid.board?.grain !== null,
     goodFace: panel.goodFace,
     edging: panel.edging,

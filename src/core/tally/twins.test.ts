@@ -203,6 +203,7 @@ const panel = (
   grooves: [],
   holes: [],
   notches: [],
+  outline: null,
   edging: Object.fromEntries(
     ["front", "back", "left", "right"].map((e) => [e, more.edged?.includes(e) ? "band" : null]),
   ) as PanelForm["edging"],

@@ -60,6 +60,7 @@ function typedForm(typed: TypedPiece, stockroom: Stockroom): Form {
         grooves: [],
         holes: [],
         notches: [],
+        outline: null,
       };
     }
     default:

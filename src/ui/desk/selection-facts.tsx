@@ -2,7 +2,7 @@
 /** What is known of the selected row: sizes, ends, saw settings, mass, where it is cut from. */
 import { type Chooser, chosenBy, contentsOf, findAssembly } from "@/core/job";
 import { fromNm } from "@/core/kernel";
-import { keptFor } from "@/core/layout";
+import { type KeptLayout, keptFor } from "@/core/layout";
 import { rowNotes, standWords, styleOf } from "@/core/lists";
 import { formatDecimal, formatDegrees, formatLength } from "@/core/measure";
 import { massPerMetre } from "@/core/stockroom";
@@ -147,11 +147,17 @@ function cutFromFact(row: TallyRow, { results, layouts }: DeskState): readonly F
   if (!found) return [["Cut from", "not laid out yet"]];
   const { kept, stale } = found;
   const index = kept.pieces.findIndex((piece) => piece.mark === row.mark);
-  const places =
-    kept.kind === "bars"
-      ? kept.layout.bars.flatMap((bar, i) => (bar.pieces.includes(index) ? [`pattern ${i + 1}`] : []))
-      : kept.layout.sheets.flatMap((sheet, i) =>
-          sheet.placements.some((one) => one.panel === index) ? [`sheet ${i + 1}`] : [],
-        );
+  const places = placesOf(kept, index);
   return [["Cut from", `${places.join(", ") || "not placed"}${stale ? " (stale)" : ""}`]];
+}
+
+/** The patterns or sheets that a piece is cut from. */
+function placesOf(kept: KeptLayout, piece: number): readonly string[] {
+  if (kept.kind === "bars")
+    return kept.layout.bars.flatMap((bar, i) => (bar.pieces.includes(piece) ? [`pattern ${i + 1}`] : []));
+  const lies =
+    kept.kind === "sheets"
+      ? kept.layout.sheets.map((sheet) => sheet.placements.some((one) => one.panel === piece))
+      : kept.layout.sheets.map((sheet) => sheet.placements.some((one) => one.shape === piece));
+  return lies.flatMap((here, i) => (here ? [`sheet ${i + 1}`] : []));
 }

@@ -22,6 +22,7 @@ import { CARDINALS } from "./cardinals";
 import { useDesk, useDeskState } from "./desk-context";
 import { EndSettings } from "./end-settings";
 import { KeySizeSettings } from "./key-size-settings";
+import { PanelOutline } from "./panel-outline";
 import { PanelPlace } from "./panel-place";
 import { PanelWork } from "./panel-work";
 import { AssemblySettings, LOOK_CHOICES, PlacementSettings, ROLE_CHOICES } from "./placement-settings";
@@ -241,6 +242,15 @@ function PanelSettings({ panels }: { readonly panels: readonly Panel[] }) {
         ]}
         onChoose={(way) => change({ grain: way === "long" })}
       />
+      <Chooser
+        label="Faces"
+        value={shared(panels.map((panel) => panel.goodFace)) === true ? "good" : "alike"}
+        choices={[
+          { value: "alike", label: "both alike" },
+          { value: "good", label: "one good face" },
+        ]}
+        onChoose={(faces) => change({ goodFace: faces === "good" })}
+      />
       <div className="self-end">
         <OnlyWhen whens={panels.map((panel) => panel.when)} onChange={(when) => change({ when })} />
         <LeaveOut
@@ -260,6 +270,7 @@ function PanelSettings({ panels }: { readonly panels: readonly Panel[] }) {
         onCommit={(text) => change({ material: text.trim() === "" ? null : text.trim() })}
       />
       {only ? <PanelPlace panel={only} /> : null}
+      {only ? <PanelOutline panel={only} onChange={(outline) => change({ outline })} /> : null}
       {only ? <PanelWork panel={only} onChange={(work) => change({ work })} /> : null}
     </div>
   );

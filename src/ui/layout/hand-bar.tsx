@@ -1,6 +1,15 @@
 "use client";
 /** What can be done by hand with the piece that has the focus; what was refused stands beside it. */
-import { ArrowLeftRight, Lock, LockOpen, PackageOpen, Redo2, RotateCw, Undo2 } from "lucide-react";
+import {
+  ArrowLeftRight,
+  FlipHorizontal2,
+  Lock,
+  LockOpen,
+  PackageOpen,
+  Redo2,
+  RotateCw,
+  Undo2,
+} from "lucide-react";
 import type { ReactNode } from "react";
 import { Button } from "../common/button";
 import type { ByHand, HandKey } from "./use-by-hand";
@@ -10,6 +19,8 @@ export type HandAction = HandKey;
 export type HandBarProps = {
   readonly held: { readonly name: string; readonly locked: boolean } | null;
   readonly hand: Pick<ByHand<never>, "message" | "undo" | "redo" | "canUndo" | "canRedo">;
+  /** Whether pieces can be turned over here. */
+  readonly turnsOver?: boolean;
   readonly onAction: (action: HandAction) => void;
   /** Where a further bar or sheet can be begun. */
   readonly children?: ReactNode;
@@ -17,7 +28,7 @@ export type HandBarProps = {
   readonly allow: (() => void) | null;
 };
 
-export function HandBar({ held, hand, onAction, allow, children }: HandBarProps) {
+export function HandBar({ held, hand, turnsOver = false, onAction, allow, children }: HandBarProps) {
   return (
     // Two lines that keep their height: nothing under the pointer may move while a piece is taken up.
     <div
@@ -51,6 +62,15 @@ export function HandBar({ held, hand, onAction, allow, children }: HandBarProps)
             <Button look="plain" icon={<RotateCw size={14} aria-hidden />} onClick={() => onAction("turn")}>
               Turn (T)
             </Button>
+            {turnsOver ? (
+              <Button
+                look="plain"
+                icon={<FlipHorizontal2 size={14} aria-hidden />}
+                onClick={() => onAction("over")}
+              >
+                Turn over (O)
+              </Button>
+            ) : null}
             <Button
               look="plain"
               icon={held.locked ? <LockOpen size={14} aria-hidden /> : <Lock size={14} aria-hidden />}

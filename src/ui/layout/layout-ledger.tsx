@@ -114,7 +114,7 @@ export function boundWords({ layout }: Kept): string {
 
 export function usage(kept: Kept): { readonly words: string; readonly share: number } {
   const { layout } = kept;
-  if (kept.kind === "sheets") {
+  if (kept.kind !== "bars") {
     return {
       words: `${layout.count} ${layout.count === 1 ? "sheet" : "sheets"}`,
       share: kept.layout.utilisation,

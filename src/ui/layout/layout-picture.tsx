@@ -23,7 +23,7 @@ import { useLayoutGround } from "./layout-ground";
 import { boundWords, usage } from "./layout-ledger";
 import { ReleaseDialog } from "./release-dialog";
 import { LayoutSettings } from "./settings-dialog";
-import { SheetBench } from "./sheet-bench";
+import { ShapeSheetBench, SheetBench } from "./sheet-bench";
 import { KeepTogether } from "./together-dialog";
 import type { LayoutRunner } from "./use-layout-runner";
 
@@ -98,10 +98,13 @@ export function LayoutPicture({
   );
 }
 
-const lockCount = ({ layout }: KeptLayout) =>
-  "bars" in layout
-    ? layout.bars.reduce((sum, bar) => sum + (bar.locked?.length ?? 0), 0)
-    : layout.sheets.reduce((sum, sheet) => sum + sheet.placements.filter((one) => one.locked).length, 0);
+function lockCount({ layout }: KeptLayout): number {
+  if ("bars" in layout) return layout.bars.reduce((sum, bar) => sum + (bar.locked?.length ?? 0), 0);
+  const placements: readonly { readonly locked?: boolean }[] = layout.sheets.flatMap(
+    (sheet): readonly { readonly locked?: boolean }[] => sheet.placements,
+  );
+  return placements.filter((one) => one.locked).length;
+}
 
 function settingsWords(task: LayoutTask): string {
   if (!task.entry) return "not in the stockroom";
@@ -110,6 +113,10 @@ function settingsWords(task: LayoutTask): string {
     const { start, end } = typeof trim === "number" ? { start: trim, end: trim } : trim;
     const held = grip > 0 ? ` · saw holds ${grip}` : "";
     return `kerf ${kerf} · trim ${start === end ? `${start} each end` : `${start} and ${end}`}${held} · mm`;
+  }
+  if (task.kind === "shapes") {
+    const { gap, margin, step } = task.problem;
+    return `along outlines · gap ${gap} · margin ${margin} · ${step === 0 ? "as drawn" : `turned by ${step}°`} · mm`;
   }
   const { kerf, trim, stages } = task.problem;
   return `kerf ${kerf} · trim ${trim} all round · ${stages === null ? "any stages" : `${stages} stages`} · mm`;
@@ -161,16 +168,31 @@ function Layout({ kept }: { readonly kept: KeptLayout }) {
   return (
     <div ref={box}>
       {width > 0 ? (
-        kept.kind === "bars" ? (
-          <BarBench key={kept.taskId} kept={kept} width={width} />
-        ) : (
-          <SheetBench key={kept.taskId} kept={kept} width={width} height={Math.max(200, height)} />
-        )
+        <Bench key={`${kept.kind} ${kept.taskId}`} kept={kept} width={width} height={Math.max(200, height)} />
       ) : null}
       {kept.kind === "bars" ? <BarOrder kept={kept} /> : null}
       <Facts kept={kept} />
     </div>
   );
+}
+
+function Bench({
+  kept,
+  width,
+  height,
+}: {
+  readonly kept: KeptLayout;
+  readonly width: number;
+  readonly height: number;
+}) {
+  switch (kept.kind) {
+    case "bars":
+      return <BarBench kept={kept} width={width} />;
+    case "sheets":
+      return <SheetBench kept={kept} width={width} height={height} />;
+    default:
+      return <ShapeSheetBench kept={kept} width={width} height={height} />;
+  }
 }
 
 function BarOrder({ kept }: { readonly kept: KeptBars }) {

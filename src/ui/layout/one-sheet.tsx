@@ -1,62 +1,41 @@
 "use client";
-/** One sheet of a layout to scale, its panels as buttons over the drawing; and where a further sheet can be begun. */
+/** One sheet of a layout to scale, its pieces as buttons over the drawing. */
 import { useDroppable } from "@dnd-kit/core";
-import { sheetDrawing } from "@/core/drawing";
+import type { ReactNode } from "react";
+import { type DrawItem, shapeDrawing, sheetDrawing } from "@/core/drawing";
+import { boxOfPoints } from "@/core/geometry";
 import { at } from "@/core/kernel";
-import { type KeptSheets, pieceKey } from "@/core/layout";
-import type { PlacedAt } from "@/core/layout/sheets";
+import { type KeptShapes, type KeptSheets, pieceKey } from "@/core/layout";
+import { lyingOutline, type ShapePlacement } from "@/core/layout/shapes";
+import { isMetal } from "@/core/stockroom";
 import { DisplayList, screenMeasure } from "../common/display-list";
 import { useLayoutGround } from "./layout-ground";
 import { PieceButton } from "./piece-button";
+import type { OneSheetProps } from "./plane-bench";
 
-export function SheetCaption({ kept, index }: { readonly kept: KeptSheets; readonly index: number }) {
+const DRAWN = { line: 1, text: 15, measure: screenMeasure };
+
+export function OneSheet({
+  kept,
+  index,
+  scale,
+  held,
+  going,
+  onHold,
+}: OneSheetProps & { readonly kept: KeptSheets }) {
   const ground = useLayoutGround();
-  const stock = at(kept.problem.stock, at(kept.layout.sheets, index).stock);
-  const rack = stock.rack === null ? "" : ` · ${ground.rackLabel(stock.rack)} from the rack`;
-  const grain = stock.grain ? ` · grain along the ${stock.grain}` : "";
-  return (
-    <figcaption className="mb-1 text-[13px]">
-      <b className="font-semibold">Sheet {index + 1}</b>{" "}
-      <span className="text-ink-soft">{`${stock.length} × ${stock.width}${rack}${grain}`}</span>
-    </figcaption>
-  );
-}
-
-type OneSheetProps = {
-  readonly kept: KeptSheets;
-  readonly index: number;
-  readonly scale: number;
-  readonly held: PlacedAt | null;
-  /** Whether what is dragged over it can be let go here; null: nothing is. */
-  readonly going: boolean | null;
-  readonly onHold: (at: PlacedAt) => void;
-};
-
-export function OneSheet({ kept, index, scale, held, going, onHold }: OneSheetProps) {
-  const ground = useLayoutGround();
+  const { problem, pieces } = kept;
   const sheet = at(kept.layout.sheets, index);
-  const stock = at(kept.problem.stock, sheet.stock);
-  const { setNodeRef } = useDroppable({ id: `sheet-${index}`, data: { sheet: index, stock: sheet.stock } });
-  const items = sheetDrawing(
-    { sheet, problem: kept.problem, pieces: kept.pieces, style: ground.style },
-    { scale, line: 1, text: 15, measure: screenMeasure },
-  );
-  const edge =
-    going === null ? "" : going ? "outline outline-2 outline-moss" : "outline outline-2 outline-oxide";
+  const stock = at(problem.stock, sheet.stock);
   return (
-    <div
-      ref={setNodeRef}
-      data-sheet={index}
-      className={`relative ${edge}`}
-      style={{ width: stock.length * scale, height: stock.width * scale }}
+    <SheetFrame
+      index={index}
+      scale={scale}
+      stock={{ ...stock, index: sheet.stock }}
+      going={going}
+      items={sheetDrawing({ sheet, problem, pieces, style: ground.style }, { scale, ...DRAWN })}
+      marks={sheet.placements.map((one) => at(pieces, one.panel).mark)}
     >
-      <div className="-m-px">
-        <DisplayList
-          drawing={{ width: stock.length * scale, height: stock.width * scale, items }}
-          label={`Sheet ${index + 1}: ${sheet.placements.map((one) => kept.pieces[one.panel]?.mark).join(", ")}`}
-          isSelected={ground.isSelected}
-        />
-      </div>
       {sheet.placements.map((one, i) => (
         <PieceButton
           // biome-ignore lint/suspicious/noArrayIndexKey: a placement is known by its place in the sheet
@@ -69,12 +48,12 @@ export function OneSheet({ kept, index, scale, held, going, onHold }: OneSheetPr
             width: one.length * scale,
             height: one.width * scale,
           }}
-          name={`${pieceKey(at(kept.pieces, one.panel))}, ${one.length} × ${one.width} on sheet ${index + 1}${finishedWords(kept, one.panel)}${one.locked ? ", locked" : ""}`}
+          name={`${pieceKey(at(pieces, one.panel))}, ${one.length} × ${one.width} on sheet ${index + 1}${finishedWords(kept, one.panel)}${one.locked ? ", locked" : ""}`}
           held={held?.sheet === index && held.index === i}
           onHold={() => onHold({ sheet: index, index: i })}
         />
       ))}
-    </div>
+    </SheetFrame>
   );
 }
 
@@ -82,4 +61,114 @@ export function OneSheet({ kept, index, scale, held, going, onHold }: OneSheetPr
 function finishedWords(kept: KeptSheets, panel: number): string {
   const finished = kept.pieces[panel]?.finished;
   return finished ? `, finished ${finished[0]} × ${finished[1]}` : "";
+}
+
+export function OneShapeSheet({
+  kept,
+  index,
+  scale,
+  held,
+  going,
+  onHold,
+}: OneSheetProps & { readonly kept: KeptShapes }) {
+  const ground = useLayoutGround();
+  const { problem, pieces } = kept;
+  const sheet = at(kept.layout.sheets, index);
+  const { grain, ...stock } = at(problem.stock, sheet.stock);
+  const task = ground.tasks.find((one) => one.id === kept.taskId);
+  const tint = task?.kind === "shapes" && isMetal(task.entry) ? "steel" : "board";
+  const grained = problem.shapes.some((shape) => shape.grain);
+  return (
+    <SheetFrame
+      index={index}
+      scale={scale}
+      stock={{ ...stock, grain: grained ? grain : null, index: sheet.stock }}
+      going={going}
+      items={shapeDrawing({ sheet, problem, pieces, style: ground.style, tint }, { scale, ...DRAWN })}
+      marks={sheet.placements.map((one) => at(pieces, one.shape).mark)}
+    >
+      {sheet.placements.map((one, i) => {
+        const outline = lyingOutline(problem, one);
+        const { x0, y0, x1, y1 } = boxOfPoints(outline);
+        return (
+          <PieceButton
+            // biome-ignore lint/suspicious/noArrayIndexKey: a placement is known by its place in the sheet
+            key={i}
+            id={`shape-${index}-${i}`}
+            data={{ sheet: index, index: i }}
+            box={{
+              left: x0 * scale,
+              top: (stock.width - y1) * scale,
+              width: (x1 - x0) * scale,
+              height: (y1 - y0) * scale,
+            }}
+            // Shapes lie in one another's corners: only the shape itself is to be picked.
+            outline={outline.map(([x, y]) => [(x - x0) * scale, (y1 - y) * scale])}
+            name={shapeWords(kept, one, index)}
+            held={held?.sheet === index && held.index === i}
+            onHold={() => onHold({ sheet: index, index: i })}
+          />
+        );
+      })}
+    </SheetFrame>
+  );
+}
+
+/** "A3, 200 × 150 on sheet 1, turned by 90°, other face up, locked". */
+function shapeWords({ pieces }: KeptShapes, one: ShapePlacement, sheet: number): string {
+  const piece = at(pieces, one.shape);
+  return [
+    `${pieceKey(piece)}, ${piece.finished?.join(" × ") ?? ""} on sheet ${sheet + 1}`,
+    ...(one.angle === 0 ? [] : [`turned by ${one.angle}°`]),
+    ...(one.mirrored ? ["other face up"] : []),
+    ...(one.locked ? ["locked"] : []),
+  ].join(", ");
+}
+
+type FrameProps = {
+  readonly index: number;
+  readonly scale: number;
+  readonly stock: {
+    readonly index: number;
+    readonly length: number;
+    readonly width: number;
+    readonly grain: "length" | "width" | null;
+    readonly rack: string | null;
+  };
+  readonly going: boolean | null;
+  readonly items: readonly DrawItem[];
+  readonly marks: readonly string[];
+  readonly children: ReactNode;
+};
+
+/** A sheet with its caption; pieces are dropped on it. */
+function SheetFrame({ index, scale, stock, going, items, marks, children }: FrameProps) {
+  const ground = useLayoutGround();
+  const { setNodeRef } = useDroppable({
+    id: `sheet-${index}`,
+    data: { sheet: index, stock: stock.index },
+  });
+  const rack = stock.rack === null ? "" : ` · ${ground.rackLabel(stock.rack)} from the rack`;
+  const grain = stock.grain ? ` · grain along the ${stock.grain}` : "";
+  const edge =
+    going === null ? "" : going ? "outline outline-2 outline-moss" : "outline outline-2 outline-oxide";
+  const [width, height] = [stock.length * scale, stock.width * scale];
+  return (
+    <>
+      <figcaption className="mb-1 text-[13px]">
+        <b className="font-semibold">Sheet {index + 1}</b>{" "}
+        <span className="text-ink-soft">{`${stock.length} × ${stock.width}${rack}${grain}`}</span>
+      </figcaption>
+      <div ref={setNodeRef} data-sheet={index} className={`relative ${edge}`} style={{ width, height }}>
+        <div className="-m-px">
+          <DisplayList
+            drawing={{ width, height, items }}
+            label={`Sheet ${index + 1}: ${marks.join(", ")}`}
+            isSelected={ground.isSelected}
+          />
+        </div>
+        {children}
+      </div>
+    </>
+  );
 }

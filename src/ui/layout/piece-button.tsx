@@ -12,12 +12,14 @@ export type PieceButtonProps = {
     readonly width: number;
     readonly height: number;
   };
+  /** Its corners in the box, in pixels; left out: the whole box. */
+  readonly outline?: readonly (readonly [number, number])[];
   readonly name: string;
   readonly held: boolean;
   readonly onHold: () => void;
 };
 
-export function PieceButton({ id, data, box, name, held, onHold }: PieceButtonProps) {
+export function PieceButton({ id, data, box, outline, name, held, onHold }: PieceButtonProps) {
   const { setNodeRef, listeners, transform, isDragging } = useDraggable({ id, data: { ...data } });
   return (
     <button
@@ -25,9 +27,10 @@ export function PieceButton({ id, data, box, name, held, onHold }: PieceButtonPr
       type="button"
       aria-label={name}
       aria-pressed={held}
-      className={`absolute cursor-grab touch-none ${held ? "outline-3 -outline-offset-3 outline-brass" : ""} ${isDragging ? "z-30 border border-ink bg-brass-pale/80" : ""}`}
+      className={`absolute cursor-grab touch-none ${held ? (outline ? "bg-brass/40" : "outline-3 -outline-offset-3 outline-brass") : ""} ${isDragging ? "z-30 border border-ink bg-brass-pale/80" : ""}`}
       style={{
         ...box,
+        clipPath: outline && `polygon(${outline.map(([x, y]) => `${x}px ${y}px`).join(", ")})`,
         transform: transform ? `translate(${transform.x}px, ${transform.y}px)` : undefined,
       }}
       onClick={onHold}

@@ -4,29 +4,48 @@ import { SlidersHorizontal } from "lucide-react";
 import { Popover } from "radix-ui";
 import type { LayoutSetting } from "@/core/job";
 import { sentence } from "@/core/kernel";
-import { barSettings, type LayoutTask, sheetSettings } from "@/core/layout";
+import {
+  barSettings,
+  cutWay,
+  type LayoutKind,
+  type LayoutTask,
+  shapeSettings,
+  sheetSettings,
+} from "@/core/layout";
 import { parseLength } from "@/core/measure";
+import { type CutWay, TURN_STEPS, type TurnStep } from "@/core/stockroom";
 import { buttonClass } from "../common/button";
 import { Chooser } from "../common/chooser";
 import { TextField } from "../common/text-field";
 import { useLayoutGround } from "./layout-ground";
 
-type LengthName = "kerf" | "trimStart" | "trimEnd" | "grip" | "trim" | "allowance" | "keep";
+type LengthName = "kerf" | "trimStart" | "trimEnd" | "grip" | "trim" | "allowance" | "keep" | "gap";
 
-const BAR_LENGTHS = [
-  ["kerf", "Kerf"],
-  ["trimStart", "Trim at the start"],
-  ["trimEnd", "Trim at the end"],
-  ["grip", "Held by the saw at the end"],
-  ["keep", "Least rest to keep"],
-] as const satisfies readonly (readonly [LengthName, string])[];
-const SHEET_LENGTHS = [
-  ["kerf", "Kerf"],
-  ["trim", "Trim all round"],
-  ["allowance", "Allowance on blanks"],
-  ["keep", "Least rest to keep"],
-] as const satisfies readonly (readonly [LengthName, string])[];
+const LENGTHS: Readonly<Record<LayoutKind, readonly (readonly [LengthName, string])[]>> = {
+  bars: [
+    ["kerf", "Kerf"],
+    ["trimStart", "Trim at the start"],
+    ["trimEnd", "Trim at the end"],
+    ["grip", "Held by the saw at the end"],
+    ["keep", "Least rest to keep"],
+  ],
+  sheets: [
+    ["kerf", "Kerf"],
+    ["trim", "Trim all round"],
+    ["allowance", "Allowance on blanks"],
+    ["keep", "Least rest to keep"],
+  ],
+  shapes: [
+    ["gap", "Gap between pieces"],
+    ["trim", "Margin all round"],
+    ["keep", "Least rest to keep"],
+  ],
+};
 
+const CUT_WORDS = {
+  through: "Straight through the sheet",
+  outline: "Along the outline of each piece",
+} as const satisfies Readonly<Record<CutWay, string>>;
 const RACK_WORDS = { none: "Not used", saving: "Where it saves buying", first: "Used up first" } as const;
 const STAGE_WORDS = { 0: "Any number", 2: "2", 3: "3", 4: "4" } as const;
 
@@ -68,9 +87,7 @@ function Fields({
   readonly own: LayoutSetting | undefined;
   readonly set: (change: Partial<Omit<LayoutSetting, "id">>) => string | null;
 }) {
-  const usual: Partial<Record<string, unknown>> =
-    task.kind === "bars" ? barSettings(task.entry, undefined) : sheetSettings(task.entry, undefined);
-  const lengths = task.kind === "bars" ? BAR_LENGTHS : SHEET_LENGTHS;
+  const usual: Partial<Record<string, unknown>> = usualOf(task);
   const commit = (name: LengthName, text: string): string | null => {
     if (text.trim() === "") return set({ [name]: null });
     const read = parseLength(text, "mm");
@@ -79,7 +96,9 @@ function Fields({
     if (name !== "keep" && read.value > 1000) return "That is more than a metre; at most 1000 mm.";
     return set({ [name]: read.value });
   };
-  const choose = (name: "rack" | "share" | "stages", text: string) => {
+  const choose = (name: "rack" | "share" | "stages" | "cut" | "turn", text: string) => {
+    if (name === "cut") return set({ cut: text === "" ? null : (text as CutWay) });
+    if (name === "turn") return set({ turn: text === "" ? null : (Number(text) as TurnStep) });
     if (name === "share") return set({ share: text === "" ? null : text === "yes" });
     if (name === "stages") return set({ stages: text === "" ? null : (Number(text) as 0 | 2 | 3 | 4) });
     return set({ rack: text === "" ? null : (text as "none" | "saving" | "first") });
@@ -88,7 +107,20 @@ function Fields({
   const usualRack = String(usual["rack"] ?? "none") as keyof typeof RACK_WORDS;
   return (
     <div className="grid grid-cols-2 gap-x-3 gap-y-2">
-      {lengths.map(([name, label]) => (
+      {task.kind === "bars" ? null : (
+        <div className="col-span-2">
+          <Chooser
+            label="Cut"
+            value={own?.cut ?? ""}
+            choices={[
+              follows(CUT_WORDS[cutWay(task.entry, undefined)].toLowerCase()),
+              ...Object.entries(CUT_WORDS).map(([value, label]) => ({ value, label })),
+            ]}
+            onChoose={(text) => choose("cut", text)}
+          />
+        </div>
+      )}
+      {LENGTHS[task.kind].map(([name, label]) => (
         <TextField
           key={name}
           label={`${label}, mm`}
@@ -122,7 +154,21 @@ function Fields({
             onChoose={(text) => choose("share", text)}
           />
         </div>
-      ) : (
+      ) : null}
+      {task.kind === "shapes" ? (
+        <div className="col-span-2">
+          <Chooser
+            label="Pieces are turned in steps of"
+            value={own?.turn === null || own?.turn === undefined ? "" : String(own.turn)}
+            choices={[
+              follows(turnWords(Number(usual["turn"])).toLowerCase()),
+              ...TURN_STEPS.map((step) => ({ value: String(step), label: turnWords(step) })),
+            ]}
+            onChoose={(text) => choose("turn", text)}
+          />
+        </div>
+      ) : null}
+      {task.kind === "sheets" ? (
         <div className="col-span-2">
           <Chooser
             label="Stages of cuts"
@@ -134,7 +180,21 @@ function Fields({
             onChoose={(text) => choose("stages", text)}
           />
         </div>
-      )}
+      ) : null}
     </div>
   );
+}
+
+const turnWords = (step: number) => (step === 0 ? "Not turned at all" : `${step}°`);
+
+/** What holds where the job says nothing. */
+function usualOf(task: LayoutTask) {
+  switch (task.kind) {
+    case "bars":
+      return barSettings(task.entry, undefined);
+    case "sheets":
+      return sheetSettings(task.entry, undefined);
+    default:
+      return shapeSettings(task.entry, undefined);
+  }
 }

@@ -1,9 +1,7 @@
 "use client";
 /** Changes of a kept layout by hand: each is carried out at once and kept, or the sentence why not is shown. */
 import { useCallback, useState } from "react";
-import { type KeptLayout, lockedBars, lockedSheets } from "@/core/layout";
-import type { BarLayout } from "@/core/layout/bars";
-import type { SheetLayout } from "@/core/layout/sheets";
+import { type KeptLayout, withOwnLocks } from "@/core/layout";
 import { useLayoutGround } from "./layout-ground";
 
 export type ByHand<L> = {
@@ -17,22 +15,14 @@ export type ByHand<L> = {
   readonly canRedo: boolean;
 };
 
-export function useByHand<L extends BarLayout | SheetLayout>(kept: KeptLayout): ByHand<L> {
+export function useByHand<L extends KeptLayout["layout"]>(kept: KeptLayout): ByHand<L> {
   const ground = useLayoutGround();
   const [message, say] = useState<string | null>(null);
   const { taskId } = kept;
   const put = useCallback(
     (layout: L) => {
       say(null);
-      const next: KeptLayout =
-        kept.kind === "bars"
-          ? { ...kept, layout: layout as BarLayout, problem: lockedBars(kept.problem, layout as BarLayout) }
-          : {
-              ...kept,
-              layout: layout as SheetLayout,
-              problem: lockedSheets(kept.problem, layout as SheetLayout),
-            };
-      void ground.keep(next);
+      void ground.keep(withOwnLocks({ ...kept, layout } as KeptLayout));
     },
     [ground, kept],
   );
@@ -48,7 +38,7 @@ export function useByHand<L extends BarLayout | SheetLayout>(kept: KeptLayout): 
 }
 
 /** Keys that act on a piece that has the focus, the same on bars and on sheets. */
-export type HandKey = "turn" | "lock" | "aside" | "undo" | "redo" | "before" | "next";
+export type HandKey = "turn" | "over" | "lock" | "aside" | "undo" | "redo" | "before" | "next";
 export function handKey(event: React.KeyboardEvent): HandKey | null {
   const key = event.key.toLowerCase();
   if (event.ctrlKey || event.metaKey)
@@ -57,6 +47,8 @@ export function handKey(event: React.KeyboardEvent): HandKey | null {
   switch (key) {
     case "t":
       return "turn";
+    case "o":
+      return "over";
     case "l":
       return "lock";
     case "delete":

@@ -3,15 +3,22 @@
  * Runs layout tasks in a web worker, one after the other, with the best so far at every step. Stopping
  * ends the worker and keeps the best layout that it had; a worker that dies is started once more.
  */
-import { proxy, wrap } from "comlink";
+import { proxy, type Remote, wrap } from "comlink";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { toast } from "sonner";
-import { keepLayout, keptFor, type LayoutTask, type LayoutWorker, withLocks } from "@/core/layout";
-import type { BarLayout, BarProblem } from "@/core/layout/bars";
-import type { SheetLayout, SheetProblem } from "@/core/layout/sheets";
+import {
+  type KeptLayout,
+  keepLayout,
+  keptFor,
+  type LayoutTask,
+  type LayoutWorker,
+  type ProblemOf,
+  withLocks,
+} from "@/core/layout";
 import { useLayoutGround } from "./layout-ground";
 
-type AnyLayout = BarLayout | SheetLayout;
+type AnyLayout = KeptLayout["layout"];
+type AnyProblem = KeptLayout["problem"];
 export type Running = {
   readonly task: LayoutTask;
   readonly best: AnyLayout | null;
@@ -26,7 +33,24 @@ export type LayoutRunner = {
   readonly notes: readonly string[];
 };
 
-const BUDGET_MS = { bars: 20_000, sheets: 4_000 } as const;
+const BUDGET_MS = { bars: 20_000, sheets: 4_000, shapes: 4_000 } as const;
+
+/** The search of the kind that a task is of. */
+function asked(
+  remote: Remote<LayoutWorker>,
+  kind: LayoutTask["kind"],
+  problem: AnyProblem,
+  onProgress: (layout: AnyLayout) => void,
+): Promise<AnyLayout> {
+  switch (kind) {
+    case "bars":
+      return remote.bars(problem as ProblemOf["bars"], BUDGET_MS.bars, onProgress);
+    case "sheets":
+      return remote.sheets(problem as ProblemOf["sheets"], BUDGET_MS.sheets, onProgress);
+    default:
+      return remote.shapes(problem as ProblemOf["shapes"], BUDGET_MS.shapes, onProgress);
+  }
+}
 
 /** `startWorker` gives a fresh layout worker; the folder above knows where its code lies. */
 export function useLayoutRunner(startWorker: () => Worker): LayoutRunner {
@@ -47,7 +71,7 @@ export function useLayoutRunner(startWorker: () => Worker): LayoutRunner {
   useEffect(() => end, [end]);
 
   const attempt = useCallback(
-    (task: LayoutTask, problem: BarProblem | SheetProblem): Promise<AnyLayout | null> => {
+    (task: LayoutTask, problem: AnyProblem): Promise<AnyLayout | null> => {
       const made = startWorker();
       worker.current = made;
       const remote = wrap<LayoutWorker>(made);
@@ -58,10 +82,7 @@ export function useLayoutRunner(startWorker: () => Worker): LayoutRunner {
       return new Promise((resolve, reject) => {
         finish.current = resolve;
         made.addEventListener("error", (event) => reject(new Error(event.message)));
-        const answer =
-          task.kind === "bars"
-            ? remote.bars(problem as BarProblem, BUDGET_MS.bars, proxy(onProgress))
-            : remote.sheets(problem as SheetProblem, BUDGET_MS.sheets, proxy(onProgress));
+        const answer = asked(remote, task.kind, problem, proxy(onProgress));
         answer.then(resolve, reject);
       });
     },

@@ -2,6 +2,7 @@
 import { unposeMesh } from "@/core/geometry";
 import { findAssembly, type Home, type Job } from "@/core/job";
 import { type Instance, meshesOf, type Shape } from "@/core/shape";
+import { isMetal } from "@/core/stockroom";
 import type { ModelPiece } from "./model-scene";
 
 /** How each record is shown, by its id: tint by what it is made of, and the look that somebody gave it. */
@@ -14,9 +15,10 @@ function manners(job: Job, shape: Shape): ReadonlyMap<string, Manner> {
       const tint = entry.shape.kind === "timber" ? "timber" : "steel";
       return [member.id, { tint, look: member.look ?? homeLook(home) }] as const;
     }),
-    ...shape.panels.map(
-      ({ panel }) => [panel.id, { tint: "board", look: panel.look ?? homeLook(panel.assembly) }] as const,
-    ),
+    ...shape.panels.map(({ panel, board }) => {
+      const tint = isMetal(board) ? "steel" : "board";
+      return [panel.id, { tint, look: panel.look ?? homeLook(panel.assembly) }] as const;
+    }),
     ...shape.bought.map(
       ({ part }) => [part.id, { tint: "bought", look: part.look ?? homeLook(part.assembly) }] as const,
     ),

@@ -4,12 +4,14 @@ import { parseLength } from "@/core/measure";
 import {
   type BoardEntry,
   type BoughtEntry,
+  type CutWay,
   type EdgingEntry,
   parseSectionName,
   type SawEntry,
   type SectionEntry,
   sectionKindName,
   shapeFault,
+  TURN_STEPS,
 } from "@/core/stockroom";
 
 export type EntryKind = "section" | "board" | "edging" | "bought" | "saw";
@@ -170,6 +172,14 @@ const rackUses: Choices = [
   { value: "saving", label: "where it saves buying" },
   { value: "first", label: "used up first" },
 ];
+const cutWays: Choices = [
+  { value: "through", label: "straight through" },
+  { value: "outline", label: "along outlines" },
+];
+const turnSteps: Choices = TURN_STEPS.map((step) => ({
+  value: String(step),
+  label: step === 0 ? "not at all" : `${step}°`,
+}));
 const measures: Choices = [
   { value: "each", label: "each" },
   { value: "length", label: "by length" },
@@ -213,8 +223,36 @@ export const COLUMNS: Readonly<Record<EntryKind, readonly EntryColumn[]>> = {
   ],
 };
 
-/** How stock is laid out: on a line of its own under each entry. */
-export const LAYOUT_COLUMNS: Readonly<Record<EntryKind, readonly EntryColumn[]>> = {
+const keepOfBoard: EntryColumn = lengthColumn("keep", "Least rest to keep", 120, false);
+const rackOfBoard: EntryColumn = choiceColumn("rack", "Rack pieces", 160, rackUses, (text) => text);
+const cutOfBoard: EntryColumn = choiceColumn("cut", "Cut", 150, cutWays, (text) => text);
+
+/** What is asked of a board hangs on how it is cut. */
+const BOARD_COLUMNS: Readonly<Record<CutWay, readonly EntryColumn[]>> = {
+  through: [
+    cutOfBoard,
+    lengthColumn("kerf", "Kerf", 60, false),
+    lengthColumn("trim", "Trim", 60, false),
+    choiceColumn("stages", "Stages", 70, stages, (text) => (text === "" ? null : Number(text))),
+    lengthColumn("allowance", "Allowance on blanks", 125, false),
+    keepOfBoard,
+    rackOfBoard,
+  ],
+  outline: [
+    cutOfBoard,
+    lengthColumn("gap", "Gap", 60, false),
+    lengthColumn("trim", "Margin", 60, false),
+    choiceColumn("turn", "Turned by", 90, turnSteps, Number),
+    keepOfBoard,
+    rackOfBoard,
+  ],
+};
+
+/** How an entry is laid out: on a line of its own under it. */
+export const layoutColumns = (kind: EntryKind, entry: AnyEntry): readonly EntryColumn[] =>
+  kind === "board" && "cut" in entry ? BOARD_COLUMNS[entry.cut] : LAYOUT_COLUMNS[kind];
+
+const LAYOUT_COLUMNS: Readonly<Record<EntryKind, readonly EntryColumn[]>> = {
   section: [
     lengthColumn("kerf", "Kerf", 60, false),
     lengthColumn("trimStart", "Trim, start", 70, false),
@@ -224,14 +262,7 @@ export const LAYOUT_COLUMNS: Readonly<Record<EntryKind, readonly EntryColumn[]>>
     choiceColumn("share", "Mitres share cuts", 100, yesNo, (text) => text === "true"),
     choiceColumn("rack", "Rack pieces", 150, rackUses, (text) => text),
   ],
-  board: [
-    lengthColumn("kerf", "Kerf", 70, false),
-    lengthColumn("trim", "Trim", 70, false),
-    lengthColumn("allowance", "Allowance on blanks", 120, false),
-    choiceColumn("stages", "Stages", 80, stages, (text) => (text === "" ? null : Number(text))),
-    lengthColumn("keep", "Least rest to keep", 110, false),
-    choiceColumn("rack", "Rack pieces", 160, rackUses, (text) => text),
-  ],
+  board: [],
   edging: [],
   bought: [],
   saw: [],
@@ -301,6 +332,9 @@ export function newEntry(kind: EntryKind, name: string): Result<AnyEntry, string
         allowance: 0,
         keep: 0,
         rack: "saving",
+        cut: "through",
+        gap: 6,
+        turn: 90,
       });
     case "edging":
       return ok({ id, name, material: null, thickness: 1, deducted: true, overhang: 30, pricePerM: null });

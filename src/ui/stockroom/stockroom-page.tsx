@@ -16,7 +16,7 @@ import {
   type EntryColumn,
   type EntryKind,
   KINDS,
-  LAYOUT_COLUMNS,
+  layoutColumns,
   newEntry,
   SIZE_COLUMNS,
 } from "./entry-columns";
@@ -132,7 +132,7 @@ type RowProps = {
 
 function EntryRow({ kind, entry, onSave, onRemove }: RowProps) {
   const sized = SIZE_COLUMNS[kind].length > 0;
-  const laid = LAYOUT_COLUMNS[kind];
+  const laid = layoutColumns(kind, entry);
   return (
     <>
       <tr className={`align-top ${laid.length > 0 ? "" : "border-seam border-b"}`}>

@@ -1,6 +1,21 @@
 /** The door of the layouts of free shapes. */
+export {
+  type MovedShape,
+  moveShape,
+  type ShapeAt,
+  ShapeBench,
+  type ShapeRefusal,
+  type ShapeSpot,
+  setShapeAside,
+  setShapeLock,
+} from "./by-hand";
 export { layOutShapes, type ShapeOptions } from "./layout";
 export {
+  type LockedShape,
+  liesWithGrain,
+  lyingCorners,
+  lyingHoles,
+  lyingOutline,
   readShapeProblem,
   type ShapeLayout,
   type ShapePlacement,
@@ -8,5 +23,7 @@ export {
   type ShapeProblemInput,
   ShapeProblemSchema,
   type ShapeSheet,
+  sizeOfShape,
 } from "./problem";
-export { lyingOutline, verifyShapes } from "./verify";
+export { areaOfShape } from "./result";
+export { shapeFault, verifyShapes } from "./verify";

@@ -1,13 +1,20 @@
 /**
  * Laying out free shapes: one after the other, each in the place nearest the start of the sheet that keeps it clear of all
- * others. Where a shape may lie is the room inside the sheet less the no-fit polygons of those that lie already (the
- * Minkowski sum of the one, grown by the gap, and the other turned about; Clipper 2 does the polygons). Orders are tried by
- * chance from a seed, starting with the largest first.
+ * others (bottom-left by no-fit polygons). Orders of shapes and of the stock that is begun are tried by chance from a seed,
+ * starting with the largest first.
  */
-import { Clipper, EndType, FillRule, JoinType, type Path64, type Paths64 } from "clipper2-ts";
+import { crossesItself, type Polygon, type Vec2 } from "../../geometry";
 import { at, invariant, type Random, seededRandom } from "../../kernel";
-import { areaOf, boxOf, crossesItself, type Outline, turned } from "./outline";
-import type { ShapeLayout, ShapePlacement, ShapeProblem, ShapeSheet, UnplacedShape } from "./problem";
+import {
+  liesWithGrain,
+  ownPolygon,
+  type ShapeLayout,
+  type ShapePlacement,
+  type ShapeProblem,
+  type UnplacedShape,
+} from "./problem";
+import { areaBound, areaOfShape, type BoundOf, isPriced, layoutOf } from "./result";
+import { cornersOf, type Free, type Laid, Rooms, type Way } from "./room";
 import { verifyShapes } from "./verify";
 
 export type ShapeOptions = {
@@ -19,43 +26,52 @@ export type ShapeOptions = {
   readonly onProgress?: (progress: { readonly best: ShapeLayout }) => void;
 };
 
-/** Clipper works on whole numbers: thousandths of a millimetre. */
-const UNIT = 1000;
-/** Arcs round corners are drawn outside the true ones by this at most, in mm. */
-const ARC = 0.02;
-
-type Turned = { readonly angle: number; readonly outline: Outline; readonly path: Path64 };
-type Kind = { readonly shape: number; readonly area: number; readonly ways: readonly Turned[] };
+/** Shapes of one kind and hand, with the ways in which they may lie. */
+type Kind = { readonly shape: number; readonly area: number; readonly ways: readonly Way[] };
 
 /** Lays shapes out on sheets. The problem must have been read by `ShapeProblemSchema`. */
 export function layOutShapes(problem: ShapeProblem, options: ShapeOptions): ShapeLayout {
-  const { kinds, unplaced } = prepare(problem);
+  const rooms = new Rooms(problem);
+  const { wanted, unplaced } = prepare(rooms);
   const random = seededRandom(options.seed);
   const deadline = options.now() + options.budgetMs;
   const timeIsUp = () => options.now() > deadline;
-  const bySize = kinds.flatMap((kind) =>
-    Array.from({ length: at(problem.shapes, kind.shape).qty }, () => kind),
-  );
-  bySize.sort((a, b) => b.area - a.area || a.shape - b.shape);
-  const bound = lowerBound(problem, bySize);
-  const placer = new Placer(problem);
-  let order = bySize;
-  let best = placer.place(order);
-  const told = () => toLayout(problem, best, { bound, unplaced });
-  options.onProgress?.({ best: told() });
-  for (let pass = 1; pass < (options.passes ?? 200) && !timeIsUp(); pass++) {
-    if (best.left.length === 0 && best.sheets.length <= 1 && pass > 8) break;
-    const next = shuffled(order, random);
-    const plan = placer.place(next, timeIsUp);
+  const openings = stockOrders(problem);
+  const place = (order: readonly Kind[], opening: readonly number[], isUp?: () => boolean) =>
+    placed(rooms, order, opening, isUp);
+  let order = wanted.toSorted((a, b) => b.area - a.area || a.shape - b.shape);
+  let opening = at(openings, 0);
+  // Turned by quarters alone at first: fine steps take longer than anybody waits for a first answer.
+  let best = place(order.map(byQuarters), opening);
+  invariant(best !== null, "the first order is placed whole");
+  const told = (plan: Plan) => toLayout(problem, plan, unplaced);
+  options.onProgress?.({ best: told(best) });
+  for (let pass = 1; pass < (options.passes ?? 400) && !timeIsUp(); pass++) {
+    if (isDone(problem, best, pass, openings.length)) break;
+    // Every order of stock once with the largest shapes first; then the better of them with shapes changed about.
+    const fresh = pass <= openings.length;
+    const next = fresh ? order : shuffled(order, random);
+    const stock = fresh ? at(openings, pass - 1) : opening;
+    const plan = place(next, stock, timeIsUp);
     if (plan === null || compare(problem, plan, best) >= 0) continue;
     order = next;
+    opening = stock;
     best = plan;
-    options.onProgress?.({ best: told() });
+    options.onProgress?.({ best: told(best) });
   }
-  const layout = told();
+  const layout = told(best);
   const fault = verifyShapes(problem, layout);
   invariant(fault === null, `shape layout is not valid: ${fault}`);
   return layout;
+}
+
+/** Nothing is left to gain: all on one sheet, after a few orders for a longer rest. */
+const isDone = ({ stock }: ShapeProblem, plan: Plan, pass: number, openings: number) =>
+  plan.left.length === 0 && stock.length === 1 && plan.sheets.length <= 1 && pass > openings + 24;
+
+function byQuarters(kind: Kind): Kind {
+  const ways = kind.ways.filter(({ angle }) => angle % 90 === 0);
+  return ways.length === 0 ? kind : { ...kind, ways };
 }
 
 /** A few neighbours changed about. */
@@ -69,241 +85,244 @@ function shuffled(order: readonly Kind[], random: Random): Kind[] {
   return next;
 }
 
-function prepare(problem: ShapeProblem) {
+/** Orders in which sizes of stock are begun: what costs least, what costs least for its area, and without the rack. */
+function stockOrders(problem: ShapeProblem): readonly (readonly number[])[] {
+  const all = problem.stock.map((_, i) => i);
+  const price = (i: number) => at(problem.stock, i).price ?? 0;
+  const area = (i: number) => at(problem.stock, i).length * at(problem.stock, i).width;
+  const isRack = (i: number) => at(problem.stock, i).rack !== null;
+  const rackAhead = (a: number, b: number) => Number(isRack(b)) - Number(isRack(a));
+  const orders = [
+    all.toSorted((a, b) => rackAhead(a, b) || price(a) - price(b) || area(b) - area(a)),
+    all.toSorted((a, b) => rackAhead(a, b) || price(a) / area(a) - price(b) / area(b)),
+    ...(problem.rackFirst ? [] : [all.toSorted((a, b) => rackAhead(b, a) || price(a) - price(b))]),
+  ];
+  return orders.filter((one, i) => orders.findIndex((other) => other.join() === one.join()) === i);
+}
+
+function prepare(rooms: Rooms): {
+  readonly wanted: readonly Kind[];
+  readonly unplaced: readonly UnplacedShape[];
+} {
+  const { problem } = rooms;
   const unplaced: UnplacedShape[] = [];
-  const kinds = problem.shapes.flatMap(({ outline, qty, grain }, shape): Kind[] => {
-    if (qty === 0) return [];
-    const forwards = areaOf(outline) < 0 ? [...outline].reverse() : outline;
-    const area = Math.abs(areaOf(outline));
-    if (area < 1e-6 || crossesItself(outline)) {
-      unplaced.push({ shape, qty, why: "its outline crosses itself or encloses nothing; draw it anew" });
+  const locked = lockedCounts(problem);
+  const wanted = problem.shapes.flatMap(({ qty, opposite }, shape): Kind[] => {
+    const fixed = at(locked, shape);
+    const left = qty - fixed.plain - fixed.mirrored;
+    if (left <= 0) return [];
+    const polygon = ownPolygon(problem, shape, false);
+    const area = areaOfShape(problem, shape);
+    if (area < 1e-6 || crossesItself(polygon)) {
+      unplaced.push({
+        shape,
+        qty: left,
+        why: "its outline crosses itself or encloses nothing; draw it anew",
+      });
       return [];
     }
-    const angles = anglesOf(problem.step).filter((angle) => !grain || angle % 180 === 0);
-    const ways = angles.map((angle): Turned => {
-      const own = turned(forwards, angle);
-      return { angle, outline: own, path: pathOf(own) };
+    const hands: readonly (readonly [number, readonly boolean[]])[] =
+      opposite === null
+        ? [[left, [false, true]]]
+        : [
+            [Math.max(0, qty - opposite - fixed.plain), [false]],
+            [Math.max(0, opposite - fixed.mirrored), [true]],
+          ];
+    return hands.flatMap(([times, mirrored]) => {
+      if (times === 0) return [];
+      const ways = waysOf(rooms, shape, mirrored);
+      const fits = ways.some((way) =>
+        problem.stock.some((_, stock) => mayLie(problem, stock, way) && rooms.inside(stock, way) !== null),
+      );
+      if (fits) return Array.from({ length: times }, (): Kind => ({ shape, area, ways }));
+      unplaced.push({ shape, qty: times, why: tooLarge(rooms, shape) });
+      return [];
     });
-    const fits = ways.some(({ outline: own }) => problem.stock.some((sheet) => holds(problem, sheet, own)));
-    if (fits) return [{ shape, area, ways }];
-    unplaced.push({ shape, qty, why: "larger than every sheet, however it is turned" });
-    return [];
   });
-  return { kinds, unplaced };
+  return { wanted, unplaced };
 }
 
-const anglesOf = (step: number): readonly number[] =>
-  step === 0 ? [0] : Array.from({ length: Math.max(1, Math.round(360 / step)) }, (_, i) => i * step);
-
-function holds({ margin }: ShapeProblem, sheet: ShapeProblem["stock"][number], outline: Outline): boolean {
-  const { x0, y0, x1, y1 } = boxOf(outline);
-  return x1 - x0 <= sheet.length - 2 * margin + 1e-9 && y1 - y0 <= sheet.width - 2 * margin + 1e-9;
+/** Whether it is the grain alone that is in the way. */
+function tooLarge(rooms: Rooms, shape: number): string {
+  const { problem } = rooms;
+  const turned = [0, 90].some((angle) =>
+    problem.stock.some((_, stock) => rooms.inside(stock, rooms.way(shape, angle, false)) !== null),
+  );
+  return at(problem.shapes, shape).grain && turned
+    ? "it would fit only against the grain"
+    : "larger than every sheet, however it is turned";
 }
 
-const pathOf = (outline: Outline): Path64 =>
-  outline.map(([x, y]) => ({ x: Math.round(x * UNIT), y: Math.round(y * UNIT) }));
+function lockedCounts(problem: ShapeProblem) {
+  const counts = problem.shapes.map(() => ({ plain: 0, mirrored: 0 }));
+  for (const { placements } of problem.fixed)
+    for (const { shape, mirrored } of placements) at(counts, shape)[mirrored ? "mirrored" : "plain"]++;
+  return counts;
+}
+
+/** Ways that differ: a square has one, a right-angled gusset all of them. */
+function waysOf(rooms: Rooms, shape: number, hands: readonly boolean[]): readonly Way[] {
+  const { step, shapes } = rooms.problem;
+  const turns =
+    step === 0 ? [0] : Array.from({ length: Math.max(1, Math.round(360 / step)) }, (_, i) => i * step);
+  // With grain it lies along it: as drawn or by half a turn, or square to that on sheets whose grain runs across.
+  const angles = at(shapes, shape).grain ? (step === 0 ? [0, 90] : [0, 90, 180, 270]) : turns;
+  const known = new Set<string>();
+  return hands
+    .flatMap((mirrored) => angles.map((angle) => rooms.way(shape, angle, mirrored)))
+    .filter((way) => {
+      // Across the grain and along it are not the same way, even of a square.
+      const key = `${at(shapes, shape).grain ? way.angle % 180 : ""}${fromLowCorner(way.outline)}`;
+      return known.size < known.add(key).size;
+    });
+}
+
+/** The corners of a polygon about the low corner of its box, in an order of their own. */
+function fromLowCorner(outline: Polygon): string {
+  const [x0, y0] = [Math.min(...outline.map(([x]) => x)), Math.min(...outline.map(([, y]) => y))];
+  const written = ([x, y]: Vec2) => `${Math.round((x - x0) * 1000)},${Math.round((y - y0) * 1000)}`;
+  return outline.map(written).sort().join(" ");
+}
+
+const mayLie = ({ shapes, stock }: ShapeProblem, sheet: number, way: Way) =>
+  !at(shapes, way.shape).grain || liesWithGrain(at(stock, sheet).grain, way.angle);
 
 type Plan = {
-  readonly sheets: readonly ShapeSheet[];
+  readonly sheets: readonly { readonly stock: number; readonly placements: readonly ShapePlacement[] }[];
   readonly left: readonly Kind[];
+  /** How far the least filled sheet reaches, as a share of it. */
   readonly reach: number;
 };
 
-/** Fewest shapes left over, then cost, then sheets, then how far the last one is used. */
+/** Fewest shapes left over, then cost, then the rack as it is wished, then sheets, then the longest rest. */
 function compare(problem: ShapeProblem, a: Plan, b: Plan): number {
-  const cost = (plan: Plan) =>
-    plan.sheets.reduce((sum, { stock }) => sum + (at(problem.stock, stock).price ?? 0), 0);
+  const sum = (plan: Plan, of: (stock: ShapeProblem["stock"][number]) => number) =>
+    plan.sheets.reduce((total, { stock }) => total + of(at(problem.stock, stock)), 0);
+  const cost = (plan: Plan) => sum(plan, ({ price }) => price ?? 0);
+  const rack = (plan: Plan) => sum(plan, (one) => (one.rack === null ? 0 : 1)) * (problem.rackFirst ? -1 : 1);
   return (
     a.left.length - b.left.length ||
-    cost(a) - cost(b) ||
+    Math.round((cost(a) - cost(b)) * 1e4) ||
+    rack(a) - rack(b) ||
     a.sheets.length - b.sheets.length ||
-    Math.round(a.reach - b.reach)
+    Math.round((a.reach - b.reach) * 1e4)
   );
 }
 
-type Lying = ShapePlacement & { readonly kind: Kind; readonly way: number };
+/** A sheet that is being filled, with what is free on it for each way as far as that was asked. */
+class Filling {
+  readonly stock: number;
+  readonly laid: Laid[];
+  readonly placements: ShapePlacement[];
+  private readonly rooms: Rooms;
+  private readonly known = new Map<number, { readonly seen: number; readonly free: Free }>();
 
-class Placer {
-  private readonly problem: ShapeProblem;
-  /** No-fit polygons by the two shapes and their turns. */
-  private readonly noFit = new Map<string, Paths64>();
-
-  constructor(problem: ShapeProblem) {
-    this.problem = problem;
+  constructor(rooms: Rooms, stock: number, fixed: readonly ShapePlacement[] = []) {
+    this.rooms = rooms;
+    this.stock = stock;
+    this.placements = fixed.map((one) => ({ ...one, locked: true }));
+    this.laid = fixed.map((one) => rooms.laid(one));
   }
 
-  /** Places shapes in an order. */
-  place(order: readonly Kind[]): Plan;
-  place(order: readonly Kind[], timeIsUp: () => boolean): Plan | null;
-  place(order: readonly Kind[], timeIsUp?: () => boolean): Plan | null {
-    const sheets: { stock: number; lying: Lying[] }[] = [];
-    const left: Kind[] = [];
-    for (const kind of order) {
-      if (timeIsUp?.()) return null;
-      if (!this.put(kind, sheets)) left.push(kind);
-    }
-    const last = sheets.at(-1)?.lying ?? [];
-    const reach = Math.max(0, ...last.map((one) => one.x + boxOf(at(one.kind.ways, one.way).outline).x1));
-    return {
-      sheets: sheets.map(({ stock, lying }) => ({
-        stock,
-        placements: lying.map(({ shape, angle, x, y }) => ({ shape, angle, x, y })),
-      })),
-      left,
-      reach,
-    };
+  /** Only what came to lie there since it was last asked is taken off. */
+  private free(way: Way): Free {
+    const { seen, free } = this.known.get(way.id) ?? { seen: 0, free: this.rooms.begin(this.stock, way) };
+    const now = this.rooms.less(free, way, this.laid.slice(seen));
+    this.known.set(way.id, { seen: this.laid.length, free: now });
+    return now;
   }
 
-  private put(kind: Kind, sheets: { stock: number; lying: Lying[] }[]): boolean {
-    for (const sheet of sheets) {
-      const spot = this.spot(kind, sheet);
-      if (!spot) continue;
-      sheet.lying.push(spot);
-      return true;
+  /** Lays a shape in the place nearest the start of the sheet, over all its ways; false: it has no room. */
+  put({ ways }: Kind): boolean {
+    let best: (Laid & { readonly end: number }) | null = null;
+    for (const way of ways) {
+      if (!mayLie(this.rooms.problem, this.stock, way)) continue;
+      for (const [x, y] of cornersOf(this.free(way))) {
+        const end = x + way.box.x1;
+        const low = y + way.box.y0;
+        if (
+          best !== null &&
+          (end > best.end + 1e-9 || (end > best.end - 1e-9 && low >= best.y + best.way.box.y0 - 1e-9))
+        )
+          continue;
+        best = { way, x, y, end };
+      }
     }
-    const { stock } = this.problem;
-    const used = (i: number) => sheets.filter((sheet) => sheet.stock === i).length;
-    const free = stock
-      .map((_, i) => i)
-      .filter((i) => at(stock, i).count === null || used(i) < (at(stock, i).count ?? 0))
-      .sort((a, b) => (at(stock, a).price ?? 0) - (at(stock, b).price ?? 0));
-    for (const i of free) {
-      const fresh = { stock: i, lying: [] as Lying[] };
-      const spot = this.spot(kind, fresh);
-      if (!spot) continue;
-      fresh.lying.push(spot);
+    if (best === null) return false;
+    const { way, x, y } = best;
+    this.laid.push({ way, x, y });
+    const { shape, angle, mirrored } = way;
+    this.placements.push({ shape, angle, x, y, ...(mirrored ? { mirrored } : {}) });
+    return true;
+  }
+
+  /** How far it is filled, as a share of its length. */
+  reach(): number {
+    const { length } = at(this.rooms.problem.stock, this.stock);
+    return Math.max(0, ...this.laid.map(({ way, x }) => x + way.box.x1)) / length;
+  }
+}
+
+function placed(rooms: Rooms, order: readonly Kind[], opening: readonly number[]): Plan;
+function placed(
+  rooms: Rooms,
+  order: readonly Kind[],
+  opening: readonly number[],
+  timeIsUp?: () => boolean,
+): Plan | null;
+function placed(
+  rooms: Rooms,
+  order: readonly Kind[],
+  opening: readonly number[],
+  timeIsUp?: () => boolean,
+): Plan | null {
+  const { stock, fixed } = rooms.problem;
+  const sheets = fixed.map((one) => new Filling(rooms, one.stock, one.placements));
+  const left: Kind[] = [];
+  const begin = (kind: Kind): boolean => {
+    for (const i of opening) {
+      const { count } = at(stock, i);
+      if (count !== null && sheets.filter((sheet) => sheet.stock === i).length >= count) continue;
+      const fresh = new Filling(rooms, i);
+      if (!fresh.put(kind)) continue;
       sheets.push(fresh);
       return true;
     }
     return false;
+  };
+  for (const kind of order) {
+    if (timeIsUp?.()) return null;
+    if (!sheets.some((sheet) => sheet.put(kind)) && !begin(kind)) left.push(kind);
   }
-
-  /** The place nearest the start of the sheet, over all turns. */
-  private spot(kind: Kind, { stock, lying }: { stock: number; lying: readonly Lying[] }): Lying | null {
-    let best: (Lying & { readonly end: number }) | null = null;
-    kind.ways.forEach((way, w) => {
-      const room = this.room(stock, way.outline);
-      if (!room) return;
-      const point = lying.length === 0 ? room[0] : this.nearest(room, lying, kind, w);
-      if (!point) return;
-      const [x, y] = [point.x / UNIT, point.y / UNIT];
-      const end = x + boxOf(way.outline).x1;
-      if (best !== null && (end > best.end + 1e-9 || (end > best.end - 1e-9 && y >= best.y))) return;
-      best = { shape: kind.shape, angle: way.angle, x, y, kind, way: w, end };
-    });
-    return best;
-  }
-
-  /** Where the origin of a shape may lie for it to be inside the sheet: a rectangle, low corner first. */
-  private room(stock: number, outline: Outline): Path64 | null {
-    const { length, width } = at(this.problem.stock, stock);
-    const { margin } = this.problem;
-    const { x0, y0, x1, y1 } = boxOf(outline);
-    // Rounded inwards, but for what double noise makes of an exact fit.
-    const low = (value: number) => Math.ceil(value * UNIT - 0.01);
-    const high = (value: number) => Math.floor(value * UNIT + 0.01);
-    const [ax, ay, bx, by] = [
-      low(margin - x0),
-      low(margin - y0),
-      high(length - margin - x1),
-      high(width - margin - y1),
-    ];
-    if (bx < ax || by < ay) return null;
-    return [
-      { x: ax, y: ay },
-      { x: bx, y: ay },
-      { x: bx, y: by },
-      { x: ax, y: by },
-    ];
-  }
-
-  private nearest(room: Path64, lying: readonly Lying[], kind: Kind, way: number) {
-    const blocked = lying.flatMap((one) =>
-      Clipper.translatePaths(
-        this.noFitOf(one.kind, one.way, kind, way),
-        Math.round(one.x * UNIT),
-        Math.round(one.y * UNIT),
-      ),
-    );
-    // A room without height or length has no area to subtract from: its corners are tried themselves.
-    const [low, , far] = room;
-    if (!low || !far) return null;
-    const flat = low.x === far.x || low.y === far.y;
-    const free = flat ? [] : Clipper.difference([room], blocked, FillRule.NonZero);
-    const corners = flat ? room.filter((point) => !this.isBlocked(point, blocked)) : free.flat();
-    return corners.reduce<Path64[number] | null>(
-      (found, point) =>
-        found === null || point.x < found.x || (point.x === found.x && point.y < found.y) ? point : found,
-      null,
-    );
-  }
-
-  private isBlocked(point: Path64[number], blocked: Paths64): boolean {
-    // Inside counts as blocked, the edge does not: 1 is inside, 0 on the edge, 2 outside.
-    return blocked.some((path) => Clipper.pointInPolygon(point, path) === 1);
-  }
-
-  /** Positions of `b` about the origin of `a` at which they would come nearer than the gap. */
-  private noFitOf(a: Kind, wayA: number, b: Kind, wayB: number): Paths64 {
-    const key = `${a.shape}.${wayA}.${b.shape}.${wayB}`;
-    const known = this.noFit.get(key);
-    if (known) return known;
-    const fixed = at(a.ways, wayA).path;
-    const { gap } = this.problem;
-    // A hair more than the gap, for the rounding to whole thousandths.
-    const grown =
-      gap === 0
-        ? [fixed]
-        : Clipper.inflatePaths([fixed], (gap + ARC) * UNIT, JoinType.Round, EndType.Polygon, 2, ARC * UNIT);
-    const about = at(b.ways, wayB).path.map(({ x, y }) => ({ x: -x, y: -y }));
-    const sums = grown.flatMap((path) => Clipper.minkowskiSum(about, path, true));
-    // Holes of the sum are places inside the fixed shape, or pockets that are given up.
-    const solid = Clipper.union(sums, FillRule.NonZero).filter((path) => Clipper.area(path) > 0);
-    this.noFit.set(key, solid);
-    return solid;
-  }
-}
-
-function lowerBound(problem: ShapeProblem, all: readonly Kind[]): number {
-  const area = all.reduce((sum, kind) => sum + kind.area, 0);
-  const largest = Math.max(
-    0,
-    ...problem.stock.map(({ length, width }) =>
-      Math.max(0, (length - 2 * problem.margin) * (width - 2 * problem.margin)),
-    ),
-  );
-  return largest === 0 ? 0 : Math.ceil(area / largest - 1e-9);
+  return {
+    sheets: sheets.map((sheet) => ({ stock: sheet.stock, placements: sheet.placements })),
+    left,
+    reach: sheets.length === 0 ? 0 : Math.min(...sheets.map((sheet) => sheet.reach())),
+  };
 }
 
 function toLayout(
   problem: ShapeProblem,
   { sheets, left }: Plan,
-  { bound, unplaced }: { readonly bound: number; readonly unplaced: readonly UnplacedShape[] },
+  none: readonly UnplacedShape[],
 ): ShapeLayout {
-  const prices = sheets.map(({ stock }) => at(problem.stock, stock).price);
   const short = [...new Set(left.map(({ shape }) => shape))].map((shape) => ({
     shape,
     qty: left.filter((one) => one.shape === shape).length,
     why: "the limited stock is used up",
   }));
-  const areas = problem.shapes.map(({ outline }) => Math.abs(areaOf(outline)));
-  const used = sheets
+  const area = sheets
     .flatMap(({ placements }) => placements)
-    .reduce((sum, one) => sum + at(areas, one.shape), 0);
-  const whole = sheets.reduce((sum, { stock }) => {
-    const { length, width } = at(problem.stock, stock);
-    return sum + length * width;
-  }, 0);
-  const all = [...unplaced, ...short];
-  return {
-    sheets,
-    count: sheets.length,
-    cost: prices.some((price) => price === null)
-      ? null
-      : prices.reduce<number>((sum, price) => sum + (price ?? 0), 0),
-    lowerBound: bound,
-    proven: all.length === 0 && problem.stock.length === 1 && sheets.length <= bound,
-    utilisation: whole === 0 ? 0 : used / whole,
-    unplaced: all,
+    .reduce((sum, { shape }) => sum + areaOfShape(problem, shape), 0);
+  const whole = area + left.reduce((sum, one) => sum + one.area, 0);
+  const priced = isPriced(problem);
+  const used = sheets.reduce(
+    (sum, { stock }) => sum + (priced ? (at(problem.stock, stock).price ?? 0) : 1),
+    0,
+  );
+  const bound: BoundOf = {
+    lowerBound: areaBound(problem, whole, used),
+    lowerBoundOf: priced ? "cost" : "count",
   };
+  return layoutOf(problem, sheets, { bound, unplaced: [...none, ...short] });
 }

@@ -1,10 +1,20 @@
 /**
- * Free shapes (gussets, brackets) cut from sheet or plate along their outline, a gap apart: as a problem file and as what
- * comes out. Outlines are polygons in mm; where they are drawn from does not matter.
+ * Free shapes (gussets, brackets, nested panels) cut from sheet or plate along their outline, a gap apart: as a problem file
+ * and as what comes out. Outlines are corners in mm; where they are drawn from does not matter.
  */
 import * as v from "valibot";
-import { GREATEST_LENGTH_MM } from "../../kernel";
-import { allowance, pieceCount, stockCount, stockPrice, stockSize } from "../stock";
+import {
+  type BulgedCorner,
+  boxOfPoints,
+  flattened,
+  movedPolygon,
+  type Polygon,
+  polygonArea,
+  turnedPolygon,
+  type Vec2,
+} from "../../geometry";
+import { at, GREATEST_LENGTH_MM } from "../../kernel";
+import { allowance, pieceCount, rackName, stockCount, stockPrice, stockSize } from "../stock";
 
 const coordinate = v.pipe(
   v.number(),
@@ -12,63 +22,217 @@ const coordinate = v.pipe(
   v.minValue(-GREATEST_LENGTH_MM),
   v.maxValue(GREATEST_LENGTH_MM),
 );
+const bulge = v.pipe(
+  v.number(),
+  v.finite(),
+  v.minValue(-1, "bulges by half a circle at most"),
+  v.maxValue(1),
+);
+const angle = v.pipe(v.number(), v.finite(), v.minValue(0), v.maxValue(360));
+const index = v.pipe(v.number(), v.integer(), v.minValue(0));
+const count = pieceCount(20_000);
 
-export const ShapeProblemSchema = v.object({
-  /** Between any two shapes; what the cut takes is part of it. */
-  gap: allowance,
-  /** From every edge of the sheet. */
-  margin: v.optional(allowance, 0),
-  /** Shapes are turned in steps of so many degrees; 0: not at all. */
-  step: v.optional(v.pipe(v.number(), v.finite(), v.minValue(0), v.maxValue(180)), 90),
-  stock: v.pipe(
-    v.array(
-      v.object({
-        length: stockSize,
-        width: stockSize,
-        price: stockPrice,
-        count: stockCount(20_000),
-      }),
-    ),
-    v.maxLength(50),
-  ),
-  shapes: v.pipe(
-    v.array(
-      v.object({
-        outline: v.pipe(
-          v.array(v.tuple([coordinate, coordinate])),
-          v.minLength(3, "an outline needs three corners"),
-          v.maxLength(400),
-        ),
-        qty: pieceCount(2_000),
-        /** It may only lie as drawn or turned by half a turn. */
-        grain: v.optional(v.boolean(), false),
-      }),
-    ),
-    v.maxLength(500),
-  ),
+/** A shape that stands where somebody put it. */
+const LockedShapeSchema = v.object({
+  shape: index,
+  angle,
+  x: coordinate,
+  y: coordinate,
+  mirrored: v.optional(v.boolean(), false),
+  against: v.optional(v.boolean(), false),
 });
+export type LockedShape = v.InferOutput<typeof LockedShapeSchema>;
+
+export const ShapeProblemSchema = v.pipe(
+  v.object({
+    /** Between any two shapes; what the cut takes is part of it. */
+    gap: allowance,
+    /** From every edge of the sheet. */
+    margin: v.optional(allowance, 0),
+    /** Shapes are turned in steps of so many degrees; 0: not at all. */
+    step: v.optional(v.pipe(v.number(), v.finite(), v.minValue(0), v.maxValue(180)), 90),
+    /** The least rest worth keeping, as its shorter side. */
+    keep: v.optional(allowance, 0),
+    /** Whether rack pieces are used before sheets are bought, even where that saves no sheet. */
+    rackFirst: v.optional(v.boolean(), false),
+    stock: v.pipe(
+      v.array(
+        v.object({
+          length: stockSize,
+          width: stockSize,
+          price: stockPrice,
+          count: stockCount(20_000),
+          /** The way of its grain; says nothing to shapes without. */
+          grain: v.optional(v.picklist(["length", "width"]), "length"),
+          rack: rackName,
+        }),
+      ),
+      v.maxLength(300),
+    ),
+    shapes: v.pipe(
+      v.array(
+        v.object({
+          /** [x, y], or [x, y, bulge] where an arc leads on: the tangent of a quarter of its sweep, anticlockwise above zero. */
+          outline: v.pipe(
+            v.array(
+              v.union([
+                v.strictTuple([coordinate, coordinate]),
+                v.strictTuple([coordinate, coordinate, bulge]),
+              ]),
+            ),
+            v.minLength(3, "an outline needs three corners"),
+            v.maxLength(400),
+          ),
+          /** Cut out of it; drawn and given out, of no weight for where it lies. */
+          holes: v.optional(
+            v.pipe(
+              v.array(v.object({ x: coordinate, y: coordinate, diameter: stockSize })),
+              v.maxLength(2_000),
+            ),
+            [],
+          ),
+          qty: count,
+          /** Its x must run along the grain of the sheet. */
+          grain: v.optional(v.boolean(), false),
+          /** How many of them lie mirrored (the opposite hand); null: either face may look up. */
+          opposite: v.optional(v.nullable(count), 0),
+        }),
+      ),
+      v.maxLength(2_000),
+    ),
+    /** Sheets with shapes that are locked to their places; the rest is filled round them. */
+    fixed: v.optional(
+      v.pipe(
+        v.array(v.object({ stock: index, placements: v.pipe(v.array(LockedShapeSchema), v.minLength(1)) })),
+        v.maxLength(500),
+      ),
+      [],
+    ),
+  }),
+  v.check(
+    ({ fixed, stock, shapes }) =>
+      fixed.every(
+        (sheet) => sheet.stock < stock.length && sheet.placements.every(({ shape }) => shape < shapes.length),
+      ),
+    "a locked shape or its sheet is not in the problem",
+  ),
+);
 export type ShapeProblem = v.InferOutput<typeof ShapeProblemSchema>;
 export type ShapeProblemInput = v.InferInput<typeof ShapeProblemSchema>;
 export const readShapeProblem = (input: ShapeProblemInput): ShapeProblem =>
   v.parse(ShapeProblemSchema, input);
 
-/** A shape turned by `angle` degrees about its own origin and moved by (x, y), in mm from the corner of the sheet. */
+/**
+ * A shape, mirrored in its own y axis where it says so, then turned by `angle` degrees about its own origin and moved by
+ * (x, y), in mm from the corner of the sheet.
+ */
 export type ShapePlacement = {
   readonly shape: number;
   readonly angle: number;
   readonly x: number;
   readonly y: number;
+  readonly mirrored?: boolean;
+  readonly locked?: boolean;
+  /** It lies against the grain because somebody allowed it. */
+  readonly against?: boolean;
 };
-export type ShapeSheet = { readonly stock: number; readonly placements: readonly ShapePlacement[] };
+/** A rectangle that is left over at the end of a sheet. */
+export type ShapeRest = {
+  readonly x: number;
+  readonly y: number;
+  readonly length: number;
+  readonly width: number;
+};
+export type ShapeSheet = {
+  readonly stock: number;
+  readonly placements: readonly ShapePlacement[];
+  readonly offcuts: readonly ShapeRest[];
+};
 export type UnplacedShape = { readonly shape: number; readonly qty: number; readonly why: string };
 export type ShapeLayout = {
   readonly sheets: readonly ShapeSheet[];
   readonly count: number;
   readonly cost: number | null;
-  /** Sheets that the areas alone need; holds for every layout. */
+  /** What the areas alone need; holds for every layout. */
   readonly lowerBound: number;
+  readonly lowerBoundOf: "cost" | "count";
   readonly proven: boolean;
   /** Area of shapes ÷ area of the sheets used. */
   readonly utilisation: number;
   readonly unplaced: readonly UnplacedShape[];
 };
+
+/** mm. How far the polygon by which a shape is laid out may lie outside its true outline. */
+const FINENESS = 0.1;
+
+/** Corners mirrored in the y axis, anticlockwise again: the bulge of an edge goes with the edge. */
+function mirroredCorners(corners: readonly BulgedCorner[]): readonly BulgedCorner[] {
+  return corners.map((_, i): BulgedCorner => {
+    const [x, y] = at(corners, corners.length - 1 - i);
+    const leading = at(corners, (2 * corners.length - 2 - i) % corners.length)[2] ?? 0;
+    return [-x, y, leading];
+  });
+}
+
+/** The same outline run round the other way. */
+const reversedCorners = (corners: readonly BulgedCorner[]): readonly BulgedCorner[] =>
+  mirroredCorners(corners).map(([x, y, arc = 0]): BulgedCorner => [-x, y, -arc]);
+
+const runsAnticlockwise = (corners: readonly BulgedCorner[]) =>
+  polygonArea(corners.map(([x, y]): Vec2 => [x, y])) >= 0;
+
+/** The corners of a shape, anticlockwise, mirrored where its placement says so. */
+function ownCorners(outline: readonly BulgedCorner[], mirrored: boolean): readonly BulgedCorner[] {
+  const ordered = runsAnticlockwise(outline) ? outline : reversedCorners(outline);
+  return mirrored ? mirroredCorners(ordered) : ordered;
+}
+
+const flat = new WeakMap<readonly BulgedCorner[], Map<boolean, Polygon>>();
+
+/** The polygon of a shape about its own origin: remembered, for it is asked for at every step of a drag. */
+export function ownPolygon(problem: ShapeProblem, shape: number, mirrored: boolean): Polygon {
+  const { outline } = at(problem.shapes, shape);
+  const known = flat.get(outline) ?? new Map<boolean, Polygon>();
+  flat.set(outline, known);
+  const found = known.get(mirrored) ?? flattened(ownCorners(outline, mirrored), FINENESS);
+  known.set(mirrored, found);
+  return found;
+}
+
+type Lying = Pick<ShapePlacement, "shape" | "angle" | "x" | "y" | "mirrored">;
+
+/** A shape where it lies on its sheet. */
+export const lyingOutline = (problem: ShapeProblem, { shape, angle: turn, x, y, mirrored }: Lying): Polygon =>
+  movedPolygon(turnedPolygon(ownPolygon(problem, shape, mirrored ?? false), turn), x, y);
+
+/** The corners of a shape where it lies, with their arcs. */
+export function lyingCorners(problem: ShapeProblem, one: Lying): readonly BulgedCorner[] {
+  const corners = ownCorners(at(problem.shapes, one.shape).outline, one.mirrored ?? false);
+  const places = movedPolygon(
+    turnedPolygon(
+      corners.map(([x, y]): Vec2 => [x, y]),
+      one.angle,
+    ),
+    one.x,
+    one.y,
+  );
+  return places.map(([x, y], i): BulgedCorner => [x, y, at(corners, i)[2] ?? 0]);
+}
+
+/** The holes of a shape where it lies. */
+export function lyingHoles(problem: ShapeProblem, one: Lying): readonly { at: Vec2; diameter: number }[] {
+  const { holes } = at(problem.shapes, one.shape);
+  const own = holes.map(({ x, y }): Vec2 => [one.mirrored ? -x : x, y]);
+  const places = movedPolygon(turnedPolygon(own, one.angle), one.x, one.y);
+  return places.map((place, i) => ({ at: place, diameter: at(holes, i).diameter }));
+}
+
+/** Length and width of a shape as it is drawn. */
+export function sizeOfShape(problem: ShapeProblem, shape: number): { length: number; width: number } {
+  const { x0, y0, x1, y1 } = boxOfPoints(ownPolygon(problem, shape, false));
+  return { length: x1 - x0, width: y1 - y0 };
+}
+
+/** Whether a shape lies along the grain of its sheet. */
+export const liesWithGrain = (grain: "length" | "width", turn: number): boolean =>
+  Math.abs((((turn - (grain === "width" ? 90 : 0)) % 180) + 180) % 180) < 1e-9;

@@ -1,43 +1,123 @@
 /** The check of shape layouts, on plain polygons: null, or what is wrong. */
+import { boxOfPoints, type Polygon, polygonDistance, sharedArea } from "../../geometry";
 import { at } from "../../kernel";
-import { boxOf, distanceBetween, moved, type Outline, turned } from "./outline";
-import type { ShapeLayout, ShapePlacement, ShapeProblem } from "./problem";
+import {
+  liesWithGrain,
+  lyingOutline,
+  type ShapeLayout,
+  type ShapePlacement,
+  type ShapeProblem,
+} from "./problem";
 
 /** Half a thousandth for each of two corners that are rounded to whole thousandths, in both directions. */
 const SLACK = 0.0015;
 
-/** A shape where it lies on its sheet. */
-export const lyingOutline = (problem: ShapeProblem, { shape, angle, x, y }: ShapePlacement): Outline =>
-  moved(turned(at(problem.shapes, shape).outline, angle), x, y);
+export type ShapeFault = { readonly kind: "unknown" | "off" | "against" | "taken"; readonly words: string };
+
+/** What is wrong with one sheet: a shape off it, against the grain or nearer than the gap to another; null: nothing. */
+export function shapeFault(
+  problem: ShapeProblem,
+  stock: number,
+  placements: readonly ShapePlacement[],
+): ShapeFault | null {
+  const size = problem.stock[stock];
+  if (!size) return { kind: "unknown", words: `there is no stock ${stock}` };
+  const { margin, gap } = problem;
+  const outlines: Polygon[] = [];
+  for (const one of placements) {
+    const shape = problem.shapes[one.shape];
+    if (!shape) return { kind: "unknown", words: `there is no shape ${one.shape}` };
+    const outline = lyingOutline(problem, one);
+    outlines.push(outline);
+    const { x0, y0, x1, y1 } = boxOfPoints(outline);
+    const inside =
+      x0 >= margin - SLACK &&
+      y0 >= margin - SLACK &&
+      x1 <= size.length - margin + SLACK &&
+      y1 <= size.width - margin + SLACK;
+    if (!inside) return { kind: "off", words: `shape ${one.shape} lies off it` };
+    if (shape.grain && !one.against && !liesWithGrain(size.grain, one.angle))
+      return { kind: "against", words: `shape ${one.shape} lies against the grain` };
+  }
+  const boxes = outlines.map(boxOfPoints);
+  for (let k = 1; k < outlines.length; k++)
+    for (let other = 0; other < k; other++) {
+      const [a, b] = [at(boxes, other), at(boxes, k)];
+      if (a.x1 + gap < b.x0 || b.x1 + gap < a.x0 || a.y1 + gap < b.y0 || b.y1 + gap < a.y0) continue;
+      if (!areApart(at(outlines, other), at(outlines, k), gap))
+        return { kind: "taken", words: `shapes ${other} and ${k} are nearer than the gap` };
+    }
+  return null;
+}
+
+/** Whether two shapes keep the gap; without one they may touch, but not lie upon one another. */
+function areApart(a: Polygon, b: Polygon, gap: number): boolean {
+  if (gap > SLACK) return polygonDistance(a, b) >= gap - SLACK;
+  return sharedArea(a, b) <= SLACK * (lengthRound(a) + lengthRound(b));
+}
+
+const lengthRound = (polygon: Polygon) =>
+  polygon.reduce((sum, [x, y], i) => {
+    const [nextX, nextY] = at(polygon, (i + 1) % polygon.length);
+    return sum + Math.hypot(nextX - x, nextY - y);
+  }, 0);
 
 export function verifyShapes(problem: ShapeProblem, layout: ShapeLayout): string | null {
   const placed = problem.shapes.map(() => 0);
+  const mirrored = problem.shapes.map(() => 0);
   const used = problem.stock.map(() => 0);
   for (const [i, sheet] of layout.sheets.entries()) {
-    const stock = problem.stock[sheet.stock];
-    if (!stock) return `sheet names stock ${sheet.stock}`;
+    const fault = shapeFault(problem, sheet.stock, sheet.placements);
+    if (fault) return `sheet ${i}: ${fault.words}`;
     used[sheet.stock] = (used[sheet.stock] ?? 0) + 1;
-    const outlines = sheet.placements.map((one) => lyingOutline(problem, one));
-    for (const [k, one] of sheet.placements.entries()) {
+    for (const one of sheet.placements) {
       placed[one.shape] = (placed[one.shape] ?? 0) + 1;
-      const { x0, y0, x1, y1 } = boxOf(at(outlines, k));
-      const { margin } = problem;
-      const inside =
-        x0 >= margin - SLACK &&
-        y0 >= margin - SLACK &&
-        x1 <= stock.length - margin + SLACK &&
-        y1 <= stock.width - margin + SLACK;
-      if (!inside) return `sheet ${i}: shape ${one.shape} lies off it`;
-      if (problem.shapes[one.shape]?.grain && one.angle % 180 !== 0)
-        return `sheet ${i}: shape ${one.shape} lies against the grain`;
-      for (let other = 0; other < k; other++)
-        if (distanceBetween(at(outlines, other), at(outlines, k)) < problem.gap - SLACK)
-          return `sheet ${i}: shapes ${other} and ${k} are nearer than the gap`;
+      if (one.mirrored) mirrored[one.shape] = (mirrored[one.shape] ?? 0) + 1;
     }
+    const rest = restFault(problem, sheet);
+    if (rest) return `sheet ${i}: ${rest}`;
   }
-  for (const { shape, qty } of layout.unplaced) placed[shape] = (placed[shape] ?? 0) + qty;
-  const lost = problem.shapes.findIndex((shape, i) => placed[i] !== shape.qty);
-  if (lost >= 0) return `shape ${lost} is placed ${placed[lost]} times of ${problem.shapes[lost]?.qty}`;
-  const over = problem.stock.findIndex((stock, i) => stock.count !== null && (used[i] ?? 0) > stock.count);
-  return over >= 0 ? `stock ${over} is used ${used[over]} times` : null;
+  const waiting = problem.shapes.map(() => 0);
+  for (const { shape, qty } of layout.unplaced) waiting[shape] = (waiting[shape] ?? 0) + qty;
+  for (const [i, { qty, opposite }] of problem.shapes.entries()) {
+    const all = at(placed, i) + at(waiting, i);
+    if (all !== qty) return `shape ${i} is placed ${all} times of ${qty}`;
+    if (opposite === null) continue;
+    const most = [at(mirrored, i), at(placed, i) - at(mirrored, i)];
+    if (at(most, 0) > opposite || at(most, 1) > qty - opposite)
+      return `shape ${i} lies mirrored ${at(most, 0)} times of ${opposite}`;
+  }
+  const over = problem.stock.findIndex((stock, i) => stock.count !== null && at(used, i) > stock.count);
+  if (over >= 0) return `stock ${over} is used ${used[over]} times`;
+  const value = layout.lowerBoundOf === "cost" ? layout.cost : layout.count;
+  if (layout.unplaced.length === 0 && value !== null && value < layout.lowerBound - 1e-9)
+    return "the layout is below its bound";
+  return lockFault(problem, layout);
+}
+
+function restFault(problem: ShapeProblem, sheet: ShapeLayout["sheets"][number]): string | null {
+  const reach = Math.max(
+    0,
+    ...sheet.placements.map((one) => boxOfPoints(lyingOutline(problem, one)).x1 + problem.gap),
+  );
+  return sheet.offcuts.some((rest) => rest.x < reach - SLACK) ? "a rest has a shape in it" : null;
+}
+
+const keyOf = ({ shape, angle, x, y, mirrored }: ShapePlacement) =>
+  `${shape}@${angle},${x},${y},${mirrored ?? false}`;
+
+/** Every locked shape lies where it was locked, with the others of its sheet. */
+function lockFault(problem: ShapeProblem, layout: ShapeLayout): string | null {
+  const rest = layout.sheets.map(({ stock, placements }) => ({
+    stock,
+    keys: new Set(placements.filter((one) => one.locked).map(keyOf)),
+  }));
+  for (const { stock, placements } of problem.fixed) {
+    const found = rest.findIndex(
+      (sheet) => sheet.stock === stock && placements.every((one) => sheet.keys.has(keyOf(one))),
+    );
+    if (found < 0) return "a locked shape does not lie where it was locked";
+    rest.splice(found, 1);
+  }
+  return null;
 }

@@ -1,0 +1,174 @@
+/** One sheet with free shapes to scale: their outlines with marks, the holes in them, the margin, the grain and the rest. */
+import {
+  boxOfPoints,
+  edgeDistance,
+  isInside,
+  norm2,
+  type Polygon,
+  ringPoints,
+  subtract2,
+  type Vec2,
+} from "../geometry";
+import { at } from "../kernel";
+import { type LaidPiece, pieceKey } from "../layout";
+import {
+  lyingHoles,
+  lyingOutline,
+  type ShapePlacement,
+  type ShapeProblem,
+  type ShapeSheet,
+} from "../layout/shapes";
+import { formatLength, type LengthStyle } from "../measure";
+import { lockSign } from "./bar-drawing";
+import { type DrawItem, rectangle, type Tint } from "./display";
+import type { SheetDrawingSize } from "./sheet-drawing";
+
+export type ShapeDrawingInput = {
+  readonly sheet: ShapeSheet;
+  readonly problem: ShapeProblem;
+  readonly pieces: readonly LaidPiece[];
+  readonly style: LengthStyle;
+  /** Of the pieces: what they are made of. */
+  readonly tint: Tint;
+};
+
+export function shapeDrawing(input: ShapeDrawingInput, size: SheetDrawingSize): readonly DrawItem[] {
+  const { sheet, problem } = input;
+  const { scale, line } = size;
+  const stock = at(problem.stock, sheet.stock);
+  const [length, width] = [stock.length * scale, stock.width * scale];
+  const margin = problem.margin * scale;
+  return [
+    {
+      kind: "polygon",
+      points: rectangle(0, 0, length, width),
+      stroke: { ink: "soft", width: line },
+      fill: "rest",
+    },
+    {
+      kind: "polygon",
+      points: rectangle(margin, margin, length - 2 * margin, width - 2 * margin),
+      stroke: { ink: "seam", width: line * 0.6, dash: [line * 4, line * 3] },
+      fill: null,
+    },
+    ...sheet.offcuts.flatMap((rest) => restItems(rest, input, size)),
+    ...sheet.placements.flatMap((one) => shapeItems(one, stock.width, input, size)),
+  ];
+}
+
+/** The line at which the rest begins, and its size where there is room for the words. */
+function restItems(
+  rest: ShapeSheet["offcuts"][number],
+  { style }: ShapeDrawingInput,
+  { scale, line, text, measure }: SheetDrawingSize,
+): readonly DrawItem[] {
+  const [x, end, height] = [rest.x * scale, (rest.x + rest.length) * scale, rest.width * scale];
+  const edge: DrawItem = {
+    kind: "line",
+    from: [x, 0],
+    to: [x, height],
+    stroke: { ink: "soft", width: line * 0.6, dash: [line * 2, line * 2] },
+  };
+  const words = `${formatLength(rest.length, style, 0.1)} × ${formatLength(rest.width, style, 0.1)} left`;
+  const small = text * 0.85;
+  if (measure(words, small, "condensed") > end - x - 4 * line) return [edge];
+  const label: DrawItem = {
+    kind: "text",
+    at: [(x + end) / 2, height / 2],
+    text: words,
+    size: small,
+    face: "condensed",
+    align: "centre",
+    ink: "soft",
+  };
+  return [edge, label];
+}
+
+const HOLE_CORNERS = 20;
+
+function shapeItems(
+  one: ShapePlacement,
+  sheetWidth: number,
+  { problem, pieces, style, tint }: ShapeDrawingInput,
+  size: SheetDrawingSize,
+): readonly DrawItem[] {
+  const { scale, line, text, measure } = size;
+  // Drawn with y upwards, as whoever stands before the sheet sees it.
+  const drawn = ([x, y]: Vec2): Vec2 => [x * scale, (sheetWidth - y) * scale];
+  const piece = at(pieces, one.shape);
+  const pick = pieceKey(piece);
+  const outline = lyingOutline(problem, one).map(drawn);
+  const items: DrawItem[] = [
+    { kind: "polygon", points: outline, stroke: { ink: "ink", width: line }, fill: tint, pick },
+  ];
+  const holes = lyingHoles(problem, one).map(({ at: place, diameter }) => ({
+    centre: drawn(place),
+    radius: (diameter / 2) * scale,
+  }));
+  for (const hole of holes)
+    items.push({
+      kind: "polygon",
+      points: ringPoints(hole, HOLE_CORNERS),
+      stroke: { ink: "ink", width: line * 0.7 },
+      fill: "paper",
+      pick,
+    });
+  const [middle, room] = innermost(outline, holes);
+  const word = (place: Vec2, words: string, face: "slab" | "condensed", height: number): DrawItem => ({
+    kind: "text",
+    at: place,
+    text: words,
+    size: height,
+    face,
+    align: "centre",
+    ink: "ink",
+    pick,
+  });
+  const [short, sized] = [
+    measure(pick, text, "slab") < 1.7 * room ? pick : piece.mark,
+    piece.finished?.map((value) => formatLength(value, style, 0.1)).join(" × ") ?? "",
+  ];
+  const small = text * 0.85;
+  const both = measure(sized, small, "condensed") < 1.7 * room && room > text * 1.2 && sized !== "";
+  const fits = measure(short, text, "slab") < 2 * room;
+  if (both)
+    items.push(
+      word([middle[0], middle[1] - text * 0.6], short, "slab", text),
+      word([middle[0], middle[1] + text * 0.6], sized, "condensed", small),
+    );
+  else if (fits && room > text * 0.45) items.push(word(middle, short, "slab", text));
+  else items.push(word(middle, short, "slab", Math.max(text * 0.55, Math.min(text, room))));
+  if (one.locked) {
+    const [x, y] = [middle[0] - measure(short, text, "slab") / 2 - text * 0.45, middle[1]];
+    items.push(lockSign([x, both ? y - text * 0.6 : y], text * 0.3));
+  }
+  return items;
+}
+
+/** How finely a polygon is searched for its innermost place. */
+const STEPS = 16;
+
+type Round = { readonly centre: Vec2; readonly radius: number };
+
+/** A place well inside a polygon, clear of its holes, and how far it is from all edges: the middle of a gusset may lie outside. */
+function innermost(polygon: Polygon, holes: readonly Round[]): readonly [Vec2, number] {
+  const { x0, y0, x1, y1 } = boxOfPoints(polygon);
+  const roomAt = (place: Vec2) =>
+    isInside(polygon, place)
+      ? Math.min(
+          edgeDistance(polygon, place),
+          ...holes.map(({ centre, radius }) => norm2(subtract2(place, centre)) - radius),
+        )
+      : -1;
+  let best: Vec2 = [(x0 + x1) / 2, (y0 + y1) / 2];
+  let most = roomAt(best);
+  for (let i = 1; i < STEPS; i++)
+    for (let k = 1; k < STEPS; k++) {
+      const place: Vec2 = [x0 + ((x1 - x0) * i) / STEPS, y0 + ((y1 - y0) * k) / STEPS];
+      const room = roomAt(place);
+      if (room <= most + 1e-9) continue;
+      most = room;
+      best = place;
+    }
+  return [best, Math.max(0, most)];
+}

@@ -1,0 +1,147 @@
+/**
+ * Polygons in a plane: area, turning, and whether two of them keep their distance. Plain arithmetic, so that checks need no
+ * package. Outlines with arcs are written as corners with a bulge, as drawing files have them, and flattened for this.
+ */
+import { at } from "../kernel";
+import { endOf, type Loop, startOf } from "./outline";
+import { norm2, subtract2, type Vec2 } from "./vector";
+
+export type Polygon = readonly Vec2[];
+
+/** Signed: above zero when the corners run anticlockwise. */
+export function polygonArea(polygon: Polygon): number {
+  return (
+    polygon.reduce((sum, [x, y], i) => {
+      const [nextX, nextY] = at(polygon, (i + 1) % polygon.length);
+      return sum + x * nextY - nextX * y;
+    }, 0) / 2
+  );
+}
+
+export function turnedPolygon(polygon: Polygon, degrees: number): Polygon {
+  const radians = (degrees * Math.PI) / 180;
+  // Quarter turns are exact, or a square would be a little more than its side.
+  const [cos, sin] = [Math.cos(radians), Math.sin(radians)].map((value) => Math.round(value * 1e12) / 1e12);
+  return polygon.map(([x, y]): Vec2 => [x * (cos ?? 1) - y * (sin ?? 0), x * (sin ?? 0) + y * (cos ?? 1)]);
+}
+
+export const movedPolygon = (polygon: Polygon, x: number, y: number): Polygon =>
+  polygon.map(([px, py]): Vec2 => [px + x, py + y]);
+
+export type PlaneBox = { readonly x0: number; readonly y0: number; readonly x1: number; readonly y1: number };
+
+/** The least upright box round points; infinite the wrong way round for none. */
+export function boxOfPoints(points: readonly Vec2[]): PlaneBox {
+  let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity];
+  for (const [x, y] of points) {
+    x0 = Math.min(x0, x);
+    y0 = Math.min(y0, y);
+    x1 = Math.max(x1, x);
+    y1 = Math.max(y1, y);
+  }
+  return { x0, y0, x1, y1 };
+}
+
+/** Whether edges of a polygon cross one another: it has no inside then. */
+export function crossesItself(polygon: Polygon): boolean {
+  const n = polygon.length;
+  for (let i = 0; i < n; i++) {
+    for (let k = i + 2; k < n; k++) {
+      if (i === 0 && k === n - 1) continue;
+      if (cross(at(polygon, i), at(polygon, (i + 1) % n), at(polygon, k), at(polygon, (k + 1) % n)))
+        return true;
+    }
+  }
+  return false;
+}
+
+const side = (a: Vec2, b: Vec2, p: Vec2) => (b[0] - a[0]) * (p[1] - a[1]) - (b[1] - a[1]) * (p[0] - a[0]);
+const cross = (a: Vec2, b: Vec2, c: Vec2, d: Vec2) =>
+  side(a, b, c) * side(a, b, d) < 0 && side(c, d, a) * side(c, d, b) < 0;
+
+/** By the even-odd rule; on the edge it may say either. */
+export function isInside(polygon: Polygon, [x, y]: Vec2): boolean {
+  let inside = false;
+  polygon.forEach(([ax, ay], i) => {
+    const [bx, by] = at(polygon, (i + 1) % polygon.length);
+    if (ay > y !== by > y && x < ((bx - ax) * (y - ay)) / (by - ay) + ax) inside = !inside;
+  });
+  return inside;
+}
+
+function toEdge([x, y]: Vec2, [ax, ay]: Vec2, [bx, by]: Vec2): number {
+  const [dx, dy] = [bx - ax, by - ay];
+  const squared = dx * dx + dy * dy;
+  const t = squared === 0 ? 0 : Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / squared));
+  return Math.hypot(x - ax - t * dx, y - ay - t * dy);
+}
+
+/** The distance of a point from the edges of a polygon, inside or outside. */
+export const edgeDistance = (polygon: Polygon, point: Vec2): number =>
+  Math.min(...polygon.map((corner, i) => toEdge(point, corner, at(polygon, (i + 1) % polygon.length))));
+
+/** The distance between two polygons; 0 when they touch, cross or lie in one another. */
+export function polygonDistance(a: Polygon, b: Polygon): number {
+  if (a.some((point) => isInside(b, point)) || b.some((point) => isInside(a, point))) return 0;
+  let least = Number.POSITIVE_INFINITY;
+  for (let i = 0; i < a.length; i++) {
+    for (let k = 0; k < b.length; k++) {
+      const [p, q] = [at(a, i), at(a, (i + 1) % a.length)];
+      const [r, s] = [at(b, k), at(b, (k + 1) % b.length)];
+      if (cross(p, q, r, s)) return 0;
+      least = Math.min(least, toEdge(p, r, s), toEdge(r, p, q));
+    }
+  }
+  return least;
+}
+
+/**
+ * A corner of an outline, with the bulge of the edge that leads on from it: the tangent of a quarter of the arc's sweep,
+ * anticlockwise above zero, 0 or left out for a straight edge (group code 42 of the DXF reference).
+ */
+export type BulgedCorner = readonly [number, number] | readonly [number, number, number];
+
+/** The corners of a loop of lines and arcs. A sweep of half a turn or more is cut in two, as a bulge has a whole circle nowhere. */
+export function bulgedCorners(loop: Loop): readonly BulgedCorner[] {
+  return loop.flatMap((segment): readonly BulgedCorner[] => {
+    const [x, y] = startOf(segment);
+    if (segment.kind === "line") return [[x, y]];
+    const parts = Math.max(1, Math.ceil(Math.abs(segment.sweep) / Math.PI - 1e-9));
+    const sweep = segment.sweep / parts;
+    return Array.from({ length: parts }, (_, i): BulgedCorner => {
+      const [px, py] = i === 0 ? [x, y] : endOf({ ...segment, sweep: sweep * i });
+      return [px, py, Math.tan(sweep / 4)];
+    });
+  });
+}
+
+/**
+ * An outline as a polygon that its shape never leaves and that is nowhere more than `tolerance` (mm) away from it: arcs that
+ * bulge outwards become tangents, hollow ones chords. Outer outlines run anticlockwise.
+ */
+export function flattened(corners: readonly BulgedCorner[], tolerance: number): Polygon {
+  return corners.flatMap((corner, i): readonly Vec2[] => {
+    const [x, y, bulge = 0] = corner;
+    const [nextX, nextY] = at(corners, (i + 1) % corners.length);
+    const chord = norm2(subtract2([nextX, nextY], [x, y]));
+    if (bulge === 0 || chord < 1e-9) return [[x, y]];
+    const sweep = 4 * Math.atan(bulge);
+    const radius = chord / (2 * Math.sin(Math.abs(sweep) / 2));
+    const most =
+      2 * Math.acos(Math.max(0.5, bulge > 0 ? radius / (radius + tolerance) : 1 - tolerance / radius));
+    const steps = Math.max(1, Math.ceil(Math.abs(sweep) / most - 1e-9));
+    // The centre lies square to the chord, to its left where the arc runs anticlockwise by less than half a turn.
+    const off = chord / 2 / Math.tan(sweep / 2);
+    const [cx, cy] = [
+      (x + nextX) / 2 - (off * (nextY - y)) / chord,
+      (y + nextY) / 2 + (off * (nextX - x)) / chord,
+    ];
+    const start = Math.atan2(y - cy, x - cx);
+    const step = sweep / steps;
+    const on = (angle: number, r: number): Vec2 => [cx + r * Math.cos(angle), cy + r * Math.sin(angle)];
+    if (bulge < 0)
+      return [[x, y], ...Array.from({ length: steps - 1 }, (_, k) => on(start + step * (k + 1), radius))];
+    const out = radius / Math.cos(step / 2);
+    return [[x, y], ...Array.from({ length: steps }, (_, k) => on(start + step * (k + 0.5), out))];
+  });
+}

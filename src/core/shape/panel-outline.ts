@@ -1,0 +1,115 @@
+/** The outline of a panel that is no rectangle: its corners from formulas to millimetres, and what cannot be. */
+import {
+  bulgedCorners,
+  type Corner,
+  crossesItself,
+  edgeDistance,
+  flattened,
+  isInside,
+  type Loop,
+  loopArea,
+  norm2,
+  type Polygon,
+  polygonArea,
+  reach,
+  roundedPolygon,
+  subtract2,
+  type Vec2,
+} from "../geometry";
+import { lengthWith, type OutlineCorner, type Sizes } from "../job";
+import { at, err, LENGTH_TOLERANCE_MM, ok, type Result, sentence } from "../kernel";
+
+/** An outline in the panel's own axes, anticlockwise. */
+export type OutlineSolid = {
+  readonly corners: readonly Corner[];
+  /** Whether its corners were set clockwise, so that the last of them stands first here. */
+  readonly reversed: boolean;
+  readonly loop: Loop;
+  /** mm², exact. */
+  readonly area: number;
+};
+
+type Size = { readonly length: number; readonly width: number };
+
+/** The outline of a panel of that size, or why there is none: a corner that cannot be computed, lies beyond, or cannot be rounded. */
+export function outlineSolid(
+  corners: readonly OutlineCorner[],
+  { length, width }: Size,
+  sizes: Sizes,
+): Result<OutlineSolid, string> {
+  const found: Corner[] = [];
+  for (const [i, corner] of corners.entries()) {
+    const values: number[] = [];
+    for (const text of [corner.x, corner.y, corner.radius]) {
+      const value = lengthWith(sizes, text);
+      if (!value.ok) return err(`corner ${i + 1} of its outline: ${sentence(value.problem)}`);
+      values.push(value.value);
+    }
+    const [x, y, radius] = values as [number, number, number];
+    if (radius < 0) return err(`corner ${i + 1} of its outline is rounded by less than nothing`);
+    const place: Vec2 = [corner.fromX === "left" ? x : length - x, corner.fromY === "front" ? y : width - y];
+    const beyond = Math.min(place[0], place[1], length - place[0], width - place[1]) < -LENGTH_TOLERANCE_MM;
+    if (beyond) return err(`corner ${i + 1} of its outline lies beyond its length or width`);
+    found.push({ at: place, radius });
+  }
+  const sharp = found.map((corner) => corner.at);
+  const area = polygonArea(sharp);
+  if (Math.abs(area) < 1e-3 || crossesItself(sharp))
+    return err(
+      "its outline crosses itself or encloses nothing; set its corners in their order round the panel",
+    );
+  const tight = tooRound(found);
+  if (tight !== null)
+    return err(`corner ${tight + 1} of its outline is rounded by more than its edges are long`);
+  const ordered = area < 0 ? [...found].reverse() : found;
+  const loop = roundedPolygon(ordered);
+  return ok({ corners: ordered, reversed: area < 0, loop, area: loopArea(loop) });
+}
+
+/** The first corner whose rounding does not leave room on an edge for that of the next; null: all have room. */
+function tooRound(corners: readonly Corner[]): number | null {
+  const n = corners.length;
+  const taken = corners.map((corner, i) => {
+    if (corner.radius === 0) return 0;
+    const [before, after] = [at(corners, (i + n - 1) % n), at(corners, (i + 1) % n)];
+    const [a, b] = [subtract2(corner.at, before.at), subtract2(after.at, corner.at)];
+    const turn = Math.atan2(a[0] * b[1] - a[1] * b[0], a[0] * b[0] + a[1] * b[1]);
+    return corner.radius * Math.tan(Math.abs(turn) / 2);
+  });
+  const found = corners.findIndex((corner, i) => {
+    const next = (i + 1) % n;
+    const edge = norm2(subtract2(at(corners, next).at, corner.at));
+    return at(taken, i) + at(taken, next) > edge + LENGTH_TOLERANCE_MM;
+  });
+  return found < 0 ? null : at(taken, found) >= at(taken, (found + 1) % n) ? found : (found + 1) % n;
+}
+
+/** mm. How far the polygon of an outline may lie outside it, for pictures and for places of holes. */
+const OUTLINE_FINENESS = 0.05;
+
+export const outlinePolygon = ({ loop }: OutlineSolid, tolerance = OUTLINE_FINENESS): Polygon =>
+  flattened(bulgedCorners(loop), tolerance);
+
+/** What is odd about an outline though it can be made. */
+export function outlineRemarks(
+  { loop }: OutlineSolid,
+  { length, width }: Size,
+  write: (mm: number) => string = (mm) => String(Math.round(mm * 10) / 10),
+): readonly string[] {
+  const [long, wide] = [
+    reach(loop, [1, 0]) + reach(loop, [-1, 0]),
+    reach(loop, [0, 1]) + reach(loop, [0, -1]),
+  ];
+  const small = length - long > LENGTH_TOLERANCE_MM || width - wide > LENGTH_TOLERANCE_MM;
+  return small
+    ? [`its outline takes ${write(long)} × ${write(wide)} of its ${write(length)} × ${write(width)}`]
+    : [];
+}
+
+/** Whether a round hole lies wholly inside the outline. */
+export function holdsHole(
+  polygon: Polygon,
+  { x, y, diameter }: { x: number; y: number; diameter: number },
+): boolean {
+  return isInside(polygon, [x, y]) && edgeDistance(polygon, [x, y]) >= diameter / 2 - OUTLINE_FINENESS;
+}

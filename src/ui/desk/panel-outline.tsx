@@ -1,0 +1,220 @@
+"use client";
+/** The outline of one panel: a rectangle, or corners that are set from its edges, with a picture of what comes of them. */
+import { Plus, Trash2 } from "lucide-react";
+import type { DrawItem } from "@/core/drawing";
+import { boxOfPoints, type Vec2 } from "@/core/geometry";
+import type { OutlineCorner, Panel } from "@/core/job";
+import { at } from "@/core/kernel";
+import { outlinePolygon, type PanelSolid } from "@/core/shape";
+import { Button } from "../common/button";
+import { Chooser } from "../common/chooser";
+import { DisplayList } from "../common/display-list";
+import { TextField } from "../common/text-field";
+import { useDeskState } from "./desk-context";
+
+type Side = Pick<OutlineCorner, "fromX" | "x" | "fromY" | "y">;
+const corner = ({ fromX, x, fromY, y }: Side, radius = "0"): OutlineCorner => ({
+  id: `corner-${crypto.randomUUID().slice(0, 8)}`,
+  fromX,
+  x,
+  fromY,
+  y,
+  radius,
+});
+const FRONT_LEFT: Side = { fromX: "left", x: "0", fromY: "front", y: "0" };
+const FRONT_RIGHT: Side = { ...FRONT_LEFT, fromX: "right" };
+const BACK_RIGHT: Side = { ...FRONT_RIGHT, fromY: "back" };
+const BACK_LEFT: Side = { ...FRONT_LEFT, fromY: "back" };
+const ALL = [FRONT_LEFT, FRONT_RIGHT, BACK_RIGHT, BACK_LEFT];
+
+/** Outlines to start from; every corner can be changed after. */
+const STARTS = {
+  triangle: {
+    label: "gusset, a triangle",
+    corners: () => [FRONT_LEFT, FRONT_RIGHT, BACK_LEFT].map((side) => corner(side)),
+  },
+  blunt: {
+    label: "gusset with blunt ends",
+    corners: () => [
+      corner(FRONT_LEFT),
+      corner(FRONT_RIGHT),
+      corner({ ...FRONT_RIGHT, y: "20 mm" }),
+      corner({ ...BACK_LEFT, x: "20 mm" }),
+      corner(BACK_LEFT),
+    ],
+  },
+  round: { label: "rounded corners", corners: () => ALL.map((side) => corner(side, "20 mm")) },
+  corners: { label: "its four corners, to be changed", corners: () => ALL.map((side) => corner(side)) },
+} as const;
+type Start = keyof typeof STARTS;
+
+type Props = {
+  readonly panel: Panel;
+  readonly onChange: (outline: OutlineCorner[] | null) => string | null;
+};
+
+export function PanelOutline({ panel, onChange }: Props) {
+  const shape = useDeskState((state) => state.results.shape);
+  const solid = shape.panels.find((one) => one.panel.id === panel.id);
+  const { outline } = panel;
+  const choose = (value: string) => {
+    if (value === "rectangle") onChange(null);
+    else if (value in STARTS) onChange(STARTS[value as Start].corners());
+  };
+  return (
+    <section aria-label="Outline" className="col-span-3 space-y-1.5">
+      <div className="grid grid-cols-3 gap-x-3">
+        <Chooser
+          label="Outline"
+          value={outline === null ? "rectangle" : "own"}
+          choices={[
+            ...(outline === null ? [] : [{ value: "own", label: `own, of ${outline.length} corners` }]),
+            { value: "rectangle", label: "rectangle" },
+            ...Object.entries(STARTS).map(([value, { label }]) => ({ value, label })),
+          ]}
+          onChoose={choose}
+        />
+        {outline && solid ? <OutlinePicture solid={solid} /> : null}
+      </div>
+      {outline?.map((one, i) => (
+        <CornerFields
+          key={one.id}
+          one={one}
+          number={i + 1}
+          onChange={(next) => onChange(outline.map((other) => (other.id === next.id ? next : other)))}
+          onAdd={() =>
+            onChange(outline.toSpliced(i + 1, 0, between(one, at(outline, (i + 1) % outline.length))))
+          }
+          onRemove={
+            outline.length > 3 ? () => onChange(outline.filter((other) => other.id !== one.id)) : null
+          }
+        />
+      ))}
+    </section>
+  );
+}
+
+/** A further corner beside one: a little way on, to be set. */
+const between = (one: OutlineCorner, next: OutlineCorner): OutlineCorner =>
+  one.fromX === next.fromX && one.x === next.x
+    ? corner({ ...one, fromY: next.fromY, y: "20 mm" })
+    : corner({ ...one, fromX: next.fromX, x: "20 mm" });
+
+type CornerProps = {
+  readonly one: OutlineCorner;
+  readonly number: number;
+  readonly onChange: (corner: OutlineCorner) => string | null;
+  readonly onAdd: () => void;
+  /** null: there are no more corners to spare. */
+  readonly onRemove: (() => void) | null;
+};
+
+function CornerFields({ one, number, onChange, onAdd, onRemove }: CornerProps) {
+  const text = (field: "x" | "y" | "radius", label: string) => (
+    <TextField
+      label={label}
+      value={one[field]}
+      align="right"
+      onCommit={(value) => onChange({ ...one, [field]: value })}
+    />
+  );
+  return (
+    <fieldset className="grid grid-cols-[5fr_4fr_5fr_4fr_4fr_auto] items-end gap-x-2 border-seam border-l-2 pl-2">
+      <legend className="sr-only">Corner {number}</legend>
+      <Chooser
+        label={`${number}: from the`}
+        value={one.fromX}
+        choices={[
+          { value: "left", label: "left" },
+          { value: "right", label: "right" },
+        ]}
+        onChoose={(fromX) => onChange({ ...one, fromX: fromX as OutlineCorner["fromX"] })}
+      />
+      {text("x", "by")}
+      <Chooser
+        label="from the"
+        value={one.fromY}
+        choices={[
+          { value: "front", label: "front" },
+          { value: "back", label: "back" },
+        ]}
+        onChoose={(fromY) => onChange({ ...one, fromY: fromY as OutlineCorner["fromY"] })}
+      />
+      {text("y", "by")}
+      {text("radius", "Rounded by")}
+      <span className="flex">
+        <Button
+          look="plain"
+          icon={<Plus size={14} aria-hidden />}
+          aria-label={`Add a corner after ${number}`}
+          title="Add a corner after this one"
+          onClick={onAdd}
+        />
+        <Button
+          look="danger"
+          icon={<Trash2 size={14} aria-hidden />}
+          aria-label={`Remove corner ${number}`}
+          title="Remove this corner"
+          disabled={onRemove === null}
+          onClick={() => onRemove?.()}
+        />
+      </span>
+    </fieldset>
+  );
+}
+
+const PICTURE = { width: 200, height: 96, edge: 12 };
+
+/** The outline to scale, seen on its good face with the front below, its corners numbered. */
+function OutlinePicture({ solid }: { readonly solid: PanelSolid }) {
+  const { outline, length, width } = solid;
+  if (!outline) return null;
+  const { edge } = PICTURE;
+  const scale = Math.min((PICTURE.width - 2 * edge) / length, (PICTURE.height - 2 * edge) / width);
+  const drawn = ([x, y]: Vec2): Vec2 => [edge + x * scale, edge + (width - y) * scale];
+  const corners = outline.reversed ? outline.corners.toReversed() : outline.corners;
+  const { x0, x1, y0, y1 } = boxOfPoints(corners.map((one) => one.at));
+  const middle: Vec2 = [(x0 + x1) / 2, (y0 + y1) / 2];
+  const items: DrawItem[] = [
+    {
+      kind: "polygon",
+      points: [
+        [0, 0],
+        [length, 0],
+        [length, width],
+        [0, width],
+      ].map(([x, y]) => drawn([x ?? 0, y ?? 0])),
+      stroke: { ink: "seam", width: 1, dash: [3, 3] },
+      fill: null,
+    },
+    {
+      kind: "polygon",
+      points: outlinePolygon(outline).map(drawn),
+      stroke: { ink: "ink", width: 1 },
+      fill: "board",
+    },
+    ...corners.map((one, i): DrawItem => {
+      const [x, y] = drawn(one.at);
+      // Outside the corner, away from the middle.
+      const [dx, dy] = [one.at[0] - middle[0], middle[1] - one.at[1]];
+      const away = Math.hypot(dx, dy) || 1;
+      return {
+        kind: "text",
+        at: [x + (dx / away) * 8, y + (dy / away) * 8],
+        text: String(i + 1),
+        size: 11,
+        face: "condensed",
+        align: "centre",
+        ink: "chalk",
+      };
+    }),
+  ];
+  return (
+    <span className="col-span-2">
+      <DisplayList
+        drawing={{ width: PICTURE.width, height: Math.ceil(width * scale) + 2 * edge, items }}
+        label={`Outline of ${solid.panel.name}`}
+      />
+    </span>
+  );
+}
