@@ -6,6 +6,7 @@ import { balances } from "@/core/tally";
 import { noticeBoard } from "./notice-board";
 import { pottingBench } from "./potting-bench";
 import { seedPacketCabinet } from "./seed-packet-cabinet";
+import { shelfBrackets } from "./shelf-brackets";
 import { demoStockroom } from "./stockroom";
 
 const stockroom = stockroomOf(demoStockroom);
@@ -125,5 +126,21 @@ describe("demo jobs", () => {
     expect(tally.rows.find((row) => row.name === "Ledge back")?.hands).toEqual({ asDrawn: 4, opposite: 0 });
     expect(rows.find(([name]) => name === "Knee brace")?.slice(0, 2)).toEqual(["Knee brace", "4"]);
     expect(balances(tally.balance)).toBe(true);
+  });
+
+  it("the shelf brackets are computed whole; their plates have the areas that were worked out by hand", () => {
+    const { tally, shape, quantities, tasks } = results(shelfBrackets());
+    expect(shape.uncomputed).toEqual([]);
+    expect([...shape.checks, ...tally.checks]).toEqual([]);
+    expect(balances(tally.balance)).toBe(true);
+    expect(tasks.map(({ kind }) => kind)).toEqual(["bars", "shapes"]);
+    const areas = Object.fromEntries(shape.panels.map(({ panel, outline }) => [panel.name, outline?.area]));
+    // The gusset's legs are 0.4 · 320 = 128: a square less the triangle between its two blunt ends of 20, less the snip.
+    expect(areas["Gusset"]).toBeCloseTo(128 ** 2 - (128 - 20) ** 2 / 2 - 12 ** 2 / 2, 6);
+    expect(areas["Lug"]).toBeCloseTo(40 * 35 + (Math.PI * 20 ** 2) / 2, 6);
+    expect(areas["Wall plate"]).toBeCloseTo(360 * 100 - (4 - Math.PI) * 15 ** 2, 6);
+    const mass = quantities.lines.find(({ name }) => name === "Steel plate 6")?.massKg ?? 0;
+    const sum = Object.values(areas).reduce<number>((all, area) => all + (area ?? 0), 0);
+    expect(mass).toBeCloseTo(12 * sum * 6 * 7850e-9, 6);
   });
 });

@@ -3,9 +3,7 @@ import { execFileSync } from "node:child_process";
 import { writeFileSync } from "node:fs";
 import type { Page } from "@playwright/test";
 import { copyOf, expect, expectAccessible, saved, test } from "./fixtures";
-
-const stockOf = (page: Page, name: RegExp) =>
-  page.getByRole("region", { name: "Ledger" }).getByRole("button", { name });
+import { dragTo, stockOf } from "./layout";
 
 async function layOutBoard(page: Page, name = /^Birch ply 12/): Promise<void> {
   await stockOf(page, name).click();
@@ -16,17 +14,6 @@ async function layOutBoard(page: Page, name = /^Birch ply 12/): Promise<void> {
   await expect(page.getByRole("button", { name: "Lay out again" })).toBeEnabled({ timeout: 30_000 });
 }
 
-/** Drags a panel to a place on a sheet, told as shares of it. */
-async function dragTo(page: Page, panel: RegExp, target: string, [across, down]: readonly [number, number]) {
-  const from = await page.getByRole("button", { name: panel }).first().boundingBox();
-  const to = await page.locator(target).boundingBox();
-  if (!from || !to) throw new Error("nothing to drag");
-  await page.mouse.move(from.x + 12, from.y + 12);
-  await page.mouse.down();
-  await page.mouse.move(to.x + to.width * across, to.y + to.height * down, { steps: 10 });
-  await page.mouse.up();
-}
-
 test("the potting bench by hand: a panel to another sheet, locked, filled again, taken back", async ({
   page,
 }) => {
@@ -35,8 +22,8 @@ test("the potting bench by hand: a panel to another sheet, locked, filled again,
   await layOutBoard(page);
   await expect(page.getByText(/^Sheet 2/)).toHaveCount(0);
 
-  await dragTo(page, /^N, 486 × 326 on sheet 1/, "text=Drop here: another 1525", [0.3, 0.5]);
-  await expect(page.getByRole("button", { name: /^N, 486 × 326 on sheet 2$/ })).toBeVisible();
+  const moved = page.getByRole("button", { name: /^N, 486 × 326 on sheet 2$/ });
+  await dragTo(page, /^N, 486 × 326 on sheet 1/, "text=Drop here: another 1525", [0.3, 0.5], moved);
   await expect(stockOf(page, /^Birch ply 12/)).toContainText("2 sheets");
   await page.keyboard.press("l");
   const locked = page.getByRole("button", { name: /^N, 486 × 326 on sheet \d, locked$/ });

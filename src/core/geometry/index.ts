@@ -47,6 +47,7 @@ export {
   bulgedCorners,
   crossesItself,
   edgeDistance,
+  filletCorners,
   flattened,
   isInside,
   movedPolygon,

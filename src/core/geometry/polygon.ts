@@ -3,8 +3,8 @@
  * package. Outlines with arcs are written as corners with a bulge, as drawing files have them, and flattened for this.
  */
 import { at } from "../kernel";
-import { endOf, type Loop, startOf } from "./outline";
-import { norm2, subtract2, type Vec2 } from "./vector";
+import { type Corner, endOf, type Loop, startOf } from "./outline";
+import { cross2, norm2, subtract2, type Vec2 } from "./vector";
 
 export type Polygon = readonly Vec2[];
 
@@ -143,5 +143,49 @@ export function flattened(corners: readonly BulgedCorner[], tolerance: number): 
       return [[x, y], ...Array.from({ length: steps - 1 }, (_, k) => on(start + step * (k + 1), radius))];
     const out = radius / Math.cos(step / 2);
     return [[x, y], ...Array.from({ length: steps }, (_, k) => on(start + step * (k + 0.5), out))];
+  });
+}
+
+/** Sweeps above this are parted, so that their tangents meet near them. */
+const MOST_SWEEP = Math.PI / 2;
+/** mm. A sharp corner that stands no further off the line between its neighbours is none. */
+const STRAIGHT = 1e-6;
+
+/**
+ * The inverse of `bulgedCorners(roundedPolygon(…))`: every arc as a corner where the tangents at its ends meet, rounded by its
+ * radius. Exact for any arc, since its ends become sharp corners where the outline turns there; where it runs on smoothly they
+ * fall away.
+ */
+export function filletCorners(corners: readonly BulgedCorner[]): readonly Corner[] {
+  const all = corners.flatMap((corner, i): readonly Corner[] => {
+    const [x, y, bulge = 0] = corner;
+    const [toX, toY] = at(corners, (i + 1) % corners.length);
+    const from: Vec2 = [x, y];
+    const chord = subtract2([toX, toY], from);
+    const length = norm2(chord);
+    if (bulge === 0 || length < 1e-9) return [{ at: from, radius: 0 }];
+    const sweep = 4 * Math.atan(bulge);
+    const radius = length / (2 * Math.sin(Math.abs(sweep) / 2));
+    const parts = Math.ceil(Math.abs(sweep) / MOST_SWEEP - 1e-9);
+    const step = sweep / parts;
+    const off = length / 2 / Math.tan(sweep / 2);
+    const centre: Vec2 = [
+      (x + toX) / 2 - (off * chord[1]) / length,
+      (y + toY) / 2 + (off * chord[0]) / length,
+    ];
+    const start = Math.atan2(y - centre[1], x - centre[0]);
+    const out = radius / Math.cos(step / 2);
+    const tangents = Array.from({ length: parts }, (_, k): Corner => {
+      const angle = start + step * (k + 0.5);
+      return { at: [centre[0] + out * Math.cos(angle), centre[1] + out * Math.sin(angle)], radius };
+    });
+    return [{ at: from, radius: 0 }, ...tangents];
+  });
+  return all.filter((corner, i) => {
+    if (corner.radius > 0) return true;
+    const [before, after] = [at(all, (i + all.length - 1) % all.length).at, at(all, (i + 1) % all.length).at];
+    const whole = subtract2(after, before);
+    const aside = Math.abs(cross2(whole, subtract2(corner.at, before))) / (norm2(whole) || 1);
+    return aside > STRAIGHT;
   });
 }

@@ -55,7 +55,7 @@ export type PanelParts = {
   readonly length?: string;
   readonly width?: string;
   readonly between?: Omit<Between, "first" | "second"> & { readonly first: string; readonly second: string };
-  readonly outline?: readonly OutlineCorner[];
+  readonly outline?: readonly OutlineCorner[] | null;
   readonly material?: string | null;
   readonly role?: Panel["role"];
   readonly look?: Panel["look"];

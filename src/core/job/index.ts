@@ -66,6 +66,7 @@ export {
   reverseDiff,
   touchedRecords,
 } from "./diff";
+export { type DrawnOutline, panelFromDrawing } from "./drawn-outline";
 export { applyEdit, type Edit, EditSchema, type SimpleEdit, withEdit } from "./edit";
 export type { MakeAssemblyEdit } from "./edit-assembly";
 export { type InsertEdit, newInsert } from "./edit-geometry";
@@ -145,6 +146,7 @@ export {
   type Groove,
   GrooveSchema,
   type Hole,
+  MOST_CORNERS,
   NO_EDGING,
   type Notch,
   type OutlineCorner,

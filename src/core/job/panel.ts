@@ -78,6 +78,9 @@ const OutlineCornerSchema = v.object({
 });
 export type OutlineCorner = v.InferOutput<typeof OutlineCornerSchema>;
 
+/** An outline read from a drawing may have many. */
+export const MOST_CORNERS = 200;
+
 const panelId = v.pipe(recordId, v.brand("PanelId"));
 
 /**
@@ -124,7 +127,7 @@ export const PanelSchema = v.object({
   between: v.nullable(BetweenSchema),
   /** Corners one after the other, either way round, within its length and width; null: a rectangle. */
   outline: v.nullable(
-    v.pipe(v.array(OutlineCornerSchema), v.minLength(3, "needs three corners"), v.maxLength(60)),
+    v.pipe(v.array(OutlineCornerSchema), v.minLength(3, "needs three corners"), v.maxLength(MOST_CORNERS)),
   ),
   /** Whether its length must run along the grain; has no effect on boards without grain. */
   grain: v.boolean(),

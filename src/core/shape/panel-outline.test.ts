@@ -1,8 +1,9 @@
 import { describe, expect, it } from "vitest";
-import { newJob, type OutlineCorner, type PanelParts } from "../job";
+import { distance, toWorld } from "../geometry";
+import { copyOfPieces, newJob, type OutlineCorner, type PanelParts } from "../job";
 import { edited } from "../job/edit.fixture";
 import { resultsOf } from "../pipeline.fixture";
-import { outlinePolygon, type Shape } from ".";
+import { outlinePolygon, type Shape, snapPlaces } from ".";
 import { meshOf, volumeOf } from "./mesh.fixture";
 
 type Edge = readonly ["left" | "right", string, "front" | "back", string, string?];
@@ -181,6 +182,59 @@ describe("the outline of a panel", () => {
       expect(Math.hypot(dx, dy)).toBeGreaterThan(20 - 1e-9);
       expect(Math.hypot(dx, dy)).toBeLessThan(20.1 + 1e-9);
     }
+  });
+});
+
+describe("edits of a panel with an outline", () => {
+  const sized = () =>
+    job(
+      corners(
+        ["left", "0", "front", "0"],
+        ["left", "leg - 20", "front", "0"],
+        ["left", "0", "front", "leg/2"],
+      ),
+    );
+
+  it("a key size that is renamed is renamed in its corners", () => {
+    const renamed = edited({ kind: "renameKeySize", id: "size-leg", name: "side" }, sized());
+    expect(renamed.panels["gusset"]?.outline?.map(({ x, y }) => [x, y])).toEqual([
+      ["0", "0"],
+      ["side - 20", "0"],
+      ["0", "side/2"],
+    ]);
+    expect(resultsOf(renamed).shape.panels[0]?.outline?.area).toBeWithinMm((100 * 60) / 2, 1e-9);
+  });
+
+  it.each([0, 1, 2] as const)("its mirror image across axis %i encloses the mirrored solid", (axis) => {
+    let id = 0;
+    const edit = copyOfPieces(sized(), ["gusset"], { kind: "mirror", axis, plane: "300" }, () => `n${id++}`);
+    if (!edit.ok) throw new Error("a mirror image");
+    const { shape, tally } = resultsOf(edited(edit.value, sized()));
+    const [first, second] = shape.panels;
+    if (!first || !second) throw new Error("two panels");
+    const corner = (solid: typeof first) =>
+      (solid.outline?.corners ?? []).map(({ at: [x, y] }) => toWorld(solid.frame, [x, y, 0]));
+    const flipped = corner(first).map((place) => place.map((value, i) => (i === axis ? 600 - value : value)));
+    const sides = [0, 18].map((z) =>
+      (second.outline?.corners ?? []).map(({ at: [x, y] }) => toWorld(second.frame, [x, y, z])),
+    );
+    // The mirrored face is one of the two faces of the copy.
+    const near = sides.some((side) =>
+      flipped.every((place) =>
+        side.some((other) => distance(other, place as [number, number, number]) < 1e-6),
+      ),
+    );
+    expect(near).toBe(true);
+    expect(tally.rows.map(({ count }) => count)).toEqual([2]);
+  });
+
+  it("drawing catches on the corners of the outline, not on those of the size it is cut from", () => {
+    const places = snapPlaces(sized(), resultsOf(sized()).shape).filter(
+      ({ words }) => words === "corner of Gusset",
+    );
+    expect(places).toHaveLength(6);
+    expect(places.map(({ at }) => at)).toContainEqual([100, 0, 18]);
+    expect(places.map(({ at }) => at)).not.toContainEqual([120, 0, 18]);
   });
 });
 

@@ -10,7 +10,6 @@ import {
   loopArea,
   norm2,
   type Polygon,
-  polygonArea,
   reach,
   roundedPolygon,
   subtract2,
@@ -48,23 +47,40 @@ export function outlineSolid(
     const [x, y, radius] = values as [number, number, number];
     if (radius < 0) return err(`corner ${i + 1} of its outline is rounded by less than nothing`);
     const place: Vec2 = [corner.fromX === "left" ? x : length - x, corner.fromY === "front" ? y : width - y];
-    const beyond = Math.min(place[0], place[1], length - place[0], width - place[1]) < -LENGTH_TOLERANCE_MM;
-    if (beyond) return err(`corner ${i + 1} of its outline lies beyond its length or width`);
     found.push({ at: place, radius });
   }
-  const sharp = found.map((corner) => corner.at);
-  const area = polygonArea(sharp);
-  if (Math.abs(area) < 1e-3 || crossesItself(sharp))
-    return err(
-      "its outline crosses itself or encloses nothing; set its corners in their order round the panel",
-    );
   const tight = tooRound(found);
   if (tight !== null)
     return err(`corner ${tight + 1} of its outline is rounded by more than its edges are long`);
-  const ordered = area < 0 ? [...found].reverse() : found;
-  const loop = roundedPolygon(ordered);
-  return ok({ corners: ordered, reversed: area < 0, loop, area: loopArea(loop) });
+  const drawn = roundedPolygon(found);
+  const reversed = loopArea(drawn) < 0;
+  const ordered = reversed ? found.toReversed() : found;
+  const loop = reversed ? roundedPolygon(ordered) : drawn;
+  const area = loopArea(loop);
+  if (area < 1e-3 || crossesItself(flattened(bulgedCorners(loop), CROSSING_FINENESS)))
+    return err(
+      "its outline crosses itself or encloses nothing; set its corners in their order round the panel",
+    );
+  const inside = [
+    length - reach(loop, [1, 0]),
+    -reach(loop, [-1, 0]),
+    width - reach(loop, [0, 1]),
+    -reach(loop, [0, -1]),
+  ];
+  if (Math.min(...inside) < -LENGTH_TOLERANCE_MM) {
+    // A rounded corner may stand beyond what it is rounded to.
+    const sharp = found.findIndex(({ at: [x, y], radius }) => radius === 0 && isOff([x, y], length, width));
+    const what = sharp < 0 ? "its outline" : `corner ${sharp + 1} of its outline`;
+    return err(`${what} lies beyond its length or width`);
+  }
+  return ok({ corners: ordered, reversed, loop, area });
 }
+
+/** mm. Arcs are straight to this when it is asked whether an outline crosses itself. */
+const CROSSING_FINENESS = 0.1;
+
+const isOff = ([x, y]: Vec2, length: number, width: number) =>
+  Math.min(x, y, length - x, width - y) < -LENGTH_TOLERANCE_MM;
 
 /** The first corner whose rounding does not leave room on an edge for that of the next; null: all have room. */
 function tooRound(corners: readonly Corner[]): number | null {

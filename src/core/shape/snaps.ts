@@ -2,7 +2,7 @@
  * Places that drawing catches on: points, middles and quarters of lines, corners of panels. Each knows
  * its coordinates as texts, so that what is drawn from it keeps following the key sizes.
  */
-import { add, scale, type Vec3 } from "../geometry";
+import { add, scale, toWorld, type Vec2, type Vec3 } from "../geometry";
 import { type Home, homeOfLine, type Job, type PlaceText, placeBetween, textOf } from "../job";
 import { MM_PER_UNIT, roundTo } from "../measure";
 import type { PanelSolid } from "./panel";
@@ -84,23 +84,28 @@ const SHARES = [
   [0.75, "three quarters"],
 ] as const;
 
-/** Corners of a panel as they stand now: numbers, since a panel has no points of its own. */
+/** Corners of a panel as they stand now, those of its outline where it has one: numbers, since a panel has no points of its own. */
 function panelCorners(
-  { panel, frame, length, width, thickness }: PanelSolid,
+  { panel, frame, length, width, thickness, outline }: PanelSolid,
   job: Job,
 ): readonly SnapPlace[] {
   const perUnit = MM_PER_UNIT[job.info.job.unit];
-  return [0, 1, 2, 3, 4, 5, 6, 7].map((bits): SnapPlace => {
-    const along = scale(frame.x, bits & 1 ? length : 0);
-    const across = scale(frame.y, bits & 2 ? width : 0);
-    const up = scale(frame.z, bits & 4 ? (thickness ?? 0) : 0);
-    const at = add(add(frame.origin, along), add(across, up));
-    const text = (value: number) => textOf(roundTo(value / perUnit, 6));
-    return {
-      at,
-      texts: [text(at[0]), text(at[1]), text(at[2])],
-      point: null,
-      words: `corner of ${panel.name}`,
-    };
-  });
+  const corners: readonly Vec2[] = outline?.corners.map((corner) => corner.at) ?? [
+    [0, 0],
+    [length, 0],
+    [length, width],
+    [0, width],
+  ];
+  const text = (value: number) => textOf(roundTo(value / perUnit, 6));
+  return corners.flatMap(([x, y]) =>
+    [0, thickness ?? 0].map((z): SnapPlace => {
+      const at = toWorld(frame, [x, y, z]);
+      return {
+        at,
+        texts: [text(at[0]), text(at[1]), text(at[2])],
+        point: null,
+        words: `corner of ${panel.name}`,
+      };
+    }),
+  );
 }

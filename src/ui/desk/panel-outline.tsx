@@ -3,14 +3,16 @@
 import { Plus, Trash2 } from "lucide-react";
 import type { DrawItem } from "@/core/drawing";
 import { boxOfPoints, type Vec2 } from "@/core/geometry";
-import type { OutlineCorner, Panel } from "@/core/job";
-import { at } from "@/core/kernel";
+import { type OutlineCorner, type Panel, panelFromDrawing } from "@/core/job";
+import { at, sentence } from "@/core/kernel";
 import { outlinePolygon, type PanelSolid } from "@/core/shape";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
 import { DisplayList } from "../common/display-list";
+import { FileField } from "../common/file-field";
 import { TextField } from "../common/text-field";
 import { useDeskState } from "./desk-context";
+import { useOutlineReader } from "./outline-reader";
 
 type Side = Pick<OutlineCorner, "fromX" | "x" | "fromY" | "y">;
 const corner = ({ fromX, x, fromY, y }: Side, radius = "0"): OutlineCorner => ({
@@ -51,9 +53,11 @@ type Start = keyof typeof STARTS;
 type Props = {
   readonly panel: Panel;
   readonly onChange: (outline: OutlineCorner[] | null) => string | null;
+  /** Takes size, outline and holes from a drawing. */
+  readonly onRead: (set: Partial<Omit<Panel, "id" | "assembly">>) => string | null;
 };
 
-export function PanelOutline({ panel, onChange }: Props) {
+export function PanelOutline({ panel, onChange, onRead }: Props) {
   const shape = useDeskState((state) => state.results.shape);
   const solid = shape.panels.find((one) => one.panel.id === panel.id);
   const { outline } = panel;
@@ -75,7 +79,9 @@ export function PanelOutline({ panel, onChange }: Props) {
           onChoose={choose}
         />
         {outline && solid ? <OutlinePicture solid={solid} /> : null}
+        {outline ? null : <OutlineFile panel={panel} onRead={onRead} />}
       </div>
+      {outline ? <OutlineFile panel={panel} onRead={onRead} /> : null}
       {outline?.map((one, i) => (
         <CornerFields
           key={one.id}
@@ -91,6 +97,24 @@ export function PanelOutline({ panel, onChange }: Props) {
         />
       ))}
     </section>
+  );
+}
+
+/** Reads the outline of a DXF file: its size, its corners and its round holes. */
+function OutlineFile({ panel, onRead }: Pick<Props, "panel" | "onRead">) {
+  const reader = useOutlineReader();
+  const unit = useDeskState((state) => state.job.info.job.unit);
+  return (
+    <FileField
+      label="Outline from a file (DXF)"
+      accept=".dxf"
+      onFile={async (file) => {
+        const read = await reader(file);
+        if (!read.ok) return sentence(read.problem);
+        const newId = () => `corner-${crypto.randomUUID().slice(0, 8)}`;
+        return onRead(panelFromDrawing(read.value, panel, unit, newId));
+      }}
+    />
   );
 }
 
@@ -142,17 +166,17 @@ function CornerFields({ one, number, onChange, onAdd, onRemove }: CornerProps) {
       />
       {text("y", "by")}
       {text("radius", "Rounded by")}
-      <span className="flex">
+      <span className="flex gap-1">
         <Button
           look="plain"
-          icon={<Plus size={14} aria-hidden />}
+          icon={<Plus size={17} aria-hidden />}
           aria-label={`Add a corner after ${number}`}
           title="Add a corner after this one"
           onClick={onAdd}
         />
         <Button
           look="danger"
-          icon={<Trash2 size={14} aria-hidden />}
+          icon={<Trash2 size={17} aria-hidden />}
           aria-label={`Remove corner ${number}`}
           title="Remove this corner"
           disabled={onRemove === null}

@@ -270,7 +270,9 @@ function PanelSettings({ panels }: { readonly panels: readonly Panel[] }) {
         onCommit={(text) => change({ material: text.trim() === "" ? null : text.trim() })}
       />
       {only ? <PanelPlace panel={only} /> : null}
-      {only ? <PanelOutline panel={only} onChange={(outline) => change({ outline })} /> : null}
+      {only ? (
+        <PanelOutline panel={only} onChange={(outline) => change({ outline })} onRead={change} />
+      ) : null}
       {only ? <PanelWork panel={only} onChange={(work) => change({ work })} /> : null}
     </div>
   );

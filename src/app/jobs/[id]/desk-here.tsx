@@ -1,9 +1,10 @@
 "use client";
-/** The desk with what it needs from folders that it does not know: the layout worker, and readers of lists. */
+/** The desk with what it needs from folders that it does not know: the layout worker, and readers of lists and drawings. */
 import { err, ok } from "@/core/kernel";
 import { listRows, MOST_LIST_BYTES } from "@/formats/csv";
 import { Desk, type DeskProps } from "@/ui/desk/desk";
 import { type ListReader, ListReaderContext } from "@/ui/desk/list-reader";
+import { type OutlineReader, OutlineReaderContext } from "@/ui/desk/outline-reader";
 import { startLayoutWorker } from "./start-worker";
 
 type Rows = readonly (readonly string[])[];
@@ -21,10 +22,18 @@ async function rowsOfFile(file: File) {
   return err(told ?? "The file could not be read; the server did not answer. Try again.");
 }
 
+/** The reader of drawings is fetched when one is read. */
+const outlineOfFile: OutlineReader = async (file) => {
+  const [{ readOutline }, text] = await Promise.all([import("@/formats/dxf-in"), file.text()]);
+  return readOutline(file.name, text);
+};
+
 export function DeskHere(props: Omit<DeskProps, "startWorker">) {
   return (
     <ListReaderContext value={READER}>
-      <Desk {...props} startWorker={startLayoutWorker} />
+      <OutlineReaderContext value={outlineOfFile}>
+        <Desk {...props} startWorker={startLayoutWorker} />
+      </OutlineReaderContext>
     </ListReaderContext>
   );
 }

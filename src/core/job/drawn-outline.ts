@@ -1,0 +1,54 @@
+/** An outline out of a drawing as what is set on a panel: its size, its corners and its holes, as texts in the job's unit. */
+
+import type { LengthUnit } from "../measure";
+import { MM_PER_UNIT, roundTo } from "../measure";
+import type { Panel, Work } from "./panel";
+import { textOf } from "./place-text";
+
+/** In mm from the low corner of its box; corners anticlockwise, each rounded by its radius. */
+export type DrawnOutline = {
+  readonly length: number;
+  readonly width: number;
+  readonly corners: readonly { readonly x: number; readonly y: number; readonly radius: number }[];
+  readonly holes: readonly { readonly x: number; readonly y: number; readonly diameter: number }[];
+};
+
+/** Places of a drawing are kept to a tenth of a micron. */
+const PLACES = 4;
+
+/** What a panel takes from a drawing: grooves stay, holes and notches are those of the drawing. */
+export function panelFromDrawing(
+  drawn: DrawnOutline,
+  panel: Pick<Panel, "between" | "work">,
+  unit: LengthUnit,
+  newId: () => string,
+): Partial<Pick<Panel, "length" | "width" | "outline" | "work">> {
+  const text = (mm: number) => textOf(roundTo(mm / MM_PER_UNIT[unit], PLACES));
+  const holes = drawn.holes.map(
+    ({ x, y, diameter }): Work => ({
+      id: newId(),
+      kind: "hole",
+      face: "good",
+      x: text(x),
+      y: text(y),
+      diameter: text(diameter),
+      depth: null,
+      count: "1",
+      step: "0",
+      along: "length",
+    }),
+  );
+  return {
+    // The size of a panel that follows two others is theirs to say.
+    ...(panel.between ? {} : { length: text(drawn.length), width: text(drawn.width) }),
+    outline: drawn.corners.map(({ x, y, radius }) => ({
+      id: newId(),
+      fromX: "left",
+      x: text(x),
+      fromY: "front",
+      y: text(y),
+      radius: text(radius),
+    })),
+    work: [...panel.work.filter(({ kind }) => kind === "groove"), ...holes],
+  };
+}
