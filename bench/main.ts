@@ -19,6 +19,7 @@ import { demoStockroom } from "../demo/stockroom";
 import { barTable } from "./bars";
 import { generatedJob } from "./generated";
 import { firstFitBars, shelfSheets } from "./references";
+import { shapeTable } from "./shapes";
 import { sheetTable } from "./sheets";
 import { groupingTable, listTable } from "./tally";
 
@@ -146,3 +147,4 @@ if (part === undefined || part === "tally") {
 if (part === undefined || part === "layout") await layoutTable();
 if (part === undefined || part === "bars") await barTable(median);
 if (part === undefined || part === "sheets") sheetTable();
+if (part === undefined || part === "shapes") shapeTable();

@@ -155,8 +155,18 @@ const VIEWS: readonly View[] = [
     url: "/jobs/hl-204?stage=layout",
     act: (page) => page.getByRole("button", { name: /Birch ply 12/ }).click(),
   },
+  {
+    name: "layout-outlines",
+    url: "/jobs/hl-214?stage=layout",
+    act: async (page) => {
+      await page.getByRole("button", { name: /Steel plate 6/ }).click();
+      await page
+        .getByRole("button", { name: /^D, .* sheet 1/ })
+        .first()
+        .click();
+    },
+  },
   { name: "buy", url: "/jobs/hl-204?stage=buy", act: (page) => page.locator(".js-plotly-plot").waitFor() },
-  { name: "notice-board", url: "/jobs/hl-211?stage=shape", act: drawn },
   {
     name: "cutting-list",
     url: "/jobs/from-list",

@@ -20,8 +20,8 @@ import {
 } from "../layout/shapes";
 import { formatLength, type LengthStyle } from "../measure";
 import { lockSign } from "./bar-drawing";
-import { type DrawItem, rectangle, type Tint } from "./display";
-import type { SheetDrawingSize } from "./sheet-drawing";
+import type { DrawItem, Tint } from "./display";
+import { type SheetDrawingSize, sheetGround } from "./sheet-drawing";
 
 export type ShapeDrawingInput = {
   readonly sheet: ShapeSheet;
@@ -34,23 +34,9 @@ export type ShapeDrawingInput = {
 
 export function shapeDrawing(input: ShapeDrawingInput, size: SheetDrawingSize): readonly DrawItem[] {
   const { sheet, problem } = input;
-  const { scale, line } = size;
   const stock = at(problem.stock, sheet.stock);
-  const [length, width] = [stock.length * scale, stock.width * scale];
-  const margin = problem.margin * scale;
   return [
-    {
-      kind: "polygon",
-      points: rectangle(0, 0, length, width),
-      stroke: { ink: "soft", width: line },
-      fill: "rest",
-    },
-    {
-      kind: "polygon",
-      points: rectangle(margin, margin, length - 2 * margin, width - 2 * margin),
-      stroke: { ink: "seam", width: line * 0.6, dash: [line * 4, line * 3] },
-      fill: null,
-    },
+    ...sheetGround(stock, problem.margin, size),
     ...sheet.offcuts.flatMap((rest) => restItems(rest, input, size)),
     ...sheet.placements.flatMap((one) => shapeItems(one, stock.width, input, size)),
   ];

@@ -21,10 +21,21 @@ export type SheetDrawingSize = {
 
 export function sheetDrawing(input: SheetDrawingInput, size: SheetDrawingSize): readonly DrawItem[] {
   const { sheet, problem } = input;
-  const { scale, line } = size;
   const stock = at(problem.stock, sheet.stock);
-  const [length, width] = [stock.length * scale, stock.width * scale];
-  const trim = problem.trim * scale;
+  return [
+    ...sheetGround(stock, problem.trim, size),
+    ...sheet.offcuts.flatMap((offcut) => offcutItems(offcut, input, size)),
+    ...sheet.placements.flatMap((placement) => placementItems(placement, stock.grain, input, size)),
+  ];
+}
+
+/** The bare sheet with the line up to which it can be used. */
+export function sheetGround(
+  stock: { readonly length: number; readonly width: number },
+  margin: number,
+  { scale, line }: Pick<SheetDrawingSize, "scale" | "line">,
+): readonly DrawItem[] {
+  const [length, width, edge] = [stock.length * scale, stock.width * scale, margin * scale];
   return [
     {
       kind: "polygon",
@@ -34,12 +45,10 @@ export function sheetDrawing(input: SheetDrawingInput, size: SheetDrawingSize): 
     },
     {
       kind: "polygon",
-      points: rectangle(trim, trim, length - 2 * trim, width - 2 * trim),
+      points: rectangle(edge, edge, length - 2 * edge, width - 2 * edge),
       stroke: { ink: "seam", width: line * 0.6, dash: [line * 4, line * 3] },
       fill: null,
     },
-    ...sheet.offcuts.flatMap((offcut) => offcutItems(offcut, input, size)),
-    ...sheet.placements.flatMap((placement) => placementItems(placement, stock.grain, input, size)),
   ];
 }
 

@@ -138,9 +138,19 @@ function grainStrokes(length: number, height: number, line: number): readonly Dr
   }));
 }
 
-function panelItems(form: PanelForm, { scale, depth, line, pick }: SilhouetteOptions): readonly DrawItem[] {
-  const length = fromNm(form.lengthNm) * scale;
-  const height = Math.max(3 * line, Math.min(depth, fromNm(form.widthNm) * scale));
+/**
+ * Drawn length and depth of a panel. An outline keeps its true form, which tells it from others: it is drawn shorter than to
+ * scale where it would be too deep.
+ */
+function drawnSize(form: PanelForm, { scale, depth, line }: SilhouetteOptions): readonly [number, number] {
+  const [length, width] = [fromNm(form.lengthNm) * scale, fromNm(form.widthNm) * scale];
+  const squeeze = form.outline === null ? 1 : Math.min(1, depth / width);
+  return [length * squeeze, Math.max(3 * line, Math.min(depth, width))];
+}
+
+function panelItems(form: PanelForm, options: SilhouetteOptions): readonly DrawItem[] {
+  const { line, pick } = options;
+  const [length, height] = drawnSize(form, options);
   const items: DrawItem[] = [
     {
       kind: "polygon",

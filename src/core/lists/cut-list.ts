@@ -2,6 +2,7 @@
 
 import type { JobInfo, PanelEdge } from "../job";
 import { at, fromNm, LENGTH_TOLERANCE_MM } from "../kernel";
+import { areaOfPanel } from "../layout";
 import { formatDegrees, formatLength, formatSquareMetres, type LengthStyle } from "../measure";
 import type { Stockroom } from "../stockroom";
 import {
@@ -188,7 +189,7 @@ function groupTotal(rows: readonly TallyRow[], style: LengthStyle): string {
   let area = 0;
   for (const { shown, count } of rows) {
     if (shown.form.kind === "member") length += fromNm(shown.form.cutNm) * count;
-    if (shown.form.kind === "panel") area += fromNm(shown.form.lengthNm) * fromNm(shown.form.widthNm) * count;
+    if (shown.form.kind === "panel") area += areaOfPanel(shown.form) * count;
   }
   if (area > 0) return ` · ${formatSquareMetres(area)} m²`;
   return length > 0 ? ` · ${formatLength(length, style, LENGTH_TOLERANCE_MM)} ${style.unit}` : "";

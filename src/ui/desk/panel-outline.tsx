@@ -6,6 +6,7 @@ import { boxOfPoints, type Vec2 } from "@/core/geometry";
 import { type OutlineCorner, type Panel, panelFromDrawing } from "@/core/job";
 import { at, sentence } from "@/core/kernel";
 import { outlinePolygon, type PanelSolid } from "@/core/shape";
+import { isMetal } from "@/core/stockroom";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
 import { DisplayList } from "../common/display-list";
@@ -215,7 +216,7 @@ function OutlinePicture({ solid }: { readonly solid: PanelSolid }) {
       kind: "polygon",
       points: outlinePolygon(outline).map(drawn),
       stroke: { ink: "ink", width: 1 },
-      fill: "board",
+      fill: isMetal(solid.board) ? "steel" : "board",
     },
     ...corners.map((one, i): DrawItem => {
       const [x, y] = drawn(one.at);

@@ -45,3 +45,12 @@ export type PlaneHand<L, S> = {
   /** Somewhere on any sheet, a further one last; null: there is no room. */
   readonly broughtBack: (waiting: number, further: number | null) => L | null;
 };
+
+/** Every sheet of a layout, and a further one of that stock at last; null: there is none. */
+export const everySheet = (
+  count: number,
+  further: number | null,
+): readonly { readonly sheet: number; readonly stock?: number }[] => [
+  ...Array.from({ length: count }, (_, sheet) => ({ sheet })),
+  ...(further === null ? [] : [{ sheet: count, stock: further }]),
+];

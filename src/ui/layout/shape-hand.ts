@@ -12,7 +12,14 @@ import {
   setShapeAside,
   setShapeLock,
 } from "@/core/layout/shapes";
-import type { Direction, Held, PlacedAt, PlaneHand, Tried } from "./plane-hand";
+import {
+  type Direction,
+  everySheet,
+  type Held,
+  type PlacedAt,
+  type PlaneHand,
+  type Tried,
+} from "./plane-hand";
 
 const WAYS: Readonly<Record<Direction, Vec2>> = {
   left: [-1, 0],
@@ -103,11 +110,7 @@ export function shapeHand({ problem, layout }: KeptShapes): PlaneHand<ShapeLayou
     locked: (from, locked) => setShapeLock(layout, from, locked),
     followed,
     broughtBack: (waiting, further) => {
-      const targets = [
-        ...layout.sheets.map((_, sheet) => ({ sheet })),
-        ...(further === null ? [] : [{ sheet: layout.sheets.length, stock: further }]),
-      ];
-      for (const where of targets)
+      for (const where of everySheet(layout.sheets.length, further))
         for (const mirrored of [false, true]) {
           const back = moved(
             { waiting },

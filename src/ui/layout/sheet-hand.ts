@@ -15,7 +15,7 @@ import {
   setLock,
   snapped,
 } from "@/core/layout/sheets";
-import type { Held, PlacedAt, PlaneHand } from "./plane-hand";
+import { everySheet, type Held, type PlacedAt, type PlaneHand } from "./plane-hand";
 
 export function sheetHand({ problem, layout }: KeptSheets): PlaneHand<SheetLayout, Spot> {
   const placed = (at: PlacedAt) => layout.sheets[at.sheet]?.placements[at.index];
@@ -76,11 +76,7 @@ export function sheetHand({ problem, layout }: KeptSheets): PlaneHand<SheetLayou
     locked: (from, locked) => setLock(layout, from, locked),
     followed,
     broughtBack: (waiting, further) => {
-      const targets = [
-        ...layout.sheets.map((_, sheet) => ({ sheet })),
-        ...(further === null ? [] : [{ sheet: layout.sheets.length, stock: further }]),
-      ];
-      for (const where of targets)
+      for (const where of everySheet(layout.sheets.length, further))
         for (const rotated of [false, true]) {
           const back = firstSpot(problem, layout, { waiting }, { ...where, rotated });
           if (back) return back;

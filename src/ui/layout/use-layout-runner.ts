@@ -33,7 +33,7 @@ export type LayoutRunner = {
   readonly notes: readonly string[];
 };
 
-const BUDGET_MS = { bars: 20_000, sheets: 4_000, shapes: 4_000 } as const;
+const BUDGET_MS = { bars: 20_000, sheets: 4_000, shapes: 8_000 } as const;
 
 /** The search of the kind that a task is of. */
 function asked(

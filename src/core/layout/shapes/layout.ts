@@ -11,6 +11,7 @@ import {
   type ShapeLayout,
   type ShapePlacement,
   type ShapeProblem,
+  sizeOfShape,
   type UnplacedShape,
 } from "./problem";
 import { areaBound, areaOfShape, type BoundOf, isPriced, layoutOf } from "./result";
@@ -27,7 +28,13 @@ export type ShapeOptions = {
 };
 
 /** Shapes of one kind and hand, with the ways in which they may lie. */
-type Kind = { readonly shape: number; readonly area: number; readonly ways: readonly Way[] };
+type Kind = {
+  readonly shape: number;
+  readonly area: number;
+  /** The longer side of its box as it is drawn. */
+  readonly longest: number;
+  readonly ways: readonly Way[];
+};
 
 /** Lays shapes out on sheets. The problem must have been read by `ShapeProblemSchema`. */
 export function layOutShapes(problem: ShapeProblem, options: ShapeOptions): ShapeLayout {
@@ -36,26 +43,19 @@ export function layOutShapes(problem: ShapeProblem, options: ShapeOptions): Shap
   const random = seededRandom(options.seed);
   const deadline = options.now() + options.budgetMs;
   const timeIsUp = () => options.now() > deadline;
-  const openings = stockOrders(problem);
-  const place = (order: readonly Kind[], opening: readonly number[], isUp?: () => boolean) =>
-    placed(rooms, order, opening, isUp);
-  let order = wanted.toSorted((a, b) => b.area - a.area || a.shape - b.shape);
-  let opening = at(openings, 0);
-  // Turned by quarters alone at first: fine steps take longer than anybody waits for a first answer.
-  let best = place(order.map(byQuarters), opening);
-  invariant(best !== null, "the first order is placed whole");
+  const starts = startsOf(problem, wanted);
+  let by = at(starts, 0);
+  // Few ways at first: all of them take longer than anybody waits for a first answer.
+  let best = placed(rooms, { ...by, order: by.order.map(byQuarters) });
   const told = (plan: Plan) => toLayout(problem, plan, unplaced);
   options.onProgress?.({ best: told(best) });
   for (let pass = 1; pass < (options.passes ?? 400) && !timeIsUp(); pass++) {
-    if (isDone(problem, best, pass, openings.length)) break;
-    // Every order of stock once with the largest shapes first; then the better of them with shapes changed about.
-    const fresh = pass <= openings.length;
-    const next = fresh ? order : shuffled(order, random);
-    const stock = fresh ? at(openings, pass - 1) : opening;
-    const plan = place(next, stock, timeIsUp);
+    if (isDone(problem, best, pass, starts.length)) break;
+    // Every start once; then the best of them with shapes changed about.
+    const next = pass <= starts.length ? at(starts, pass - 1) : { ...by, order: shuffled(by.order, random) };
+    const plan = placed(rooms, next, timeIsUp);
     if (plan === null || compare(problem, plan, best) >= 0) continue;
-    order = next;
-    opening = stock;
+    by = next;
     best = plan;
     options.onProgress?.({ best: told(best) });
   }
@@ -65,12 +65,34 @@ export function layOutShapes(problem: ShapeProblem, options: ShapeOptions): Shap
   return layout;
 }
 
-/** Nothing is left to gain: all on one sheet, after a few orders for a longer rest. */
-const isDone = ({ stock }: ShapeProblem, plan: Plan, pass: number, openings: number) =>
-  plan.left.length === 0 && stock.length === 1 && plan.sheets.length <= 1 && pass > openings + 24;
+/** An order of shapes and of the stock that is begun, and the way in which a sheet is filled: along its length or its width. */
+type Start = {
+  readonly order: readonly Kind[];
+  readonly opening: readonly number[];
+  readonly grow: "x" | "y";
+};
 
+/** Starts that are tried before chance: each order of stock, then shapes by area and by their longest side, along both ways. */
+function startsOf(problem: ShapeProblem, wanted: readonly Kind[]): readonly Start[] {
+  const area = wanted.toSorted((a, b) => b.area - a.area || a.shape - b.shape);
+  const longest = wanted.toSorted((a, b) => b.longest - a.longest || b.area - a.area || a.shape - b.shape);
+  const [usual = [], ...others] = stockOrders(problem);
+  return [
+    { order: area, opening: usual, grow: "x" },
+    ...others.map((opening): Start => ({ order: area, opening, grow: "x" })),
+    { order: longest, opening: usual, grow: "x" },
+    { order: area, opening: usual, grow: "y" },
+    { order: longest, opening: usual, grow: "y" },
+  ];
+}
+
+/** Nothing is left to gain: all on one sheet, after a few orders for a longer rest. */
+const isDone = ({ stock }: ShapeProblem, plan: Plan, pass: number, starts: number) =>
+  plan.left.length === 0 && stock.length === 1 && plan.sheets.length <= 1 && pass > starts + 24;
+
+/** As drawn and turned by quarters, not turned over; where that leaves nothing, all ways. */
 function byQuarters(kind: Kind): Kind {
-  const ways = kind.ways.filter(({ angle }) => angle % 90 === 0);
+  const ways = kind.ways.filter(({ angle, mirrored }) => angle % 90 === 0 && !mirrored);
   return ways.length === 0 ? kind : { ...kind, ways };
 }
 
@@ -113,6 +135,8 @@ function prepare(rooms: Rooms): {
     if (left <= 0) return [];
     const polygon = ownPolygon(problem, shape, false);
     const area = areaOfShape(problem, shape);
+    const { length, width } = sizeOfShape(problem, shape);
+    const longest = Math.max(length, width);
     if (area < 1e-6 || crossesItself(polygon)) {
       unplaced.push({
         shape,
@@ -134,7 +158,7 @@ function prepare(rooms: Rooms): {
       const fits = ways.some((way) =>
         problem.stock.some((_, stock) => mayLie(problem, stock, way) && rooms.inside(stock, way) !== null),
       );
-      if (fits) return Array.from({ length: times }, (): Kind => ({ shape, area, ways }));
+      if (fits) return Array.from({ length: times }, (): Kind => ({ shape, area, longest, ways }));
       unplaced.push({ shape, qty: times, why: tooLarge(rooms, shape) });
       return [];
     });
@@ -232,20 +256,16 @@ class Filling {
     return now;
   }
 
-  /** Lays a shape in the place nearest the start of the sheet, over all its ways; false: it has no room. */
-  put({ ways }: Kind): boolean {
-    let best: (Laid & { readonly end: number }) | null = null;
+  /** Lays a shape where it reaches least far along the way in which the sheet is filled, over all its ways; false: it has no room. */
+  put({ ways }: Kind, grow: Start["grow"]): boolean {
+    let best: (Laid & { readonly end: number; readonly low: number }) | null = null;
     for (const way of ways) {
       if (!mayLie(this.rooms.problem, this.stock, way)) continue;
       for (const [x, y] of cornersOf(this.free(way))) {
-        const end = x + way.box.x1;
-        const low = y + way.box.y0;
-        if (
-          best !== null &&
-          (end > best.end + 1e-9 || (end > best.end - 1e-9 && low >= best.y + best.way.box.y0 - 1e-9))
-        )
+        const [end, low] = grow === "x" ? [x + way.box.x1, y + way.box.y0] : [y + way.box.y1, x + way.box.x0];
+        if (best !== null && (end > best.end + 1e-9 || (end > best.end - 1e-9 && low >= best.low - 1e-9)))
           continue;
-        best = { way, x, y, end };
+        best = { way, x, y, end, low };
       }
     }
     if (best === null) return false;
@@ -263,19 +283,9 @@ class Filling {
   }
 }
 
-function placed(rooms: Rooms, order: readonly Kind[], opening: readonly number[]): Plan;
-function placed(
-  rooms: Rooms,
-  order: readonly Kind[],
-  opening: readonly number[],
-  timeIsUp?: () => boolean,
-): Plan | null;
-function placed(
-  rooms: Rooms,
-  order: readonly Kind[],
-  opening: readonly number[],
-  timeIsUp?: () => boolean,
-): Plan | null {
+function placed(rooms: Rooms, start: Start): Plan;
+function placed(rooms: Rooms, start: Start, timeIsUp: () => boolean): Plan | null;
+function placed(rooms: Rooms, { order, opening, grow }: Start, timeIsUp?: () => boolean): Plan | null {
   const { stock, fixed } = rooms.problem;
   const sheets = fixed.map((one) => new Filling(rooms, one.stock, one.placements));
   const left: Kind[] = [];
@@ -284,7 +294,7 @@ function placed(
       const { count } = at(stock, i);
       if (count !== null && sheets.filter((sheet) => sheet.stock === i).length >= count) continue;
       const fresh = new Filling(rooms, i);
-      if (!fresh.put(kind)) continue;
+      if (!fresh.put(kind, grow)) continue;
       sheets.push(fresh);
       return true;
     }
@@ -292,7 +302,7 @@ function placed(
   };
   for (const kind of order) {
     if (timeIsUp?.()) return null;
-    if (!sheets.some((sheet) => sheet.put(kind)) && !begin(kind)) left.push(kind);
+    if (!sheets.some((sheet) => sheet.put(kind, grow)) && !begin(kind)) left.push(kind);
   }
   return {
     sheets: sheets.map((sheet) => ({ stock: sheet.stock, placements: sheet.placements })),
