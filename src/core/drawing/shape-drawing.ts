@@ -110,17 +110,17 @@ function shapeItems(
     ink: "ink",
     pick,
   });
-  const [short, sized] = [
-    measure(pick, text, "slab") < 1.7 * room ? pick : piece.mark,
-    piece.finished?.map((value) => formatLength(value, style, 0.1)).join(" × ") ?? "",
-  ];
+  const short = measure(pick, text, "slab") < 1.7 * room ? pick : piece.mark;
+  const sized = piece.finished?.map((value) => formatLength(value, style, 0.1)).join(" × ") ?? "";
+  // Of several jobs together, the job is worth more than the size where both find no room.
+  const second = piece.job !== undefined && short === piece.mark ? piece.job : sized;
   const small = text * 0.85;
-  const both = measure(sized, small, "condensed") < 1.7 * room && room > text * 1.2 && sized !== "";
+  const both = measure(second, small, "condensed") < 1.7 * room && room > text * 1.2 && second !== "";
   const fits = measure(short, text, "slab") < 2 * room;
   if (both)
     items.push(
       word([middle[0], middle[1] - text * 0.6], short, "slab", text),
-      word([middle[0], middle[1] + text * 0.6], sized, "condensed", small),
+      word([middle[0], middle[1] + text * 0.6], second, "condensed", small),
     );
   else if (fits && room > text * 0.45) items.push(word(middle, short, "slab", text));
   else items.push(word(middle, short, "slab", Math.max(text * 0.55, Math.min(text, room))));
