@@ -80,7 +80,7 @@ test("a gusset is made of a panel: its corners follow its size, faults are told,
   await saved(page);
   expect(await tallyRows(page)).toEqual(["Panel 1 40 × 55 × 6"]);
   await page.getByRole("button", { name: "Undo" }).click();
-  await expect(page.getByText(/160 \/ 30/)).toBeVisible();
+  await expect(page.getByText(/160 \/ 30/).first()).toBeVisible();
   await saved(page);
 
   await openStage(page, "Layout");

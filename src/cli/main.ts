@@ -8,7 +8,7 @@ import { emptyJob, issueWords, type Job, plainCheck, readCuttingList, type Varia
 import { err, ok, type Result, sentence } from "@/core/kernel";
 import { problemNotes } from "@/core/layout";
 import { BarProblemSchema, layOutBars, lockedBarFault } from "@/core/layout/bars";
-import { layOutShapes, ShapeProblemSchema } from "@/core/layout/shapes";
+import { layOutShapes, lockedShapeFault, ShapeProblemSchema } from "@/core/layout/shapes";
 import { layOutSheets, lockedFault, SheetProblemSchema } from "@/core/layout/sheets";
 import { listNames, namedTable } from "@/core/lists";
 import type { LengthUnit } from "@/core/measure";
@@ -284,6 +284,8 @@ function sheetsCommand(words: readonly string[]): Result<Output, string> {
 function shapesCommand(words: readonly string[]): Result<Output, string> {
   const read = problemOf(words, ShapeProblemSchema, 5);
   if (!read.ok) return read;
-  const { problem, budgetMs, seed } = read.value;
-  return laidOut(layOutShapes(problem, { seed, now, budgetMs }));
+  const { file, problem, budgetMs, seed } = read.value;
+  const locked = lockedShapeFault(problem);
+  if (locked !== null) return err(`${file}: its locked shapes cannot stay: ${locked}`);
+  return laidOut(layOutShapes(problem, { seed, now, budgetMs }), problemNotes(problem));
 }

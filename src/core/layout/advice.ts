@@ -63,6 +63,8 @@ function sheetAdvice(problem: SheetProblem, index: number, why: string): string 
 
 function shapeAdvice(problem: ShapeProblem, index: number, why: string): string {
   if (problem.stock.length === 0) return "Give its board a sheet size in the stockroom";
+  if (why.startsWith("more than"))
+    return "Make fewer at once: a smaller number of the job, or another board for some";
   if (why.startsWith("its outline")) return "Set the corners of its outline in their order round the panel";
   const { length, width } = sizeOfShape(problem, index);
   const needs = `${tenth(length + 2 * problem.margin)} × ${tenth(width + 2 * problem.margin)}`;

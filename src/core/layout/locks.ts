@@ -162,7 +162,30 @@ function shapeLocks(task: ShapeTask, kept: KeptShapes): Taken<ShapeProblem> {
     },
   });
   const fixed = groups.map(({ stock, items }) => ({ stock, placements: [...items] }));
-  return { problem: { ...problem, fixed }, notes };
+  const hands = ofTheirHand(task, fixed);
+  return { problem: { ...problem, fixed: hands.fixed }, notes: [...notes, ...hands.notes] };
+}
+
+/** Locked shapes of which there are fewer in their hand now are let go. */
+function ofTheirHand({ problem, pieces }: ShapeTask, groups: ShapeProblem["fixed"]) {
+  const notes: string[] = [];
+  const left = problem.shapes.map(({ qty, opposite }) =>
+    opposite === null ? { plain: qty, mirrored: qty } : { plain: qty - opposite, mirrored: opposite },
+  );
+  const fixed = groups
+    .map((group) => ({
+      ...group,
+      placements: group.placements.filter(({ shape, mirrored }) => {
+        const hand = mirrored ? "mirrored" : "plain";
+        if (at(left, shape)[hand]-- > 0) return true;
+        notes.push(
+          `${nameOf(at(pieces, shape))} was locked in a hand of which there are fewer now; it is free again.`,
+        );
+        return false;
+      }),
+    }))
+    .filter(({ placements }) => placements.length > 0);
+  return { fixed, notes };
 }
 
 const LOCK_WORDS = {

@@ -240,6 +240,22 @@ describe("a kept layout along outlines", () => {
     ]);
   });
 
+  it("lets a hand go of which there are fewer now", () => {
+    const good = { ...gusset, goodFace: true };
+    const back: PanelParts = {
+      ...good,
+      outline: [corner("left", "front"), corner("right", "front"), corner("right", "back")],
+    };
+    const kept = laid(shapeTask({ one: good, two: back }));
+    const [sheet] = kept.layout.sheets;
+    const index = sheet?.placements.findIndex((one) => one.mirrored) ?? -1;
+    const locked = withOwnLocks({ ...kept, layout: setShapeLock(kept.layout, { sheet: 0, index }, true) });
+    // Both as drawn now: eight of one hand, none of the other.
+    const taken = withLocks(shapeTask({ one: good, two: good }), locked);
+    expect(taken.notes).toEqual(["A was locked in a hand of which there are fewer now; it is free again."]);
+    expect(taken.problem.fixed).toEqual([]);
+  });
+
   it("puts the end of its sheet into the rack when that is worth keeping", () => {
     const kept = laid(shapeTask());
     const [rest] = restsToKeep(kept);

@@ -180,7 +180,7 @@ function differenceWords(a: TallyRow, b: TallyRow): string {
     const size = (form: typeof fa) =>
       `${roundTo(fromNm(form.lengthNm), 2)} × ${roundTo(fromNm(form.widthNm), 2)} mm`;
     return size(fa) === size(fb)
-      ? `the same size ${size(fa)}, but their work differs a little`
+      ? `the same size ${size(fa)}, but their ${fa.outline ? "outline or work" : "work"} differs a little`
       : `${counted(a, size(fa))}, ${counted(b, size(fb))}`;
   }
   return "they differ a little";

@@ -6,7 +6,8 @@
 import type { ShapeLayout, ShapePlacement, ShapeProblem } from "./problem";
 
 type Complex = { readonly re: number; readonly im: number };
-const STEPS = 24;
+/** Chords of a hollow arc lie outside of it: with so many steps by less than a micron. */
+const STEPS = 120;
 const EPS = 2e-3;
 
 /** Corners and steps along the arcs of a shape where it lies, in order. */

@@ -26,4 +26,4 @@ export {
   sizeOfShape,
 } from "./problem";
 export { areaOfShape } from "./result";
-export { shapeFault, verifyShapes } from "./verify";
+export { lockedShapeFault, shapeFault, verifyShapes } from "./verify";

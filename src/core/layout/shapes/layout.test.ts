@@ -9,11 +9,12 @@ import {
   polygonDistance,
   turnedPolygon,
 } from "../../geometry";
+import { at } from "../../kernel";
 import { shapeFaultOf } from "./independent.fixture";
 import { layOutShapes } from "./layout";
 import { convexParts, minkowskiSum } from "./minkowski";
 import { lyingOutline, readShapeProblem, type ShapeProblemInput } from "./problem";
-import { verifyShapes } from "./verify";
+import { lockedShapeFault, verifyShapes } from "./verify";
 
 function run(input: ShapeProblemInput, passes = 20) {
   const problem = readShapeProblem(input);
@@ -378,6 +379,48 @@ describe("stock of free shapes", () => {
   });
 });
 
+describe("what cannot be asked of free shapes", () => {
+  const input = (more: Partial<ShapeProblemInput> = {}): ShapeProblemInput => ({
+    gap: 2,
+    stock: [{ ...PLATE, count: 1 }],
+    shapes: [{ outline: GUSSET, qty: 2, opposite: 1 }],
+    ...more,
+  });
+  const lock = (x: number, mirrored = false) => ({ shape: 0, angle: 0, x, y: 10, mirrored, against: false });
+  const fault = (...groups: ReturnType<typeof lock>[][]) =>
+    lockedShapeFault(
+      readShapeProblem(input({ fixed: groups.map((placements) => ({ stock: 0, placements })) })),
+    );
+
+  it("locks that cannot stay are told: too many, of the wrong hand, on one another, more sheets than there are", () => {
+    expect(fault([lock(10), lock(350, true)])).toBeNull();
+    expect(fault([lock(10), lock(200), lock(350)])).toBe("shape 0 is locked 3 times, and there are 2");
+    expect(fault([lock(10), lock(200)])).toBe("shape 0 is locked as drawn 2 times of 1");
+    expect(fault([lock(150, true), lock(300, true)])).toBe("shape 0 is locked mirrored 2 times of 1");
+    expect(fault([lock(10), lock(150, true)])).toBe(
+      "on locked sheet 1 shapes 0 and 1 are nearer than the gap",
+    );
+    expect(fault([lock(10)], [lock(350, true)])).toBe("stock 0 is locked more often than it is there");
+  });
+
+  it("numbers that are none are refused; of too many pieces the rest is told", () => {
+    const odd = [{ gap: -1 }, { gap: Number.NaN }, { step: 400 }, { stock: [{ length: 0, width: 5 }] }];
+    for (const more of odd) expect(() => readShapeProblem(input(more as never))).toThrow();
+    expect(() => readShapeProblem(input({ shapes: [{ outline: GUSSET, qty: 1_000_000 }] }))).toThrow();
+    const many = input({
+      shapes: [
+        { outline: GUSSET, qty: 3 },
+        { outline: GUSSET, qty: 5_000 },
+      ],
+    });
+    expect(run(many, 1).layout.unplaced).toContainEqual({
+      shape: 1,
+      qty: 5000,
+      why: "more than 5,000 pieces at once",
+    });
+  });
+});
+
 describe("the check of shapes", () => {
   const input: ShapeProblemInput = {
     gap: 0,
@@ -397,6 +440,13 @@ describe("the check of shapes", () => {
   });
 });
 
+/** Corners at these distances from the middle, all round; the first edge is a hollow arc. */
+const starOf = (radii: readonly number[], bulge = -0.2) =>
+  radii.map((radius, i): [number, number, number] => {
+    const angle = (2 * Math.PI * i) / radii.length;
+    return [radius * Math.cos(angle), radius * Math.sin(angle), i === 0 ? bulge : 0];
+  });
+
 describe("Minkowski sums", () => {
   const path = (polygon: readonly (readonly [number, number])[]) =>
     polygon.map(([x, y]) => ({ x: Math.round(x * 1000), y: Math.round(y * 1000) }));
@@ -410,6 +460,26 @@ describe("Minkowski sums", () => {
     const sum = minkowskiSum(convexParts(path(GUSSET)), convexParts(path(disc)));
     const round = 100 + 100 + 100 * Math.SQRT2;
     expect(areaIn(sum)).toBeWithinMm(5000 + 10 * round + Math.PI * 100, 0.2);
+  });
+
+  it("are whole where growing left edges of a thousandth that point anywhere", () => {
+    // Such edges, sorted by their direction among the others, once cost a third of a sum and laid pieces on one another.
+    const { layout } = run({
+      gap: 0,
+      step: 45,
+      margin: 3,
+      stock: [{ length: 400, width: 250, price: 5 }],
+      shapes: [
+        { outline: starOf([67, 28, 42, 22, 43, 46, 30]), qty: 2 },
+        { outline: starOf([43, 57, 50, 27, 19, 20, 50]), qty: 2, opposite: null },
+      ],
+    });
+    expect(layout.unplaced).toEqual([]);
+    for (const part of convexParts(path(starOf([67, 28, 42, 22, 43, 46, 30]).map(([x, y]) => [x, y]))))
+      part.forEach((b, i) => {
+        const [a, c] = [at(part, (i + part.length - 1) % part.length), at(part, (i + 1) % part.length)];
+        expect((b.x - a.x) * (c.y - b.y) - (b.y - a.y) * (c.x - b.x)).toBeGreaterThan(0);
+      });
   });
 
   it("are those of a general-purpose library (Clipper 2) for any star-shaped outlines", () => {

@@ -122,6 +122,9 @@ function stockOrders(problem: ShapeProblem): readonly (readonly number[])[] {
   return orders.filter((one, i) => orders.findIndex((other) => other.join() === one.join()) === i);
 }
 
+/** So many are laid out at once: each takes milliseconds, and nobody waits for more. */
+const MOST_PIECES = 5_000;
+
 function prepare(rooms: Rooms): {
   readonly wanted: readonly Kind[];
   readonly unplaced: readonly UnplacedShape[];
@@ -129,10 +132,20 @@ function prepare(rooms: Rooms): {
   const { problem } = rooms;
   const unplaced: UnplacedShape[] = [];
   const locked = lockedCounts(problem);
+  let room = MOST_PIECES;
   const wanted = problem.shapes.flatMap(({ qty, opposite }, shape): Kind[] => {
     const fixed = at(locked, shape);
     const left = qty - fixed.plain - fixed.mirrored;
     if (left <= 0) return [];
+    room -= left;
+    if (room < 0) {
+      unplaced.push({
+        shape,
+        qty: left,
+        why: `more than ${MOST_PIECES.toLocaleString("en")} pieces at once`,
+      });
+      return [];
+    }
     const polygon = ownPolygon(problem, shape, false);
     const area = areaOfShape(problem, shape);
     const { length, width } = sizeOfShape(problem, shape);

@@ -5,6 +5,7 @@
  */
 import { Clipper, FillRule, type Path64, type Paths64, type Point64 } from "clipper2-ts";
 import earcut from "earcut";
+import { convexHull, type Vec2 } from "../../geometry";
 import { at } from "../../kernel";
 
 const turn = (a: Point64, b: Point64, c: Point64) => (b.x - a.x) * (c.y - b.y) - (b.y - a.y) * (c.x - b.x);
@@ -19,14 +20,17 @@ function isConvex(ring: readonly Point64[]): boolean {
   const n = ring.length;
   return ring.every((b, i) => {
     const [a, c] = [at(ring, (i + n - 1) % n), at(ring, (i + 1) % n)];
-    return turn(a, b, c) >= -distance(a, c);
+    const left = turn(a, b, c);
+    // Straight on, and not straight back: a spike turns by half a turn and encloses nothing either.
+    const ahead = (b.x - a.x) * (c.x - b.x) + (b.y - a.y) * (c.y - b.y) > 0;
+    return left > 0 || (ahead && left >= -distance(a, c));
   });
 }
 
 /** A polygon as convex ones, each anticlockwise. */
 export function convexParts(path: Path64): Paths64 {
   const ring = Clipper.area(path) < 0 ? [...path].reverse() : path;
-  if (isConvex(ring)) return [ring];
+  if (isConvex(ring)) return [hullOf(ring)];
   const found = earcut(ring.flatMap(({ x, y }) => [x, y]));
   const parts: (readonly number[] | null)[] = [];
   for (let i = 0; i < found.length; i += 3) {
@@ -56,8 +60,15 @@ export function convexParts(path: Path64): Paths64 {
     owner.delete(`${to},${from}`);
     own(whole, first);
   }
-  return parts.flatMap((part) => (part ? [part.map((corner) => at(ring, corner))] : []));
+  return parts.flatMap((part) => (part ? [hullOf(part.map((corner) => at(ring, corner)))] : []));
 }
+
+/**
+ * What is convex but for rounding as what is convex: a corner that stands a hair inside goes, and with it short edges whose
+ * direction is that of the rounding alone. The sum of two parts goes by the directions of their edges.
+ */
+const hullOf = (ring: Path64): Path64 =>
+  convexHull(ring.map(({ x, y }): Vec2 => [x, y])).map(([x, y]) => ({ x, y }));
 
 /** Two rings of corners as one across the edge that runs `from`–`to` in the first and back in the second. */
 function joinedAcross(a: readonly number[], b: readonly number[], from: number, to: number): number[] {

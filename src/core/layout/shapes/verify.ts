@@ -50,6 +50,27 @@ export function shapeFault(
   return null;
 }
 
+/** Why locked shapes cannot stay: there are fewer of them or of their hand, or they cannot lie so; null: they can. */
+export function lockedShapeFault(problem: ShapeProblem): string | null {
+  for (const [i, { qty, opposite }] of problem.shapes.entries()) {
+    const locked = problem.fixed.flatMap(({ placements }) => placements.filter(({ shape }) => shape === i));
+    const mirrored = locked.filter((one) => one.mirrored).length;
+    if (locked.length > qty) return `shape ${i} is locked ${locked.length} times, and there are ${qty}`;
+    if (opposite === null) continue;
+    if (mirrored > opposite) return `shape ${i} is locked mirrored ${mirrored} times of ${opposite}`;
+    if (locked.length - mirrored > qty - opposite)
+      return `shape ${i} is locked as drawn ${locked.length - mirrored} times of ${qty - opposite}`;
+  }
+  for (const [i, { stock, placements }] of problem.fixed.entries()) {
+    const fault = shapeFault(problem, stock, placements);
+    if (fault) return `on locked sheet ${i + 1} ${fault.words}`;
+  }
+  const over = problem.stock.findIndex(
+    ({ count }, i) => count !== null && problem.fixed.filter(({ stock }) => stock === i).length > count,
+  );
+  return over >= 0 ? `stock ${over} is locked more often than it is there` : null;
+}
+
 /** Whether two shapes keep the gap; without one they may touch, but not lie upon one another. */
 function areApart(a: Polygon, b: Polygon, gap: number): boolean {
   if (gap > SLACK) return polygonDistance(a, b) >= gap - SLACK;
