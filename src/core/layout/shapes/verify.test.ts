@@ -1,0 +1,90 @@
+import { describe, expect, it } from "vitest";
+import {
+  crossesItself,
+  movedPolygon,
+  type Polygon,
+  polygonArea,
+  polygonDistance,
+  turnedPolygon,
+} from "../../geometry";
+import { shapeFaultOf } from "./independent.fixture";
+import { readShapeProblem, type ShapeProblemInput } from "./problem";
+import { GUSSET, PLATE, run } from "./shapes.fixture";
+import { lockedShapeFault, verifyShapes } from "./verify";
+
+describe("the check of shapes", () => {
+  const input: ShapeProblemInput = {
+    gap: 0,
+    stock: [{ length: 100, width: 100 }],
+    shapes: [{ outline: GUSSET.map(([x, y]): [number, number] => [x / 2, y / 2]), qty: 2 }],
+  };
+  it("finds two upon one another, and one off the sheet, also where no gap is set", () => {
+    const { problem, layout } = run(input);
+    const twice = (x: number) => ({
+      ...layout,
+      sheets: [{ stock: 0, offcuts: [], placements: [0, 1].map(() => ({ shape: 0, angle: 0, x, y: 0 })) }],
+    });
+    expect(verifyShapes(problem, twice(0))).toMatch(/nearer than the gap/);
+    expect(shapeFaultOf(problem, twice(0))).not.toBeNull();
+    expect(verifyShapes(problem, twice(60))).toMatch(/lies off it/);
+    expect(verifyShapes(problem, { ...layout, sheets: [] })).toMatch(/placed 0 times of 2/);
+  });
+});
+
+describe("what cannot be asked of free shapes", () => {
+  const input = (more: Partial<ShapeProblemInput> = {}): ShapeProblemInput => ({
+    gap: 2,
+    stock: [{ ...PLATE, count: 1 }],
+    shapes: [{ outline: GUSSET, qty: 2, opposite: 1 }],
+    ...more,
+  });
+  const lock = (x: number, mirrored = false) => ({ shape: 0, angle: 0, x, y: 10, mirrored, against: false });
+  const fault = (...groups: ReturnType<typeof lock>[][]) =>
+    lockedShapeFault(
+      readShapeProblem(input({ fixed: groups.map((placements) => ({ stock: 0, placements })) })),
+    );
+
+  it("locks that cannot stay are told: too many, of the wrong hand, on one another, more sheets than there are", () => {
+    expect(fault([lock(10), lock(350, true)])).toBeNull();
+    expect(fault([lock(10), lock(200), lock(350)])).toBe("shape 0 is locked 3 times, and there are 2");
+    expect(fault([lock(10), lock(200)])).toBe("shape 0 is locked as drawn 2 times of 1");
+    expect(fault([lock(150, true), lock(300, true)])).toBe("shape 0 is locked mirrored 2 times of 1");
+    expect(fault([lock(10), lock(150, true)])).toBe(
+      "on locked sheet 1 shapes 0 and 1 are nearer than the gap",
+    );
+    expect(fault([lock(10)], [lock(350, true)])).toBe("stock 0 is locked more often than it is there");
+  });
+
+  it("numbers that are none are refused; of too many pieces the rest is told", () => {
+    const odd = [{ gap: -1 }, { gap: Number.NaN }, { step: 400 }, { stock: [{ length: 0, width: 5 }] }];
+    for (const more of odd) expect(() => readShapeProblem(input(more as never))).toThrow();
+    expect(() => readShapeProblem(input({ shapes: [{ outline: GUSSET, qty: 1_000_000 }] }))).toThrow();
+    const many = input({
+      shapes: [
+        { outline: GUSSET, qty: 3 },
+        { outline: GUSSET, qty: 5_000 },
+      ],
+    });
+    expect(run(many, 1).layout.unplaced).toContainEqual({
+      shape: 1,
+      qty: 5000,
+      why: "more than 5,000 pieces at once",
+    });
+  });
+});
+
+describe("outlines", () => {
+  it("area, turning and distance, worked out by hand", () => {
+    expect(polygonArea(GUSSET)).toBe(5000);
+    expect(polygonArea([...GUSSET].reverse())).toBe(-5000);
+    const quarter: Polygon = turnedPolygon([[1, 0]], 90);
+    expect(quarter[0]?.[0]).toBeWithinMm(0, 1e-12);
+    expect(quarter[0]?.[1]).toBeWithinMm(1, 1e-12);
+    expect(polygonDistance(GUSSET, movedPolygon(GUSSET, 130, 0))).toBe(30);
+    // The middles of the two long sides face one another across the diagonal.
+    const other = movedPolygon(turnedPolygon(GUSSET, 180), 110, 110);
+    expect(polygonDistance(GUSSET, other)).toBeWithinMm(20 / Math.SQRT2, 1e-9);
+    expect(polygonDistance(GUSSET, movedPolygon(GUSSET, 10, 10))).toBe(0);
+    expect(crossesItself(GUSSET)).toBe(false);
+  });
+});
