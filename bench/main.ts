@@ -145,6 +145,10 @@ if (part === undefined || part === "tally") {
   listTable(stockroom, timed, median);
 }
 if (part === undefined || part === "layout") await layoutTable();
-if (part === undefined || part === "bars") await barTable(median);
+if (part === undefined || part === "bars") {
+  // Ten times as many instances of one class: npm run bench -- bars "three lengths" 10
+  const [only, times] = process.argv.slice(3);
+  await barTable(median, only, Number(times ?? 1));
+}
 if (part === undefined || part === "sheets") sheetTable();
 if (part === undefined || part === "shapes") shapeTable();
