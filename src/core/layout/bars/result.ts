@@ -71,8 +71,12 @@ function toBars(
 ): readonly CutBar[] {
   const { stock, fixed } = at(instance.types, pattern.type);
   const bars: CutBar[] = [];
+  // A few of hundreds of sizes: looked up once, or the bars of a long list take longer to deal out than to fill.
+  const taken = pattern.counts.flatMap((count, size) =>
+    count > 0 ? [{ count, queue: at(queues, size) }] : [],
+  );
   for (let i = 0; i < times; i++) {
-    const pieces = pattern.counts.flatMap((count, size) => at(queues, size).splice(0, count));
+    const pieces = taken.flatMap(({ count, queue }) => queue.splice(0, count));
     if (fixed === null) bars.push(orderedBar(problem, instance, stock, pieces));
     else bars.push(fixedBar(problem, instance, fixed, pieces));
   }
