@@ -23,7 +23,8 @@ export type Corner = { readonly at: Vec2; readonly radius: number };
 
 type Round = { readonly centre: Vec2; readonly radius: number };
 
-const onArc = ({ centre, radius }: Round, angle: number): Vec2 => [
+/** The place on a circle at an angle. */
+export const onArc = ({ centre, radius }: Round, angle: number): Vec2 => [
   centre[0] + radius * Math.cos(angle),
   centre[1] + radius * Math.sin(angle),
 ];

@@ -3,7 +3,7 @@
  * package. Outlines with arcs are written as corners with a bulge, as drawing files have them, and flattened for this.
  */
 import { at } from "../kernel";
-import { type Corner, endOf, type Loop, startOf } from "./outline";
+import { type Corner, endOf, type Loop, onArc, type Segment, startOf } from "./outline";
 import { cross2, norm2, subtract2, type Vec2 } from "./vector";
 
 export type Polygon = readonly Vec2[];
@@ -69,11 +69,27 @@ export function isInside(polygon: Polygon, [x, y]: Vec2): boolean {
   return inside;
 }
 
-function toEdge([x, y]: Vec2, [ax, ay]: Vec2, [bx, by]: Vec2): number {
+/** The place on an edge that is nearest to a point. */
+function onEdge([x, y]: Vec2, [ax, ay]: Vec2, [bx, by]: Vec2): Vec2 {
   const [dx, dy] = [bx - ax, by - ay];
   const squared = dx * dx + dy * dy;
   const t = squared === 0 ? 0 : Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / squared));
-  return Math.hypot(x - ax - t * dx, y - ay - t * dy);
+  return [ax + t * dx, ay + t * dy];
+}
+
+const toEdge = (point: Vec2, a: Vec2, b: Vec2) => norm2(subtract2(point, onEdge(point, a, b)));
+
+/** The place on the edges of a polygon that is nearest to a point. */
+export const nearestOnEdges = (polygon: Polygon, point: Vec2): Vec2 =>
+  nearestOf(
+    polygon.map((corner, i) => onEdge(point, corner, at(polygon, (i + 1) % polygon.length))),
+    point,
+  );
+
+/** The first of the places that is nearest to a point; there must be one. */
+export function nearestOf(places: readonly Vec2[], point: Vec2): Vec2 {
+  const apart = (place: Vec2) => norm2(subtract2(place, point));
+  return places.reduce((best, place) => (apart(place) < apart(best) ? place : best));
 }
 
 /** The distance of a point from the edges of a polygon, inside or outside. */
@@ -115,34 +131,51 @@ export function bulgedCorners(loop: Loop): readonly BulgedCorner[] {
   });
 }
 
+/** The edges that lead on from bulged corners, one from each: straight, or as arcs. */
+export function edgesOf(corners: readonly BulgedCorner[]): Loop {
+  return corners.map(([x, y, bulge = 0], i): Segment => {
+    const [toX, toY] = at(corners, (i + 1) % corners.length);
+    const [from, to]: [Vec2, Vec2] = [
+      [x, y],
+      [toX, toY],
+    ];
+    const chord = norm2(subtract2(to, from));
+    if (bulge === 0 || chord < 1e-9) return { kind: "line", from, to };
+    const sweep = 4 * Math.atan(bulge);
+    // The centre lies square to the chord, to its left where the arc runs anticlockwise by less than half a turn.
+    const off = chord / 2 / Math.tan(sweep / 2);
+    const centre: Vec2 = [
+      (x + toX) / 2 - (off * (toY - y)) / chord,
+      (y + toY) / 2 + (off * (toX - x)) / chord,
+    ];
+    const radius = chord / (2 * Math.sin(Math.abs(sweep) / 2));
+    return { kind: "arc", centre, radius, start: Math.atan2(y - centre[1], x - centre[0]), sweep };
+  });
+}
+
 /**
  * An outline as a polygon that its shape never leaves and that is nowhere more than `tolerance` (mm) away from it: arcs that
  * bulge outwards become tangents, hollow ones chords. Outer outlines run anticlockwise.
  */
 export function flattened(corners: readonly BulgedCorner[], tolerance: number): Polygon {
-  return corners.flatMap((corner, i): readonly Vec2[] => {
-    const [x, y, bulge = 0] = corner;
-    const [nextX, nextY] = at(corners, (i + 1) % corners.length);
-    const chord = norm2(subtract2([nextX, nextY], [x, y]));
-    if (bulge === 0 || chord < 1e-9) return [[x, y]];
-    const sweep = 4 * Math.atan(bulge);
-    const radius = chord / (2 * Math.sin(Math.abs(sweep) / 2));
+  return edgesOf(corners).flatMap((edge, i): readonly Vec2[] => {
+    const [x, y] = at(corners, i);
+    if (edge.kind === "line") return [[x, y]];
+    const { centre, radius, start, sweep } = edge;
     const most =
-      2 * Math.acos(Math.max(0.5, bulge > 0 ? radius / (radius + tolerance) : 1 - tolerance / radius));
+      2 * Math.acos(Math.max(0.5, sweep > 0 ? radius / (radius + tolerance) : 1 - tolerance / radius));
     const steps = Math.max(1, Math.ceil(Math.abs(sweep) / most - 1e-9));
-    // The centre lies square to the chord, to its left where the arc runs anticlockwise by less than half a turn.
-    const off = chord / 2 / Math.tan(sweep / 2);
-    const [cx, cy] = [
-      (x + nextX) / 2 - (off * (nextY - y)) / chord,
-      (y + nextY) / 2 + (off * (nextX - x)) / chord,
-    ];
-    const start = Math.atan2(y - cy, x - cx);
     const step = sweep / steps;
-    const on = (angle: number, r: number): Vec2 => [cx + r * Math.cos(angle), cy + r * Math.sin(angle)];
-    if (bulge < 0)
-      return [[x, y], ...Array.from({ length: steps - 1 }, (_, k) => on(start + step * (k + 1), radius))];
+    if (sweep < 0)
+      return [
+        [x, y],
+        ...Array.from({ length: steps - 1 }, (_, k) => onArc({ centre, radius }, start + step * (k + 1))),
+      ];
     const out = radius / Math.cos(step / 2);
-    return [[x, y], ...Array.from({ length: steps }, (_, k) => on(start + step * (k + 0.5), out))];
+    return [
+      [x, y],
+      ...Array.from({ length: steps }, (_, k) => onArc({ centre, radius: out }, start + step * (k + 0.5))),
+    ];
   });
 }
 
@@ -157,29 +190,18 @@ const STRAIGHT = 1e-6;
  * fall away.
  */
 export function filletCorners(corners: readonly BulgedCorner[]): readonly Corner[] {
-  const all = corners.flatMap((corner, i): readonly Corner[] => {
-    const [x, y, bulge = 0] = corner;
-    const [toX, toY] = at(corners, (i + 1) % corners.length);
-    const from: Vec2 = [x, y];
-    const chord = subtract2([toX, toY], from);
-    const length = norm2(chord);
-    if (bulge === 0 || length < 1e-9) return [{ at: from, radius: 0 }];
-    const sweep = 4 * Math.atan(bulge);
-    const radius = length / (2 * Math.sin(Math.abs(sweep) / 2));
+  const all = edgesOf(corners).flatMap((edge, i): readonly Corner[] => {
+    const [x, y] = at(corners, i);
+    const from: Corner = { at: [x, y], radius: 0 };
+    if (edge.kind === "line") return [from];
+    const { centre, radius, start, sweep } = edge;
     const parts = Math.ceil(Math.abs(sweep) / MOST_SWEEP - 1e-9);
     const step = sweep / parts;
-    const off = length / 2 / Math.tan(sweep / 2);
-    const centre: Vec2 = [
-      (x + toX) / 2 - (off * chord[1]) / length,
-      (y + toY) / 2 + (off * chord[0]) / length,
+    const tangents = { centre, radius: radius / Math.cos(step / 2) };
+    return [
+      from,
+      ...Array.from({ length: parts }, (_, k) => ({ at: onArc(tangents, start + step * (k + 0.5)), radius })),
     ];
-    const start = Math.atan2(y - centre[1], x - centre[0]);
-    const out = radius / Math.cos(step / 2);
-    const tangents = Array.from({ length: parts }, (_, k): Corner => {
-      const angle = start + step * (k + 0.5);
-      return { at: [centre[0] + out * Math.cos(angle), centre[1] + out * Math.sin(angle)], radius };
-    });
-    return [{ at: from, radius: 0 }, ...tangents];
   });
   return all.filter((corner, i) => {
     if (corner.radius > 0) return true;

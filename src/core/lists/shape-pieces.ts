@@ -1,5 +1,5 @@
 /** What is cut of one sheet along outlines: each piece with its size, which way up it lies, and how long its cut is. */
-import type { BulgedCorner } from "../geometry";
+import { type BulgedCorner, edgesOf, norm2, subtract2 } from "../geometry";
 import { at, byKey, byNaturalText, inTurn } from "../kernel";
 import { type KeptShapes, pieceKey } from "../layout";
 import { lyingCorners, lyingHoles } from "../layout/shapes";
@@ -17,14 +17,13 @@ const COLUMNS = [
 ];
 
 /** Length of an outline in mm, arcs along their curve. */
-function lengthRound(corners: readonly BulgedCorner[]): number {
-  return corners.reduce((sum, [x, y, bulge = 0], i) => {
-    const [nextX, nextY] = at(corners, (i + 1) % corners.length);
-    const chord = Math.hypot(nextX - x, nextY - y);
-    const sweep = 4 * Math.atan(Math.abs(bulge));
-    return sum + (sweep === 0 ? chord : (chord * sweep) / (2 * Math.sin(sweep / 2)));
-  }, 0);
-}
+const lengthRound = (corners: readonly BulgedCorner[]): number =>
+  edgesOf(corners).reduce(
+    (sum, edge) =>
+      sum +
+      (edge.kind === "line" ? norm2(subtract2(edge.to, edge.from)) : edge.radius * Math.abs(edge.sweep)),
+    0,
+  );
 
 /** One row for each mark and way up; the note has the length of all cuts and how often the torch is lit. */
 export function shapePiecesTable(

@@ -2,7 +2,9 @@
 import {
   bulgedCorners,
   type Corner,
+  cross2,
   crossesItself,
+  dot2,
   edgeDistance,
   flattened,
   isInside,
@@ -89,7 +91,7 @@ function tooRound(corners: readonly Corner[]): number | null {
     if (corner.radius === 0) return 0;
     const [before, after] = [at(corners, (i + n - 1) % n), at(corners, (i + 1) % n)];
     const [a, b] = [subtract2(corner.at, before.at), subtract2(after.at, corner.at)];
-    const turn = Math.atan2(a[0] * b[1] - a[1] * b[0], a[0] * b[0] + a[1] * b[1]);
+    const turn = Math.atan2(cross2(a, b), dot2(a, b));
     return corner.radius * Math.tan(Math.abs(turn) / 2);
   });
   const found = corners.findIndex((corner, i) => {
@@ -107,11 +109,8 @@ export const outlinePolygon = ({ loop }: OutlineSolid, tolerance = OUTLINE_FINEN
   flattened(bulgedCorners(loop), tolerance);
 
 /** What is odd about an outline though it can be made. */
-export function outlineRemarks(
-  { loop }: OutlineSolid,
-  { length, width }: Size,
-  write: (mm: number) => string = (mm) => String(Math.round(mm * 10) / 10),
-): readonly string[] {
+export function outlineRemarks({ loop }: OutlineSolid, { length, width }: Size): readonly string[] {
+  const write = (mm: number) => String(Math.round(mm * 10) / 10);
   const [long, wide] = [
     reach(loop, [1, 0]) + reach(loop, [-1, 0]),
     reach(loop, [0, 1]) + reach(loop, [0, -1]),

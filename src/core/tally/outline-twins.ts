@@ -4,7 +4,7 @@
  * may look either way) turned over.
  */
 import type { Vec2 } from "../geometry";
-import { at, type Nm } from "../kernel";
+import { at, byTuple, type Nm } from "../kernel";
 import type { Handedness } from "./member-twins";
 import type { CornerForm, HoleForm, PanelForm } from "./piece";
 
@@ -130,14 +130,6 @@ function edges(corners: readonly CornerForm[]): readonly (readonly [number, numb
   });
 }
 
-function compare(a: readonly number[], b: readonly number[]): number {
-  for (let i = 0; i < a.length; i++) {
-    const difference = at(a, i) - (b[i] ?? 0);
-    if (difference !== 0) return difference;
-  }
-  return 0;
-}
-
 /** The same for a free outline however it is drawn, and for its opposite hand; for order only. */
 export function freeOrderKey(form: FreeForm): readonly number[] {
   const lengths = edges(form.outline)
@@ -152,5 +144,5 @@ export function freeHandKey(form: FreeForm): readonly number[] {
     const all = edges(outline);
     return all.map((_, i) => [...all.slice(i), ...all.slice(0, i)].flat());
   });
-  return ways.reduce((least, way) => (compare(way, least) < 0 ? way : least));
+  return ways.reduce((least, way) => (byTuple(way, least) < 0 ? way : least));
 }

@@ -2,18 +2,12 @@
  * Shapes moved by hand: to another place or sheet, turned, turned over, locked, set aside and brought back. What is free for
  * a shape is known as a region, so that it slides along its neighbours with the gap kept and can be let go nowhere else.
  */
-import { edgeDistance, type Polygon, type Vec2 } from "../../geometry";
+import { nearestOf, nearestOnEdges, norm2, type Polygon, subtract2, type Vec2 } from "../../geometry";
 import { at, err, ok, type Result } from "../../kernel";
 import { ASIDE, oneLess, oneMore } from "../stock";
-import {
-  liesWithGrain,
-  type ShapeLayout,
-  type ShapePlacement,
-  type ShapeProblem,
-  type ShapeSheet,
-} from "./problem";
+import type { ShapeLayout, ShapePlacement, ShapeProblem, ShapeSheet } from "./problem";
 import { layoutOf } from "./result";
-import { cornersOf, Rooms, ringsOf, type Way } from "./room";
+import { cornersOf, Rooms, ringsOf } from "./room";
 import { shapeFault } from "./verify";
 
 export type ShapeRefusal = {
@@ -177,20 +171,22 @@ export class ShapeBench {
     const found = this.freeOn(layout, from, spot);
     if (!found) return spot;
     const wanted: Vec2 = [spot.x, spot.y];
-    const near = nearest(wanted, cornersOf(found.free), reach);
-    if (near) return { ...spot, x: near[0], y: near[1] };
-    const rings = ringsOf(found.free);
-    if (rings.length === 0) return spot;
-    const apart = Math.min(...rings.map((ring) => edgeDistance(ring, wanted)));
-    if (apart > reach) return spot;
-    const [x, y] = onEdge(wanted, rings);
-    return { ...spot, x, y };
+    const reached = (places: readonly Vec2[]): Vec2 | null => {
+      if (places.length === 0) return null;
+      const place = nearestOf(places, wanted);
+      return norm2(subtract2(place, wanted)) <= reach ? place : null;
+    };
+    // Into a corner before along an edge.
+    const near =
+      reached(cornersOf(found.free)) ??
+      reached(ringsOf(found.free).map((ring) => nearestOnEdges(ring, wanted)));
+    return near ? { ...spot, x: near[0], y: near[1] } : spot;
   }
 
   /** The place nearest the start of a sheet; with `stock` a further sheet of it. */
   firstSpot(layout: ShapeLayout, from: MovedShape, where: Omit<ShapeSpot, "x" | "y">): ShapeSpot | null {
     const found = this.freeOn(layout, from, where);
-    if (!found || !this.mayLie(found.stock, found.way)) return null;
+    if (!found || !this.rooms.mayLie(found.stock, found.way)) return null;
     const best = cornersOf(found.free).toSorted((a, b) => a[0] - b[0] || a[1] - b[1])[0];
     return best ? { ...where, x: best[0], y: best[1] } : null;
   }
@@ -233,42 +229,6 @@ export class ShapeBench {
     }
     return null;
   }
-
-  private mayLie(stock: number, way: Way): boolean {
-    const { grain } = at(this.problem.shapes, way.shape);
-    return !grain || liesWithGrain(at(this.problem.stock, stock).grain, way.angle);
-  }
-}
-
-function nearest(wanted: Vec2, places: readonly Vec2[], reach: number): Vec2 | null {
-  let best: Vec2 | null = null;
-  let least = reach;
-  for (const place of places) {
-    const apart = Math.hypot(place[0] - wanted[0], place[1] - wanted[1]);
-    if (apart > least) continue;
-    least = apart;
-    best = place;
-  }
-  return best;
-}
-
-/** The place on the edges of rings that is nearest. */
-function onEdge([x, y]: Vec2, rings: readonly Polygon[]): Vec2 {
-  let best: Vec2 = [x, y];
-  let least = Number.POSITIVE_INFINITY;
-  for (const ring of rings)
-    ring.forEach(([ax, ay], i) => {
-      const [bx, by] = at(ring, (i + 1) % ring.length);
-      const [dx, dy] = [bx - ax, by - ay];
-      const squared = dx * dx + dy * dy;
-      const t = squared === 0 ? 0 : Math.max(0, Math.min(1, ((x - ax) * dx + (y - ay) * dy) / squared));
-      const place: Vec2 = [ax + t * dx, ay + t * dy];
-      const apart = Math.hypot(place[0] - x, place[1] - y);
-      if (apart >= least) return;
-      least = apart;
-      best = place;
-    });
-  return best;
 }
 
 /** How far along a direction (of length one, along x or y) the edges of a ring are met. */

@@ -6,7 +6,6 @@
 import { crossesItself, type Polygon, type Vec2 } from "../../geometry";
 import { at, invariant, type Random, seededRandom } from "../../kernel";
 import {
-  liesWithGrain,
   ownPolygon,
   type ShapeLayout,
   type ShapePlacement,
@@ -169,7 +168,7 @@ function prepare(rooms: Rooms): {
       if (times === 0) return [];
       const ways = waysOf(rooms, shape, mirrored);
       const fits = ways.some((way) =>
-        problem.stock.some((_, stock) => mayLie(problem, stock, way) && rooms.inside(stock, way) !== null),
+        problem.stock.some((_, stock) => rooms.mayLie(stock, way) && rooms.inside(stock, way) !== null),
       );
       if (fits) return Array.from({ length: times }, (): Kind => ({ shape, area, longest, ways }));
       unplaced.push({ shape, qty: times, why: tooLarge(rooms, shape) });
@@ -221,9 +220,6 @@ function fromLowCorner(outline: Polygon): string {
   return outline.map(written).sort().join(" ");
 }
 
-const mayLie = ({ shapes, stock }: ShapeProblem, sheet: number, way: Way) =>
-  !at(shapes, way.shape).grain || liesWithGrain(at(stock, sheet).grain, way.angle);
-
 type Plan = {
   readonly sheets: readonly { readonly stock: number; readonly placements: readonly ShapePlacement[] }[];
   readonly left: readonly Kind[];
@@ -273,7 +269,7 @@ class Filling {
   put({ ways }: Kind, grow: Start["grow"]): boolean {
     let best: (Laid & { readonly end: number; readonly low: number }) | null = null;
     for (const way of ways) {
-      if (!mayLie(this.rooms.problem, this.stock, way)) continue;
+      if (!this.rooms.mayLie(this.stock, way)) continue;
       for (const [x, y] of cornersOf(this.free(way))) {
         const [end, low] = grow === "x" ? [x + way.box.x1, y + way.box.y0] : [y + way.box.y1, x + way.box.x0];
         if (best !== null && (end > best.end + 1e-9 || (end > best.end - 1e-9 && low >= best.low - 1e-9)))

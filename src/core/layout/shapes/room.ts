@@ -14,7 +14,7 @@ import {
 } from "../../geometry";
 import { at } from "../../kernel";
 import { convexParts, minkowskiSum } from "./minkowski";
-import { ownPolygon, type ShapePlacement, type ShapeProblem } from "./problem";
+import { liesWithGrain, ownPolygon, type ShapePlacement, type ShapeProblem } from "./problem";
 
 /** mm. More than the gap, for corners that are rounded to whole thousandths each time something is taken off. */
 const HAIR = 0.005;
@@ -74,6 +74,12 @@ export class Rooms {
 
   laid({ shape, angle, mirrored = false, x, y }: ShapePlacement): Laid {
     return { way: this.way(shape, angle, mirrored), x, y };
+  }
+
+  /** Whether its grain lets a way lie on a sheet of that stock. */
+  mayLie(stock: number, { shape, angle }: Way): boolean {
+    const { shapes, stock: sizes } = this.problem;
+    return !at(shapes, shape).grain || liesWithGrain(at(sizes, stock).grain, angle);
   }
 
   /** Where the origin of a way may lie for it to be inside the sheet: a rectangle, low corner first; null: it is too large. */
