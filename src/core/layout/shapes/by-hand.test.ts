@@ -159,6 +159,16 @@ describe("shapes by hand", () => {
     expect(kindOf(moveShape(good.problem, good.layout, { sheet: 0, index: 0 }, over))).toBe("hand");
   });
 
+  it("come back in the hand of which one is missing", () => {
+    const all = ground({ shapes: [{ outline: GUSSET, qty: 2, opposite: 1 }] });
+    const index = all.layout.sheets[0]?.placements.findIndex((one) => one.mirrored) ?? -1;
+    const aside = done(setShapeAside(all.problem, all.layout, { sheet: 0, index }));
+    const back = (mirrored: boolean) =>
+      moveShape(all.problem, aside, { waiting: 0 }, spot(250, 60, { mirrored }));
+    expect(kindOf(back(false))).toBe("hand");
+    valid(all, done(back(true)));
+  });
+
   it("whatever is done, what comes of it passes both checks", () => {
     const act = fc.record({
       shape: fc.nat(1),

@@ -91,8 +91,11 @@ export function moveShape(
   if (!up) return refuse("gone", "That shape is not there any more.");
   const sheet = sheetOf(problem, up.layout, spot);
   if (!sheet) return refuse("gone", "There is no more sheet of that size in stock.");
-  const { opposite } = at(problem.shapes, up.shape);
-  if (opposite !== null && up.before && (up.before.mirrored ?? false) !== spot.mirrored)
+  const { qty, opposite } = at(problem.shapes, up.shape);
+  const ofHand = up.layout.sheets
+    .flatMap(({ placements }) => placements)
+    .filter((one) => one.shape === up.shape && (one.mirrored ?? false) === spot.mirrored).length;
+  if (opposite !== null && ofHand >= (spot.mirrored ? opposite : qty - opposite))
     return refuse("hand", "Its good face must look up: turned over it would be the opposite hand.");
   const { x, y, angle, mirrored, against } = spot;
   const one: ShapePlacement = {
