@@ -12,7 +12,7 @@ type Parts = {
 
 function addBay({ points, members, panels }: Parts, bay: number, levels: number): void {
   const name = (part: string) => `${part}-${bay}`;
-  const x = `${bay % 50} * (width + 200)`;
+  const x = `${bay % 50} * (width + 320)`;
   const y = `${Math.floor(bay / 50)} * (depth + 300)`;
   // Every seventh bay is a little wider, so that rows differ as they do in a real job.
   const wide = `width + ${(bay % levels) * 7}`;
@@ -55,8 +55,8 @@ function addBay({ points, members, panels }: Parts, bay: number, levels: number)
     };
   }
   for (let i = 0; i < 10; i++) {
-    points[name(`A${i}`)] = [`${x} + 10`, `${y} + ${50 + 50 * i}`, "height + 9"];
-    points[name(`B${i}`)] = [`${x} + ${wide} - 10`, `${y} + ${50 + 50 * i}`, "height + 9"];
+    points[name(`A${i}`)] = [`${x} + 10`, `${y} + ${50 + 95 * i}`, "height + 9"];
+    points[name(`B${i}`)] = [`${x} + ${wide} - 10`, `${y} + ${50 + 95 * i}`, "height + 9"];
     members[name(`lath${i}`)] = {
       name: "Lath",
       from: name(`A${i}`),
@@ -71,7 +71,7 @@ export function generatedJob(pieces: number, levels = 40): Job {
   for (let bay = 0; bay < pieces / PER_BAY; bay++) addBay(parts, bay, levels);
   return newJob({
     info: { code: "GEN", title: `Generated, ${pieces} pieces` },
-    keySizes: { width: { formula: "900" }, depth: { formula: "600" }, height: { formula: "850" } },
+    keySizes: { width: { formula: "900" }, depth: { formula: "1000" }, height: { formula: "850" } },
     ...parts,
   });
 }

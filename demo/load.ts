@@ -46,6 +46,7 @@ export async function loadDemo(url: string): Promise<"loaded" | "already there">
     for (const piece of demoRack) await saveRackPiece(db, piece, Date.now());
     await writeSetting(db, "currency", demoStockroom.currency);
     await writeSetting(db, "shop", "Hollow Lane Works");
+    await writeSetting(db, "unit", "mm");
     const solver = await loadLinearSolver();
     for (const [id, job] of [
       ["hl-204", pottingBench()],

@@ -16,6 +16,8 @@ const front = "tube/2";
 const ringBack = "depth - tube/2";
 const postLine = "depth + tube/2";
 const ringHeight = "height - tube/2";
+/** The upper face of the low rails, on which the slats lie. */
+const railTop = "shelf_height + tube/2";
 
 const points: Points = {
   P1: [left, front, "0"],
@@ -32,10 +34,10 @@ const points: Points = {
   P12: [right, front, "shelf_height"],
   P13: [right, postLine, "shelf_height"],
   P14: [left, postLine, "shelf_height"],
-  P15: ["width/3", front, "shelf_height"],
-  P16: ["width/3", postLine, "shelf_height"],
-  P17: ["width*2/3", front, "shelf_height"],
-  P18: ["width*2/3", postLine, "shelf_height"],
+  P15: ["width/3", front, railTop],
+  P16: ["width/3", postLine, railTop],
+  P17: ["width*2/3", front, railTop],
+  P18: ["width*2/3", postLine, railTop],
   P19: [left, postLine, "post_height"],
   P20: [right, postLine, "post_height"],
   P21: [left, postLine, "post_height - 80"],
@@ -136,7 +138,7 @@ const shelfRails: Members = {
     to: "P16",
     section: "ea-30-3",
     roll: "180",
-    cardinal: 8,
+    cardinal: 2,
     start: buttEnd("lowFront"),
     end: buttEnd("lowBack"),
   },
@@ -146,7 +148,7 @@ const shelfRails: Members = {
     to: "P18",
     section: "ea-30-3",
     roll: "180",
-    cardinal: 8,
+    cardinal: 2,
     start: buttEnd("lowFront"),
     end: buttEnd("lowBack"),
   },
@@ -226,7 +228,8 @@ export function pottingBench(): Job {
         lengthAxis: ["1", "0", "0"],
         faceAxis: ["0", "0", "1"],
         length: "width + 20",
-        width: "depth + 20",
+        // It ends before the round posts, which stand 4.15 into the ring.
+        width: "depth + 12",
         goodFace: true,
         edging: { front: "birch-edge-1" },
       },

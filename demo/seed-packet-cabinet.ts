@@ -166,7 +166,7 @@ const drawer: AssemblyParts = {
       count: "1",
       look: "coal",
       stand: {
-        at: ["drawer_width/2", "0", "drawer_height*0.55"],
+        at: ["drawer_width/2", "0 - 1.5", "drawer_height*0.55"],
         turn: ["0", "0", "0"],
         step: ["0", "0", "0"],
         as: { kind: "box", size: ["60", "3", "24"] },

@@ -89,6 +89,7 @@ export const demoStockroom: StockroomInput = {
     },
     {
       id: "sht-2.5in",
+      unit: "in",
       name: "Square tube 2 1/2 × 2 1/2 × 3/16 in",
       shape: { kind: "squareTube", size: [2.5 * inch, 2.5 * inch, (3 / 16) * inch], corners: "coldFormed" },
       material: "A500",
@@ -102,6 +103,7 @@ export const demoStockroom: StockroomInput = {
     },
     {
       id: "board-1x6",
+      unit: "in",
       name: "Cedar board 1 × 6 nominal (3/4 × 5 1/2)",
       shape: { kind: "timber", size: [5.5 * inch, 0.75 * inch] },
       material: "cedar",
@@ -165,6 +167,7 @@ export const demoStockroom: StockroomInput = {
     },
     {
       id: "ext-ply-3-4in",
+      unit: "in",
       name: "Exterior ply 3/4 in",
       material: "fir ply",
       thickness: 0.75 * inch,

@@ -141,7 +141,7 @@ test("the stockroom: a price taken away makes totals incomplete, put back it cou
   await price.press("Enter");
   await page.waitForLoadState("networkidle");
   await page.goto("/jobs/hl-204?stage=buy");
-  await expect(page.getByText("183.92 EUR")).toBeVisible();
+  await expect(page.getByText("183.54 EUR")).toBeVisible();
 });
 
 test("pieces longer than every bar are listed as unplaced with why, the rest is laid out", async ({
@@ -221,4 +221,54 @@ test("bad requests get a sentence and a 4xx, never a stack", async ({ page, requ
   expect(unknown?.status()).toBe(404);
   await page.getByRole("link", { name: "Back to all jobs" }).click();
   await expect(page.getByRole("heading", { name: "Jobs" })).toBeVisible();
+});
+
+test("the stockroom: fields changed one right after the other are all kept", async ({ page }) => {
+  let kept = 0;
+  page.on("response", (response) => {
+    if (response.request().method() === "PUT" && response.ok()) kept++;
+  });
+  await page.goto("/stockroom");
+  const field = (name: string) => page.getByRole("textbox", { name: `${name} of Flat 40 × 5` });
+  await field("Kerf").fill("3");
+  await field("Kerf").press("Tab");
+  await page.keyboard.type("7");
+  await page.keyboard.press("Tab");
+  await page.keyboard.type("8");
+  await page.keyboard.press("Tab");
+  await expect.poll(() => kept).toBe(3);
+  await page.reload();
+  await expect(field("Kerf")).toHaveValue("3");
+  await expect(field("Trim, start")).toHaveValue("7");
+  await expect(field("Trim, end")).toHaveValue("8");
+  for (const [name, value] of [
+    ["Kerf", "2.5"],
+    ["Trim, start", "5"],
+    ["Trim, end", "5"],
+  ] as const) {
+    await field(name).fill(value);
+    await field(name).press("Enter");
+  }
+  await expect.poll(() => kept).toBe(6);
+});
+
+test("settings of the shop: its unit is that of new jobs, its currency stands beside every price", async ({
+  page,
+}) => {
+  await page.goto("/settings");
+  await expectAccessible(page);
+  const currency = page.getByRole("textbox", { name: "Currency of all prices" });
+  await expect(currency).toHaveValue("EUR");
+  const answered = () => page.waitForResponse((response) => response.request().method() === "PUT");
+  await currency.fill("CHF");
+  await Promise.all([answered(), currency.press("Enter")]);
+  await page.goto("/jobs/hl-211?stage=buy");
+  await expect(page.getByText("prices in CHF")).toBeVisible();
+  // Feet by choice of the job, where it is in inches or feet.
+  await page.getByLabel("Feet are written").click();
+  await page.getByRole("option", { name: "12' 7\"" }).click();
+  await expect(page.getByRole("cell", { name: /^\d+' \d+"$/ }).first()).toBeVisible();
+  await page.goto("/settings");
+  await currency.fill("EUR");
+  await Promise.all([answered(), currency.press("Enter")]);
 });

@@ -22,11 +22,11 @@ test("the potting bench by hand: a panel to another sheet, locked, filled again,
   await layOutBoard(page);
   await expect(page.getByText(/^Sheet 2/)).toHaveCount(0);
 
-  const moved = page.getByRole("button", { name: /^N, 486 × 326 on sheet 2$/ });
-  await dragTo(page, /^N, 486 × 326 on sheet 1/, "text=Drop here: another 1525", [0.3, 0.5], moved);
+  const moved = page.getByRole("button", { name: /^N, 486 × 326 mm on sheet 2$/ });
+  await dragTo(page, /^N, 486 × 326 mm on sheet 1/, "text=Drop here: another 1525", [0.3, 0.5], moved);
   await expect(stockOf(page, /^Birch ply 12/)).toContainText("2 sheets");
   await page.keyboard.press("l");
-  const locked = page.getByRole("button", { name: /^N, 486 × 326 on sheet \d, locked$/ });
+  const locked = page.getByRole("button", { name: /^N, 486 × 326 mm on sheet \d, locked$/ });
   await expect(locked).toBeVisible();
   await expectAccessible(page);
 
@@ -42,7 +42,7 @@ test("the potting bench by hand: a panel to another sheet, locked, filled again,
   await expect(page.getByText(/^Sheet 2/)).toHaveCount(0);
 
   // By keys: a place further along, refused against the grain, let lie knowingly, set aside and back.
-  const small = page.getByRole("button", { name: /^O, 476 × 90 on sheet 1$/ }).first();
+  const small = page.getByRole("button", { name: /^O, 476 × 90 mm on sheet 1$/ }).first();
   await small.focus();
   await page.keyboard.press("t");
   await expect(page.getByText("Its grain would run across that of the sheet.")).toBeVisible();
@@ -111,13 +111,13 @@ test("from the rack: used first, set aside, released with labels, and on paper",
   await page.getByRole("button", { name: /^Settings/ }).click();
   await page.getByLabel("Rack pieces").click();
   await page.getByRole("option", { name: "Used up first" }).click();
-  await page.getByLabel("Least rest to keep, mm").fill("250");
-  await page.getByLabel("Least rest to keep, mm").press("Enter");
+  await page.getByLabel("Smallest offcut to keep, mm").fill("250");
+  await page.getByLabel("Smallest offcut to keep, mm").press("Enter");
   await page.keyboard.press("Escape");
   await saved(page);
-  await expect(page.getByText(/^Stale: .*kerf, trims or stock sizes changed since/)).toBeVisible();
+  await expect(page.getByText(/^Stale: .*the use of the rack.* changed since/)).toBeVisible();
   await layOutBoard(page);
-  await expect(page.getByText(new RegExp(`905 × 615 · ${label} from the rack`))).toBeVisible();
+  await expect(page.getByText(new RegExp(`905 × 615 mm · ${label} from the rack`))).toBeVisible();
 
   await page.goto("/rack");
   await expect(page.getByRole("row", { name: new RegExp(label) })).toContainText("HL-204");
@@ -165,7 +165,7 @@ test("sides kept together as one blank, grooves told before it is parted", async
   await expect(page.getByText(/^Stale/)).toHaveCount(0, { timeout: 30_000 });
   await expect(page.getByRole("button", { name: "Keep together (1)" })).toBeVisible();
   await page.getByText(/Cutting order of sheet 1/).click();
-  await expect(page.getByRole("cell", { name: "groove, before it is parted" }).first()).toBeVisible();
+  await expect(page.getByRole("cell", { name: "groove, before separating" }).first()).toBeVisible();
 });
 
 test("bars by hand, and two jobs laid out together", async ({ page }) => {

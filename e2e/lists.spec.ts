@@ -74,7 +74,7 @@ test("a cut list and a buying list: columns, sixteenths, a cell typed over, what
     "End 2 °",
     "Cut length (in)",
   ]);
-  await expect(grid.getByText("21 x 620 x 1420")).toBeVisible();
+  await expect(grid.getByText("21 x 612 x 1420")).toBeVisible();
   const csv = (await textOf(await takeOut(page, /Saw list \(CSV\)/))).split("\r\n");
   expect(csv[0]).toBe("Stock,Mark,How many,Name,Size,End 1 °,End 2 °,Cut length (in)");
   // 1400 mm are 55.118 in, to the nearest sixteenth 55 1/8.

@@ -85,7 +85,7 @@ test("a gusset is made of a panel: its corners follow its size, faults are told,
 
   await openStage(page, "Layout");
   await page.getByRole("button", { name: "Lay out", exact: true }).click();
-  await expect(page.getByRole("button", { name: /^A, 160 × 120 on sheet 1/ })).toBeVisible({
+  await expect(page.getByRole("button", { name: /^A, 160 × 120 mm on sheet 1/ })).toBeVisible({
     timeout: 30_000,
   });
 });
@@ -101,8 +101,8 @@ test("brackets along their outlines: by hand, filled round a lock, cut another w
   await expect(plate).toContainText(/2 sheets.*proven best/, { timeout: 30_000 });
   await expect(page.getByRole("button", { name: "Lay out again" })).toBeEnabled({ timeout: 30_000 });
 
-  const lugs = page.getByRole("button", { name: /^E, 40 × 55 on sheet 3/ });
-  await dragTo(page, /^E, 40 × 55 on sheet 1/, "text=Drop here: another 1000", [0.3, 0.5], lugs);
+  const lugs = page.getByRole("button", { name: /^E, 40 × 55 mm on sheet 3/ });
+  await dragTo(page, /^E, 40 × 55 mm on sheet 1/, "text=Drop here: another 1000", [0.3, 0.5], lugs);
   await expect(plate).toContainText("3 sheets");
   await lugs.click();
   const place = async () => (await lugs.boundingBox())?.x ?? 0;
@@ -112,7 +112,7 @@ test("brackets along their outlines: by hand, filled round a lock, cut another w
   await page.keyboard.press("ArrowRight");
   await expect(page.getByText("E has no place further right on this sheet.")).toBeVisible();
   await page.keyboard.press("t");
-  await expect(page.getByRole("button", { name: /^E, 40 × 55 on sheet 3, turned by/ })).toBeVisible();
+  await expect(page.getByRole("button", { name: /^E, 40 × 55 mm on sheet 3, turned by/ })).toBeVisible();
   await page.keyboard.press("o");
   await expect(page.getByRole("button", { name: /^E, .* sheet 3, .*other face up/ })).toBeVisible();
   await page.keyboard.press("l");
@@ -140,7 +140,7 @@ test("brackets along their outlines: by hand, filled round a lock, cut another w
   await expect(page.getByText(/Stale: .*the way in which it is cut changed since/)).toBeVisible();
   await page.getByRole("button", { name: /Lay out again|Fill round the locks/ }).click();
   await expect(
-    page.getByRole("button", { name: /^C, 360 × 100 on sheet 1|^C, 100 × 360 on sheet 1/ }).first(),
+    page.getByRole("button", { name: /^C, 360 × 100 mm on sheet 1|^C, 100 × 360 mm on sheet 1/ }).first(),
   ).toBeVisible({
     timeout: 30_000,
   });

@@ -20,7 +20,7 @@ test("a wider potting bench: flagged rows, stale layouts, new totals, PDF and CS
   await expect(page.getByText("balances")).toBeVisible();
 
   await openStage(page, "Buy");
-  await expect(page.getByText("183.92 EUR").first()).toBeVisible();
+  await expect(page.getByText("183.54 EUR").first()).toBeVisible();
   await openStage(page, "Layout");
   await page.getByRole("button", { name: "Lay out all" }).click();
   await expect(page.getByText("proven best", { exact: true }).first()).toBeVisible();
@@ -53,14 +53,14 @@ test("a wider potting bench: flagged rows, stale layouts, new totals, PDF and CS
   await expect(page.getByRole("row", { name: /trim an edge × 2/ })).toBeVisible();
 
   await openStage(page, "Buy");
-  await expect(page.getByText("183.92 EUR")).toHaveCount(0);
+  await expect(page.getByText("183.54 EUR")).toHaveCount(0);
   await expect(page.getByText("by layout, whole bars and sheets")).toBeVisible();
 
   const csv = await textOf(await takeOut(page, /Cut list \(CSV\)/));
   expect(csv.split("\r\n")[0]).toBe(
-    "Stock,Material,Mark,Name,Count,Cut length,Width,Thick,End 1 °,End 2 °,Ends stand,Note",
+    "Stock,Material,Mark,Name,Count,Cut length,Width,Thick,End 1 °,End 2 °,Ends stand,Note,Grain,Edging",
   );
-  expect(csv).toContain("Square tube 40 × 40 × 3,S235,A,Top rail,2,1500,,,45,45,opposed,");
+  expect(csv).toContain("Square tube 40 × 40 × 3,S235,A,Top rail,2,1500,,,45,45,opposed,,,");
 
   const pdf = await takeOut(page, /Shop papers, A4/);
   expect(pdf.suggestedFilename()).toMatch(/^HL-204-copy-shop-papers-r\d+\.pdf$/);

@@ -131,7 +131,7 @@ test("rows by hand: put together, split off, moved, put back; pieces left out an
   await expect(page.getByText("There is no row with the mark ZZ.")).toBeVisible();
   await page.getByLabel(/Mark of the row/).fill("B");
   await page.getByRole("button", { name: "Move it there" }).click();
-  await expect(page.getByText(/differ by more than 5 mm or 1°/)).toBeVisible();
+  await expect(page.getByText(/differ by more than near twins do/)).toBeVisible();
   await page.keyboard.press("Escape");
 
   await row(page, "G").click();

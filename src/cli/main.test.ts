@@ -46,7 +46,7 @@ describe("rustic-tally", () => {
     expect(balance.design).toBe(balance.inRows + balance.bought + balance.leftOut);
     const asCsv = run("tally", job, "--list", "cut", "--format", "csv");
     expect(asCsv.stdout.split("\r\n")[0]).toBe(
-      "Stock,Material,Mark,Name,Count,Cut length,Width,Thick,End 1 °,End 2 °,Ends stand,Note",
+      "Stock,Material,Mark,Name,Count,Cut length,Width,Thick,End 1 °,End 2 °,Ends stand,Note,Grain,Edging",
     );
     expect(run("tally", job, "--variant", "1000 wide").stdout).toContain('"length": 1000');
   });

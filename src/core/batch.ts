@@ -1,5 +1,7 @@
 /** Several jobs laid out together: one set of tasks, each piece still named with its job and mark. */
+
 import type { Job } from "./job";
+import { jobStyle } from "./job";
 import { type LayoutTask, type NamedRow, tasksOfRows } from "./layout";
 import { createPipeline } from "./pipeline";
 import type { Rack, Stockroom } from "./stockroom";
@@ -17,6 +19,8 @@ export function batchTasks(
 ): readonly LayoutTask[] {
   const names = distinctNames(jobs.map(({ code }) => code));
   const rows: NamedRow[] = [];
+  // Several jobs may write lengths in several ways: the first of them says it.
+  const [first] = jobs;
   const blankGroups: Record<string, Job["blankGroups"][string] & { job: string }> = {};
   jobs.forEach(({ id, job }, i) => {
     const name = names[i] ?? id;
@@ -25,7 +29,12 @@ export function batchTasks(
     for (const group of Object.values(job.blankGroups))
       blankGroups[`${id}/${group.id}`] = { ...group, job: name };
   });
-  return tasksOfRows(rows, { stockroom, wishes: { layoutSettings: {}, blankGroups }, rack, variant: "" });
+  return tasksOfRows(rows, {
+    stockroom,
+    wishes: { layoutSettings: {}, blankGroups, ...(first ? { style: jobStyle(first.job) } : {}) },
+    rack,
+    variant: "",
+  });
 }
 
 function distinctNames(codes: readonly string[]): readonly string[] {

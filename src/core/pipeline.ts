@@ -2,10 +2,20 @@
  * The whole way from a job document to its lists, each stage remembered by the identity of what it was
  * made from. The browser, the server and the command line run this same function.
  */
-import { type Job, RECORD_SCHEMAS, resolveSizes, type Sizes, type TableName, type VariantId } from "./job";
+
+import {
+  type Job,
+  type JobInfo,
+  RECORD_SCHEMAS,
+  resolveSizes,
+  type Sizes,
+  type TableName,
+  type VariantId,
+} from "./job";
 import { remembersEach, remembersLast } from "./kernel";
 import { type KeptLayout, type LayoutTask, layoutTasks } from "./layout";
-import { buyingList, cutList, type ListTable } from "./lists";
+import { type BuyingStyle, buyingList, cutList, type ListTable } from "./lists";
+import type { LengthStyle } from "./measure";
 import { type Quantities, quantitiesOf } from "./quantities";
 import { createShaper, type Shape } from "./shape";
 import { EMPTY_RACK, type Rack, type Stockroom } from "./stockroom";
@@ -52,7 +62,7 @@ export function createPipeline(): Pipeline {
   const memory = { sizes: remembersEach<object, Sizes>() };
   // Sizes hang on nothing but the key sizes, the variants and the unit: other edits leave them the same object.
   const sizes = (job: Job, variant: VariantId | null) =>
-    memory.sizes(memory, [job.keySizes, job.variants, job.info.job.unit, variant], () =>
+    memory.sizes(memory, [job.keySizes, job.variants, job.info.job.unit, job.info.job.format, variant], () =>
       resolveSizes(job, variant),
     );
   const shape = remembersLast(createShaper());
@@ -65,11 +75,17 @@ export function createPipeline(): Pipeline {
       blankGroups: Job["blankGroups"],
       rack: Rack,
       shown: string,
-    ) => layoutTasks(rows, stockroom, { layoutSettings, blankGroups }, rack, shown),
+      style: LengthStyle,
+    ) => layoutTasks(rows, stockroom, { layoutSettings, blankGroups, style }, rack, shown),
   );
   const quantities = remembersLast(quantitiesOf);
   const cut = remembersLast(cutList);
   const buying = remembersLast(buyingList);
+  // The same objects as long as the job's details are the same, so that nothing that takes them is computed again.
+  const style = remembersLast((info: JobInfo): LengthStyle => ({ unit: info.unit, format: info.format }));
+  const buyingStyle = remembersLast(
+    (info: JobInfo): BuyingStyle => ({ unit: info.unit, format: info.format, feet: info.feet }),
+  );
   const design = remembersDesign();
   return (document, variant, stockroom, kept, rack = EMPTY_RACK) => {
     const job = design(document);
@@ -77,7 +93,15 @@ export function createPipeline(): Pipeline {
     const solids = shape(job, resolved, stockroom);
     const rows = tally(job, solids, stockroom);
     const { layoutSettings, blankGroups } = job;
-    const laid = tasks(rows, stockroom, layoutSettings, blankGroups, rack, variant ?? "");
+    const laid = tasks(
+      rows,
+      stockroom,
+      layoutSettings,
+      blankGroups,
+      rack,
+      variant ?? "",
+      style(job.info.job),
+    );
     const sums = quantities(job, rows, stockroom, kept, laid);
     return {
       sizes: resolved,
@@ -86,7 +110,7 @@ export function createPipeline(): Pipeline {
       tasks: laid,
       quantities: sums,
       cutList: cut(job.info.job, rows, stockroom),
-      buyingList: buying(sums),
+      buyingList: buying(sums, buyingStyle(job.info.job)),
     };
   };
 }

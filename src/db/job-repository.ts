@@ -72,12 +72,16 @@ export type LoggedStep = {
   readonly name: string;
   readonly edit: Edit | null;
   readonly diff: Diff;
+  /** What its sender calls it; null: it has no name. */
+  readonly editId?: string | null;
 };
 export type Decision<T> = { readonly step: LoggedStep | null; readonly answer: T };
 export type LogView = {
   readonly stored: StoredJob;
   /** Diffs of all steps after a revision, oldest first. */
   readonly since: (revision: number) => Promise<readonly Diff[]>;
+  /** Whether an edit of that name was carried out before. */
+  readonly wasApplied: (editId: string) => Promise<boolean>;
   /** The newest edit that can be undone, the oldest of the undone that can be done again. */
   readonly last: (
     which: "undo" | "redo",
@@ -122,6 +126,13 @@ function viewOf(tx: Transaction, stored: StoredJob): LogView {
       return rows
         .filter((row) => row.revision > revision)
         .map((row) => diffOfToday(JSON.parse(row.diff) as Diff));
+    },
+    wasApplied: async (editId) => {
+      const [row] = await tx
+        .select({ id: editLog.id })
+        .from(editLog)
+        .where(and(eq(editLog.jobId, stored.id), eq(editLog.editId, editId)));
+      return row !== undefined;
     },
     last: async (which) => {
       const row = await lastStep(tx, stored.id, which);
@@ -173,6 +184,7 @@ async function carryOut(
     action: step.action,
     name: step.name,
     state: "applied",
+    editId: step.editId ?? null,
     edit: step.edit ? JSON.stringify(step.edit) : null,
     diff: JSON.stringify(step.diff),
     at,

@@ -2,16 +2,16 @@
  * Kept layouts, of jobs and of batches. Keeping one sets the rack pieces aside that it uses; releasing it takes them out of
  * the rack and puts the rests into it: in one transaction, so that nothing is promised twice.
  */
-import { randomUUID } from "node:crypto";
+import { createHash, randomUUID } from "node:crypto";
 import { and, asc, eq } from "drizzle-orm";
-import { type KeptLayout, restsToKeep, stockOfTask, usedRack } from "@/core/layout";
+import { type KeptLayout, restsToKeep, stockOfKept, usedRack } from "@/core/layout";
 import { readBarProblem } from "@/core/layout/bars";
 import { readShapeProblem } from "@/core/layout/shapes";
-import { readSheetProblem } from "@/core/layout/sheets";
+import { readSheetProblem, withOffcuts } from "@/core/layout/sheets";
 import type { RackPiece } from "@/core/stockroom";
 import type { Connection, Database } from "./database";
 import { addRackPieces, type Holding, holdRack, type Transaction, takeHeld } from "./rack-repository";
-import { batchLayouts, layouts } from "./schema";
+import { batchLayouts, layouts, releasedLayouts } from "./schema";
 
 /** Whose layouts they are: a variant of a job ("" for its own sizes), or a batch. */
 export type LayoutOwner =
@@ -36,8 +36,12 @@ function parsed(text: string, releasedAt: number | null): StoredLayout {
   switch (kept.kind) {
     case "bars":
       return { ...kept, problem: readBarProblem(kept.problem), releasedAt };
-    case "sheets":
-      return { ...kept, problem: readSheetProblem(kept.problem), releasedAt };
+    case "sheets": {
+      const problem = readSheetProblem(kept.problem);
+      // Offcuts always come from the tree of cuts, also those of a layout that was stored before there was one.
+      const sheets = kept.layout.sheets.map((sheet) => withOffcuts(problem, sheet));
+      return { ...kept, problem, layout: { ...kept.layout, sheets }, releasedAt };
+    }
     default:
       return { ...kept, problem: readShapeProblem(kept.problem), releasedAt };
   }
@@ -63,6 +67,7 @@ export async function saveLayout(
   try {
     await write((db) =>
       db.transaction(async (tx) => {
+        if (await wasReleased(tx, owner, kept)) throw new Refused(FROZEN);
         const refused = await holdRack(tx, holdingOf(owner, kept.taskId), usedRack(kept));
         // Thrown, so that nothing of it stands.
         if (refused !== null) throw new Refused(refused);
@@ -76,6 +81,36 @@ export async function saveLayout(
   }
 }
 class Refused extends Error {}
+const FROZEN = "This layout was released and stays as it is. Lay out again to make a new one.";
+
+/** The name of a layout; one without a name of its own is known by its task and by what lies where. */
+const idOf = (owner: LayoutOwner, { id, taskId, layout }: KeptLayout): string =>
+  id ??
+  createHash("sha256")
+    .update(inOrder([rackOwner(owner), taskId, layout]))
+    .digest("hex");
+
+/** A value as text in which the order of keys says nothing. */
+const inOrder = (value: unknown): string =>
+  JSON.stringify(value, (_, one: unknown) =>
+    one !== null && typeof one === "object" && !Array.isArray(one)
+      ? Object.fromEntries(Object.entries(one).sort(([a], [b]) => (a < b ? -1 : 1)))
+      : one,
+  );
+
+const rackOwner = (owner: LayoutOwner) => ("batch" in owner ? [owner.batch, ""] : [owner.job, owner.variant]);
+
+async function wasReleased(tx: Transaction, owner: LayoutOwner, kept: KeptLayout): Promise<boolean> {
+  const id = idOf(owner, kept);
+  const [found] = await tx
+    .select({ id: releasedLayouts.id })
+    .from(releasedLayouts)
+    .where(eq(releasedLayouts.id, id));
+  if (found !== undefined) return true;
+  // Those that were released before releases were recorded are known by their mark.
+  const now = (await layoutsIn(tx, owner)).find(({ taskId }) => taskId === kept.taskId);
+  return now !== undefined && now.releasedAt !== null && idOf(owner, now) === id;
+}
 
 async function put(tx: Transaction, owner: LayoutOwner, kept: KeptLayout, at: number): Promise<void> {
   const text = JSON.stringify({ ...kept, releasedAt: undefined });
@@ -113,11 +148,12 @@ export async function releaseLayout(
     db.transaction(async (tx) => {
       const found = (await layoutsIn(tx, owner)).find((kept) => kept.taskId === taskId);
       if (!found) return "There is no layout of that stock to release; lay it out first.";
-      if (found.releasedAt !== null) return "This layout is released already; lay out again to cut anew.";
+      if (found.releasedAt !== null || (await wasReleased(tx, owner, found)))
+        return "This layout is released already. Lay out again to make a new one.";
       const left = await takeHeld(tx, holdingOf(owner, taskId), at);
       const rests = restsToKeep(found).map(({ length, width }) => ({
         id: randomUUID(),
-        ...stockOfTask(taskId),
+        ...stockOfKept(found),
         length,
         width,
         place: "",
@@ -125,6 +161,15 @@ export async function releaseLayout(
         from: owner.code,
       }));
       const entered = await addRackPieces(tx, rests, at);
+      const [who = "", variant = ""] = rackOwner(owner);
+      await tx.insert(releasedLayouts).values({
+        id: idOf(owner, found),
+        owner: who,
+        variant,
+        taskId,
+        kept: JSON.stringify({ ...found, releasedAt: undefined }),
+        at,
+      });
       if ("batch" in owner)
         await tx
           .update(batchLayouts)

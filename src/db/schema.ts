@@ -2,7 +2,7 @@
  * The database: jobs as aggregates (the document as JSON with its revision) beside relational tables for
  * what is asked across jobs. Migrations are made from this file by drizzle-kit.
  */
-import { index, integer, primaryKey, real, sqliteTable, text } from "drizzle-orm/sqlite-core";
+import { index, integer, primaryKey, real, sqliteTable, text, uniqueIndex } from "drizzle-orm/sqlite-core";
 
 export const jobs = sqliteTable("jobs", {
   id: text("id").primaryKey(),
@@ -29,6 +29,8 @@ export const editLog = sqliteTable(
       .references(() => jobs.id, { onDelete: "cascade" }),
     /** Revision of the job after it. */
     revision: integer("revision").notNull(),
+    /** What its sender calls it: an edit that is sent twice is applied once. */
+    editId: text("edit_id"),
     action: text("action", { enum: ["edit", "undo", "redo"] }).notNull(),
     name: text("name").notNull(),
     state: text("state", { enum: ["applied", "undone", "dropped"] }).notNull(),
@@ -36,7 +38,10 @@ export const editLog = sqliteTable(
     diff: text("diff").notNull(),
     at: integer("at").notNull(),
   },
-  (table) => [index("edit_log_job").on(table.jobId, table.revision)],
+  (table) => [
+    index("edit_log_job").on(table.jobId, table.revision),
+    uniqueIndex("edit_log_edit").on(table.jobId, table.editId),
+  ],
 );
 
 /** Kept layouts, one for each variant and task of a job. */
@@ -79,6 +84,18 @@ export const batchLayouts = sqliteTable(
   },
   (table) => [primaryKey({ columns: [table.batchId, table.taskId] })],
 );
+
+/** Layouts that were released, as they were then: appended, never changed. */
+export const releasedLayouts = sqliteTable("released_layouts", {
+  /** The id of the layout. */
+  id: text("id").primaryKey(),
+  /** The job or the batch. */
+  owner: text("owner").notNull(),
+  variant: text("variant").notNull(),
+  taskId: text("task_id").notNull(),
+  kept: text("kept").notNull(),
+  at: integer("at").notNull(),
+});
 
 /** Offcuts in the rack. What has left it stays as a row, so that a label is never given twice. */
 export const rackPieces = sqliteTable("rack_pieces", {

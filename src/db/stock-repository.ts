@@ -74,13 +74,14 @@ export async function saveStockEntry(
   { write }: Connection,
   change: StockChange,
   expected: number | null,
-): Promise<number | "changed" | "exists"> {
+): Promise<number | "changed" | "exists" | "named"> {
   return write((db) =>
     db.transaction(async (tx) => {
       const { id } = change.entry;
       const [known] = await tx.select().from(stockEntries).where(eq(stockEntries.id, id));
       if (known && expected === null) return "exists";
       if ((known?.revision ?? null) !== expected) return "changed";
+      if (await isNameTaken(tx, change)) return "named";
       const [last] = await tx.select({ position: max(stockEntries.position) }).from(stockEntries);
       const row = rowOf(change, known?.position ?? (last?.position ?? 0) + 1, (known?.revision ?? 0) + 1);
       await tx.insert(stockEntries).values(row).onConflictDoUpdate({ target: stockEntries.id, set: row });
@@ -88,6 +89,19 @@ export async function saveStockEntry(
       return row.revision;
     }),
   );
+}
+
+/** Two entries of one kind with one name could not be told apart in any list. */
+async function isNameTaken(
+  tx: Parameters<Parameters<Database["transaction"]>[0]>[0],
+  { kind, entry }: StockChange,
+): Promise<boolean> {
+  const wanted = entry.name.trim().toLowerCase();
+  const same = await tx
+    .select({ id: stockEntries.id, name: stockEntries.name })
+    .from(stockEntries)
+    .where(eq(stockEntries.kind, kind));
+  return same.some(({ id, name }) => id !== entry.id && name.trim().toLowerCase() === wanted);
 }
 
 function rowOf(change: StockChange, position: number, revision: number) {

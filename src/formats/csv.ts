@@ -40,6 +40,10 @@ function harmless(field: string): string {
   return STARTS_A_FORMULA.test(field) && !PLAIN_NUMBER.test(field) ? `'${field}` : field;
 }
 
+/** A field as it was before it was made harmless. */
+const asTyped = (field: string) =>
+  field.startsWith("'") && STARTS_A_FORMULA.test(field.slice(1)) ? field.slice(1) : field;
+
 export function rowsToCsv(rows: readonly (readonly string[])[]): string {
   return `${Papa.unparse(rows.map((row) => row.map(harmless)) as string[][], { newline: "\r\n" })}\r\n`;
 }
@@ -77,7 +81,7 @@ export function listRows(input: Uint8Array | string): Result<readonly (readonly 
       what,
       why: `a quotation mark is not closed in row ${(broken.row ?? 0) + 1}`,
     });
-  return ok(parsed.data);
+  return ok(parsed.data.map((row) => row.map(asTyped)));
 }
 
 /** The sign that parts the heading row most often; a list of one column has none. */

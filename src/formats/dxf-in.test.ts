@@ -140,7 +140,7 @@ describe("the outline of a piece from a DXF file", () => {
     expect(why(text)).toContain(words);
   });
 
-  it("comes back from our own file as it left", () => {
+  it.each(["mm", "in", "ft"] as const)("comes back from our own file as it left, of a job in %s", (unit) => {
     const corners = roundedPolygon([
       { at: [0, 0], radius: 12 },
       { at: [160, 0], radius: 0 },
@@ -149,13 +149,18 @@ describe("the outline of a piece from a DXF file", () => {
       { at: [60, 120], radius: 0 },
       { at: [0, 120], radius: 20 },
     ]);
-    const text = shapesToDxf([
-      { kind: "curve", layer: "PANELS", corners: bulgedCorners(corners) },
-      { kind: "circle", layer: "HOLES", centre: [30, 60], radius: 6 },
-      { kind: "label", layer: "LABELS", at: [10, 10], height: 8, text: "A" },
-    ]);
+    const text = shapesToDxf(
+      [
+        { kind: "curve", layer: "PANELS", corners: bulgedCorners(corners) },
+        { kind: "circle", layer: "HOLES", centre: [30, 60], radius: 6 },
+        { kind: "label", layer: "LABELS", at: [10, 10], height: 8, text: "A" },
+      ],
+      unit,
+    );
+    expect(text).toMatch(new RegExp(`\\$INSUNITS\\s+70\\s+${unit === "mm" ? 4 : 1}\\s`));
     const back = read(text);
-    expect([back.length, back.width]).toEqual([160, 120]);
+    expect(back.length).toBeWithinMm(160, 1e-6);
+    expect(back.width).toBeWithinMm(120, 1e-6);
     expect(areaOf(back)).toBeWithinMm(loopArea(corners), 1e-6);
     expect(
       back.corners

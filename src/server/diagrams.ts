@@ -2,7 +2,8 @@
 import { type DiagramInput, diagramPages, fullSizeShapes, rackLabelPages } from "@/core/drawing";
 import { keptFor } from "@/core/layout";
 import { styleOf } from "@/core/lists";
-import { formatLength } from "@/core/measure";
+import { saySizes } from "@/core/measure";
+import { entryStyle } from "@/core/stockroom";
 import { type Connection, readRack } from "@/db";
 import { shapesToDxf } from "@/formats/dxf";
 import { drawnWithFonts, pagesToPdf } from "@/formats/pdf";
@@ -29,7 +30,7 @@ export async function printDiagrams(
   if (!task || !found) return null;
   const one: DiagramInput = { ...input, results: { tasks: [task] } };
   const heading = `${input.info.code} ${task.name}`;
-  if (format === "dxf") return shapesToDxf(fullSizeShapes(found.kept, styleOf(input.info)));
+  if (format === "dxf") return shapesToDxf(fullSizeShapes(found.kept, styleOf(input.info)), input.info.unit);
   if (format === "pdf") return pagesToPdf(heading, made, (measure) => diagramPages(one, "a4", measure));
   const [drawing] = await drawnWithFonts((measure) => diagramPages(one, "tall", measure));
   return drawing ? drawingToSvg(drawing, heading) : null;
@@ -42,14 +43,18 @@ export async function printRackLabels(
   made: Date,
 ): Promise<Uint8Array | null> {
   const [rack, stockroom] = await Promise.all([readRack(db), currentStockroom(db)]);
-  const style = { unit: "mm", format: { kind: "decimal", places: 1, trailingZeros: false } } as const;
   const labels = ids.flatMap((id) => {
     const piece = rack.find((one) => one.id === id);
     if (!piece) return [];
     const entry = stockroom.sectionById.get(piece.entry) ?? stockroom.boardById.get(piece.entry);
     const size = [piece.length, ...(piece.width === null ? [] : [piece.width])];
-    const words = `${size.map((value) => formatLength(value, style, 0.1)).join(" × ")} mm`;
-    return [{ piece, stock: entry?.name ?? "no longer in the stockroom", size: words }];
+    return [
+      {
+        piece,
+        stock: entry?.name ?? "no longer in the stockroom",
+        size: saySizes(size, entryStyle(entry?.unit ?? "mm")),
+      },
+    ];
   });
   return labels.length === 0
     ? null

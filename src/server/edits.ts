@@ -23,14 +23,23 @@ const refused = (problem: Problem, clash = false) => ({
   answer: { status: "refused", clash, message: sentence(problem) } as const,
 });
 
-/** Applies an edit that was made on `expectedRevision`. Null when there is no such job. */
+/**
+ * Applies an edit that was made on `expectedRevision`. Null when there is no such job. With an id it is applied once,
+ * however often it is sent: when the answer to it was lost, it is acknowledged again.
+ */
 export function submitEdit(
   db: Connection,
   id: string,
   expectedRevision: number,
   edit: Edit,
+  editId: string | null = null,
 ): Promise<StepOutcome | null> {
-  return stepJob<StepAnswer>(db, id, Date.now(), async ({ stored, since }) => {
+  return stepJob<StepAnswer>(db, id, Date.now(), async ({ stored, since, wasApplied }) => {
+    if (editId !== null && (await wasApplied(editId))) {
+      // Somebody may have been here since: then the sender gets the document as well.
+      const replayed = stored.revision !== expectedRevision + 1;
+      return { step: null, answer: { status: "applied", replayed } };
+    }
     const diff = applyEdit(stored.job, edit);
     if (!diff.ok) return refused(diff.problem, expectedRevision !== stored.revision);
     const replayed = expectedRevision < stored.revision;
@@ -39,7 +48,7 @@ export function submitEdit(
       if (shared) return refused({ kind: "changedMeanwhile", what: nameOf(stored, shared) }, true);
     }
     return {
-      step: { action: "edit", name: editName(edit), edit, diff: diff.value },
+      step: { action: "edit", name: editName(edit), edit, diff: diff.value, editId },
       answer: { status: "applied", replayed },
     };
   });

@@ -20,3 +20,4 @@ export {
 } from "./jobs";
 export { KeptSchema, keptFault } from "./kept-layout";
 export { type ComputedJob, computeJob, fileName, printInput, printJob, printList } from "./papers";
+export { readShop, type Shop, ShopSchema, writeShop } from "./shop";

@@ -17,6 +17,13 @@ const outcome = {
 };
 const text = v.pipe(v.string(), v.maxLength(200));
 const common = {
+  id: v.exactOptional(v.pipe(v.string(), v.minLength(1), v.maxLength(60))),
+  stock: v.exactOptional(
+    v.object({
+      entry: v.pipe(v.string(), v.maxLength(200)),
+      material: v.nullable(v.pipe(v.string(), v.maxLength(60))),
+    }),
+  ),
   taskId: v.pipe(v.string(), v.minLength(1), v.maxLength(300)),
   fingerprint: v.pipe(v.string(), v.maxLength(5_000_000)),
   revision: whole,

@@ -93,6 +93,14 @@ describe("the rack", () => {
     expect(released.entered[0]).toMatchObject({ label: "R-3", entry: "ply", from: "T-1", holder: null });
     expect((await readRack(db)).some((piece) => piece.label === "R-2")).toBe(false);
     expect(await releaseLayout(db, own, task, 9)).toContain("released already");
+    // Kept again, or changed by hand, it is still the layout that was released; a new one is a new one.
+    const rackBefore = (await readRack(db)).length;
+    expect(await saveLayout(db, own, layoutOn("gone", one), 9)).toContain("released and stays");
+    expect(await saveLayout(db, own, { ...layoutOn("gone", one), revision: 7 }, 9)).toContain(
+      "released and stays",
+    );
+    expect(await releaseLayout(db, own, task, 9)).toContain("released already");
+    expect((await readRack(db)).length).toBe(rackBefore);
     const labels = await printRackLabels(
       db,
       released.entered.map((piece) => piece.id),

@@ -72,6 +72,24 @@ describe("edits with an expected revision", () => {
     expect(widthOf((await findJob(db, id))?.job)).toBe("700");
   });
 
+  it("sent twice because the answer was lost are applied once and acknowledged twice", async () => {
+    const id = await fresh();
+    const send = (revision: number) => submitEdit(db, id, revision, width("700"), "edit-1");
+    const [first, second] = [must(await send(1)), must(await send(1))];
+    expect([first.answer, second.answer]).toEqual([
+      { status: "applied", replayed: false },
+      { status: "applied", replayed: false },
+    ]);
+    expect([second.stored.revision, second.steps.undo]).toEqual([2, "Set a key size to 700"]);
+    // Somebody else was here before it was sent again: it is acknowledged, and the sender gets the newer document.
+    await edit(id, 2, depth("450"));
+    expect(must(await send(1))).toMatchObject({ answer: { status: "applied", replayed: true } });
+    expect((await findJob(db, id))?.revision).toBe(3);
+    // Another job may use the same id.
+    const other = await fresh();
+    expect(must(await submitEdit(db, other, 1, width("650"), "edit-1")).stored.revision).toBe(2);
+  });
+
   it("from a second tab are replayed on the newer document when they touch other records", async () => {
     const id = await fresh();
     await edit(id, 1, width("700"));

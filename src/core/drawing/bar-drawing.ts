@@ -47,11 +47,15 @@ export function barDrawing(input: BarDrawingInput, size: BarDrawingSize): readon
   const x = whole - Math.max(0, end) - bar.remainder;
   const label = formatLength(bar.remainder, style, 0.1);
   const room = bar.remainder * scale;
-  if (bar.remainder > 0 && size.measure(`${label} left`, text * 0.85, "condensed") < room - 2 * line) {
+  const words = [`offcut ${label}`, label].find(
+    (one) => size.measure(one, text * 0.85, "condensed") < room - 2 * line,
+  );
+  // What is not worth keeping goes to waste without a word.
+  if (bar.remainder > 0 && bar.remainder >= problem.keep && words !== undefined) {
     items.push({
       kind: "text",
       at: [x * scale + room / 2, depth / 2],
-      text: `${label} left`,
+      text: words,
       size: text * 0.85,
       face: "condensed",
       align: "centre",

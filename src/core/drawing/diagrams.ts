@@ -1,13 +1,13 @@
 /** The diagrams of one stock size: on pages to a stated scale, and at full size as shapes on layers. */
 import earcut from "earcut";
 import type { BulgedCorner, Vec2 } from "../geometry";
-import { at } from "../kernel";
+import { at, timesWords } from "../kernel";
 import { type KeptLayout, pieceKey } from "../layout";
 import { pieceOutlines } from "../layout/bars";
 import { lyingCorners, lyingHoles } from "../layout/shapes";
 import { cutLines } from "../layout/sheets";
 import type { styleOf } from "../lists";
-import { formatLength } from "../measure";
+import { formatLength, sayLength, saySizes } from "../measure";
 import type { Drawing, TextMeasure } from "./display";
 import { Flow, PAGE_SIZES, type PageSize, title } from "./flow";
 import { type DiagramInput, layoutBlock } from "./print";
@@ -127,7 +127,6 @@ function sheetFrame(
   base: number,
   style: ReturnType<typeof styleOf>,
 ): readonly FullShape[] {
-  const size = (value: number) => formatLength(value, style, 0.1);
   return [
     { kind: "outline", layer: "STOCK", points: box(0, base, length, width) },
     {
@@ -135,7 +134,7 @@ function sheetFrame(
       layer: "LABELS",
       at: [0, base + width + 20],
       height: 40,
-      text: `Sheet ${index + 1}: ${size(length)} x ${size(width)}`,
+      text: `Sheet ${index + 1}: ${saySizes([length, width], style)}`,
     },
   ];
 }
@@ -189,7 +188,7 @@ function barShapes(
     const depth = Math.max(BAR_DEPTH, ...depths);
     const base = i * (depth + SPACE);
     const stock = at(problem.stock, bar.stock);
-    const times = bar.times === 1 ? "once" : `${bar.times} times`;
+    const times = timesWords(bar.times);
     shapes.push(
       { kind: "outline", layer: "STOCK", points: box(0, base, stock.length, depth) },
       {
@@ -197,7 +196,7 @@ function barShapes(
         layer: "LABELS",
         at: [0, base + depth + 10],
         height: 25,
-        text: `Pattern ${i + 1}, ${times}: ${size(stock.length)}`,
+        text: `Pattern ${i + 1}, ${times}: ${sayLength(stock.length, style)}`,
       },
     );
     pieceOutlines(problem, bar).forEach(({ start, end }, place) => {

@@ -2,8 +2,9 @@
  * The shop papers: cut list with silhouettes, bar and sheet diagrams to a stated scale, buying list, on
  * pages of one size with a head that names the job, its revision and the page.
  */
+
 import type { Vec2 } from "../geometry";
-import { at } from "../kernel";
+import { agreeing, at, timesWords } from "../kernel";
 import {
   adviceFor,
   type KeptLayout,
@@ -19,6 +20,7 @@ import type { ShapeProblem } from "../layout/shapes";
 import type { SheetProblem } from "../layout/sheets";
 import { barOrderTable, type ListTable, shapePiecesTable, sheetOrderTable, styleOf } from "../lists";
 import type { LengthStyle } from "../measure";
+import { sayLength, saySizes } from "../measure";
 import { isMetal, type SawEntry } from "../stockroom";
 import type { Tally } from "../tally";
 import { barDrawing } from "./bar-drawing";
@@ -98,7 +100,10 @@ export function layoutBlock(flow: Flow, task: LayoutTask, input: DiagramInput, m
     return;
   }
   const { kept, stale } = found;
-  const head: DrawItem[] = [line(name, 3, "strong", "ink"), line(layoutFacts(kept), 7.6)];
+  const head: DrawItem[] = [
+    line(name, 3, "strong", "ink"),
+    line(layoutFacts(kept, styleOf(input.info)), 7.6),
+  ];
   if (stale)
     head.push(
       line(
@@ -161,27 +166,31 @@ function orderBlock(flow: Flow, table: ListTable, measure: TextMeasure, draw: Dr
 }
 
 /** Number, proof and settings of a layout in one line. */
-export function layoutFacts(kept: KeptLayout): string {
+export function layoutFacts(kept: KeptLayout, style: LengthStyle): string {
   const { count, proven, lowerBound, lowerBoundOf } = kept.layout;
-  const noun = kept.kind === "bars" ? (count === 1 ? "bar" : "bars") : count === 1 ? "sheet" : "sheets";
+  const noun = agreeing(count, kept.kind === "bars" ? "bar" : "sheet");
   const bound = lowerBoundOf === "cost" ? `cost at least ${lowerBound.toFixed(2)}` : `at least ${lowerBound}`;
   const proof = proven ? "proven best" : `not proven: ${bound}`;
-  return `${count} ${noun}, ${proof} · ${settingsWords(kept)} (mm)`;
+  return `${count} ${noun}, ${proof} · ${settingsWords(kept, style)}`;
 }
 
-function settingsWords(kept: KeptLayout): string {
-  if (kept.kind === "bars") return `kerf ${kept.problem.kerf}, ${barSettings(kept.problem.trim)}`;
+function settingsWords(kept: KeptLayout, style: LengthStyle): string {
+  const say = (mm: number) => sayLength(mm, style);
+  if (kept.kind === "bars") return `kerf ${say(kept.problem.kerf)}, ${barSettings(kept.problem.trim, say)}`;
   if (kept.kind === "shapes") {
     const { gap, margin, step } = kept.problem;
-    return `gap ${gap}, margin ${margin}, ${step === 0 ? "as drawn" : `turned in steps of ${step}°`}`;
+    return `gap ${say(gap)}, margin ${say(margin)}, ${step === 0 ? "as drawn" : `turned in steps of ${step}°`}`;
   }
   const { kerf, trim, stages } = kept.problem;
-  return `kerf ${kerf}, trim ${trim}, ${stages === null ? "any number of stages" : `${stages} stages`}`;
+  return `kerf ${say(kerf)}, trim ${say(trim)}, ${stages === null ? "any number of stages" : `${stages} stages`}`;
 }
 
-function barSettings(trim: number | { readonly start: number; readonly end: number }): string {
+function barSettings(
+  trim: number | { readonly start: number; readonly end: number },
+  say: (mm: number) => string,
+): string {
   const { start, end } = typeof trim === "number" ? { start: trim, end: trim } : trim;
-  return start === end ? `trim ${start} each end` : `trim ${start} and ${end}`;
+  return start === end ? `trim ${say(start)} each end` : `trim ${say(start)} and ${say(end)}`;
 }
 
 type Block = { readonly height: number; readonly items: readonly DrawItem[] };
@@ -209,8 +218,8 @@ function barBlocks(
       { bar, problem, pieces, style, shownOf: (piece) => rowOf(piece)?.shown ?? null },
       { scale: 1 / ratio, depth: 6, line: 0.25, text: 3, measure },
     );
-    const times = bar.times === 1 ? "once" : `${bar.times} times`;
-    const words = `Pattern ${i + 1}, ${times}, from ${stock.length} mm · lengths at scale 1:${ratio}`;
+    const times = timesWords(bar.times);
+    const words = `Pattern ${i + 1}, ${times}, from ${sayLength(stock.length, style)} · lengths at scale 1:${ratio}`;
     return { height: 15, items: [line(words, 2.6), ...movedBy(items, [0, 5.5])] };
   });
 }
@@ -238,14 +247,19 @@ function sheetDrawer(
             size,
           );
   const showsGrain = kept.kind === "sheets" || kept.problem.shapes.some(({ grain }) => grain);
-  return { draw, measure, showsGrain };
+  return { draw, measure, showsGrain, style };
 }
-type DrawBlocks = { readonly draw: DrawSheet; readonly measure: TextMeasure; readonly showsGrain: boolean };
+type DrawBlocks = {
+  readonly draw: DrawSheet;
+  readonly measure: TextMeasure;
+  readonly showsGrain: boolean;
+  readonly style: LengthStyle;
+};
 
 function sheetBlocks(
   flow: Flow,
   { problem, layout }: KeptSheets | KeptShapes,
-  { draw, measure, showsGrain }: DrawBlocks,
+  { draw, measure, showsGrain, style }: DrawBlocks,
 ): readonly Block[] {
   return layout.sheets.map((sheet, i) => {
     const stock = at<ShapeProblem["stock"][number] | SheetProblem["stock"][number]>(
@@ -255,7 +269,7 @@ function sheetBlocks(
     const ratio = Math.max(scaleToFit(stock.length, flow.width), scaleToFit(stock.width, flow.fullRoom - 30));
     const items = draw(i, { scale: 1 / ratio, line: 0.25, text: 3.2, measure });
     const grain = showsGrain && stock.grain ? `, grain along the ${stock.grain}` : "";
-    const words = `Sheet ${i + 1}, ${stock.length} × ${stock.width} mm${grain} · scale 1:${ratio}`;
+    const words = `Sheet ${i + 1}, ${saySizes([stock.length, stock.width], style)}${grain} · scale 1:${ratio}`;
     return {
       height: stock.width / ratio + 11,
       items: [line(words, 2.6), ...movedBy(items, [0, 5.5] satisfies Vec2)],

@@ -45,7 +45,7 @@ export function shapeDrawing(input: ShapeDrawingInput, size: SheetDrawingSize): 
 /** The line at which the rest begins, and its size where there is room for the words. */
 function restItems(
   rest: ShapeSheet["offcuts"][number],
-  { style }: ShapeDrawingInput,
+  { style, problem }: ShapeDrawingInput,
   { scale, line, text, measure }: SheetDrawingSize,
 ): readonly DrawItem[] {
   const [x, end, height] = [rest.x * scale, (rest.x + rest.length) * scale, rest.width * scale];
@@ -55,9 +55,11 @@ function restItems(
     to: [x, height],
     stroke: { ink: "soft", width: line * 0.6, dash: [line * 2, line * 2] },
   };
-  const words = `${formatLength(rest.length, style, 0.1)} × ${formatLength(rest.width, style, 0.1)} left`;
+  const words = `offcut ${formatLength(rest.length, style, 0.1)} × ${formatLength(rest.width, style, 0.1)}`;
   const small = text * 0.85;
-  if (measure(words, small, "condensed") > end - x - 4 * line) return [edge];
+  // What is not worth keeping goes to waste without a word.
+  const isScrap = Math.min(rest.length, rest.width) < problem.keep;
+  if (isScrap || measure(words, small, "condensed") > end - x - 4 * line) return [edge];
   const label: DrawItem = {
     kind: "text",
     at: [(x + end) / 2, height / 2],

@@ -61,13 +61,19 @@ function offcutItems(
   input: SheetDrawingInput,
   { scale, text, measure, line }: SheetDrawingSize,
 ): readonly DrawItem[] {
-  const label = `${formatLength(offcut.length, input.style, 0.1)} × ${formatLength(offcut.width, input.style, 0.1)} left`;
-  const small = text * 0.85;
-  if (
-    measure(label, small, "condensed") > offcut.length * scale - 4 * line ||
-    offcut.width * scale < small * 1.6
-  )
-    return [];
+  // What is not worth keeping goes to waste without a word.
+  if (Math.min(offcut.length, offcut.width) < input.problem.keep) return [];
+  const sizes = `${formatLength(offcut.length, input.style, 0.1)} × ${formatLength(offcut.width, input.style, 0.1)}`;
+  const [room, height] = [offcut.length * scale - 4 * line, offcut.width * scale];
+  const fits = (words: string, size: number) =>
+    measure(words, size, "condensed") <= room && height >= size * 1.2;
+  // An offcut that goes into the rack is told on the sheet, in smaller letters where it is narrow.
+  const tries = [`offcut ${sizes}`, sizes].flatMap((words) =>
+    [0.85, 0.7, 0.55].map((part) => ({ words, size: text * part })),
+  );
+  const found = tries.find(({ words, size }) => fits(words, size));
+  if (!found && input.problem.keep === 0) return [];
+  const { words: label, size: small } = found ?? { words: sizes, size: text * 0.55 };
   const y = flipped(input, offcut.y, offcut.width);
   return [
     {

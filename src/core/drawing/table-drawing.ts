@@ -8,6 +8,7 @@ import {
   type ListTable,
   overWords,
   SILHOUETTE_COLUMN,
+  shownColumns,
 } from "../lists";
 import { type DrawItem, fitted, movedBy, type TextMeasure, wrapped } from "./display";
 
@@ -37,7 +38,7 @@ export function tableRows(
   measure: TextMeasure,
   draw: DrawPiece,
 ): { readonly heading: DrawnRow; readonly rows: readonly DrawnRow[] } {
-  const places = columnPlaces(table.columns, width);
+  const places = columnPlaces(shownColumns(table), width);
   const rows: DrawnRow[] = [];
   for (const group of table.groups) {
     if (group.heading !== "" || group.summary !== "") rows.push(groupRow(group, width, measure));

@@ -16,8 +16,18 @@ export type ListColumn =
   | "angles"
   | "stand"
   | "edging"
+  | "edgeFront"
+  | "edgeBack"
+  | "edgeLeft"
+  | "edgeRight"
   | "grain"
   | "note";
+
+/** "Edge front", "front edge", "edging L1", and its short name alone: "L1". */
+function edgeHeading(names: string, short: string): RegExp {
+  const word = "(?:edge|edging|edge band|edge banding|band|banding|tape)";
+  return new RegExp(`^${word} (?:${names}|${short})$|^(?:${names}|${short}) ${word}$|^(?:${short})$`);
+}
 
 /** Words that a heading may consist of, most specific first. Trade words in common use. */
 const HEADINGS: readonly (readonly [RegExp, ListColumn])[] = [
@@ -40,6 +50,11 @@ const HEADINGS: readonly (readonly [RegExp, ListColumn])[] = [
   [/^(section|profile|board|sheet|stock|section or board|section\/board|stock size|size|type)\.?$/, "stock"],
   [/^(material|mat|grade|timber|species|steel grade)\.?$/, "material"],
   [/^(edging|edges|edge|edge band(ing)?|banding|edged)$/, "edging"],
+  // A column a side: by its name, or long and short edges by number (common practice).
+  [edgeHeading("front|long 1|1", "l1"), "edgeFront"],
+  [edgeHeading("back|long 2|2", "l2"), "edgeBack"],
+  [edgeHeading("left|short 1|3", "s1|w1"), "edgeLeft"],
+  [edgeHeading("right|short 2|4", "s2|w2"), "edgeRight"],
   [/^(grain|grain direction)$/, "grain"],
   [/^(note|notes|remark|remarks|comment|comments)$/, "note"],
 ];
@@ -138,6 +153,10 @@ export const LIST_COLUMN_WORDS: Readonly<Record<ListColumn, string>> = {
   angles: "both ends, degrees",
   stand: "how the ends stand",
   edging: "edging",
+  edgeFront: "edging of the front",
+  edgeBack: "edging of the back",
+  edgeLeft: "edging of the left",
+  edgeRight: "edging of the right",
   grain: "grain",
   note: "note",
 };

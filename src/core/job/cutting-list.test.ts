@@ -97,6 +97,81 @@ describe("cutting lists", () => {
     });
   });
 
+  const panelOf = (...cells: [heading: string, text: string][]) => {
+    const { pieces, unreadable } = read([
+      ["Name", "Qty", "Length", "Width", "Board", ...cells.map(([heading]) => heading)],
+      ["Side", "1", "600", "400", "Birch ply 18", ...cells.map(([, text]) => text)],
+    ]);
+    const [piece] = pieces;
+    if (piece?.kind !== "panel") return unreadable[0]?.message ?? "nothing";
+    const { edged, edgingText, edgingTexts } = piece;
+    return { edged, edgingText, ...(edgingTexts ? { edgingTexts } : {}) };
+  };
+
+  it("reads edging as a shop writes it: edges, tape and edges, a column a side with the names of tapes", () => {
+    expect(panelOf(["Edging", "1L"])).toEqual({ edged: ["front"], edgingText: null });
+    expect(panelOf(["Edging", "2L 1W"])).toEqual({ edged: ["front", "back", "left"], edgingText: null });
+    expect(panelOf(["Edging", "iron-on edging front"])).toEqual({
+      edged: ["front"],
+      edgingText: "iron-on edging",
+    });
+    expect(panelOf(["Edging", "front and left: Birch 1 mm; back: Oak"])).toEqual({
+      edged: ["front", "back", "left"],
+      edgingText: null,
+      edgingTexts: { front: "Birch 1 mm", left: "Birch 1 mm", back: "Oak" },
+    });
+    expect(panelOf(["Edging", "both long edges"])).toEqual({ edged: ["front", "back"], edgingText: null });
+    expect(
+      panelOf(["Edge front", "Birch 1 mm"], ["Edge back", ""], ["Edge left", "x"], ["Edge right", "no"]),
+    ).toEqual({
+      edged: ["front", "left"],
+      edgingText: null,
+      edgingTexts: { front: "Birch 1 mm" },
+    });
+    expect(panelOf(["L1", "Oak"], ["L2", "Oak"], ["W1", "-"], ["W2", "0"])).toEqual({
+      edged: ["front", "back"],
+      edgingText: "Oak",
+    });
+    expect(panelOf(["Edging", "iron-on"])).toContain("does not name its edges");
+    expect(panelOf(["Edging", "constructor"])).toContain("does not name its edges");
+  });
+
+  it("takes a board that is named as the material for the board", () => {
+    const { pieces } = read([
+      ["Name", "Qty", "Length", "Width", "Material"],
+      ["Side", "1", "600", "400", "birch ply 18"],
+    ]);
+    expect(pieces[0]).toMatchObject({ kind: "panel", stock: "ply18", material: null });
+  });
+
+  it("tells a comma too many as one, and lines under the table as no pieces", () => {
+    const { pieces, unreadable, notes } = read([
+      ["Name", "Qty", "Length", "End 1"],
+      ["Rail", "2", "590", "5", "45"],
+      ["Post", "1", "600", "30", ""],
+      ["Counts are for 2 of this job.", "", "", ""],
+      ["≈ was rounded", "", "", ""],
+    ]);
+    expect(unreadable.map(({ row, message }) => [row, message])).toEqual([
+      [
+        2,
+        "It has 5 fields, but there are 4 headings. Remove a comma too many, or put quotation marks around a text with a comma.",
+      ],
+    ]);
+    expect(pieces.map(({ name }) => name)).toEqual(["Post"]);
+    expect(notes[0]).toBe('Not read as a piece: "Counts are for 2 of this job." and 1 other line.');
+  });
+
+  it("reads what our own lists say where there is nothing, and tells an end that is coped", () => {
+    const { pieces, unreadable } = read([
+      ["Stock", "Material", "Name", "Count", "Cut length", "End 1 °"],
+      ["Square tube 40 × 40 × 3", "no material", "Rail", "1", "≈600.1", "45"],
+      ["Square tube 40 × 40 × 3", "S235", "Rail", "1", "600", "cope"],
+    ]);
+    expect(pieces[0]).toMatchObject({ material: null, length: 600.1 });
+    expect(unreadable[0]?.message).toMatch(/^An end is coped/);
+  });
+
   it("reads bare numbers in the given measure, or in that of the heading", () => {
     expect(
       read(

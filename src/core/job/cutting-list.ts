@@ -2,8 +2,8 @@
  * Cutting lists from elsewhere: rows of cells with a heading row become typed-in pieces. Each row is
  * read by itself; what cannot be read is told with its row and its text, and the good rows stay.
  */
-import { err, ok, type Problem, type Result, sentence } from "../kernel";
-import { type LengthUnit, parseLength } from "../measure";
+import { agreeing, counted, err, ok, type Problem, type Result, sentence } from "../kernel";
+import { type LengthUnit, PLAIN_MM, parseLength, sayDifference } from "../measure";
 import { parseSectionName, type Stockroom } from "../stockroom";
 import {
   type ColumnMap,
@@ -12,7 +12,7 @@ import {
   mapColumns,
   readHeadings,
 } from "./cutting-list-columns";
-import { PANEL_EDGES, type PanelEdge } from "./panel";
+import { readEdges } from "./edging-words";
 import type { TypedPiece, TypedPieceId, TypedStand } from "./typed-piece";
 
 export const MOST_LIST_ROWS = 20_000;
@@ -77,16 +77,28 @@ export function readCuttingList(
     return err({ kind: "malformed", what: "The list", why: "it has a heading row but no rows under it" });
   const pieces: TypedPiece[] = [];
   const unreadable: UnreadableRow[] = [];
+  const remarks: string[] = [];
   const reader = new RowReader(columns.value, reading);
   for (const { cells, row } of body) {
-    const formula = cells.find((cell) => cell.trim().startsWith("="));
+    const formula = NUMERIC.map((column) => cells[columns.value.places.get(column)?.index ?? -1]).find(
+      (cell) => cell?.trim().startsWith("="),
+    );
+    const more = headless ? 0 : cells.slice(head.cells.length).filter((cell) => cell.trim() !== "").length;
+    if (isRemark(cells, columns.value)) {
+      remarks.push(cells.find((cell) => cell.trim() !== "")?.trim() ?? "");
+      continue;
+    }
     const piece =
       formula !== undefined
         ? err(`"${formula.trim()}" is a formula; paste values.`)
-        : reader.read(
-            (column) => cells[columns.value.places.get(column)?.index ?? -1]?.trim() ?? "",
-            pieces.length,
-          );
+        : more > 0
+          ? err(
+              `It has ${counted(cells.length, "field")}, but there are ${counted(head.cells.length, "heading")}. Remove a comma too many, or put quotation marks around a text with a comma.`,
+            )
+          : reader.read(
+              (column) => cells[columns.value.places.get(column)?.index ?? -1]?.trim() ?? "",
+              pieces.length,
+            );
     if (piece.ok) pieces.push(piece.value);
     else
       unreadable.push({
@@ -98,16 +110,36 @@ export function readCuttingList(
         message: piece.problem,
       });
   }
-  const notes: string[] = [];
+  const notes: string[] = remarks.length === 0 ? [] : [remarksNote(remarks)];
   const { unread, places } = columns.value;
   if (unread.length > 0)
     notes.push(
-      `Not read: the ${unread.length === 1 ? "column" : "columns"} ${unread.map((name) => `"${name}"`).join(", ")}.`,
+      `Not read: the ${agreeing(unread.length, "column")} ${unread.map((name) => `"${name}"`).join(", ")}.`,
     );
   if (!places.has("quantity"))
     notes.push("The list has no quantity column: every row is counted once (assumed).");
   return ok({ pieces, unreadable, notes, usedUnit: reader.usedUnit });
 }
+
+/** A line with nothing but words in its first cell, in a list of several columns: a remark under the table, not a piece. */
+function isRemark(cells: readonly string[], { places }: ColumnMap): boolean {
+  const filled = cells.flatMap((cell, i) => (cell.trim() === "" ? [] : [i]));
+  const [only] = filled;
+  if (filled.length !== 1 || only !== 0 || places.size < 3) return false;
+  return /[a-z]/i.test(cells[0] ?? "") && (cells[0] ?? "").trim().includes(" ");
+}
+
+function remarksNote(remarks: readonly string[]): string {
+  const [first = ""] = remarks;
+  const more = remarks.length > 1 ? ` and ${counted(remarks.length - 1, "other line")}` : "";
+  return `Not read as a piece: "${first.length > 60 ? `${first.slice(0, 57)}...` : first}"${more}.`;
+}
+
+/** Columns whose cells are numbers: a formula in one was not computed by whoever wrote the list. */
+const NUMERIC = ["quantity", "length", "width", "thickness", "angle1", "angle2", "angles"] as const;
+
+/** What our own lists say where there is nothing. */
+const NOTHING_SAID = /^(no material|no section|no board|no section chosen|no board chosen|other|none|-|–)$/i;
 
 class RowReader {
   usedUnit = false;
@@ -119,7 +151,8 @@ class RowReader {
     this.reading = reading;
   }
 
-  read(cell: Cells, index: number): Result<TypedPiece, string> {
+  read(raw: Cells, index: number): Result<TypedPiece, string> {
+    const cell = this.cellsOf(raw);
     const quantity = this.quantity(cell("quantity"));
     if (!quantity.ok) return quantity;
     const length = this.length("length", cell("length"));
@@ -145,6 +178,19 @@ class RowReader {
       position: (this.reading.firstPosition ?? 0) + index,
     };
     return this.sized(cell, common, { length: length.value, width: width.value, thickness: thickness.value });
+  }
+
+  /** Cells without words that mean nothing, a board that is named as the material taken for the stock. */
+  private cellsOf(raw: Cells): Cells {
+    const said = (column: ListColumn) => {
+      const text = raw(column);
+      return (column === "stock" || column === "material") && NOTHING_SAID.test(text) ? "" : text;
+    };
+    const { stockroom } = this.reading;
+    const named =
+      said("stock") === "" && findEntry([...stockroom.sections, ...stockroom.boards], said("material"));
+    if (!named) return said;
+    return (column) => (column === "stock" ? said("material") : column === "material" ? "" : said(column));
   }
 
   /** What is wrong with words for a stock or a material that nobody knows; null when they are known, or need not be. */
@@ -204,10 +250,12 @@ class RowReader {
       });
     }
     if (size.width === null) return err("It names a board but has no width.");
-    const edged = readEdging(cell("edging"));
+    const edged = readEdges(cell);
     if (!edged.ok) return edged;
     if (board && size.thickness !== null && Math.abs(board.thickness - size.thickness) > 0.1) {
-      return err(`Its thickness ${size.thickness} mm is not that of ${board.name}, ${board.thickness} mm.`);
+      return err(
+        `Its thickness ${sayDifference(size.thickness, { ...PLAIN_MM, unit })} is not that of ${board.name}, ${sayDifference(board.thickness, { ...PLAIN_MM, unit })}.`,
+      );
     }
     return ok({
       ...common,
@@ -217,8 +265,7 @@ class RowReader {
       thickness: size.thickness,
       stock: board?.id ?? null,
       grain: !/^(no|none|any|free|0|-|false)$/i.test(cell("grain")),
-      edged: edged.value,
-      edgingText: edged.value.length === 0 ? null : cell("edging").slice(0, 80),
+      ...edged.value,
     });
   }
 
@@ -237,7 +284,8 @@ class RowReader {
   private length(column: "length" | "width" | "thickness", text: string): Result<number | null, string> {
     if (text === "" || text === "-" || text === "–") return ok(null);
     const unit = this.columns.places.get(column)?.unit ?? this.reading.unit;
-    const read = parseLength(text, unit);
+    // Our own lists mark a length that was rounded.
+    const read = parseLength(text.replace(/^≈\s*/, ""), unit);
     const what = column.charAt(0).toUpperCase() + column.slice(1);
     if (!read.ok) return err(`${what}: ${sentence(read.problem)}`);
     if (read.value <= 0) return err(`${what}: "${text}" must be above zero.`);
@@ -259,6 +307,8 @@ function findEntry<T extends { readonly id: string; readonly name: string }>(
 }
 
 function readAngle(text: string): Result<number, string> {
+  if (/^coped?$/i.test(text.trim()))
+    return err("An end is coped. A typed-in piece has plane ends: draw it, or type 0 for a square end.");
   const bare = text
     .replace(/°|deg(rees)?/gi, "")
     .replace(",", ".")
@@ -293,38 +343,4 @@ function readStand(text: string): Result<TypedStand, string> {
   return err(
     `How the ends stand, "${text}", is not known; write opposed, parallel or turned and the degrees.`,
   );
-}
-
-const EDGE_WORDS: Readonly<Record<string, readonly PanelEdge[]>> = {
-  all: PANEL_EDGES,
-  "4": PANEL_EDGES,
-  "all round": PANEL_EDGES,
-  front: ["front"],
-  back: ["back"],
-  left: ["left"],
-  right: ["right"],
-  "1l": ["front"],
-  "2l": ["front", "back"],
-  "1w": ["left"],
-  "2w": ["left", "right"],
-  "1s": ["left"],
-  "2s": ["left", "right"],
-};
-
-/** "front", "front + left", "all", "2L 1W" (long and short edges). */
-function readEdging(text: string): Result<PanelEdge[], string> {
-  const words = text
-    .toLowerCase()
-    .replace(/\band\b|edges?|sides?/g, " ")
-    .trim();
-  if (words === "" || /^(-|–|no|none|0)$/.test(words)) return ok([]);
-  const edges = new Set<PanelEdge>();
-  const parts = EDGE_WORDS[words] ? [words] : words.split(/[\s,;+/&]+/).filter((part) => part !== "");
-  for (const part of parts) {
-    const known = EDGE_WORDS[part];
-    if (!known)
-      return err(`The edging "${text}" is not known; write front, back, left, right, all, or 2L 1W.`);
-    for (const edge of known) edges.add(edge);
-  }
-  return ok(PANEL_EDGES.filter((edge) => edges.has(edge)));
 }

@@ -1,5 +1,5 @@
 /** What edits are called where people read of them. */
-import { unreachable } from "../kernel";
+import { counted, unreachable } from "../kernel";
 import type { Edit } from "./edit";
 import { layoutEditName } from "./edit-layout";
 import { listEditName } from "./edit-lists";
@@ -39,7 +39,7 @@ export function editName(edit: Edit): string {
     case "changeTypedPieces":
       return "Change typed-in pieces";
     case "addTypedPieces":
-      return `Add ${edit.pieces.length} typed-in rows`;
+      return `Add ${counted(edit.pieces.length, "typed-in row")}`;
     case "removeTypedPieces":
       return "Remove typed-in rows";
     case "keepMarks":

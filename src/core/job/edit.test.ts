@@ -2,7 +2,7 @@ import fc from "fast-check";
 import * as v from "valibot";
 import { describe, expect, it } from "vitest";
 import { sentence } from "../kernel";
-import { resultsOf } from "../pipeline.fixture";
+import { resultsOf, smallFrame } from "../pipeline.fixture";
 import {
   applyDiff,
   applyEdit,
@@ -352,5 +352,33 @@ describe("variants", () => {
     ).toContain('There is already a variant "450 wide"');
     expect(edited({ kind: "removeVariant", id: "narrow" }, set).variants["narrow"]).toBeUndefined();
     expect(refusal({ kind: "removeVariant", id: "narrow" })).toContain("no longer in this job");
+  });
+});
+
+describe("marks that are held", () => {
+  const marked = (
+    marks: { id: string; mark: string; held?: boolean }[],
+    drop: string[] = [],
+    job = smallFrame(),
+  ) => edited({ kind: "keepMarks", marks, drop }, job);
+
+  it("stay held when the same mark is said again, and are let go only by saying so", () => {
+    const held = marked([{ id: "front", mark: "A", held: true }]);
+    expect(held.marks["front"]).toEqual({ id: "front", mark: "A", held: true });
+    expect(marked([{ id: "front", mark: "A" }], [], held).marks["front"]?.held).toBe(true);
+    expect(marked([{ id: "front", mark: "A", held: false }], [], held).marks["front"]?.held).toBe(false);
+    // A mark that is not held becomes held by saying so alone.
+    const plain = marked([{ id: "front", mark: "A" }]);
+    expect(marked([{ id: "front", mark: "A", held: true }], [], plain).marks["front"]?.held).toBe(true);
+  });
+
+  it("another mark takes the place of a held one as it is said; dropped ones are gone, the others stay", () => {
+    const held = marked([
+      { id: "front", mark: "A", held: true },
+      { id: "back", mark: "B" },
+    ]);
+    expect(marked([{ id: "front", mark: "C" }], [], held).marks["front"]).toEqual({ id: "front", mark: "C" });
+    const dropped = marked([], ["front"], held).marks;
+    expect(Object.keys(dropped)).toEqual(["back"]);
   });
 });

@@ -13,6 +13,7 @@ export {
   ROLES,
   type Role,
 } from "./assembly";
+export { entryChosen, nameOfEntry } from "./bought-name";
 export {
   type BoughtPart,
   type BoughtPartId,
@@ -91,6 +92,7 @@ export {
   type JobInfo,
   JobInfoSchema,
   JobSchema,
+  jobStyle,
   type KeptMark,
   RECORD_SCHEMAS,
   readJob,
@@ -172,6 +174,12 @@ export {
 } from "./place-text";
 export { refused } from "./records";
 export { isPresent, lengthWith, numberWith, resolveSizes, type Sizes, usesOf } from "./sizes";
-export { type TypedPiece, type TypedPieceId, TypedPieceSchema, type TypedStand } from "./typed-piece";
+export {
+  type TypedPiece,
+  type TypedPieceId,
+  TypedPieceSchema,
+  type TypedStand,
+  UNNAMED_EDGING,
+} from "./typed-piece";
 export { NOTHING_USUAL, type Usual } from "./usual";
 export { type Chooser, chosenBy, type UsualChoice, type UsualFinder, usualFinder } from "./usual-of";

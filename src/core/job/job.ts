@@ -4,7 +4,7 @@
  */
 import * as v from "valibot";
 import { err, ok, type Problem, type Result } from "../kernel";
-import { LENGTH_UNITS } from "../measure";
+import { LENGTH_UNITS, type LengthStyle } from "../measure";
 import { AssemblySchema, PlacementSchema } from "./assembly";
 import { BoughtPartSchema } from "./bought-part";
 import { LineSchema, PointSchema } from "./frame";
@@ -37,7 +37,15 @@ export const JobInfoSchema = v.object({
   /** Where quantities are rounded to three places of m and m². */
   rounding: v.picklist(["piece", "line", "end"]),
   usual: UsualSchema,
+  /** How the buying list writes feet in a job in inches or feet. */
+  feet: v.optional(v.picklist(["decimal", "feetAndInches"]), "decimal"),
 });
+/** How a job's lengths are written. */
+export const jobStyle = ({ info }: { readonly info: { readonly job: JobInfo } }): LengthStyle => ({
+  unit: info.job.unit,
+  format: info.job.format,
+});
+
 export type JobInfo = v.InferOutput<typeof JobInfoSchema>;
 
 /** The mark that a piece was last given; kept so that marks stay over edits. */
@@ -116,6 +124,7 @@ export function emptyJob(info: Pick<JobInfo, "code" | "title"> & Partial<JobInfo
         batch: 1,
         wastePercent: 10,
         rounding: "line",
+        feet: "decimal",
         usual: NOTHING_USUAL,
         ...info,
         id: "job",

@@ -6,6 +6,7 @@ import { err, ok, type Problem, type Result } from "../kernel";
 import {
   evaluateFormula,
   type FormulaValue,
+  type LengthStyle,
   type LengthUnit,
   lengthValue,
   MM_PER_UNIT,
@@ -15,12 +16,14 @@ import {
   type TypedValue,
 } from "../measure";
 import { formulaHolders } from "./formulas";
-import type { Job } from "./job";
+import { type Job, jobStyle } from "./job";
 import type { KeySize, Variant, VariantId } from "./key-size";
 
 /** `scope`: values in the job's unit, as formulas use them. */
 export type Sizes = {
   readonly unit: LengthUnit;
+  /** How lengths are written in what is said of them. */
+  readonly style: LengthStyle;
   readonly scope: ReadonlyMap<string, FormulaValue>;
   readonly problems: ReadonlyMap<string, Problem>;
 };
@@ -53,7 +56,7 @@ export function resolveSizes(job: Job, variantId: VariantId | null): Sizes {
     else problems.set(name, brokenNeed(value.problem, sizes));
   };
   for (const name of sizes.keys()) visit(name, []);
-  return { unit, scope, problems };
+  return { unit, style: jobStyle(job), scope, problems };
 }
 
 /** A name that is a key size but has no value: the cause lies there, not here. */

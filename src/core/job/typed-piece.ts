@@ -18,6 +18,11 @@ const TypedStandSchema = v.nullable(
 );
 export type TypedStand = v.InferOutput<typeof TypedStandSchema>;
 
+const edgingWords = v.pipe(v.string(), v.minLength(1), v.maxLength(80));
+
+/** An edge that is edged, and nobody said with what. */
+export const UNNAMED_EDGING = "edged";
+
 const common = {
   id: v.pipe(recordId, v.brand("TypedPieceId")),
   name: shortName,
@@ -53,6 +58,10 @@ export const TypedPieceSchema = v.variant("kind", [
     /** Edged edges and the words for the edging. */
     edged: v.array(v.picklist(PANEL_EDGES)),
     edgingText: v.nullable(v.pipe(v.string(), v.maxLength(80))),
+    /** The words for the edging of single edges, where they are not those for all. */
+    edgingTexts: v.exactOptional(
+      v.partial(v.object({ front: edgingWords, back: edgingWords, left: edgingWords, right: edgingWords })),
+    ),
   }),
   v.object({ ...common, kind: v.literal("other") }),
 ]);

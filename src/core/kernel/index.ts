@@ -1,4 +1,5 @@
 /** The door of the kernel: what every other part of the core builds on. */
+export { agreeing, counted, timesWords } from "./count";
 export { fromNm, NM_PER_MM, type Nm, snapMm, toNm } from "./grid";
 export { at, BrokenInvariant, invariant, unreachable } from "./invariant";
 export { type Memory, remembersEach, remembersLast, sameItems } from "./memo";

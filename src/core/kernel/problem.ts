@@ -14,7 +14,12 @@ export type Problem =
       readonly whole: string;
     }
   | { readonly kind: "absurdLength"; readonly text: string; readonly greatestM: number }
-  | { readonly kind: "unreadableFormula"; readonly text: string; readonly why: string }
+  | {
+      readonly kind: "unreadableFormula";
+      readonly text: string;
+      readonly why: string;
+      readonly place: number | null;
+    }
   | { readonly kind: "formulaTooLong"; readonly length: number; readonly greatest: number }
   | { readonly kind: "unknownName"; readonly name: string; readonly text: string }
   | { readonly kind: "notAllowedInFormula"; readonly what: string; readonly text: string }
@@ -57,13 +62,13 @@ export function sentence(problem: Problem): string {
     case "emptyText":
       return `${problem.what} is empty; type a value.`;
     case "unreadableLength":
-      return `"${shortened(problem.text)}" is not a length; type it like 590.5, 23 1/4 in or 2'-3 1/2".`;
+      return `"${shortened(problem.text)}" is not a length. Type it like 590.5, 23 1/4 in, 2'-3 1/2" or width/2 - 18.`;
     case "ambiguousComma":
       return `"${problem.text}" can mean ${problem.decimal} or ${problem.whole}; type it without the comma or with a point.`;
     case "absurdLength":
       return `"${shortened(problem.text)}" is longer than ${problem.greatestM} m; check the unit.`;
     case "unreadableFormula":
-      return `"${shortened(problem.text)}" cannot be read as a formula: ${problem.why}.`;
+      return `"${shortened(problem.text)}" cannot be read as a formula: ${problem.why}${problem.place === null ? "" : ` at character ${problem.place}`}. Type it like width/2 - 18, 23 1/4 in + 2, 2' 6" or cos(35°).`;
     case "formulaTooLong":
       return `The formula has ${problem.length} characters; at most ${problem.greatest} are read. Split it into key sizes.`;
     case "unknownName":

@@ -3,13 +3,12 @@
  * more of a stock that is used up.
  */
 import { at } from "../kernel";
+import { PLAIN_MM, sayLength, saySizes } from "../measure";
 import { type BarProblem, trims } from "./bars";
 import type { KeptLayout } from "./kept";
 import { type ShapeProblem, sizeOfShape } from "./shapes";
 import type { SheetProblem } from "./sheets";
 import { ASIDE } from "./stock";
-
-const tenth = (value: number) => Math.round(value * 10) / 10;
 
 /** The sentence that goes with a piece without a place; empty when nothing can be said. */
 export function adviceFor({ problem, kind }: KeptLayout, index: number, why: string): string {
@@ -26,19 +25,22 @@ export function adviceFor({ problem, kind }: KeptLayout, index: number, why: str
 
 function barAdvice(problem: BarProblem, index: number, why: string): string {
   const { length } = at(problem.pieces, index);
+  const say = (mm: number) => sayLength(mm, problem.style ?? PLAIN_MM);
   if (problem.stock.length === 0) return "Give its section a stock length in the stockroom";
   if (why.startsWith("longer")) {
     const { start, end } = trims(problem);
     const held = problem.grip > 0 ? problem.grip + problem.kerf : 0;
-    const needed = tenth(length + start + Math.max(end, held));
+    const needed = length + start + Math.max(end, held);
     const longer = problem.stock.filter((bar) => bar.length >= needed).map((bar) => bar.length);
     const buy =
-      longer.length > 0 ? `have more of ${Math.min(...longer)}` : `buy a bar of ${needed} or longer`;
+      longer.length > 0
+        ? `have more of ${say(Math.min(...longer))}`
+        : `buy a bar of ${say(needed)} or longer`;
     return `Splice it from two, or ${buy}`;
   }
   const limited = problem.stock
     .filter((bar) => bar.count !== null && bar.rack === null)
-    .map((bar) => bar.length);
+    .map((bar) => say(bar.length));
   return limited.length === 0
     ? "Give its section a stock length that can be bought"
     : `Raise how many of ${limited.join(" and ")} there are, or leave the number empty for as many as wanted`;
@@ -47,7 +49,7 @@ function barAdvice(problem: BarProblem, index: number, why: string): string {
 function sheetAdvice(problem: SheetProblem, index: number, why: string): string {
   const { length, width } = at(problem.panels, index);
   if (problem.stock.length === 0) return "Give its board a sheet size in the stockroom";
-  const needs = `${tenth(length + 2 * problem.trim)} × ${tenth(width + 2 * problem.trim)}`;
+  const needs = saySizes([length + 2 * problem.trim, width + 2 * problem.trim], problem.style ?? PLAIN_MM);
   if (why.includes("against the grain"))
     return `Let it lie across the grain by hand, take its grain off, or buy a sheet of at least ${needs}`;
   if (why.includes("larger than every sheet"))
@@ -67,7 +69,10 @@ function shapeAdvice(problem: ShapeProblem, index: number, why: string): string 
     return "Make fewer at once: a smaller number of the job, or another board for some";
   if (why.startsWith("its outline")) return "Set the corners of its outline in their order round the panel";
   const { length, width } = sizeOfShape(problem, index);
-  const needs = `${tenth(length + 2 * problem.margin)} × ${tenth(width + 2 * problem.margin)}`;
+  const needs = saySizes(
+    [length + 2 * problem.margin, width + 2 * problem.margin],
+    problem.style ?? PLAIN_MM,
+  );
   if (why.includes("against the grain"))
     return `Let it lie across the grain by hand, take its grain off, or buy a sheet of at least ${needs}`;
   if (why.startsWith("larger"))

@@ -3,7 +3,14 @@ import * as v from "valibot";
 import { describe, expect, it } from "vitest";
 import { loadLinearSolver } from "@/engines/linear-solver";
 import { at } from "../kernel";
-import { BarProblemSchema, barCuts, layOutBars } from "./bars";
+import {
+  type BarLayout,
+  type BarProblemInput,
+  BarProblemSchema,
+  barCuts,
+  layOutBars,
+  readBarProblem,
+} from "./bars";
 import { type CutSheet, layOutSheets, type SheetProblem, SheetProblemSchema, sheetCuts } from "./sheets";
 
 type Parts = v.InferInput<typeof SheetProblemSchema>;
@@ -90,13 +97,19 @@ describe("the cutting order of sheets", () => {
       ["trim", 10, 0, 0, null],
       ["rip", 200, 0, 1, null],
       ["rip", 200, 0, 2, null],
-      ["cross", 400, 1, 3, 0],
-      ["cross", 400, 2, 5, 0],
-      ["cross", 300, 1, 4, 1],
-      ["cross", 300, 2, 6, 1],
+      ["cross", 400, 1, 4, 0],
+      ["cross", 400, 2, 7, 0],
+      ["cross", 300, 1, 5, 1],
+      ["cross", 300, 2, 8, 1],
     ]);
     // Two trims, one rip setting, two cross-cut settings.
-    expect([settings, left]).toEqual([5, []]);
+    expect(settings).toBe(5);
+    // Three offcuts are what is left of the sheet and of the two strips; none needs a cut of its own.
+    expect(left.map(({ of, panel, offcut }) => [of, panel, offcut])).toEqual([
+      [0, null, 2],
+      [1, null, 0],
+      [2, null, 1],
+    ]);
     expect(sorted(sawn(problem, sheet))).toEqual([
       "0: 400 x 200",
       "0: 400 x 200",
@@ -142,6 +155,71 @@ describe("the cutting order of sheets", () => {
         },
       ),
       { numRuns: 60 },
+    );
+  });
+});
+
+describe("cuts of bars", () => {
+  const ends = (first: number, second: number, turns: ("end" | "over" | "roll")[] = ["roll"]) => ({
+    plane: "x",
+    depth: 40,
+    angles: [first, second] as [number, number],
+    turns,
+  });
+  const cutsOf = (input: BarProblemInput, bars: Parameters<typeof barCuts>[1]["bars"]) =>
+    barCuts(readBarProblem(input), { bars } as BarLayout).cuts;
+
+  it("four pieces with 45/45 ends on an untrimmed bar are five cuts: its square end is mitred first", () => {
+    const problem = {
+      kerf: 2,
+      share: true,
+      stock: [{ length: 4000 }],
+      pieces: [{ length: 800, qty: 4, ends: ends(45, -45) }],
+    };
+    const bar = {
+      stock: 0,
+      times: 1,
+      pieces: [0, 0, 0, 0],
+      turns: [null, "roll", null, "roll"] as const,
+      remainder: 900,
+    };
+    expect(cutsOf(problem, [bar])).toBe(5);
+    // Tip to tip every end is cut by itself: two for each piece.
+    expect(cutsOf({ ...problem, share: false }, [{ ...bar, turns: [null, null, null, null] }])).toBe(8);
+  });
+
+  it("nine pieces at 45/30 on three bars are twelve", () => {
+    // Facing ends are of one angle, so that each shares its cut.
+    const problem = {
+      kerf: 2,
+      share: true,
+      stock: [{ length: 3000 }],
+      pieces: [{ length: 900, qty: 9, ends: ends(45, -30, ["end", "over", "roll"]) }],
+    };
+    const bar = {
+      stock: 0,
+      times: 3,
+      pieces: [0, 0, 0],
+      turns: [null, "over", null] as const,
+      remainder: 250,
+    };
+    const facing = { ...bar, turns: [null, "end", null] as const };
+    expect(cutsOf(problem, [facing])).toBe(12);
+  });
+
+  it("square ends: one for each piece, one for a trim, none at the end of a bar that is used up", () => {
+    const problem = { kerf: 0, stock: [{ length: 3000 }], pieces: [{ length: 1000, qty: 3 }] };
+    const bar = (remainder: number) => ({ stock: 0, times: 1, pieces: [0, 0, 0], remainder });
+    expect(cutsOf(problem, [bar(0)])).toBe(2);
+    expect(cutsOf(problem, [bar(10)])).toBe(3);
+    expect(cutsOf({ ...problem, trim: { start: 5, end: 0 } }, [bar(0)])).toBe(3);
+    expect(cutsOf({ ...problem, trim: { start: 0, end: 5 } }, [bar(0)])).toBe(3);
+    expect(cutsOf({ ...problem, grip: 80 }, [bar(0)])).toBe(3);
+    // Ends of which nothing is known but that they lean: the first end, and two cuts at each joint.
+    const leaning = [{ length: 1000, qty: 3, leans: [true, false] as [boolean, boolean] }];
+    expect(cutsOf({ ...problem, pieces: leaning }, [bar(0)])).toBe(1 + 2 + 2);
+    expect(cutsOf({ ...problem, pieces: [{ length: 1000, qty: 3, leans: [false, true] }] }, [bar(0)])).toBe(
+      2 + 2 + 1,
     );
   });
 });

@@ -12,6 +12,7 @@ export {
   keptFor,
   type LayoutOf,
   type ProblemOf,
+  stockOfKept,
   usedRack,
   waitingPiece,
 } from "./kept";
@@ -44,7 +45,7 @@ export {
   rowFinder,
   type ShapeTask,
   type SheetTask,
-  stockOfTask,
   type TaskGround,
+  type TaskStock,
   tasksOfRows,
 } from "./tasks";

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { asStockroom } from "../job";
+import { edited } from "../job/edit.fixture";
 import { at } from "../kernel";
 import { resultsOf, STOCK, smallFrame } from "../pipeline.fixture";
 import {
@@ -10,6 +11,7 @@ import {
   layoutTasks,
   problemNotes,
   restsToKeep,
+  stockOfKept,
   withLocks,
 } from ".";
 import { layOutSheets } from "./sheets";
@@ -44,11 +46,35 @@ function sheetTask(...more: [object?, typeof RACK?]): Extract<LayoutTask, { kind
 const laid = (task: ReturnType<typeof sheetTask>) =>
   keepLayout(task, layOutSheets(task.problem, { seed: 1, now: () => 0, budgetMs: 1, passes: 2 }), 1);
 
+describe("what a layout is cut from", () => {
+  it("is told by the layout itself; the id of its task keeps colons of names apart", () => {
+    const steel = edited(
+      { kind: "changePanels", ids: ["shelfLow"], set: { material: "Ply: A/B" } },
+      smallFrame(),
+    );
+    const task = layoutTasks(resultsOf(steel).tally, STOCK, wishes()).find(
+      ({ material }) => material === "Ply: A/B",
+    );
+    expect(task?.stock).toEqual({ entry: "ply", material: "Ply: A/B" });
+    // A layout from before says its stock only in the id of its task.
+    expect(stockOfKept({ taskId: task?.id ?? "" })).toEqual({ entry: "ply", material: "Ply: A/B" });
+    expect(stockOfKept({ taskId: "panel:?Board%3A 2:" })).toEqual({ entry: "?Board: 2", material: null });
+  });
+});
+
 describe("a kept layout", () => {
   it("is stale when settings, design or marks change, and says which", () => {
     const kept = laid(sheetTask());
     expect(keptFor(sheetTask(), [kept])?.stale).toBeNull();
-    expect(keptFor(sheetTask({ kerf: 5 }), [kept])?.stale).toBe("kerf, trims or stock sizes changed");
+    expect(keptFor(sheetTask({ kerf: 5 }), [kept])?.stale).toBe("the kerf changed");
+    const kerfAndTrim = sheetTask({ kerf: 5, trim: 12 });
+    expect(keptFor(kerfAndTrim, [kept])?.stale).toBe("the kerf, the trim changed");
+    // Only what is kept together changed: nothing else is blamed.
+    const group = { id: "g", name: "G", panels: ["shelfLow", "shelfHigh"], along: "width" as const };
+    const [together] = layoutTasks(tally, STOCK, { ...wishes(), blankGroups: { g: group } }).filter(
+      ({ kind }) => kind === "sheets",
+    );
+    expect(together && keptFor(together, [kept])?.stale).toBe("the panels kept together changed");
     const task = sheetTask();
     const wider = layoutTasks(
       resultsOf(smallFrame({ keySizes: { width: { formula: "700" } } })).tally,
@@ -124,7 +150,7 @@ describe("a kept layout", () => {
       unplaced: [],
     } as const;
     const words = adviceFor(keepLayout(bars, layout, 1), 0, "longer than every bar: …");
-    expect(words).toBe("Splice it from two, or have more of 6000");
+    expect(words).toBe("Splice it from two, or have more of 6000 mm");
   });
 
   it("says what is odd: a kerf wider than a piece, a trim that leaves nothing", () => {

@@ -3,6 +3,7 @@
  * What has changed its size or is gone is let go, and each of those is told in a sentence.
  */
 import { at, toNm } from "../kernel";
+import { type LengthStyle, PLAIN_MM, saySizes } from "../measure";
 import { type BarLayout, type BarProblem, lockedBarFault } from "./bars";
 import type { KeptBars, KeptLayout, KeptShapes, KeptSheets, ProblemOf } from "./kept";
 import { type LockedShape, type ShapeLayout, type ShapeProblem, shapeFault, sizeOfShape } from "./shapes";
@@ -32,7 +33,14 @@ export function lockedSheets(problem: SheetProblem, layout: SheetLayout): SheetP
   const fixed = layout.sheets.flatMap((sheet) => {
     const placements = sheet.placements
       .filter((one) => one.locked)
-      .map(({ panel, x, y, rotated, against = false }) => ({ panel, x, y, rotated, against }));
+      .map(({ panel, x, y, rotated, against = false, together }) => ({
+        panel,
+        x,
+        y,
+        rotated,
+        against,
+        ...(together ? { together } : {}),
+      }));
     return placements.length === 0 ? [] : [{ stock: sheet.stock, placements }];
   });
   return { ...problem, fixed };
@@ -81,6 +89,7 @@ export function withLocks(task: LayoutTask, kept: KeptLayout | null): Taken<Prob
 
 function barLocks(task: BarTask, kept: KeptBars): Taken<BarProblem> {
   const { problem } = task;
+  const say = (sizes: readonly number[]) => saySizes(sizes, problem.style ?? PLAIN_MM);
   const { groups, notes } = takenOver<BarProblem["fixed"][number]["pieces"][number]>({
     groups: lockedBars(kept.problem, kept.layout).fixed.map(({ stock, pieces }) => ({
       stock,
@@ -98,7 +107,8 @@ function barLocks(task: BarTask, kept: KeptBars): Taken<BarProblem> {
     as: (item, piece) => ({ ...item, piece }),
     sizeBefore: (piece) => [at(kept.problem.pieces, piece).length],
     sizeNow: (piece) => [at(problem.pieces, piece).length],
-    stockWords: (stock) => `their bar of ${at(kept.problem.stock, stock).length}`,
+    style: problem.style ?? PLAIN_MM,
+    stockWords: (stock) => `their bar of ${say([at(kept.problem.stock, stock).length])}`,
     faultWords: (stock, pieces) =>
       lockedBarFault({ ...problem, fixed: [{ stock, pieces: [...pieces] }] }) === null
         ? null
@@ -110,6 +120,7 @@ function barLocks(task: BarTask, kept: KeptBars): Taken<BarProblem> {
 
 function sheetLocks(task: SheetTask, kept: KeptSheets): Taken<SheetProblem> {
   const { problem } = task;
+  const say = (sizes: readonly number[]) => saySizes(sizes, problem.style ?? PLAIN_MM);
   const { groups, notes } = takenOver<LockedPlacement>({
     groups: lockedSheets(kept.problem, kept.layout).fixed.map(({ stock, placements }) => ({
       stock,
@@ -124,18 +135,38 @@ function sheetLocks(task: SheetTask, kept: KeptSheets): Taken<SheetProblem> {
     as: (item, panel) => ({ ...item, panel }),
     sizeBefore: (panel) => sizeOf(at(kept.problem.panels, panel)),
     sizeNow: (panel) => sizeOf(at(problem.panels, panel)),
-    stockWords: (stock) => `the sheet of ${sizeOf(at(kept.problem.stock, stock)).join(" × ")}`,
+    style: problem.style ?? PLAIN_MM,
+    stockWords: (stock) => `the sheet of ${say(sizeOf(at(kept.problem.stock, stock)))}`,
     faultWords: (stock, placements) => {
       const fault = lockedFault({ ...problem, fixed: [{ stock, placements: [...placements] }] });
       return fault === null ? null : `locked, but ${fault.replace("on sheet 1 ", "")}`;
     },
   });
-  const fixed = groups.map(({ stock, items }) => ({ stock, placements: [...items] }));
+  const fixed = groups.map(({ stock, items }) => ({ stock, placements: withRuns(problem, items) }));
   return { problem: { ...problem, fixed }, notes };
+}
+
+/** Locked runs with the group that keeps them together now; panels that no group keeps together any more are single. */
+function withRuns(problem: SheetProblem, items: readonly LockedPlacement[]): LockedPlacement[] {
+  const panelsOf = (one: LockedPlacement) =>
+    items
+      .filter(
+        ({ together }) => together?.group === one.together?.group && together?.run === one.together?.run,
+      )
+      .map(({ panel }) => panel);
+  return items.map((one): LockedPlacement => {
+    const { together, ...single } = one;
+    if (!together) return one;
+    const wanted = panelsOf(one).join();
+    const group = problem.together.findIndex(({ panels }) => panels.join() === wanted);
+    // Runs of one sheet keep their numbers apart also where two groups have become one.
+    return group < 0 ? single : { ...single, together: { group, run: together.run + 1000 * together.group } };
+  });
 }
 
 function shapeLocks(task: ShapeTask, kept: KeptShapes): Taken<ShapeProblem> {
   const { problem } = task;
+  const say = (sizes: readonly number[]) => saySizes(sizes, problem.style ?? PLAIN_MM);
   const tenth = (value: number) => Math.round(value * 10) / 10;
   const size = (of: ShapeProblem, shape: number) => {
     const { length, width } = sizeOfShape(of, shape);
@@ -155,7 +186,8 @@ function shapeLocks(task: ShapeTask, kept: KeptShapes): Taken<ShapeProblem> {
     as: (item, shape) => ({ ...item, shape }),
     sizeBefore: (shape) => size(kept.problem, shape),
     sizeNow: (shape) => size(problem, shape),
-    stockWords: (stock) => `the sheet of ${sizeOf(at(kept.problem.stock, stock)).join(" × ")}`,
+    style: problem.style ?? PLAIN_MM,
+    stockWords: (stock) => `the sheet of ${say(sizeOf(at(kept.problem.stock, stock)))}`,
     faultWords: (stock, placements) => {
       const fault = shapeFault(problem, stock, placements);
       return fault === null ? null : `locked, but ${LOCK_WORDS[fault.kind]}`;
@@ -214,6 +246,8 @@ type Side<T> = {
   readonly isStock: (old: number, now: number) => boolean;
   readonly pieceOf: (item: T) => number;
   readonly as: (item: T, piece: number) => T;
+  /** How lengths are written in the notes. */
+  readonly style: LengthStyle;
   readonly sizeBefore: (piece: number) => readonly number[];
   readonly sizeNow: (piece: number) => readonly number[];
   /** What is not in stock any more. */
@@ -242,7 +276,7 @@ function takenOver<T>(side: Side<T>): { groups: readonly Group<T>[]; notes: read
       const piece = side.pieceOf(item);
       const found = foundPiece(side.now, at(side.before, piece), left);
       const size = found === null ? null : side.sizeNow(found);
-      const note = letGo(at(side.before, piece), side.sizeBefore(piece), size);
+      const note = letGo(at(side.before, piece), side.sizeBefore(piece), size, side.style);
       if (note !== null) notes.push(note);
       if (note !== null || found === null) return [];
       left[found] = at(left, found) - 1;
@@ -267,11 +301,16 @@ function foundPiece(pieces: readonly LaidPiece[], wanted: LaidPiece, left: reado
 }
 
 /** Why a locked piece is let go, or null: it is gone (`now` is null), or its size is another. */
-function letGo(piece: LaidPiece, before: readonly number[], now: readonly number[] | null): string | null {
+function letGo(
+  piece: LaidPiece,
+  before: readonly number[],
+  now: readonly number[] | null,
+  style: LengthStyle,
+): string | null {
   if (now === null)
     return `${nameOf(piece)} was locked and is gone, or there are fewer of it; its place is free.`;
   const same = before.every((size, i) => toNm(size) === toNm(at(now, i)));
   return same
     ? null
-    : `${nameOf(piece)} was locked at ${before.join(" × ")} and is ${now.join(" × ")} now; it is free again.`;
+    : `${nameOf(piece)} was locked at ${saySizes(before, style)} and is ${saySizes(now, style)} now; it is free again.`;
 }

@@ -35,6 +35,16 @@ export function endsOf(row: TallyRow): PieceEnds | null {
   };
 }
 
+/** Which ends a saw cuts at an angle, where `endsOf` cannot say how; a saddle is not sawn but cut after. */
+export function leaningOf({ shown: { form } }: TallyRow): { readonly leans?: [boolean, boolean] } {
+  if (form.kind !== "member") return {};
+  const leans = [form.start, form.end].map(
+    (slope, i) => !form.copes[i] && Math.hypot(slope[0], slope[1]) > FLAT,
+  );
+  const [first = false, second = false] = leans;
+  return first || second ? { leans: [first, second] } : {};
+}
+
 /** The axis of the section along which both ends lean; null when they are square or lean otherwise. */
 function planeOf({ start, end }: MemberForm): "x" | "y" | null {
   const leans = (axis: 0 | 1) => Math.abs(start[axis]) > FLAT || Math.abs(end[axis]) > FLAT;

@@ -20,6 +20,7 @@ const formOf = (name: string): MemberForm => {
 const saw = (id: string, depth: number, angle: number, length: number) => ({
   id,
   name: id,
+  unit: "mm" as const,
   depth,
   angle,
   length,

@@ -185,9 +185,7 @@ describe("a kept layout along outlines", () => {
   it("is stale when gap, design or the way of cutting changed, and says which", () => {
     const kept = laid(shapeTask());
     expect(keptFor(shapeTask(), [kept])?.stale).toBeNull();
-    expect(keptFor(shapeTask({ gusset }, { gap: 12 }), [kept])?.stale).toBe(
-      "gap, margin, turning or stock sizes changed",
-    );
+    expect(keptFor(shapeTask({ gusset }, { gap: 12 }), [kept])?.stale).toBe("the gap changed");
     expect(keptFor(shapeTask({ gusset: { ...gusset, length: "130" } }), [kept])?.stale).toBe(
       "the design changed",
     );
@@ -203,7 +201,7 @@ describe("a kept layout along outlines", () => {
     expect(again.notes).toEqual([]);
     expect(again.problem.fixed).toHaveLength(1);
     const larger = withLocks(shapeTask({ gusset: { ...gusset, length: "130" } }), locked);
-    expect(larger.notes).toEqual(["A was locked at 120 × 90 and is 130 × 90 now; it is free again."]);
+    expect(larger.notes).toEqual(["A was locked at 120 × 90 mm and is 130 × 90 mm now; it is free again."]);
     const margin = withLocks(shapeTask({ gusset }, { trim: 40 }), locked);
     expect(margin.notes).toEqual([
       "A: locked, but with the margin as it is one lies off the sheet; they are free again.",
@@ -267,7 +265,7 @@ describe("a kept layout along outlines", () => {
     const large = laid(shapeTask({ gusset: { ...gusset, length: "700" } }));
     expect(large.layout.unplaced[0]?.why).toBe("larger than every sheet, however it is turned");
     expect(adviceFor(large, 0, large.layout.unplaced[0]?.why ?? "")).toBe(
-      "Let it turn in finer steps, join it from two, or buy a sheet of at least 720 × 110",
+      "Let it turn in finer steps, join it from two, or buy a sheet of at least 720 × 110 mm",
     );
     expect(problemNotes(shapeTask({ gusset }, { gap: 95 }).problem)).toEqual([
       "The gap of 95 mm is wider than the narrowest piece of 90 mm; check both.",

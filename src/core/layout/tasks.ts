@@ -4,20 +4,24 @@
  */
 import type { BlankGroup, Job, LayoutSetting } from "../job";
 import { byKey, byNaturalText, byNumber, fromNm, inTurn } from "../kernel";
+import type { LengthStyle } from "../measure";
 import {
   type BoardEntry,
+  boardInMaterial,
   EMPTY_RACK,
+  isOfMaterial,
   type Rack,
   type RackUse,
   type SectionEntry,
   type Stockroom,
+  sectionInMaterial,
   usableRack,
 } from "../stockroom";
 import type { PanelForm, Tally, TallyRow } from "../tally";
 import type { BarProblem } from "./bars";
 import { blankOf } from "./blank";
 import { type PanelShape, panelShape } from "./panel-shape";
-import { endsOf } from "./piece-ends";
+import { endsOf, leaningOf } from "./piece-ends";
 import { barSettings, cutWay, shapeSettings, sheetSettings } from "./settings";
 import type { ShapeProblem } from "./shapes";
 import type { SheetProblem, Together } from "./sheets";
@@ -34,6 +38,7 @@ export type LaidPiece = {
 type Common = {
   /** Stock and material; the same as long as the job uses them. */
   readonly id: string;
+  readonly stock: TaskStock;
   readonly name: string;
   readonly material: string | null;
   /** The row that each piece of the problem stands for. */
@@ -65,6 +70,8 @@ export const pieceKey = ({ mark, job }: LaidPiece) => (job === undefined ? mark 
 
 /** What of a job says how it is laid out. */
 export type LayoutWishes = Pick<Job, "layoutSettings"> & {
+  /** How lengths are written in words; without it in millimetres. */
+  readonly style?: LengthStyle;
   /** Where several jobs are laid out together, each group is of one of them. */
   readonly blankGroups: Readonly<Record<string, BlankGroup & { readonly job?: string }>>;
 };
@@ -90,14 +97,25 @@ export function layoutTasks(
   return tasksOfRows(named, ground);
 }
 
-/** One task for each kind, stock and material. */
-const taskIdOf = ({ kind, stock, stockName, material }: TallyRow) =>
-  `${kind}:${stock ?? `?${stockName ?? ""}`}:${material ?? ""}`;
+/** The entry of the stockroom ("?" and a name where there is none) and the material of a task. */
+export type TaskStock = { readonly entry: string; readonly material: string | null };
 
-/** The entry of the stockroom and the material that an id of a task names. */
-export function stockOfTask(taskId: string): { readonly entry: string; readonly material: string | null } {
-  const [, entry = "", material = ""] = taskId.split(":");
-  return { entry, material: material === "" ? null : material };
+const stockOfRow = ({ stock, stockName, material }: TallyRow): TaskStock => ({
+  entry: stock ?? `?${stockName ?? ""}`,
+  material,
+});
+
+/** One task for each kind, stock and material. A colon in the name of a stock does not part it. */
+const taskIdOf = (row: TallyRow) => {
+  const { entry, material } = stockOfRow(row);
+  return `${row.kind}:${entry.replaceAll(":", "%3A")}:${material ?? ""}`;
+};
+
+/** The stock that an id of a task names: for layouts that do not say it themselves. A material may have colons of its own. */
+export function stockOfTask(taskId: string): TaskStock {
+  const [, entry = "", ...material] = taskId.split(":");
+  const named = material.join(":");
+  return { entry: entry.replaceAll("%3A", ":"), material: named === "" ? null : named };
 }
 
 /** A row of the tally with the job that it comes from, when several are laid out together. */
@@ -132,23 +150,28 @@ function barTask(id: string, named: readonly NamedRow[], ground: TaskGround): Ba
   const entry = first?.stock ? (ground.stockroom.sectionById.get(first.stock) ?? null) : null;
   const settings = barSettings(entry, entry ? ground.wishes.layoutSettings[entry.id] : undefined);
   const problem: BarProblem = {
+    ...styled(ground),
     kerf: settings.kerf,
     trim: { start: settings.trimStart, end: settings.trimEnd },
     grip: settings.grip,
     keep: settings.keep,
     share: settings.share,
     rackFirst: settings.rack === "first",
-    stock: (entry?.stock ?? []).map((bar) => ({ ...bar, rack: null })),
-    pieces: named.map(({ row }) => ({
-      length: row.shown.form.kind === "member" ? fromNm(row.shown.form.cutNm) : 0,
-      qty: row.count,
-      ends: endsOf(row),
-    })),
+    stock: stockOf(entry, entry && sectionInMaterial(ground.stockroom, entry, first?.material ?? null)),
+    pieces: named.map(({ row }) => {
+      const ends = endsOf(row);
+      return {
+        length: row.shown.form.kind === "member" ? fromNm(row.shown.form.cutNm) : 0,
+        qty: row.count,
+        ends,
+        ...(ends === null ? leaningOf(row) : {}),
+      };
+    }),
     fixed: [],
   };
-  const rack = rackOf(id, entry, settings.rack, ground).filter(({ width }) => width === null);
+  const rack = rackOf(id, entry, settings.rack, named, ground).filter(({ width }) => width === null);
   const pieces = named.map(({ row, job }) => laidPiece(row, job));
-  const { pieces: sizes, ...said } = problem;
+  const { pieces: sizes, style: _, ...said } = problem;
   return {
     kind: "bars",
     entry,
@@ -187,12 +210,13 @@ function shapeTask({ id, entry, own, named, ground }: OfBoard): ShapeTask {
   const settings = shapeSettings(entry, own);
   const grain = entry?.grain ?? "length";
   const problem: ShapeProblem = {
+    ...styled(ground),
     gap: settings.gap,
     margin: settings.trim,
     step: settings.turn,
     keep: settings.keep,
     rackFirst: settings.rack === "first",
-    stock: (entry?.stock ?? []).map((sheet) => ({ ...sheet, grain, rack: null })),
+    stock: stockOf(entry, ofMaterial(entry, named, ground)).map((sheet) => ({ ...sheet, grain })),
     shapes: named.map(({ row }) => {
       const { form } = row.shown;
       const own = form.kind === "panel" ? panelShape(form, ground.stockroom.edgingById) : NO_SHAPE;
@@ -211,7 +235,7 @@ function shapeTask({ id, entry, own, named, ground }: OfBoard): ShapeTask {
     const { form } = row.shown;
     return { ...laidPiece(row, job), ...(form.kind === "panel" ? { finished: finishedOf(form) } : {}) };
   });
-  const { shapes, ...said } = problem;
+  const { shapes, style: _, ...said } = problem;
   return {
     kind: "shapes",
     entry,
@@ -222,7 +246,7 @@ function shapeTask({ id, entry, own, named, ground }: OfBoard): ShapeTask {
       ...problem,
       stock: [
         ...problem.stock,
-        ...rackOf(id, entry, settings.rack, ground).flatMap(({ id: rackId, length, width }) =>
+        ...rackOf(id, entry, settings.rack, named, ground).flatMap(({ id: rackId, length, width }) =>
           width === null ? [] : [{ length, width, price: 0, count: 1, grain, rack: rackId }],
         ),
       ],
@@ -242,12 +266,13 @@ function sheetTask({ id, entry, own, named, ground }: OfBoard): SheetTask {
       : { length: 0, width: 0 },
   );
   const problem: SheetProblem = {
+    ...styled(ground),
     kerf: settings.kerf,
     trim: settings.trim,
     stages: settings.stages,
     keep: settings.keep,
     rackFirst: settings.rack === "first",
-    stock: (entry?.stock ?? []).map((sheet) => ({ ...sheet, grain, rack: null })),
+    stock: stockOf(entry, ofMaterial(entry, named, ground)).map((sheet) => ({ ...sheet, grain })),
     panels: named.map(({ row }, i) => ({
       length: blanks[i]?.length ?? 0,
       width: blanks[i]?.width ?? 0,
@@ -257,8 +282,8 @@ function sheetTask({ id, entry, own, named, ground }: OfBoard): SheetTask {
     together: togetherOf(named, ground.wishes),
     fixed: [],
   };
-  const { panels: sizes, ...said } = problem;
-  const rack = rackOf(id, entry, settings.rack, ground);
+  const { panels: sizes, style: _, ...said } = problem;
+  const rack = rackOf(id, entry, settings.rack, named, ground);
   const pieces = named.map(({ row, job }, i) => {
     const { form } = row.shown;
     const blank = blanks[i];
@@ -284,6 +309,25 @@ function sheetTask({ id, entry, own, named, ground }: OfBoard): SheetTask {
   };
 }
 
+const styled = ({ wishes: { style } }: TaskGround) => (style ? { style } : {});
+
+const ofMaterial = (entry: BoardEntry | null, named: readonly NamedRow[], { stockroom }: TaskGround) =>
+  entry && boardInMaterial(stockroom, entry, named[0]?.row.material ?? null);
+
+/**
+ * The sizes that a stock comes in. `priced` is the entry of the material that is wanted; without one the sizes are those of
+ * the entry itself, and what they cost is not known.
+ */
+function stockOf<S extends { readonly price: number | null }>(
+  entry: { readonly stock: readonly S[] } | null,
+  priced: { readonly stock: readonly S[] } | null,
+) {
+  const sizes: readonly S[] = priced
+    ? priced.stock
+    : (entry?.stock ?? []).map((one) => ({ ...one, price: null }));
+  return sizes.map((one) => ({ ...one, rack: null }));
+}
+
 const finishedOf = (form: PanelForm) => [fromNm(form.lengthNm), fromNm(form.widthNm)] as const;
 
 const laidPiece = ({ mark, name }: TallyRow, job: string | null): LaidPiece =>
@@ -293,10 +337,14 @@ function rackOf(
   id: string,
   entry: SectionEntry | BoardEntry | null,
   use: RackUse,
+  named: readonly NamedRow[],
   { rack, variant }: TaskGround,
 ) {
   if (use === "none" || !entry) return [];
-  return usableRack(rack, { entry: entry.id, id, variant });
+  const material = named[0]?.row.material ?? entry.material;
+  return usableRack(rack, { entry: entry.id, id, variant }).filter((one) =>
+    isOfMaterial(one.material ?? entry.material, material),
+  );
 }
 
 /**
@@ -330,10 +378,11 @@ function common(
   id: string,
   named: readonly NamedRow[],
   name: string | undefined,
-): Pick<Common, "id" | "name" | "material" | "rows"> {
+): Pick<Common, "id" | "stock" | "name" | "material" | "rows"> {
   const first = named[0]?.row;
   return {
     id,
+    stock: first ? stockOfRow(first) : stockOfTask(id),
     name: name ?? first?.stockName ?? (first?.kind === "panel" ? "No board chosen" : "No section chosen"),
     material: first?.material ?? null,
     rows: named.map(({ row }) => row),

@@ -1,6 +1,25 @@
 /** The buying list: what to buy by stock size, by rule and by layout, with subtotals and a total. */
-import { type Cents, formatCents, formatDecimal, type MoneyTotal, totalOf } from "../measure";
-import type { Quantities, QuantityLine } from "../quantities";
+import { agreeing, counted } from "../kernel";
+import {
+  type Cents,
+  formatCents,
+  formatDecimal,
+  type LengthStyle,
+  type MoneyTotal,
+  PLAIN_MM,
+  sayLength,
+  totalOf,
+} from "../measure";
+import {
+  boardFeet,
+  type FeetForm,
+  isImperial,
+  type Quantities,
+  type QuantityLine,
+  quantityWords,
+  shopUnit,
+  stockSizeWords,
+} from "../quantities";
 import {
   type Cell,
   type Column,
@@ -38,9 +57,15 @@ const GROUPS = [
   ["bought", "Bought parts"],
 ] as const;
 
-export function quantityText(line: Pick<QuantityLine, "measure">, quantity: number): string {
-  return line.measure === "each" ? formatDecimal(quantity, 0) : formatDecimal(quantity, 3);
-}
+/** How a buying list writes what it says: the lengths of the job, and its feet. */
+export type BuyingStyle = LengthStyle & { readonly feet: FeetForm };
+const METRIC_BUYING: BuyingStyle = { ...PLAIN_MM, feet: "decimal" };
+
+export const quantityText = (
+  line: Pick<QuantityLine, "measure">,
+  quantity: number,
+  style: BuyingStyle,
+): string => quantityWords(line.measure, quantity, style);
 
 const moneyCell = (cents: Cents | null): Cell =>
   cents === null ? { ...MISSING, text: "price missing" } : numberCell(cents / 100, formatCents(cents));
@@ -49,15 +74,22 @@ const moneyCell = (cents: Cents | null): Cell =>
 export function totalWords(total: MoneyTotal, currency: string): string {
   const sum = `${formatCents(total.cents)} ${currency}`;
   if (total.missing === 0) return sum;
-  return `incomplete: ${sum} without ${total.missing} ${total.missing === 1 ? "line" : "lines"} that ${total.missing === 1 ? "has" : "have"} no price`;
+  return `incomplete: ${sum} without ${counted(total.missing, "line")} that ${agreeing(total.missing, "has", "have")} no price`;
 }
 
-export function buyingList(quantities: Quantities): ListTable {
+export function buyingList(quantities: Quantities, style: BuyingStyle = METRIC_BUYING): ListTable {
   const groups = GROUPS.flatMap(([group, heading]): ListGroup[] => {
     const lines = quantities.lines.filter((line) => line.group === group);
     if (lines.length === 0) return [];
     const subtotal = totalWords(totalOf(lines.map((line) => line.cost)), quantities.currency);
-    return [{ heading, detail: "", summary: `by rule ${subtotal}`, rows: lines.map(buyingRow) }];
+    return [
+      {
+        heading,
+        detail: "",
+        summary: `by rule ${subtotal}`,
+        rows: lines.map((line) => buyingRow(line, style)),
+      },
+    ];
   });
   return { title: "Buying list", columns: BUYING_COLUMNS, groups, foot: [], notes: totalNotes(quantities) };
 }
@@ -68,7 +100,9 @@ function totalNotes({
   currency,
   wastePercent,
   massKg,
+  massKnown,
   massUnknown,
+  lines,
 }: Quantities): readonly string[] {
   const notes = [
     `Total by rule (net + ${wastePercent} % waste): ${totalWords(byRule, currency)}.`,
@@ -76,32 +110,39 @@ function totalNotes({
   ];
   if (byLayout.notLaidOut > 0)
     notes.push(
-      `${byLayout.notLaidOut} stock ${byLayout.notLaidOut === 1 ? "size is" : "sizes are"} not laid out yet; by layout, those count by rule.`,
+      `${byLayout.notLaidOut} stock ${agreeing(byLayout.notLaidOut, "size is", "sizes are")} not laid out yet; by layout, those count by rule.`,
     );
   if (byLayout.stale > 0)
     notes.push(
-      `${byLayout.stale} ${byLayout.stale === 1 ? "layout is" : "layouts are"} older than the design: lay out again before buying.`,
+      `${counted(byLayout.stale, "layout is", "layouts are")} older than the design: lay out again before buying.`,
     );
-  notes.push(
-    `Mass of bars and sheets: ${formatDecimal(massKg, 1)} kg${massUnknown > 0 ? `, without ${massUnknown} of unknown density` : ""}.`,
-  );
+  if (massKnown + massUnknown > 0) notes.push(massNote(massKg, massKnown, massUnknown));
+  for (const { name, material, massBy } of lines)
+    if (massBy !== null) notes.push(`Mass of ${name}, ${material}: by the ${massBy}.`);
   return notes;
 }
 
-function buyingRow(line: QuantityLine): ListRow {
+function massNote(massKg: number, known: number, unknown: number): string {
+  if (known === 0) return "Mass of bars and sheets: not known, since no density is set.";
+  const without = unknown > 0 ? `, without ${counted(unknown, "stock", "stocks")} of unknown density` : "";
+  return `Mass of bars and sheets: ${formatDecimal(massKg, 1)} kg${without}.`;
+}
+
+function buyingRow(line: QuantityLine, style: BuyingStyle): ListRow {
+  const { name: unit, per } = shopUnit(line.measure, style.unit);
   return {
     id: line.id,
     records: [],
     summed: false,
     level: 0,
     cells: {
-      name: textCell(line.material ? `${line.name}, ${line.material}` : line.name),
+      name: textCell(nameWords(line, style)),
       marks: textCell(line.marks.join(" ")),
-      measure: textCell(line.measure),
-      net: numberCell(line.net, quantityText(line, line.net)),
-      gross: numberCell(line.gross, quantityText(line, line.gross)),
+      measure: textCell(unit),
+      net: numberCell(line.net * per, quantityText(line, line.net, style)),
+      gross: numberCell(line.gross * per, quantityText(line, line.gross, style)),
       cost: moneyCell(line.cost),
-      uses: usesCell(line),
+      uses: usesCell(line, style),
       layoutCost: layoutCostCell(line),
       mass:
         line.massKg === null
@@ -113,12 +154,20 @@ function buyingRow(line: QuantityLine): ListRow {
   };
 }
 
-function usesCell({ laidOut, byLayout }: QuantityLine): Cell {
+/** Name, material, and what the quantity has in it that nobody would look for there. */
+function nameWords({ name, material, overhang, timber, net }: QuantityLine, style: BuyingStyle): string {
+  const named = material ? `${name}, ${material}` : name;
+  if (overhang) return `${named} (with ${sayLength(overhang, style)} overhang at each end)`;
+  if (!timber || !isImperial(style.unit)) return named;
+  return `${named} (${formatDecimal(boardFeet(timber[0], timber[1], net), 2)} board ft by actual size)`;
+}
+
+function usesCell({ laidOut, byLayout }: QuantityLine, style: BuyingStyle): Cell {
   if (!laidOut) return NOT_APPLICABLE;
   if (!byLayout) return textCell("not laid out");
   const unplaced = byLayout.unplaced > 0 ? ` (${byLayout.unplaced} unplaced)` : "";
   return textCell(
-    `${byLayout.uses.map((use) => use.label).join(", ") || "nothing"}${unplaced}${byLayout.stale ? " (stale)" : ""}`,
+    `${byLayout.uses.map(({ count, sizes }) => `${count} × ${stockSizeWords(sizes, style)}`).join(", ") || "nothing"}${unplaced}${byLayout.stale ? " (stale)" : ""}`,
   );
 }
 

@@ -1,9 +1,10 @@
 /** The cut list: every row of the tally that is made, by stock, with what the saw needs to know. */
 
-import type { JobInfo, PanelEdge } from "../job";
-import { at, fromNm, LENGTH_TOLERANCE_MM } from "../kernel";
+import { type JobInfo, type PanelEdge, UNNAMED_EDGING } from "../job";
+import { at, counted, fromNm, LENGTH_TOLERANCE_MM } from "../kernel";
 import { areaOfPanel } from "../layout";
-import { formatDegrees, formatLength, formatSquareMetres, type LengthStyle } from "../measure";
+import { formatDegrees, formatLength, type LengthStyle } from "../measure";
+import { quantityWords, shopUnit } from "../quantities";
 import type { Stockroom } from "../stockroom";
 import {
   anglesOf,
@@ -39,6 +40,8 @@ export const CUT_COLUMNS: readonly Column[] = [
   { id: "end2", heading: "End 2 °", align: "right", width: 9, writes: { kind: "decimal", places: 1 } },
   { id: "stand", heading: "Ends stand", align: "left", width: 15, writes: null },
   { id: "note", heading: "Note", align: "left", width: 28, writes: null },
+  { id: "grain", heading: "Grain", align: "left", width: 8, writes: null, onlyInFiles: true },
+  { id: "edging", heading: "Edging", align: "left", width: 20, writes: null, onlyInFiles: true },
 ];
 
 const SIZES: ReadonlySet<string> = new Set(["length", "width", "thickness"]);
@@ -160,7 +163,7 @@ export function cutList(info: JobInfo, tally: Tally, stockroom: Stockroom): List
     groups: [...groups.values()].map((rows) => cutGroup(rows, style, stockroom)),
     foot: [],
     notes: [
-      `${balance.design} pieces in the design = ${balance.inRows} in rows + ${balance.bought} bought + ${balance.leftOut} left out.`,
+      `${counted(balance.design, "piece")} in the design = ${balance.inRows} in rows + ${balance.bought} bought + ${balance.leftOut} left out.`,
       ...(tally.batch > 1 ? [`Counts are for ${tally.batch} of this job.`] : []),
       `Lengths in ${info.unit}; end angles in degrees from square.`,
     ],
@@ -170,11 +173,10 @@ export function cutList(info: JobInfo, tally: Tally, stockroom: Stockroom): List
 function cutGroup(rows: readonly TallyRow[], style: LengthStyle, stockroom: Stockroom): ListGroup {
   const first = rows[0];
   const pieces = rows.reduce((sum, row) => sum + row.count, 0);
-  const noun = pieces === 1 ? "piece" : "pieces";
   return {
     heading: groupHeading(first),
     detail: first?.material ?? (first?.kind === "other" ? "" : "no material"),
-    summary: `${pieces} ${noun}${groupTotal(rows, style)}`,
+    summary: `${counted(pieces, "piece")}${groupTotal(rows, style)}`,
     rows: rows.map((row) => cutRow(row, style, stockroom)),
   };
 }
@@ -191,7 +193,7 @@ function groupTotal(rows: readonly TallyRow[], style: LengthStyle): string {
     if (shown.form.kind === "member") length += fromNm(shown.form.cutNm) * count;
     if (shown.form.kind === "panel") area += areaOfPanel(shown.form) * count;
   }
-  if (area > 0) return ` · ${formatSquareMetres(area)} m²`;
+  if (area > 0) return ` · ${quantityWords("m²", area / 1e6, style)} ${shopUnit("m²", style.unit).name}`;
   return length > 0 ? ` · ${formatLength(length, style, LENGTH_TOLERANCE_MM)} ${style.unit}` : "";
 }
 
@@ -206,9 +208,26 @@ function cutRow(row: TallyRow, style: LengthStyle, stockroom: Stockroom): ListRo
       name: textCell(row.name),
       count: numberCell(row.count),
       ...sizeCells(row, style),
+      ...fileCells(row, stockroom),
       note: textCell(rowNotes(row, style, stockroom).join("; ")),
     },
   };
+}
+
+/** Grain and edging as lists that are read again need them: "front + left: Birch edging; back: Iron-on". */
+function fileCells({ shown: { form } }: TallyRow, stockroom: Stockroom): Readonly<Record<string, Cell>> {
+  if (form.kind !== "panel") return { grain: NOT_APPLICABLE, edging: NOT_APPLICABLE };
+  const byTape = new Map<string, PanelEdge[]>();
+  for (const edge of Object.keys(EDGE_NAMES) as PanelEdge[]) {
+    const tape = form.edging[edge];
+    if (tape === null) continue;
+    const name = stockroom.edgingById.get(tape)?.name ?? tape;
+    byTape.set(name, [...(byTape.get(name) ?? []), edge]);
+  }
+  const words = [...byTape].map(([name, edges]) =>
+    name === UNNAMED_EDGING ? edges.join(" + ") : `${edges.join(" + ")}: ${name}`,
+  );
+  return { grain: textCell(form.grain ? "long" : "none"), edging: textCell(words.join("; ") || "none") };
 }
 
 function sizeCells(row: TallyRow, style: LengthStyle): Readonly<Record<string, Cell>> {

@@ -1,6 +1,6 @@
 /** The cutting order of a kept layout as a table: what to set, what to cut, what comes of it. */
 
-import { at, LENGTH_TOLERANCE_MM } from "../kernel";
+import { at, counted, LENGTH_TOLERANCE_MM } from "../kernel";
 import { type KeptBars, type KeptSheets, pieceKey, type RowFinder, sawFor } from "../layout";
 import { type BarStep, barCuts, type PieceTurn } from "../layout/bars";
 import { type SheetCut, sheetCuts } from "../layout/sheets";
@@ -73,8 +73,7 @@ export function barOrderTable(
     }),
   );
   const columns = BAR_COLUMNS.filter(({ id }) => turned || id !== "lies");
-  const settings = order.steps.length;
-  const note = `${order.cuts} cuts at ${settings} ${settings === 1 ? "stop setting" : "stop settings"}; longest first, each setting on all its bars before the next.`;
+  const note = `${counted(order.cuts, "cut")} at ${counted(order.steps.length, "stop setting")}; longest first, each setting on all its bars before the next.`;
   return table("Cutting order", saws.length === 0 ? columns : [SAW_COLUMN, ...columns], lines, note);
 }
 
@@ -126,12 +125,19 @@ export function sheetOrderTable(
   const { problem, layout, pieces } = kept;
   const order = sheetCuts(problem, at(layout.sheets, sheet));
   const name = (part: number) => (part === 0 ? "the sheet" : `part ${part}`);
-  const gives = ({ part, panel }: Pick<SheetCut, "part" | "panel">) =>
-    panel === null ? name(part) : pieceKey(at(pieces, panel));
+  const { offcuts } = at(layout.sheets, sheet);
+  const sizes = (one: { readonly length: number; readonly width: number }) =>
+    `${formatLength(one.length, style, LENGTH_TOLERANCE_MM)} × ${formatLength(one.width, style, LENGTH_TOLERANCE_MM)}`;
+  const gives = ({ part, panel, offcut }: Pick<SheetCut, "part" | "panel" | "offcut">) => {
+    if (offcut !== null) return `offcut ${sizes(at(offcuts, offcut))}`;
+    return panel === null ? name(part) : pieceKey(at(pieces, panel));
+  };
   const runs: SheetCut[][] = [];
   for (const cut of order.cuts) {
     const last = runs.at(-1);
-    const like = last?.[0]?.kind === cut.kind && last[0].setting === cut.setting;
+    // What is kept together gets its groove before it is separated, so that cut is a step of its own.
+    const like =
+      last?.[0]?.kind === cut.kind && last[0].setting === cut.setting && last[0].separates === cut.separates;
     if (like && last) last.push(cut);
     else runs.push([cut]);
   }
@@ -139,7 +145,7 @@ export function sheetOrderTable(
   const grooveRow = (run: GrooveRun, id: string) =>
     row(id, {
       step: textCell(""),
-      cut: textCell(run.before === null ? "groove" : "groove, before it is parted"),
+      cut: textCell(run.before === null ? "groove" : "groove, before separating"),
       setting: textCell(run.settings.map((one) => formatLength(one, style, LENGTH_TOLERANCE_MM)).join(" / ")),
       of: textCell(`from ${run.edges.join(" / ")}`),
       gives: textCell(
@@ -150,7 +156,9 @@ export function sheetOrderTable(
     grooves.filter(
       ({ before }) =>
         before !== null &&
-        cuts.some(({ within }) => [...within].sort((a, b) => a - b).join() === before.join()),
+        cuts.some(
+          ({ within, separates }) => separates && [...within].sort((a, b) => a - b).join() === before.join(),
+        ),
     );
   const used = new Set<GrooveRun>();
   const rows = runs.flatMap((cuts, i) => {
@@ -163,23 +171,33 @@ export function sheetOrderTable(
       cut: textCell(`${CUT_WORDS[kind]}${cuts.length > 1 ? ` × ${cuts.length}` : ""}`),
       setting: numberCell(setting, formatLength(setting, style, LENGTH_TOLERANCE_MM)),
       of: textCell(from.join(", ")),
-      gives: textCell(kind === "trim" ? "reference edges" : counted(cuts.map(gives))),
+      gives: textCell(kind === "trim" ? "reference edges" : alikeTogether(cuts.map(gives))),
     });
     return [...first.map((run, k) => grooveRow(run, `groove ${i}.${k}`)), own];
   });
   grooves.forEach((run, k) => {
     if (!used.has(run)) rows.push(grooveRow(run, `groove ${k}`));
   });
-  const left = order.left.filter(({ panel }) => panel !== null);
-  const words = `${order.cuts.length} cuts at ${order.settings} settings.`;
-  const rest = left.map((one) => `${gives(one)} from ${name(one.of)}`).join(", ");
-  const without = left.length > 0 ? ` Left at its size without a cut: ${rest}.` : "";
-  const note = `${words}${without}${grooves.length > 0 ? " Grooves are told from finished edges." : ""}`;
+  const words = `${counted(order.cuts.length, "cut")} at ${counted(order.settings, "setting")}.`;
+  const remain = (all: typeof order.left, start: string) =>
+    all.length === 0
+      ? ""
+      : ` ${start}: ${all.map((one) => `${gives(one)} from ${name(one.of)}`).join(", ")}.`;
+  const without =
+    remain(
+      order.left.filter(({ panel }) => panel !== null),
+      "Left at its size without a cut",
+    ) +
+    remain(
+      order.left.filter(({ offcut }) => offcut !== null),
+      "Offcuts that remain",
+    );
+  const note = `${words}${without}${grooves.length > 0 ? " Groove positions: from finished edges." : ""}`;
   return table(`Cutting order of sheet ${sheet + 1}`, SHEET_COLUMNS, rows, note);
 }
 
 /** "C × 4, part 2": what is alike counted together. */
-function counted(names: readonly string[]): string {
+function alikeTogether(names: readonly string[]): string {
   const counts = new Map<string, number>();
   for (const one of names) counts.set(one, (counts.get(one) ?? 0) + 1);
   return [...counts].map(([one, count]) => (count === 1 ? one : `${one} × ${count}`)).join(", ");

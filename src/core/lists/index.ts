@@ -1,11 +1,11 @@
 /** The door of the lists. */
-export { BUYING_COLUMNS, buyingList, quantityText, totalWords } from "./buying-list";
+export { BUYING_COLUMNS, type BuyingStyle, buyingList, quantityText, totalWords } from "./buying-list";
 export { CUT_COLUMNS, cutList, rowNotes, standWords, styleOf } from "./cut-list";
 export { barOrderTable, ofOrderRow, sheetOrderTable } from "./cutting-order";
 export { LIST_COLUMNS, type ListColumnKind } from "./list-columns";
 export type { ListGround } from "./list-ground";
 export { LIST_STARTS, startList } from "./list-kinds";
-export { markIsIn } from "./list-rows";
+export { handOrderOf, markIsIn } from "./list-rows";
 export { listView } from "./list-view";
 export { createLister, findList, type Lists, listNames, namedTable, ownList } from "./own-list";
 export { shapePiecesTable } from "./shape-pieces";
@@ -24,6 +24,8 @@ export {
   OVER_HEADING,
   overWords,
   SILHOUETTE_COLUMN,
+  severalWords,
+  shownColumns,
   tableAsTabs,
   writtenColumns,
 } from "./table";

@@ -2,14 +2,8 @@
 import { COMPUTED_COLUMNS, type ComputedColumn, homeName, homeOf, type ListSetup, PANEL_EDGES } from "../job";
 import { fromNm, LENGTH_TOLERANCE_MM } from "../kernel";
 import { blankOf } from "../layout";
-import {
-  costOf,
-  formatCents,
-  formatDecimal,
-  formatDegrees,
-  formatLength,
-  type LengthStyle,
-} from "../measure";
+import { formatCents, formatDecimal, formatDegrees, formatLength, type LengthStyle } from "../measure";
+import { type Measure, shopUnit } from "../quantities";
 import { anglesOf, type MemberForm, sawSettings } from "../tally";
 import { rowNotes, standWords } from "./cut-list";
 import { type AssemblyLine, type Line, type ListGround, type PieceLine, wholeQuantity } from "./list-ground";
@@ -48,8 +42,13 @@ export type ListColumnKind = {
   readonly heading: string;
   readonly align: Align;
   readonly width: number;
-  /** Whether its numbers add up in groups and totals. */
+  /** Whether its numbers add up in groups and totals, unless the list says otherwise. */
   readonly adds: boolean;
+  /**
+   * What a number in it is of, and so how it is added up: of the whole line, or of each of its pieces, so that it counts as
+   * often as there are pieces. null: it never adds up (angles, prices, levels).
+   */
+  readonly sumOf: "line" | "piece" | null;
   readonly writes: Writes;
   /** Its values are typed, not computed. */
   readonly typed?: boolean;
@@ -69,6 +68,7 @@ const text = (
   width,
   align: "left",
   adds: false,
+  sumOf: null,
   writes: { kind: "words" },
   cell: (line, how) => {
     const found = of(line, how);
@@ -88,6 +88,7 @@ const number = (
   width: 11,
   align: "right",
   adds: false,
+  sumOf: null,
   writes,
   cell,
   ...(ofAssembly ? { ofAssembly } : {}),
@@ -95,27 +96,34 @@ const number = (
 
 const PLAIN: Writes = { kind: "plain" };
 const decimalsOf = (places: number): Writes => ({ kind: "decimal", places });
-const summing = (kind: ListColumnKind): ListColumnKind => ({ ...kind, adds: true });
+/** Its numbers are of the whole line, and add up. */
+const summing = (kind: ListColumnKind): ListColumnKind => ({ ...kind, adds: true, sumOf: "line" });
+/** Its numbers are of one piece: a sum takes them as often as there are pieces. */
+const ofEach = (kind: ListColumnKind): ListColumnKind => ({ ...kind, sumOf: "piece" });
 
 export const lengthCell = (mm: number, style: LengthStyle): Cell =>
   numberCell(mm, formatLength(mm, style, LENGTH_TOLERANCE_MM));
 
 /** A size of a made piece: missing where the piece has no size, not applicable where its kind has none. */
 function size(id: ComputedColumn, of: (line: PieceLine) => number | null | "none"): ListColumnKind {
-  return number(id, { kind: "length" }, (line, { style }) => {
-    const nm = of(line);
-    if (nm === "none") return NOT_APPLICABLE;
-    return nm === null ? MISSING : lengthCell(fromNm(nm), style);
-  });
+  return ofEach(
+    number(id, { kind: "length" }, (line, { style }) => {
+      const nm = of(line);
+      if (nm === "none") return NOT_APPLICABLE;
+      return nm === null ? MISSING : lengthCell(fromNm(nm), style);
+    }),
+  );
 }
 
 /** What is sawn of a panel: its finished size less the edging that is deducted. */
 function blank(id: ComputedColumn, side: "length" | "width"): ListColumnKind {
-  return number(id, { kind: "length" }, ({ row }, { style, ground }) => {
-    const { form } = row.shown;
-    if (form.kind !== "panel") return row.kind === "panel" ? MISSING : NOT_APPLICABLE;
-    return lengthCell(blankOf(form, ground.stockroom.edgingById)[side], style);
-  });
+  return ofEach(
+    number(id, { kind: "length" }, ({ row }, { style, ground }) => {
+      const { form } = row.shown;
+      if (form.kind !== "panel") return row.kind === "panel" ? MISSING : NOT_APPLICABLE;
+      return lengthCell(blankOf(form, ground.stockroom.edgingById)[side], style);
+    }),
+  );
 }
 
 const memberSize = ({ row }: PieceLine, of: (form: MemberForm) => number): number | null | "none" => {
@@ -159,14 +167,18 @@ const massOf = (line: PieceLine, places: number): Cell => {
   return decimals(massEach === null ? null : massEach * line.count, places, noMass(line));
 };
 
-const centsOf = (line: PieceLine, ground: ListGround): number | null => {
-  const net = wholeQuantity(line, ground.job);
-  const { unitPrice } = line.quantity;
-  return net === null || unitPrice === null ? null : costOf(net, unitPrice);
-};
-const costCell = (line: PieceLine, ground: ListGround): Cell => {
-  const cents = centsOf(line, ground);
-  return cents === null ? PRICE_MISSING : numberCell(cents / 100, formatCents(cents));
+/** Metres and square metres of a row in the unit of the job's shop. */
+const shopOf = (measure: Measure, { job }: ListGround) => shopUnit(measure, job.info.job.unit);
+const inShop = (value: number | null, measure: Measure, ground: ListGround) =>
+  value === null ? null : value * shopOf(measure, ground).per;
+
+/** The part of a row's cost that a line has, which may be of one assembly alone; not rounded, so that parts add up. */
+export const partOfCost = (line: PieceLine, cents: number | null): number | null =>
+  cents === null ? null : (cents * line.count) / Math.max(1, line.row.count);
+
+const costCell = (line: PieceLine): Cell => {
+  const cents = partOfCost(line, line.quantity.cost.net);
+  return cents === null ? PRICE_MISSING : numberCell(cents / 100, formatCents(Math.round(cents)));
 };
 
 export const LIST_COLUMNS: readonly ListColumnKind[] = [
@@ -201,12 +213,15 @@ export const LIST_COLUMNS: readonly ListColumnKind[] = [
       ({ count }) => numberCell(count),
     ),
   ),
-  number(
-    "inOne",
-    PLAIN,
-    ({ inOne }) => numberCell(inOne),
-    ({ inOne }) => numberCell(inOne),
-  ),
+  {
+    ...number(
+      "inOne",
+      PLAIN,
+      ({ inOne }) => numberCell(inOne),
+      ({ inOne }) => numberCell(inOne),
+    ),
+    sumOf: "line",
+  },
   summing(number("asDrawn", PLAIN, ({ asDrawn }) => numberCell(asDrawn))),
   summing(number("opposite", PLAIN, ({ opposite }) => numberCell(opposite))),
   text("assembly", 18, ({ records }, { ground: { job } }) => {
@@ -250,19 +265,25 @@ export const LIST_COLUMNS: readonly ListColumnKind[] = [
     return PANEL_EDGES.filter((edge) => form.edging[edge] !== null).join(" + ") || "none";
   }),
   text("note", 28, ({ row }, { style, ground }) => rowNotes(row, style, ground.stockroom).join("; ")),
-  text("measure", 7, ({ quantity }) => quantity.measure),
-  number("each", decimalsOf(3), ({ quantity }, { places }) => decimals(quantity.each, places ?? 3, MISSING)),
+  text("measure", 7, ({ quantity }, { ground }) => shopOf(quantity.measure, ground).name),
+  ofEach(
+    number("each", decimalsOf(3), ({ quantity }, { places }) =>
+      decimals(quantity.each, places ?? 3, MISSING),
+    ),
+  ),
   summing(
     number("net", decimalsOf(3), (line, { ground, places }) =>
       decimals(
-        wholeQuantity(line, ground.job),
+        inShop(wholeQuantity(line, ground.job), line.quantity.measure, ground),
         line.quantity.measure === "each" ? 0 : (places ?? 3),
         MISSING,
       ),
     ),
   ),
-  number("massEach", decimalsOf(2), (line, { places }) =>
-    decimals(line.quantity.massEach, places ?? 2, noMass(line)),
+  ofEach(
+    number("massEach", decimalsOf(2), (line, { places }) =>
+      decimals(line.quantity.massEach, places ?? 2, noMass(line)),
+    ),
   ),
   summing(
     number(
@@ -277,18 +298,21 @@ export const LIST_COLUMNS: readonly ListColumnKind[] = [
         ),
     ),
   ),
-  number("unitPrice", decimalsOf(2), ({ quantity: { unitPrice } }, { places }) =>
-    unitPrice === null ? PRICE_MISSING : numberCell(unitPrice, formatDecimal(unitPrice, places ?? 2)),
-  ),
+  number("unitPrice", decimalsOf(2), ({ quantity: { unitPrice, packOf, measure } }, { places, ground }) => {
+    if (unitPrice === null) return PRICE_MISSING;
+    const price = unitPrice / shopOf(measure, ground).per;
+    const said = formatDecimal(price, places ?? 2);
+    return numberCell(price, packOf === null ? said : `${said} per ${packOf}`);
+  }),
   summing(
     number(
       "cost",
       decimalsOf(2),
-      (line, { ground }) => costCell(line, ground),
-      (line, { ground }) =>
+      (line) => costCell(line),
+      (line) =>
         sumInside(
           line,
-          (inside) => costCell(inside, ground),
+          (inside) => costCell(inside),
           (sum) => formatCents(Math.round(sum * 100)),
         ),
     ),

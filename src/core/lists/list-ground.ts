@@ -3,9 +3,16 @@ import { type Assembly, type Home, type Job, type ListColumn, numberWith, type S
 import { fromNm } from "../kernel";
 import { areaOfPanel, type LayoutTask } from "../layout";
 import type { LengthStyle } from "../measure";
-import { type Measure, netEach, type Quantities, type QuantityLine, rowQuantity } from "../quantities";
+import {
+  type Measure,
+  netEach,
+  type Quantities,
+  type QuantityLine,
+  type RowCost,
+  rowQuantity,
+} from "../quantities";
 import type { Shape } from "../shape";
-import { massPerMetre, type Stockroom } from "../stockroom";
+import { boardDensity, type Stockroom, sectionMass } from "../stockroom";
 import type { Tally, TallyRow } from "../tally";
 import { styleOf } from "./cut-list";
 
@@ -24,7 +31,11 @@ export type RowQuantity = {
   readonly measure: Measure;
   readonly each: number | null;
   readonly unitPrice: number | null;
+  /** How many pieces the unit price is for; null: one, or one unit of the measure. */
+  readonly packOf: number | null;
   readonly massEach: number | null;
+  /** What all pieces of the row cost, as it is bought. */
+  readonly cost: RowCost;
 };
 
 /** A row of the tally with what its cells need: the counts may be those of one assembly alone. */
@@ -55,7 +66,15 @@ export type AssemblyLine = {
 };
 export type Line = PieceLine | AssemblyLine;
 
-export const NOTHING_KNOWN: RowQuantity = { measure: "each", each: null, unitPrice: null, massEach: null };
+const NO_COST: RowCost = { net: null, waste: null };
+export const NOTHING_KNOWN: RowQuantity = {
+  measure: "each",
+  each: null,
+  unitPrice: null,
+  packOf: null,
+  massEach: null,
+  cost: NO_COST,
+};
 
 /** Where a home stands in the job so that what is in it counts. */
 export const listedPlaces = ({ shape }: ListGround, home: Home) =>
@@ -76,17 +95,21 @@ function computedQuantities(ground: ListGround): ReadonlyMap<string, RowQuantity
   const lines = new Map(ground.quantities.lines.map((line) => [line.id, line]));
   for (const task of ground.tasks)
     task.rows.forEach((row, i) => {
-      found.set(row.id, laidOut(task, i, row, lines.get(task.id), ground.stockroom));
+      found.set(row.id, laidOut(task, i, row, lines.get(task.id), ground));
     });
   for (const row of ground.tally.rows) {
     if (row.kind !== "bought") continue;
     const line = lines.get(`bought:${row.stock ?? row.id}`);
     const byLength = line?.measure === "m";
     const each = byLength ? (row.shown.boughtLength === null ? null : row.shown.boughtLength / 1000) : 1;
-    const entry = row.stock === null ? undefined : ground.stockroom.boughtById.get(row.stock);
-    // What is sold by the box has a price for the box.
-    const unitPrice = line?.unitPrice == null ? null : line.unitPrice / (entry?.packOf ?? 1);
-    found.set(row.id, { measure: byLength ? "m" : "each", each, unitPrice, massEach: null });
+    found.set(row.id, {
+      measure: byLength ? "m" : "each",
+      each,
+      unitPrice: line?.unitPrice ?? null,
+      packOf: line?.packOf ?? null,
+      massEach: null,
+      cost: ground.quantities.rowCosts.get(row.id) ?? NO_COST,
+    });
   }
   return found;
 }
@@ -96,21 +119,25 @@ function laidOut(
   index: number,
   row: TallyRow,
   line: QuantityLine | undefined,
-  stockroom: Stockroom,
+  { stockroom, quantities }: ListGround,
 ): RowQuantity {
-  const unitPrice = line?.unitPrice ?? null;
+  const money = {
+    unitPrice: line?.unitPrice ?? null,
+    packOf: null,
+    cost: quantities.rowCosts.get(row.id) ?? NO_COST,
+  };
   const { form } = row.shown;
   if (task.kind === "bars") {
-    const perMetre = task.entry ? massPerMetre(task.entry) : null;
+    const perMetre = task.entry ? sectionMass(stockroom, task.entry, task.material) : null;
     const centre = form.kind === "member" ? fromNm(form.centreNm) / 1000 : null;
     return {
       measure: "m",
       each: netEach(task, index),
-      unitPrice,
-      massEach: perMetre === null || centre === null ? null : perMetre * centre,
+      ...money,
+      massEach: perMetre === null || centre === null ? null : perMetre.value * centre,
     };
   }
-  const density = task.entry ? (stockroom.boardById.get(task.entry.id)?.densityKgM3 ?? null) : null;
+  const density = task.entry ? boardDensity(stockroom, task.entry, task.material) : null;
   const volume =
     form.kind === "panel" && form.thicknessNm !== null
       ? areaOfPanel(form) * fromNm(form.thicknessNm) * 1e-9
@@ -118,8 +145,8 @@ function laidOut(
   return {
     measure: "m²",
     each: netEach(task, index),
-    unitPrice,
-    massEach: density === null || volume === null ? null : density * volume,
+    ...money,
+    massEach: density === null || volume === null ? null : density.value * volume,
   };
 }
 

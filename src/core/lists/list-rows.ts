@@ -132,6 +132,20 @@ export function ordered<T extends { readonly records: readonly string[] }>(
   return keyed.sort(inTurn(...orders)).map(({ line }) => line);
 }
 
+/** As many records as an order by hand may name. */
+const MOST_IN_ORDER = 20_000;
+
+/**
+ * Rows as an order by hand: all their records, so that a row keeps its place when some of its pieces leave it. Of very many
+ * pieces one stands for each row.
+ */
+export function handOrderOf(rows: readonly { readonly records: readonly string[] }[]): string[] {
+  const all = [...new Set(rows.flatMap(({ records }) => records))];
+  return all.length <= MOST_IN_ORDER
+    ? all
+    : rows.flatMap(({ records }) => records.slice(0, 1)).slice(0, MOST_IN_ORDER);
+}
+
 /** Lines whose records nobody dragged come last, as they were. */
 function byHand<T extends { readonly records: readonly string[] }>(
   lines: readonly T[],

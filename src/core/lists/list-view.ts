@@ -15,7 +15,7 @@ import {
   plainName,
   readColumnFormula,
 } from "../job";
-import { sentence } from "../kernel";
+import { counted, sentence } from "../kernel";
 import {
   evaluateFormula,
   type FormulaValue,
@@ -34,6 +34,7 @@ import {
   NOT_APPLICABLE,
   type NumberWriting,
   numberCell,
+  severalCell,
   textCell,
 } from "./table";
 
@@ -66,6 +67,7 @@ function keySizeColumn(id: string): ListColumnKind {
     align: "right",
     width: 11,
     adds: false,
+    sumOf: null,
     writes: { kind: "plain" },
     cell: (_, { ground }) => {
       const value = keySizeNumber(ground, name);
@@ -153,8 +155,14 @@ export function listView(setup: ListSetup, ground: ListGround): ListView {
   };
   const typedOver: ListView["typedOver"] = (cell, column, records, summed) => {
     if (own.has(column.column)) return cell;
-    const by = typed(column.column, records, summed);
-    return by ? overTyped(cell, by, column, kind(column.column), ground) : cell;
+    const found = typed(column.column, records, summed);
+    const [by] = found.flatMap((one) => (one.cell ? [one.cell] : []));
+    if (!by) return cell;
+    const over = overTyped(cell, by, column, kind(column.column), ground);
+    // What was typed for a sum stands for the whole of it, also when a row has come to it since.
+    if (summed || found.length === 1) return over;
+    const values = found.map((one) => ({ ...one, text: one.cell?.text ?? cell.text }));
+    return sameOrSeveral(values, over, ground);
   };
   const cell: ListView["cell"] = (line, column) => {
     const memory = cells.get(column) ?? new Map<Line, Cell>();
@@ -170,8 +178,11 @@ export function listView(setup: ListSetup, ground: ListGround): ListView {
     return made;
   };
   /** What was typed for the records of a line in an own column. */
-  function typedFor(line: Line, id: string): string | null {
-    return typed(id, line.records, false)?.text ?? null;
+  function typedFor(line: Line, id: string): readonly TypedText[] {
+    return typed(id, line.records, false).map(({ cell: one, records }) => ({
+      text: one?.text ?? null,
+      records,
+    }));
   }
   return { setup, ground, kind, shown, cell, typedOver };
 }
@@ -186,16 +197,43 @@ function typedCells({ id }: ListSetup, { job }: ListGround) {
     byColumn.set(key, records);
     for (const record of cell.records) records.set(record, cell);
   }
-  return (column: string, records: readonly string[], summed: boolean): ListCell | null => {
-    if (byColumn.size === 0) return null;
+  return (column: string, records: readonly string[], summed: boolean): readonly TypedCell[] => {
     const known = byColumn.get(`${summed ? "sum" : "row"} ${column}`);
-    if (!known) return null;
+    if (!known) return [{ cell: null, records }];
+    const found = new Map<string | null, TypedCell & { records: string[] }>();
     for (const record of records) {
-      const cell = known.get(record);
-      if (cell) return cell;
+      const cell = known.get(record) ?? null;
+      const same = found.get(cell?.text ?? null);
+      if (same) same.records.push(record);
+      else found.set(cell?.text ?? null, { cell, records: [record] });
     }
-    return null;
+    return [...found.values()];
   };
+}
+
+/** What was typed for some records of a row; null: nothing. */
+type TypedCell = { readonly cell: ListCell | null; readonly records: readonly string[] };
+type TypedText = { readonly text: string | null; readonly records: readonly string[] };
+
+/** A cell of records that say different things, with how many pieces say each; the plain cell where they agree after all. */
+function sameOrSeveral(
+  values: readonly { readonly text: string; readonly records: readonly string[] }[],
+  plain: Cell,
+  ground: ListGround,
+): Cell {
+  const counts = new Map<string, number>();
+  for (const { text, records } of values)
+    counts.set(text, (counts.get(text) ?? 0) + records.reduce((sum, id) => sum + piecesOf(id, ground), 0));
+  if (counts.size < 2) return plain;
+  const several = [...counts].map(([text, count]) => ({ text, count })).sort((a, b) => b.count - a.count);
+  return { ...plain, ...severalCell(several) };
+}
+
+/** How many pieces a record stands for in the whole batch. */
+function piecesOf(id: string, { tally }: ListGround): number {
+  const row = tally.rowOfPiece.get(id);
+  const quantity = row?.pieces.reduce((sum, piece) => sum + (piece.id === id ? piece.quantity : 0), 0) ?? 1;
+  return quantity * tally.batch;
 }
 
 /** A cell that was typed over: the typed text, read as the column reads it, and what is computed under it. */
@@ -221,7 +259,7 @@ function typedValue(
   return read.ok ? read.value : null;
 }
 
-type TypedFor = (line: Line, column: string) => string | null;
+type TypedFor = (line: Line, column: string) => readonly TypedText[];
 
 function ownColumnKind(column: OwnColumn, ground: ListGround, typedFor: TypedFor): ListColumnKind {
   const id = ownColumnId(column);
@@ -229,8 +267,18 @@ function ownColumnKind(column: OwnColumn, ground: ListGround, typedFor: TypedFor
   const formula = column.kind === "formula" ? readFormula(column, ground) : null;
   const cell = (line: Line, how: CellGround): Cell => {
     if (formula) return computedBy(formula, line, how);
-    const text = typedFor(line, id) ?? column.forAll;
-    return text === null ? EMPTY : ownCell(column, text, how);
+    const typed = typedFor(line, id).map(({ text, records }) => ({ text: text ?? column.forAll, records }));
+    const [first] = typed;
+    const plain = first?.text == null ? EMPTY : ownCell(column, first.text, how);
+    if (typed.length < 2) return plain;
+    return sameOrSeveral(
+      typed.map(({ text, records }) => ({
+        text: text === null ? EMPTY.text : ownCell(column, text, how).text,
+        records,
+      })),
+      plain,
+      ground,
+    );
   };
   return {
     id,
@@ -238,6 +286,7 @@ function ownColumnKind(column: OwnColumn, ground: ListGround, typedFor: TypedFor
     align: numeric ? "right" : "left",
     width: numeric ? 11 : 16,
     adds: column.kind === "formula",
+    sumOf: numeric ? "line" : null,
     typed: column.kind !== "formula",
     writes: !numeric ? { kind: "words" } : { kind: column.kind === "length" ? "length" : "plain" },
     cell,
@@ -272,6 +321,7 @@ function computedBy(formula: ReadFormula, line: Line, { other, ground, places }:
   const scope = new Map<string, FormulaValue>(ground.sizes.scope);
   for (const { name, as } of formula.columns) {
     const cell = other(line, name);
+    if (cell.several) return { ...MISSING, text: "several values" };
     if (cell.lack) return cell.lack === "notApplicable" ? NOT_APPLICABLE : { ...MISSING, text: "missing" };
     scope.set(as, cell.value === null ? cell.text : asNumber(name, cell.value, unit));
   }
@@ -332,6 +382,6 @@ export function emptyCells(lines: readonly Line[], view: ListView): readonly str
     const empty = lines.filter((line) => view.cell(line, column).lack === "empty").length;
     if (empty === 0) return [];
     const name = view.ground.job.ownColumns[id]?.name ?? column.column;
-    return [`${name} is not set in ${empty} ${empty === 1 ? "row" : "rows"}.`];
+    return [`${name} is not set in ${counted(empty, "row")}.`];
   });
 }

@@ -116,7 +116,7 @@ describe("the buying list", () => {
     expect(cells(buyingList, "name", "marks", "measure", "net", "gross", "cost")).toEqual([
       ["Square tube 40 × 40 × 3, S235", "A B C", "m", "2.860", "3.146", "12.58"],
       ["Birch ply 18, birch ply", "D", "m²", "0.332", "0.365", "6.62"],
-      ["Birch edging 1 mm, birch", "D", "m", "1.120", "1.232", "1.85"],
+      ["Birch edging 1 mm, birch (with 20 mm overhang at each end)", "D", "m", "1.120", "1.232", "1.85"],
       ["Screw 5 × 40, 2 × box of 100", "", "each", "121", "121", "12.80"],
       ["Foot M10", "", "each", "2", "2", "4.70"],
       ["Chain 4 mm", "", "m", "0.400", "0.400", "1.28"],

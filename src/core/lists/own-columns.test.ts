@@ -58,10 +58,10 @@ describe("own columns", () => {
       own("Price", { kind: "number" }),
       own("Where", { kind: "choice", choices: ["top", "foot"] }),
       own("Sheet", { kind: "link" }),
-      value("gap", ["front"], '1 1/2"'),
-      value("price", ["front"], "2,50"),
-      value("where", ["front"], "top"),
-      value("sheet", ["front"], "https://example.org/rail"),
+      value("gap", ["front", "back"], '1 1/2"'),
+      value("price", ["front", "back"], "2,50"),
+      value("where", ["front", "back"], "top"),
+      value("sheet", ["front", "back"], "https://example.org/rail"),
     );
     const list = setup({
       marks: ["A"],
@@ -75,10 +75,12 @@ describe("own columns", () => {
     expect(cellIn(table, "front", "own:gap")?.value).toBeWithinMm(38.1, 1e-9);
     expect(cellIn(table, "front", "own:price")?.value).toBe(2.5);
     expect(cellIn(table, "front", "own:sheet")?.link).toBe("https://example.org/rail");
-    expect(refusal(value("gap", ["front"], "wide"), typed)).toContain("wide");
-    expect(refusal(value("price", ["front"], "1,400"), typed)).toContain("must be a number");
-    expect(refusal(value("where", ["front"], "side"), typed)).toContain("must be one of top, foot");
-    expect(refusal(value("sheet", ["front"], "javascript:alert(1)"), typed)).toContain("must start with");
+    expect(refusal(value("gap", ["front", "back"], "wide"), typed)).toContain("wide");
+    expect(refusal(value("price", ["front", "back"], "1,400"), typed)).toContain("must be a number");
+    expect(refusal(value("where", ["front", "back"], "side"), typed)).toContain("must be one of top, foot");
+    expect(refusal(value("sheet", ["front", "back"], "javascript:alert(1)"), typed)).toContain(
+      "must start with",
+    );
   });
 
   it("compute over other columns, lengths in the job's unit; what one lacks, the formula lacks", () => {

@@ -65,17 +65,19 @@ describe("lists by their setup", () => {
     if (!costed) throw new Error("there is one");
     const list = startList(costed, "c", "Costed", 0);
     const whole = ownList(list, groundOf(smallFrame()));
-    // Tube 24 for 6 m: 2.86 m at 4.00 is 11.44. Screws 121 of a box of 100 at 6.40, feet 2 · 2.35, chain 2 · 0.2 m at 3.20.
+    // Tube 24 for 6 m: 2.86 m at 4.00 is 11.44. Screws 121, so two boxes of 100 at 6.40, feet 2 · 2.35, chain 2 · 0.2 m at 3.20.
     const summaries = Object.fromEntries(whole.groups.map((group) => [group.heading, group.summary]));
     expect(summaries["member"]).toBe("6 pieces · 2.860 m · 11.44 EUR");
-    expect(summaries["bought"]).toBe("125 pieces · 0.400 m · 123 each · 13.72 EUR");
+    expect(summaries["bought"]).toBe("125 pieces · 0.400 m · 123 each · 18.78 EUR");
     const lath = smallFrame({ members: { lath: { name: "Lath", from: "E", to: "F", section: "lath" } } });
     const short = ownList(list, groundOf(lath));
     expect(short.groups.find((group) => group.heading === "member")?.summary).toContain(
       "incomplete: 11.44 EUR",
     );
+    // Sum, edging (whose price is known), waste and total.
     expect(short.foot.map(({ cells }) => cells["cost"]?.text)).toEqual([
       expect.stringMatching(/^incomplete: /),
+      "1.68 EUR",
       expect.stringMatching(/^incomplete: /),
       expect.stringMatching(/^incomplete: /),
     ]);

@@ -2,10 +2,13 @@
  * A list by its setup: rows of the tally filtered, ordered by several columns or by hand, grouped with subtotals that
  * show or hide their rows, or by assembly, and totalled. What is missing keeps a total from being taken for whole.
  */
+
 import type { Job, ListColumn, ListSetup } from "../job";
-import { at, remembersEach } from "../kernel";
-import { formatCents, formatDecimal } from "../measure";
+import { at, counted, LENGTH_TOLERANCE_MM, remembersEach } from "../kernel";
+import { formatCents, formatDecimal, formatLength } from "../measure";
+import { shopUnit } from "../quantities";
 import { levelledLines } from "./levels";
+import { partOfCost } from "./list-columns";
 import type { Line, ListGround, PieceLine } from "./list-ground";
 import { flatLines, ordered } from "./list-rows";
 import { columnOf, emptyCells, type ListView, listView, short } from "./list-view";
@@ -64,7 +67,7 @@ function tableOf(view: ListView, linesOf: typeof flatLines): ListTable {
     groups,
     groupColumns,
     foot: setup.totals ? footLines(pieces, view) : [],
-    notes: notesOf(shown, view),
+    notes: [...notesOf(shown, view), ...leftOutOfCost(pieces, view)],
   };
 }
 
@@ -141,7 +144,7 @@ function summedRow(heading: string, lines: readonly PieceLine[], view: ListView)
   const cell = (column: ListColumn): Cell => {
     if (column.column === view.setup.groupBy) return textCell(heading);
     const cells = lines.map((line) => view.cell(line, column));
-    if (addsUp(column, view)) return addedUp(column.column, cells);
+    if (addsUp(column, view)) return columnSum(lines, column, view);
     const texts = [...new Set(cells.map((one) => one.text))];
     if (texts.length === 1) return plain(at(cells, 0));
     if (column.column !== "mark") return textCell("several");
@@ -166,15 +169,16 @@ const plain = ({ over: _, ...cell }: Cell): Cell => cell;
 
 const addsUp = (column: ListColumn, view: ListView): boolean => {
   const kind = view.kind(column.column);
-  return kind !== null && kind.writes.kind !== "words" && (column.adds ?? kind.adds);
+  return kind !== null && kind.sumOf !== null && (column.adds ?? kind.adds);
 };
 
-/** How each column that adds up writes its sum. */
-const SUM_WORDS: Readonly<Record<string, (sum: number) => string>> = {
-  net: (sum) => formatDecimal(sum, 3),
-  mass: (sum) => formatDecimal(sum, 2),
-  cost: (sum) => formatCents(Math.round(sum * 100)),
-};
+/** A sum in the unit and the format of its column. */
+function sumText(sum: number, column: ListColumn, view: ListView): string {
+  if (column.column === "cost") return formatCents(Math.round(sum * 100));
+  const writes = columnOf(column, view).writes;
+  if (writes?.kind === "length") return formatLength(sum, writes.style, LENGTH_TOLERANCE_MM);
+  return writes?.kind === "decimal" ? formatDecimal(sum, writes.places) : short(sum);
+}
 
 /** A sum, and whether nothing in it was missing. */
 type Sum = { readonly of: number; readonly whole: boolean };
@@ -189,33 +193,33 @@ function sumOf(cells: readonly Cell[]): Sum {
 const sumCell = ({ of, whole }: Sum, text: string): Cell =>
   whole ? numberCell(of, text) : { ...MISSING, text: `incomplete: ${text}` };
 
-function addedUp(column: string, cells: readonly Cell[]): Cell {
+/** The sum of a column over some lines: what is of each piece counts as often as there are pieces. */
+function columnSum(lines: readonly PieceLine[], column: ListColumn, view: ListView): Cell {
+  const ofEach = view.kind(column.column)?.sumOf === "piece";
+  const cells = lines.map((line): Cell => {
+    const cell = view.cell(line, column);
+    return ofEach && cell.value !== null ? { ...cell, value: cell.value * line.count } : cell;
+  });
   const sum = sumOf(cells);
-  return sumCell(sum, (SUM_WORDS[column] ?? short)(sum.of));
+  return sumCell(sum, sumText(sum.of, column, view));
 }
-
-/** The sum of a column over some lines. */
-const columnSum = (lines: readonly PieceLine[], column: ListColumn, view: ListView): Cell =>
-  addedUp(
-    column.column,
-    lines.map((line) => view.cell(line, column)),
-  );
-
-const UNITS: Readonly<Record<string, string>> = { count: "pieces", mass: "kg" };
 
 /** The sums of the columns that add up, in words; lengths and areas are never added to one another. */
 function sumWords(lines: readonly PieceLine[], view: ListView): string {
   const words = view.setup.columns.flatMap((column) => {
     if (!addsUp(column, view)) return [];
     if (column.column === "net") return netWords(lines, column, view);
-    const { text } = columnSum(lines, column, view);
+    const { text, value } = columnSum(lines, column, view);
     if (column.column === "cost") return [`${text} ${view.ground.quantities.currency}`];
-    const unit = UNITS[column.column] ?? columnOf(column, view).heading.toLowerCase();
-    return [`${text} ${unit === "pieces" && text === "1" ? "piece" : unit}`];
+    if (column.column === "count" && value !== null) return [counted(value, "piece")];
+    if (column.column === "mass") return [`${text} kg`];
+    const { heading, writes } = columnOf(column, view);
+    const name = heading.toLowerCase();
+    return [writes?.kind === "length" ? `${name} ${text} ${writes.style.unit}` : `${text} ${name}`];
   });
   if (words.length > 0) return words.join(" · ");
   const count = lines.reduce((sum, line) => sum + line.count, 0);
-  return `${count} ${count === 1 ? "piece" : "pieces"}`;
+  return `${counted(count, "piece")}`;
 }
 
 function netWords(lines: readonly PieceLine[], column: ListColumn, view: ListView): readonly string[] {
@@ -223,28 +227,79 @@ function netWords(lines: readonly PieceLine[], column: ListColumn, view: ListVie
     const own = lines.filter((line) => line.quantity.measure === measure);
     if (own.length === 0) return [];
     const sum = columnSum(own, column, view);
-    return measure === "each" ? [`${(sum.value ?? 0).toFixed(0)} each`] : [`${sum.text} ${measure}`];
+    const { name } = shopUnit(measure, view.ground.job.info.job.unit);
+    return measure === "each" ? [`${(sum.value ?? 0).toFixed(0)} each`] : [`${sum.text} ${name}`];
   });
 }
 
-/** The total; or the sum, the job's waste on the cost of what is measured, and the total of both. */
+/** The total; or the sum, edging, the waste of what is measured, and the total of all: as it is bought. */
 function footLines(lines: readonly PieceLine[], view: ListView): readonly FootLine[] {
   const cost = view.setup.columns.find(({ column }) => column === "cost");
   if (!view.setup.wasteAtFoot || !cost) return [footLine("Total", lines, view)];
   const percent = view.ground.job.info.job.wastePercent;
-  const costs = (of: readonly PieceLine[]) => sumOf(of.map((line) => view.cell(line, cost)));
-  const sum = costs(lines);
-  // Fittings are counted each and have no waste.
-  const measured = costs(lines.filter((line) => line.quantity.measure !== "each"));
-  const waste: Sum = { of: Math.round(measured.of * percent) / 100, whole: measured.whole };
-  const total: Sum = { of: sum.of + waste.of, whole: sum.whole };
   const money = (one: Sum) =>
     sumCell(one, `${formatCents(Math.round(one.of * 100))} ${view.ground.quantities.currency}`);
+  const { edging, waste } = costBeside(lines, view);
+  const sum = sumOf(lines.map((line) => view.cell(line, cost)));
+  const total: Sum = {
+    of: sum.of + edging.of + waste.of,
+    whole: sum.whole && edging.whole && waste.whole,
+  };
   return [
     footLine("Sum", lines, view),
+    ...(edging.of !== 0 || !edging.whole ? [{ label: "Edging", cells: { cost: money(edging) } }] : []),
     { label: `Waste, ${percent} %`, cells: { cost: money(waste) } },
     { label: "Total", cells: { cost: money(total) } },
   ];
+}
+
+/** What the pieces of some lines cost beside what the rows say: their edging, and the waste of both. */
+function costBeside(
+  lines: readonly PieceLine[],
+  { ground }: ListView,
+): { readonly edging: Sum; readonly waste: Sum } {
+  const { edgingCosts } = ground.quantities;
+  let [edging, waste, edgingWhole, wasteWhole] = [0, 0, true, true];
+  for (const line of lines) {
+    const own = edgingCosts.get(line.row.id);
+    const parts = [line.quantity.cost.waste, ...(own ? [own.waste] : [])];
+    edging += partOfCost(line, own?.net ?? 0) ?? 0;
+    waste += parts.reduce<number>((sum, cents) => sum + (partOfCost(line, cents) ?? 0), 0);
+    edgingWhole &&= own?.net !== null;
+    wasteWhole &&= parts.every((cents) => cents !== null);
+  }
+  return { edging: { of: edging / 100, whole: edgingWhole }, waste: { of: waste / 100, whole: wasteWhole } };
+}
+
+/** What a list with costs leaves out of what the job costs, so that two totals are never taken for one another. */
+function leftOutOfCost(lines: readonly PieceLine[], view: ListView): readonly string[] {
+  const { setup, ground } = view;
+  if (!setup.columns.some(({ column }) => column === "cost")) return [];
+  const { byRule, currency } = ground.quantities;
+  const beside = costBeside(lines, view);
+  const rows = lines.reduce((sum, line) => sum + (partOfCost(line, line.quantity.cost.net) ?? 0), 0);
+  const atFoot = setup.totals && setup.wasteAtFoot ? 100 * (beside.edging.of + beside.waste.of) : 0;
+  const out = byRule.cents - Math.round(rows + atFoot);
+  const parts = [
+    ...(atFoot === 0 && beside.edging.of > 0 ? ["edging"] : []),
+    ...(atFoot === 0 && beside.waste.of > 0 ? ["waste"] : []),
+    ...missingRows(lines, ground),
+  ];
+  if (out === 0 && parts.length === 0) return [];
+  const what = parts.length > 0 ? parts.join(", ") : "parts of rows";
+  return [
+    `This list leaves out ${formatCents(out)} ${currency} of the ${formatCents(byRule.cents)} ${currency} that the job costs: ${what}.`,
+  ];
+}
+
+/** "3 rows" that a list does not show, or shows in part. */
+function missingRows(lines: readonly PieceLine[], { tally, quantities }: ListGround): readonly string[] {
+  const shown = new Map<string, number>();
+  for (const { row, count } of lines) shown.set(row.id, (shown.get(row.id) ?? 0) + count);
+  const missing = tally.rows.filter(
+    (row) => quantities.rowCosts.has(row.id) && (shown.get(row.id) ?? 0) < row.count,
+  );
+  return missing.length === 0 ? [] : [`${counted(missing.length, "row")} not in it`];
 }
 
 /** Each sum under its column. */

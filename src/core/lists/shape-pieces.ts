@@ -1,9 +1,11 @@
 /** What is cut of one sheet along outlines: each piece with its size, which way up it lies, and how long its cut is. */
+
 import { type BulgedCorner, edgesOf, norm2, subtract2 } from "../geometry";
-import { at, byKey, byNaturalText, inTurn } from "../kernel";
+import { at, byKey, byNaturalText, counted, inTurn } from "../kernel";
 import { type KeptShapes, pieceKey } from "../layout";
 import { lyingCorners, lyingHoles } from "../layout/shapes";
 import { formatLength, type LengthStyle } from "../measure";
+import { quantityWords, shopUnit } from "../quantities";
 import { type ListRow, type ListTable, numberCell, textCell } from "./table";
 import { column, table, row as tableRow } from "./work-table";
 
@@ -63,6 +65,6 @@ export function shapePiecesTable(
   }
   const byMark = inTurn(byKey(([key]: readonly [string, unknown]) => key, byNaturalText));
   const rows = [...groups].toSorted(byMark).map(([, { count, row }]) => row(count));
-  const note = `${(whole / 1000).toFixed(2)} m of cut along outlines and holes, begun ${starts} times.`;
+  const note = `${quantityWords("m", whole / 1000, style)} ${shopUnit("m", style.unit).name} cutting length, ${counted(starts, "start")}.`;
   return table(`Sheet ${sheet + 1}: pieces`, COLUMNS, rows, note);
 }

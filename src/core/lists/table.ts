@@ -22,6 +22,8 @@ export type Column = {
   readonly writes: NumberWriting | null;
   /** Its values are typed, not computed: a new one is no change of the design. */
   readonly typed?: boolean;
+  /** It is in files alone, for whoever reads them again: on the screen and on paper another column says the same. */
+  readonly onlyInFiles?: boolean;
 };
 
 /** Why a cell has no value: it ought to be there, it does not exist for this row, or nobody typed one yet. */
@@ -42,7 +44,22 @@ export type Cell = {
   readonly lack?: Lack;
   readonly over?: Over;
   readonly link?: string;
+  /** The pieces of the row differ: each value with how many have it, the most first. */
+  readonly several?: readonly OneOfSeveral[];
 };
+
+export type OneOfSeveral = { readonly text: string; readonly count: number };
+
+/** A cell of a row whose pieces differ. */
+export const severalCell = (several: readonly OneOfSeveral[]): Cell => ({
+  text: "several",
+  value: null,
+  several,
+});
+
+/** "powder black × 3, galvanised × 1". */
+export const severalWords = (several: readonly OneOfSeveral[]): string =>
+  several.map(({ text, count }) => `${text} × ${count}`).join(", ");
 
 export type ListRow = {
   /** The tally row or quantity line that it stands for. */
@@ -89,13 +106,17 @@ export const EMPTY: Cell = { text: "not set", value: null, lack: "empty" };
 /** The column that shows the piece drawn; files without drawings leave it out. */
 export const SILHOUETTE_COLUMN = "silhouette";
 
+/** The columns that are shown on the screen and on paper. */
+export const shownColumns = (table: ListTable): readonly Column[] =>
+  table.columns.filter((column) => !column.onlyInFiles);
+
 export const writtenColumns = (table: ListTable): readonly Column[] =>
   table.columns.filter((column) => column.id !== SILHOUETTE_COLUMN);
 
 /** What a cell says in a file: what does not apply, or was never set, is an empty field there. */
 export function fieldText(cell: Cell | undefined): string {
   if (!cell || cell.lack === "notApplicable" || cell.lack === "empty") return "";
-  return cell.text;
+  return cell.several ? `several: ${severalWords(cell.several)}` : cell.text;
 }
 
 /** Which cells of a row were typed over, with what is computed there: `Count (computed 4)`. */

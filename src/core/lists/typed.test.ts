@@ -194,7 +194,7 @@ describe("held marks", () => {
     const row = tally.rows.find((one) => one.name === "Rail");
     const held = row && holdMark(tally, row, "R1");
     if (!held?.ok) throw new Error("it can be");
-    const job = made(smallFrame(), held.value, own("Finish"), value("finish", ["front"], "oiled"));
+    const job = made(smallFrame(), held.value, own("Finish"), value("finish", ["front", "back"], "oiled"));
     expect(texts(setup({ kinds: ["member"], columns: columns("mark", "own:finish") }), job)[0]).toEqual([
       "R1",
       "oiled",

@@ -9,7 +9,8 @@
  */
 import jsep from "jsep";
 import { err, ok, type Problem, type Result, unreachable } from "../kernel";
-import { type LengthUnit, MM_PER_UNIT } from "./unit";
+import { scanFormula } from "./formula-text";
+import type { LengthUnit } from "./unit";
 
 export type FormulaValue = number | boolean | string;
 export type FormulaScope = ReadonlyMap<string, FormulaValue>;
@@ -24,7 +25,9 @@ type Node =
   | { readonly kind: "not"; readonly of: Node }
   | { readonly kind: "binary"; readonly operator: BinaryOperator; readonly left: Node; readonly right: Node }
   | { readonly kind: "choose"; readonly when: Node; readonly yes: Node; readonly otherwise: Node }
-  | { readonly kind: "call"; readonly name: FunctionName; readonly parts: readonly Node[] };
+  | { readonly kind: "call"; readonly name: FunctionName; readonly parts: readonly Node[] }
+  /** A number that was typed as an angle, `35 deg` or `35°`; its value is in degrees. */
+  | { readonly kind: "degrees"; readonly of: Node };
 
 /** A formula that was read: its text, its tree and the names that it uses, in order of appearance. */
 export type Formula = { readonly text: string; readonly root: Node; readonly names: readonly string[] };
@@ -50,6 +53,7 @@ const FUNCTIONS = {
   atan: { least: 1, most: 1, of: (a: number) => Math.atan(a) / DEGREES },
 } as const;
 type FunctionName = keyof typeof FUNCTIONS;
+const TRIGONOMETRIC: ReadonlySet<FunctionName> = new Set(["sin", "cos", "tan"]);
 
 const isFunctionName = (name: string): name is FunctionName => Object.hasOwn(FUNCTIONS, name);
 
@@ -89,7 +93,12 @@ export const RESERVED_NAMES: ReadonlySet<string> = new Set([
     "cm",
     "m",
     "in",
+    "inch",
+    "inches",
     "ft",
+    "foot",
+    "feet",
+    "deg",
     "this",
     "null",
   ],
@@ -109,26 +118,6 @@ class Refused extends Error {
   }
 }
 
-/** Signs as people type them, and numbers with a unit turned into the job's unit. */
-function prepared(text: string, unit: LengthUnit): string {
-  return text
-    .replace(/[×·]/g, "*")
-    .replace(/÷/g, "/")
-    .replace(/[−–]/g, "-")
-    .replace(/≤/g, "<=")
-    .replace(/≥/g, ">=")
-    .replace(/[’′]/g, "'")
-    .replace(/[“”″]/g, '"')
-    .replace(/(?<![<>=!])=(?!=)/g, "==")
-    .replace(
-      /(?<![\w.])(\d+(?:\.\d+)?|\.\d+)\s*(mm\b|cm\b|m\b|in\b|ft\b|"|')/g,
-      (_, amount: string, word: string) => {
-        const from: LengthUnit = word === '"' ? "in" : word === "'" ? "ft" : (word as LengthUnit);
-        return from === unit ? `(${amount})` : `(${amount}*${MM_PER_UNIT[from]}/${MM_PER_UNIT[unit]})`;
-      },
-    );
-}
-
 /** Reads a formula. The job's unit is needed for numbers that carry a unit of their own. */
 export function parseFormula(text: string, unit: LengthUnit): Result<Formula, Problem> {
   const source = text.trim();
@@ -137,21 +126,53 @@ export function parseFormula(text: string, unit: LengthUnit): Result<Formula, Pr
     return err({ kind: "formulaTooLong", length: source.length, greatest: GREATEST_FORMULA_LENGTH });
   }
   const names: string[] = [];
+  const scanned = scanFormula(source, unit);
+  if ("refused" in scanned) return err({ kind: "unreadableFormula", text: source, ...scanned.refused });
   try {
-    const root = translate(jsep(prepared(source, unit)), source, names);
+    const root = translate(jsep(scanned.text), source, names);
     return ok({ text: source, root, names });
   } catch (thrown) {
     if (thrown instanceof Refused) return err(thrown.problem);
-    const why = thrown instanceof Error ? thrown.message : "";
-    return err({ kind: "unreadableFormula", text: source, why: plainReason(why) });
+    const message = thrown instanceof Error ? thrown.message : "";
+    return err({ kind: "unreadableFormula", text: source, ...plainReason(message, scanned.places) });
   }
 }
 
-function plainReason(message: string): string {
-  const place = /at character (\d+)/.exec(message);
+/** What the reader of the package says, with its place in the text as it was typed (1 for the first sign). */
+function plainReason(
+  message: string,
+  places: readonly number[],
+): { readonly why: string; readonly place: number | null } {
+  const found = /at character (\d+)/.exec(message);
   const what = message.replace(/ at character \d+/, "").replace(/["`]/g, "'");
-  const where = place ? ` near character ${Number(place[1]) + 1}` : "";
-  return `${what.charAt(0).toLowerCase()}${what.slice(1)}${where}` || "it is not complete";
+  const why = `${what.charAt(0).toLowerCase()}${what.slice(1)}` || "it is not complete";
+  if (!found) return { why, place: null };
+  const at = Number(found[1]);
+  return { why, place: (places[at] ?? (places.at(-1) ?? -1) + 1) + 1 };
+}
+
+/** Whether a formula gives an angle where it is no part of a trigonometric function: `35 deg`, `90° - tilt`. */
+export const isAngleFormula = (formula: Formula): boolean => holdsAngle(formula.root);
+
+function holdsAngle(node: Node): boolean {
+  switch (node.kind) {
+    case "constant":
+    case "name":
+      return false;
+    case "degrees":
+      return true;
+    case "negate":
+    case "not":
+      return holdsAngle(node.of);
+    case "choose":
+      return holdsAngle(node.yes) || holdsAngle(node.otherwise);
+    case "call":
+      return !TRIGONOMETRIC.has(node.name) && node.parts.some(holdsAngle);
+    case "binary":
+      return holdsAngle(node.left) || holdsAngle(node.right);
+    default:
+      return unreachable(node);
+  }
 }
 
 function translate(node: jsep.Expression, text: string, names: string[]): Node {
@@ -170,11 +191,11 @@ function translate(node: jsep.Expression, text: string, names: string[]): Node {
       if (operator === "-") return { kind: "negate", of: inner };
       if (operator === "+") return inner;
       if (operator === "!" || operator === "not") return { kind: "not", of: inner };
-      return refuse(`the sign ${operator}`);
+      return refuse(`the operator ${operator}`);
     }
     case "BinaryExpression": {
       const operator = BINARY[(node as jsep.BinaryExpression).operator];
-      if (!operator) return refuse(`the sign ${(node as jsep.BinaryExpression).operator}`);
+      if (!operator) return refuse(`the operator ${(node as jsep.BinaryExpression).operator}`);
       const left = of((node as jsep.BinaryExpression).left);
       // The reader drops brackets, so -a^2 and (-a)^2 would look alike: neither is guessed.
       if (operator === "^" && left.kind === "negate")
@@ -193,7 +214,12 @@ function translate(node: jsep.Expression, text: string, names: string[]): Node {
     case "CallExpression":
       return callOf(node as jsep.CallExpression, { text, names, of, refuse });
     case "Compound":
-      throw new Refused({ kind: "unreadableFormula", text, why: "a sign is missing between two parts" });
+      throw new Refused({
+        kind: "unreadableFormula",
+        text,
+        why: "an operator (+ - * /) is missing between two parts",
+        place: null,
+      });
     default:
       return refuse("square brackets, dots or lists");
   }
@@ -246,6 +272,12 @@ function callOf(node: jsep.CallExpression, { text, names, of, refuse }: CallRead
       throw new Refused({ kind: "wrongArguments", what: "count takes one name in quotation marks", text });
     return nameOf(countName(named.value), names);
   }
+  if (name === "deg") {
+    const [degrees] = parts;
+    if (!degrees || parts.length > 1)
+      throw new Refused({ kind: "wrongArguments", what: "deg takes 1 value", text });
+    return { kind: "degrees", of: degrees };
+  }
   if (!isFunctionName(name)) return refuse(`the function ${name}`);
   const { least, most } = FUNCTIONS[name];
   if (parts.length < least || parts.length > most) {
@@ -282,6 +314,8 @@ function computed(node: Node, formula: Formula, scope: FormulaScope): FormulaVal
     }
     case "negate":
       return -numberOf(node.of, formula, scope);
+    case "degrees":
+      return numberOf(node.of, formula, scope);
     case "not":
       return !truthOf(node.of, formula, scope);
     case "choose":

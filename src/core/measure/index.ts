@@ -10,9 +10,20 @@ export {
   parseFormula,
   RESERVED_NAMES,
 } from "./formula";
-export { formatLength, formatSquareMetres, parseLength, type WrittenLength, writeLength } from "./length";
+export {
+  formatLength,
+  formatSquareMetres,
+  PLAIN_MM,
+  parseLength,
+  sayDifference,
+  sayLength,
+  saySizes,
+  type WrittenLength,
+  writeLength,
+} from "./length";
 export { type Cents, costOf, formatCents, type MoneyTotal, totalOf } from "./money";
 export { formatDecimal, roundTo, scaledInteger, writeScaled } from "./rounding";
+export { startLength } from "./start-length";
 export {
   lengthValue,
   parsePlainNumber,

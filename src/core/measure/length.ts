@@ -3,41 +3,26 @@
  * Reads decimals, a decimal comma where it cannot be a thousands mark, whole-and-fraction, feet and
  * inches, and the units mm cm m in ft with the marks ' and ".
  */
-import { err, fromNm, GREATEST_LENGTH_MM, ok, type Problem, type Result, toNm } from "../kernel";
+import {
+  err,
+  fromNm,
+  GREATEST_LENGTH_MM,
+  LENGTH_TOLERANCE_MM,
+  ok,
+  type Problem,
+  type Result,
+  toNm,
+} from "../kernel";
+import { amountOf, UNIT_WORDS, VULGAR_FRACTIONS } from "./length-words";
 import { scaledInteger, writeScaled } from "./rounding";
 import { type LengthStyle, type LengthUnit, MM_PER_UNIT } from "./unit";
 
-const VULGAR: Readonly<Record<string, string>> = {
-  "½": "1/2",
-  "¼": "1/4",
-  "¾": "3/4",
-  "⅛": "1/8",
-  "⅜": "3/8",
-  "⅝": "5/8",
-  "⅞": "7/8",
-  "⅓": "1/3",
-  "⅔": "2/3",
-};
-
-const UNIT_WORDS: Readonly<Record<string, LengthUnit>> = {
-  mm: "mm",
-  cm: "cm",
-  m: "m",
-  in: "in",
-  inch: "in",
-  inches: "in",
-  '"': "in",
-  ft: "ft",
-  feet: "ft",
-  foot: "ft",
-  "'": "ft",
-};
-
 const NUMBER = String.raw`\d+(?:\.\d*)?|\.\d+`;
 const FRACTION = String.raw`\d+\s*/\s*\d+`;
-const AMOUNT = String.raw`(?:\d+(?:\s+|\s*-\s*)${FRACTION}|${FRACTION}|${NUMBER})`;
+// A dash joins a whole and its fraction only without spaces beside it: `600 - 1/2` is a subtraction.
+const AMOUNT = String.raw`(?:\d+(?:\s+|-)${FRACTION}|${FRACTION}|${NUMBER})`;
 const FEET_AND_INCHES = new RegExp(
-  String.raw`^(${NUMBER})\s*(?:'|ft|feet|foot)\s*-?\s*(${AMOUNT})\s*(?:"|in|inch|inches)?$`,
+  String.raw`^(${NUMBER})\s*(?:'|feet|foot|ft)(?:\s*|-)(${AMOUNT})\s*(?:"|in|inch|inches)?$`,
 );
 const SINGLE = new RegExp(String.raw`^(${AMOUNT})\s*(mm|cm|m|inches|inch|in|ft|feet|foot|"|')?$`);
 
@@ -45,7 +30,7 @@ function tidied(text: string): string {
   return text
     .trim()
     .toLowerCase()
-    .replace(/[½¼¾⅛⅜⅝⅞⅓⅔]/g, (mark) => ` ${VULGAR[mark]}`)
+    .replace(/[½¼¾⅛⅜⅝⅞⅓⅔]/g, (mark) => ` ${VULGAR_FRACTIONS[mark]}`)
     .replace(/[’′]/g, "'")
     .replace(/''|[“”″]/g, '"')
     .replace(/[−–]/g, "-")
@@ -74,19 +59,6 @@ function withoutCommas(text: string): Result<string, Problem> {
   return ok(text.replace(",", "."));
 }
 
-/** A whole, decimal, fraction or whole-and-fraction; null when the fraction has no value. */
-function amount(text: string): number | null {
-  const mixed = /^(\d+)(?:\s+|\s*-\s*)(\d+)\s*\/\s*(\d+)$/.exec(text);
-  if (mixed) return fractionOf(Number(mixed[1]), Number(mixed[2]), Number(mixed[3]));
-  const plain = /^(\d+)\s*\/\s*(\d+)$/.exec(text);
-  if (plain) return fractionOf(0, Number(plain[1]), Number(plain[2]));
-  return Number(text);
-}
-
-function fractionOf(whole: number, over: number, under: number): number | null {
-  return under === 0 ? null : (whole * under + over) / under;
-}
-
 /**
  * Reads a length in millimetres. A bare number is in `unit`. Negative lengths are read (coordinates
  * may be negative); callers that need a positive one say so themselves.
@@ -110,14 +82,14 @@ export function parseLength(text: string, unit: LengthUnit): Result<number, Prob
 function unsignedMm(body: string, unit: LengthUnit): number | null {
   const single = SINGLE.exec(body);
   if (single) {
-    const value = amount(single[1] ?? "");
+    const value = amountOf(single[1] ?? "");
     const word = single[2];
     return value === null ? null : value * MM_PER_UNIT[word ? (UNIT_WORDS[word] ?? unit) : unit];
   }
   const both = FEET_AND_INCHES.exec(body);
   if (!both) return null;
-  const feet = amount(both[1] ?? "");
-  const inches = amount(both[2] ?? "");
+  const feet = amountOf(both[1] ?? "");
+  const inches = amountOf(both[2] ?? "");
   return feet === null || inches === null ? null : feet * MM_PER_UNIT.ft + inches * MM_PER_UNIT.in;
 }
 
@@ -180,6 +152,33 @@ export function formatLength(mm: number, style: LengthStyle, toleranceMm: number
   const written = writeLength(mm, style);
   // A hair of slack: exactly the tolerance, computed in doubles, is not beyond it.
   return written.movedMm > toleranceMm + 1e-9 ? `≈${written.text}` : written.text;
+}
+
+/** Millimetres with up to three places: the style of texts where no job says one. */
+export const PLAIN_MM: LengthStyle = {
+  unit: "mm",
+  format: { kind: "decimal", places: 3, trailingZeros: false },
+};
+
+/** A length in a sentence, with its unit: "36 1/8 in". */
+export const sayLength = (mm: number, style: LengthStyle): string =>
+  `${formatLength(mm, style, LENGTH_TOLERANCE_MM)} ${style.unit}`;
+
+/** Sizes in a sentence, with one unit for all: "600 × 400 mm". */
+export const saySizes = (sizes: readonly number[], style: LengthStyle): string =>
+  `${sizes.map((mm) => formatLength(mm, style, LENGTH_TOLERANCE_MM)).join(" × ")} ${style.unit}`;
+
+/**
+ * A small difference in a sentence, finer than lengths are written: hundredths of a millimetre; in inches sixty-fourths
+ * where it is such a fraction, else thousandths.
+ */
+export function sayDifference(mm: number, { unit }: LengthStyle): string {
+  if (unit === "in" || unit === "ft") {
+    const fraction = writeLength(mm, { unit: "in", format: { kind: "fraction", denominator: 64 } });
+    if (fraction.movedMm < 0.005) return `${fraction.text} in`;
+    return `${writeLength(mm, { unit: "in", format: { kind: "decimal", places: 3, trailingZeros: false } }).text} in`;
+  }
+  return `${writeLength(mm, { unit: "mm", format: { kind: "decimal", places: 2, trailingZeros: false } }).text} mm`;
 }
 
 /** Writes an area given in mm² as square metres with three places. */

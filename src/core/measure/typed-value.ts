@@ -3,7 +3,7 @@
  * quarter and `width-1/4` is a subtraction.
  */
 import { err, ok, type Problem, type Result } from "../kernel";
-import { evaluateFormula, type Formula, type FormulaScope, parseFormula } from "./formula";
+import { evaluateFormula, type Formula, type FormulaScope, isAngleFormula, parseFormula } from "./formula";
 import { parseLength } from "./length";
 import { type LengthUnit, MM_PER_UNIT } from "./unit";
 
@@ -16,7 +16,11 @@ export function parseTypedLength(text: string, unit: LengthUnit): Result<TypedVa
   const length = parseLength(text, unit);
   if (length.ok) return ok({ kind: "length", mm: length.value });
   if (length.problem.kind !== "unreadableLength") return length;
+  // A whole joined to a fraction that is not less than 1 is a slip, never a subtraction that nobody asked for.
+  if (/^-?\d+-\d+\s*\/\s*\d+$/.test(text.trim().replace(/[−–]/g, "-"))) return length;
   const formula = parseFormula(text, unit);
+  if (formula.ok && isAngleFormula(formula.value))
+    return err({ kind: "wrongArguments", what: "an angle cannot be a length", text: text.trim() });
   if (formula.ok) return ok({ kind: "formula", formula: formula.value });
   return /[a-z(*+^?]/i.test(text) ? formula : length;
 }

@@ -1,4 +1,6 @@
 /** The door of the quantities. */
+
+export { dealtOut, type RowCost } from "./costing";
 export {
   type ByLayout,
   type Measure,
@@ -9,3 +11,12 @@ export {
   rowQuantity,
   type StockUse,
 } from "./quantities";
+export {
+  boardFeet,
+  FEET_FORMS,
+  type FeetForm,
+  isImperial,
+  quantityWords,
+  shopUnit,
+  stockSizeWords,
+} from "./shop-units";

@@ -66,6 +66,19 @@ describe("by rule", () => {
     expect(lineOf(quantities, "Birch ply").massKg).toBeWithinMm(2 * 0.52 * 0.32 * 0.018 * 680, 1e-9);
   });
 
+  it("the job's mass is that of all bars and sheets together; what has no known mass is counted, not guessed", () => {
+    const steel = lineOf(quantities, "Square tube").massKg ?? 0;
+    const ply = lineOf(quantities, "Birch ply").massKg ?? 0;
+    expect(steel).toBeGreaterThan(8);
+    expect(ply).toBeGreaterThan(4);
+    expect(quantities.massKg).toBeWithinMm(steel + ply, 1e-6);
+    expect([quantities.massKnown, quantities.massUnknown]).toEqual([2, 0]);
+    const lath = { name: "Lath", from: "A", to: "E", section: "lath" };
+    const more = resultsOf(smallFrame({ members: { lath } })).quantities;
+    expect(more.massKg).toBeWithinMm(steel + ply, 1e-6);
+    expect([more.massKnown, more.massUnknown]).toEqual([2, 1]);
+  });
+
   it("edging is the edged length and two overhangs each; the blank is smaller by what is deducted", () => {
     const band = lineOf(quantities, "Birch edging");
     expect([band.net, band.gross]).toEqual([1.12, 1.232]);
@@ -135,7 +148,7 @@ describe("by layout", () => {
   const task = layoutTasks(resultsOf(job).tally, STOCK).find((one) => one.name.startsWith("Square tube"));
   if (task?.kind !== "bars") throw new Error("the tube is laid out on bars");
   const layout = {
-    bars: [{ stock: 0, times: 1, pieces: [0, 0, 1, 1, 2, 2], remainder: 3115 }],
+    bars: [{ stock: 0, times: 1, pieces: [0, 0, 1, 1, 2, 2], remainder: 3110.857864 }],
     cost: 24,
     count: 1,
     lowerBound: 24,
@@ -151,13 +164,33 @@ describe("by layout", () => {
     const tube = lineOf(quantities, "Square tube");
     expect(tube.byLayout).toEqual({
       gross: 6,
-      uses: [{ label: "1 × 6000", count: 1, price: 24 }],
+      uses: [{ sizes: [6000], count: 1, price: 24 }],
       cost: 2400,
       stale: false,
       unplaced: 0,
     });
     expect(quantities.byLayout.notLaidOut).toBe(1);
     expect(quantities.byLayout.cents).toBe(quantities.byRule.cents - 1258 + 2400);
+  });
+
+  it("takes as many metres as the bars that are cut, not one of each pattern", () => {
+    const more = smallFrame({ info: { code: "T", title: "T", batch: 2 } });
+    const tubes = layoutTasks(resultsOf(more).tally, STOCK).find((one) => one.name.startsWith("Square tube"));
+    if (tubes?.kind !== "bars") throw new Error("the tube is laid out on bars");
+    const twice = {
+      ...layout,
+      bars: layout.bars.map((bar) => ({ ...bar, times: 2 })),
+      cost: 48,
+      count: 2,
+      lowerBound: 24,
+      proven: false,
+    };
+    expect(verifyBars(tubes.problem, twice)).toBeNull();
+    const { quantities } = createPipeline()(more, null, STOCK, [keepLayout(tubes, twice, 1)]);
+    expect(lineOf(quantities, "Square tube").byLayout).toMatchObject({ gross: 12, cost: 4800 });
+    expect(lineOf(quantities, "Square tube").byLayout?.uses).toEqual([
+      { sizes: [6000], count: 2, price: 24 },
+    ]);
   });
 
   it("is stale as soon as the design changes, and incomplete where pieces are unplaced", () => {

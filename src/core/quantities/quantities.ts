@@ -9,13 +9,28 @@ import { at, fromNm } from "../kernel";
 import { areaOfPanel, type KeptLayout, keptFor, type LayoutTask } from "../layout";
 import { areaOfShape } from "../layout/shapes";
 import { type Cents, costOf, type MoneyTotal, roundTo, totalOf } from "../measure";
-import { leastUnitPrice, massPerMetre, type Stockroom } from "../stockroom";
+import {
+  boardDensity,
+  boardInMaterial,
+  type Known,
+  leastUnitPrice,
+  type SectionEntry,
+  type Stockroom,
+  sectionInMaterial,
+  sectionMass,
+} from "../stockroom";
 import type { Tally, TallyRow } from "../tally";
+import { type RowCost, rowCosts } from "./costing";
 
 export type Measure = "m" | "m²" | "each";
 
 /** What a layout takes from the stockroom. */
-export type StockUse = { readonly label: string; readonly count: number; readonly price: number | null };
+export type StockUse = {
+  /** Length of a bar, length and width of a sheet, in mm. */
+  readonly sizes: readonly number[];
+  readonly count: number;
+  readonly price: number | null;
+};
 
 export type ByLayout = {
   /** In the line's measure: whole bars and sheets. */
@@ -39,12 +54,22 @@ export type QuantityLine = {
   /** Net plus waste; equal to net for what is counted each. */
   readonly gross: number;
   readonly massKg: number | null;
+  /** What the mass goes by where that is not the stock itself; null: by the stock, or not known. */
+  readonly massBy: string | null;
   readonly unitPrice: number | null;
+  /** How many pieces the unit price is for; null: one, or one unit of the measure. */
+  readonly packOf: number | null;
+  /** Without waste. */
+  readonly netCost: Cents | null;
   readonly cost: Cents | null;
   /** null: nothing was laid out yet, or the line is not laid out at all. */
   readonly byLayout: ByLayout | null;
   /** Whether a layout could stand beside the rule. */
   readonly laidOut: boolean;
+  /** Width and height of the section of a timber, in mm. */
+  readonly timber?: readonly [number, number];
+  /** mm that edging is longer at each end of an edge; part of the net. */
+  readonly overhang?: number;
 };
 
 export type Quantities = {
@@ -55,7 +80,12 @@ export type Quantities = {
   /** Lines without layout count by rule here; null when there is no line to lay out. */
   readonly byLayout: MoneyTotal & { readonly notLaidOut: number; readonly stale: number };
   readonly massKg: number;
+  /** Bars and sheets whose mass is known, and those whose mass is not. */
+  readonly massKnown: number;
   readonly massUnknown: number;
+  /** What the rows of the tally cost, by the id of the row; its edging apart. */
+  readonly rowCosts: ReadonlyMap<string, RowCost>;
+  readonly edgingCosts: ReadonlyMap<string, RowCost>;
 };
 
 /** A quantity of one row, in m or m², rounded as the job asks: per piece, per line or not at all. */
@@ -77,11 +107,10 @@ export function quantitiesOf(
   tasks: readonly LayoutTask[],
 ): Quantities {
   const { wastePercent, rounding } = job.info.job;
-  const lines = [
-    ...tasks.map((task) => taskLine(task, job.info.job, stockroom, kept)),
-    ...edgingLines(tally, stockroom, wastePercent, rounding),
-    ...boughtLines(tally, stockroom),
-  ];
+  const laid = tasks.map((task) => taskLine(task, job.info.job, stockroom, kept));
+  const edging = edgingLines(tally, stockroom, wastePercent, rounding);
+  const bought = boughtLines(tally, stockroom);
+  const lines = [...laid, ...edging, ...bought].map(({ line }) => line);
   const masses = lines.filter((line) => line.group === "bars" || line.group === "sheets");
   return {
     currency: stockroom.currency,
@@ -94,8 +123,28 @@ export function quantitiesOf(
       stale: lines.filter((line) => line.byLayout?.stale).length,
     },
     massKg: clean(masses.reduce((sum, line) => sum + (line.massKg ?? 0), 0)),
+    massKnown: masses.filter((line) => line.massKg !== null).length,
     massUnknown: masses.filter((line) => line.massKg === null).length,
+    rowCosts: new Map([...laid, ...bought].flatMap(({ line, rows }) => rowCosts(line, rows))),
+    edgingCosts: addedCosts(edging.flatMap(({ line, rows }) => rowCosts(line, rows))),
   };
+}
+
+/** A line with the rows that its quantity comes from. */
+type LineOfRows = {
+  readonly line: QuantityLine;
+  readonly rows: readonly { readonly id: string; readonly quantity: number }[];
+};
+
+/** Several costs of one row added up: each edge of a panel may have another edging. */
+function addedCosts(costs: readonly (readonly [string, RowCost])[]): ReadonlyMap<string, RowCost> {
+  const sums = new Map<string, RowCost>();
+  for (const [id, { net, waste }] of costs) {
+    const known = sums.get(id) ?? { net: 0, waste: 0 };
+    const sum = (a: Cents | null, b: Cents | null) => (a === null || b === null ? null : a + b);
+    sums.set(id, { net: sum(known.net, net), waste: sum(known.waste, waste) });
+  }
+  return sums;
 }
 
 const withWaste = (net: number, percent: number) => clean(net * (1 + percent / 100));
@@ -105,17 +154,13 @@ function taskLine(
   info: JobInfo,
   stockroom: Stockroom,
   kept: readonly KeptLayout[],
-): QuantityLine {
+): LineOfRows {
   const perRow = task.rows.map((row, i) => rowQuantity(netEach(task, i), row.count, info.rounding));
   const net = clean(perRow.reduce((sum, quantity) => sum + quantity, 0));
   const gross = withWaste(net, info.wastePercent);
-  const unitPrice =
-    task.kind === "bars"
-      ? leastUnitPrice((task.entry?.stock ?? []).map((bar) => ({ ...bar, units: bar.length / 1000 })))
-      : leastUnitPrice(
-          (task.entry?.stock ?? []).map((sheet) => ({ ...sheet, units: (sheet.length * sheet.width) / 1e6 })),
-        );
-  return {
+  const unitPrice = unitPriceOf(task, stockroom);
+  const mass = massOf(task, stockroom);
+  const line: QuantityLine = {
     id: task.id,
     group: task.kind === "bars" ? "bars" : "sheets",
     name: task.name,
@@ -125,12 +170,36 @@ function taskLine(
     pieces: task.rows.reduce((sum, row) => sum + row.count, 0),
     net,
     gross,
-    massKg: massOf(task, stockroom),
+    massKg: mass?.value ?? null,
+    massBy: mass?.by ?? null,
     unitPrice,
+    packOf: null,
+    netCost: unitPrice === null ? null : costOf(net, unitPrice),
     cost: unitPrice === null ? null : costOf(gross, unitPrice),
     byLayout: layoutUse(task, kept),
     laidOut: true,
+    ...timberOf(task),
   };
+  return { line, rows: task.rows.map(({ id }, i) => ({ id, quantity: at(perRow, i) })) };
+}
+
+function timberOf(task: LayoutTask): { readonly timber?: readonly [number, number] } {
+  if (task.kind !== "bars" || task.entry?.shape.kind !== "timber") return {};
+  return { timber: task.entry.shape.size };
+}
+
+/** The price of a metre or a square metre in the material that is wanted; null where no stock of it has one. */
+function unitPriceOf(task: LayoutTask, stockroom: Stockroom): number | null {
+  const { entry, material } = task;
+  if (!entry) return null;
+  if (task.kind === "bars") {
+    const priced = sectionInMaterial(stockroom, entry as SectionEntry, material);
+    return leastUnitPrice((priced?.stock ?? []).map((bar) => ({ ...bar, units: bar.length / 1000 })));
+  }
+  const priced = boardInMaterial(stockroom, task.entry as NonNullable<typeof task.entry>, material);
+  return leastUnitPrice(
+    (priced?.stock ?? []).map((sheet) => ({ ...sheet, units: (sheet.length * sheet.width) / 1e6 })),
+  );
 }
 
 /** m of a bar piece, tip to tip; m² of a panel's blank, or of its outline where it is cut along that. */
@@ -142,27 +211,27 @@ export function netEach(task: LayoutTask, index: number): number {
 }
 
 /** Volume of a member is area × centre length; a panel's mass is that of its finished outline. */
-function massOf(task: LayoutTask, stockroom: Stockroom): number | null {
+function massOf(task: LayoutTask, stockroom: Stockroom): Known | null {
   if (!task.entry) return null;
   if (task.kind === "bars") {
-    const perMetre = massPerMetre(task.entry);
+    const perMetre = sectionMass(stockroom, task.entry, task.material);
     if (perMetre === null) return null;
-    return clean(
-      task.rows.reduce(
-        (sum, { shown, count }) =>
-          sum + (shown.form.kind === "member" ? (fromNm(shown.form.centreNm) / 1000) * count * perMetre : 0),
-        0,
-      ),
+    const metres = task.rows.reduce(
+      (sum, { shown, count }) =>
+        sum + (shown.form.kind === "member" ? (fromNm(shown.form.centreNm) / 1000) * count : 0),
+      0,
     );
+    return { value: clean(metres * perMetre.value), by: perMetre.by };
   }
-  const density = stockroom.boardById.get(task.entry.id)?.densityKgM3 ?? null;
+  const density = boardDensity(stockroom, task.entry, task.material);
   if (density === null) return null;
   const volumes = task.rows.map(({ shown: { form }, count }) =>
     form.kind === "panel" && form.thicknessNm !== null
       ? areaOfPanel(form) * fromNm(form.thicknessNm) * count
       : 0,
   );
-  return clean(volumes.reduce((sum, volume) => sum + volume, 0) * 1e-9 * density);
+  const volume = volumes.reduce((sum, one) => sum + one, 0) * 1e-9;
+  return { value: clean(volume * density.value), by: density.by };
 }
 
 function layoutUse(task: LayoutTask, kept: readonly KeptLayout[]): ByLayout | null {
@@ -180,11 +249,11 @@ function layoutUse(task: LayoutTask, kept: readonly KeptLayout[]): ByLayout | nu
   for (const [stock, count] of [...counts].sort(([a], [b]) => a - b)) {
     if (layout.kind === "bars") {
       const bar = at(layout.problem.stock, stock);
-      uses.push({ label: `${count} × ${bar.length}`, count, price: bar.price });
+      uses.push({ sizes: [bar.length], count, price: bar.price });
       gross += (bar.length / 1000) * count;
     } else {
       const sheet = at(layout.problem.stock, stock);
-      uses.push({ label: `${count} × ${sheet.length} × ${sheet.width}`, count, price: sheet.price });
+      uses.push({ sizes: [sheet.length, sheet.width], count, price: sheet.price });
       gross += ((sheet.length * sheet.width) / 1e6) * count;
     }
   }
@@ -205,8 +274,11 @@ function edgingLines(
   stockroom: Stockroom,
   wastePercent: number,
   rounding: JobInfo["rounding"],
-): readonly QuantityLine[] {
-  const sums = new Map<string, { net: number; marks: Set<string>; pieces: number }>();
+): readonly LineOfRows[] {
+  const sums = new Map<
+    string,
+    { net: number; marks: Set<string>; pieces: number; rows: Map<string, number> }
+  >();
   for (const row of tally.rows) {
     const { form } = row.shown;
     if (form.kind !== "panel") continue;
@@ -214,18 +286,20 @@ function edgingLines(
       if (id === null) continue;
       const overhang = stockroom.edgingById.get(id)?.overhang ?? 0;
       const run = fromNm(edge === "front" || edge === "back" ? form.lengthNm : form.widthNm);
-      const sum = sums.get(id) ?? { net: 0, marks: new Set<string>(), pieces: 0 };
-      sum.net += rowQuantity((run + 2 * overhang) / 1000, row.count, rounding);
+      const sum = sums.get(id) ?? { net: 0, marks: new Set<string>(), pieces: 0, rows: new Map() };
+      const quantity = rowQuantity((run + 2 * overhang) / 1000, row.count, rounding);
+      sum.net += quantity;
+      sum.rows.set(row.id, (sum.rows.get(row.id) ?? 0) + quantity);
       sum.marks.add(row.mark);
       sum.pieces += row.count;
       sums.set(id, sum);
     }
   }
-  return [...sums].map(([id, { net, marks, pieces }]): QuantityLine => {
+  return [...sums].map(([id, { net, marks, pieces, rows }]): LineOfRows => {
     const entry = stockroom.edgingById.get(id);
     const gross = withWaste(clean(net), wastePercent);
     const unitPrice = entry?.pricePerM ?? null;
-    return {
+    const line: QuantityLine = {
       id: `edging:${id}`,
       group: "edging",
       name: entry?.name ?? `Edging: ${id}`,
@@ -236,22 +310,27 @@ function edgingLines(
       net: clean(net),
       gross,
       massKg: null,
+      massBy: null,
       unitPrice,
+      packOf: null,
+      netCost: unitPrice === null ? null : costOf(clean(net), unitPrice),
       cost: unitPrice === null ? null : costOf(gross, unitPrice),
       byLayout: null,
       laidOut: false,
+      overhang: entry?.overhang ?? 0,
     };
+    return { line, rows: [...rows].map(([row, quantity]) => ({ id: row, quantity })) };
   });
 }
 
-function boughtLines(tally: Tally, stockroom: Stockroom): readonly QuantityLine[] {
+function boughtLines(tally: Tally, stockroom: Stockroom): readonly LineOfRows[] {
   const byEntry = new Map<string, TallyRow[]>();
   for (const row of tally.rows) {
     if (row.kind !== "bought") continue;
     const key = row.stock ?? row.id;
     byEntry.set(key, [...(byEntry.get(key) ?? []), row]);
   }
-  return [...byEntry].map(([key, rows]): QuantityLine => {
+  return [...byEntry].map(([key, rows]): LineOfRows => {
     const entry = stockroom.boughtById.get(key);
     const pieces = rows.reduce((sum, row) => sum + row.count, 0);
     const byLength = entry?.measure === "length";
@@ -261,7 +340,8 @@ function boughtLines(tally: Tally, stockroom: Stockroom): readonly QuantityLine[
     const net = byLength ? metres : pieces;
     const packs = entry?.packOf ? Math.ceil(pieces / entry.packOf) : null;
     const price = entry?.price ?? null;
-    return {
+    const cost = price === null ? null : costOf(packs ?? net, price);
+    const line: QuantityLine = {
       id: `bought:${key}`,
       group: "bought",
       name: entry ? entry.name : (rows[0]?.name ?? key),
@@ -272,10 +352,18 @@ function boughtLines(tally: Tally, stockroom: Stockroom): readonly QuantityLine[
       net,
       gross: net,
       massKg: null,
+      massBy: null,
       unitPrice: price,
-      cost: price === null ? null : costOf(packs ?? net, price),
+      packOf: entry?.packOf ?? null,
+      netCost: cost,
+      cost,
       byLayout: null,
       laidOut: false,
     };
+    const quantities = rows.map((row) => ({
+      id: row.id,
+      quantity: row.count * (byLength ? (row.shown.boughtLength ?? 0) : 1),
+    }));
+    return { line, rows: quantities };
   });
 }

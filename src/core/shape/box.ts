@@ -14,9 +14,14 @@ export type Box = {
   /** Half its size along the axes of the job. */
   readonly reach: Vec3;
   readonly grooves: readonly { readonly from: Vec3; readonly to: Vec3 }[];
+  /** The parts of a section that it surely fills, each in axes turned about the z of the whole; null: all of the box. */
+  readonly parts: readonly BoxPart[] | null;
   /** Of a panel that is no rectangle, in its own axes; null: all of the box is filled. */
   readonly outline: Polygon | null;
 };
+
+/** A part of a member: a box of its own between `low` and `high`, its x axis turned by `turn` radians about z. */
+export type BoxPart = { readonly low: Vec3; readonly high: Vec3; readonly turn: number };
 
 /** Two boxes that share room, the earlier one first. */
 export type BoxPair = readonly [Box, Box];

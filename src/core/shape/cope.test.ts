@@ -198,7 +198,7 @@ describe("coped members", () => {
         .uncomputed.map((one) => one.why)
         .join();
     expect(why(branchJob(0, 8))).toContain(
-      "cannot be coped round First: it does not meet it all round: offset 8 and radius 16.85 are more than 24.15",
+      "cannot be coped round First: it does not meet it all round: its axis is too far beside that of the other",
     );
     const job = branchJob(0, 0);
     const square: Job = {

@@ -61,7 +61,7 @@ export function copeOn(
   const radius = met.outer + gap;
   if (Math.abs(offset) + own.outer > radius + POINT_TOLERANCE_MM)
     return err(
-      `it does not meet it all round: offset ${round(Math.abs(offset))} and radius ${round(own.outer)} are more than ${round(radius)}; move the point or take a smaller section`,
+      "it does not meet it all round: its axis is too far beside that of the other. Move the point or take a smaller section",
     );
   const normal = cross(v, h);
   const foot = -dot(from, normal) / dot(z, normal);
@@ -72,7 +72,6 @@ export function copeOn(
   });
 }
 
-const round = (value: number) => Math.round(value * 100) / 100;
 const clean = (value: number) => (Math.abs(value) < 1e-12 ? 0 : value);
 
 /** How far along the branch, from the foot, the cut stands above a point of its section. */

@@ -184,7 +184,7 @@ describe("guides", () => {
     const after = withEdit(job, drawn.value.edit);
     if (!after.ok) throw new Error(sentence(after.problem));
     const [before, now] = [resultsOf(job), resultsOf(after.value)];
-    expect(now.tally.balance).toEqual({ ...before.tally.balance, guides: before.tally.balance.guides + 2 });
+    expect(now.tally.balance).toEqual({ ...before.tally.balance, guides: before.tally.balance.guides + 1 });
     expect(guideLines(after.value, now.shape).map((line) => line.words)).toEqual(["A–P1"]);
     expect(guideLines(job, before.shape)).toEqual([]);
   });

@@ -10,13 +10,14 @@ import {
   type Home,
   homeOfMember,
   type Job,
+  jobStyle,
   type Line,
   type Member,
   neighbourOf,
   plainCheck,
 } from "../job";
 import { NEAR_TWIN_LENGTH_MM, SAME_PLACE_MM } from "../kernel";
-import { roundTo } from "../measure";
+import { sayDifference } from "../measure";
 import { sectionProperties } from "../stockroom";
 import { cellOf, cellsAlong, cellsNear } from "./cells";
 import { endHeight } from "./ends";
@@ -88,7 +89,7 @@ function nearCheck(job: Job, id: string, other: string, apart: number): Check {
     ...plainCheck(
       "nearPoints",
       "warning",
-      `Points ${b} and ${a} are ${roundTo(apart, 2)} mm apart, but not joined.`,
+      `Points ${b} and ${a} are ${sayDifference(apart, jobStyle(job))} apart, but not joined.`,
       [id, other],
     ),
     fix: { label: "Join points", edit: { kind: "joinPoints", from: id, into: other } },
@@ -171,7 +172,7 @@ function nearLineCheck(
   beside: number,
 ): Check {
   const [point, start] = [job.points[id], job.points[line.from]];
-  const words = `Point ${point?.name ?? id} lies ${roundTo(beside, 2)} mm beside ${member.name}, but not on its line.`;
+  const words = `Point ${point?.name ?? id} lies ${sayDifference(beside, jobStyle(job))} beside ${member.name}, but not on its line.`;
   const check = plainCheck("nearPoints", "warning", words, [id, member.id]);
   const running = ([0, 1, 2] as const).filter((i) => Math.abs(to[i] - from[i]) > SAME_PLACE_MM);
   if (running.length !== 1 || !point || !start) return check;

@@ -22,6 +22,7 @@ export {
 } from "./draw";
 export { type EndPlane, endHeight } from "./ends";
 export { between, facingPair, letGo } from "./follow";
+export { guideIds } from "./guides";
 export { cutsByRule, type JointRule, PROPOSED_RULE, type ProposedCut, proposedCuts } from "./joints";
 export { type MemberLengths, type MemberSolid, memberLengths, meshOfMember } from "./member";
 export { meshOfPanel, type PanelSolid } from "./panel";

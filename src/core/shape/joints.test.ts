@@ -85,6 +85,17 @@ describe("proposed end cuts", () => {
     );
   });
 
+  it("what ends a hair beside the line of another butts against it too; what ends beside it does not", () => {
+    const beside = (y: string) =>
+      words(sticks({ ...corner, M: ["300", y, "0"] }, { ab: ["A", "B"], mn: ["M", "N"] }));
+    expect(beside("0.0005")).toEqual({ "mn start": "butt ab" });
+    expect(beside("0.01")).toEqual({});
+    expect(beside("30")).toEqual({});
+    // However long the other is.
+    const long = { ...corner, B: ["60000", "0", "0"], M: ["300", "0.0005", "0"] } as const;
+    expect(words(sticks(long, { ab: ["A", "B"], mn: ["M", "N"] }))).toEqual({ "mn start": "butt ab" });
+  });
+
   it("unlike sections do not mitre: the deeper one (45 against 40) runs past, the other butts", () => {
     expect(words(sticks(corner, { ab: ["A", "B"], bc: ["B", "C", "lath"] }))).toEqual({
       "ab end": "butt bc",

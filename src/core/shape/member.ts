@@ -25,7 +25,7 @@ import {
   type UsualFinder,
 } from "../job";
 import { err, ok, POINT_TOLERANCE_MM, type Result, SAME_PLACE_MM, sentence, unreachable } from "../kernel";
-import { toRadians } from "../measure";
+import { sayLength, toRadians } from "../measure";
 import {
   type SectionEntry,
   type SectionProperties,
@@ -228,7 +228,7 @@ function endPlane(placed: PlacedMember, side: EndSide, cut: EndCut, others: Othe
       if (!otherSide) {
         const gap = Math.min(distance(other.from, joint), distance(other.to, joint));
         return err(
-          `is mitred with ${other.member.name}, whose nearest end is ${gap.toFixed(1)} mm away; join the points or choose another cut`,
+          `is mitred with ${other.member.name}, whose nearest end is ${sayLength(gap, sizes.style)} away; join the points or choose another cut`,
         );
       }
       const plane = mitrePlane(placed.bar, side, other.bar, otherSide, joint);

@@ -1,6 +1,6 @@
 /**
- * Solids that run into one another: boxes that members and panels surely fill, wherever they stand, compared by
- * separating axes. What lies in a groove or a notch shares nothing.
+ * Solids that run into one another: the parts of sections and the panels, wherever they stand, compared by separating
+ * axes. What is inside a tube, between flanges, in a groove or a notch shares nothing.
  */
 import {
   convexHull,
@@ -8,7 +8,6 @@ import {
   dot,
   frameIn,
   norm,
-  reach,
   sharedArea,
   subtract,
   toLocal,
@@ -18,10 +17,10 @@ import {
 } from "../geometry";
 import { type Check, type Home, plainCheck } from "../job";
 import { at } from "../kernel";
-import { sectionProperties } from "../stockroom";
-import type { Box, BoxPair } from "./box";
+import { type SectionPart, sectionParts, sectionProperties } from "../stockroom";
+import type { Box, BoxPair, BoxPart } from "./box";
 import { cellHash } from "./cells";
-import { outerLoop } from "./ends";
+import { endHeight } from "./ends";
 import type { MemberSolid } from "./member";
 import type { FrameMemory } from "./memory";
 import { grooveBox, notchBox, type PanelSolid } from "./panel";
@@ -40,21 +39,44 @@ export type Solids = {
   readonly places: Places;
 };
 
-const FILLS: ReadonlySet<string> = new Set(["squareTube", "rectangularTube", "flat", "squareBar", "timber"]);
-
-/** The box that a member surely fills: between its short edges. Open and round sections fill none. */
+/** The box round what a member surely fills, with the parts of its section in it. */
 function memberBox(solid: MemberSolid): Box | null {
-  if (!FILLS.has(solid.entry.shape.kind) || solid.member.leftOut || solid.member.role === "guide")
-    return null;
-  const properties = sectionProperties(solid.entry.shape);
-  const [cx, cy] = properties.boxCentre;
-  const [w, h] = properties.extent;
-  const outline = outerLoop(properties);
-  const { start, end } = solid;
-  const low: Vec3 = [cx - w / 2, cy - h / 2, start.z + reach(outline, [-start.slope[0], -start.slope[1]])];
-  const high: Vec3 = [cx + w / 2, cy + h / 2, end.z - reach(outline, [-end.slope[0], -end.slope[1]])];
-  if (high[2] - low[2] <= TOUCH_MM) return null;
-  return boxOf(solid.member.id, solid.member.name, solid.frame, low, high, { grooves: [], outline: null });
+  if (solid.member.leftOut || solid.member.role === "guide") return null;
+  const parts = sectionParts(solid.entry.shape).flatMap((part) => memberPart(solid, part) ?? []);
+  if (parts.length === 0) return null;
+  const { boxCentre, extent } = sectionProperties(solid.entry.shape);
+  const side = (axis: 0 | 1, sign: 1 | -1) => boxCentre[axis] + (sign * extent[axis]) / 2;
+  const low: Vec3 = [side(0, -1), side(1, -1), Math.min(...parts.map((part) => part.low[2]))];
+  const high: Vec3 = [side(0, 1), side(1, 1), Math.max(...parts.map((part) => part.high[2]))];
+  const own = { grooves: [], outline: null, parts };
+  return boxOf(solid.member.id, solid.member.name, solid.frame, low, high, own);
+}
+
+/** Points round a rectangle, so that a saddle between its corners is seen too. */
+const ROUND: readonly Vec2[] = [-1, -0.5, 0, 0.5, 1].flatMap((t): Vec2[] => [
+  [t, -1],
+  [t, 1],
+  [-1, t],
+  [1, t],
+]);
+
+/** One part of a section, as long as all of it is there between the two cuts; null: nowhere. */
+function memberPart({ start, end }: MemberSolid, { middle, half, turn }: SectionPart): BoxPart | null {
+  const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
+  const points = ROUND.map(([s, t]): Vec2 => {
+    const [x, y] = [s * half[0], t * half[1]];
+    return [middle[0] + x * cos - y * sin, middle[1] + x * sin + y * cos];
+  });
+  const from = Math.max(...points.map(endHeight("start", start)));
+  const to = Math.min(...points.map(endHeight("end", end)));
+  if (to - from <= TOUCH_MM) return null;
+  // In axes that are turned with the part.
+  const [mx, my] = [middle[0] * cos + middle[1] * sin, -middle[0] * sin + middle[1] * cos];
+  return {
+    low: [mx - half[0], my - half[1], from],
+    high: [mx + half[0], my + half[1], to],
+    turn,
+  };
 }
 
 function panelBox(solid: PanelSolid): Box | null {
@@ -65,7 +87,8 @@ function panelBox(solid: PanelSolid): Box | null {
     ...solid.notches.map((notch) => notchBox(notch, size)),
   ];
   const outline = solid.outline && outlinePolygon(solid.outline);
-  return boxOf(solid.panel.id, solid.panel.name, solid.frame, [0, 0, 0], size, { grooves, outline });
+  const own = { grooves, outline, parts: null };
+  return boxOf(solid.panel.id, solid.panel.name, solid.frame, [0, 0, 0], size, own);
 }
 
 function boxOf(
@@ -74,7 +97,7 @@ function boxOf(
   frame: Box["frame"],
   low: Vec3,
   high: Vec3,
-  own: Pick<Box, "grooves" | "outline">,
+  own: Pick<Box, "grooves" | "outline" | "parts">,
 ): Box {
   const half: Vec3 = [(high[0] - low[0]) / 2, (high[1] - low[1]) / 2, (high[2] - low[2]) / 2];
   return { id, name, low, high, half, ...own, ...stands(frame, low, half) };
@@ -246,14 +269,54 @@ const areApart = (a: Box, b: Box, i: 0 | 1 | 2) =>
   Math.abs(a.middle[i] - b.middle[i]) > a.reach[i] + b.reach[i] - TOUCH_MM;
 const boundsShare = (a: Box, b: Box) => !areApart(a, b, 0) && !areApart(a, b, 1) && !areApart(a, b, 2);
 
-/** Separating axes of two boxes (Gottschalk, Lin and Manocha 1996); what lies in a groove shares nothing. */
+/** Whether two solids share room: the boxes round them first, then the parts that they surely fill. */
 function shareRoom(a: Box, b: Box): boolean {
+  if (!boxesMeet(a, b)) return false;
+  const [first, second] = [partsOf(a), partsOf(b)];
+  // A thin wall shares little of a gusset by itself: what all parts of a section share of an outline is added up.
+  let shared = 0;
+  for (const one of first) {
+    if (!boundsShare(one, b)) continue;
+    for (const other of second) {
+      if (!boundsShare(one, other) || !boxesMeet(one, other)) continue;
+      if (liesInGroove(one, other) || liesInGroove(other, one)) continue;
+      shared += Math.min(outlineShare(one, other), outlineShare(other, one));
+      if (shared > TOUCH_AREA) return true;
+    }
+  }
+  return false;
+}
+
+const PARTS = new WeakMap<Box, readonly Box[]>();
+
+/** The parts of a box as boxes where they stand; made only for what comes near to something. */
+function partsOf(box: Box): readonly Box[] {
+  if (box.parts === null) return [box];
+  const known = PARTS.get(box);
+  if (known) return known;
+  const made = box.parts.map(({ low, high, turn }): Box => {
+    const { x, y } = box.frame;
+    const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
+    const along = (p: Vec3, q: Vec3, a: number, b: number): Vec3 => [
+      p[0] * a + q[0] * b,
+      p[1] * a + q[1] * b,
+      p[2] * a + q[2] * b,
+    ];
+    const frame = { ...box.frame, x: along(x, y, cos, sin), y: along(x, y, -sin, cos) };
+    return boxOf(box.id, box.name, frame, low, high, { grooves: [], outline: null, parts: null });
+  });
+  PARTS.set(box, made);
+  return made;
+}
+
+/** Separating axes of two boxes (Gottschalk, Lin and Manocha 1996). */
+function boxesMeet(a: Box, b: Box): boolean {
   const first = [a.frame.x, a.frame.y, a.frame.z];
   const second = [b.frame.x, b.frame.y, b.frame.z];
   for (const axis of first) if (separates(axis, a, b)) return false;
   for (const axis of second) if (separates(axis, a, b)) return false;
   for (const p of first) for (const q of second) if (separates(cross(p, q), a, b)) return false;
-  return meetsOutline(a, b) && meetsOutline(b, a) && !liesInGroove(a, b) && !liesInGroove(b, a);
+  return true;
 }
 
 function separates(axis: Vec3, a: Box, b: Box): boolean {
@@ -268,11 +331,11 @@ const EDGES_OF_BOX = [0, 1, 2, 3, 4, 5, 6, 7].flatMap((corner) =>
 );
 
 /**
- * Whether `b` reaches into the outline of `a` (true where `a` has none): what `b` has between the two faces of the panel is
+ * mm² of the outline of `a` that `b` reaches into (without bound where `a` has none): what `b` has between the two faces of the panel is
  * convex, so its shadow on the panel is the hull of its corners there. An outline of `b` itself is asked the other way round.
  */
-function meetsOutline(a: Box, b: Box): boolean {
-  if (a.outline === null) return true;
+function outlineShare(a: Box, b: Box): number {
+  if (a.outline === null) return Number.POSITIVE_INFINITY;
   const corners = [0, 1, 2, 3, 4, 5, 6, 7].map((bits) => {
     const side = (axis: 0 | 1 | 2) => (bits & (1 << axis) ? b.high[axis] : b.low[axis]);
     return toLocal(a.frame, toWorld(b.frame, [side(0), side(1), side(2)]));
@@ -287,7 +350,7 @@ function meetsOutline(a: Box, b: Box): boolean {
       shadow.push([p[0] + t * (q[0] - p[0]), p[1] + t * (q[1] - p[1])]);
     }
   }
-  return sharedArea(a.outline, convexHull(shadow)) > TOUCH_AREA;
+  return sharedArea(a.outline, convexHull(shadow));
 }
 
 /** Whether all that `b` takes of `a` was grooved out of it. */

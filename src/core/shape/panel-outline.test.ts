@@ -154,7 +154,7 @@ describe("the outline of a panel", () => {
       ["left", "100", "front", "0"],
       ["left", "0", "front", "60"],
     );
-    expect(gusset(small).remarks).toEqual(["its outline takes 100 × 60 of its 120 × 80"]);
+    expect(gusset(small).remarks).toEqual(["its outline takes 100 × 60 mm of its 120 × 80 mm"]);
     const hole = {
       id: "h",
       kind: "hole",

@@ -1,4 +1,5 @@
 /** The outline of a panel that is no rectangle: its corners from formulas to millimetres, and what cannot be. */
+
 import {
   bulgedCorners,
   type Corner,
@@ -19,6 +20,7 @@ import {
 } from "../geometry";
 import { lengthWith, type OutlineCorner, type Sizes } from "../job";
 import { at, err, LENGTH_TOLERANCE_MM, ok, type Result, sentence } from "../kernel";
+import { type LengthStyle, saySizes } from "../measure";
 
 /** An outline in the panel's own axes, anticlockwise. */
 export type OutlineSolid = {
@@ -109,15 +111,18 @@ export const outlinePolygon = ({ loop }: OutlineSolid, tolerance = OUTLINE_FINEN
   flattened(bulgedCorners(loop), tolerance);
 
 /** What is odd about an outline though it can be made. */
-export function outlineRemarks({ loop }: OutlineSolid, { length, width }: Size): readonly string[] {
-  const write = (mm: number) => String(Math.round(mm * 10) / 10);
+export function outlineRemarks(
+  { loop }: OutlineSolid,
+  { length, width }: Size,
+  style: LengthStyle,
+): readonly string[] {
   const [long, wide] = [
     reach(loop, [1, 0]) + reach(loop, [-1, 0]),
     reach(loop, [0, 1]) + reach(loop, [0, -1]),
   ];
   const small = length - long > LENGTH_TOLERANCE_MM || width - wide > LENGTH_TOLERANCE_MM;
   return small
-    ? [`its outline takes ${write(long)} × ${write(wide)} of its ${write(length)} × ${write(width)}`]
+    ? [`its outline takes ${saySizes([long, wide], style)} of its ${saySizes([length, width], style)}`]
     : [];
 }
 

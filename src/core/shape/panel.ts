@@ -137,7 +137,7 @@ export function finishPanel(panel: Panel, seat: PanelSeat, readers: Readers): Re
   return ok({
     ...solid,
     remarks: [
-      ...(solid.outline ? outlineRemarks(solid.outline, solid) : []),
+      ...(solid.outline ? outlineRemarks(solid.outline, solid, readers.sizes.style) : []),
       ...(solid.outline && Object.values(panel.edging).some((edge) => edge !== null)
         ? ["its edging is taken as if its edges were straight; tell the bench where it runs"]
         : []),

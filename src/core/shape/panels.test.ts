@@ -185,6 +185,20 @@ describe("holes and notches", () => {
     expect(remarks(work)).toContain(words);
   });
 
+  it.each([
+    ["across the width, at the left", { from: "left", distance: "0", width: "300", depth: "50" }, true],
+    ["along the front, whole length", { from: "front", distance: "0", width: "600", depth: "50" }, true],
+    ["the whole width but a millimetre", { from: "left", distance: "0", width: "299", depth: "50" }, false],
+    ["as deep as the panel is wide", { from: "front", distance: "100", width: "50", depth: "300" }, true],
+    ["not quite as deep", { from: "front", distance: "100", width: "50", depth: "299" }, false],
+    ["in a corner", { from: "front", distance: "0", width: "50", depth: "40" }, false],
+    ["in the other corner", { from: "back", distance: "550", width: "50", depth: "40" }, false],
+  ] as const)("a notch %s parts the panel, or does not", (_, more, parts) => {
+    expect(remarks([notch(more)])).toEqual(
+      parts ? ["Panel: a notch runs right across and parts the panel."] : [],
+    );
+  });
+
   it("mirrored work is the other hand, and work in the middle is none", () => {
     const handed = (work: PanelParts["work"], other: PanelParts["work"]) => {
       const job = worked(work);

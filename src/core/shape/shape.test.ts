@@ -11,6 +11,7 @@ import { meshesOf, shapeJob } from "./shape";
 const entry = (id: string, shape: SectionShape): SectionEntry => ({
   id,
   name: id,
+  unit: "mm",
   shape,
   material: "S235",
   densityKgM3: 7850,

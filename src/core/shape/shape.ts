@@ -4,6 +4,7 @@
  * stands. What cannot be computed stays in the result by name, so that nothing in the design can go missing
  * from the lists.
  */
+
 import { type Mesh, poseMesh, type Vec3 } from "../geometry";
 import {
   type Check,
@@ -20,10 +21,11 @@ import {
   usualFinder,
 } from "../job";
 import { remembersEach, STEEP_END_DEG, STEEP_END_SLACK_DEG, sentence } from "../kernel";
-import { formatDegrees, roundTo, toDegrees } from "../measure";
+import { formatDegrees, type LengthStyle, sayLength, toDegrees } from "../measure";
 import { type Stockroom, sectionProperties } from "../stockroom";
 import { type BoughtCount, countBought, meshOfStandIn } from "./bought";
 import { frameChecks } from "./frame-checks";
+import { guideIds } from "./guides";
 import { cutMember, type MemberSolid, meshOfMember, type PlacedMember, placeMember } from "./member";
 import { newShapeMemory, type ShapeMemory } from "./memory";
 import { meshOfPanel, type PanelSolid } from "./panel";
@@ -52,7 +54,7 @@ export type Shape = {
   /** Records whose condition does not hold with the present sizes: not part of the design now. */
   readonly absent: ReadonlySet<string>;
   readonly checks: readonly Check[];
-  /** Points and lines: guides, counted beside the pieces. */
+  /** Lines that carry no member, and points on no line: what was drawn as a guide, counted beside the pieces. */
   readonly guides: number;
 };
 
@@ -113,7 +115,7 @@ export function shapeJob(
     places,
     absent,
     checks,
-    guides: Object.keys(job.points).length + Object.keys(job.lines).length,
+    guides: guideIds(job).length,
   };
 }
 
@@ -215,7 +217,11 @@ function shapeMembers(
     }
     solids.push(solid.value);
     const { value } = solid;
-    checks.push(...memory.memberChecks(value, [], () => memberChecks(value)));
+    checks.push(
+      ...memory.memberChecks(value, [sizes.style.unit, sizes.style.format], () =>
+        memberChecks(value, sizes.style),
+      ),
+    );
   }
   return solids;
 }
@@ -248,7 +254,7 @@ function withoutAbsent(member: Member, absent: ReadonlySet<string>): Member {
   return start === member.start && end === member.end ? member : { ...member, start, end };
 }
 
-function memberChecks(solid: MemberSolid): readonly Check[] {
+function memberChecks(solid: MemberSolid, style: LengthStyle): readonly Check[] {
   const { member, lengths } = solid;
   const checks: Check[] = [];
   const say = (kind: Check["kind"], severity: Check["severity"], words: string) =>
@@ -268,10 +274,14 @@ function memberChecks(solid: MemberSolid): readonly Check[] {
     say(
       "endsCross",
       "error",
-      `its two ends cross: the shortest edge would be ${roundTo(lengths.shortestEdge, 1)} mm`,
+      `its two ends cross: the shortest edge would be ${sayLength(lengths.shortestEdge, style)}`,
     );
   } else if (lengths.cut < Math.max(...sectionProperties(solid.entry.shape).extent)) {
-    say("shortMember", "warning", `at ${roundTo(lengths.cut, 1)} mm it is shorter than its section is deep`);
+    say(
+      "shortMember",
+      "warning",
+      `at ${sayLength(lengths.cut, style)} it is shorter than its section is deep`,
+    );
   }
   return checks;
 }

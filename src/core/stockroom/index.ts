@@ -1,4 +1,13 @@
 /** The door of the stockroom. */
+
+export {
+  boardDensity,
+  boardInMaterial,
+  isOfMaterial,
+  type Known,
+  sectionInMaterial,
+  sectionMass,
+} from "./material";
 export {
   EMPTY_RACK,
   nextLabel,
@@ -9,6 +18,7 @@ export {
   usableRack,
 } from "./rack";
 export { parseSectionName } from "./section-name";
+export { type SectionPart, sectionParts } from "./section-parts";
 export {
   type PlaneTurn,
   type SectionKind,
@@ -32,6 +42,8 @@ export {
   type EdgingEntry,
   EdgingEntrySchema,
   EMPTY_STOCKROOM,
+  type EntryUnit,
+  entryStyle,
   indexStockroom,
   isMetal,
   leastUnitPrice,

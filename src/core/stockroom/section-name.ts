@@ -34,12 +34,22 @@ export function parseSectionName(text: string, unit: LengthUnit): SectionShape |
   return shapeOf(kind, sizes);
 }
 
+const SIZE = String.raw`(?:\d|\.\d)[\d\s./'-]*(?:mm|inches|inch|in|"|″)?`;
+const SIZES = new RegExp(String.raw`${SIZE}(?:\s*x\s*${SIZE})*`);
+
+/** The sizes in millimetres. A unit after the last one counts for all that have none: "2 x 2 x 1/8 in". */
 function sizesIn(words: string, unit: LengthUnit): readonly number[] | null {
-  const measured = /\d[\d\s./"'-]*(?:mm|in)?(?:\s*x\s*\d[\d\s./"'-]*(?:mm|in)?)*/.exec(words);
+  const measured = SIZES.exec(words);
   if (!measured) return null;
+  const parts = measured[0].split("x").map((part) => part.trim());
+  const own = /mm$/.test(parts.at(-1) ?? "")
+    ? "mm"
+    : /(?:in|inch|inches|"|″)$/.test(parts.at(-1) ?? "")
+      ? "in"
+      : unit;
   const sizes: number[] = [];
-  for (const part of measured[0].split("x")) {
-    const read = parseLength(part.trim(), unit);
+  for (const part of parts) {
+    const read = parseLength(part, own);
     if (!read.ok || read.value <= 0 || read.value > 2000) return null;
     sizes.push(read.value);
   }

@@ -4,6 +4,7 @@
  */
 import * as v from "valibot";
 import { GREATEST_LENGTH_MM } from "../kernel";
+import type { LengthStyle } from "../measure";
 import { SectionShapeSchema, STEEL_KG_M3, sectionProperties } from "./section-shape";
 
 const id = v.pipe(v.string(), v.minLength(1), v.maxLength(60));
@@ -38,11 +39,25 @@ export type CutWay = (typeof CUT_WAYS)[number];
 /** Steps in degrees by which pieces are turned that are cut along their outlines; 0: they lie as drawn. */
 export const TURN_STEPS = [0, 15, 30, 45, 90, 180] as const;
 export type TurnStep = (typeof TURN_STEPS)[number];
+/** Units in which entries are typed; lengths are kept in millimetres. */
+const ENTRY_UNITS = ["mm", "in"] as const;
+export type EntryUnit = (typeof ENTRY_UNITS)[number];
+/** How lengths of an entry are written: inches in sixty-fourths. */
+export const entryStyle = (unit: EntryUnit): LengthStyle => ({
+  unit,
+  format:
+    unit === "in"
+      ? { kind: "fraction", denominator: 64 }
+      : { kind: "decimal", places: 3, trailingZeros: false },
+});
+const entryUnit = v.optional(v.picklist(ENTRY_UNITS), "mm");
+
 const saying = <T extends v.GenericSchema>(schema: T, usual: v.InferInput<T>) => v.optional(schema, usual);
 
 export const SectionEntrySchema = v.object({
   id,
   name,
+  unit: entryUnit,
   shape: SectionShapeSchema,
   material,
   densityKgM3: density,
@@ -67,6 +82,7 @@ export type SectionEntry = v.InferOutput<typeof SectionEntrySchema>;
 export const BoardEntrySchema = v.object({
   id,
   name,
+  unit: entryUnit,
   material,
   thickness: size,
   /** The way of the grain on the stock sheet; null: no grain. */
@@ -92,6 +108,7 @@ export type BoardEntry = v.InferOutput<typeof BoardEntrySchema>;
 export const EdgingEntrySchema = v.object({
   id,
   name,
+  unit: entryUnit,
   material,
   thickness: allowance,
   /** Whether the blank is smaller by its thickness. */
@@ -117,6 +134,7 @@ export type BoughtEntry = v.InferOutput<typeof BoughtEntrySchema>;
 export const SawEntrySchema = v.object({
   id,
   name,
+  unit: entryUnit,
   /** The highest section that it cuts through. */
   depth: size,
   /** The greatest angle from square, in degrees. */

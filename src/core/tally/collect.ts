@@ -1,7 +1,7 @@
 /** From the shape and the typed-in rows of a job to its pieces, and what is missing about each. */
-import type { Home, Job, Role } from "../job";
+import { type Home, type Job, jobStyle, type Role } from "../job";
 import { fromNm } from "../kernel";
-import { roundTo } from "../measure";
+import { type LengthStyle, sayLength, saySizes } from "../measure";
 import type { BoughtCount, MemberSolid, PanelSolid, Shape, Uncomputed } from "../shape";
 import type { Stockroom } from "../stockroom";
 import type { TallyMemory } from "./memory";
@@ -42,6 +42,7 @@ export type Collected = {
 
 /** All pieces of one job, drawn ones first, in the order of their records. */
 export function collectPieces(job: Job, shape: Shape, stockroom: Stockroom, memory: TallyMemory): Collected {
+  const style = jobStyle(job);
   const standing = standings(shape);
   const pieces: Piece[] = [];
   let guides = 0;
@@ -53,29 +54,29 @@ export function collectPieces(job: Job, shape: Shape, stockroom: Stockroom, memo
   };
   const take = (solid: MemberSolid | PanelSolid, home: Home, role: Role, parts: () => Parts) => {
     const times = stands(home, role);
-    const from = [times.listed, times.mirrored, times.leftOut];
-    pieces.push(...memory.solid(solid, from, () => asOften(parts(), times, role)));
+    const from = [times.listed, times.mirrored, times.leftOut, style.unit, style.format];
+    pieces.push(...memory.solid(solid, from, () => asOften(parts(), times, role, style)));
   };
   for (const solid of shape.members) take(solid, solid.home, solid.member.role, () => memberParts(solid));
   for (const solid of shape.panels)
     take(solid, solid.panel.assembly, solid.panel.role, () => panelParts(solid));
   for (const piece of shape.uncomputed) {
     const role = (job.members[piece.id] ?? job.panels[piece.id])?.role ?? "made";
-    pieces.push(...asOften(uncomputedParts(piece), stands(piece.home, role), role));
+    pieces.push(...asOften(uncomputedParts(piece), stands(piece.home, role), role, style));
   }
   pieces.push(...typedPieces(job, stockroom), ...boughtWhole(job, shape));
   for (const one of shape.bought) {
     const each = one.count ?? 0;
     const times = stands(one.part.assembly, "made", each);
-    pieces.push(...asOften(boughtParts(one), times, "made", each));
+    pieces.push(...asOften(boughtParts(one), times, "made", style, each));
   }
   return { pieces, guides };
 }
 
 /** A piece as often as it stands: those in lists, and those left out. */
-function asOften(parts: Parts, times: Standing, role: Role, each = 1): readonly Piece[] {
+function asOften(parts: Parts, times: Standing, role: Role, style: LengthStyle, each = 1): readonly Piece[] {
   const { listed, mirrored, leftOut } = times;
-  const own = role === "bought" ? boughtAs(parts) : parts;
+  const own = role === "bought" ? boughtAs(parts, style) : parts;
   const pieces: Piece[] = [];
   if (listed > 0) pieces.push(newPiece(own, { quantity: listed * each, mirrored: mirrored * each }));
   if (leftOut > 0) pieces.push(newPiece(own, { quantity: leftOut * each, leftOut: true }));
@@ -137,14 +138,13 @@ function boughtParts({ part, entry, length }: BoughtCount): Parts {
 }
 
 /** A member or panel that comes cut: its size is told where other bought parts name their entry. */
-function boughtAs(parts: Parts): Parts {
+function boughtAs(parts: Parts, style: LengthStyle): Parts {
   const { form } = parts;
-  const mm = (nm: number) => String(roundTo(fromNm(nm), 1));
   const size =
     form.kind === "member"
-      ? `${mm(form.cutNm)} mm`
+      ? sayLength(fromNm(form.cutNm), style)
       : form.kind === "panel"
-        ? `${mm(form.lengthNm)} × ${mm(form.widthNm)} mm`
+        ? saySizes([fromNm(form.lengthNm), fromNm(form.widthNm)], style)
         : "";
   const stockName = [parts.stockName, size].filter(Boolean).join(", ");
   return { ...parts, kind: "bought", form: { kind: "none" }, stock: null, stockName, material: null };

@@ -43,6 +43,19 @@ describe("rows by hand", () => {
     expect(rowWith(back, "b")).toMatchObject({ count: 4, mark: "A" });
   });
 
+  it("a piece that leaves a row by hand leaves the others in it", () => {
+    const three = done(splitOff(tallyOf(slats()), ["a", "b", "c"], "h"), slats());
+    expect(rowWith(three, "b")).toMatchObject({ count: 3, byHand: "h" });
+    const two = edited({ kind: "clearHandRows", pieces: ["b"] }, three);
+    expect(rowWith(two, "a")).toMatchObject({ count: 2, byHand: "h" });
+    expect(rowWith(two, "b")).toMatchObject({ count: 2, byHand: null });
+    expect(two.handRows["h"]?.pieces).toEqual(["a", "c"]);
+    // The last ones out close it.
+    const none = edited({ kind: "clearHandRows", pieces: ["a", "c"] }, two);
+    expect(Object.keys(none.handRows)).toEqual([]);
+    expect(rowWith(none, "a").count).toBe(4);
+  });
+
   it("of two, the one that is split off gets the new mark, not the one that stays", () => {
     const frame = edited(
       { kind: "keepMarks", marks: [...tallyOf(smallFrame()).newMarks], drop: [] },
@@ -92,7 +105,7 @@ describe("rows by hand", () => {
 
   it("one that is wider but shorter is never shown at a size that cuts it short", () => {
     const wide = edited({ kind: "changePanels", ids: ["e"], set: { width: "93" } }, slats());
-    expect(why(putTogether(tallyOf(wide), ["a", "e"], "h"))).toContain("differ by more than 5 mm");
+    expect(why(putTogether(tallyOf(wide), ["a", "e"], "h"))).toContain("differ by more than near twins do");
   });
 
   it("refuses what is no row to split, or no rows to put together, with a sentence", () => {
@@ -102,7 +115,7 @@ describe("rows by hand", () => {
     expect(why(splitOff(tally, ["front", "left"], "h"))).toContain("is in several rows");
     expect(why(splitOff(tally, ["nothing"], "h"))).toContain("holds no piece of the tally");
     expect(why(putTogether(tally, ["front", "back"], "h"))).toContain("is in one row");
-    expect(why(putTogether(tally, ["front", "left"], "h"))).toContain("differ by more than 5 mm or 1°");
+    expect(why(putTogether(tally, ["front", "left"], "h"))).toContain("differ by more than near twins do");
     expect(why(putTogether(tally, ["front", "shelfLow"], "h"))).toContain("are of different stock");
   });
 

@@ -4,8 +4,8 @@
  */
 import type { Edit, HandRow, Job, SimpleEdit } from "../job";
 import { plainCheck, refused } from "../job";
-import { fromNm, NEAR_TWIN_ANGLE_DEG, NEAR_TWIN_LENGTH_MM, ok, type Problem, type Result } from "../kernel";
-import { roundTo } from "../measure";
+import { fromNm, ok, type Problem, type Result } from "../kernel";
+import { type LengthStyle, sayLength, saySizes } from "../measure";
 import type { Group } from "./group";
 import type { Form } from "./piece";
 import type { TallyRow } from "./row";
@@ -95,17 +95,20 @@ function whyApart(a: TallyRow, b: TallyRow): string | null {
   const [one, other] = [a.shown.form, b.shown.form];
   return a.kind === "bought" || mayShareRow(one, other) || mayShareRow(other, one)
     ? null
-    : `differ by more than ${NEAR_TWIN_LENGTH_MM} mm or ${NEAR_TWIN_ANGLE_DEG}°, or in grain, edging or work; one size is shown for all in a row`;
+    : "differ by more than near twins do, or in grain, edging or work; one size is shown for all in a row";
 }
 
 /** Rows by hand whose pieces are not twins: said, with the way back. */
-export function handRowChecks(marked: readonly { readonly group: Group; readonly mark: string }[]) {
+export function handRowChecks(
+  marked: readonly { readonly group: Group; readonly mark: string }[],
+  style: LengthStyle,
+) {
   return marked.flatMap(({ group, mark }) => {
     const { byHand, shown, pieces } = group;
     if (byHand === null || !group.spread) return [];
     const ids = pieces.map(({ piece }) => piece.id);
-    const sizes = [...new Set(pieces.map(({ piece }) => sizeWords(piece.form)))];
-    const words = `Mark ${mark}: pieces of ${sizes.slice(0, 3).join(" and ")} were put together by hand; the row shows ${sizeWords(shown.form)}.`;
+    const sizes = [...new Set(pieces.map(({ piece }) => sizeWords(piece.form, style)))];
+    const words = `Mark ${mark}: pieces of ${sizes.slice(0, 3).join(" and ")} were put together by hand; the row shows ${sizeWords(shown.form, style)}.`;
     const check = plainCheck("handRow", "warning", words, ids);
     return [
       {
@@ -117,8 +120,7 @@ export function handRowChecks(marked: readonly { readonly group: Group; readonly
   });
 }
 
-function sizeWords(form: Form): string {
-  const mm = (nm: number) => String(roundTo(fromNm(nm), 2));
-  if (form.kind === "member") return `${mm(form.cutNm)} mm`;
-  return form.kind === "panel" ? `${mm(form.lengthNm)} × ${mm(form.widthNm)} mm` : "no size";
+function sizeWords(form: Form, style: LengthStyle): string {
+  if (form.kind === "member") return sayLength(fromNm(form.cutNm), style);
+  return form.kind === "panel" ? saySizes([fromNm(form.lengthNm), fromNm(form.widthNm)], style) : "no size";
 }

@@ -9,13 +9,14 @@ import {
   type Edit,
   type EndCut,
   type Job,
+  jobStyle,
   type Member,
   type Panel,
   resolveSizes,
   type SimpleEdit,
 } from "../job";
 import { LENGTH_TOLERANCE_MM, NEAR_TWIN_LENGTH_MM, POINT_TOLERANCE_MM } from "../kernel";
-import { MM_PER_UNIT, parseFormula, roundTo } from "../measure";
+import { MM_PER_UNIT, parseFormula, roundTo, sayDifference } from "../measure";
 import type { Shape } from "../shape";
 import type { TallyRow } from "./row";
 
@@ -50,10 +51,10 @@ function nearPoints(job: Job, shape: Shape, row: TallyRow): Cause | null {
       const name = job.points[id]?.name;
       const there = other && shape.points.get(other.id);
       if (!other || !name || !there) continue;
-      const apart = roundTo(distance(own, there), 2);
+      const apart = sayDifference(distance(own, there), jobStyle(job));
       const at: [string, string, string] = [other.at[0], other.at[1], other.at[2]];
       return {
-        words: ` Points ${name} and ${other.name} are ${apart} mm apart.`,
+        words: ` Points ${name} and ${other.name} are ${apart} apart.`,
         fix: { label: "Join points", edit: { kind: "changePoint", id, set: { at } } },
       };
     }

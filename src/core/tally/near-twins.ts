@@ -2,7 +2,9 @@
  * Near twins: two rows of one stock that differ by so little that it is likely a mistake. Says the difference and what
  * causes it, and offers the one edit that mends it.
  */
+
 import type { Check, Job } from "../job";
+import { jobStyle } from "../job";
 import {
   at,
   byKey,
@@ -13,7 +15,7 @@ import {
   NEAR_TWIN_ANGLE_DEG,
   NEAR_TWIN_LENGTH_MM,
 } from "../kernel";
-import { roundTo } from "../measure";
+import { type LengthStyle, sayDifference, sayLength, saySizes } from "../measure";
 import type { Shape } from "../shape";
 import { NEAR_TWIN_LIMIT } from "./member-twins";
 import { causeOf } from "./near-causes";
@@ -57,7 +59,8 @@ function boughtLengths(job: Job, rows: readonly TallyRow[]): readonly Check[] {
     if (!a || a.stock !== b.stock || byLength(b) - byLength(a) >= NEAR_TWIN_LENGTH_MM) return [];
     if (isMeant(job, a, b)) return [];
     const [many, few] = a.count >= b.count ? [a, b] : [b, a];
-    const size = (row: TallyRow) => `${row.count} × ${row.name} of ${roundTo(byLength(row), 2)} mm`;
+    const style = jobStyle(job);
+    const size = (row: TallyRow) => `${row.count} × ${row.name} of ${sayLength(byLength(row), style)}`;
     const length = job.boughtParts[many.shown.id]?.length;
     const ids = few.pieces.map((piece) => piece.id);
     return [
@@ -69,7 +72,7 @@ function boughtLengths(job: Job, rows: readonly TallyRow[]): readonly Check[] {
         marks: [],
         fix: length
           ? {
-              label: `Take ${roundTo(byLength(many), 2)} mm for both`,
+              label: `Take ${sayLength(byLength(many), style)} for both`,
               edit: { kind: "changeBoughtParts", ids, set: { length } },
             }
           : null,
@@ -121,12 +124,13 @@ function chainChecks(job: Job, rows: readonly TallyRow[]): readonly Check[] {
   if (isMeant(job, first, last)) return [];
   const marks = sorted.map((row) => row.mark);
   const said = marks.slice(0, 3).join(", ");
-  const size = (row: TallyRow) => `${roundTo(fromNm(lengthOf(row)), 2)} mm`;
+  const style = jobStyle(job);
+  const size = (row: TallyRow) => sayLength(fromNm(lengthOf(row)), style);
   return [
     {
       kind: "nearTwins",
       severity: "warning",
-      message: `Marks ${said} and ${marks.length - 3} more: ${marks.length} sizes from ${size(first)} to ${size(last)}, each less than ${NEAR_TWIN_LENGTH_MM} mm from the next.`,
+      message: `Marks ${said} and ${marks.length - 3} more: ${marks.length} sizes from ${size(first)} to ${size(last)}, each less than ${sayDifference(NEAR_TWIN_LENGTH_MM, style)} from the next.`,
       records: sorted.flatMap((row) => row.pieces.map((piece) => piece.id)),
       marks,
       fix: null,
@@ -151,7 +155,7 @@ function twinCheck(job: Job, shape: Shape, a: TallyRow, b: TallyRow): Check {
   return {
     kind: "nearTwins",
     severity: "warning",
-    message: `Marks ${many.mark} and ${few.mark}: ${differenceWords(many, few)}.${cause?.words ?? ""}`,
+    message: `Marks ${many.mark} and ${few.mark}: ${differenceWords(many, few, jobStyle(job))}.${cause?.words ?? ""}`,
     records,
     marks: [many.mark, few.mark],
     fix: cause?.fix ?? null,
@@ -169,16 +173,23 @@ const isMeant = (job: Job, a: TallyRow, b: TallyRow) =>
 
 const counted = (row: TallyRow, text: string) => `${row.count} × ${row.name} at ${text}`;
 
-function differenceWords(a: TallyRow, b: TallyRow): string {
+/**
+ * Both sizes as the job writes lengths; where they would look alike, as finely as differences are told.
+ */
+function differenceWords(a: TallyRow, b: TallyRow, style: LengthStyle): string {
   const [fa, fb] = [a.shown.form, b.shown.form];
   if (fa.kind === "member" && fb.kind === "member") {
-    const [la, lb] = [roundTo(fromNm(fa.cutNm), 2), roundTo(fromNm(fb.cutNm), 2)];
-    if (la !== lb) return `${counted(a, `${la} mm`)}, ${counted(b, `${lb} mm`)}`;
-    return `the same length ${la} mm, but their end angles differ by less than ${NEAR_TWIN_ANGLE_DEG}°`;
+    const [la, lb] = [fa, fb].map((form) => sayLength(fromNm(form.cutNm), style));
+    if (la !== lb) return `${counted(a, String(la))}, ${counted(b, String(lb))}`;
+    const [fineA, fineB] = [fa, fb].map((form) => sayDifference(fromNm(form.cutNm), style));
+    if (fineA !== fineB) return `${counted(a, String(fineA))}, ${counted(b, String(fineB))}`;
+    return `the same length ${la}, but their end angles differ by less than ${NEAR_TWIN_ANGLE_DEG}°`;
   }
   if (fa.kind === "panel" && fb.kind === "panel") {
-    const size = (form: typeof fa) =>
-      `${roundTo(fromNm(form.lengthNm), 2)} × ${roundTo(fromNm(form.widthNm), 2)} mm`;
+    const rough = (form: typeof fa) => saySizes([fromNm(form.lengthNm), fromNm(form.widthNm)], style);
+    const fine = (form: typeof fa) =>
+      [form.lengthNm, form.widthNm].map((nm) => sayDifference(fromNm(nm), style)).join(" × ");
+    const size = rough(fa) === rough(fb) ? fine : rough;
     return size(fa) === size(fb)
       ? `the same size ${size(fa)}, but their ${fa.outline ? "outline or work" : "work"} differs a little`
       : `${counted(a, size(fa))}, ${counted(b, size(fb))}`;

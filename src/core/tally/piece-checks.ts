@@ -1,6 +1,8 @@
 /** What is missing about single pieces, and what is odd about typed-in ones. */
-import { type Check, type Job, plainCheck } from "../job";
+
+import { type Check, type Job, jobStyle, plainCheck } from "../job";
 import { fromNm } from "../kernel";
+import { sayLength } from "../measure";
 import { type Stockroom, sectionKindName } from "../stockroom";
 import type { Piece } from "./piece";
 
@@ -92,7 +94,7 @@ function typedChecks(job: Job, piece: Piece): readonly Check[] {
       plainCheck(
         "endsCross",
         "error",
-        `${piece.name}: with these angles its ends cross on ${fromNm(piece.form.cutNm)} mm.`,
+        `${piece.name}: with these angles its ends cross on ${sayLength(fromNm(piece.form.cutNm), jobStyle(job))}.`,
         [piece.id],
       ),
     );

@@ -4,7 +4,7 @@
  * fixed order and said so. So the result does not depend on the order of input and no row spreads
  * beyond the tolerance.
  */
-import { at, byKey, byText, byTuple, inTurn, invariant, type Order } from "../kernel";
+import { at, byKey, byText, byTuple, inTurn, invariant, type Nm, type Order } from "../kernel";
 import type { Group } from "./group";
 import {
   type Handedness,
@@ -17,7 +17,7 @@ import {
 } from "./member-twins";
 import { newTallyMemory, type TallyMemory } from "./memory";
 import { panelDistance, panelHandKey, panelOrderKey } from "./panel-twins";
-import type { Form, Piece } from "./piece";
+import type { Form, PanelForm, Piece } from "./piece";
 
 /** Distance between two forms of one stock; infinite between kinds. */
 function formDistance(a: Form, b: Form, handedness: Handedness, tolerance: Tolerance): number {
@@ -227,23 +227,19 @@ type Side = {
 };
 
 function toGroup(row: readonly Bundle[], spread: boolean): Group {
-  const first = row[0];
-  invariant(first, "a row has at least one piece");
+  invariant(row.length > 0, "a row has at least one piece");
   const sides: readonly [Side, Side] = [
     { drawn: [], counted: [] },
     { drawn: [], counted: [] },
   ];
+  const told: { readonly bundle: Bundle; readonly side: 0 | 1 }[] = [];
   for (const bundle of row) {
-    const proper = formDistance(first.form, bundle.form, "proper", TWIN_TOLERANCE);
-    // Pieces that were put together by hand may be further apart: then the nearer hand is meant.
-    const same = proper <= 1 || proper <= formDistance(first.form, bundle.form, "mirrored", TWIN_TOLERANCE);
-    const standsMirrored = bundle.pieces.some((piece) => piece.mirrored > 0);
-    const either =
-      same && standsMirrored && formDistance(first.form, bundle.form, "mirrored", TWIN_TOLERANCE) <= 1;
-    const [own, other] = same ? sides : ([sides[1], sides[0]] as const);
+    const { side, noHand } = handIn(told, bundle);
+    told.push({ bundle, side });
+    const [own, other] = side === 0 ? sides : ([sides[1], sides[0]] as const);
     own.drawn.push(...bundle.pieces);
     for (const piece of bundle.pieces) {
-      const mirrored = either ? 0 : piece.mirrored;
+      const mirrored = noHand ? 0 : piece.mirrored;
       if (piece.quantity > mirrored) own.counted.push({ piece, quantity: piece.quantity - mirrored });
       if (mirrored > 0) other.counted.push({ piece, quantity: mirrored });
     }
@@ -253,10 +249,75 @@ function toGroup(row: readonly Bundle[], spread: boolean): Group {
     ...drawn.counted.map((one) => ({ ...one, hand: "asDrawn" as const })),
     ...opposite.counted.map((one) => ({ ...one, hand: "opposite" as const })),
   ];
-  const shown = drawn.drawn.reduce((best, piece) =>
+  const longest = drawn.drawn.reduce((best, piece) =>
     byTuple(sizeOf(piece.form), sizeOf(best.form)) > 0 ? piece : best,
   );
+  const form = greatestForm(
+    longest.form,
+    row.map((bundle) => bundle.form),
+  );
+  const shown = form === longest.form ? longest : { ...longest, form };
   return { pieces, shown, spread, byHand: null };
+}
+
+/** In units of tolerance: less than this between two distances is noise of the grid, so that neither hand is nearer. */
+const SAME_DISTANCE = 1e-3;
+
+/**
+ * The hand of a form in a row of which some hands are told: that of the pieces to which it is nearer, as it is or mirrored.
+ * A form that is as near mirrored as it is has no hand. The first form of a row tells what its first hand is.
+ */
+function handIn(
+  told: readonly { readonly bundle: Bundle; readonly side: 0 | 1 }[],
+  { form }: Bundle,
+): { readonly side: 0 | 1; readonly noHand: boolean } {
+  const own = formDistance(form, form, "mirrored", TWIN_TOLERANCE);
+  if (told.length === 0) return { side: 0, noHand: own <= SAME_DISTANCE };
+  const least: [number, number] = [Number.POSITIVE_INFINITY, Number.POSITIVE_INFINITY];
+  for (const { bundle, side } of told) {
+    const proper = formDistance(bundle.form, form, "proper", TWIN_TOLERANCE);
+    const mirrored = formDistance(bundle.form, form, "mirrored", TWIN_TOLERANCE);
+    least[0] = Math.min(least[0], side === 0 ? proper : mirrored);
+    least[1] = Math.min(least[1], side === 0 ? mirrored : proper);
+  }
+  return { side: least[0] <= least[1] + SAME_DISTANCE ? 0 : 1, noHand: own <= SAME_DISTANCE };
+}
+
+/** A form with the greatest sizes of all forms of its row, however they are drawn: what is shown is never cut short. */
+function greatestForm(shown: Form, all: readonly Form[]): Form {
+  if (shown.kind === "member") {
+    const members = all.filter((form) => form.kind === "member");
+    const more = Math.max(...members.map((form) => form.cutNm)) - shown.cutNm;
+    const longestNm = Math.max(...members.map((form) => form.longestNm), shown.longestNm + Math.max(0, more));
+    if (more <= 0 && longestNm === shown.longestNm) return shown;
+    const by = Math.max(0, more);
+    return {
+      ...shown,
+      cutNm: (shown.cutNm + by) as Nm,
+      centreNm: (shown.centreNm + by) as Nm,
+      shortestNm: (shown.shortestNm + by) as Nm,
+      longestNm: longestNm as Nm,
+    };
+  }
+  if (shown.kind !== "panel" || shown.outline !== null) return shown;
+  let { lengthNm, widthNm } = shown;
+  for (const form of all) {
+    if (form.kind !== "panel") continue;
+    const [length, width] = liesAcross(shown, form)
+      ? [form.widthNm, form.lengthNm]
+      : [form.lengthNm, form.widthNm];
+    if (length > lengthNm) lengthNm = length;
+    if (width > widthNm) widthNm = width;
+  }
+  return lengthNm === shown.lengthNm && widthNm === shown.widthNm ? shown : { ...shown, lengthNm, widthNm };
+}
+
+/** Whether a panel of a row was drawn the other way round: its length is the width of the one that is shown. */
+function liesAcross(shown: PanelForm, form: PanelForm): boolean {
+  if (shown.grain) return false;
+  const along = Math.max(Math.abs(form.lengthNm - shown.lengthNm), Math.abs(form.widthNm - shown.widthNm));
+  const across = Math.max(Math.abs(form.widthNm - shown.lengthNm), Math.abs(form.lengthNm - shown.widthNm));
+  return across < along;
 }
 
 const countOf = ({ counted }: Side) => counted.reduce((sum, { quantity }) => sum + quantity, 0);

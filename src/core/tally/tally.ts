@@ -2,8 +2,10 @@
  * The tally: every piece of the job in exactly one row with a mark and a count, and a balance that
  * shows it. Pure: the same job, shape and stockroom give the same tally.
  */
-import { type Check, type Job, plainCheck } from "../job";
+
+import { type Check, type Job, jobStyle, plainCheck } from "../job";
 import { byKey, byNaturalText, byNumber, inTurn, type Order } from "../kernel";
+import type { LengthStyle } from "../measure";
 import type { Shape } from "../shape";
 import type { Stockroom } from "../stockroom";
 import { collectPieces } from "./collect";
@@ -113,7 +115,7 @@ export function tallyJob(
   const checks = [
     ...shape.checks,
     ...pieceChecks(job, pieces, stockroom),
-    ...groupChecks(marked, shared),
+    ...groupChecks(marked, shared, jobStyle(job)),
     ...memory.nearTwins(memory, nearTwinInputs(job, shape, rows), () => nearTwinChecks(job, shape, rows)),
     ...typedLikeDrawn(rows),
   ].map((check) => withMarks(check, rowOfPiece));
@@ -178,6 +180,7 @@ function toRow(group: Group, mark: string, batch: number, held: boolean): TallyR
 function groupChecks(
   marked: readonly MarkedGroup[],
   shared: readonly { mark: string; instead: string }[],
+  style: LengthStyle,
 ): readonly Check[] {
   const spread = marked
     .filter(({ group }) => group.spread && group.byHand === null)
@@ -198,7 +201,7 @@ function groupChecks(
     ),
     marks: [mark, instead],
   }));
-  return [...spread, ...handRowChecks(marked), ...doubled];
+  return [...spread, ...handRowChecks(marked, style), ...doubled];
 }
 
 /** Typed-in rows never merge with drawn ones by themselves: it is said where they could. */

@@ -1,5 +1,5 @@
 /** Typed-in rows as pieces: their forms come from the sizes that were typed. */
-import { type Job, NO_EDGING, type TypedPiece } from "../job";
+import { type Job, NO_EDGING, type TypedPiece, UNNAMED_EDGING } from "../job";
 import { toNm } from "../kernel";
 import { memberLengths } from "../shape";
 import type { SectionShape, Stockroom } from "../stockroom";
@@ -48,7 +48,8 @@ function typedForm(typed: TypedPiece, stockroom: Stockroom): Form {
       const board = typed.stock === null ? undefined : stockroom.boardById.get(typed.stock);
       const thickness = typed.thickness ?? board?.thickness ?? null;
       const edging = { ...NO_EDGING };
-      for (const edge of typed.edged) edging[edge] = typed.edgingText ?? "edged";
+      for (const edge of typed.edged)
+        edging[edge] = edgingNamed(typed.edgingTexts?.[edge] ?? typed.edgingText, stockroom);
       return {
         kind: "panel",
         lengthNm: toNm(typed.length),
@@ -66,6 +67,14 @@ function typedForm(typed: TypedPiece, stockroom: Stockroom): Form {
     default:
       return typed satisfies never;
   }
+}
+
+const plain = (text: string) => text.trim().toLowerCase().replace(/\s+/g, " ");
+
+/** The entry of the stockroom that the words for an edging name, else the words themselves. */
+function edgingNamed(words: string | null, stockroom: Stockroom): string {
+  if (words === null) return UNNAMED_EDGING;
+  return stockroom.edging.find(({ name, id }) => plain(name) === plain(words) || id === words)?.id ?? words;
 }
 
 /** A bar whose cut length, tip to tip, is given: the centre length follows from the ends. */

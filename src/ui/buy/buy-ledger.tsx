@@ -1,6 +1,8 @@
 "use client";
-/** What to buy: by rule and by layout side by side, subtotals and totals. */
+import { agreeing } from "@/core/kernel";
 import { BUYING_COLUMNS, totalWords } from "@/core/lists";
+/** What to buy: by rule and by layout side by side, subtotals and totals. */
+import { isImperial } from "@/core/quantities";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
 import { TextField } from "../common/text-field";
@@ -71,7 +73,7 @@ export function BuyLedger({ onStage }: { readonly onStage: (stage: Stage) => voi
           <p className="mt-1 text-[13px] text-amber">
             {byLayout.stale > 0 ? "A layout is older than the design. " : ""}
             {byLayout.notLaidOut > 0
-              ? `${byLayout.notLaidOut} stock ${byLayout.notLaidOut === 1 ? "size counts" : "sizes count"} by rule: not laid out yet. `
+              ? `${byLayout.notLaidOut} stock ${agreeing(byLayout.notLaidOut, "size counts", "sizes count")} by rule: not laid out yet. `
               : ""}
             <Button look="plain" onClick={() => onStage("layout")}>
               Go to Layout
@@ -164,6 +166,19 @@ function Settings() {
       <div className="w-[110px]">
         <TextField label="Make this many" value={String(info.batch)} onCommit={batch} align="right" />
       </div>
+      {isImperial(info.unit) ? (
+        <div className="w-[150px]">
+          <Chooser
+            label="Feet are written"
+            value={info.feet}
+            choices={[
+              { value: "decimal", label: "12.58 ft" },
+              { value: "feetAndInches", label: "12' 7\"" },
+            ]}
+            onChoose={(feet) => desk.submit({ kind: "changeInfo", set: { feet: feet as typeof info.feet } })}
+          />
+        </div>
+      ) : null}
     </div>
   );
 }

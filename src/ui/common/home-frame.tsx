@@ -7,6 +7,7 @@ const PLACES = [
   { href: "/stockroom", name: "Stockroom" },
   { href: "/rack", name: "Rack" },
   { href: "/batches", name: "Batches" },
+  { href: "/settings", name: "Settings" },
 ] as const;
 
 export function HomeFrame({ current, children }: { readonly current: string; readonly children: ReactNode }) {

@@ -1,6 +1,8 @@
 "use client";
-/** Bought parts: which, how many or how much, and what stands for them in the picture. */
 import type { BoughtPart, Look, Stand, StandIn } from "@/core/job";
+/** Bought parts: which, how many or how much, and what stands for them in the picture. */
+import { entryChosen } from "@/core/job";
+import { type LengthUnit, startLength } from "@/core/measure";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
 import { TextField } from "../common/text-field";
@@ -10,12 +12,11 @@ import { ShapeFile } from "./shape-file";
 import { OnlyWhen, shared } from "./shared-fields";
 
 const NOUGHT: Stand["at"] = ["0", "0", "0"];
-const START: Stand = {
-  at: NOUGHT,
-  turn: NOUGHT,
-  step: NOUGHT,
-  as: { kind: "box", size: ["50 mm", "50 mm", "50 mm"] },
-};
+/** A box to begin with, round in the unit of the job. */
+function startIn(unit: LengthUnit): Stand {
+  const side = startLength(unit, "50", "2");
+  return { at: NOUGHT, turn: NOUGHT, step: NOUGHT, as: { kind: "box", size: [side, side, side] } };
+}
 
 export function BoughtSettings({ parts }: { readonly parts: readonly BoughtPart[] }) {
   const desk = useDesk();
@@ -34,7 +35,7 @@ export function BoughtSettings({ parts }: { readonly parts: readonly BoughtPart[
           { value: "", label: "none chosen" },
           ...bought.map(({ id, name }) => ({ value: id, label: name })),
         ]}
-        onChoose={(id) => change({ entry: id === "" ? null : id })}
+        onChoose={(id) => desk.submit(entryChosen(parts, id === "" ? null : id, bought))}
       />
       <TextField
         label="Name"
@@ -71,11 +72,14 @@ type StandProps = {
 
 function StandFields({ part, onChange }: StandProps) {
   const { stand } = part;
-  const set = (next: Partial<Stand>) => onChange({ stand: { ...START, ...stand, ...next } });
+  const unit = useDeskState((state) => state.job.info.job.unit);
+  const start = startIn(unit);
+  const side = startLength(unit, "50", "2");
+  const set = (next: Partial<Stand>) => onChange({ stand: { ...start, ...stand, ...next } });
   const choose = (kind: string) => {
     if (kind === "") onChange({ stand: null });
-    else if (kind === "box") set({ as: START.as });
-    else if (kind === "cylinder") set({ as: { kind: "cylinder", diameter: "50 mm", height: "50 mm" } });
+    else if (kind === "box") set({ as: start.as });
+    else if (kind === "cylinder") set({ as: { kind: "cylinder", diameter: side, height: side } });
   };
   return (
     <>

@@ -1,6 +1,7 @@
 "use client";
-/** Checks, each one sentence with what, where and a verb; those of the selection, or all when there is none. */
 import type { Check } from "@/core/job";
+/** Checks, each one sentence with what, where and a verb; those of the selection, or all when there is none. */
+import { counted } from "@/core/kernel";
 import { Button } from "../common/button";
 import { useDesk, useDeskState } from "./desk-context";
 
@@ -9,7 +10,7 @@ export function CheckList() {
   const selected = useDeskState((state) => state.selected);
   const own =
     selected.size === 0 ? checks : checks.filter((check) => check.records.some((id) => selected.has(id)));
-  const words = own.length === 1 ? "1 check" : `${own.length} checks`;
+  const words = counted(own.length, "check");
   return (
     <>
       <h3 className="mb-1 font-semibold text-[13px]">

@@ -38,12 +38,15 @@ export type Released = { readonly left: readonly RackPiece[]; readonly entered: 
 
 export type SaveState = "saved" | "saving" | "unreachable";
 
+export type PendingEdit = { readonly id: string; readonly edit: Edit };
+
 export type DeskState = {
   readonly id: string;
   readonly stockroom: Stockroom;
   readonly revision: number;
   readonly confirmed: Job;
-  readonly pending: readonly Edit[];
+  /** Edits on their way, each with the id under which it is sent, once or again. */
+  readonly pending: readonly PendingEdit[];
   /** The confirmed document with the pending edits. */
   readonly job: Job;
   readonly variant: VariantId | null;
@@ -138,7 +141,10 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
     if (!whole.ok) return sentence(whole.problem);
     const diff = applyEdit(job, whole.value);
     if (!diff.ok) return sentence(diff.problem);
-    put({ job: applyDiff(job, diff.value), pending: [...pending, whole.value] });
+    put({
+      job: applyDiff(job, diff.value),
+      pending: [...pending, { id: crypto.randomUUID(), edit: whole.value }],
+    });
     void flush();
     return null;
   }
@@ -168,11 +174,13 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
   }
 
   async function sendAll(): Promise<void> {
-    for (let edit = store.getState().pending[0]; edit; edit = store.getState().pending[0]) {
+    for (let next = store.getState().pending[0]; next; next = store.getState().pending[0]) {
+      const { id, edit } = next;
       store.setState({ saving: "saving" });
       const reply = await call<StepReply>("POST", url("/edits"), {
         expectedRevision: store.getState().revision,
         edit,
+        id,
       });
       if (reply.ok) confirm(reply.value, edit);
       else if (reply.problem.status === 0 || reply.problem.status >= 500) {
@@ -212,15 +220,15 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
   }
 
   /** Puts the pending edits on another confirmed document; those that no longer apply are told. */
-  function rebase(confirmed: Job, revision: number, pending: readonly Edit[], steps: StepNames): void {
+  function rebase(confirmed: Job, revision: number, pending: readonly PendingEdit[], steps: StepNames): void {
     underDraft = null;
     let job = confirmed;
-    const kept: Edit[] = [];
-    for (const edit of pending) {
-      const after = withEdit(job, edit);
+    const kept: PendingEdit[] = [];
+    for (const one of pending) {
+      const after = withEdit(job, one.edit);
       if (after.ok) {
         job = after.value;
-        kept.push(edit);
+        kept.push(one);
       } else notify({ text: sentence(after.problem), retry: null });
     }
     // The same content as before must stay the same object, or everything would be computed again.

@@ -1,10 +1,11 @@
 "use client";
-/** The outline of one panel: a rectangle, or corners that are set from its edges, with a picture of what comes of them. */
 import { Plus, Trash2 } from "lucide-react";
 import type { DrawItem } from "@/core/drawing";
 import { boxOfPoints, type Vec2 } from "@/core/geometry";
 import { type OutlineCorner, type Panel, panelFromDrawing } from "@/core/job";
 import { at, sentence } from "@/core/kernel";
+/** The outline of one panel: a rectangle, or corners that are set from its edges, with a picture of what comes of them. */
+import { startLength } from "@/core/measure";
 import { outlinePolygon, type PanelSolid } from "@/core/shape";
 import { isMetal } from "@/core/stockroom";
 import { Button } from "../common/button";
@@ -38,15 +39,15 @@ const STARTS = {
   },
   blunt: {
     label: "gusset with blunt ends",
-    corners: () => [
+    corners: (cut: string) => [
       corner(FRONT_LEFT),
       corner(FRONT_RIGHT),
-      corner({ ...FRONT_RIGHT, y: "20 mm" }),
-      corner({ ...BACK_LEFT, x: "20 mm" }),
+      corner({ ...FRONT_RIGHT, y: cut }),
+      corner({ ...BACK_LEFT, x: cut }),
       corner(BACK_LEFT),
     ],
   },
-  round: { label: "rounded corners", corners: () => ALL.map((side) => corner(side, "20 mm")) },
+  round: { label: "rounded corners", corners: (cut: string) => ALL.map((side) => corner(side, cut)) },
   corners: { label: "its four corners, to be changed", corners: () => ALL.map((side) => corner(side)) },
 } as const;
 type Start = keyof typeof STARTS;
@@ -60,11 +61,13 @@ type Props = {
 
 export function PanelOutline({ panel, onChange, onRead }: Props) {
   const shape = useDeskState((state) => state.results.shape);
+  const unit = useDeskState((state) => state.job.info.job.unit);
   const solid = shape.panels.find((one) => one.panel.id === panel.id);
   const { outline } = panel;
+  const radius = startLength(unit, "20", "3/4");
   const choose = (value: string) => {
     if (value === "rectangle") onChange(null);
-    else if (value in STARTS) onChange(STARTS[value as Start].corners());
+    else if (value in STARTS) onChange(STARTS[value as Start].corners(radius));
   };
   return (
     <section aria-label="Outline" className="col-span-3 space-y-1.5">
@@ -90,7 +93,7 @@ export function PanelOutline({ panel, onChange, onRead }: Props) {
           number={i + 1}
           onChange={(next) => onChange(outline.map((other) => (other.id === next.id ? next : other)))}
           onAdd={() =>
-            onChange(outline.toSpliced(i + 1, 0, between(one, at(outline, (i + 1) % outline.length))))
+            onChange(outline.toSpliced(i + 1, 0, between(one, at(outline, (i + 1) % outline.length), radius)))
           }
           onRemove={
             outline.length > 3 ? () => onChange(outline.filter((other) => other.id !== one.id)) : null
@@ -120,10 +123,10 @@ function OutlineFile({ panel, onRead }: Pick<Props, "panel" | "onRead">) {
 }
 
 /** A further corner beside one: a little way on, to be set. */
-const between = (one: OutlineCorner, next: OutlineCorner): OutlineCorner =>
+const between = (one: OutlineCorner, next: OutlineCorner, on: string): OutlineCorner =>
   one.fromX === next.fromX && one.x === next.x
-    ? corner({ ...one, fromY: next.fromY, y: "20 mm" })
-    : corner({ ...one, fromX: next.fromX, x: "20 mm" });
+    ? corner({ ...one, fromY: next.fromY, y: on })
+    : corner({ ...one, fromX: next.fromX, x: on });
 
 type CornerProps = {
   readonly one: OutlineCorner;

@@ -1,11 +1,13 @@
 "use client";
-/** The work of one panel: grooves, rebates, holes and notches, their places and sizes as formulas. */
 import { Plus, Trash2 } from "lucide-react";
 import type { ReactNode } from "react";
 import { type Groove, type Hole, type Notch, PANEL_EDGES, type Panel, type Work } from "@/core/job";
+import { type LengthUnit, startLength } from "@/core/measure";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
 import { TextField } from "../common/text-field";
+/** The work of one panel: grooves, rebates, holes and notches, their places and sizes as formulas. */
+import { useDeskState } from "./desk-context";
 
 const FACES = [
   { value: "good", label: "good face" },
@@ -34,46 +36,61 @@ const NOTCH_FIELDS = [
 ] as const;
 
 const groove = { face: "good", from: "front", stopAtStart: "0", stopAtEnd: "0" } as const;
-const ADDED: readonly { readonly word: string; readonly work: (id: string) => Work }[] = [
+const ADDED: readonly { readonly word: string; readonly work: (id: string, unit: LengthUnit) => Work }[] = [
   {
     word: "groove",
-    work: (id) => ({
+    work: (id, unit) => ({
       ...groove,
       id,
       kind: "groove",
-      distance: "10 mm",
-      width: "6 mm",
-      depth: "5 mm",
+      distance: startLength(unit, "10", "3/8"),
+      width: startLength(unit, "6", "1/4"),
+      depth: startLength(unit, "5", "1/4"),
     }),
   },
   {
     word: "rebate",
-    work: (id) => ({ ...groove, id, kind: "groove", distance: "0", width: "9 mm", depth: "9 mm" }),
+    work: (id, unit) => ({
+      ...groove,
+      id,
+      kind: "groove",
+      distance: "0",
+      width: startLength(unit, "9", "3/8"),
+      depth: startLength(unit, "9", "3/8"),
+    }),
   },
   {
     word: "hole",
-    work: (id) => ({
+    work: (id, unit) => ({
       id,
       kind: "hole",
       face: "good",
-      x: "40 mm",
-      y: "40 mm",
-      diameter: "8 mm",
+      x: startLength(unit, "40", "1 1/2"),
+      y: startLength(unit, "40", "1 1/2"),
+      diameter: startLength(unit, "8", "5/16"),
       depth: null,
       count: "1",
-      step: "32 mm",
+      step: startLength(unit, "32", "1 1/4"),
       along: "length",
     }),
   },
   {
     word: "notch",
-    work: (id) => ({ id, kind: "notch", from: "front", distance: "0", width: "40 mm", depth: "40 mm" }),
+    work: (id, unit) => ({
+      id,
+      kind: "notch",
+      from: "front",
+      distance: "0",
+      width: startLength(unit, "40", "1 1/2"),
+      depth: startLength(unit, "40", "1 1/2"),
+    }),
   },
 ];
 
 type Props = { readonly panel: Panel; readonly onChange: (work: Work[]) => string | null };
 
 export function PanelWork({ panel, onChange }: Props) {
+  const unit = useDeskState((state) => state.job.info.job.unit);
   const set = (next: Work) => onChange(panel.work.map((one) => (one.id === next.id ? next : one)));
   const counts = new Map<string, number>();
   return (
@@ -105,7 +122,7 @@ export function PanelWork({ panel, onChange }: Props) {
             key={word}
             look="plain"
             icon={<Plus size={14} aria-hidden />}
-            onClick={() => onChange([...panel.work, work(`work-${crypto.randomUUID().slice(0, 8)}`)])}
+            onClick={() => onChange([...panel.work, work(`work-${crypto.randomUUID().slice(0, 8)}`, unit)])}
           >
             Add a {word}
           </Button>

@@ -1,11 +1,11 @@
 "use client";
 /** What is known of the selected row: sizes, ends, saw settings, mass, where it is cut from. */
-import { type Chooser, chosenBy, contentsOf, findAssembly } from "@/core/job";
-import { fromNm } from "@/core/kernel";
+import { type Chooser, chosenBy, contentsOf, findAssembly, ownColumnId } from "@/core/job";
+import { counted, fromNm } from "@/core/kernel";
 import { type KeptLayout, keptFor } from "@/core/layout";
-import { rowNotes, standWords, styleOf } from "@/core/lists";
+import { rowNotes, severalWords, standWords, styleOf } from "@/core/lists";
 import { formatDecimal, formatDegrees, formatLength } from "@/core/measure";
-import { massPerMetre } from "@/core/stockroom";
+import { sectionMass } from "@/core/stockroom";
 import { sawSettings, type TallyRow } from "@/core/tally";
 import { useDeskState } from "./desk-context";
 import type { DeskState } from "./desk-store";
@@ -53,7 +53,7 @@ function placementFacts(id: string, { job, results }: DeskState): readonly Fact[
     [count(job.placements), "assembly", "assemblies"],
   ]
     .filter(([number]) => number !== 0)
-    .map(([number, one, many]) => `${number} ${number === 1 ? one : many}`);
+    .map(([number, one, many]) => counted(Number(number), String(one), String(many)));
   return [
     ["Stands", `${all.length} × in the job${mirrored > 0 ? `, ${mirrored} of them mirrored` : ""}`],
     ...(own.length > 0 && own.length < all.length ? [["Here", `${own.length} ×`] as const] : []),
@@ -62,6 +62,30 @@ function placementFacts(id: string, { job, results }: DeskState): readonly Fact[
 }
 
 function factsOf(row: TallyRow, state: DeskState): readonly Fact[] {
+  return [...rowFacts(row, state), ...ownColumnFacts(row, state)];
+}
+
+/** What was typed in custom columns for the pieces of the row: each value with how many have it. */
+function ownColumnFacts(row: TallyRow, { job, results }: DeskState): readonly Fact[] {
+  return Object.values(job.ownColumns).flatMap((column): Fact[] => {
+    const values = new Map<string, number>();
+    for (const { id, quantity } of row.pieces) {
+      const typed = Object.values(job.listCells).find(
+        (cell) => cell.list === null && cell.column === ownColumnId(column) && cell.records.includes(id),
+      );
+      const text = typed?.text ?? column.forAll;
+      if (text !== null) values.set(text, (values.get(text) ?? 0) + quantity * results.tally.batch);
+    }
+    if (values.size === 0) return [];
+    const set = [...values.values()].reduce((sum, count) => sum + count, 0);
+    const several = [...values].map(([text, count]) => ({ text, count }));
+    const rest = row.count - set;
+    const all = rest > 0 ? [...several, { text: "not set", count: rest }] : several;
+    return [[column.name, all.length === 1 ? (all[0]?.text ?? "") : severalWords(all)]];
+  });
+}
+
+function rowFacts(row: TallyRow, state: DeskState): readonly Fact[] {
   const style = styleOf(state.job.info.job);
   const write = (nm: number) => `${formatLength(fromNm(nm), style, 0.1)} ${style.unit}`;
   const { form } = row.shown;
@@ -136,9 +160,10 @@ const uniqueNames = (notes: readonly Fact[]): readonly Fact[] =>
 
 function massWords(row: TallyRow, { stockroom }: DeskState): string {
   const entry = row.stock === null ? undefined : stockroom.sectionById.get(row.stock);
-  const perMetre = entry ? massPerMetre(entry) : null;
+  const perMetre = entry ? sectionMass(stockroom, entry, row.material) : null;
   if (perMetre === null || row.shown.form.kind !== "member") return "unknown";
-  return `${formatDecimal((fromNm(row.shown.form.centreNm) / 1000) * perMetre, 2)} kg each`;
+  const each = `${formatDecimal((fromNm(row.shown.form.centreNm) / 1000) * perMetre.value, 2)} kg each`;
+  return perMetre.by === null ? each : `${each}, by the ${perMetre.by}`;
 }
 
 function cutFromFact(row: TallyRow, { results, layouts }: DeskState): readonly Fact[] {

@@ -7,7 +7,7 @@ import { FileUp } from "lucide-react";
 import { useRouter } from "next/navigation";
 import { type FormEvent, useMemo, useState } from "react";
 import { type CuttingList, readCuttingList, type TypedPiece } from "@/core/job";
-import { type Problem, type Result, sentence } from "@/core/kernel";
+import { counted, type Problem, type Result, sentence } from "@/core/kernel";
 import { formatLength, LENGTH_UNITS, type LengthStyle, type LengthUnit } from "@/core/measure";
 import { indexStockroom, type Stockroom, type StockroomData } from "@/core/stockroom";
 import { Button } from "../common/button";
@@ -117,7 +117,7 @@ export function FromListPage({ stockroom: data, text: reader }: FromListProps) {
           </label>
           <span className="ml-auto" />
           <Button look="primary" type="submit" disabled={good === 0}>
-            {good === 0 ? "Make the job" : `Make the job with ${good} ${good === 1 ? "row" : "rows"}`}
+            {good === 0 ? "Make the job" : `Make the job with ${counted(good, "row")}`}
           </Button>
         </div>
         {fault ? (
@@ -145,7 +145,7 @@ function PreviewPane({ preview, unit }: { readonly preview: Preview; readonly un
   return (
     <section aria-label="What was read" className="mt-6 border border-seam bg-leaf">
       <h2 className="border-seam border-b px-3 py-1.5 font-semibold font-slab text-[16px]">
-        {pieces.length} {pieces.length === 1 ? "row" : "rows"} read
+        {counted(pieces.length, "row")} read
         {unreadable.length > 0 ? `, ${unreadable.length} not` : ""}
       </h2>
       {[...unreadable.map(({ row, text, message }) => `Row ${row} ("${text}"): ${message}`), ...notes].map(

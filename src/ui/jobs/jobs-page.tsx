@@ -1,5 +1,4 @@
 "use client";
-/** All jobs with a drawn thumbnail each: open, new, from a cutting list, copy, delete and bring back. */
 import { Copy, Plus, Table, Trash2 } from "lucide-react";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
@@ -7,6 +6,8 @@ import { Dialog } from "radix-ui";
 import { type FormEvent, useState } from "react";
 import { toast } from "sonner";
 import type { Drawing } from "@/core/drawing";
+/** All jobs with a drawn thumbnail each: open, new, from a cutting list, copy, delete and bring back. */
+import { counted } from "@/core/kernel";
 import { LENGTH_UNITS, type LengthUnit } from "@/core/measure";
 import { Button, buttonClass } from "../common/button";
 import { Chooser } from "../common/chooser";
@@ -26,14 +27,15 @@ export type JobCard = {
   readonly picture: Drawing;
 };
 
-export function JobsPage({ jobs }: { readonly jobs: readonly JobCard[] }) {
+/** `unit`: the one that new jobs begin with. */
+export function JobsPage({ jobs, unit }: { readonly jobs: readonly JobCard[]; readonly unit: LengthUnit }) {
   const [making, setMaking] = useState(false);
   return (
     <HomeFrame current="Jobs">
       <div className="mx-auto max-w-[1180px] px-6 py-6">
         <div className="flex items-center gap-3">
           <h1 className="font-semibold font-slab text-[26px]">Jobs</h1>
-          <p className="text-ink-soft">{jobs.length === 1 ? "1 job" : `${jobs.length} jobs`}</p>
+          <p className="text-ink-soft">{counted(jobs.length, "job")}</p>
           <span className="ml-auto" />
           <Link href="/jobs/from-list" className={buttonClass("outline")}>
             <Table size={16} aria-hidden /> New from a cutting list
@@ -54,7 +56,7 @@ export function JobsPage({ jobs }: { readonly jobs: readonly JobCard[] }) {
           ))}
         </ul>
       </div>
-      <NewJobDialog open={making} onOpen={setMaking} />
+      <NewJobDialog usual={unit} open={making} onOpen={setMaking} />
     </HomeFrame>
   );
 }
@@ -96,7 +98,7 @@ function Card({ job }: { readonly job: JobCard }) {
             <DisplayList drawing={job.picture} label={`Picture of ${job.title}`} />
           ) : (
             <span className="text-[13px] text-ink-soft">
-              {job.typed > 0 ? `${job.typed} typed-in rows` : "nothing drawn yet"}
+              {job.typed > 0 ? counted(job.typed, "typed-in row") : "nothing drawn yet"}
             </span>
           )}
         </span>
@@ -137,14 +139,16 @@ function Card({ job }: { readonly job: JobCard }) {
 }
 
 function NewJobDialog({
+  usual,
   open,
   onOpen,
 }: {
+  readonly usual: LengthUnit;
   readonly open: boolean;
   readonly onOpen: (open: boolean) => void;
 }) {
   const router = useRouter();
-  const [unit, setUnit] = useState<LengthUnit>("mm");
+  const [unit, setUnit] = useState<LengthUnit>(usual);
   const [fault, setFault] = useState<string | null>(null);
   const make = async (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault();

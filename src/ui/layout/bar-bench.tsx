@@ -1,5 +1,4 @@
 "use client";
-/** Bars drawn to scale, on which pieces are moved by hand: along their bar, to another one, or to one that is not begun. */
 import {
   DndContext,
   type DragEndEvent,
@@ -11,7 +10,7 @@ import {
 } from "@dnd-kit/core";
 import { useState } from "react";
 import { barDrawing } from "@/core/drawing";
-import { at, type Result } from "@/core/kernel";
+import { at, type Result, timesWords } from "@/core/kernel";
 import { adviceFor, type KeptBars, pieceKey, type RowFinder, rowFinder } from "@/core/layout";
 import {
   type BarLayout,
@@ -24,6 +23,8 @@ import {
   setPieceLock,
   turnPiece,
 } from "@/core/layout/bars";
+/** Bars drawn to scale, on which pieces are moved by hand: along their bar, to another one, or to one that is not begun. */
+import { sayLength } from "@/core/measure";
 import { DisplayList, screenMeasure } from "../common/display-list";
 import { FurtherStock, furtherStock } from "./further-stock";
 import { type HandAction, HandBar } from "./hand-bar";
@@ -222,13 +223,13 @@ function OneBar({ kept, index, scale, held, rowOf, onHold }: OneBarProps) {
     { scale, depth: DEPTH, line: 1, text: 15, measure: screenMeasure },
   );
   const outlines = pieceOutlines(kept.problem, bar);
-  const times = bar.times === 1 ? "once" : `${bar.times} times`;
+  const times = timesWords(bar.times);
   const rack = stock.rack === null ? "" : ` · ${ground.rackLabel(stock.rack)} from the rack`;
   return (
     <figure className="mb-3">
       <figcaption className="mb-1 text-[13px]">
         <b className="font-semibold">Pattern {index + 1}</b>{" "}
-        <span className="text-ink-soft">{`${times} · from ${stock.length}${rack}`}</span>
+        <span className="text-ink-soft">{`${times} · from ${sayLength(stock.length, ground.style)}${rack}`}</span>
       </figcaption>
       <div
         ref={setNodeRef}

@@ -16,8 +16,9 @@ export function CuttingOrder({
   if (rows.length === 0) return null;
   return (
     <details className="mt-1.5 text-[13px]">
-      <summary className="inline-flex items-center gap-1.5 font-semibold text-enamel hover:underline">
-        <ListOrdered size={14} aria-hidden /> {table.title}
+      <summary className="inline-flex items-start gap-1.5 font-semibold text-enamel hover:underline">
+        <ListOrdered size={14} aria-hidden className="mt-0.5 shrink-0" />
+        <span className="shrink-0 whitespace-nowrap">{table.title}</span>
         <span className="font-normal text-ink-soft">{table.notes.join(" ")}</span>
       </summary>
       <table className="mt-1 border-collapse font-table text-[14px]">

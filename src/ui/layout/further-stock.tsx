@@ -1,8 +1,9 @@
 "use client";
-/** Of which stock a further bar or sheet can be begun by hand, and where a piece is dropped to begin one. */
 import { useDroppable } from "@dnd-kit/core";
 import { at } from "@/core/kernel";
 import type { KeptLayout } from "@/core/layout";
+/** Of which stock a further bar or sheet can be begun by hand, and where a piece is dropped to begin one. */
+import { type LengthStyle, sayLength, saySizes } from "@/core/measure";
 import { useLayoutGround } from "./layout-ground";
 
 const MOST_SHOWN = 3;
@@ -46,13 +47,13 @@ export function FurtherStock({ kept, stock, data, going }: FurtherStockProps) {
   return (
     <p ref={setNodeRef} className={`border border-dashed bg-leaf px-2.5 py-1 ${look}`}>
       {rack === null ? "Drop here: another" : `Drop here: ${ground.rackLabel(rack)},`}{" "}
-      {sizeWords(kept, stock)}
+      {sizeWords(kept, stock, ground.style)}
     </p>
   );
 }
 
-function sizeWords(kept: KeptLayout, stock: number): string {
-  if (kept.kind === "bars") return String(at(kept.problem.stock, stock).length);
+function sizeWords(kept: KeptLayout, stock: number, style: LengthStyle): string {
+  if (kept.kind === "bars") return sayLength(at(kept.problem.stock, stock).length, style);
   const { length, width } = at(kept.problem.stock, stock);
-  return `${length} × ${width}`;
+  return saySizes([length, width], style);
 }

@@ -1,5 +1,6 @@
 "use client";
 /** The stock of the job: what each size needs, how good its layout is, and whether it is stale. */
+import { counted } from "@/core/kernel";
 import { keptFor, type LayoutTask } from "@/core/layout";
 import { Button } from "../common/button";
 import { PaneHead } from "../desk/pane-head";
@@ -71,7 +72,7 @@ function TaskRow({
     >
       <span className="block font-semibold">{task.name}</span>
       <span className="flex justify-between text-[13px]">
-        <span>{use ? use.words : `${pieces} ${pieces === 1 ? "piece" : "pieces"}`}</span>
+        <span>{use ? use.words : `${counted(pieces, "piece")}`}</span>
         <span>{use ? `${Math.round(use.share * 100)} %` : ""}</span>
       </span>
       <span className="mt-1 block h-[5px] bg-seam">
@@ -116,7 +117,7 @@ export function usage(kept: Kept): { readonly words: string; readonly share: num
   const { layout } = kept;
   if (kept.kind !== "bars") {
     return {
-      words: `${layout.count} ${layout.count === 1 ? "sheet" : "sheets"}`,
+      words: `${counted(layout.count, "sheet")}`,
       share: kept.layout.utilisation,
     };
   }
@@ -127,7 +128,7 @@ export function usage(kept: Kept): { readonly words: string; readonly share: num
     used += bar.times * bar.pieces.reduce((sum, piece) => sum + (kept.problem.pieces[piece]?.length ?? 0), 0);
   }
   return {
-    words: `${layout.count} ${layout.count === 1 ? "bar" : "bars"}`,
+    words: `${counted(layout.count, "bar")}`,
     share: whole === 0 ? 0 : used / whole,
   };
 }

@@ -1,8 +1,9 @@
 "use client";
-/** The layout of one stock size: how far it is, how it was made, and the bench on which it is changed by hand. */
 import { RotateCw, Square } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
 import { lyingPiece } from "@/core/drawing";
+/** The layout of one stock size: how far it is, how it was made, and the bench on which it is changed by hand. */
+import { agreeing, counted } from "@/core/kernel";
 import {
   isReleased,
   type KeptBars,
@@ -13,6 +14,7 @@ import {
   rowFinder,
 } from "@/core/layout";
 import { barOrderTable } from "@/core/lists";
+import { type LengthStyle, sayLength } from "@/core/measure";
 import { Button } from "../common/button";
 import { DisplayList } from "../common/display-list";
 import { PaneHead } from "../desk/pane-head";
@@ -34,7 +36,7 @@ export function LayoutPicture({
   readonly runner: LayoutRunner;
   readonly task: string | null;
 }) {
-  const { tasks, layouts } = useLayoutGround();
+  const { tasks, layouts, style } = useLayoutGround();
   const task = tasks.find((one) => one.id === id) ?? tasks[0];
   if (!task)
     return (
@@ -45,7 +47,7 @@ export function LayoutPicture({
   const locks = found ? lockCount(found.kept) : 0;
   return (
     <>
-      <PaneHead title={task.name} facts={settingsWords(task)}>
+      <PaneHead title={task.name} facts={settingsWords(task, style)}>
         {task.kind === "sheets" ? <KeepTogether task={task} /> : null}
         <LayoutSettings task={task} />
         <DiagramsOut task={task} ready={found !== null} />
@@ -106,26 +108,27 @@ function lockCount({ layout }: KeptLayout): number {
   return placements.filter((one) => one.locked).length;
 }
 
-function settingsWords(task: LayoutTask): string {
+function settingsWords(task: LayoutTask, style: LengthStyle): string {
+  const say = (mm: number) => sayLength(mm, style);
   if (!task.entry) return "not in the stockroom";
   if (task.kind === "bars") {
     const { kerf, trim, grip } = task.problem;
     const { start, end } = typeof trim === "number" ? { start: trim, end: trim } : trim;
-    const held = grip > 0 ? ` · saw holds ${grip}` : "";
-    return `kerf ${kerf} · trim ${start === end ? `${start} each end` : `${start} and ${end}`}${held} · mm`;
+    const held = grip > 0 ? ` · saw holds ${say(grip)}` : "";
+    return `kerf ${say(kerf)} · trim ${start === end ? `${say(start)} each end` : `${say(start)} and ${say(end)}`}${held}`;
   }
   if (task.kind === "shapes") {
     const { gap, margin, step } = task.problem;
-    return `along outlines · gap ${gap} · margin ${margin} · ${step === 0 ? "as drawn" : `turned by ${step}°`} · mm`;
+    return `along outlines · gap ${say(gap)} · margin ${say(margin)} · ${step === 0 ? "as drawn" : `turned by ${step}°`}`;
   }
   const { kerf, trim, stages } = task.problem;
-  return `kerf ${kerf} · trim ${trim} all round · ${stages === null ? "any stages" : `${stages} stages`} · mm`;
+  return `kerf ${say(kerf)} · trim ${say(trim)} all round · ${stages === null ? "any stages" : counted(stages, "stage")}`;
 }
 
 function Progress({ runner: { running, stop } }: { readonly runner: LayoutRunner }) {
   if (!running) return null;
   const { best, task, waiting } = running;
-  const noun = task.kind === "bars" ? "bars" : "sheets";
+  const noun = task.kind === "bars" ? "bar" : "sheet";
   return (
     <div
       role="status"
@@ -134,7 +137,7 @@ function Progress({ runner: { running, stop } }: { readonly runner: LayoutRunner
       <span className="h-2 w-2 animate-pulse bg-brass" aria-hidden />
       <span>
         Laying out {task.name}
-        {best ? `: best so far ${best.count} ${noun}${gapWords(best)}` : "…"}
+        {best ? `: best so far ${counted(best.count, noun)}${gapWords(best)}` : "…"}
         {waiting > 0 ? ` · ${waiting} more waiting` : ""}
       </span>
       <Button look="plain" icon={<Square size={13} aria-hidden />} onClick={stop}>
@@ -213,6 +216,7 @@ function BarOrder({ kept }: { readonly kept: KeptBars }) {
 }
 
 function Facts({ kept }: { readonly kept: KeptLayout }) {
+  const { style } = useLayoutGround();
   const { layout } = kept;
   const { words, share } = usage(kept);
   const longestRest =
@@ -229,12 +233,12 @@ function Facts({ kept }: { readonly kept: KeptLayout }) {
       kept.kind === "bars" ? "of the bars used" : "of the sheets used",
       "",
     ],
-    ...(longestRest === null ? [] : [[String(Math.round(longestRest)), "longest rest, mm", ""] as const]),
+    ...(longestRest === null ? [] : [[sayLength(longestRest, style), "longest offcut", ""] as const]),
     ...(kept.kind === "bars" && kept.layout.shared && kept.layout.shared.cuts > 0
       ? [
           [
-            `${Math.round(kept.layout.shared.length)} mm`,
-            `saved by ${kept.layout.shared.cuts} shared ${kept.layout.shared.cuts === 1 ? "cut" : "cuts"}`,
+            sayLength(kept.layout.shared.length, style),
+            `saved by ${kept.layout.shared.cuts} shared ${agreeing(kept.layout.shared.cuts, "cut")}`,
             "",
           ] as const,
         ]

@@ -1,5 +1,4 @@
 "use client";
-/** One sheet of a layout to scale, its pieces as buttons over the drawing. */
 import { useDroppable } from "@dnd-kit/core";
 import type { ReactNode } from "react";
 import { type DrawItem, shapeDrawing, sheetDrawing } from "@/core/drawing";
@@ -7,6 +6,8 @@ import { boxOfPoints } from "@/core/geometry";
 import { at } from "@/core/kernel";
 import { type KeptShapes, type KeptSheets, pieceKey } from "@/core/layout";
 import { lyingOutline, type ShapePlacement } from "@/core/layout/shapes";
+/** One sheet of a layout to scale, its pieces as buttons over the drawing. */
+import { type LengthStyle, saySizes } from "@/core/measure";
 import { isMetal } from "@/core/stockroom";
 import { DisplayList, screenMeasure } from "../common/display-list";
 import { useLayoutGround } from "./layout-ground";
@@ -48,7 +49,7 @@ export function OneSheet({
             width: one.length * scale,
             height: one.width * scale,
           }}
-          name={`${pieceKey(at(pieces, one.panel))}, ${one.length} × ${one.width} on sheet ${index + 1}${finishedWords(kept, one.panel)}${one.locked ? ", locked" : ""}`}
+          name={`${pieceKey(at(pieces, one.panel))}, ${saySizes([one.length, one.width], ground.style)} on sheet ${index + 1}${finishedWords(kept, one.panel, ground.style)}${one.locked ? ", locked" : ""}`}
           held={held?.sheet === index && held.index === i}
           onHold={() => onHold({ sheet: index, index: i })}
         />
@@ -58,9 +59,9 @@ export function OneSheet({
 }
 
 /** ", finished 488 × 328", where the blank is another size. */
-function finishedWords(kept: KeptSheets, panel: number): string {
+function finishedWords(kept: KeptSheets, panel: number, style: LengthStyle): string {
   const finished = kept.pieces[panel]?.finished;
-  return finished ? `, finished ${finished[0]} × ${finished[1]}` : "";
+  return finished ? `, finished ${saySizes(finished, style)}` : "";
 }
 
 export function OneShapeSheet({
@@ -104,7 +105,7 @@ export function OneShapeSheet({
             }}
             // Shapes lie in one another's corners: only the shape itself is to be picked.
             outline={outline.map(([x, y]) => [(x - x0) * scale, (y1 - y) * scale])}
-            name={shapeWords(kept, one, index)}
+            name={shapeWords(kept, one, index, ground.style)}
             held={held?.sheet === index && held.index === i}
             onHold={() => onHold({ sheet: index, index: i })}
           />
@@ -114,11 +115,11 @@ export function OneShapeSheet({
   );
 }
 
-/** "A3, 200 × 150 on sheet 1, turned by 90°, other face up, locked". */
-function shapeWords({ pieces }: KeptShapes, one: ShapePlacement, sheet: number): string {
+/** "A3, 200 × 150 mm on sheet 1, turned by 90°, other face up, locked". */
+function shapeWords({ pieces }: KeptShapes, one: ShapePlacement, sheet: number, style: LengthStyle): string {
   const piece = at(pieces, one.shape);
   return [
-    `${pieceKey(piece)}, ${piece.finished?.join(" × ") ?? ""} on sheet ${sheet + 1}`,
+    `${pieceKey(piece)}${piece.finished ? `, ${saySizes(piece.finished, style)}` : ""} on sheet ${sheet + 1}`,
     ...(one.angle === 0 ? [] : [`turned by ${one.angle}°`]),
     ...(one.mirrored ? ["other face up"] : []),
     ...(one.locked ? ["locked"] : []),
@@ -157,7 +158,7 @@ function SheetFrame({ index, scale, stock, going, items, marks, children }: Fram
     <>
       <figcaption className="mb-1 text-[13px]">
         <b className="font-semibold">Sheet {index + 1}</b>{" "}
-        <span className="text-ink-soft">{`${stock.length} × ${stock.width}${rack}${grain}`}</span>
+        <span className="text-ink-soft">{`${saySizes([stock.length, stock.width], ground.style)}${rack}${grain}`}</span>
       </figcaption>
       <div ref={setNodeRef} data-sheet={index} className={`relative ${edge}`} style={{ width, height }}>
         <div className="-m-px">

@@ -1,19 +1,23 @@
 "use client";
-/** Sending a layout to the floor: what leaves the rack and what enters it, and labels for the new pieces. */
 import { Tags } from "lucide-react";
 import { Dialog } from "radix-ui";
 import { useState } from "react";
 import { type KeptLayout, restsToKeep, usedRack } from "@/core/layout";
+/** Sending a layout to the floor: what leaves the rack and what enters it, and labels for the new pieces. */
+import { type LengthStyle, sayLength, saySizes } from "@/core/measure";
 import type { RackPiece } from "@/core/stockroom";
 import { Button, buttonClass } from "../common/button";
 import type { Released } from "../desk/desk-store";
 import { useLayoutGround } from "./layout-ground";
 
-const sizeOf = ({ length, width }: Pick<RackPiece, "length" | "width">) =>
-  `${Math.round(length * 10) / 10}${width === null ? "" : ` × ${Math.round(width * 10) / 10}`}`;
+const sizeIn =
+  (style: LengthStyle) =>
+  ({ length, width }: Pick<RackPiece, "length" | "width">) =>
+    saySizes(width === null ? [length] : [length, width], style);
 
 export function ReleaseDialog({ kept, disabled }: { readonly kept: KeptLayout; readonly disabled: boolean }) {
   const ground = useLayoutGround();
+  const sizeOf = sizeIn(ground.style);
   const [open, setOpen] = useState(false);
   const [done, setDone] = useState<Released | null>(null);
   const leaving = usedRack(kept).map((id) => ground.rackLabel(id));
@@ -49,8 +53,8 @@ export function ReleaseDialog({ kept, disabled }: { readonly kept: KeptLayout; r
                 <p className="mt-1">
                   {entering.length === 0
                     ? kept.problem.keep > 0
-                      ? `No rest is as large as ${kept.problem.keep} mm.`
-                      : "No rest is kept: say in the settings from which size on one is worth it."
+                      ? `No offcut is as large as ${sayLength(kept.problem.keep, ground.style)}.`
+                      : 'No offcuts will be kept. Set "Smallest offcut to keep".'
                     : `Enters it: ${entering.map(sizeOf).join(", ")}.`}
                 </p>
               </div>
@@ -71,6 +75,7 @@ export function ReleaseDialog({ kept, disabled }: { readonly kept: KeptLayout; r
 }
 
 function Outcome({ done }: { readonly done: Released }) {
+  const sizeOf = sizeIn(useLayoutGround().style);
   const ids = done.entered.map((piece) => piece.id).join(",");
   return (
     <div className="mt-2 text-[14px]">

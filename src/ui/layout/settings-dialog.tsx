@@ -12,7 +12,7 @@ import {
   shapeSettings,
   sheetSettings,
 } from "@/core/layout";
-import { parseLength } from "@/core/measure";
+import { parseLength, sayLength, writeLength } from "@/core/measure";
 import { type CutWay, TURN_STEPS, type TurnStep } from "@/core/stockroom";
 import { buttonClass } from "../common/button";
 import { Chooser } from "../common/chooser";
@@ -27,18 +27,18 @@ const LENGTHS: Readonly<Record<LayoutKind, readonly (readonly [LengthName, strin
     ["trimStart", "Trim at the start"],
     ["trimEnd", "Trim at the end"],
     ["grip", "Held by the saw at the end"],
-    ["keep", "Least rest to keep"],
+    ["keep", "Smallest offcut to keep"],
   ],
   sheets: [
     ["kerf", "Kerf"],
     ["trim", "Trim all round"],
     ["allowance", "Allowance on blanks"],
-    ["keep", "Least rest to keep"],
+    ["keep", "Smallest offcut to keep"],
   ],
   shapes: [
     ["gap", "Gap between pieces"],
     ["trim", "Margin all round"],
-    ["keep", "Least rest to keep"],
+    ["keep", "Smallest offcut to keep"],
   ],
 };
 
@@ -87,13 +87,24 @@ function Fields({
   readonly own: LayoutSetting | undefined;
   readonly set: (change: Partial<Omit<LayoutSetting, "id">>) => string | null;
 }) {
+  const ground = useLayoutGround();
+  const { unit } = ground.style;
+  /** As exactly as it is set: the job's rounding would hide a kerf of 1/64. */
+  const inUnit = (mm: number) =>
+    writeLength(mm, {
+      unit,
+      format:
+        ground.style.format.kind === "fraction"
+          ? { kind: "fraction", denominator: 64 }
+          : { kind: "decimal", places: 4, trailingZeros: false },
+    }).text;
   const usual: Partial<Record<string, unknown>> = usualOf(task);
   const commit = (name: LengthName, text: string): string | null => {
     if (text.trim() === "") return set({ [name]: null });
-    const read = parseLength(text, "mm");
+    const read = parseLength(text, unit);
     if (!read.ok) return sentence(read.problem);
     if (read.value < 0) return "It must not be negative.";
-    if (name !== "keep" && read.value > 1000) return "That is more than a metre; at most 1000 mm.";
+    if (name !== "keep" && read.value > 1000) return `That is more than ${sayLength(1000, ground.style)}.`;
     return set({ [name]: read.value });
   };
   const choose = (name: "rack" | "share" | "stages" | "cut" | "turn", text: string) => {
@@ -123,9 +134,9 @@ function Fields({
       {LENGTHS[task.kind].map(([name, label]) => (
         <TextField
           key={name}
-          label={`${label}, mm`}
-          value={own?.[name] === null || own?.[name] === undefined ? "" : String(own[name])}
-          placeholder={String(usual[name] ?? 0)}
+          label={`${label}, ${unit}`}
+          value={own?.[name] === null || own?.[name] === undefined ? "" : inUnit(own[name])}
+          placeholder={inUnit(Number(usual[name] ?? 0))}
           align="right"
           onCommit={(text) => commit(name, text)}
         />

@@ -6,7 +6,7 @@ import { useState } from "react";
 import type { BlankGroup } from "@/core/job";
 import type { SheetTask } from "@/core/layout";
 import { wholeBlank } from "@/core/layout/sheets";
-import { formatLength } from "@/core/measure";
+import { sayLength, saySizes } from "@/core/measure";
 import { Button, buttonClass } from "../common/button";
 import { Chooser } from "../common/chooser";
 import { useDesk, useDeskState } from "../desk/desk-context";
@@ -173,7 +173,7 @@ function NewGroup({
       </ol>
       <p className={`mt-2 text-[14px] ${blank ? "" : "text-oxide"}`}>
         {blank
-          ? `One blank of ${formatLength(blank.length, style, 0.1)} × ${formatLength(blank.width, style, 0.1)}, the kerf of ${task.problem.kerf} mm between.`
+          ? `One blank of ${saySizes([blank.length, blank.width], style)}, the kerf of ${sayLength(task.problem.kerf, style)} between.`
           : "They differ in the other direction; panels of one blank need one size across."}
       </p>
       {refused ? <p className="text-[13px] text-oxide">{refused}</p> : null}

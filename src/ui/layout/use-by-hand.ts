@@ -1,7 +1,7 @@
 "use client";
 /** Changes of a kept layout by hand: each is carried out at once and kept, or the sentence why not is shown. */
 import { useCallback, useState } from "react";
-import { type KeptLayout, withOwnLocks } from "@/core/layout";
+import { isReleased, type KeptLayout, withOwnLocks } from "@/core/layout";
 import { useLayoutGround } from "./layout-ground";
 
 export type ByHand<L> = {
@@ -15,16 +15,20 @@ export type ByHand<L> = {
   readonly canRedo: boolean;
 };
 
+const FROZEN = "This layout is released and stays as it is. Lay out again to make a new one.";
+
 export function useByHand<L extends KeptLayout["layout"]>(kept: KeptLayout): ByHand<L> {
   const ground = useLayoutGround();
   const [message, say] = useState<string | null>(null);
   const { taskId } = kept;
+  const released = isReleased(kept);
   const put = useCallback(
     (layout: L) => {
+      if (released) return say(FROZEN);
       say(null);
       void ground.keep(withOwnLocks({ ...kept, layout } as KeptLayout));
     },
-    [ground, kept],
+    [ground, kept, released],
   );
   return {
     message,
@@ -32,8 +36,8 @@ export function useByHand<L extends KeptLayout["layout"]>(kept: KeptLayout): ByH
     put,
     undo: () => ground.step(taskId, "undo"),
     redo: () => ground.step(taskId, "redo"),
-    canUndo: ground.canStep(taskId, "undo"),
-    canRedo: ground.canStep(taskId, "redo"),
+    canUndo: !released && ground.canStep(taskId, "undo"),
+    canRedo: !released && ground.canStep(taskId, "redo"),
   };
 }
 

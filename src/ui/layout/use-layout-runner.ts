@@ -99,7 +99,10 @@ export function useLayoutRunner(startWorker: () => Worker): LayoutRunner {
       for (let tries = 0; tries < 2; tries++) {
         try {
           const layout = await attempt(task, taken.problem);
-          if (layout) await keep(keepLayout(task, layout, revision, taken.problem));
+          if (layout)
+            await keep(
+              keepLayout(task, layout, revision, { problem: taken.problem, id: crypto.randomUUID() }),
+            );
           return;
         } catch (thrown) {
           console.warn("layout worker:", thrown instanceof Error ? thrown.message.slice(0, 300) : thrown);

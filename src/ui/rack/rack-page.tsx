@@ -6,13 +6,14 @@ import { useState } from "react";
 import { toast } from "sonner";
 import { sentence } from "@/core/kernel";
 import { parseLength } from "@/core/measure";
-import type { BoardEntry, RackPiece, SectionEntry } from "@/core/stockroom";
+import type { BoardEntry, EntryUnit, RackPiece, SectionEntry } from "@/core/stockroom";
 import { Button, buttonClass } from "../common/button";
 import { Chooser } from "../common/chooser";
 import { HomeFrame } from "../common/home-frame";
 import { call } from "../common/http";
 import { Tag } from "../common/tag";
 import { TextField } from "../common/text-field";
+import { lengthText } from "../stockroom/entry-columns";
 
 export type RackPageProps = {
   readonly rack: readonly RackPiece[];
@@ -22,6 +23,9 @@ export type RackPageProps = {
 
 export function RackPage({ rack, sections, boards }: RackPageProps) {
   const router = useRouter();
+  /** The unit in which the section or board of a piece was typed. */
+  const unitOf = (entry: string): EntryUnit =>
+    [...sections, ...boards].find((one) => one.id === entry)?.unit ?? "mm";
   const nameOf = (entry: string) =>
     [...sections, ...boards].find((one) => one.id === entry)?.name ?? "no longer in the stockroom";
   const save = async (piece: Omit<RackPiece, "label" | "holder"> & { label: string | null }) => {
@@ -92,6 +96,7 @@ export function RackPage({ rack, sections, boards }: RackPageProps) {
                     <LengthField
                       label={`Length of ${piece.label}`}
                       value={piece.length}
+                      unit={unitOf(piece.entry)}
                       onCommit={(length) => void save({ ...piece, length })}
                     />
                   </td>
@@ -100,6 +105,7 @@ export function RackPage({ rack, sections, boards }: RackPageProps) {
                       <LengthField
                         label={`Width of ${piece.label}`}
                         value={piece.width}
+                        unit={unitOf(piece.entry)}
                         onCommit={(width) => void save({ ...piece, width })}
                       />
                     )}
@@ -155,10 +161,12 @@ function withoutHolder(piece: Omit<RackPiece, "label" | "holder"> & { readonly l
 function LengthField({
   label,
   value,
+  unit,
   onCommit,
 }: {
   readonly label: string;
   readonly value: number;
+  readonly unit: EntryUnit;
   readonly onCommit: (value: number) => void;
 }) {
   return (
@@ -166,9 +174,9 @@ function LengthField({
       label={label}
       hideLabel
       align="right"
-      value={String(Math.round(value * 100) / 100)}
+      value={`${lengthText(value, unit)} ${unit}`}
       onCommit={(text) => {
-        const read = parseLength(text, "mm");
+        const read = parseLength(text, unit);
         if (!read.ok) return sentence(read.problem);
         if (read.value <= 0) return "It must be above zero.";
         onCommit(read.value);
@@ -217,16 +225,19 @@ function NewPiece({
   const [place, setPlace] = useState("");
   const [count, setCount] = useState(0);
   const board = boards.find((one) => one.id === entry);
+  const unit = [...sections, ...boards].find((one) => one.id === entry)?.unit ?? "mm";
   const add = (text: string): string | null => {
     if (text.trim() === "") return null;
     const parts = text.split(/\s*[x×]\s*/i);
-    const read = parts.map((part) => parseLength(part, "mm"));
+    const read = parts.map((part) => parseLength(part, unit));
     const fault = read.find((one) => !one.ok);
     if (fault && !fault.ok) return sentence(fault.problem);
     const sizes = read.flatMap((one) => (one.ok ? [one.value] : []));
     if (sizes.some((size) => size <= 0)) return "It must be above zero.";
     if (board ? sizes.length !== 2 : sizes.length !== 1)
-      return board ? "A sheet needs two sizes, along the grain first: 900 x 400." : "A bar has one length.";
+      return board
+        ? "A sheet needs two sizes, along the grain first: 900 x 400 or 36 x 16 in."
+        : "A bar has one length.";
     const material = board?.material ?? sections.find((one) => one.id === entry)?.material ?? null;
     void onSave({
       id: `rack-${crypto.randomUUID().slice(0, 13)}`,
@@ -265,7 +276,7 @@ function NewPiece({
       <div className="w-[220px]">
         <TextField
           key={count}
-          label={board ? "Length x width, then Enter" : "Length, then Enter"}
+          label={board ? `Length x width, ${unit}, then Enter` : `Length, ${unit}, then Enter`}
           value=""
           onCommit={add}
         />

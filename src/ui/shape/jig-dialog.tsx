@@ -6,7 +6,7 @@ import { useMemo, useState } from "react";
 import { thumbnail } from "@/core/drawing";
 import { fillJig, JIGS, type Jig, type JigField } from "@/core/jigs";
 import { type Job, resolveSizes, withEdit } from "@/core/job";
-import { type Problem, type Result, sentence } from "@/core/kernel";
+import { counted, type Problem, type Result, sentence } from "@/core/kernel";
 import type { LengthUnit } from "@/core/measure";
 import { type Shape, shapeJob } from "@/core/shape";
 import type { Stockroom } from "@/core/stockroom";
@@ -194,7 +194,7 @@ function JigPicture({ preview, name }: { readonly preview: Result<Shape, Problem
     <div className="flex-1">
       <DisplayList drawing={drawing} label={`Picture of the ${name}`} />
       <p className="py-1 text-[13px] text-ink-soft">
-        {pieces} {pieces === 1 ? "piece" : "pieces"}
+        {counted(pieces, "piece")}
         {checks.length > 0 ? <span className="block text-amber">{checks[0]?.message}</span> : null}
       </p>
     </div>

@@ -1,9 +1,10 @@
 "use client";
-/** The picture of the model: views, picking, marks; the last good one stays when an edit cannot be computed. */
 import { Eye, Maximize, MoveHorizontal, PencilLine, Ruler, Tag as TagIcon } from "lucide-react";
 import { useEffect, useMemo, useRef, useState } from "react";
 import type { Vec3 } from "@/core/geometry";
 import { textOf } from "@/core/job";
+/** The picture of the model: views, picking, marks; the last good one stays when an edit cannot be computed. */
+import { counted } from "@/core/kernel";
 import { MM_PER_UNIT, roundTo } from "@/core/measure";
 import {
   guideLines,
@@ -239,7 +240,7 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
         <div
           ref={box}
           role="img"
-          aria-label={`Picture of the job, ${pieces.length} ${pieces.length === 1 ? "piece" : "pieces"}, seen ${view}`}
+          aria-label={`Picture of the job, ${counted(pieces.length, "piece")}, seen ${view}`}
           data-frames={frames}
           className="absolute inset-0"
           onPointerDown={(event) => {

@@ -1,6 +1,7 @@
 "use client";
-/** The guide points of the job and their coordinates. */
 import { type Home, homeOfLine, type Job, type Point } from "@/core/job";
+/** The guide points of the job and their coordinates. */
+import { counted } from "@/core/kernel";
 import { TextField } from "../common/text-field";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { Section } from "./ledger-section";
@@ -57,7 +58,7 @@ function PointRow({ point }: { readonly point: Point }) {
         />
       ))}
       <span className="pt-1 text-right text-[12px] text-ink-soft">
-        {ends === 0 ? "loose" : ends === 1 ? "1 line" : `${ends} lines`}
+        {ends === 0 ? "loose" : counted(ends, "line")}
       </span>
     </li>
   );

@@ -1,5 +1,4 @@
 "use client";
-/** What the design is made of: key sizes first, then members, panels, bought parts and typed-in rows. */
 import { LogOut, Plus } from "lucide-react";
 import { useMemo, useState } from "react";
 import {
@@ -8,9 +7,12 @@ import {
   type Home,
   homeOfMember,
   type Job,
+  nameOfEntry,
   newBoughtPart,
   newInsert,
 } from "@/core/job";
+/** What the design is made of: key sizes first, then members, panels, bought parts and typed-in rows. */
+import { counted } from "@/core/kernel";
 import { Button } from "../common/button";
 import { Tag } from "../common/tag";
 import { useDesk, useDeskState } from "../desk/desk-context";
@@ -27,7 +29,10 @@ export function ShapeLedger() {
   const inside = useDeskState((state) => state.inside);
   const { tally } = useDeskState((state) => state.results);
   const { balance, batch } = tally;
-  const facts = `${balance.design / batch} pieces · ${balance.guides} guides`;
+  const facts = [
+    counted(balance.design / batch, "piece"),
+    ...(balance.guides > 0 ? [counted(balance.guides, "guide")] : []),
+  ].join(" · ");
   return (
     <>
       <PaneHead title="Design" facts={facts}>
@@ -213,7 +218,7 @@ function BoughtParts({ job, home }: HomeProps) {
   const add = () => {
     const entry = stockroom.bought[0];
     const part = newBoughtPart(`bought-${crypto.randomUUID().slice(0, 8)}`, {
-      name: entry?.name.slice(0, 80) ?? "Bought part",
+      name: nameOfEntry(entry),
       entry: entry?.id ?? null,
       count: "1",
       assembly: home,

@@ -1,11 +1,12 @@
 /** How entries of the stockroom are shown and typed in a table: one column, one reader, one writer. */
 import { err, ok, type Result, sentence } from "@/core/kernel";
-import { parseLength } from "@/core/measure";
+import { parseLength, writeLength } from "@/core/measure";
 import {
   type BoardEntry,
   type BoughtEntry,
   type CutWay,
   type EdgingEntry,
+  type EntryUnit,
   parseSectionName,
   type SawEntry,
   type SectionEntry,
@@ -25,6 +26,17 @@ export const KINDS = [
   { kind: "saw", name: "Saws", list: "saws" },
 ] as const;
 
+/** The unit in which an entry was typed, and in which its lengths are shown. */
+export const unitOf = (entry: AnyEntry): EntryUnit => ("unit" in entry ? entry.unit : "mm");
+
+/** A length in an entry's unit: inches as a fraction where it is one, without loss either way. */
+export function lengthText(mm: number, unit: EntryUnit): string {
+  if (unit === "mm") return shown(mm);
+  const fraction = writeLength(mm, { unit, format: { kind: "fraction", denominator: 64 } });
+  if (fraction.movedMm < 1e-6) return fraction.text;
+  return writeLength(mm, { unit, format: { kind: "decimal", places: 5, trailingZeros: false } }).text;
+}
+
 type Choices = readonly { readonly value: string; readonly label: string }[];
 
 export type FieldColumn<T> = {
@@ -35,8 +47,9 @@ export type FieldColumn<T> = {
   /** What an empty field says. */
   readonly empty: string;
   readonly choices?: Choices;
-  readonly read: (record: T) => string;
-  readonly write: (record: T, text: string) => Result<T, string>;
+  /** Lengths are read and written in the unit of the entry. */
+  readonly read: (record: T, unit: EntryUnit) => string;
+  readonly write: (record: T, text: string, unit: EntryUnit) => Result<T, string>;
 };
 export type EntryColumn = FieldColumn<AnyEntry>;
 
@@ -77,15 +90,26 @@ function parsedColumn<T>(
   };
 }
 
-/** A length in millimetres, in any notation; `positive` refuses zero. */
+/** A length in any notation, in the entry's unit where none is typed; `positive` refuses zero. */
 function lengthColumn<T>(id: string, heading: string, width: number, positive: boolean): FieldColumn<T> {
-  return parsedColumn({ id, heading, width, empty: "" }, (text) => {
-    const read = parseLength(text, "mm");
-    if (!read.ok) return err(sentence(read.problem));
-    if (read.value < 0 || (positive && read.value === 0))
-      return err(positive ? "It must be above zero." : "It must not be negative.");
-    return ok(read.value);
-  });
+  return {
+    id,
+    heading,
+    width,
+    numeric: true,
+    empty: "",
+    read: (record, unit) => {
+      const value = fieldOf(record, id);
+      return typeof value === "number" ? lengthText(value, unit) : "";
+    },
+    write: (record, text, unit) => {
+      const read = parseLength(text, unit);
+      if (!read.ok) return err(sentence(read.problem));
+      if (read.value < 0 || (positive && read.value === 0))
+        return err(positive ? "It must be greater than 0." : "It must not be negative.");
+      return ok({ ...record, [id]: read.value });
+    },
+  };
 }
 
 /** A number that may be missing: an empty field. */
@@ -141,12 +165,14 @@ const kindColumn: EntryColumn = {
   width: 170,
   numeric: false,
   empty: "",
-  read: (entry) =>
-    "shape" in entry ? `${sectionKindName(entry.shape.kind)} ${entry.shape.size.map(shown).join(" x ")}` : "",
-  write: (entry, text) => {
-    const shape = parseSectionName(text, "mm");
+  read: (entry, unit) =>
+    "shape" in entry
+      ? `${sectionKindName(entry.shape.kind)} ${entry.shape.size.map((mm) => lengthText(mm, unit)).join(" x ")}${unit === "in" ? " in" : ""}`
+      : "",
+  write: (entry, text, unit) => {
+    const shape = parseSectionName(text, unit);
     if (!shape)
-      return err("Name the kind and the sizes in mm: angle 40 x 40 x 4, flat 40 x 5, timber 88 x 18.");
+      return err("Name the kind and the sizes: angle 40 x 40 x 4, angle 2 x 2 x 1/8 in, flat 40 x 5.");
     const fault = shapeFault(shape);
     return fault ? err(`That section cannot be: ${fault}.`) : ok({ ...entry, shape } as AnyEntry);
   },
@@ -186,23 +212,32 @@ const measures: Choices = [
 ];
 const orNull = (text: string) => (text === "" ? null : text);
 
+const units: Choices = [
+  { value: "mm", label: "mm" },
+  { value: "in", label: "in" },
+];
+const unitColumn: EntryColumn = choiceColumn("unit", "Unit", 64, units, (text) => text);
+
 export const COLUMNS: Readonly<Record<EntryKind, readonly EntryColumn[]>> = {
   section: [
-    textColumn("name", "Name", 300, false),
+    textColumn("name", "Name", 260, false),
+    unitColumn,
     kindColumn,
     textColumn("material", "Material", 90, true),
     numberColumn("densityKgM3", "kg/m³", 70, "unknown"),
     numberColumn("massKgPerM", "kg/m by table", 84, "by area"),
   ],
   board: [
-    textColumn("name", "Name", 200, false),
-    textColumn("material", "Material", 150, true),
+    textColumn("name", "Name", 190, false),
+    unitColumn,
+    textColumn("material", "Material", 130, true),
     lengthColumn("thickness", "Thickness", 70, true),
     choiceColumn("grain", "Grain", 110, grain, orNull),
     numberColumn("densityKgM3", "kg/m³", 70, "unknown"),
   ],
   edging: [
-    textColumn("name", "Name", 280, false),
+    textColumn("name", "Name", 260, false),
+    unitColumn,
     textColumn("material", "Material", 160, true),
     lengthColumn("thickness", "Thickness", 90, false),
     choiceColumn("deducted", "Deducted from the blank", 160, yesNo, (text) => text === "true"),
@@ -217,13 +252,14 @@ export const COLUMNS: Readonly<Record<EntryKind, readonly EntryColumn[]>> = {
   ],
   saw: [
     textColumn("name", "Name", 360, false),
+    unitColumn,
     lengthColumn("depth", "Greatest height", 130, true),
     degreesColumn("angle", "Greatest angle, °", 130),
     lengthColumn("length", "Longest at the stop", 150, true),
   ],
 };
 
-const keepOfBoard: EntryColumn = lengthColumn("keep", "Least rest to keep", 120, false);
+const keepOfBoard: EntryColumn = lengthColumn("keep", "Smallest offcut to keep", 120, false);
 const rackOfBoard: EntryColumn = choiceColumn("rack", "Rack pieces", 160, rackUses, (text) => text);
 const cutOfBoard: EntryColumn = choiceColumn("cut", "Cut", 150, cutWays, (text) => text);
 
@@ -258,7 +294,7 @@ const LAYOUT_COLUMNS: Readonly<Record<EntryKind, readonly EntryColumn[]>> = {
     lengthColumn("trimStart", "Trim, start", 70, false),
     lengthColumn("trimEnd", "Trim, end", 70, false),
     lengthColumn("grip", "Held by the saw", 90, false),
-    lengthColumn("keep", "Least rest to keep", 104, false),
+    lengthColumn("keep", "Smallest offcut to keep", 104, false),
     choiceColumn("share", "Mitres share cuts", 100, yesNo, (text) => text === "true"),
     choiceColumn("rack", "Rack pieces", 150, rackUses, (text) => text),
   ],
@@ -268,7 +304,7 @@ const LAYOUT_COLUMNS: Readonly<Record<EntryKind, readonly EntryColumn[]>> = {
   saw: [],
 };
 
-type StockSize = {
+export type StockSize = {
   readonly length: number;
   readonly width?: number;
   readonly price: number | null;
@@ -287,21 +323,33 @@ export const SIZE_COLUMNS: Readonly<Record<EntryKind, readonly FieldColumn<Stock
   saw: [],
 };
 
-/** A new entry by its name; a section's name must say its kind and size. */
+/** A size to begin with, in round values of the unit. */
+export function blankSize(kind: EntryKind, unit: EntryUnit): StockSize {
+  const common = { price: null, count: null };
+  if (unit === "in")
+    return kind === "board"
+      ? { length: 96 * 25.4, width: 48 * 25.4, ...common }
+      : { length: 240 * 25.4, ...common };
+  return kind === "board" ? { length: 2440, width: 1220, ...common } : { length: 6000, ...common };
+}
+
+/** A new entry by its name; a section's name must say its kind and size. Inches in the name make it an inch entry. */
 export function newEntry(kind: EntryKind, name: string): Result<AnyEntry, string> {
   const id = `${kind}-${crypto.randomUUID().slice(0, 8)}`;
+  const unit: EntryUnit = /\d\s*(?:in|inch|inches)\b|\d\s*["”″]/i.test(name) ? "in" : "mm";
   switch (kind) {
     case "section": {
-      const shape = parseSectionName(name, "mm");
+      const shape = parseSectionName(name, unit);
       const fault = shape ? shapeFault(shape) : null;
       if (!shape)
         return err(
-          "Its kind and sizes in mm must be in the name: square tube 60 x 60 x 4, angle 40 x 40 x 4, flat 40 x 5, timber 88 x 18.",
+          "Its kind and sizes must be in the name: square tube 60 x 60 x 4, angle 2 x 2 x 1/8 in, flat 40 x 5, timber 88 x 18.",
         );
       if (fault) return err(`That section cannot be: ${fault}.`);
       return ok({
         id,
         name,
+        unit,
         shape,
         material: null,
         densityKgM3: null,
@@ -321,8 +369,9 @@ export function newEntry(kind: EntryKind, name: string): Result<AnyEntry, string
       return ok({
         id,
         name,
+        unit,
         material: null,
-        thickness: 18,
+        thickness: unit === "in" ? 19.05 : 18,
         grain: "length",
         densityKgM3: null,
         stock: [],
@@ -337,11 +386,20 @@ export function newEntry(kind: EntryKind, name: string): Result<AnyEntry, string
         turn: 90,
       });
     case "edging":
-      return ok({ id, name, material: null, thickness: 1, deducted: true, overhang: 30, pricePerM: null });
+      return ok({
+        id,
+        name,
+        unit,
+        material: null,
+        thickness: 1,
+        deducted: true,
+        overhang: 30,
+        pricePerM: null,
+      });
     case "bought":
       return ok({ id, name, measure: "each", price: null, packOf: null });
     case "saw":
-      return ok({ id, name, depth: 100, angle: 45, length: 3000 });
+      return ok({ id, name, unit, depth: 100, angle: 45, length: 3000 });
     default:
       return kind satisfies never;
   }

@@ -2,16 +2,16 @@
 /** The stockroom: sections, boards, edging, bought parts and saws, edited in tables; layouts and costs read it. */
 import { useRouter } from "next/navigation";
 import { Tabs } from "radix-ui";
-import { useState } from "react";
-import { toast } from "sonner";
+import { useCallback, useState } from "react";
+import { err, ok, type Result } from "@/core/kernel";
 import type { StockroomData } from "@/core/stockroom";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
 import { HomeFrame } from "../common/home-frame";
-import { call } from "../common/http";
 import { TextField } from "../common/text-field";
 import {
   type AnyEntry,
+  blankSize,
   COLUMNS,
   type EntryColumn,
   type EntryKind,
@@ -19,7 +19,10 @@ import {
   layoutColumns,
   newEntry,
   SIZE_COLUMNS,
+  type StockSize,
+  unitOf,
 } from "./entry-columns";
+import { type EntryChange, type StockEntries, useStockEntries } from "./use-stock-entries";
 
 export type StockroomPageProps = {
   readonly data: StockroomData;
@@ -27,13 +30,16 @@ export type StockroomPageProps = {
 };
 
 export function StockroomPage({ data, revisions }: StockroomPageProps) {
+  const router = useRouter();
+  const reload = useCallback(() => router.refresh(), [router]);
+  const stock = useStockEntries(data, revisions, reload);
   return (
     <HomeFrame current="Stockroom">
       <div className="mx-auto max-w-[1240px] px-6 py-6">
         <h1 className="font-semibold font-slab text-[26px]">Stockroom</h1>
         <p className="mt-1 text-ink-soft">
-          Stock sizes, prices in {data.currency}, kerf and trims, all in millimetres. Layouts and quantities
-          of every job read them; an empty price is a missing one.
+          Stock sizes, prices in {data.currency}, kerf and trims, each entry in its own unit. Layouts and
+          quantities of every job read them. An empty price is a missing one.
         </p>
         <Tabs.Root defaultValue="section" className="mt-4">
           <Tabs.List aria-label="Kinds of stock" className="flex gap-1 border-seam border-b">
@@ -47,9 +53,9 @@ export function StockroomPage({ data, revisions }: StockroomPageProps) {
               </Tabs.Trigger>
             ))}
           </Tabs.List>
-          {KINDS.map(({ kind, list }) => (
+          {KINDS.map(({ kind }) => (
             <Tabs.Content key={kind} value={kind} className="pt-3">
-              <EntryTable kind={kind} entries={data[list]} revisions={revisions} />
+              <EntryTable kind={kind} stock={stock} />
             </Tabs.Content>
           ))}
         </Tabs.Root>
@@ -58,29 +64,11 @@ export function StockroomPage({ data, revisions }: StockroomPageProps) {
   );
 }
 
-type TableProps = {
-  readonly kind: EntryKind;
-  readonly entries: readonly AnyEntry[];
-  readonly revisions: Readonly<Record<string, number>>;
-};
+type TableProps = { readonly kind: EntryKind; readonly stock: StockEntries };
 
-function EntryTable({ kind, entries, revisions }: TableProps) {
-  const router = useRouter();
+function EntryTable({ kind, stock }: TableProps) {
   const columns = COLUMNS[kind];
-  const save = async (entry: AnyEntry, expected: number | null): Promise<void> => {
-    const saved = await call("PUT", "/api/stockroom/entries", { change: { kind, entry }, expected });
-    if (!saved.ok) toast.error(saved.problem.message);
-    router.refresh();
-  };
-  const remove = async (entry: AnyEntry) => {
-    const gone = await call("DELETE", "/api/stockroom/entries", { kind, id: entry.id });
-    if (!gone.ok) toast.error(gone.problem.message);
-    else
-      toast(`${entry.name} was removed.`, {
-        action: { label: "Bring back", onClick: () => void save(entry, null) },
-      });
-    router.refresh();
-  };
+  const entries = stock.entries(kind);
   return (
     <>
       <div className="border border-seam bg-leaf">
@@ -108,8 +96,8 @@ function EntryTable({ kind, entries, revisions }: TableProps) {
                 key={entry.id}
                 kind={kind}
                 entry={entry}
-                onSave={(changed) => void save(changed, revisions[entry.id] ?? null)}
-                onRemove={() => void remove(entry)}
+                onChange={(change) => stock.change(kind, entry.id, change)}
+                onRemove={() => void stock.remove(kind, entry)}
               />
             ))}
           </tbody>
@@ -118,7 +106,7 @@ function EntryTable({ kind, entries, revisions }: TableProps) {
           <p className="p-3 text-ink-soft">Nothing of this kind yet; add the first below.</p>
         ) : null}
       </div>
-      <NewEntry kind={kind} onSave={(entry) => save(entry, null)} />
+      <NewEntry kind={kind} onAdd={(entry) => stock.add(kind, entry)} />
     </>
   );
 }
@@ -126,11 +114,12 @@ function EntryTable({ kind, entries, revisions }: TableProps) {
 type RowProps = {
   readonly kind: EntryKind;
   readonly entry: AnyEntry;
-  readonly onSave: (entry: AnyEntry) => void;
+  /** Carries a change out on the newest state of the entry; the sentence why not, or null. */
+  readonly onChange: (change: EntryChange) => string | null;
   readonly onRemove: () => void;
 };
 
-function EntryRow({ kind, entry, onSave, onRemove }: RowProps) {
+function EntryRow({ kind, entry, onChange, onRemove }: RowProps) {
   const sized = SIZE_COLUMNS[kind].length > 0;
   const laid = layoutColumns(kind, entry);
   return (
@@ -142,13 +131,13 @@ function EntryRow({ kind, entry, onSave, onRemove }: RowProps) {
               column={column}
               entry={entry}
               label={`${column.heading} of ${entry.name}`}
-              onSave={onSave}
+              onChange={onChange}
             />
           </td>
         ))}
         {sized ? (
           <td className="px-1 py-1" rowSpan={laid.length > 0 ? 2 : 1}>
-            <Sizes kind={kind} entry={entry} onSave={onSave} />
+            <Sizes kind={kind} entry={entry} onChange={onChange} />
           </td>
         ) : null}
         <td className="px-1 py-1">
@@ -170,7 +159,7 @@ function EntryRow({ kind, entry, onSave, onRemove }: RowProps) {
                     column={column}
                     entry={entry}
                     label={`${column.heading} of ${entry.name}`}
-                    onSave={onSave}
+                    onChange={onChange}
                   />
                 </div>
               ))}
@@ -187,20 +176,16 @@ function EntryField({
   column,
   entry,
   label,
-  onSave,
+  onChange,
 }: {
   readonly column: EntryColumn;
   readonly entry: AnyEntry;
   readonly label: string;
-  readonly onSave: (entry: AnyEntry) => void;
+  readonly onChange: (change: EntryChange) => string | null;
 }) {
-  const value = column.read(entry);
-  const commit = (text: string): string | null => {
-    const changed = column.write(entry, text);
-    if (!changed.ok) return changed.problem;
-    onSave(changed.value);
-    return null;
-  };
+  const unit = unitOf(entry);
+  const value = column.read(entry, unit);
+  const commit = (text: string) => onChange((newest) => column.write(newest, text, unitOf(newest)));
   if (column.choices)
     return (
       <Chooser
@@ -224,14 +209,17 @@ function EntryField({
 }
 
 /** The sizes that an entry is sold in, each on a line of its own. */
-function Sizes({ kind, entry, onSave }: Omit<RowProps, "onRemove">) {
+function Sizes({ kind, entry, onChange }: Omit<RowProps, "onRemove">) {
   if (!("stock" in entry)) return null;
   const columns = SIZE_COLUMNS[kind];
-  const replace = (stock: readonly object[]) => onSave({ ...entry, stock } as AnyEntry);
-  const blank =
-    kind === "board"
-      ? { length: 2440, width: 1220, price: null, count: null }
-      : { length: 6000, price: null, count: null };
+  const unit = unitOf(entry);
+  /** A change of the sizes as they are when it is carried out. */
+  const changeSizes = (make: (stock: readonly StockSize[]) => Result<readonly StockSize[], string>) =>
+    onChange((newest) => {
+      if (!("stock" in newest)) return ok(newest);
+      const made = make(newest.stock);
+      return made.ok ? ok({ ...newest, stock: made.value } as AnyEntry) : made;
+    });
   return (
     <div className="space-y-1">
       {entry.stock.map((size, i) => (
@@ -244,26 +232,28 @@ function Sizes({ kind, entry, onSave }: Omit<RowProps, "onRemove">) {
                 hideLabel
                 align="right"
                 placeholder={column.empty}
-                value={column.read(size)}
-                onCommit={(text) => {
-                  const changed = column.write(size, text);
-                  if (!changed.ok) return changed.problem;
-                  replace(entry.stock.map((one, k) => (k === i ? changed.value : one)));
-                  return null;
-                }}
+                value={column.read(size, unit)}
+                onCommit={(text) =>
+                  changeSizes((stock) => {
+                    const now = stock[i];
+                    if (!now) return err("This size is gone.");
+                    const changed = column.write(now, text, unit);
+                    return changed.ok ? ok(stock.map((one, k) => (k === i ? changed.value : one))) : changed;
+                  })
+                }
               />
             </span>
           ))}
           <Button
             look="plain"
             aria-label={`Remove size ${i + 1} of ${entry.name}`}
-            onClick={() => replace(entry.stock.filter((_, k) => k !== i))}
+            onClick={() => changeSizes((stock) => ok(stock.filter((_, k) => k !== i)))}
           >
             ×
           </Button>
         </div>
       ))}
-      <Button look="plain" onClick={() => replace([...entry.stock, blank])}>
+      <Button look="plain" onClick={() => changeSizes((stock) => ok([...stock, blankSize(kind, unit)]))}>
         Add size
       </Button>
     </div>
@@ -272,17 +262,19 @@ function Sizes({ kind, entry, onSave }: Omit<RowProps, "onRemove">) {
 
 function NewEntry({
   kind,
-  onSave,
+  onAdd,
 }: {
   readonly kind: EntryKind;
-  readonly onSave: (entry: AnyEntry) => Promise<void>;
+  readonly onAdd: (entry: AnyEntry) => Promise<boolean>;
 }) {
   const [count, setCount] = useState(0);
   const add = (name: string): string | null => {
     if (name.trim() === "") return null;
     const entry = newEntry(kind, name.trim());
     if (!entry.ok) return entry.problem;
-    void onSave(entry.value).then(() => setCount(count + 1));
+    void onAdd(entry.value).then((added) => {
+      if (added) setCount(count + 1);
+    });
     return null;
   };
   return (
@@ -291,7 +283,7 @@ function NewEntry({
         key={count}
         label={
           kind === "section"
-            ? "Add a section, named with its kind and size in mm: square tube 60 x 60 x 4"
+            ? "Add a section, named with its kind and size: square tube 60 x 60 x 4, angle 2 x 2 x 1/8 in"
             : "Add one, by its name"
         }
         value=""

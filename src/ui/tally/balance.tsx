@@ -1,7 +1,9 @@
 "use client";
-/** The balance of the tally: every number opens what it counts, and what is left out can be put back there. */
 import { Popover } from "radix-ui";
 import { putBackEdits, type SimpleEdit } from "@/core/job";
+import { agreeing } from "@/core/kernel";
+/** The balance of the tally: every number opens what it counts, and what is left out can be put back there. */
+import { guideIds } from "@/core/shape";
 import { balances, type LeftOut } from "@/core/tally";
 import { Button } from "../common/button";
 import { useDesk, useDeskState } from "../desk/desk-context";
@@ -9,17 +11,13 @@ import { useDesk, useDeskState } from "../desk/desk-context";
 export function Balance() {
   const desk = useDesk();
   const tally = useDeskState((state) => state.results.tally);
-  const guides = useDeskState((state) => state.job);
+  const job = useDeskState((state) => state.job);
   const { balance, rows, leftOut } = tally;
   const even = balances(balance);
   const made = rows.filter((row) => row.kind !== "bought");
   const bought = rows.filter((row) => row.kind === "bought");
   const select = (of: typeof rows, more: readonly string[] = []) =>
     desk.select([...of.flatMap((row) => row.pieces.map((piece) => piece.id)), ...more]);
-  const guideIds = () => {
-    const withMember = new Set(Object.values(guides.members).map((member) => member.line));
-    return Object.keys(guides.lines).filter((line) => !withMember.has(line as never));
-  };
   return (
     <p className="flex flex-wrap items-center gap-x-1">
       <Open
@@ -35,7 +33,11 @@ export function Balance() {
       = <Open count={balance.inRows} what="in rows" onOpen={() => select(made)} /> +{" "}
       <Open count={balance.bought} what="bought" onOpen={() => select(bought)} /> +{" "}
       <LeftOutList count={balance.leftOut} leftOut={leftOut} /> ·{" "}
-      <Open count={balance.guides} what="guides" onOpen={() => desk.select(guideIds())} />
+      <Open
+        count={balance.guides}
+        what={agreeing(balance.guides, "guide")}
+        onOpen={() => desk.select(guideIds(job))}
+      />
       <span className={`ml-1 font-semibold ${even ? "text-moss" : "text-oxide"}`}>
         {even ? "balances" : "does not balance"}
       </span>

@@ -2,7 +2,7 @@
 /** Rows by hand: split off, put together, moved into another row, put back to computed, singly or all. */
 import { Combine, CornerDownRight, RotateCcw, Split } from "lucide-react";
 import type { Edit, SimpleEdit } from "@/core/job";
-import { type Problem, type Result, sentence } from "@/core/kernel";
+import { counted, type Problem, type Result, sentence } from "@/core/kernel";
 import { moveInto, putTogether, splitOff, type TallyRow } from "@/core/tally";
 import { Button } from "../common/button";
 import { useDesk, useDeskState } from "../desk/desk-context";
@@ -82,8 +82,8 @@ export function HandSummary() {
   const [grouped, held] = [rows.filter((row) => row.byHand !== null), rows.filter((row) => row.held)];
   if (grouped.length + held.length === 0) return null;
   const words = [
-    ...(grouped.length > 0 ? [`${grouped.length} ${grouped.length === 1 ? "row" : "rows"} by hand`] : []),
-    ...(held.length > 0 ? [`${held.length} ${held.length === 1 ? "mark" : "marks"} held`] : []),
+    ...(grouped.length > 0 ? [`${counted(grouped.length, "row")} by hand`] : []),
+    ...(held.length > 0 ? [`${counted(held.length, "mark")} held`] : []),
   ];
   const putBack = () => {
     const drop = [...new Set(held.flatMap((row) => row.pieces.map((piece) => piece.id)))];

@@ -2,7 +2,7 @@
 /** The cells of a list: as they are read, flagged when they changed, marked when they were typed over, or being typed. */
 import { type KeyboardEvent, useRef, useState } from "react";
 import { silhouette, silhouetteLength } from "@/core/drawing";
-import type { Cell } from "@/core/lists";
+import { type Cell, severalWords } from "@/core/lists";
 import type { TallyRow } from "@/core/tally";
 import { DisplayList } from "../common/display-list";
 
@@ -57,8 +57,9 @@ export function CellText({ cell, was }: { readonly cell: Cell; readonly was: str
 }
 
 /** What a cell is in words, for a pointer that rests on it. */
-export function cellTitle({ text, over }: Cell, was: string | undefined): string {
+export function cellTitle({ text, over, several }: Cell, was: string | undefined): string {
   const old = was === undefined ? "" : `; it said ${was}`;
+  if (several) return `${text}: ${severalWords(several)}${old}`;
   if (!over) return `${text}${old}`;
   const since = over.changed ? `, ${over.was || "nothing"} when it was typed` : "";
   return `${text}, typed over; computed ${over.computed || "nothing"}${since}${old}`;

@@ -1,9 +1,10 @@
 "use client";
-/** Which list of the job is shown, and new ones: from a start, or from a setup that the stockroom keeps. */
 import { Plus, Trash2 } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { useState } from "react";
 import { type KeptSetup, listFromKept } from "@/core/job";
+/** Which list of the job is shown, and new ones: from a start, or from a setup that the stockroom keeps. */
+import { counted } from "@/core/kernel";
 import { LIST_STARTS, startList } from "@/core/lists";
 import { buttonClass } from "../common/button";
 import { Chooser } from "../common/chooser";
@@ -90,7 +91,7 @@ function NewList() {
                   <DropdownMenu.Item className={`${ITEM} flex-1`} onSelect={() => use(setup)}>
                     <span className="block text-[14px]">{setup.name}</span>
                     <span className="block text-[12px] text-ink-soft">
-                      {setup.setup.columns.length} columns
+                      {counted(setup.setup.columns.length, "column")}
                       {setup.ownColumns.length > 0 ? `, ${setup.ownColumns.length} of its own` : ""}
                     </span>
                   </DropdownMenu.Item>

@@ -1,6 +1,6 @@
 /** The lines that a list shows: groups and rows that are not folded away and that hold what is looked for. */
 import { arrayMove } from "@dnd-kit/sortable";
-import type { ListGroup, ListRow, ListTable } from "@/core/lists";
+import { handOrderOf, type ListGroup, type ListRow, type ListTable } from "@/core/lists";
 
 export type ListLine =
   | { readonly kind: "group"; readonly group: ListGroup; readonly folded: boolean }
@@ -45,11 +45,11 @@ function rowLines(rows: readonly ListRow[], folded: ReadonlySet<string>): readon
   return lines;
 }
 
-/** The order by hand after a row was moved to the place of another: one record stands for each row. */
+/** The order by hand after a row was moved to the place of another. */
 export function movedOrder(table: ListTable, moved: string, to: string): string[] {
   const rows = table.groups.flatMap((group) => group.rows);
   const from = rows.findIndex((row) => row.id === moved);
   const at = rows.findIndex((row) => row.id === to);
   const inOrder = from < 0 || at < 0 ? rows : arrayMove(rows, from, at);
-  return inOrder.flatMap((row) => row.records.slice(0, 1));
+  return handOrderOf(inOrder);
 }

@@ -5,7 +5,7 @@ import { type ReactNode, useMemo } from "react";
 import { toast } from "sonner";
 import { type Job, LIST_KINDS, type ListKind, type ListSetup, setupToKeep } from "@/core/job";
 import { sentence } from "@/core/kernel";
-import { listView, readSizePattern, USUAL_SIZE } from "@/core/lists";
+import { handOrderOf, listView, ownList, readSizePattern, USUAL_SIZE } from "@/core/lists";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
 import { call } from "../common/http";
@@ -264,6 +264,13 @@ const MOST_ORDERS = 6;
 /** Rows by several columns, the first first, or by hand. */
 function RowOrder({ setup, columns, change }: PartProps) {
   const { order, handOrder } = setup;
+  const desk = useDesk();
+  /** By hand begins with the rows as they are: nothing moves until somebody moves it. */
+  const rowsAsTheyAre = () => {
+    const { job, stockroom, results } = desk.store.getState();
+    const { groups } = ownList({ ...setup, levels: false, showRows: true }, { job, stockroom, ...results });
+    return handOrderOf(groups.flatMap((group) => group.rows));
+  };
   const set = (i: number, next: Partial<ListSetup["order"][number]>) =>
     change({ order: order.map((one, k) => (k === i ? { ...one, ...next } : one)) });
   const free = columns.filter(({ value }) => !order.some((one) => one.column === value));
@@ -271,7 +278,11 @@ function RowOrder({ setup, columns, change }: PartProps) {
     <fieldset>
       <legend className="text-[12px] text-ink-soft">Rows ordered by</legend>
       <span className="flex flex-wrap items-center gap-1.5">
-        <Tick label="hand" on={handOrder !== null} onToggle={(on) => change({ handOrder: on ? [] : null })} />
+        <Tick
+          label="hand"
+          on={handOrder !== null}
+          onToggle={(on) => change({ handOrder: on ? rowsAsTheyAre() : null })}
+        />
         {handOrder !== null ? (
           <span className="text-[12px] text-ink-soft">
             drag the rows, or move one with Alt and the arrow keys

@@ -1,5 +1,4 @@
 "use client";
-/** The job's own columns: their names, what they hold, a value for all or a formula; and values for the selection. */
 import { Plus, Trash2 } from "lucide-react";
 import { useState } from "react";
 import {
@@ -10,6 +9,8 @@ import {
   ownColumnId,
   plainColumn,
 } from "@/core/job";
+/** The job's own columns: their names, what they hold, a value for all or a formula; and values for the selection. */
+import { agreeing } from "@/core/kernel";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
 import { PlainField } from "../common/plain-field";
@@ -119,17 +120,18 @@ const choicesIn = (text: string) => [
   ),
 ];
 
-/** A value for all pieces of the selected rows at once. */
+/** A value for the selected pieces: whole rows, or only those of a row that are selected. */
 function ForSelection({ column }: { readonly column: OwnColumn }) {
   const desk = useDesk();
-  const count = useDeskState(
-    (state) =>
-      new Set([...state.selected].flatMap((id) => state.results.tally.rowOfPiece.get(id)?.id ?? [])).size,
+  const count = useDeskState((state) =>
+    [...state.selected].reduce((sum, id) => {
+      const own = state.results.tally.rowOfPiece.get(id)?.pieces.find((piece) => piece.id === id);
+      return sum + (own?.quantity ?? 0);
+    }, 0),
   );
   const commit = (text: string): string | null => {
     const { selected, results } = desk.store.getState();
-    const rows = new Set([...selected].flatMap((id) => results.tally.rowOfPiece.get(id) ?? []));
-    const records = [...new Set([...rows].flatMap((row) => row.pieces.map((piece) => piece.id)))];
+    const records = [...selected].filter((id) => results.tally.rowOfPiece.has(id));
     if (records.length === 0) return "Select rows or pieces first.";
     return desk.submit(ownValue(ownColumnId(column), records, text.trim()));
   };
@@ -140,7 +142,7 @@ function ForSelection({ column }: { readonly column: OwnColumn }) {
       value=""
       disabled={count === 0}
       placeholder={
-        count === 0 ? "select rows to set them" : `for ${count} selected ${count === 1 ? "row" : "rows"}`
+        count === 0 ? "select rows or pieces" : `for ${count} selected ${agreeing(count, "piece")}`
       }
       onCommit={commit}
     />

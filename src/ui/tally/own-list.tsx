@@ -1,9 +1,10 @@
 "use client";
-/** One list of the job's own: what is looked for in it, its setup, its rows, and what changed since it was looked at. */
 import { ClipboardCopy, Columns3, Rows3 } from "lucide-react";
 import { useMemo, useState } from "react";
 import { toast } from "sonner";
 import type { ListSetup } from "@/core/job";
+/** One list of the job's own: what is looked for in it, its setup, its rows, and what changed since it was looked at. */
+import { counted } from "@/core/kernel";
 import { createLister, tableAsTabs } from "@/core/lists";
 import { Button } from "../common/button";
 import { useDesk, useDeskState } from "../desk/desk-context";
@@ -77,7 +78,7 @@ export function OwnList({ setup }: { readonly setup: ListSetup }) {
           {changed > 0 ? (
             <>
               <span className="font-semibold text-brass-ink">
-                {changed} {changed === 1 ? "row" : "rows"} changed since this list was last looked at
+                {counted(changed, "row")} changed since this list was last looked at
                 {goneWords(seen.changes.gone.length)}
               </span>
               <Button look="plain" onClick={seen.acknowledge}>
@@ -88,9 +89,7 @@ export function OwnList({ setup }: { readonly setup: ListSetup }) {
           <span className="flex-1" />
           {typed > 0 ? (
             <>
-              <span className="text-chalk">
-                {typed} {typed === 1 ? "cell" : "cells"} typed over
-              </span>
+              <span className="text-chalk">{counted(typed, "cell")} typed over</span>
               <Button
                 look="plain"
                 onClick={() =>

@@ -1,7 +1,8 @@
 "use client";
-/** The tally: every row with its mark, count, silhouette and sizes, what changed, and the balance line. */
 import { type KeyboardEvent, useMemo, useState } from "react";
 import { silhouette, silhouetteLength } from "@/core/drawing";
+/** The tally: every row with its mark, count, silhouette and sizes, what changed, and the balance line. */
+import { counted } from "@/core/kernel";
 import { type ListGroup, type ListRow, styleOf } from "@/core/lists";
 import type { ListChange } from "@/core/release";
 import type { TallyRow } from "@/core/tally";
@@ -67,9 +68,7 @@ export function TallyLedger() {
         <RenumberForm />
         {changed > 0 && !own ? (
           <>
-            <span className="font-semibold text-brass-ink">
-              {changed} {changed === 1 ? "row" : "rows"} changed
-            </span>
+            <span className="font-semibold text-brass-ink">{counted(changed, "row")} changed</span>
             <Button look="plain" onClick={acknowledge}>
               Seen
             </Button>

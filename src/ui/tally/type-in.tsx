@@ -17,7 +17,7 @@ import {
   readCuttingList,
   type TypedPiece,
 } from "@/core/job";
-import { type Problem, type Result, sentence } from "@/core/kernel";
+import { agreeing, counted, type Problem, type Result, sentence } from "@/core/kernel";
 import { LENGTH_UNITS, type LengthUnit } from "@/core/measure";
 import type { Stockroom } from "@/core/stockroom";
 import { Button, buttonClass } from "../common/button";
@@ -149,7 +149,7 @@ function PastedRows({ onDone }: { readonly onDone: () => void }) {
     const refused = desk.submit({ kind: "addTypedPieces", pieces });
     if (refused !== null) return setFault(refused);
     desk.select(pieces.map((piece) => piece.id));
-    toast(`${pieces.length} typed-in ${pieces.length === 1 ? "row was" : "rows were"} added.`);
+    toast(`${pieces.length} typed-in ${agreeing(pieces.length, "row was", "rows were")} added.`);
     onDone();
   };
   return (
@@ -213,7 +213,7 @@ function PastedRows({ onDone }: { readonly onDone: () => void }) {
         </span>
         <span className="ml-auto" />
         <Button look="primary" disabled={good.length === 0} onClick={add}>
-          {good.length === 0 ? "Add rows" : `Add ${good.length} ${good.length === 1 ? "row" : "rows"}`}
+          {good.length === 0 ? "Add rows" : `Add ${counted(good.length, "row")}`}
         </Button>
       </div>
     </>
@@ -298,7 +298,7 @@ function WhatWasRead({ list }: { readonly list: Result<CuttingList, Problem> }) 
   return (
     <section aria-label="What was read" className="text-[13px]">
       <h3 className="font-semibold">
-        {pieces.length} {pieces.length === 1 ? "row" : "rows"} can be read
+        {counted(pieces.length, "row")} can be read
         {unreadable.length > 0 ? `, ${unreadable.length} cannot and will not be added` : ""}
       </h3>
       {told.map(({ row, text, message }) => (

@@ -2,7 +2,9 @@
  * Bars changed by hand: a piece is moved, turned, locked, set aside and brought back. A pattern that is cut several times
  * gives one of its bars for it. Every change gives a layout that fits, or the reason why it would not.
  */
+
 import { at, err, ok, type Result, toNm } from "../../kernel";
+import { PLAIN_MM, sayLength } from "../../measure";
 import { ASIDE, judged, oneLess, oneMore } from "../stock";
 import { waysOf } from "./mitre";
 import { type BarLayout, type BarProblem, type CutBar, type PieceTurn, usableLength } from "./problem";
@@ -111,7 +113,9 @@ function putOn(
   const filled = barOf(problem, stock, lying);
   const over = placesNm(problem, filled).endNm - toNm(usableLength(problem, stock));
   if (over > 0)
-    return err(`There is no room: the bar would be ${(over / 1e6).toFixed(1)} mm too short, cuts included.`);
+    return err(
+      `There is no room: the bar would be ${sayLength(over / 1e6, problem.style ?? PLAIN_MM)} too short, cuts included.`,
+    );
   const whole = known
     ? single.bars.map((bar, i) => (i === single.index ? filled : bar))
     : [...single.bars, filled];
@@ -167,7 +171,8 @@ function changed(
   const lying = lyingOn(source).map((one, place) => (place === from.place ? change(one) : one));
   const bar = barOf(problem, source.stock, lying);
   const over = placesNm(problem, bar).endNm - toNm(usableLength(problem, bar.stock));
-  if (over > 0) return err(`Turned so, the bar would be ${(over / 1e6).toFixed(1)} mm too short.`);
+  if (over > 0)
+    return err(`Turned so, the bar would be ${sayLength(over / 1e6, problem.style ?? PLAIN_MM)} too short.`);
   return ok(
     recounted(
       problem,

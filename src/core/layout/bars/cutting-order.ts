@@ -4,8 +4,8 @@
  * where neighbours share a cut they follow one another on the bar, and the step says which way round each piece lies.
  */
 import { at } from "../../kernel";
-import { type BarLayout, type BarProblem, type PieceTurn, trims } from "./problem";
-import { sharedBy } from "./result";
+import { type BarLayout, type BarProblem, type CutBar, type PieceTurn, trims } from "./problem";
+import { isShared, leansOf } from "./result";
 
 export type BarStep = {
   /** Index of the saw that `sawOf` named. */
@@ -55,28 +55,34 @@ export function barCuts(
       step.from.push({ pattern, piece, turn, each, bars: bar.times });
       steps.set(key, step);
     }
-    cuts += bar.times * cutsOf(problem, bar.pieces.length, bar.remainder);
+    cuts += bar.times * cutsOf(problem, bar);
   });
-  const shared = problem.share ? sharedBy(problem, layout.bars).cuts : 0;
-  const mitred = leaningNeighbours(problem, layout);
   return {
     steps: [...steps.values()].sort((a, b) => a.saw - b.saw || b.setting - a.setting),
-    cuts: cuts + mitred - shared,
+    cuts,
   };
 }
 
-/** Neighbours of which either leans: each end is cut by itself, one cut more than between square ends. */
-function leaningNeighbours(problem: BarProblem, layout: BarLayout): number {
-  const leans = (piece: number) => problem.pieces[piece]?.ends?.angles.some((angle) => angle !== 0) ?? false;
-  return layout.bars.reduce((sum, bar) => {
-    const joints = bar.pieces.slice(1).filter((piece, i) => leans(piece) || leans(at(bar.pieces, i)));
-    return sum + bar.times * joints.length;
-  }, 0);
-}
-
-/** One cut for each piece, less the last where nothing is left of the bar, and one more for a trim at the start. */
-function cutsOf(problem: BarProblem, pieces: number, remainder: number): number {
+/**
+ * Cuts of one bar. Its own square end needs one where it is trimmed, or where the first piece begins with a mitre; between
+ * two pieces there is one cut where both are square or share it, else two; the last piece is cut off where anything is left
+ * of the bar beyond it, and where it ends with a mitre.
+ */
+function cutsOf(problem: BarProblem, bar: CutBar): number {
   const { start, end } = trims(problem);
-  const last = remainder > 0 || end > 0 ? 0 : 1;
-  return pieces - last + (start > 0 ? 1 : 0);
+  const count = bar.pieces.length;
+  if (count === 0) return 0;
+  const leans = (place: number, side: 0 | 1) => {
+    const piece = at(bar.pieces, place);
+    const tan = leansOf(problem, piece, bar.turns?.[place] ?? null);
+    return tan ? tan[side] !== 0 : (at(problem.pieces, piece).leans?.[side] ?? false);
+  };
+  const joint = (place: number) => {
+    if (!leans(place - 1, 1) && !leans(place, 0)) return 1;
+    return problem.share && isShared(problem, bar, place) ? 1 : 2;
+  };
+  const joints = bar.pieces.slice(1).reduce((sum, _, i) => sum + joint(i + 1), 0);
+  const first = start > 0 || leans(0, 0) ? 1 : 0;
+  const beyond = bar.remainder > 0 || end > 0 || problem.grip > 0;
+  return first + joints + (beyond || leans(count - 1, 1) ? 1 : 0);
 }

@@ -4,7 +4,7 @@
  * share cuts, w is the least that a piece can take (so a bound made of it holds) and `fits` orders the bar to be exact.
  */
 import { at, fromNm, toNm } from "../../kernel";
-import { scaledInteger } from "../../measure";
+import { PLAIN_MM, sayLength, scaledInteger } from "../../measure";
 import { divisor } from "../stock";
 import { BarOrderer, type EndClass, endKey, endLossNm, halfCutNm, usedWays } from "./mitre";
 import { type BarProblem, trims, type Unplaced, usableLength } from "./problem";
@@ -84,7 +84,8 @@ export function lockedBarFault(problem: BarProblem): string | null {
       ? locked.midNm + instance.orderer.order(locked.ends).extraNm
       : sum + (pieces.length - 1) * toNm(problem.kerf);
     const over = taken - toNm(usableLength(problem, stock));
-    if (over > 0) return `on bar ${i + 1} they are ${fromNm(over)} mm too long together`;
+    if (over > 0)
+      return `on bar ${i + 1} they are ${sayLength(fromNm(over), problem.style ?? PLAIN_MM)} too long together`;
     for (const { piece } of pieces) left[piece] = at(left, piece) - 1;
   }
   const more = left.findIndex((count) => count < 0);
@@ -230,10 +231,11 @@ function typesOf(problem: BarProblem, { costs, usableNm, taken, slack, unitNm }:
 
 function tooLong(problem: BarProblem, length: number, widestNm: number): string {
   if (problem.stock.length === 0) return "there is no stock for it";
+  const style = problem.style ?? PLAIN_MM;
   const longest = fromNm(Math.max(0, widestNm));
   const { start, end } = trims(problem);
   const less = start + end + problem.grip > 0 ? " after its trims" : "";
-  return `longer than every bar: ${length} mm, the longest bar gives ${longest} mm${less}`;
+  return `longer than every bar: ${sayLength(length, style)}, the longest bar gives ${sayLength(longest, style)}${less}`;
 }
 
 /**

@@ -150,7 +150,7 @@ describe("objective", () => {
     expect(layout).toMatchObject({ cost: 42, count: 3, proven: true });
   });
 
-  it("without a price counts bars, shorter ones first at equal number, and has no cost", () => {
+  it("without a price counts bars, shorter ones first at equal number; the cost is that of what is used", () => {
     const layout = run({
       kerf: 0,
       stock: [
@@ -160,7 +160,7 @@ describe("objective", () => {
       pieces: [{ length: 2900, qty: 1 }],
     });
     expect(layout).toMatchObject({
-      cost: null,
+      cost: 14,
       count: 1,
       lowerBound: 1,
       lowerBoundOf: "count",

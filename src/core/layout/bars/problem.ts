@@ -5,7 +5,7 @@
  */
 import * as v from "valibot";
 import { at, fromNm, toNm } from "../../kernel";
-import { allowance, pieceCount, rackName, stockCount, stockPrice, stockSize } from "../stock";
+import { allowance, pieceCount, rackName, stockCount, stockPrice, stockSize, textStyle } from "../stock";
 
 const MOST = 100_000;
 const count = pieceCount(MOST);
@@ -31,6 +31,8 @@ export type PieceEnds = v.InferOutput<typeof EndsSchema>;
 
 export const BarProblemSchema = v.pipe(
   v.object({
+    /** How lengths are written in the reasons of a layout; without it in millimetres. */
+    style: textStyle,
     kerf: allowance,
     /** Cut off at each end of a bar, its own kerf included. */
     trim: v.optional(v.union([allowance, v.object({ start: allowance, end: allowance })]), 0),
@@ -54,7 +56,15 @@ export const BarProblemSchema = v.pipe(
       v.maxLength(500),
     ),
     pieces: v.pipe(
-      v.array(v.object({ length: stockSize, qty: count, ends: v.optional(v.nullable(EndsSchema), null) })),
+      v.array(
+        v.object({
+          length: stockSize,
+          qty: count,
+          ends: v.optional(v.nullable(EndsSchema), null),
+          /** Whether either end is cut at an angle, where `ends` cannot say how. */
+          leans: v.exactOptional(v.tuple([v.boolean(), v.boolean()])),
+        }),
+      ),
       v.maxLength(20_000),
     ),
     /** Bars with pieces that are locked to them, in their order from the start; the rest is filled round them. */

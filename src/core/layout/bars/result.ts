@@ -1,5 +1,6 @@
 /** From a plan of patterns to the bars of a layout: pieces dealt out, ordered on their bars, with what is left over. */
 import { at, fromNm, toNm } from "../../kernel";
+import { costOf } from "../stock";
 import type { BarInstance } from "./instance";
 import { endLossNm, gapNm, sharesCut, type Way, waysOf } from "./mitre";
 import { costOfPlan, type UsedPattern } from "./pattern";
@@ -45,7 +46,9 @@ export function toLayout(
   const shared = problem.share ? sharedBy(problem, merged) : null;
   return {
     bars: merged,
-    cost: instance.priced ? cost / 10_000 : problem.stock.every((bar) => bar.price === 0) ? 0 : null,
+    cost: instance.priced
+      ? cost / 10_000
+      : costOf(merged.map((bar) => [at(problem.stock, bar.stock).price, bar.times])),
     count,
     lowerBound: instance.priced ? bound / 10_000 : countBound(instance, bound, outcome.proven, count),
     lowerBoundOf: instance.priced ? "cost" : "count",
@@ -184,6 +187,10 @@ export function placesNm(
   const final: Way | null = last;
   return { starts, endNm: position + (final === null ? 0 : endLossNm((final as Way).right)) };
 }
+
+/** Whether a piece of a bar and the one before it share a mitred cut. */
+export const isShared = (problem: BarProblem, bar: CutBar, place: number): boolean =>
+  sharesCut(wayOf(problem, bar, place - 1).right, wayOf(problem, bar, place).left);
 
 /** tan of the two end angles of a piece as it lies, as the saw's table shows it; null: its ends do not lean in one plane. */
 export function leansOf(

@@ -14,7 +14,7 @@ import {
   type Vec2,
 } from "../../geometry";
 import { at, GREATEST_LENGTH_MM } from "../../kernel";
-import { allowance, pieceCount, rackName, stockCount, stockPrice, stockSize } from "../stock";
+import { allowance, pieceCount, rackName, stockCount, stockPrice, stockSize, textStyle } from "../stock";
 
 const coordinate = v.pipe(
   v.number(),
@@ -45,6 +45,8 @@ export type LockedShape = v.InferOutput<typeof LockedShapeSchema>;
 
 export const ShapeProblemSchema = v.pipe(
   v.object({
+    /** How lengths are written in the reasons of a layout; without it in millimetres. */
+    style: textStyle,
     /** Between any two shapes; what the cut takes is part of it. */
     gap: allowance,
     /** From every edge of the sheet. */

@@ -1,6 +1,7 @@
 /** The check of shape layouts, on plain polygons: null, or what is wrong. */
 import { boxOfPoints, type Polygon, polygonDistance, sharedArea } from "../../geometry";
 import { at } from "../../kernel";
+import { claimFault } from "../stock";
 import {
   liesWithGrain,
   lyingOutline,
@@ -110,18 +111,115 @@ export function verifyShapes(problem: ShapeProblem, layout: ShapeLayout): string
   }
   const over = problem.stock.findIndex((stock, i) => stock.count !== null && at(used, i) > stock.count);
   if (over >= 0) return `stock ${over} is used ${used[over]} times`;
-  const value = layout.lowerBoundOf === "cost" ? layout.cost : layout.count;
-  if (layout.unplaced.length === 0 && value !== null && value < layout.lowerBound - 1e-9)
-    return "the layout is below its bound";
-  return lockFault(problem, layout);
+  return (
+    turnFault(problem, layout) ??
+    utilisationFault(problem, layout) ??
+    lockFault(problem, layout) ??
+    claimFault(layout, {
+      used: layout.sheets.map(({ stock }) => at(problem.stock, stock).price),
+      stock: problem.stock.map(({ price }) => price),
+      isImpossible: (i) => isTooLarge(problem, layout.unplaced[i]?.shape ?? -1),
+      plain: () => leastByArea(problem, layout),
+    })
+  );
 }
 
-function restFault(problem: ShapeProblem, sheet: ShapeLayout["sheets"][number]): string | null {
-  const reach = Math.max(
-    0,
-    ...sheet.placements.map((one) => boxOfPoints(lyingOutline(problem, one)).x1 + problem.gap),
+/** Shapes are turned by whole steps, but for those that are locked as they are. */
+function turnFault(problem: ShapeProblem, layout: ShapeLayout): string | null {
+  const { step } = problem;
+  for (const one of layout.sheets.flatMap(({ placements }) => placements)) {
+    if (one.locked) continue;
+    const off = step === 0 ? one.angle : one.angle - Math.round(one.angle / step) * step;
+    if (Math.abs(off) > 1e-9 || one.angle < 0 || one.angle >= 360 + 1e-9)
+      return `shape ${one.shape} is turned by ${one.angle}°, and the step is ${step}°`;
+  }
+  return null;
+}
+
+const areaWithin = (polygon: Polygon) =>
+  Math.abs(
+    polygon.reduce((sum, [x, y], i) => {
+      const [nextX, nextY] = at(polygon, (i + 1) % polygon.length);
+      return sum + x * nextY - nextX * y;
+    }, 0) / 2,
   );
-  return sheet.offcuts.some((rest) => rest.x < reach - SLACK) ? "a rest has a shape in it" : null;
+
+const bare = (shape: number): ShapePlacement => ({ shape, angle: 0, x: 0, y: 0 });
+
+function utilisationFault(problem: ShapeProblem, layout: ShapeLayout): string | null {
+  let [shapes, sheets] = [0, 0];
+  for (const { stock, placements } of layout.sheets) {
+    const { length, width } = at(problem.stock, stock);
+    sheets += length * width;
+    for (const { shape } of placements) shapes += areaWithin(lyingOutline(problem, bare(shape)));
+  }
+  const share = sheets === 0 ? 0 : shapes / sheets;
+  return Math.abs(share - layout.utilisation) > 1e-6
+    ? `utilisation ${layout.utilisation} should be ${share}`
+    : null;
+}
+
+/** The shape is longer, or has more area, than any sheet whatever its turn: no layout holds it. */
+function isTooLarge(problem: ShapeProblem, shape: number): boolean {
+  const { x0, y0, x1, y1 } = boxOfPoints(lyingOutline(problem, bare(shape)));
+  return problem.stock.every(({ length, width, count }) => {
+    const [l, w] = [length - 2 * problem.margin, width - 2 * problem.margin];
+    const as = x1 - x0 <= l + SLACK && y1 - y0 <= w + SLACK;
+    const turned = x1 - x0 <= w + SLACK && y1 - y0 <= l + SLACK;
+    return count === 0 || !(as || turned);
+  });
+}
+
+const MOST_MIXES = 50_000;
+
+/** The cheapest stock that has the area of the shapes, found by trying all mixes: the bound of areas is no higher. */
+function leastByArea(
+  problem: ShapeProblem,
+  layout: ShapeLayout,
+): { readonly cost: number | null; readonly count: number } | null {
+  const out = new Set(layout.unplaced.map(({ shape }) => shape));
+  const area = problem.shapes.reduce(
+    (sum, { qty }, i) => sum + (out.has(i) ? 0 : qty * areaWithin(lyingOutline(problem, bare(i)))),
+    0,
+  );
+  const types = problem.stock.map(({ length, width, price, count }) => ({
+    holds: Math.max(0, length - 2 * problem.margin) * Math.max(0, width - 2 * problem.margin),
+    price,
+    most: Math.min(count ?? Number.POSITIVE_INFINITY, layout.count),
+  }));
+  if (types.reduce((product, { most }) => product * (most + 1), 1) > MOST_MIXES) return null;
+  let [cost, count] = [Number.POSITIVE_INFINITY, Number.POSITIVE_INFINITY];
+  const visit = (i: number, holds: number, paid: number, sheets: number): void => {
+    const type = types[i];
+    if (!type) {
+      if (holds < area * (1 - 1e-9)) return;
+      cost = Math.min(cost, paid);
+      count = Math.min(count, sheets);
+      return;
+    }
+    for (let n = 0; n <= type.most; n++)
+      visit(i + 1, holds + n * type.holds, paid + n * (type.price ?? 0), sheets + n);
+  };
+  visit(0, 0, 0, 0);
+  if (!Number.isFinite(count)) return null;
+  return { cost: types.some(({ price }) => price === null) ? null : cost, count };
+}
+
+/** One offcut across the end of a sheet at most, from the tenth of a millimetre behind the last shape and its gap on. */
+function restFault(problem: ShapeProblem, sheet: ShapeLayout["sheets"][number]): string | null {
+  const { length, width } = at(problem.stock, sheet.stock);
+  const reach =
+    Math.max(0, ...sheet.placements.map((one) => boxOfPoints(lyingOutline(problem, one)).x1)) + problem.gap;
+  const [rest] = sheet.offcuts;
+  if (!rest) return length - reach > 0.1 + SLACK ? "an offcut is not told" : null;
+  if (sheet.offcuts.length > 1) return "more than one offcut";
+  if (rest.x < reach - SLACK) return "an offcut has a shape in it";
+  const isWhole =
+    rest.y === 0 &&
+    rest.length > 0 &&
+    Math.abs(rest.width - width) < 1e-9 &&
+    Math.abs(rest.x + rest.length - length) < 1e-6;
+  return isWhole && rest.x <= reach + 0.1 + SLACK ? null : "an offcut of another size than what is left";
 }
 
 const keyOf = ({ shape, angle, x, y, mirrored }: ShapePlacement) =>

@@ -4,9 +4,9 @@
  */
 import { at, err, fromNm, ok, type Result, toNm } from "../../kernel";
 import { ASIDE, judged, oneLess, oneMore } from "../stock";
-import { type CutRect, inflated, sameRect, slices } from "./cuts";
-import type { CutSheet, Offcut, Placement, SheetLayout, SheetProblem } from "./problem";
-import { utilisationOf } from "./result";
+import { singlesOf, wholeBlank } from "./instance";
+import type { CutSheet, Placement, SheetLayout, SheetProblem } from "./problem";
+import { groupPlacements, utilisationOf, withOffcuts } from "./result";
 import { type SheetFault, sheetFault } from "./verify";
 
 export type Refusal = {
@@ -94,7 +94,7 @@ export function movePanel(
   });
 }
 
-/** Brings a panel back that was set aside or never placed. */
+/** Brings a panel back that was set aside or never placed; what is kept together comes back as one blank. */
 export function bringBack(
   problem: SheetProblem,
   layout: SheetLayout,
@@ -102,15 +102,41 @@ export function bringBack(
   spot: Spot,
 ): Result<SheetLayout, Refusal> {
   const waiting = layout.unplaced.find((one) => one.panel === panel);
-  const size = problem.panels[panel];
-  if (!waiting || !size) return refuse("gone", "That panel is not waiting any more.");
-  const bare: Placement = { panel, x: 0, y: 0, length: size.length, width: size.width, rotated: false };
-  const unplaced = oneLess(layout.unplaced, waiting);
+  if (!waiting || !problem.panels[panel]) return refuse("gone", "That panel is not waiting any more.");
+  const bare = waitingBlank(problem, layout, panel);
+  let { unplaced } = layout;
+  for (const one of bare) {
+    const own = unplaced.find((other) => other.panel === one.panel);
+    if (!own) return refuse("gone", "The panels that are kept together are not all waiting.");
+    unplaced = oneLess(unplaced, own);
+  }
   return putDown(
     problem,
     { ...layout, unplaced },
-    { sheets: layout.sheets, panels: placedAt(problem, [bare], spot), spot, places: null },
+    { sheets: layout.sheets, panels: placedAt(problem, bare, spot), spot, places: null },
   );
+}
+
+/** A waiting panel at the corner of nowhere, or the whole run that it is kept together with. */
+export function waitingBlank(
+  problem: SheetProblem,
+  layout: SheetLayout,
+  panel: number,
+): readonly Placement[] {
+  const size = at(problem.panels, panel);
+  const alone: Placement = { panel, x: 0, y: 0, length: size.length, width: size.width, rotated: false };
+  const laid = layout.sheets.flatMap((sheet) => sheet.placements);
+  const waits = (one: number) =>
+    layout.unplaced.reduce((sum, other) => sum + (other.panel === one ? other.qty : 0), 0);
+  const group = problem.together.findIndex(
+    ({ panels }, g) =>
+      panels.includes(panel) &&
+      wholeBlank(problem, at(problem.together, g)) !== null &&
+      panels.every((one) => waits(one) >= panels.filter((other) => other === one).length),
+  );
+  const single = laid.filter((one) => one.panel === panel && !one.together).length;
+  if (group < 0 || single < singlesOf(problem, panel)) return [alone];
+  return groupPlacements(problem, { group, run: 0, x: 0, y: 0, rotated: false });
 }
 
 type Move = {
@@ -198,7 +224,7 @@ export function isNear(problem: SheetProblem, one: Box, others: readonly Box[]):
 function recounted(problem: SheetProblem, layout: SheetLayout, all: readonly CutSheet[]): SheetLayout {
   const sheets = all
     .filter((sheet) => sheet.placements.length > 0)
-    .map((sheet) => ({ ...sheet, offcuts: restsOf(problem, sheet) }));
+    .map((sheet) => (layout.sheets.includes(sheet) ? sheet : withOffcuts(problem, sheet)));
   return {
     ...layout,
     ...judged(
@@ -208,32 +234,6 @@ function recounted(problem: SheetProblem, layout: SheetLayout, all: readonly Cut
     sheets,
     utilisation: utilisationOf(problem, sheets),
   };
-}
-
-/** What is left of a sheet when its panels are parted by cuts that run right across, in the way that leaves the largest. */
-export function restsOf(problem: SheetProblem, sheet: CutSheet): readonly Offcut[] {
-  const [region, rects] = inflated(problem, at(problem.stock, sheet.stock), sheet.placements);
-  const [kerf, trim] = [toNm(problem.kerf), toNm(problem.trim)];
-  const ways = [true, false].map((rip) => wasteOf(region, rects, rip, 0));
-  const largest = (rests: readonly CutRect[]) =>
-    Math.max(0, ...rests.map((rest) => rest.length * rest.width));
-  const best = ways.reduce((a, b) => (largest(b) > largest(a) ? b : a));
-  return best
-    .map((rest) => ({
-      x: fromNm(rest.x + trim),
-      y: fromNm(rest.y + trim),
-      length: fromNm(rest.length - kerf),
-      width: fromNm(rest.width - kerf),
-    }))
-    .filter((rest) => rest.length > 0 && rest.width > 0);
-}
-
-function wasteOf(region: CutRect, rects: readonly CutRect[], rip: boolean, idle: number): readonly CutRect[] {
-  if (rects.length === 0) return [region];
-  const [only] = rects;
-  if ((rects.length === 1 && only && sameRect(only, region)) || idle > 1) return [];
-  const parts = rip ? slices(region, rects, "y", "width") : slices(region, rects, "x", "length");
-  return parts.flatMap((part) => wasteOf(part.region, part.rects, !rip, parts.length === 1 ? idle + 1 : 0));
 }
 
 /** Sets a panel aside, with those that are kept together with it: they wait until they are brought back or filled in. */

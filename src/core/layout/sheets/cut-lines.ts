@@ -1,6 +1,6 @@
 /** Where the blade runs on a sheet: the middle of each kerf, in the sheet's own millimetres, with the stage of the cut. */
-import { at, fromNm, toNm } from "../../kernel";
-import { type CutRect, inflated, sameRect, slices } from "./cuts";
+import { fromNm, toNm } from "../../kernel";
+import { type CutPart, cutTree } from "./cut-tree";
 import type { CutSheet, SheetProblem } from "./problem";
 
 export type CutLine = {
@@ -9,30 +9,25 @@ export type CutLine = {
   readonly to: readonly [number, number];
 };
 
-/** Lines of all cuts but the trims; a sheet that cannot be cut right across gives those that it can. */
+/** Lines of all cuts of the sheet's tree but the trims. */
 export function cutLines(problem: SheetProblem, sheet: CutSheet): readonly CutLine[] {
-  const [region, rects] = inflated(problem, at(problem.stock, sheet.stock), sheet.placements);
-  const lines: CutLine[] = [];
   const [kerf, trim] = [toNm(problem.kerf), toNm(problem.trim)];
-  const visit = (part: CutRect, within: readonly CutRect[], stage: number, idle: number): void => {
-    const [only] = within;
-    if (!only || (within.length === 1 && sameRect(only, part)) || idle > 1) return;
-    const axis = stage % 2 === 1 ? "y" : "x";
-    const size = axis === "y" ? "width" : "length";
-    const parts = slices(part, within, axis, size);
-    for (const slice of parts.slice(0, -1)) {
-      const place = fromNm(slice.region[axis] + slice.region[size] - kerf / 2 + trim);
-      const across = axis === "y" ? "x" : "y";
-      const extent = axis === "y" ? part.length : part.width;
-      const [low, high] = [fromNm(part[across] + trim), fromNm(part[across] + extent - kerf + trim)];
-      lines.push(
-        axis === "y"
-          ? { stage, from: [low, place], to: [high, place] }
-          : { stage, from: [place, low], to: [place, high] },
-      );
-    }
-    for (const slice of parts) visit(slice.region, slice.rects, stage + 1, parts.length === 1 ? idle + 1 : 0);
+  const linesOf = (part: CutPart): readonly CutLine[] => {
+    if (part.kind !== "cut") return [];
+    const [axis, size, across, extent] =
+      part.way === "rip"
+        ? (["y", "width", "x", "length"] as const)
+        : (["x", "length", "y", "width"] as const);
+    const low = fromNm(part.region[across] + trim);
+    const high = fromNm(part.region[across] + part.region[extent] - kerf + trim);
+    const own = part.parts.slice(0, -1).map(({ region }): CutLine => {
+      const place = fromNm(region[axis] + region[size] - kerf / 2 + trim);
+      return axis === "y"
+        ? { stage: part.stage, from: [low, place], to: [high, place] }
+        : { stage: part.stage, from: [place, low], to: [place, high] };
+    });
+    return [...own, ...part.parts.flatMap(linesOf)];
   };
-  visit(region, rects, 1, 0);
-  return lines;
+  const tree = cutTree(problem, sheet);
+  return tree ? linesOf(tree) : [];
 }

@@ -12,15 +12,25 @@ export type CutRect = {
   readonly width: number;
 };
 
+/** A rectangle to be cut out; `inner` is the axis along which it is separated afterwards, as a keep-together blank is. */
+export type ToCut = CutRect & { readonly inner?: "x" | "y" | null };
+
 /** Runs of parallel cuts, the first along the length (rips); infinite when it cannot be cut that way. */
-export function runsNeeded(region: CutRect, rects: readonly CutRect[], rip = true, stuck = false): number {
+export const runsNeeded = (region: CutRect, rects: readonly ToCut[]): number =>
+  lastRun(region, rects, 0, false);
+
+/** The last run that is needed when `open` is the present one; `stuck`: the present one cut nothing. */
+function lastRun(region: CutRect, rects: readonly ToCut[], open: number, stuck: boolean): number {
   const only = rects.length === 1 ? rects[0] : undefined;
-  if (rects.length === 0 || (only && sameRect(only, region))) return 0;
-  const parts = rip ? slices(region, rects, "y", "width") : slices(region, rects, "x", "length");
-  if (parts.length === 1) return stuck ? Number.POSITIVE_INFINITY : 1 + runsNeeded(region, rects, !rip, true);
-  let most = 0;
-  for (const part of parts) most = Math.max(most, runsNeeded(part.region, part.rects, !rip, false));
-  return 1 + most;
+  if (rects.length === 0) return open;
+  if (only && sameRect(only, region)) {
+    if (!only.inner) return open;
+    return only.inner === "y" ? ripRun(Math.max(1, open)) : crossRun(Math.max(1, open));
+  }
+  const next = open + 1;
+  const parts = next % 2 === 1 ? slices(region, rects, "y", "width") : slices(region, rects, "x", "length");
+  if (parts.length === 1) return stuck ? Number.POSITIVE_INFINITY : lastRun(region, rects, next, true);
+  return Math.max(next, ...parts.map((part) => lastRun(part.region, part.rects, next, false)));
 }
 
 /** The run in which a cut of a direction can be made next: rips are odd, cross-cuts even. */
@@ -34,20 +44,20 @@ export const sameRect = (a: CutRect, b: CutRect) =>
   Math.abs(a.length - b.length) < SLACK &&
   Math.abs(a.width - b.width) < SLACK;
 
-export type Part = { readonly region: CutRect; readonly rects: readonly CutRect[] };
+export type Part<T extends CutRect> = { readonly region: CutRect; readonly rects: readonly T[] };
 
 /** The region cut at every place along an axis where no rectangle is in the way. */
-export function slices(
+export function slices<T extends CutRect>(
   region: CutRect,
-  rects: readonly CutRect[],
+  rects: readonly T[],
   from: "x" | "y",
   size: "length" | "width",
-): readonly Part[] {
+): readonly Part<T>[] {
   const sorted = [...rects].sort((a, b) => a[from] - b[from]);
   const end = region[from] + region[size];
-  const parts: Part[] = [];
+  const parts: Part<T>[] = [];
   let start = region[from];
-  let group: CutRect[] = [];
+  let group: T[] = [];
   let covered = region[from];
   const close = (to: number) => {
     if (to - start > SLACK)

@@ -6,12 +6,12 @@ export {
   movePanel,
   type PlacedAt,
   type Refusal,
-  restsOf,
   type Spot,
   setAside,
   setLock,
 } from "./by-hand";
 export { type CutLine, cutLines } from "./cut-lines";
+export { cutTree, offcutsOf } from "./cut-tree";
 export { type CutRect, runsNeeded } from "./cuts";
 export { type LeftPart, type SheetCut, type SheetCuttingOrder, sheetCuts } from "./cutting-order";
 export { wholeBlank } from "./instance";
@@ -29,6 +29,6 @@ export {
   type Together,
   type UnplacedPanel,
 } from "./problem";
-export { utilisationOf } from "./result";
+export { utilisationOf, withOffcuts } from "./result";
 export { type Direction, firstSpot, nextSpot, snapped } from "./spots";
 export { sheetFault, verifySheets } from "./verify";

@@ -4,9 +4,9 @@
  * right across. Panels that are kept together are one larger piece; sheets with locked panels are begun already.
  */
 import { at, fromNm, toNm } from "../../kernel";
-import { scaledInteger } from "../../measure";
-import type { CutRect } from "./cuts";
-import type { LockedPlacement, SheetProblem, UnplacedPanel } from "./problem";
+import { PLAIN_MM, saySizes, scaledInteger } from "../../measure";
+import { type Block, blocksOn } from "./blocks";
+import type { LockedPlacement, Placement, SheetProblem, UnplacedPanel } from "./problem";
 
 /** A panel turned or not, as its inflated sizes along x and y. */
 export type Turn = {
@@ -41,7 +41,7 @@ export type SheetType = {
 export type BegunSheet = {
   readonly type: number;
   readonly locked: readonly LockedPlacement[];
-  readonly rects: readonly CutRect[];
+  readonly rects: readonly Block[];
   readonly area: number;
 };
 
@@ -91,7 +91,7 @@ export function prepare(problem: SheetProblem): {
   problem.together.forEach((group, index) => {
     const whole = wholeBlank(problem, group);
     const turns = whole ? fitting(whole, group.along) : [];
-    const runs = runsPossible(group, rest);
+    const runs = runsPossible({ ...group, qty: group.qty - lockedRuns(problem, index) }, rest);
     for (const panel of group.panels) rest[panel] = at(rest, panel) - runs;
     if (runs === 0) return;
     const why = whole
@@ -132,7 +132,7 @@ export function prepare(problem: SheetProblem): {
     for (let i = 0; i < qty; i++) known.panels.push(index);
     classes.set(key, known);
   });
-  const begun = begunSheets(problem, types, kerfNm);
+  const begun = begunSheets(problem, types);
   return {
     instance: {
       classes: [...classes.values()].sort((a, b) => b.area - a.area),
@@ -176,23 +176,10 @@ function typesOf(problem: SheetProblem, priced: boolean, kerfNm: number): readon
   });
 }
 
-function begunSheets(
-  problem: SheetProblem,
-  types: readonly SheetType[],
-  kerfNm: number,
-): readonly BegunSheet[] {
-  const trimNm = toNm(problem.trim);
+function begunSheets(problem: SheetProblem, types: readonly SheetType[]): readonly BegunSheet[] {
   return problem.fixed.map((sheet): BegunSheet => {
-    const rects = sheet.placements.map(({ panel, x, y, rotated }): CutRect => {
-      const { length, width } = at(problem.panels, panel);
-      const [along, across] = rotated ? [width, length] : [length, width];
-      return {
-        x: toNm(x) - trimNm,
-        y: toNm(y) - trimNm,
-        length: toNm(along) + kerfNm,
-        width: toNm(across) + kerfNm,
-      };
-    });
+    const placements = sheet.placements.map((one) => asLaid(problem, one));
+    const rects = blocksOn(problem, at(problem.stock, sheet.stock), placements).blocks;
     return {
       type: types.findIndex((type) => type.stock === sheet.stock),
       locked: sheet.placements,
@@ -202,11 +189,45 @@ function begunSheets(
   });
 }
 
+/** A locked panel with its sizes as it is laid. */
+export function asLaid(problem: SheetProblem, one: LockedPlacement): Placement {
+  const { length, width } = at(problem.panels, one.panel);
+  return { ...one, ...(one.rotated ? { length: width, width: length } : { length, width }) };
+}
+
 const counted = (panels: readonly number[]) => {
   const counts = new Map<number, number>();
   for (const panel of panels) counts.set(panel, (counts.get(panel) ?? 0) + 1);
   return counts;
 };
+
+/** How many of a panel are wanted outside of the runs in which it is kept together with others. */
+export function singlesOf(problem: SheetProblem, panel: number): number {
+  const rest = problem.panels.map(({ qty }) => qty);
+  let single = 0;
+  for (const { placements } of problem.fixed)
+    for (const one of placements) {
+      if (one.together) continue;
+      rest[one.panel] = at(rest, one.panel) - 1;
+      if (one.panel === panel) single++;
+    }
+  for (const group of problem.together) {
+    const runs = runsPossible(group, rest);
+    for (const one of group.panels) rest[one] = at(rest, one) - runs;
+  }
+  return single + at(rest, panel);
+}
+
+/** How many runs of a group are locked to their place. */
+function lockedRuns(problem: SheetProblem, group: number): number {
+  return problem.fixed.reduce(
+    (sum, sheet) =>
+      sum +
+      new Set(sheet.placements.flatMap(({ together }) => (together?.group === group ? [together.run] : [])))
+        .size,
+    0,
+  );
+}
 
 /** How often a group can be made of what is wanted of its panels. */
 function runsPossible(group: SheetProblem["together"][number], rest: readonly number[]): number {
@@ -244,7 +265,8 @@ function merged(unplaced: readonly UnplacedPanel[]): readonly UnplacedPanel[] {
 
 function tooLarge(problem: SheetProblem, panel: Blank, types: readonly SheetType[], kerfNm: number): string {
   if (types.length === 0) return "there is no stock for it";
-  const size = `${panel.length} x ${panel.width} mm`;
+  const style = problem.style ?? PLAIN_MM;
+  const size = saySizes([panel.length, panel.width], style);
   const freely = types.some((type) =>
     turnsOn({ ...panel, grain: false }, null, kerfNm).some(
       (turn) => turn.length <= type.length && turn.width <= type.width,
@@ -253,7 +275,7 @@ function tooLarge(problem: SheetProblem, panel: Blank, types: readonly SheetType
   if (panel.grain && freely) return `${size} only fits turned against the grain`;
   const best = types.reduce((a, b) => (b.length * b.width > a.length * a.width ? b : a));
   const trimmed = problem.trim > 0 ? " after its trims" : "";
-  return `larger than every sheet: ${size}, the largest gives ${fromNm(best.length - kerfNm)} x ${fromNm(best.width - kerfNm)} mm${trimmed}`;
+  return `larger than every sheet: ${size}, the largest gives ${saySizes([fromNm(best.length - kerfNm), fromNm(best.width - kerfNm)], style)}${trimmed}`;
 }
 
 /** Money in 1/10,000; without prices the number of sheets first, their area second. */

@@ -46,7 +46,7 @@ describe("sheet layouts", () => {
       panels: [{ ...panel, grain: true }],
     });
     expect(refused.unplaced).toEqual([
-      { panel: 0, qty: 1, why: "400 x 900 mm only fits turned against the grain" },
+      { panel: 0, qty: 1, why: "400 × 900 mm only fits turned against the grain" },
     ]);
     const crosswise = run({
       kerf: 3,

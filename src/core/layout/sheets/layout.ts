@@ -7,7 +7,7 @@
 import { at, invariant, type Random, seededRandom } from "../../kernel";
 import { sheetBound } from "./bound";
 import { type FreeRect, fillSheet } from "./fill";
-import { prepare, type SheetInstance } from "./instance";
+import { asLaid, prepare, type SheetInstance } from "./instance";
 import {
   comparePlans,
   costOf,
@@ -47,11 +47,8 @@ export function lockedFault(problem: SheetProblem): string | null {
   for (const [i, { stock, placements }] of problem.fixed.entries()) {
     sheets[stock] = at(sheets, stock) - 1;
     if (at(sheets, stock) < 0) return "there are fewer sheets than hold locked panels";
-    const laid = placements.map((one) => {
-      const { length, width } = at(problem.panels, one.panel);
-      left[one.panel] = at(left, one.panel) - 1;
-      return { ...one, ...(one.rotated ? { length: width, width: length } : { length, width }) };
-    });
+    for (const { panel } of placements) left[panel] = at(left, panel) - 1;
+    const laid = placements.map((one) => asLaid(problem, one));
     const fault = sheetFault(problem, { stock, placements: laid, offcuts: [] });
     if (fault !== null) return `on sheet ${i + 1} ${fault.words}`;
   }

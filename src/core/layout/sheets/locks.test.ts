@@ -28,6 +28,41 @@ const list = fc.array(
   { minLength: 1, maxLength: 5 },
 );
 
+describe("locked panels and the trim", () => {
+  const problem = (x: number, y: number, length = 300) =>
+    readSheetProblem({
+      kerf: 3,
+      trim: 10,
+      stages: 3,
+      stock: [SHEET],
+      panels: [{ length, width: 200, qty: 2 }],
+      fixed: [{ stock: 0, placements: [{ panel: 0, x, y, rotated: false, against: false }] }],
+    });
+
+  it("lie from the corner of the untrimmed sheet: the trim counts once", () => {
+    const layout = solved(problem(10, 10));
+    const locked = layout.sheets[0]?.placements.find((one) => one.locked);
+    expect([locked?.x, locked?.y]).toEqual([10, 10]);
+    // The far corner: 1000 − 10 − 300 and 600 − 10 − 200.
+    expect(lockedFault(problem(690, 390))).toBeNull();
+    expect(solved(problem(690, 390)).sheets).toHaveLength(1);
+  });
+
+  it.each([
+    [9, 10],
+    [10, 9],
+    [691, 390],
+    [690, 391],
+  ])("never in the trim: at %d, %d", (x, y) => {
+    expect(lockedFault(problem(x, y))).not.toBeNull();
+  });
+
+  it("a locked panel as long as the trimmed sheet fills it", () => {
+    expect(lockedFault(problem(10, 10, 980))).toBeNull();
+    expect(lockedFault(problem(10, 10, 981))).not.toBeNull();
+  });
+});
+
 describe("laws", () => {
   it("random jobs in any stages stand the independent check; the bound never exceeds the answer", () => {
     fc.assert(

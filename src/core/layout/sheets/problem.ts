@@ -1,7 +1,7 @@
 /** Sheet layouts as a problem file (4-architecture.md, "Layout problem files") and as what comes out. */
 import * as v from "valibot";
 import { GREATEST_LENGTH_MM } from "../../kernel";
-import { allowance, pieceCount, rackName, stockCount, stockPrice, stockSize } from "../stock";
+import { allowance, pieceCount, rackName, stockCount, stockPrice, stockSize, textStyle } from "../stock";
 
 const MOST = 20_000;
 const count = pieceCount(MOST);
@@ -17,6 +17,8 @@ const LockedSchema = v.object({
   rotated: v.boolean(),
   /** It may lie against the grain: somebody said so. */
   against: v.optional(v.boolean(), false),
+  /** The keep-together run that it is part of. */
+  together: v.exactOptional(v.object({ group: index, run: index })),
 });
 export type LockedPlacement = v.InferOutput<typeof LockedSchema>;
 
@@ -33,6 +35,8 @@ export type Together = v.InferOutput<typeof TogetherSchema>;
 
 export const SheetProblemSchema = v.pipe(
   v.object({
+    /** How lengths are written in the reasons of a layout; without it in millimetres. */
+    style: textStyle,
     kerf: allowance,
     /** Taken from all four sides, its own kerf included. */
     trim: v.optional(allowance, 0),
@@ -74,7 +78,13 @@ export const SheetProblemSchema = v.pipe(
   v.check(
     ({ fixed, stock, panels, together }) =>
       fixed.every(
-        (sheet) => sheet.stock < stock.length && sheet.placements.every(({ panel }) => panel < panels.length),
+        (sheet) =>
+          sheet.stock < stock.length &&
+          sheet.placements.every(
+            (one) =>
+              one.panel < panels.length &&
+              (one.together === undefined || one.together.group < together.length),
+          ),
       ) && together.every((group) => group.panels.every((panel) => panel < panels.length)),
     "a locked panel, its sheet or a panel that is kept together is not in the problem",
   ),

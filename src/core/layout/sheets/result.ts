@@ -1,9 +1,11 @@
 /** From a plan of inflated blocks to the sheets of a layout: panels dealt out, groups opened, kerf and trim put back. */
 import { at, fromNm, invariant, toNm } from "../../kernel";
+import { costOf as sumOfPrices } from "../stock";
+import { offcutsOf } from "./cut-tree";
 import type { PlacedBlock } from "./fill";
 import type { SheetInstance } from "./instance";
 import { costOf, type Plan, type PlanSheet } from "./plan";
-import type { CutSheet, Offcut, Placement, SheetLayout, SheetProblem, UnplacedPanel } from "./problem";
+import type { CutSheet, Placement, SheetLayout, SheetProblem, UnplacedPanel } from "./problem";
 
 export type Outcome = {
   readonly bound: number;
@@ -18,12 +20,12 @@ export function toLayout(
   outcome: Outcome,
 ): SheetLayout {
   const queues = instance.classes.map((one) => [...one.panels]);
-  const sheets = plan.sheets.map((fill) => toSheet(problem, instance, fill, queues));
+  const sheets = plan.sheets.map((fill) => withOffcuts(problem, toSheet(problem, instance, fill, queues)));
   // A sheet with locked panels stands even when no plan was made at all.
   const missing = instance.begun
     .map((_, i) => i)
     .filter((i) => !plan.sheets.some((sheet) => sheet.begun === i));
-  for (const begun of missing) sheets.push(lockedSheet(problem, instance, begun));
+  for (const begun of missing) sheets.push(withOffcuts(problem, lockedSheet(problem, instance, begun)));
   return layoutOf(problem, sheets, {
     cost: instance.sunk + costOf(instance, plan),
     bound: instance.sunk + outcome.bound,
@@ -44,11 +46,12 @@ type Facts = {
 };
 
 function layoutOf(problem: SheetProblem, sheets: readonly CutSheet[], facts: Facts): SheetLayout {
-  const free = problem.stock.every((sheet) => sheet.price === 0);
   return {
     sheets,
     count: sheets.length,
-    cost: facts.priced ? facts.cost / 10_000 : free ? 0 : null,
+    cost: facts.priced
+      ? facts.cost / 10_000
+      : sumOfPrices(sheets.map((sheet) => [at(problem.stock, sheet.stock).price, 1])),
     lowerBound: facts.priced
       ? facts.bound / 10_000
       : facts.proven
@@ -90,17 +93,30 @@ function shortOf(
   return [...counts].filter(([, qty]) => qty > 0).map(([panel, qty]) => ({ panel, qty, why }));
 }
 
+/** A sheet as it is laid, before its offcuts are known. */
+type LaidSheet = Pick<CutSheet, "stock" | "placements">;
+
+/** A sheet with the offcuts that its tree of cuts leaves. */
+export const withOffcuts = (problem: SheetProblem, { stock, placements }: LaidSheet): CutSheet => ({
+  stock,
+  placements,
+  offcuts: offcutsOf(problem, { stock, placements }),
+});
+
 /** One sheet of a plan; takes its panels out of the queues of its classes. */
 export function toSheet(
   problem: SheetProblem,
   instance: SheetInstance,
   fill: PlanSheet,
   queues: number[][],
-): CutSheet {
+): LaidSheet {
   const kerf = toNm(problem.kerf);
   const trim = toNm(problem.trim);
   const { stock } = at(instance.types, fill.type);
+  const locked = fill.begun === null ? [] : lockedPlacements(problem, instance, fill.begun);
   const runs = new Map<number, number>();
+  for (const { together } of locked)
+    if (together) runs.set(together.group, Math.max(runs.get(together.group) ?? 0, together.run + 1));
   const placements = fill.blocks.flatMap((block) => {
     const { group } = at(instance.classes, block.panelClass);
     return Array.from({ length: block.count }, (_, i) => {
@@ -113,18 +129,7 @@ export function toSheet(
       return groupPlacements(problem, { group, run, x, y, rotated: turn.rotated });
     }).flat();
   });
-  const locked = fill.begun === null ? [] : lockedPlacements(problem, instance, fill.begun);
-  const offcuts = fill.waste
-    .map(
-      (rect): Offcut => ({
-        x: fromNm(rect.x + trim),
-        y: fromNm(rect.y + trim),
-        length: fromNm(rect.length - kerf),
-        width: fromNm(rect.width - kerf),
-      }),
-    )
-    .filter((offcut) => offcut.length > 0 && offcut.width > 0);
-  return { stock, placements: [...locked, ...placements], offcuts };
+  return { stock, placements: [...locked, ...placements] };
 }
 
 function single(
@@ -145,7 +150,7 @@ function single(
 }
 
 /** The panels of a group in their order, a kerf apart, from the low corner of the blank on. */
-function groupPlacements(
+export function groupPlacements(
   problem: SheetProblem,
   one: {
     readonly group: number;
@@ -181,18 +186,27 @@ function lockedPlacements(
   instance: SheetInstance,
   begun: number,
 ): readonly Placement[] {
-  return at(instance.begun, begun).locked.map(({ panel, x, y, rotated, against }): Placement => {
+  return at(instance.begun, begun).locked.map(({ panel, x, y, rotated, against, together }): Placement => {
     const size = at(problem.panels, panel);
     const [length, width] = rotated ? [size.width, size.length] : [size.length, size.width];
-    return { panel, x, y, length, width, rotated, locked: true, ...(against ? { against } : {}) };
+    return {
+      panel,
+      x,
+      y,
+      length,
+      width,
+      rotated,
+      locked: true,
+      ...(against ? { against } : {}),
+      ...(together ? { together } : {}),
+    };
   });
 }
 
-function lockedSheet(problem: SheetProblem, instance: SheetInstance, begun: number): CutSheet {
+function lockedSheet(problem: SheetProblem, instance: SheetInstance, begun: number): LaidSheet {
   const { type } = at(instance.begun, begun);
   return {
     stock: at(instance.types, type).stock,
     placements: lockedPlacements(problem, instance, begun),
-    offcuts: [],
   };
 }

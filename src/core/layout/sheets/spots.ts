@@ -10,6 +10,7 @@ import {
   movePanel,
   type PlacedAt,
   type Spot,
+  waitingBlank,
 } from "./by-hand";
 import type { CutSheet, SheetLayout, SheetProblem } from "./problem";
 
@@ -110,7 +111,7 @@ export function firstSpot(
     "waiting" in panel || !source
       ? []
       : movedTogether(source, panel.index).map((i) => at(source.placements, i));
-  const size = "waiting" in panel ? at(problem.panels, panel.waiting) : boxOf(moved);
+  const size = boxOf("waiting" in panel ? waitingBlank(problem, layout, panel.waiting) : moved);
   const turns = "waiting" in panel ? rotated : (moved[0]?.rotated ?? false) !== rotated;
   const [length, width] = turns ? [size.width, size.length] : [size.length, size.width];
   const own =

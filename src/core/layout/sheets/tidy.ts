@@ -57,6 +57,6 @@ function effortOf(
   sheet: PlanSheet,
 ): { readonly settings: number; readonly cuts: number } {
   const queues = instance.classes.map((one, c) => one.panels.slice(0, at(sheet.placed, c)));
-  const { settings, cuts } = sheetCuts(problem, toSheet(problem, instance, sheet, queues));
+  const { settings, cuts } = sheetCuts(problem, toSheet(problem, instance, sheet, queues), "plain");
   return { settings, cuts: cuts.length };
 }

@@ -1,27 +1,97 @@
 /** The check of sheet layouts that tests, benchmark and the product itself call: null, or what is wrong. */
-import { toNm } from "../../kernel";
-import { type CutRect, inflated, runsNeeded } from "./cuts";
+import { at, toNm } from "../../kernel";
+import { claimFault, leastPlain } from "../stock";
+import { blocksOn } from "./blocks";
+import { type CutRect, runsNeeded, sameRect, slices, type ToCut } from "./cuts";
 import type { CutSheet, Placement, SheetLayout, SheetProblem } from "./problem";
+import { walkFault } from "./walk";
 
 export function verifySheets(problem: SheetProblem, layout: SheetLayout): string | null {
-  const placed = problem.panels.map(() => 0);
-  const used = problem.stock.map(() => 0);
   for (const [index, sheet] of layout.sheets.entries()) {
     if (!problem.stock[sheet.stock]) return `sheet names stock ${sheet.stock}`;
-    used[sheet.stock] = (used[sheet.stock] ?? 0) + 1;
-    const fault = sheetFault(problem, sheet);
-    if (fault) return `sheet ${index}: ${fault.words}`;
-    for (const { panel } of sheet.placements) placed[panel] = (placed[panel] ?? 0) + 1;
+    const fault =
+      sheetFault(problem, sheet)?.words ?? offcutFault(problem, sheet) ?? walkFault(problem, sheet);
+    if (fault) return `sheet ${index}: ${fault}`;
   }
-  for (const { panel, qty } of layout.unplaced) placed[panel] = (placed[panel] ?? 0) + qty;
+  return (
+    countFault(problem, layout) ??
+    utilisationFault(problem, layout) ??
+    lockFault(problem, layout) ??
+    togetherFault(problem, layout) ??
+    claimFault(layout, {
+      used: layout.sheets.map((sheet) => at(problem.stock, sheet.stock).price),
+      stock: problem.stock.map(({ price }) => price),
+      isImpossible: (i) => isImpossible(problem, layout.unplaced[i]?.panel ?? -1),
+      plain: () => plainLayout(problem, layout),
+    })
+  );
+}
+
+function countFault(problem: SheetProblem, layout: SheetLayout): string | null {
+  const placed = problem.panels.map(() => 0);
+  const used = problem.stock.map(() => 0);
+  for (const { stock, placements } of layout.sheets) {
+    used[stock] = at(used, stock) + 1;
+    for (const { panel } of placements) placed[panel] = at(placed, panel) + 1;
+  }
+  for (const { panel, qty } of layout.unplaced) {
+    if (!problem.panels[panel]) return `there is no panel ${panel}`;
+    placed[panel] = at(placed, panel) + qty;
+  }
   const lost = problem.panels.findIndex((panel, i) => placed[i] !== panel.qty);
   if (lost >= 0) return `panel ${lost} is placed ${placed[lost]} times of ${problem.panels[lost]?.qty}`;
-  const over = problem.stock.findIndex((stock, i) => stock.count !== null && (used[i] ?? 0) > stock.count);
-  if (over >= 0) return `stock ${over} is used ${used[over]} times`;
-  const value = layout.lowerBoundOf === "cost" ? layout.cost : layout.count;
-  if (layout.unplaced.length === 0 && value !== null && value < layout.lowerBound - 1e-9)
-    return "the layout is below its bound";
-  return lockFault(problem, layout) ?? togetherFault(problem, layout);
+  const over = problem.stock.findIndex((stock, i) => stock.count !== null && at(used, i) > stock.count);
+  return over >= 0 ? `stock ${over} is used ${used[over]} times` : null;
+}
+
+function utilisationFault(problem: SheetProblem, layout: SheetLayout): string | null {
+  let [panels, sheets] = [0, 0];
+  for (const sheet of layout.sheets) {
+    const { length, width } = at(problem.stock, sheet.stock);
+    sheets += length * width;
+    for (const one of sheet.placements) {
+      const panel = at(problem.panels, one.panel);
+      panels += panel.length * panel.width;
+    }
+  }
+  const share = sheets === 0 ? 0 : panels / sheets;
+  return Math.abs(share - layout.utilisation) > 1e-9
+    ? `utilisation ${layout.utilisation} should be ${share}`
+    : null;
+}
+
+/** Offcuts lie in the trimmed sheet, on nothing else, and nothing else that the blade leaves is untold. */
+function offcutFault(problem: SheetProblem, sheet: CutSheet): string | null {
+  const stock = at(problem.stock, sheet.stock);
+  const { region, blocks } = blocksOn(problem, stock, sheet.placements);
+  const [kerf, trim] = [toNm(problem.kerf), toNm(problem.trim)];
+  const offcuts = sheet.offcuts.map(
+    (one): ToCut => ({
+      x: toNm(one.x) - trim,
+      y: toNm(one.y) - trim,
+      length: toNm(one.length) + kerf,
+      width: toNm(one.width) + kerf,
+    }),
+  );
+  for (const { x, y, length, width } of offcuts) {
+    if (length <= kerf || width <= kerf) return "an offcut of nothing";
+    if (x < 0 || y < 0 || x + length > region.length || y + width > region.width)
+      return "an offcut off the sheet";
+  }
+  const all = [...blocks, ...offcuts];
+  if (hasOverlap(all)) return "an offcut where something else is";
+  if (runsNeeded(region, all) > (problem.stages ?? Number.MAX_SAFE_INTEGER))
+    return "its offcuts cannot be cut off within the stages";
+  return hasUntold(region, all, kerf, 0) ? "an offcut is not told" : null;
+}
+
+/** Whether cuts right across come to a part without anything told in it that is more than the blade takes. */
+function hasUntold(region: CutRect, all: readonly CutRect[], kerf: number, run: number): boolean {
+  if (all.length === 0) return region.length > kerf && region.width > kerf;
+  const [only] = all;
+  if (run > 40 || (all.length === 1 && only && sameRect(only, region))) return false;
+  const parts = run % 2 === 0 ? slices(region, all, "y", "width") : slices(region, all, "x", "length");
+  return parts.some((part) => hasUntold(part.region, part.rects, kerf, run + 1));
 }
 
 /** What is wrong with a sheet: `words` are the end of a sentence. */
@@ -40,9 +110,9 @@ export function sheetFault(problem: SheetProblem, sheet: CutSheet): SheetFault |
       if (fault) return fault;
     }
   }
-  const [region, rects] = inflated(problem, stock, sheet.placements);
-  if (hasOverlap(rects)) return { kind: "taken", words: "two panels lie nearer than a kerf" };
-  const runs = runsNeeded(region, rects);
+  const { region, blocks } = blocksOn(problem, stock, sheet.placements);
+  if (hasOverlap(blocks)) return { kind: "taken", words: "two panels lie nearer than a kerf" };
+  const runs = runsNeeded(region, blocks);
   if (runs === Number.POSITIVE_INFINITY)
     return { kind: "uncuttable", words: "it cannot be cut by cuts that run right across" };
   return runs > (problem.stages ?? Number.MAX_SAFE_INTEGER)
@@ -69,31 +139,129 @@ function lockFault(problem: SheetProblem, layout: SheetLayout): string | null {
   return null;
 }
 
-/** Runs of a keep-together group lie in order, a kerf apart, and no panel of one lies outside a run. */
+/**
+ * Runs of a keep-together group lie in order on one sheet, a kerf apart, and no more of its panels lie outside of runs than
+ * are wanted outside of them.
+ */
 function togetherFault(problem: SheetProblem, layout: SheetLayout): string | null {
-  const kerf = toNm(problem.kerf);
-  for (const [group, { panels, along }] of problem.together.entries()) {
-    for (const sheet of layout.sheets) {
-      const runs = new Map<number, Placement[]>();
-      for (const one of sheet.placements) {
-        if (one.together?.group !== group) continue;
-        runs.set(one.together.run, [...(runs.get(one.together.run) ?? []), one]);
-      }
-      for (const run of runs.values()) {
-        if (run.map((one) => one.panel).join() !== panels.join()) return `group ${group} is not in its order`;
-        const alongX = (along === "length") !== run[0]?.rotated;
-        const apart = run.some((one, i) => {
-          const next = run[i + 1];
-          if (!next) return false;
-          return alongX
-            ? toNm(next.x) !== toNm(one.x) + toNm(one.length) + kerf || next.y !== one.y
-            : toNm(next.y) !== toNm(one.y) + toNm(one.width) + kerf || next.x !== one.x;
-        });
-        if (apart) return `group ${group} is not one blank`;
-      }
+  for (const sheet of layout.sheets) {
+    const runs = new Map<string, Placement[]>();
+    for (const one of sheet.placements) {
+      if (!one.together) continue;
+      if (!problem.together[one.together.group]) return `there is no group ${one.together.group}`;
+      const key = `${one.together.group} ${one.together.run}`;
+      runs.set(key, [...(runs.get(key) ?? []), one]);
+    }
+    for (const run of runs.values()) {
+      const fault = runFault(problem, run);
+      if (fault) return fault;
     }
   }
-  return null;
+  return apartFault(problem, layout);
+}
+
+function runFault(problem: SheetProblem, run: readonly Placement[]): string | null {
+  const group = at(run, 0).together?.group ?? -1;
+  const { panels, along } = at(problem.together, group);
+  const kerf = toNm(problem.kerf);
+  const { rotated } = at(run, 0);
+  const alongX = (along === "length") !== rotated;
+  const [from, size, across] = alongX ? (["x", "length", "y"] as const) : (["y", "width", "x"] as const);
+  const sorted = [...run].sort((a, b) => a[from] - b[from]);
+  // Turned round by hand it may lie the other way about.
+  const order = sorted.map((one) => one.panel).join();
+  if (order !== panels.join() && order !== [...panels].reverse().join())
+    return `group ${group} is not in its order`;
+  const apart = sorted.some((one, i) => {
+    const next = sorted[i + 1];
+    if (one.rotated !== rotated) return true;
+    if (!next) return false;
+    return (
+      toNm(next[from]) !== toNm(one[from]) + toNm(one[size]) + kerf ||
+      toNm(next[across]) !== toNm(one[across])
+    );
+  });
+  return apart ? `group ${group} is not one blank` : null;
+}
+
+/** Panels that should be kept together with others and lie alone. */
+function apartFault(problem: SheetProblem, layout: SheetLayout): string | null {
+  const left = problem.panels.map(({ qty }) => qty);
+  const single = problem.panels.map(() => 0);
+  for (const { panel, together } of problem.fixed.flatMap(({ placements }) => placements)) {
+    if (together) continue;
+    left[panel] = at(left, panel) - 1;
+    single[panel] = at(single, panel) + 1;
+  }
+  for (const { panels, qty } of problem.together) {
+    let runs = qty;
+    for (const panel of panels)
+      runs = Math.min(
+        runs,
+        Math.floor(Math.max(0, at(left, panel)) / panels.filter((one) => one === panel).length),
+      );
+    for (const panel of panels) left[panel] = at(left, panel) - runs;
+  }
+  const alone = problem.panels.map(() => 0);
+  for (const { panel, together } of layout.sheets.flatMap(({ placements }) => placements))
+    if (!together) alone[panel] = at(alone, panel) + 1;
+  const apart = alone.findIndex((count, i) => count > at(left, i) + at(single, i));
+  return apart < 0 ? null : `panel ${apart} is not kept together with its group`;
+}
+
+/** No turn of the panel fits any sheet, alone or as the blank that it must be part of. */
+function isImpossible(problem: SheetProblem, index: number): boolean {
+  const panel = at(problem.panels, index);
+  if (problem.together.some(({ panels }) => panels.includes(index))) return true;
+  return problem.stock.every(({ length, width, count, grain }) => {
+    const [x, y] = [toNm(length) - 2 * toNm(problem.trim), toNm(width) - 2 * toNm(problem.trim)];
+    const [l, w] = [toNm(panel.length), toNm(panel.width)];
+    const along = l <= x && w <= y && !(panel.grain && grain === "width");
+    const across = w <= x && l <= y && !(panel.grain && grain === "length");
+    return count === 0 || !(along || across);
+  });
+}
+
+/** Shelves, the highest first, on sheets of one stock: a layout in three stages that exists, against which bounds are held. */
+function plainLayout(
+  problem: SheetProblem,
+  layout: SheetLayout,
+): { readonly cost: number | null; readonly count: number } | null {
+  if (problem.fixed.length > 0 || problem.together.length > 0 || (problem.stages ?? 3) < 3) return null;
+  const out = new Set(layout.unplaced.map(({ panel }) => panel));
+  const kerf = toNm(problem.kerf);
+  const trim = 2 * toNm(problem.trim);
+  const found = problem.stock.flatMap(({ length, width, price, count, grain }) => {
+    const [across, along] = [toNm(width) - trim + kerf, toNm(length) - trim + kerf];
+    const panels = problem.panels
+      .flatMap((panel, i) => {
+        const size = [toNm(panel.length) + kerf, toNm(panel.width) + kerf] as const;
+        const turned = panel.grain && grain === "width";
+        const [l, w] = turned ? [size[1], size[0]] : size;
+        return Array.from({ length: out.has(i) ? 0 : panel.qty }, () => ({ l, w }));
+      })
+      .sort((a, b) => b.w - a.w || b.l - a.l);
+    if (panels.length > 3000 || panels.some(({ l, w }) => l > along || w > across)) return [];
+    const sheets: { y: number; shelves: { x: number; w: number }[] }[] = [];
+    for (const { l, w } of panels) {
+      const shelf = sheets.flatMap((sheet) => sheet.shelves).find((one) => one.x + l <= along && w <= one.w);
+      if (shelf) {
+        shelf.x += l;
+        continue;
+      }
+      let sheet = sheets.find(({ y }) => y + w <= across);
+      if (!sheet) {
+        sheet = { y: 0, shelves: [] };
+        sheets.push(sheet);
+      }
+      sheet.y += w;
+      sheet.shelves.push({ x: l, w });
+    }
+    return count !== null && sheets.length > count
+      ? []
+      : [{ cost: price === null ? null : price * sheets.length, count: sheets.length }];
+  });
+  return leastPlain(found);
 }
 
 type Stock = SheetProblem["stock"][number];
@@ -106,7 +274,7 @@ function sizeFault(
   const size = problem.panels[panel];
   if (!size) return { kind: "unknown", words: `there is no panel ${panel}` };
   const [along, across] = rotated ? [size.width, size.length] : [size.length, size.width];
-  return along === length && across === width
+  return toNm(along) === toNm(length) && toNm(across) === toNm(width)
     ? null
     : { kind: "unknown", words: `panel ${panel} has another size` };
 }

@@ -1,6 +1,7 @@
 /** Valibot parts that the kinds of layout problem files share. */
 import * as v from "valibot";
 import { GREATEST_LENGTH_MM } from "../../kernel";
+import { FRACTION_DENOMINATORS, LENGTH_UNITS } from "../../measure";
 
 /** A length of stock or of a piece, in mm. */
 export const stockSize = v.pipe(
@@ -16,6 +17,21 @@ export const allowance = v.pipe(
   v.finite(),
   v.minValue(0, "must not be negative"),
   v.maxValue(GREATEST_LENGTH_MM),
+);
+
+/** The unit and the form in which lengths are written in words. */
+export const textStyle = v.exactOptional(
+  v.object({
+    unit: v.picklist(LENGTH_UNITS),
+    format: v.variant("kind", [
+      v.object({
+        kind: v.literal("decimal"),
+        places: v.pipe(v.number(), v.integer(), v.minValue(0), v.maxValue(6)),
+        trailingZeros: v.boolean(),
+      }),
+      v.object({ kind: v.literal("fraction"), denominator: v.picklist(FRACTION_DENOMINATORS) }),
+    ]),
+  }),
 );
 
 /** How many there are or are wanted. */

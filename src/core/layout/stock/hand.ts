@@ -21,6 +21,16 @@ export function oneMore<T extends Waiting>(
     : [...unplaced, fresh];
 }
 
+/** What stock costs, from each price with how often it is paid; null when one is missing. Four places of money. */
+export function costOf(paid: readonly (readonly [price: number | null, times: number])[]): number | null {
+  let sum = 0;
+  for (const [price, times] of paid) {
+    if (price === null) return null;
+    sum += Math.round(price * 1e4) * times;
+  }
+  return sum / 1e4;
+}
+
 type Judged = {
   readonly cost: number | null;
   readonly count: number;
@@ -41,9 +51,7 @@ export function judged(
   prices: readonly (number | null)[],
 ): Judged {
   const count = prices.length;
-  const cost = prices.some((price) => price === null)
-    ? null
-    : Math.round(prices.reduce<number>((sum, price) => sum + (price ?? 0), 0) * 1e4) / 1e4;
+  const cost = costOf(prices.map((price) => [price, 1]));
   const value = layout.lowerBoundOf === "cost" ? cost : count;
   const { lowerBound } = layout;
   return {

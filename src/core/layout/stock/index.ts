@@ -1,5 +1,6 @@
 /** The door of what bar, sheet and shape layouts share about stock. */
 
-export { allowance, pieceCount, rackName, stockCount, stockPrice, stockSize } from "./fields";
-export { ASIDE, judged, oneLess, oneMore } from "./hand";
+export { type Claims, claimFault, leastPlain } from "./claims";
+export { allowance, pieceCount, rackName, stockCount, stockPrice, stockSize, textStyle } from "./fields";
+export { ASIDE, costOf, judged, oneLess, oneMore } from "./hand";
 export { divisor, leastMixCost, type MixType, raisedToStep } from "./mix";

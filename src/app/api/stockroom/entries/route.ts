@@ -8,7 +8,7 @@ import {
   SectionEntrySchema,
   shapeFault,
 } from "@/core/stockroom";
-import { removeStockEntry, saveStockEntry } from "@/db";
+import { readStock, removeStockEntry, saveStockEntry } from "@/db";
 import { connection } from "@/server";
 import { guarded, readBody, sayJson, sayProblem } from "../../answer";
 
@@ -31,11 +31,16 @@ export function PUT(request: Request) {
     const saved = await saveStockEntry(await connection(), change, expected);
     if (saved === "exists")
       return sayProblem(`There is already an entry ${change.entry.id}; choose another name.`, 409);
-    if (saved === "changed")
-      return sayProblem(
-        `${change.entry.name} was changed somewhere else in the meantime; load the page again to see it.`,
-        409,
+    if (saved === "named")
+      return sayProblem(`There is already a "${change.entry.name}". Choose another name.`, 422);
+    if (saved === "changed") {
+      const { data, revisions } = await readStock(await connection());
+      const entry = [...data.sections, ...data.boards, ...data.edging, ...data.bought, ...data.saws].find(
+        ({ id }) => id === change.entry.id,
       );
+      const message = `${change.entry.name} was changed somewhere else in the meantime.`;
+      return sayJson({ message, entry: entry ?? null, revision: revisions[change.entry.id] ?? null }, 409);
+    }
     return sayJson({ revision: saved });
   });
 }
