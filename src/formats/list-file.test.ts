@@ -255,6 +255,34 @@ describe("rows of a spreadsheet", () => {
     expect(await why(bytes)).toContain("cell B2 holds a formula");
   });
 
+  it("is the first sheet of the workbook, whatever the parts are called and in which order they lie", async () => {
+    const sheet = (rows: string) => strToU8(`<worksheet><sheetData>${rows}</sheetData></worksheet>`);
+    const zip = (list: string) =>
+      zipSync({
+        "xl/worksheets/sheet1.xml": sheet("<row><c><v>1</v></c></row>"),
+        "xl/worksheets/other.xml": sheet(list),
+        "xl/workbook.xml": strToU8(
+          '<x:workbook xmlns:x="a" xmlns:r="b"><x:sheets><x:sheet r:id="b"/><x:sheet r:id="a"/></x:sheets></x:workbook>',
+        ),
+        "xl/_rels/workbook.xml.rels": strToU8(
+          '<Relationships><Relationship Id="a" Target="worksheets/sheet1.xml"/><Relationship Id="b" Target="/xl/worksheets/other.xml"/></Relationships>',
+        ),
+        "xl/sharedStrings.xml": strToU8("<sst><si><t>Rail</t><rPh><t>re</t></rPh></si></sst>"),
+      });
+    const read = await xlsxRows(
+      zip(
+        '<row><c t="s"><v>0</v></c><c t="inlineStr"><is><r><t>a</t></r><r><t> b</t></r></is></c></row>' +
+          '<row r="3"><c r="C3"><v>1e3</v></c></row>',
+      ),
+    );
+    expect(read.ok && read.value).toEqual([["Rail", "a b"], [], ["", "", "1000"]]);
+    expect(await why(zip('<row r="2"/><row r="1"/>'))).toContain("rows are out of order");
+    expect(await why(zip('<row><c r="ZZ1"/></row>'))).toContain("more than 200 columns");
+    expect(await why(zip('<row r="30000"/>'))).toContain("more than 20000 rows");
+    expect(await why(zip("<row>&big;</row>"))).toContain("cannot be read as XLSX");
+    expect(await why(zip(""))).toContain("first sheet is empty");
+  });
+
   it("more rows or columns than a list may have are refused", async () => {
     const long = await workbook((sheet) => {
       for (let i = 0; i < 20_010; i++) sheet.addRow(["Rail", i]);

@@ -4,7 +4,7 @@
  * a few by chance are tried, and large free parts are liked best.
  */
 import { at, type Random } from "../../kernel";
-import { type CutRect, crossRun, ripRun, sameRect } from "./cuts";
+import { type CutRect, crossRun, partedRun, ripRun, sameRect, type ToCut } from "./cuts";
 import type { FreeRect } from "./fill";
 
 const TRIES = 24;
@@ -12,7 +12,7 @@ const TRIES = 24;
 /** Free parts in inflated coordinates, or null when the locked panels cannot be parted within the stages. */
 export function freeParts(
   sheet: CutRect,
-  locked: readonly CutRect[],
+  locked: readonly ToCut[],
   { stages, random }: { readonly stages: number; readonly random: Random },
 ): readonly FreeRect[] | null {
   let best: { readonly parts: readonly FreeRect[]; readonly score: number } | null = null;
@@ -29,11 +29,12 @@ export function freeParts(
 
 type Parting = { readonly run: number; readonly stages: number; readonly random: Random };
 
-function parted(region: CutRect, locked: readonly CutRect[], how: Parting): readonly FreeRect[] | null {
+function parted(region: CutRect, locked: readonly ToCut[], how: Parting): readonly FreeRect[] | null {
   if (region.length <= 0 || region.width <= 0) return [];
   if (locked.length === 0) return [{ ...region, run: how.run }];
   const [only] = locked;
-  if (locked.length === 1 && only && sameRect(only, region)) return [];
+  if (locked.length === 1 && only && sameRect(only, region))
+    return partedRun(only, how.run) > how.stages ? null : [];
   const cuts = [...cutsAlong(region, locked, "x"), ...cutsAlong(region, locked, "y")];
   if (cuts.length === 0) return null;
   const cut = at(cuts, how.random.below(cuts.length));

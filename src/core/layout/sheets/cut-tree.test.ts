@@ -211,7 +211,26 @@ describe("cut on paper", () => {
           if (aside.ok) expect(verifySheets(problem, aside.value)).toBeNull();
         },
       ),
-      { numRuns: 80 },
+      {
+        numRuns: 60,
+        // A locked blank that needs a run of its own to be separated, beyond the last one that is set.
+        examples: [
+          [
+            [
+              { length: 391, width: 151, qty: 2, grain: true },
+              { length: 683, width: 166, qty: 2, grain: true },
+              { length: 60, width: 40, qty: 2, grain: false },
+              { length: 545, width: 67, qty: 3, grain: false },
+              { length: 174, width: 393, qty: 2, grain: true },
+            ],
+            3.2,
+            0,
+            4,
+            true,
+            3,
+          ],
+        ],
+      },
     );
   });
 

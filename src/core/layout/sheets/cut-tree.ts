@@ -10,7 +10,7 @@
  */
 import { at, fromNm, toNm } from "../../kernel";
 import { type Block, blocksOn, isDust } from "./blocks";
-import { type CutRect, crossRun, ripRun, sameRect, slices } from "./cuts";
+import { type CutRect, crossRun, partedRun, ripRun, sameRect, slices } from "./cuts";
 import type { CutSheet, Offcut, SheetProblem } from "./problem";
 
 export type CutWay = "rip" | "cross";
@@ -127,9 +127,6 @@ function lastRunOf(tree: Found, open: number): number | null {
   const run = openRun(tree.way, open);
   return Math.max(run, ...tree.parts.map((part) => lastRunOf(part, run) ?? run));
 }
-
-const partedRun = ({ inner }: Block, open: number) =>
-  inner === null ? open : openRun(inner === "x" ? "cross" : "rip", open);
 
 /** The best tree by recursion over regions; what was found for a region and a run is remembered. */
 class BestTree {

@@ -24,8 +24,7 @@ function lastRun(region: CutRect, rects: readonly ToCut[], open: number, stuck: 
   const only = rects.length === 1 ? rects[0] : undefined;
   if (rects.length === 0) return open;
   if (only && sameRect(only, region)) {
-    if (!only.inner) return open;
-    return only.inner === "y" ? ripRun(Math.max(1, open)) : crossRun(Math.max(1, open));
+    return partedRun(only, open);
   }
   const next = open + 1;
   const parts = next % 2 === 1 ? slices(region, rects, "y", "width") : slices(region, rects, "x", "length");
@@ -36,6 +35,12 @@ function lastRun(region: CutRect, rects: readonly ToCut[], open: number, stuck: 
 /** The run in which a cut of a direction can be made next: rips are odd, cross-cuts even. */
 export const ripRun = (run: number) => (run % 2 === 1 ? run : run + 1);
 export const crossRun = (run: number) => (run % 2 === 0 ? run : run + 1);
+
+/** The run that a rectangle is parted in at last, when run `open` is open: its own panels apart, if it is a blank. */
+export function partedRun({ inner }: Pick<ToCut, "inner">, open: number): number {
+  if (!inner) return open;
+  return inner === "y" ? ripRun(Math.max(1, open)) : crossRun(Math.max(1, open));
+}
 
 const SLACK = 0.5;
 export const sameRect = (a: CutRect, b: CutRect) =>

@@ -8,7 +8,7 @@
  */
 import { at, invariant, type Random } from "../../kernel";
 import { Candidates } from "./candidates";
-import { crossRun, ripRun } from "./cuts";
+import { crossRun, partedRun, ripRun } from "./cuts";
 import type { SheetInstance, SheetType, Turn } from "./instance";
 
 /** A free rectangle; `run` is the run of cuts that parted it from the rest. */
@@ -278,13 +278,13 @@ const rowBonus = (count: number, value: number, { rows }: FillOptions) =>
  */
 function lastOfRow(rect: FreeRect, turn: Turn, count: number, used: number): number {
   const run = rect.width > turn.width ? ripRun(rect.run) : rect.run;
-  return partedRun(count > 1 || rect.length > used ? crossRun(run) : run, turn);
+  return partedRun(turn, count > 1 || rect.length > used ? crossRun(run) : run);
 }
 
 /** The same for a column, cut the other way round; 0 where it would be the same as a row. */
 function lastOfColumn(rect: FreeRect, turn: Turn, count: number, used: number): number {
   if (rect.length <= turn.length || (count === 1 && rect.width <= used)) return 0;
-  return partedRun(ripRun(crossRun(rect.run)), turn);
+  return partedRun(turn, ripRun(crossRun(rect.run)));
 }
 
 /** What is left of a rectangle when a row of a panel, or a column, is cut out of its corner: the rest, then the strip. */
@@ -308,10 +308,6 @@ function split(rect: FreeRect, turn: Turn, count: number, column: boolean): read
   }
   return rests;
 }
-
-/** The run in which panels that are kept together are parted at last. */
-const partedRun = (run: number, { inner }: Turn) =>
-  inner === null ? run : inner === "x" ? crossRun(run) : ripRun(run);
 
 function hashStack(hash: number, free: Stack<FreeRect>): number {
   let value = hash;
