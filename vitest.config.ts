@@ -6,6 +6,8 @@ export default defineConfig({
   test: {
     include: ["src/**/*.test.ts", "demo/**/*.test.ts"],
     testTimeout: 60_000,
+    // Vitest keeps one core free unless it is told otherwise; on two cores that doubles the time.
+    maxWorkers: "100%",
     setupFiles: ["./src/core/kernel/within.test-setup.ts"],
   },
 });

@@ -9,6 +9,7 @@ import { stockroomOf } from "@/core/stockroom";
 import { writeJobFile } from "@/formats/job-file";
 import { pottingBench } from "../../demo/potting-bench";
 import { demoStockroom } from "../../demo/stockroom";
+import { answer } from "./main";
 
 const folder = mkdtempSync(path.join(tmpdir(), "tally-cli-"));
 const file = (name: string, content: string) => {
@@ -16,17 +17,17 @@ const file = (name: string, content: string) => {
   writeFileSync(place, content);
   return place;
 };
-function run(...words: string[]) {
-  const { status, stdout, stderr } = spawnSync(process.execPath, ["bin/rustic-tally.mjs", ...words], {
-    encoding: "utf8",
-  });
-  return { status, stdout, stderr, json: () => JSON.parse(stdout) };
+/** A command in this process; one test below starts the program itself. */
+async function run(...words: string[]) {
+  const said = await answer(words);
+  const stdout = typeof said.stdout === "string" ? said.stdout : new TextDecoder().decode(said.stdout);
+  return { status: said.code, stdout, stderr: said.stderr, json: () => JSON.parse(stdout) };
 }
 
 describe("rustic-tally", () => {
-  it("tally: a job file as JSON and CSV", () => {
+  it("tally: a job file as JSON and CSV", async () => {
     const job = file("bench.tally.json", writeJobFile(pottingBench(), stockroomOf(demoStockroom)));
-    const asJson = run("tally", job, "--format", "json");
+    const asJson = await run("tally", job, "--format", "json");
     expect(asJson.status).toBe(0);
     const { rows, balance } = asJson.json();
     expect(rows.find((row: { name: string }) => row.name === "Top rail")).toMatchObject({
@@ -44,43 +45,43 @@ describe("rustic-tally", () => {
       typed: false,
     });
     expect(balance.design).toBe(balance.inRows + balance.bought + balance.leftOut);
-    const asCsv = run("tally", job, "--list", "cut", "--format", "csv");
+    const asCsv = await run("tally", job, "--list", "cut", "--format", "csv");
     expect(asCsv.stdout.split("\r\n")[0]).toBe(
       "Stock,Material,Mark,Name,Count,Cut length,Width,Thick,End 1 °,End 2 °,Ends stand,Note,Grain,Edging",
     );
-    expect(run("tally", job, "--variant", "1000 wide").stdout).toContain('"length": 1000');
+    expect((await run("tally", job, "--variant", "1000 wide")).stdout).toContain('"length": 1000');
   });
 
-  it("tally: a list of the job's own by its name, capitals or not; a name that is none says which there are", () => {
+  it("tally: a list of the job's own by its name, capitals or not; a name that is none says which there are", async () => {
     const [, buying] = LIST_STARTS;
     if (!buying) throw new Error("there is one");
     const job = withEdit(pottingBench(), { kind: "setList", list: startList(buying, "own", "To buy", 0) });
     if (!job.ok) throw new Error("the list is fine");
     const path = file("own.tally.json", writeJobFile(job.value, stockroomOf(demoStockroom)));
-    const own = run("tally", path, "--list", "to BUY", "--format", "csv");
+    const own = await run("tally", path, "--list", "to BUY", "--format", "csv");
     expect(own.stdout.split("\r\n")[0]).toBe("Stock,Material,Mark,Count,Net,In,kg");
     expect(own.stdout).toMatch(/Square tube 40 × 40 × 3,S235,[A-Z ]+,12,11\.080,m,/);
-    const table = JSON.parse(run("tally", path, "--list", "To buy", "--format", "json").stdout);
+    const table = JSON.parse((await run("tally", path, "--list", "To buy", "--format", "json")).stdout);
     expect([table.title, table.job.code]).toEqual(["To buy", "HL-204"]);
     expect(table.columns.map((column: { id: string }) => column.id).slice(0, 3)).toEqual([
       "stock",
       "material",
       "mark",
     ]);
-    const svg = run("tally", path, "--list", "to buy", "--format", "svg");
+    const svg = await run("tally", path, "--list", "to buy", "--format", "svg");
     expect(svg.stdout).toContain("<svg ");
-    const sheet = run("tally", path, "--list", "To buy", "--format", "xlsx");
+    const sheet = await run("tally", path, "--list", "To buy", "--format", "xlsx");
     expect([sheet.status, sheet.stdout.slice(0, 2)]).toEqual([0, "PK"]);
-    const none = run("tally", path, "--list", "nothing", "--format", "csv");
+    const none = await run("tally", path, "--list", "nothing", "--format", "csv");
     expect([none.status, none.stderr]).toEqual([2, expect.stringContaining("there are cut, buying, To buy")]);
   });
 
-  it("tally: a cutting list; unreadable rows are checks, the good ones are printed, exit 1", () => {
+  it("tally: a cutting list; unreadable rows are checks, the good ones are printed, exit 1", async () => {
     const list = file(
       "list.csv",
       "Mark;Name;Qty;Length;Section\nA;Rail;2;1200;SHS 40 x 40 x 3\nB;Post;1,5;900;SHS 40 x 40 x 3\n",
     );
-    const result = run("tally", list);
+    const result = await run("tally", list);
     expect(result.status).toBe(1);
     const { rows, checks } = result.json();
     expect(rows).toHaveLength(1);
@@ -100,15 +101,15 @@ describe("rustic-tally", () => {
     expect(result.stderr).toContain("--unit");
   });
 
-  it("check: exit 1 when there is something to look at", () => {
+  it("check: exit 1 when there is something to look at", async () => {
     const job = file("bench2.tally.json", writeJobFile(pottingBench(), stockroomOf(demoStockroom)));
-    const result = run("check", job);
+    const result = await run("check", job);
     expect(result.status).toBe(1);
     expect(result.json().checks[0].kind).toBe("nearTwins");
   });
 
-  it("bars and sheets: the formats of docs/formats.md", () => {
-    const bars = run(
+  it("bars and sheets: the formats of docs/formats.md", async () => {
+    const bars = await run(
       "bars",
       file(
         "bars.json",
@@ -132,7 +133,7 @@ describe("rustic-tally", () => {
       proven: true,
       unplaced: [{ piece: 1, qty: 1 }],
     });
-    const sheets = run(
+    const sheets = await run(
       "sheets",
       file(
         "sheets.json",
@@ -151,13 +152,13 @@ describe("rustic-tally", () => {
     expect(sheets.json()).toMatchObject({ count: 1, cost: 54, proven: true, unplaced: [] });
   });
 
-  it("free shapes lie where the answer says; locks that cannot be are a sentence", () => {
+  it("free shapes lie where the answer says; locks that cannot be are a sentence", async () => {
     const gusset = [
       [0, 0],
       [100, 0],
       [0, 100],
     ];
-    const shapes = run(
+    const shapes = await run(
       "shapes",
       file(
         "shapes.json",
@@ -173,7 +174,7 @@ describe("rustic-tally", () => {
     );
     expect(shapes.status).toBe(0);
     expect(shapes.json()).toMatchObject({ count: 1, cost: 9, proven: true });
-    const bars = run(
+    const bars = await run(
       "bars",
       file(
         "locked.json",
@@ -202,6 +203,7 @@ describe("rustic-tally", () => {
   it.each([
     [[]],
     [["dance"]],
+    [["constructor", "a.csv"]],
     [["tally"]],
     [["tally", "nowhere.csv"]],
     [["tally", "a.csv", "b.csv"]],
@@ -212,11 +214,21 @@ describe("rustic-tally", () => {
     [["tally", file("odd.tally.json", "[]")]],
     [["tally", file("twice.csv", "Name,Length,Length\nA,1,2\n")]],
     [["tally", file("fine.csv", "Name,Length\nA,1\n"), "--unit", "cubit"]],
-  ])("exit 2 and one line on bad use or a malformed file: %j", (words) => {
-    const result = run(...words);
+  ])("exit 2 and one line on bad use or a malformed file: %j", async (words) => {
+    const result = await run(...words);
     expect(result.status).toBe(2);
     expect(result.stdout).toBe("");
     if (words.length > 0) expect(result.stderr.trim().split("\n")).toHaveLength(1);
     expect(result.stderr).not.toContain("    at ");
+  });
+
+  it("the program itself writes the answer and ends with its code", () => {
+    const list = file("one.csv", "Name,Length\nA,1\n");
+    const start = (...words: string[]) =>
+      spawnSync(process.execPath, ["bin/rustic-tally.mjs", ...words], { encoding: "utf8" });
+    const [good, bad] = [start("tally", list, "--unit", "mm"), start("dance")];
+    expect([good.status, JSON.parse(good.stdout).rows.length]).toEqual([0, 1]);
+    expect([bad.status, bad.stdout]).toEqual([2, ""]);
+    expect(bad.stderr).toMatch(/^rustic-tally: there is no command "dance".*\n$/);
   });
 });

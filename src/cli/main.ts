@@ -42,33 +42,41 @@ type Output = {
   readonly stderr?: string;
 };
 
-/** Runs one command; gives the exit code. */
+/** What a command says and ends with. */
+export type Answer = {
+  readonly code: 0 | 1 | 2;
+  readonly stdout: string | Uint8Array;
+  readonly stderr: string;
+};
+
+/** Runs one command and writes what it says; gives the exit code. */
 export async function main(words: readonly string[]): Promise<number> {
-  const [command, ...rest] = words;
-  if (command === undefined || command === "help" || command === "--help") {
-    process.stderr.write(`${USAGE}\n`);
-    return command === undefined ? 2 : 0;
-  }
-  const run = COMMANDS[command];
-  const result = run ? await run(rest) : err(`there is no command "${command}"; see rustic-tally help`);
-  if (!result.ok) {
-    process.stderr.write(`rustic-tally: ${result.problem.replace(/\s+/g, " ")}\n`);
-    return 2;
-  }
-  if (result.value.stderr) process.stderr.write(`${result.value.stderr}\n`);
-  await new Promise<void>((resolve) => process.stdout.write(result.value.stdout, () => resolve()));
-  return result.value.code;
+  const { code, stdout, stderr } = await answer(words);
+  if (stderr) process.stderr.write(`${stderr}\n`);
+  await new Promise<void>((resolve) => process.stdout.write(stdout, () => resolve()));
+  return code;
 }
 
-const COMMANDS: Readonly<
-  Record<string, (words: readonly string[]) => Promise<Result<Output, string>> | Result<Output, string>>
-> = {
-  tally: tallyCommand,
-  check: checkCommand,
-  bars: barsCommand,
-  sheets: sheetsCommand,
-  shapes: shapesCommand,
-};
+/** Runs one command. */
+export async function answer(words: readonly string[]): Promise<Answer> {
+  const [command, ...rest] = words;
+  if (command === undefined || command === "help" || command === "--help")
+    return { code: command === undefined ? 2 : 0, stdout: "", stderr: USAGE };
+  const run = COMMANDS.get(command);
+  const result = run ? await run(rest) : err(`there is no command "${command}"; see rustic-tally help`);
+  if (!result.ok)
+    return { code: 2, stdout: "", stderr: `rustic-tally: ${result.problem.replace(/\s+/g, " ")}` };
+  return { stderr: "", ...result.value };
+}
+
+type Command = (words: readonly string[]) => Promise<Result<Output, string>> | Result<Output, string>;
+const COMMANDS: ReadonlyMap<string, Command> = new Map<string, Command>([
+  ["tally", tallyCommand],
+  ["check", checkCommand],
+  ["bars", barsCommand],
+  ["sheets", sheetsCommand],
+  ["shapes", shapesCommand],
+]);
 
 const json = (value: unknown) => `${JSON.stringify(value, null, 2)}\n`;
 
