@@ -2,11 +2,35 @@
 import { readFileSync } from "node:fs";
 import AxeBuilder from "@axe-core/playwright";
 import { test as base, type Download, expect, type Page } from "@playwright/test";
+import { type Application, startApplication } from "./application";
+import { E2E_PORT } from "./browser";
 
 /** Words of the browser itself that are no fault of a page. */
 const NOT_OURS = /GPU stall due to ReadPixels|status of (4\d\d)|net::ERR_FAILED/;
 
-export const test = base.extend<{ quiet: undefined }>({
+type Served = { readonly urlFor: (file: string) => Promise<string> };
+
+export const test = base.extend<{ quiet: undefined }, { served: Served }>({
+  /** Each file of tests has the application on a database of its own, so files can run in any order, two at a time. */
+  served: [
+    // biome-ignore lint/correctness/noEmptyPattern: Playwright reads the names of fixtures from the pattern.
+    async ({}, use, worker) => {
+      let now: { readonly file: string; readonly application: Application } | null = null;
+      await use({
+        urlFor: async (file) => {
+          if (now?.file !== file) {
+            await now?.application.stop();
+            const folder = process.env["RUSTIC_TALLY_DEMO_FOLDER"] ?? "";
+            now = { file, application: await startApplication(folder, E2E_PORT + worker.parallelIndex) };
+          }
+          return now.application.url;
+        },
+      });
+      await (now as { application: Application } | null)?.application.stop();
+    },
+    { scope: "worker", timeout: 120_000 },
+  ],
+  baseURL: async ({ served }, use, { file }) => use(await served.urlFor(file)),
   quiet: [
     async ({ page }, use) => {
       const faults: string[] = [];

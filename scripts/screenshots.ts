@@ -1,14 +1,13 @@
 /** `npm run screenshots`: one current picture of each main view in docs/screenshots/, from the demo data. */
-import { spawn } from "node:child_process";
-import { mkdirSync } from "node:fs";
+import { mkdirSync, rmSync } from "node:fs";
 import path from "node:path";
 import { fileURLToPath } from "node:url";
 import { chromium, type Page } from "@playwright/test";
+import { demoFolder, startApplication } from "../e2e/application";
 import { BROWSER, E2E_PORT } from "../e2e/browser";
 
 const root = fileURLToPath(new URL("..", import.meta.url));
 const folder = path.join(root, "docs", "screenshots");
-const base = `http://localhost:${E2E_PORT}`;
 
 type View = { readonly name: string; readonly url: string; readonly act?: (page: Page) => Promise<void> };
 
@@ -180,14 +179,9 @@ const VIEWS: readonly View[] = [
   { name: "rack", url: "/rack" },
 ];
 
-const server = spawn(process.execPath, ["e2e/serve.mjs"], {
-  cwd: root,
-  stdio: "inherit",
-  env: { ...process.env, PORT: String(E2E_PORT) },
-});
+const demo = demoFolder();
+const { url: base, stop } = await startApplication(demo, E2E_PORT);
 try {
-  for (let i = 0; i < 600 && !(await fetch(base).catch(() => null))?.ok; i++)
-    await new Promise((resolve) => setTimeout(resolve, 100));
   mkdirSync(folder, { recursive: true });
   const browser = await chromium.launch(BROWSER);
   for (const { name, url, act } of VIEWS) {
@@ -202,5 +196,6 @@ try {
   }
   await browser.close();
 } finally {
-  server.kill("SIGTERM");
+  await stop();
+  rmSync(demo, { recursive: true, force: true });
 }

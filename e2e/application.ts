@@ -1,0 +1,57 @@
+/** The built application on a database of its own with the demo data. */
+import { type ChildProcess, spawn, spawnSync } from "node:child_process";
+import { cpSync, mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import path from "node:path";
+import { fileURLToPath } from "node:url";
+
+const root = fileURLToPath(new URL("..", import.meta.url));
+const bin = (name: string) => path.join(root, "node_modules", ".bin", name);
+const databaseIn = (folder: string) => `file:${path.join(folder, "jobs.db")}`;
+
+/** A new folder with a database of the demo data. */
+export function demoFolder(): string {
+  const folder = mkdtempSync(path.join(tmpdir(), "rustic-tally-demo-"));
+  const loaded = spawnSync(process.execPath, [bin("tsx"), "demo/load.ts"], {
+    cwd: root,
+    env: { ...process.env, RUSTIC_TALLY_DB: databaseIn(folder) },
+    stdio: ["ignore", "ignore", "inherit"],
+  });
+  if (loaded.status !== 0) throw new Error("the demo data could not be loaded");
+  return folder;
+}
+
+export type Application = { readonly url: string; readonly stop: () => Promise<void> };
+
+/** Serves the application on a copy of a folder with a database; the copy is gone when it is stopped. */
+export async function startApplication(from: string, port: number): Promise<Application> {
+  const folder = mkdtempSync(path.join(tmpdir(), "rustic-tally-e2e-"));
+  cpSync(from, folder, { recursive: true });
+  const server = spawn(process.execPath, [bin("next"), "start", "--port", String(port)], {
+    cwd: root,
+    env: { ...process.env, NEXT_TELEMETRY_DISABLED: "1", RUSTIC_TALLY_DB: databaseIn(folder) },
+    stdio: ["ignore", "ignore", "inherit"],
+  });
+  const url = `http://localhost:${port}`;
+  const stop = async () => {
+    await ended(server);
+    rmSync(folder, { recursive: true, force: true });
+  };
+  for (let i = 0; i < 1200; i++) {
+    if (server.exitCode !== null) throw new Error(`the application ended with ${server.exitCode}`);
+    const answer = await fetch(url).catch(() => null);
+    if (answer?.ok) return { url, stop };
+    await new Promise((resolve) => setTimeout(resolve, 50));
+  }
+  await stop();
+  throw new Error("the application did not answer within a minute");
+}
+
+async function ended(server: ChildProcess): Promise<void> {
+  if (server.exitCode !== null || server.signalCode !== null) return;
+  const gone = new Promise((resolve) => server.once("exit", resolve));
+  server.kill("SIGTERM");
+  const slow = setTimeout(() => server.kill("SIGKILL"), 5_000);
+  await gone;
+  clearTimeout(slow);
+}
