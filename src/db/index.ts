@@ -5,12 +5,16 @@ export {
   findJob,
   insertJob,
   type JobSummary,
+  type ListedJob,
   listJobs,
+  rawDocument,
+  readJobs,
   type StepNames,
   type StoredJob,
   setDeleted,
   stepJob,
   stepNames,
+  UnreadableJob,
 } from "./job-repository";
 export {
   type LayoutOwner,

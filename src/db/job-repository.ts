@@ -4,7 +4,7 @@
  */
 import { and, asc, desc, eq, isNotNull, isNull } from "drizzle-orm";
 import { applyDiff, type Diff, diffOfToday, type Edit, type Job, readJob } from "@/core/job";
-import { BrokenInvariant } from "@/core/kernel";
+import { err, type Problem, type Result, sentence } from "@/core/kernel";
 import type { Connection, Database } from "./database";
 import { letGoAll } from "./rack-repository";
 import { editLog, jobs } from "./schema";
@@ -21,19 +21,61 @@ export type StepNames = { readonly undo: string | null; readonly redo: string | 
 
 type Transaction = Parameters<Parameters<Database["transaction"]>[0]>[0];
 
-function parseDocument(id: string, document: string): Job {
-  const job = readJob(JSON.parse(document));
-  if (!job.ok) throw new BrokenInvariant(`stored job ${id} cannot be read: ${JSON.stringify(job.problem)}`);
-  return job.value;
+/** A stored job whose document cannot be read: the message is a sentence for people. */
+export class UnreadableJob extends Error {}
+
+type Row = typeof jobs.$inferSelect;
+
+const summaryOf = ({ id, code, title, revision, updatedAt }: Row): JobSummary => ({
+  id,
+  code,
+  title,
+  revision,
+  updatedAt,
+});
+
+function documentOf({ document }: Row): Result<Job, Problem> {
+  try {
+    return readJob(JSON.parse(document));
+  } catch {
+    return err({ kind: "malformed", what: "The job file", why: "it is not JSON" });
+  }
 }
 
-export async function listJobs({ db }: Connection): Promise<readonly StoredJob[]> {
-  const rows = await db
-    .select()
+function storedOf(row: Row): StoredJob {
+  const job = documentOf(row);
+  if (!job.ok) throw new UnreadableJob(`Job ${row.code} cannot be read: ${sentence(job.problem)}`);
+  return { ...summaryOf(row), job: job.value };
+}
+
+/** A job, or why its document cannot be read: one that is broken keeps no other from being listed. */
+export type ListedJob = JobSummary & { readonly job: Result<Job, Problem> };
+
+export async function listJobs(connection: Connection): Promise<readonly JobSummary[]> {
+  return (await rowsOf(connection)).map(summaryOf);
+}
+
+const rowsOf = ({ db }: Connection) =>
+  db.select().from(jobs).where(isNull(jobs.deletedAt)).orderBy(asc(jobs.code), asc(jobs.createdAt));
+
+/** All jobs with their documents; those whose summary is passed over by `wanted` are not read. */
+export async function readJobs(
+  connection: Connection,
+  wanted: (summary: JobSummary) => boolean = () => true,
+): Promise<readonly ListedJob[]> {
+  return (await rowsOf(connection)).flatMap((row) => {
+    const summary = summaryOf(row);
+    return wanted(summary) ? [{ ...summary, job: documentOf(row) }] : [];
+  });
+}
+
+/** The document of a job as it is stored, whether it can be read or not. */
+export async function rawDocument({ db }: Connection, id: string): Promise<string | null> {
+  const [row] = await db
+    .select({ document: jobs.document })
     .from(jobs)
-    .where(isNull(jobs.deletedAt))
-    .orderBy(asc(jobs.code), asc(jobs.createdAt));
-  return rows.map((row) => ({ ...row, job: parseDocument(row.id, row.document) }));
+    .where(and(eq(jobs.id, id), isNull(jobs.deletedAt)));
+  return row?.document ?? null;
 }
 
 export async function findJob({ db }: Connection, id: string): Promise<StoredJob | null> {
@@ -41,7 +83,7 @@ export async function findJob({ db }: Connection, id: string): Promise<StoredJob
     .select()
     .from(jobs)
     .where(and(eq(jobs.id, id), isNull(jobs.deletedAt)));
-  return row ? { ...row, job: parseDocument(row.id, row.document) } : null;
+  return row ? storedOf(row) : null;
 }
 
 export async function insertJob({ write }: Connection, id: string, job: Job, at: number): Promise<void> {
@@ -106,7 +148,7 @@ export async function stepJob<T>(
         .from(jobs)
         .where(and(eq(jobs.id, id), isNull(jobs.deletedAt)));
       if (!row) return null;
-      const stored: StoredJob = { ...row, job: parseDocument(row.id, row.document) };
+      const stored = storedOf(row);
       const { step, answer } = await decide(viewOf(tx, stored));
       const after = step ? await carryOut(tx, stored, step, at) : stored;
       return { answer, stored: after, steps: await stepNames(tx, id) };

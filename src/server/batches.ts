@@ -13,6 +13,7 @@ import {
   readSetting,
   readStock,
   type StoredLayout,
+  UnreadableJob,
 } from "@/db";
 
 export type OpenBatch = {
@@ -29,7 +30,7 @@ export async function openBatch(db: Connection, id: string): Promise<OpenBatch |
   const batch = await findBatch(db, id);
   if (!batch) return null;
   const [found, layouts, pieces, { data }] = await Promise.all([
-    Promise.all(batch.jobs.map((job) => findJob(db, job))),
+    Promise.all(batch.jobs.map((job) => readable(db, job))),
     readLayouts(db, { batch: id, code: batch.name }),
     readRack(db),
     readStock(db),
@@ -46,6 +47,13 @@ export async function openBatch(db: Connection, id: string): Promise<OpenBatch |
     stockroom: data,
   };
 }
+
+/** A job that can be read; null: it is gone, or cannot be. */
+const readable = (db: Connection, id: string) =>
+  findJob(db, id).catch((thrown) => {
+    if (thrown instanceof UnreadableJob) return null;
+    throw thrown;
+  });
 
 /** What the diagrams of a batch are made from. */
 export async function batchInput(db: Connection, open: OpenBatch, made: Date): Promise<DiagramInput> {

@@ -4,7 +4,15 @@
  * unless both touched the same record; then it is refused with a sentence and nothing is lost: the
  * browser still holds it.
  */
-import { applyEdit, type Diff, type Edit, editName, reverseDiff, touchedRecords } from "@/core/job";
+import {
+  applyEdit,
+  type Diff,
+  type Edit,
+  editName,
+  reverseDiff,
+  storedFault,
+  touchedRecords,
+} from "@/core/job";
 import { type Problem, sentence } from "@/core/kernel";
 import { type Connection, type StepNames, type StoredJob, stepJob } from "@/db";
 
@@ -47,6 +55,8 @@ export function submitEdit(
       const shared = sharedRecord(diff.value, await since(expectedRevision));
       if (shared) return refused({ kind: "changedMeanwhile", what: nameOf(stored, shared) }, true);
     }
+    const storable = storedFault(stored.job, diff.value);
+    if (!storable.ok) return refused(storable.problem);
     return {
       step: { action: "edit", name: editName(edit), edit, diff: diff.value, editId },
       answer: { status: "applied", replayed },
@@ -87,10 +97,12 @@ function nameOf({ job }: StoredJob, key: string): string {
 
 /** Undoes the newest edit, or does the last undone one again; either is a step of its own in the log. */
 export function stepBack(db: Connection, id: string, which: "undo" | "redo"): Promise<StepOutcome | null> {
-  return stepJob<StepAnswer>(db, id, Date.now(), async ({ last }) => {
+  return stepJob<StepAnswer>(db, id, Date.now(), async ({ stored, last }) => {
     const target = await last(which);
     if (!target) return refused({ kind: which === "undo" ? "nothingToUndo" : "nothingToRedo" });
     const diff = which === "undo" ? reverseDiff(target.diff) : target.diff;
+    const storable = storedFault(stored.job, diff);
+    if (!storable.ok) return refused(storable.problem);
     return {
       step: { action: which, name: target.name, edit: null, diff },
       answer: { status: "applied", replayed: false },

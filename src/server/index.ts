@@ -1,5 +1,6 @@
 /** The door of the use cases. */
 export { batchInput, type OpenBatch, openBatch } from "./batches";
+export { type Card, jobCards, jobPicture } from "./cards";
 export { connection } from "./connection";
 export {
   DIAGRAM_FORMATS,

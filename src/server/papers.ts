@@ -1,6 +1,7 @@
 /** Use cases of everything that leaves a job: the printed papers, lists as CSV, the tally, the job file. */
 import { type PageHead, type PageSize, type PrintInput, shopPapers } from "@/core/drawing";
 import type { VariantId } from "@/core/job";
+import { own } from "@/core/kernel";
 import { type Lists, namedTable } from "@/core/lists";
 import { createPipeline, type Results } from "@/core/pipeline";
 import type { Stockroom } from "@/core/stockroom";
@@ -19,7 +20,7 @@ export type ComputedJob = {
 /** A job with its results for one variant ("" for the job's own sizes); null when there is none. */
 export async function computeJob(db: Connection, id: string, variant: string): Promise<ComputedJob | null> {
   const open = await openJob(db, id, variant);
-  if (!open || (variant !== "" && !open.job.variants[variant])) return null;
+  if (!open || (variant !== "" && !own(open.job.variants, variant))) return null;
   const stockroom = await currentStockroom(db);
   const results = createPipeline()(
     open.job,
@@ -35,7 +36,7 @@ const headOf = ({ open, shop }: ComputedJob, variant: string, made: Date): PageH
   info: open.job.info.job,
   revision: open.revision,
   date: made.toISOString().slice(0, 10),
-  variantName: open.job.variants[variant]?.name ?? null,
+  variantName: own(open.job.variants, variant)?.name ?? null,
   shop,
 });
 

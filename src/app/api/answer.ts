@@ -5,6 +5,7 @@
 import * as v from "valibot";
 import { issueWords } from "@/core/job";
 import { err, ok, type Result } from "@/core/kernel";
+import { UnreadableJob } from "@/db";
 
 const MOST_BODY_BYTES = 12_000_000;
 
@@ -53,6 +54,7 @@ export async function guarded(work: () => Promise<Response>): Promise<Response> 
   try {
     return await work();
   } catch (thrown) {
+    if (thrown instanceof UnreadableJob) return sayProblem(thrown.message, 422);
     console.error("request failed:", thrown instanceof Error ? thrown.message.slice(0, 500) : thrown);
     return sayProblem("Something went wrong on the server; nothing was changed. Try again.", 500);
   }

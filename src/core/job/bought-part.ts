@@ -2,7 +2,7 @@
 import * as v from "valibot";
 import { homeId } from "./assembly";
 import { look } from "./look";
-import { condition, formulaText, placeTexts, recordId, shortName } from "./text";
+import { condition, coordinate, formulaText, placeTexts, recordId, shortName } from "./text";
 
 /** The solid that stands for a bought part in the picture; its origin is the middle of its foot. */
 const StandInSchema = v.variant("kind", [
@@ -12,7 +12,7 @@ const StandInSchema = v.variant("kind", [
   v.object({
     kind: v.literal("shape"),
     name: v.pipe(v.string(), v.maxLength(80)),
-    triangles: v.pipe(v.array(v.pipe(v.number(), v.finite())), v.maxLength(36_000)),
+    triangles: v.pipe(v.array(coordinate), v.maxLength(36_000)),
   }),
 ]);
 export type StandIn = v.InferOutput<typeof StandInSchema>;

@@ -10,7 +10,7 @@ import { findAssembly, holds, homeName, homeOf } from "./homes";
 import type { Job } from "./job";
 import { neighbourOf } from "./member";
 import { minus, type PlaceText, termOf, textOf } from "./place-text";
-import { change, missing, put, refused } from "./records";
+import { change, idTaken, missing, put, refused } from "./records";
 import { recordId } from "./text";
 
 const ids = v.pipe(v.array(recordId), v.minLength(1), v.maxLength(5_000));
@@ -88,8 +88,7 @@ export function sharedPoints(job: Job, chosen: ReadonlySet<string>): readonly Po
 
 function makeAssembly(job: Job, edit: MakeAssemblyEdit): Result<Job, Problem> {
   const { assembly, placement } = edit;
-  if (job.assemblies[assembly.id] || job.placements[placement.id])
-    return refused("The id", assembly.id, "is in this job already; try again");
+  if (job.assemblies[assembly.id] || job.placements[placement.id]) return idTaken(assembly.id);
   const chosen = new Set(edit.ids);
   const fault = selectionFault(job, chosen, placement.into);
   if (fault) return fault;

@@ -14,7 +14,7 @@ import { contentsOf, findAssembly, homeName, homeOfLine, homeOfMember } from "./
 import type { Job } from "./job";
 import { against, type EndCut, type Member, MemberSchema, neighbourOf, SQUARE_END } from "./member";
 import { type Panel, PanelSchema } from "./panel";
-import { missing, put, refused } from "./records";
+import { idTaken, missing, put, refused, takenId } from "./records";
 import { placeTexts, recordId, shortName } from "./text";
 
 const MOST = 5_000;
@@ -65,9 +65,8 @@ export function newInsert(what: string, parts: { readonly [T in Inserted]?: Inse
 export function insertRecords(job: Job, edit: InsertEdit): Result<Job, Problem> {
   let after = job;
   for (const table of INSERTED) {
-    const known: Readonly<Record<string, unknown>> = job[table];
-    const taken = edit[table].find((record) => known[record.id] !== undefined);
-    if (taken) return refused("The id", taken.id, "is in this job already; try again");
+    const taken = takenId(job[table], edit[table]);
+    if (taken !== null) return idTaken(taken);
     after = put(after, table, edit[table]);
   }
   for (const { assembly } of [...edit.points, ...edit.panels, ...edit.boughtParts])
@@ -272,7 +271,7 @@ export function splitLine(job: Job, edit: SplitEdit): Result<Job, Problem> {
   const line = job.lines[edit.line];
   if (!line) return missing("line", edit.line);
   if (job.points[edit.point.id] || job.lines[edit.newLine] || job.members[edit.newMember])
-    return refused("The id", edit.point.id, "is in this job already; try again");
+    return idTaken(edit.point.id);
   const second: Line = { id: edit.newLine, from: edit.point.id, to: line.to };
   const point = { ...edit.point, assembly: homeOfLine(job, line) };
   const after = put(put(job, "points", [point]), "lines", [{ ...line, to: edit.point.id }, second]);

@@ -14,7 +14,7 @@ import { type ListCell, ListCellSchema } from "./list-cell";
 import { type ListSetup, ListSetupSchema } from "./list-setup";
 import { type OwnColumn, OwnColumnSchema, ownColumnId, ownColumnIn } from "./own-column";
 import { missing, put, refused, removeAll } from "./records";
-import { recordId } from "./text";
+import { keyText, recordId } from "./text";
 
 const records = v.pipe(v.array(recordId), v.minLength(1), v.maxLength(20_000));
 
@@ -30,7 +30,7 @@ export const LIST_EDITS = [
   v.object({
     kind: v.literal("clearCells"),
     list: v.nullable(recordId),
-    column: v.nullable(v.string()),
+    column: v.nullable(keyText(60)),
     /** null: of all records. */
     records: v.nullable(records),
   }),

@@ -3,7 +3,7 @@
  * and the server run the same function; what cannot be applied comes back as a sentence.
  */
 import * as v from "valibot";
-import { err, ok, type Problem, type Result, unreachable } from "../kernel";
+import { err, ok, own, type Problem, type Result, unreachable } from "../kernel";
 import { RESERVED_NAMES } from "../measure";
 import { BoughtPartSchema } from "./bought-part";
 import { applyDiff, type Diff, diffBetween } from "./diff";
@@ -25,11 +25,11 @@ import { type Job, JobInfoSchema, KeptMarkSchema } from "./job";
 import { type KeySize, KeySizeSchema, type Variant, type VariantId, VariantSchema } from "./key-size";
 import { MemberSchema } from "./member";
 import { PanelSchema } from "./panel";
-import { change, defined, missing, put, refused, removeAll } from "./records";
+import { change, defined, idTaken, missing, put, refused, removeAll, takenId } from "./records";
 import { renameKeySize } from "./rename";
 import { resolveSizes, usesOf } from "./sizes";
-import { formulaText, recordId, shortName } from "./text";
-import { TypedPieceSchema } from "./typed-piece";
+import { formulaText, keyText, recordId, shortName } from "./text";
+import { type TypedPiece, TypedPieceSchema } from "./typed-piece";
 
 const ids = v.pipe(v.array(recordId), v.minLength(1), v.maxLength(20_000));
 const [typedMember, typedPanel, typedOther] = TypedPieceSchema.options;
@@ -92,7 +92,7 @@ const SimpleEditSchema = v.variant("kind", [
   }),
   v.object({
     kind: v.literal("setMeant"),
-    id: v.pipe(v.string(), v.minLength(1), v.maxLength(130)),
+    id: keyText(130),
     meant: v.boolean(),
   }),
   ...LIST_EDITS,
@@ -169,7 +169,7 @@ function applySimple(job: Job, edit: SimpleEdit): Result<Job, Problem> {
     case "changeTypedPieces":
       return change(job, "typedPieces", "typed-in piece", edit.ids, edit.set);
     case "addTypedPieces":
-      return ok(put(job, "typedPieces", edit.pieces));
+      return addTypedPieces(job, edit.pieces);
     case "removeTypedPieces":
       return removeAll(forgetPieces(job, edit.ids), "typedPieces", "typed-in piece", edit.ids);
     case "keepMarks":
@@ -280,13 +280,20 @@ function addKeySize(job: Job, size: KeySize): Result<Job, Problem> {
   if (Object.values(job.keySizes).some((other) => other.name === size.name)) {
     return err({ kind: "duplicateName", name: size.name });
   }
+  if (own(job.keySizes, size.id)) return idTaken(size.id);
   return refuseNewlyBroken(job, put(job, "keySizes", [size]), null, size.name);
 }
 
 function addVariant(job: Job, variant: Variant): Result<Job, Problem> {
   if (Object.values(job.variants).some((other) => other.name === variant.name))
     return refused("There is already a variant", variant.name, "in this job; choose another name");
+  if (own(job.variants, variant.id)) return idTaken(variant.id);
   return ok(put(job, "variants", [variant]));
+}
+
+function addTypedPieces(job: Job, pieces: readonly TypedPiece[]): Result<Job, Problem> {
+  const taken = takenId(job.typedPieces, pieces);
+  return taken !== null ? idTaken(taken) : ok(put(job, "typedPieces", pieces));
 }
 
 function removeKeySize(job: Job, id: string): Result<Job, Problem> {

@@ -109,6 +109,7 @@ export {
   type VariantId,
   VariantSchema,
 } from "./key-size";
+export { lawFault, storedFault } from "./laws";
 export { asStockroom, type BlankGroup, type LayoutSetting } from "./layout-setting";
 export { putBackEdits } from "./left-out";
 export type { ListCell } from "./list-cell";

@@ -17,7 +17,7 @@ import { LIST_DEFAULTS, ListSetupSchema } from "./list-setup";
 import { MemberSchema } from "./member";
 import { OwnColumnSchema } from "./own-column";
 import { PanelSchema } from "./panel";
-import { recordId } from "./text";
+import { keyText, recordId } from "./text";
 import { TypedPieceSchema } from "./typed-piece";
 import { NOTHING_USUAL, UsualSchema } from "./usual";
 
@@ -59,7 +59,7 @@ export type KeptMark = v.InferOutput<typeof KeptMarkSchema>;
 
 /** Two marks whose small difference somebody looked at and meant. */
 const MeantSchema = v.object({
-  id: v.pipe(v.string(), v.minLength(1), v.maxLength(130)),
+  id: keyText(130),
 });
 
 export const RECORD_SCHEMAS = {
@@ -87,7 +87,7 @@ export type TableName = keyof typeof RECORD_SCHEMAS;
 export type RecordOf<T extends TableName> = v.InferOutput<(typeof RECORD_SCHEMAS)[T]>;
 export type AnyRecord = RecordOf<TableName>;
 
-const table = <S extends v.GenericSchema>(schema: S) => v.record(v.string(), schema);
+const table = <S extends v.GenericSchema>(schema: S) => v.record(keyText(200), schema);
 
 export const JobSchema = v.object({
   schemaVersion: v.literal(SCHEMA_VERSION),
@@ -220,7 +220,7 @@ export function readJob(data: unknown): Result<Job, Problem> {
   }
   for (let from = version; from < SCHEMA_VERSION; from++) document = stepped(document, from + 1);
   const checked = v.safeParse(JobSchema, document);
-  if (checked.success) return idsAgree(checked.output);
+  if (checked.success) return idsAgree(checked.output as Job);
   return err({ kind: "malformed", what: "The job file", why: issueWords(checked.issues) });
 }
 

@@ -1,11 +1,11 @@
 /** A key size: a named value that drives the design, by value or by formula over other key sizes. */
 import * as v from "valibot";
-import { formulaText, recordId } from "./text";
+import { formulaText, keyText, recordId } from "./text";
 
 export const KeySizeSchema = v.object({
   id: v.pipe(recordId, v.brand("KeySizeId")),
   /** The name that formulas use. */
-  name: v.pipe(v.string(), v.regex(/^[A-Za-z_][A-Za-z0-9_]{0,39}$/, "must start with a letter")),
+  name: v.pipe(keyText(40), v.regex(/^[A-Za-z_][A-Za-z0-9_]{0,39}$/, "must start with a letter")),
   measure: v.picklist(["length", "number", "angle", "yesNo", "choice"]),
   /** What a choice is made from; empty for all others. */
   choices: v.pipe(v.array(v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(40))), v.maxLength(50)),
@@ -27,7 +27,7 @@ export const VariantSchema = v.object({
   id: v.pipe(recordId, v.brand("VariantId")),
   name: v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(60)),
   /** Key-size name → the text that stands in its place. */
-  formulas: v.record(v.string(), formulaText),
+  formulas: v.record(keyText(40), formulaText),
   position: v.pipe(v.number(), v.finite()),
 });
 export type Variant = v.InferOutput<typeof VariantSchema>;

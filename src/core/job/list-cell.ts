@@ -5,13 +5,13 @@
  */
 import * as v from "valibot";
 import { cellText } from "./own-column";
-import { recordId } from "./text";
+import { keyText, recordId } from "./text";
 
 export const ListCellSchema = v.object({
   id: v.pipe(recordId, v.brand("ListCellId")),
   /** The list whose computed cell is typed over; null: a value of an own column. */
   list: v.nullable(recordId),
-  column: v.pipe(v.string(), v.minLength(1), v.maxLength(60)),
+  column: keyText(60),
   /** Records of the row: pieces, or the assembly of a line that stands for one. */
   records: v.pipe(v.array(recordId), v.minLength(1), v.maxLength(20_000)),
   /** Whether the row adds others up: what is typed there says nothing of its single rows. */

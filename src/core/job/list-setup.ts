@@ -6,12 +6,12 @@ import * as v from "valibot";
 import { LENGTH_UNITS } from "../measure";
 import { homeId } from "./assembly";
 import { LengthFormatSchema } from "./length-format";
-import { recordId, shortName } from "./text";
+import { keyText, recordId, shortName } from "./text";
 
 export const LIST_KINDS = ["member", "panel", "other", "bought"] as const;
 export type ListKind = (typeof LIST_KINDS)[number];
 
-const columnId = v.pipe(v.string(), v.minLength(1), v.maxLength(60));
+const columnId = keyText(60);
 
 const ListColumnSchema = v.object({
   /** A computed column by its id, `key:NAME` for a key size, `own:ID` for an own column. */

@@ -1,8 +1,24 @@
 /** What the edits share: putting, changing and removing records of the job's tables. */
-import { err, ok, type Problem, type Result } from "../kernel";
+import { err, ok, own, type Problem, type Result } from "../kernel";
 import type { AnyRecord, Job, TableName } from "./job";
 
 export const missing = (what: string, id: string) => err({ kind: "missingRecord", what, id } as const);
+
+/** Adding never takes the place of what is there. */
+export const idTaken = (id: string) => refused("The id", id, "is in this job already; try again");
+
+/** The first id of new records that a table has, or that two of them carry. */
+export function takenId(
+  table: Readonly<Record<string, unknown>>,
+  records: readonly { readonly id: string }[],
+): string | null {
+  const seen = new Set<string>();
+  for (const { id } of records) {
+    if (own(table, id) !== undefined || seen.has(id)) return id;
+    seen.add(id);
+  }
+  return null;
+}
 
 /** What cannot be done to a record, in words: `what "value" must`. */
 export const refused = (what: string, value: string, must: string) =>
@@ -33,7 +49,7 @@ export function change(
   const records: Readonly<Record<string, AnyRecord>> = job[table];
   const changed: AnyRecord[] = [];
   for (const id of targets) {
-    const record = records[id];
+    const record = own(records, id);
     if (!record) return missing(what, id);
     changed.push({ ...record, ...defined(set) } as AnyRecord);
   }
@@ -48,7 +64,7 @@ export function removeAll(
 ): Result<Job, Problem> {
   const records: Record<string, AnyRecord> = { ...job[table] };
   for (const id of targets) {
-    if (!records[id]) return missing(what, id);
+    if (!own(records, id)) return missing(what, id);
     delete records[id];
   }
   return ok({ ...job, [table]: records } as Job);

@@ -14,6 +14,7 @@ import {
   parseTypedLength,
   parseTypedNumber,
   type TypedValue,
+  withinGreatest,
 } from "../measure";
 import { formulaHolders } from "./formulas";
 import { type Job, jobStyle } from "./job";
@@ -97,8 +98,11 @@ function computeNumber(size: KeySize, text: string, { unit, scope, need }: Compu
   for (const name of read.value.formula.names) need(name);
   const value = evaluateFormula(read.value.formula, scope);
   if (!value.ok) return value;
-  if (typeof value.value === "number") return ok(value.value);
-  return err({ kind: "wrongArguments", what: "a number is needed here", text });
+  if (typeof value.value !== "number")
+    return err({ kind: "wrongArguments", what: "a number is needed here", text });
+  if (size.measure !== "length") return ok(value.value);
+  const mm = withinGreatest(value.value * MM_PER_UNIT[unit], text);
+  return mm.ok ? ok(value.value) : mm;
 }
 
 function computeFormula(text: string, { unit, scope, need }: Compute): Result<FormulaValue, Problem> {

@@ -13,6 +13,7 @@ export {
   type Order,
   reversed,
 } from "./order";
+export { canBeKey, own } from "./own";
 export { type Problem, sentence } from "./problem";
 export { type Random, seededRandom } from "./random";
 export { type Err, err, type Ok, ok, type Result } from "./result";

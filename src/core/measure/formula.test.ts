@@ -183,7 +183,8 @@ describe("numbers with a unit inside a formula", () => {
           expect(read.ok, text).toBe(true);
           if (!read.ok) return;
           const value = lengthValue(read.value, new Map(), unit);
-          expect(value.ok && Math.abs(value.value - total) < 1e-6, `${text} in ${unit}`).toBe(true);
+          if (Math.abs(total) > 100_000) expect(value).toMatchObject({ problem: { kind: "absurdLength" } });
+          else expect(value.ok && Math.abs(value.value - total) < 1e-6, `${text} in ${unit}`).toBe(true);
         },
       ),
       { numRuns: 3000 },

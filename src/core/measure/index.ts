@@ -30,6 +30,7 @@ export {
   parseTypedLength,
   parseTypedNumber,
   type TypedValue,
+  withinGreatest,
 } from "./typed-value";
 export {
   FRACTION_DENOMINATORS,

@@ -2,7 +2,7 @@
  * A typed field: tried as a length first, then as a formula, so that `23-1/4` is twenty-three and a
  * quarter and `width-1/4` is a subtraction.
  */
-import { err, ok, type Problem, type Result } from "../kernel";
+import { err, GREATEST_LENGTH_MM, ok, type Problem, type Result } from "../kernel";
 import { evaluateFormula, type Formula, type FormulaScope, isAngleFormula, parseFormula } from "./formula";
 import { parseLength } from "./length";
 import { type LengthUnit, MM_PER_UNIT } from "./unit";
@@ -51,5 +51,12 @@ export function lengthValue(
   if (typeof computed.value !== "number") {
     return err({ kind: "wrongArguments", what: "a length is needed here", text: value.formula.text });
   }
-  return ok(computed.value * MM_PER_UNIT[unit]);
+  return withinGreatest(computed.value * MM_PER_UNIT[unit], value.formula.text);
+}
+
+/** Millimetres that a formula gave, unless they are more than anything can be long. */
+export function withinGreatest(mm: number, text: string): Result<number, Problem> {
+  return Math.abs(mm) <= GREATEST_LENGTH_MM
+    ? ok(mm)
+    : err({ kind: "absurdLength", text: text.trim(), greatestM: GREATEST_LENGTH_MM / 1000 });
 }

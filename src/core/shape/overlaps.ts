@@ -157,6 +157,10 @@ const MOST_IN_CELL = 150;
 /** So many pieces are compared; beyond that it is said that they were not. */
 const MOST_COMPARED = 20_000;
 
+/** A box twenty metres wide, deep and high; larger ones are few. */
+const MOST_CELLS = 40_000;
+const MOST_LARGE = 150;
+
 /** mm. A few pieces a cell in a dense frame, a few cells a piece for long ones. */
 const BOX_CELL_MM = 600;
 
@@ -225,11 +229,17 @@ function pairsOf(box: Box, boxes: readonly Box[], fresh: ReadonlySet<Box>): read
 /** Only boxes that share a cell are looked at. */
 function allPairs(boxes: readonly Box[]): readonly BoxPair[] {
   const cells = new Map<number, number[]>();
+  const large: number[] = [];
   const told = new Set<string>();
   const pairs: BoxPair[] = [];
   boxes.forEach((box, index) => {
     const met: number[] = [];
-    for (const key of cellsOf(box)) {
+    const keys = cellsOf(box);
+    // A box over more cells than can be written down is compared with all others.
+    for (const other of keys ? large : boxes.keys())
+      if (other < index && boundsShare(box, at(boxes, other))) met.push(other);
+    if (!keys && large.length < MOST_LARGE) large.push(index);
+    for (const key of keys ?? []) {
       const there = cells.get(key);
       if (!there) {
         cells.set(key, [index]);
@@ -254,14 +264,16 @@ function allPairs(boxes: readonly Box[]): readonly BoxPair[] {
   return pairs;
 }
 
-/** Hashes of the cells that a box covers. */
-function cellsOf({ middle, reach: half }: Box): readonly number[] {
+/** Hashes of the cells that a box covers; null when they are too many to write down. */
+function cellsOf({ middle, reach: half }: Box): readonly number[] | null {
+  const low = middle.map((value, i) => Math.floor((value - at(half, i)) / BOX_CELL_MM));
+  const high = middle.map((value, i) => Math.floor((value + at(half, i)) / BOX_CELL_MM));
+  const [x0, y0, z0] = [at(low, 0), at(low, 1), at(low, 2)];
+  const [x1, y1, z1] = [at(high, 0), at(high, 1), at(high, 2)];
+  if ((x1 - x0 + 1) * (y1 - y0 + 1) * (z1 - z0 + 1) > MOST_CELLS) return null;
   const keys: number[] = [];
-  const [x0, y0, z0] = middle.map((value, i) => Math.floor((value - at(half, i)) / BOX_CELL_MM));
-  const [x1, y1, z1] = middle.map((value, i) => Math.floor((value + at(half, i)) / BOX_CELL_MM));
-  for (let x = x0 ?? 0; x <= (x1 ?? 0); x++)
-    for (let y = y0 ?? 0; y <= (y1 ?? 0); y++)
-      for (let z = z0 ?? 0; z <= (z1 ?? 0); z++) keys.push(cellHash(x, y, z));
+  for (let x = x0; x <= x1; x++)
+    for (let y = y0; y <= y1; y++) for (let z = z0; z <= z1; z++) keys.push(cellHash(x, y, z));
   return keys;
 }
 

@@ -3,11 +3,16 @@
  * trims. Lengths in millimetres; prices in the shop's currency per the unit that is named.
  */
 import * as v from "valibot";
-import { GREATEST_LENGTH_MM } from "../kernel";
+import { canBeKey, GREATEST_LENGTH_MM } from "../kernel";
 import type { LengthStyle } from "../measure";
 import { SectionShapeSchema, STEEL_KG_M3, sectionProperties } from "./section-shape";
 
-const id = v.pipe(v.string(), v.minLength(1), v.maxLength(60));
+const id = v.pipe(
+  v.string(),
+  v.minLength(1),
+  v.maxLength(60),
+  v.check(canBeKey, "cannot be the name of an entry"),
+);
 const name = v.pipe(v.string(), v.trim(), v.minLength(1, "needs a name"), v.maxLength(80));
 export const size = v.pipe(
   v.number(),

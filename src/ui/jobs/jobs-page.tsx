@@ -1,30 +1,36 @@
 "use client";
-import { Copy, Plus, Table, Trash2 } from "lucide-react";
+import { Copy, Download, Plus, Table, Trash2 } from "lucide-react";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { Dialog } from "radix-ui";
 import { type FormEvent, useState } from "react";
 import { toast } from "sonner";
-import type { Drawing } from "@/core/drawing";
 /** All jobs with a drawn thumbnail each: open, new, from a cutting list, copy, delete and bring back. */
 import { counted } from "@/core/kernel";
 import { LENGTH_UNITS, type LengthUnit } from "@/core/measure";
 import { Button, buttonClass } from "../common/button";
 import { Chooser } from "../common/chooser";
-import { DisplayList } from "../common/display-list";
 import { HomeFrame } from "../common/home-frame";
 import { call } from "../common/http";
 import { UNIT_NAMES } from "./unit-names";
+
+/** What is drawn and typed in a job, or the sentence why its document cannot be read. */
+type Facts =
+  | {
+      readonly kind: "readable";
+      readonly pieces: number;
+      readonly typed: number;
+      /** Address of its picture; null: nothing is drawn. */
+      readonly picture: string | null;
+    }
+  | { readonly kind: "unreadable"; readonly why: string };
 
 export type JobCard = {
   readonly id: string;
   readonly code: string;
   readonly title: string;
   readonly revision: number;
-  readonly updatedAt: number;
-  readonly pieces: number;
-  readonly typed: number;
-  readonly picture: Drawing;
+  readonly facts: Facts;
 };
 
 /** `unit`: the one that new jobs begin with. */
@@ -65,6 +71,7 @@ function Card({ job }: { readonly job: JobCard }) {
   const router = useRouter();
   const url = `/api/jobs/${encodeURIComponent(job.id)}`;
   const name = `${job.code} ${job.title}`;
+  const { facts } = job;
   const copy = async () => {
     const made = await call<{ id: string }>("POST", `${url}/duplicate`);
     if (!made.ok) toast.error(made.problem.message);
@@ -87,20 +94,16 @@ function Card({ job }: { readonly job: JobCard }) {
     router.refresh();
   };
   return (
-    <li className="flex flex-col border border-seam bg-leaf">
+    <li
+      className={`flex flex-col border bg-leaf ${facts.kind === "unreadable" ? "border-oxide" : "border-seam"}`}
+    >
       <Link
         href={`/jobs/${encodeURIComponent(job.id)}`}
         className="block hover:bg-ground"
         aria-label={`Open ${name}`}
       >
         <span className="flex h-[184px] items-center justify-center border-seam border-b">
-          {job.picture.items.length > 0 ? (
-            <DisplayList drawing={job.picture} label={`Picture of ${job.title}`} />
-          ) : (
-            <span className="text-[13px] text-ink-soft">
-              {job.typed > 0 ? counted(job.typed, "typed-in row") : "nothing drawn yet"}
-            </span>
-          )}
+          <Picture facts={facts} title={job.title} />
         </span>
         <span className="block px-3.5 pt-2.5">
           <span className="block font-semibold font-slab text-[17px] leading-tight">{job.code}</span>
@@ -109,21 +112,32 @@ function Card({ job }: { readonly job: JobCard }) {
       </Link>
       <p className="flex items-center gap-2 px-3.5 pt-0.5 pb-2 text-[13px] text-ink-soft">
         {[
-          job.pieces > 0 ? `${job.pieces} drawn` : "",
-          job.typed > 0 ? `${job.typed} typed in` : "",
+          facts.kind === "readable" && facts.pieces > 0 ? `${facts.pieces} drawn` : "",
+          facts.kind === "readable" && facts.typed > 0 ? `${facts.typed} typed in` : "",
           `revision ${job.revision}`,
         ]
           .filter(Boolean)
           .join(" · ")}
         <span className="ml-auto flex gap-3">
-          <button
-            type="button"
-            className="flex h-6 items-center gap-1 text-enamel hover:underline"
-            onClick={() => void copy()}
-            aria-label={`Copy ${name}`}
-          >
-            <Copy size={14} aria-hidden /> Copy
-          </button>
+          {facts.kind === "unreadable" ? (
+            <a
+              className="flex h-6 items-center gap-1 text-enamel hover:underline"
+              href={`${url}/file`}
+              download
+              aria-label={`Take the file of ${name} away`}
+            >
+              <Download size={14} aria-hidden /> File
+            </a>
+          ) : (
+            <button
+              type="button"
+              className="flex h-6 items-center gap-1 text-enamel hover:underline"
+              onClick={() => void copy()}
+              aria-label={`Copy ${name}`}
+            >
+              <Copy size={14} aria-hidden /> Copy
+            </button>
+          )}
           <button
             type="button"
             className="flex h-6 items-center gap-1 text-oxide hover:underline"
@@ -135,6 +149,25 @@ function Card({ job }: { readonly job: JobCard }) {
         </span>
       </p>
     </li>
+  );
+}
+
+function Picture({ facts, title }: { readonly facts: Facts; readonly title: string }) {
+  if (facts.kind === "unreadable")
+    return (
+      <span className="px-4 text-[13px] text-oxide">
+        This job cannot be read. {facts.why} Nothing of it is lost: take its file away.
+      </span>
+    );
+  if (facts.picture)
+    return (
+      // biome-ignore lint/performance/noImgElement: a drawing that the browser keeps needs no server that scales it
+      <img src={facts.picture} alt={`${title} as drawn`} width={260} height={170} loading="lazy" />
+    );
+  return (
+    <span className="text-[13px] text-ink-soft">
+      {facts.typed > 0 ? counted(facts.typed, "typed-in row") : "nothing drawn yet"}
+    </span>
   );
 }
 

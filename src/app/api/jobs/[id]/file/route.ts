@@ -1,5 +1,6 @@
 /** The job file, with the part of the stockroom that the job uses. */
 
+import { rawDocument, UnreadableJob } from "@/db";
 import { writeJobFile } from "@/formats/job-file";
 import { computeJob, connection, currentStockroom, fileName } from "@/server";
 import { download, guarded, NO_SUCH_JOB } from "../../../answer";
@@ -7,8 +8,15 @@ import { download, guarded, NO_SUCH_JOB } from "../../../answer";
 export function GET(_: Request, { params }: { readonly params: Promise<{ readonly id: string }> }) {
   return guarded(async () => {
     const db = await connection();
-    const computed = await computeJob(db, (await params).id, "");
-    if (!computed) return NO_SUCH_JOB();
+    const { id } = await params;
+    const document = await rawDocument(db, id);
+    if (document === null) return NO_SUCH_JOB();
+    // A job that cannot be read leaves as it is stored.
+    const computed = await computeJob(db, id, "").catch((thrown) => {
+      if (thrown instanceof UnreadableJob) return null;
+      throw thrown;
+    });
+    if (!computed) return download(document, "application/json", "unreadable-job.json");
     return download(
       writeJobFile(computed.open.job, await currentStockroom(db), computed.open.revision),
       "application/json",

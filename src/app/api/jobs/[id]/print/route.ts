@@ -3,7 +3,7 @@ import { PAGE_SIZES, type PageSize } from "@/core/drawing";
 import { computeJob, connection, fileName, printJob } from "@/server";
 import { download, guarded, NO_SUCH_JOB, sayProblem } from "../../../answer";
 
-const isPage = (page: string): page is PageSize => page in PAGE_SIZES;
+const isPage = (page: string): page is PageSize => Object.hasOwn(PAGE_SIZES, page);
 
 export function GET(request: Request, { params }: { readonly params: Promise<{ readonly id: string }> }) {
   return guarded(async () => {
