@@ -24,12 +24,24 @@ export function demoFolder(): string {
 export type Application = { readonly url: string; readonly stop: () => Promise<void> };
 
 /** Serves the application on a copy of a folder with a database; the copy is gone when it is stopped. */
-export async function startApplication(from: string, port: number): Promise<Application> {
+export async function startApplication(
+  from: string,
+  port: number,
+  more: Readonly<Record<string, string>> = {},
+): Promise<Application> {
   const folder = mkdtempSync(path.join(tmpdir(), "rustic-tally-e2e-"));
   cpSync(from, folder, { recursive: true });
-  const server = spawn(process.execPath, [bin("next"), "start", "--port", String(port)], {
+  const server = spawn(process.execPath, ["scripts/front.mjs"], {
     cwd: root,
-    env: { ...process.env, NEXT_TELEMETRY_DISABLED: "1", RUSTIC_TALLY_DB: databaseIn(folder) },
+    env: {
+      ...process.env,
+      NODE_ENV: "production",
+      NEXT_TELEMETRY_DISABLED: "1",
+      RUSTIC_TALLY_DB: databaseIn(folder),
+      PORT: String(port),
+      HOSTNAME: "127.0.0.1",
+      ...more,
+    },
     stdio: ["ignore", "ignore", "inherit"],
   });
   const url = `http://localhost:${port}`;

@@ -1,6 +1,17 @@
 /** Jobs, cutting lists, the stockroom, two tabs, and what happens with bad input. */
 import { execFileSync } from "node:child_process";
-import { copyOf, expect, expectAccessible, openStage, row, saved, setField, takeOut, test } from "./fixtures";
+import {
+  copyOf,
+  expect,
+  expectAccessible,
+  OURS,
+  openStage,
+  row,
+  saved,
+  setField,
+  takeOut,
+  test,
+} from "./fixtures";
 
 test("jobs: a new empty one, a copy, deleted and brought back", async ({ page }) => {
   await page.goto("/");
@@ -187,26 +198,30 @@ test("a layout can be stopped; the best so far is kept", async ({ page }) => {
 test("bad requests get a sentence and a 4xx, never a stack", async ({ page, request }) => {
   const edits = "/api/jobs/hl-204/edits";
   const bad = [
-    await request.post(edits, { data: "{", headers: { "content-type": "application/json" } }),
-    await request.post(edits, { data: { expectedRevision: 1, edit: { kind: "dance" } } }),
+    await request.post(edits, { data: "{", headers: OURS }),
+    await request.post(edits, { headers: OURS, data: { expectedRevision: 1, edit: { kind: "dance" } } }),
     await request.post(edits, {
+      headers: OURS,
       data: {
         expectedRevision: 1,
         edit: { kind: "setKeySize", id: "size-width", formula: "9".repeat(600), variant: null },
       },
     }),
     await request.post("/api/jobs/nowhere/edits", {
+      headers: OURS,
       data: { expectedRevision: 1, edit: { kind: "setMeant", id: "x", meant: true } },
     }),
-    await request.post("/api/jobs", { data: { code: "", title: "x", unit: "mm" } }),
+    await request.post("/api/jobs", { headers: OURS, data: { code: "", title: "x", unit: "mm" } }),
     await request.post("/api/jobs/from-list", {
+      headers: OURS,
       data: { code: "a", title: "b", unit: "mm", text: "Length,Length\n1,2" },
     }),
     await request.get("/api/jobs/nowhere"),
     await request.get("/api/jobs/hl-204/print?page=a9"),
     await request.get("/api/jobs/hl-204/lists/none.csv"),
-    await request.put("/api/jobs/hl-204/layouts", { data: { variant: "", kept: {} } }),
+    await request.put("/api/jobs/hl-204/layouts", { headers: OURS, data: { variant: "", kept: {} } }),
     await request.put("/api/stockroom/entries", {
+      headers: OURS,
       data: { change: { kind: "edging", entry: {} }, expected: null },
     }),
   ];

@@ -2,7 +2,7 @@
 import { execFileSync } from "node:child_process";
 import { writeFileSync } from "node:fs";
 import type { Page } from "@playwright/test";
-import { copyOf, expect, expectAccessible, saved, test } from "./fixtures";
+import { copyOf, expect, expectAccessible, OURS, saved, test } from "./fixtures";
 import { dragTo, stockOf } from "./layout";
 
 async function layOutBoard(page: Page, name = /^Birch ply 12/): Promise<void> {
@@ -93,6 +93,7 @@ test("from the rack: used first, set aside, released with labels, and on paper",
   const id = await copyOf(page, "hl-204");
   // A piece of its own: what the demo's rack holds may be set aside for another test's job.
   const put = await page.request.put("/api/rack", {
+    headers: OURS,
     data: {
       id: `rack-${id}`,
       label: null,

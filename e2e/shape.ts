@@ -1,9 +1,12 @@
 /** What the tests of the Shape stage share: a job of their own, steps of drawing, the rows that come of it. */
 import type { Page } from "@playwright/test";
-import { expect, openStage, setField } from "./fixtures";
+import { expect, OURS, openStage, setField } from "./fixtures";
 
 export async function newJob(page: Page, code: string): Promise<void> {
-  const made = await page.request.post("/api/jobs", { data: { code, title: "Drawn here", unit: "mm" } });
+  const made = await page.request.post("/api/jobs", {
+    headers: OURS,
+    data: { code, title: "Drawn here", unit: "mm" },
+  });
   const { id } = (await made.json()) as { id: string };
   await page.goto(`/jobs/${id}?stage=shape`);
   await expect(page.locator("[data-frames]")).not.toHaveAttribute("data-frames", "0");

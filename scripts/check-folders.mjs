@@ -27,7 +27,7 @@ const CORE = [
   "drawing",
   "release",
 ];
-const FOLDERS = ["engines", "formats", "db", "server", "workers", "ui", "app", "cli"];
+const FOLDERS = ["engines", "formats", "db", "access", "server", "workers", "ui", "app", "cli"];
 
 /** Tests and what they share may use later stages to set up what they look at. */
 const TESTS = "\\.(test|oracle|fixture)\\.ts$";

@@ -1,9 +1,9 @@
 /**
  * `npm run mutants -- MODULE [LINES] [SEED]`: how many small faults the tests of a module of the core see. Lines of the
  * module are drawn by a seed, so that a run can be repeated; every mutant that lies within one of them is tried. Texts
- * are left out: words are read by people. Only the module's own tests are put to work, those of its folder, so that what
- * holds stands beside what it holds for; a fault that only other tests see counts as unseen. A tool for whoever writes
- * tests, not part of `npm test`.
+ * are left out: words are read by people. What is put to work are the tests of the module's own folder and of the folders
+ * that stand on it, those of layouts only for layouts: they take minutes. A tool for whoever writes tests, not part of
+ * `npm test`.
  */
 import { readdirSync, readFileSync, statSync } from "node:fs";
 import path from "node:path";
@@ -48,11 +48,10 @@ const candidates = sourcesOf(module).flatMap((file) =>
     .split("\n")
     .flatMap((line, i) => (holdsCode(line) ? [`${file}:${i + 1}-${i + 1}`] : [])),
 );
-process.env.RUSTIC_TALLY_MUTANTS_TESTS = path.posix.join(
-  "src/core",
-  module.endsWith(".ts") ? path.dirname(module) : module,
-  "**/*.test.ts",
-);
+const folder = module.endsWith(".ts") ? path.posix.dirname(module) : module;
+process.env.RUSTIC_TALLY_MUTANTS_TESTS = folder.startsWith("layout")
+  ? `src/core/${folder}/**/*.test.ts`
+  : "src/core/!(layout)/**/*.test.ts";
 const next = numbersOf(Number(seed));
 const drawn = [];
 while (drawn.length < Number(lines) && candidates.length > 0)

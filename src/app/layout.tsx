@@ -16,6 +16,9 @@ export const metadata: Metadata = {
   description: "From a sized design to cut lists, layouts, a buying list and shop papers.",
 };
 
+/** Every page is made for its request: its scripts carry the nonce of that one. */
+export const dynamic = "force-dynamic";
+
 export default function RootLayout({ children }: { readonly children: ReactNode }) {
   return (
     <html lang="en">

@@ -3,11 +3,10 @@
  * fitting status, and never show a stack.
  */
 import * as v from "valibot";
+import { MOST_BODY_BYTES } from "@/access";
 import { issueWords } from "@/core/job";
 import { err, ok, type Result } from "@/core/kernel";
 import { UnreadableJob } from "@/db";
-
-const MOST_BODY_BYTES = 12_000_000;
 
 export const sayJson = (body: unknown, status = 200) => Response.json(body, { status });
 export const sayProblem = (message: string, status: number) => sayJson({ message }, status);
@@ -19,11 +18,11 @@ export async function readBody<S extends v.GenericSchema>(
   request: Request,
   schema: S,
 ): Promise<Result<v.InferOutput<S>, Response>> {
-  const text = await request.text();
-  if (text.length > MOST_BODY_BYTES) return err(sayProblem("The request is too large.", 413));
+  const bytes = await readBytes(request, MOST_BODY_BYTES);
+  if (!bytes.ok) return bytes;
   let data: unknown;
   try {
-    data = JSON.parse(text);
+    data = JSON.parse(new TextDecoder().decode(bytes.value));
   } catch {
     return err(sayProblem("The request is not JSON.", 400));
   }
@@ -33,20 +32,37 @@ export async function readBody<S extends v.GenericSchema>(
     : err(sayProblem(`The request does not fit: ${issueWords(checked.issues)}.`, 400));
 }
 
-/** The bytes of a request's body; null when there are more than `most`, of which no more is read. */
-export async function readBytes(request: Request, most: number): Promise<Uint8Array | null> {
+/** Longer than any file takes over the network of a shop. */
+const MOST_BODY_MS = 30_000;
+
+/** The bytes of a request's body. Of more than `most` no more is read, and one that takes too long is let go. */
+export async function readBytes(request: Request, most: number): Promise<Result<Uint8Array, Response>> {
   const parts: Uint8Array[] = [];
   let size = 0;
   const reader = request.body?.getReader();
-  for (let part = await reader?.read(); part && !part.done; part = await reader?.read()) {
-    size += part.value.length;
-    if (size > most) {
-      await reader?.cancel();
-      return null;
+  if (!reader) return ok(new Uint8Array());
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const late = new Promise<"late">((resolve) => {
+    timer = setTimeout(() => resolve("late"), MOST_BODY_MS);
+  });
+  try {
+    for (;;) {
+      const part = await Promise.race([reader.read(), late]);
+      if (part === "late") {
+        void reader.cancel();
+        return err(sayProblem("The request took too long to arrive; send it again.", 408));
+      }
+      if (part.done) return ok(new Uint8Array(Buffer.concat(parts)));
+      size += part.value.length;
+      if (size > most) {
+        void reader.cancel();
+        return err(sayProblem(`The request is larger than ${most / 1e6} MB.`, 413));
+      }
+      parts.push(part.value);
     }
-    parts.push(part.value);
+  } finally {
+    clearTimeout(timer);
   }
-  return new Uint8Array(Buffer.concat(parts));
 }
 
 /** Runs a handler; whatever is thrown is logged once and told in one sentence. */
@@ -54,6 +70,8 @@ export async function guarded(work: () => Promise<Response>): Promise<Response> 
   try {
     return await work();
   } catch (thrown) {
+    // Whoever sent it is gone: there is nobody to tell.
+    if (thrown instanceof Error && thrown.message === "aborted") return new Response(null, { status: 499 });
     if (thrown instanceof UnreadableJob) return sayProblem(thrown.message, 422);
     console.error("request failed:", thrown instanceof Error ? thrown.message.slice(0, 500) : thrown);
     return sayProblem("Something went wrong on the server; nothing was changed. Try again.", 500);

@@ -9,9 +9,10 @@ export async function call<T>(method: string, url: string, body?: unknown): Prom
   try {
     response = await fetch(url, {
       method,
-      ...(body === undefined
+      // Also without anything to say: a change that is no JSON is not taken.
+      ...(method === "GET"
         ? {}
-        : { body: JSON.stringify(body), headers: { "content-type": "application/json" } }),
+        : { body: JSON.stringify(body ?? {}), headers: { "content-type": "application/json" } }),
     });
   } catch {
     return err({ status: 0, message: "The server cannot be reached.", body: null });

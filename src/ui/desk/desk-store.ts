@@ -2,6 +2,7 @@
  * The state of one open desk: the document as confirmed by the server with the edits that are still on
  * their way on top, the results computed from it, and the one selection that all panes share.
  */
+
 import { createStore } from "zustand";
 import {
   applyDiff,
@@ -19,6 +20,7 @@ import type { KeptLayout } from "@/core/layout";
 import { createPipeline, type Results } from "@/core/pipeline";
 import type { Rack, RackPiece, Stockroom } from "@/core/stockroom";
 import { markPicked, type PickRule } from "@/core/tally";
+import { freshId } from "../common/fresh-id";
 import { call, type Refusal } from "../common/http";
 
 export type StepNames = { readonly undo: string | null; readonly redo: string | null };
@@ -143,7 +145,7 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
     if (!diff.ok) return sentence(diff.problem);
     put({
       job: applyDiff(job, diff.value),
-      pending: [...pending, { id: crypto.randomUUID(), edit: whole.value }],
+      pending: [...pending, { id: freshId(), edit: whole.value }],
     });
     void flush();
     return null;

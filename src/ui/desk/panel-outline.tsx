@@ -12,13 +12,14 @@ import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
 import { DisplayList } from "../common/display-list";
 import { FileField } from "../common/file-field";
+import { freshId } from "../common/fresh-id";
 import { TextField } from "../common/text-field";
 import { useDeskState } from "./desk-context";
 import { useOutlineReader } from "./outline-reader";
 
 type Side = Pick<OutlineCorner, "fromX" | "x" | "fromY" | "y">;
 const corner = ({ fromX, x, fromY, y }: Side, radius = "0"): OutlineCorner => ({
-  id: `corner-${crypto.randomUUID().slice(0, 8)}`,
+  id: `corner-${freshId(8)}`,
   fromX,
   x,
   fromY,
@@ -115,7 +116,7 @@ function OutlineFile({ panel, onRead }: Pick<Props, "panel" | "onRead">) {
       onFile={async (file) => {
         const read = await reader(file);
         if (!read.ok) return sentence(read.problem);
-        const newId = () => `corner-${crypto.randomUUID().slice(0, 8)}`;
+        const newId = () => `corner-${freshId(8)}`;
         return onRead(panelFromDrawing(read.value, panel, unit, newId));
       }}
     />

@@ -1,8 +1,4 @@
 "use client";
-/**
- * A job made to size by somebody who only sets a few values: the sizes that the drafter picked, a picture
- * that follows, and at the end the lists and layouts to take away. What is set becomes a variant of the job.
- */
 import Link from "next/link";
 import { useMemo, useState } from "react";
 import { thumbnail } from "@/core/drawing";
@@ -13,6 +9,11 @@ import { createPipeline, type Results } from "@/core/pipeline";
 import { indexStockroom } from "@/core/stockroom";
 import { Button } from "../common/button";
 import { DisplayList } from "../common/display-list";
+/**
+ * A job made to size by somebody who only sets a few values: the sizes that the drafter picked, a picture
+ * that follows, and at the end the lists and layouts to take away. What is set becomes a variant of the job.
+ */
+import { freshId } from "../common/fresh-id";
 import type { DeskProps } from "../desk/desk";
 import { DeskContext, useDesk, useDeskState } from "../desk/desk-context";
 import { createDesk } from "../desk/desk-store";
@@ -186,7 +187,7 @@ function TakeAway({ answers, asked, blocked, startWorker }: TakeAwayProps) {
   const [made, setMade] = useState<{ readonly id: VariantId; readonly answers: Answers } | null>(null);
   const proposed = asked.map((size) => answers[size.name]).join(" · ");
   const make = async () => {
-    const id = `variant-${crypto.randomUUID().slice(0, 8)}` as VariantId;
+    const id = `variant-${freshId(8)}` as VariantId;
     const variant: Variant = {
       id,
       name: (name.trim() || proposed).slice(0, 60),

@@ -1,5 +1,4 @@
 "use client";
-/** Panels that are cut as one blank: mirrored sides, a set of fronts in one run of grain, in an order that can be changed. */
 import { ArrowDown, ArrowUp, Link2 } from "lucide-react";
 import { Dialog } from "radix-ui";
 import { useState } from "react";
@@ -9,6 +8,8 @@ import { wholeBlank } from "@/core/layout/sheets";
 import { sayLength, saySizes } from "@/core/measure";
 import { Button, buttonClass } from "../common/button";
 import { Chooser } from "../common/chooser";
+/** Panels that are cut as one blank: mirrored sides, a set of fronts in one run of grain, in an order that can be changed. */
+import { freshId } from "../common/fresh-id";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { useLayoutGround } from "./layout-ground";
 
@@ -126,7 +127,7 @@ function NewGroup({
     });
   const submit = () => {
     const group: BlankGroup = {
-      id: `blank-${crypto.randomUUID().slice(0, 8)}`,
+      id: `blank-${freshId(8)}`,
       name: order
         .map(({ name }) => name.split(" ")[0])
         .join(" + ")

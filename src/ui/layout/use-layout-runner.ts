@@ -1,8 +1,4 @@
 "use client";
-/**
- * Runs layout tasks in a web worker, one after the other, with the best so far at every step. Stopping
- * ends the worker and keeps the best layout that it had; a worker that dies is started once more.
- */
 import { proxy, type Remote, wrap } from "comlink";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { toast } from "sonner";
@@ -15,6 +11,11 @@ import {
   type ProblemOf,
   withLocks,
 } from "@/core/layout";
+/**
+ * Runs layout tasks in a web worker, one after the other, with the best so far at every step. Stopping
+ * ends the worker and keeps the best layout that it had; a worker that dies is started once more.
+ */
+import { freshId } from "../common/fresh-id";
 import { useLayoutGround } from "./layout-ground";
 
 type AnyLayout = KeptLayout["layout"];
@@ -100,9 +101,7 @@ export function useLayoutRunner(startWorker: () => Worker): LayoutRunner {
         try {
           const layout = await attempt(task, taken.problem);
           if (layout)
-            await keep(
-              keepLayout(task, layout, revision, { problem: taken.problem, id: crypto.randomUUID() }),
-            );
+            await keep(keepLayout(task, layout, revision, { problem: taken.problem, id: freshId() }));
           return;
         } catch (thrown) {
           console.warn("layout worker:", thrown instanceof Error ? thrown.message.slice(0, 300) : thrown);

@@ -1,5 +1,4 @@
 "use client";
-/** The rack: offcuts with their label, place and note; which job has set each aside; labels to stick on them. */
 import { Tags } from "lucide-react";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
@@ -9,6 +8,8 @@ import { parseLength } from "@/core/measure";
 import type { BoardEntry, EntryUnit, RackPiece, SectionEntry } from "@/core/stockroom";
 import { Button, buttonClass } from "../common/button";
 import { Chooser } from "../common/chooser";
+/** The rack: offcuts with their label, place and note; which job has set each aside; labels to stick on them. */
+import { freshId } from "../common/fresh-id";
 import { HomeFrame } from "../common/home-frame";
 import { call } from "../common/http";
 import { Tag } from "../common/tag";
@@ -240,7 +241,7 @@ function NewPiece({
         : "A bar has one length.";
     const material = board?.material ?? sections.find((one) => one.id === entry)?.material ?? null;
     void onSave({
-      id: `rack-${crypto.randomUUID().slice(0, 13)}`,
+      id: `rack-${freshId(13)}`,
       label: null,
       entry,
       material,

@@ -14,6 +14,7 @@ import {
 /** What the design is made of: key sizes first, then members, panels, bought parts and typed-in rows. */
 import { counted } from "@/core/kernel";
 import { Button } from "../common/button";
+import { freshId } from "../common/fresh-id";
 import { Tag } from "../common/tag";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { Out, PaneHead } from "../desk/pane-head";
@@ -217,7 +218,7 @@ function BoughtParts({ job, home }: HomeProps) {
   const parts = Object.values(job.boughtParts).filter((part) => part.assembly === home);
   const add = () => {
     const entry = stockroom.bought[0];
-    const part = newBoughtPart(`bought-${crypto.randomUUID().slice(0, 8)}`, {
+    const part = newBoughtPart(`bought-${freshId(8)}`, {
       name: nameOfEntry(entry),
       entry: entry?.id ?? null,
       count: "1",

@@ -1,14 +1,15 @@
 "use client";
-/** Rows by hand: split off, put together, moved into another row, put back to computed, singly or all. */
 import { Combine, CornerDownRight, RotateCcw, Split } from "lucide-react";
 import type { Edit, SimpleEdit } from "@/core/job";
 import { counted, type Problem, type Result, sentence } from "@/core/kernel";
 import { moveInto, putTogether, splitOff, type TallyRow } from "@/core/tally";
 import { Button } from "../common/button";
+/** Rows by hand: split off, put together, moved into another row, put back to computed, singly or all. */
+import { freshId } from "../common/fresh-id";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { ActionForm, DoButton, Field, textIn } from "../shape/action-form";
 
-const freshRow = () => `hand-${crypto.randomUUID().slice(0, 8)}`;
+const freshRow = () => `hand-${freshId(8)}`;
 
 /** What can be done by hand with the rows that the selection is in. */
 export function HandActions({ rows }: { readonly rows: readonly TallyRow[] }) {

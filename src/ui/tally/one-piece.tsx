@@ -1,10 +1,11 @@
 "use client";
-/** One typed-in piece after the other: what it is, how many, of what, how large. The fields are read as a list's row is. */
 import { type FormEvent, useState } from "react";
 import { readCuttingList, type TypedPiece } from "@/core/job";
 import { sentence } from "@/core/kernel";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
+/** One typed-in piece after the other: what it is, how many, of what, how large. The fields are read as a list's row is. */
+import { freshId } from "../common/fresh-id";
 import { PlainField } from "../common/plain-field";
 import { useDesk, useDeskState } from "../desk/desk-context";
 
@@ -52,7 +53,7 @@ export function OnePiece() {
     const read = readCuttingList([COLUMNS.map((column) => row[column])], {
       unit: job.info.job.unit,
       stockroom,
-      newId: () => `typed-${crypto.randomUUID().slice(0, 13)}`,
+      newId: () => `typed-${freshId(13)}`,
       firstPosition: Object.keys(job.typedPieces).length,
       columns: { meanings: COLUMNS, hasHeadings: false },
     });

@@ -13,6 +13,7 @@ import {
 import { agreeing } from "@/core/kernel";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
+import { freshId } from "../common/fresh-id";
 import { PlainField } from "../common/plain-field";
 import { TextField } from "../common/text-field";
 import { useDesk, useDeskState } from "../desk/desk-context";
@@ -156,7 +157,7 @@ function NewColumn({ setup, position }: { readonly setup: ListSetup; readonly po
   const [more, setMore] = useState("");
   const [fault, setFault] = useState<string | null>(null);
   const add = () => {
-    const id = `c-${crypto.randomUUID().slice(0, 8)}` as OwnColumn["id"];
+    const id = `c-${freshId(8)}` as OwnColumn["id"];
     const column: OwnColumn = {
       id,
       name: name.trim(),

@@ -1,8 +1,4 @@
 "use client";
-/**
- * Pieces that are not drawn: typed one by one, or as rows from a spreadsheet whose columns are told what they mean. What
- * cannot be read is said row by row with its text; nothing is added before somebody says so.
- */
 import { FileUp, Keyboard } from "lucide-react";
 import { Dialog } from "radix-ui";
 import { useMemo, useState } from "react";
@@ -22,6 +18,11 @@ import { LENGTH_UNITS, type LengthUnit } from "@/core/measure";
 import type { Stockroom } from "@/core/stockroom";
 import { Button, buttonClass } from "../common/button";
 import { Chooser } from "../common/chooser";
+/**
+ * Pieces that are not drawn: typed one by one, or as rows from a spreadsheet whose columns are told what they mean. What
+ * cannot be read is said row by row with its text; nothing is added before somebody says so.
+ */
+import { freshId } from "../common/fresh-id";
 import { Tick } from "../common/tick";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { useListReader } from "../desk/list-reader";
@@ -144,7 +145,7 @@ function PastedRows({ onDone }: { readonly onDone: () => void }) {
   }, [rows, unit, stockroom, job, meanings, hasHeadings, takeUnknown]);
   const good = list?.ok ? list.value.pieces : [];
   const add = () => {
-    const stamp = crypto.randomUUID().slice(0, 8);
+    const stamp = freshId(8);
     const pieces = good.map((piece, i) => ({ ...piece, id: `typed-${stamp}-${i}` as TypedPiece["id"] }));
     const refused = desk.submit({ kind: "addTypedPieces", pieces });
     if (refused !== null) return setFault(refused);

@@ -7,9 +7,8 @@ import { guarded, readBytes, sayJson, sayProblem } from "../answer";
 export function POST(request: Request) {
   return guarded(async () => {
     const bytes = await readBytes(request, MOST_LIST_BYTES);
-    if (!bytes)
-      return sayProblem(`The file is larger than ${MOST_LIST_BYTES / 1e6} MB; split the list.`, 413);
-    const rows = isZip(bytes) ? await xlsxRows(bytes) : listRows(bytes);
+    if (!bytes.ok) return bytes.problem;
+    const rows = isZip(bytes.value) ? await xlsxRows(bytes.value) : listRows(bytes.value);
     return rows.ok ? sayJson({ rows: rows.value }) : sayProblem(sentence(rows.problem), 422);
   });
 }

@@ -15,7 +15,11 @@ const READER: ListReader = { rows: listRows, file: rowsOfFile };
 async function rowsOfFile(file: File) {
   if (file.size > MOST_LIST_BYTES)
     return err(`${file.name} is larger than ${MOST_LIST_BYTES / 1e6} MB; split the list.`);
-  const reply = await fetch("/api/read-list", { method: "POST", body: file }).catch(() => null);
+  const reply = await fetch("/api/read-list", {
+    method: "POST",
+    headers: { "content-type": "application/octet-stream" },
+    body: file,
+  }).catch(() => null);
   const data: unknown = await reply?.json().catch(() => null);
   if (reply?.ok) return ok((data as { rows: Rows }).rows);
   const told = typeof data === "object" && data !== null && "message" in data ? String(data.message) : null;
