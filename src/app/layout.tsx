@@ -9,6 +9,9 @@ import "@fontsource/zilla-slab/600.css";
 import "./globals.css";
 import type { Metadata } from "next";
 import type { ReactNode } from "react";
+import { readFault } from "@/db";
+import { connection } from "@/server";
+import { DatabasePage } from "@/ui/common/database-page";
 import { Messages } from "@/ui/common/messages";
 
 export const metadata: Metadata = {
@@ -19,11 +22,24 @@ export const metadata: Metadata = {
 /** Every page is made for its request: its scripts carry the nonce of that one. */
 export const dynamic = "force-dynamic";
 
-export default function RootLayout({ children }: { readonly children: ReactNode }) {
+/** What is wrong with the database, as a sentence; null: nothing. */
+async function databaseWords(): Promise<string | null> {
+  try {
+    await connection();
+    return null;
+  } catch (thrown) {
+    const fault = readFault(thrown);
+    if (fault) return fault.message;
+    throw thrown;
+  }
+}
+
+export default async function RootLayout({ children }: { readonly children: ReactNode }) {
+  const fault = await databaseWords();
   return (
     <html lang="en">
       <body>
-        {children}
+        {fault === null ? children : <DatabasePage why={fault} />}
         <Messages />
       </body>
     </html>

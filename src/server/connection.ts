@@ -4,6 +4,12 @@ import { type Connection, databaseUrl, openDatabase } from "@/db";
 const held = globalThis as { rusticTallyConnection?: Promise<Connection> };
 
 export function connection(): Promise<Connection> {
-  held.rusticTallyConnection ??= openDatabase(databaseUrl());
-  return held.rusticTallyConnection;
+  if (held.rusticTallyConnection) return held.rusticTallyConnection;
+  const opening = openDatabase(databaseUrl());
+  held.rusticTallyConnection = opening;
+  // What failed once may go the next time: the disk has room again, the file is back.
+  opening.catch(() => {
+    if (held.rusticTallyConnection === opening) delete held.rusticTallyConnection;
+  });
+  return opening;
 }

@@ -6,7 +6,7 @@ import * as v from "valibot";
 import { MOST_BODY_BYTES } from "@/access";
 import { issueWords } from "@/core/job";
 import { err, ok, type Result } from "@/core/kernel";
-import { UnreadableJob } from "@/db";
+import { readFault, UnreadableJob } from "@/db";
 
 export const sayJson = (body: unknown, status = 200) => Response.json(body, { status });
 export const sayProblem = (message: string, status: number) => sayJson({ message }, status);
@@ -73,6 +73,11 @@ export async function guarded(work: () => Promise<Response>): Promise<Response> 
     // Whoever sent it is gone: there is nobody to tell.
     if (thrown instanceof Error && thrown.message === "aborted") return new Response(null, { status: 499 });
     if (thrown instanceof UnreadableJob) return sayProblem(thrown.message, 422);
+    const fault = readFault(thrown);
+    if (fault) {
+      console.error("database:", fault.message);
+      return sayProblem(fault.message, 503);
+    }
     console.error("request failed:", thrown instanceof Error ? thrown.message.slice(0, 500) : thrown);
     return sayProblem("Something went wrong on the server; nothing was changed. Try again.", 500);
   }

@@ -1,0 +1,135 @@
+/**
+ * Backups of the database file: taken while the server runs, as one file that is opened and looked over before it counts;
+ * restored only when nobody has the database open; one a day, kept for two weeks.
+ */
+import { copyFileSync, existsSync, mkdirSync, readdirSync, renameSync, rmSync, statSync } from "node:fs";
+import path from "node:path";
+import { err, ok, type Result } from "@/core/kernel";
+import { clientFor, databaseFile } from "./database";
+import { asFault, DatabaseFault } from "./fault";
+
+const KEPT_DAYS = 14;
+const DAY_MS = 86_400_000;
+
+export type BackupFacts = { readonly file: string; readonly jobs: number; readonly bytes: number };
+
+const wordsOf = (thrown: unknown): string => {
+  const fault = asFault(thrown);
+  return fault instanceof DatabaseFault || fault instanceof Error ? fault.message : String(fault);
+};
+
+/** Writes the database into a new file, also while it is in use; the sentence why not, or what the file holds. */
+export async function backUp(url: string, file: string): Promise<Result<BackupFacts, string>> {
+  const from = databaseFile(url);
+  if (from === null) return err("The database is on a server; back it up there.");
+  if (!existsSync(from)) return err(`There is no database at ${from}.`);
+  const target = path.resolve(/* turbopackIgnore: true */ file);
+  if (existsSync(target)) return err(`${target} is there already; name a new file.`);
+  // Under another name until it is known to be whole.
+  const begun = `${target}.begun`;
+  rmSync(begun, { force: true });
+  try {
+    mkdirSync(path.dirname(target), { recursive: true });
+    const client = clientFor(url, 1);
+    try {
+      await client.execute({ sql: "VACUUM INTO ?", args: [begun] });
+    } finally {
+      client.close();
+    }
+    const facts = await lookedOver(begun);
+    if (!facts.ok) return facts;
+    renameSync(begun, target);
+    return ok({ ...facts.value, file: target });
+  } catch (thrown) {
+    return err(`The backup could not be written: ${wordsOf(thrown)}`);
+  } finally {
+    for (const rest of ["", "-wal", "-shm"]) rmSync(`${begun}${rest}`, { force: true });
+  }
+}
+
+/** What a backup holds, or the sentence why it is none. */
+async function lookedOver(file: string): Promise<Result<BackupFacts, string>> {
+  if (!existsSync(file)) return err(`There is no file ${file}.`);
+  if (statSync(file).size === 0) return err(`${file} is empty; it is no backup.`);
+  try {
+    const client = clientFor(`file:${file}`, 1);
+    try {
+      const check = await client.execute("PRAGMA integrity_check(1)");
+      const word = String(check.rows[0]?.[0] ?? "");
+      if (word !== "ok") return err(`${file} is damaged: ${word.slice(0, 120)}.`);
+      const { rows } = await client.execute("SELECT count(*) FROM jobs WHERE deleted_at IS NULL");
+      return ok({ file, jobs: Number(rows[0]?.[0] ?? 0), bytes: statSync(file).size });
+    } finally {
+      client.close();
+    }
+  } catch {
+    return err(`${file} is no backup of Rustic Tally.`);
+  }
+}
+
+/**
+ * Puts a backup in the place of the database, which is kept beside it under another name. Refused while any program has
+ * the database open. Gives what the backup holds, with the name under which the old file is kept (null: there was none).
+ */
+export async function restore(
+  url: string,
+  file: string,
+  now: Date,
+): Promise<Result<BackupFacts & { readonly kept: string | null }, string>> {
+  const target = databaseFile(url);
+  if (target === null) return err("The database is on a server; restore it there.");
+  const facts = await lookedOver(path.resolve(/* turbopackIgnore: true */ file));
+  if (!facts.ok) return facts;
+  const stamp = now.toISOString().slice(0, 19).replaceAll(":", "-");
+  const kept = existsSync(target) ? `${target}.before-${stamp}` : null;
+  if (kept !== null) {
+    if (!(await isFree(url, target)))
+      return err("The database is in use. Stop the server first, then restore.");
+    for (const rest of ["", "-wal", "-shm"])
+      if (existsSync(`${target}${rest}`)) renameSync(`${target}${rest}`, `${kept}${rest}`);
+  }
+  mkdirSync(path.dirname(target), { recursive: true });
+  copyFileSync(facts.value.file, target);
+  return ok({ ...facts.value, kept });
+}
+
+/** Whether nobody else has the database open: only then can its journal be put away. A damaged file counts as free. */
+async function isFree(url: string, file: string): Promise<boolean> {
+  if (statSync(file).size === 0) return true;
+  try {
+    const client = clientFor(url, 1);
+    try {
+      await client.execute("PRAGMA busy_timeout = 200");
+      const { rows } = await client.execute("PRAGMA journal_mode = DELETE");
+      return String(rows[0]?.[0] ?? "") === "delete";
+    } finally {
+      client.close();
+    }
+  } catch (thrown) {
+    return !/busy|locked/i.test(wordsOf(thrown) + String(thrown));
+  }
+}
+
+const NAME = /^rustic-tally-(\d{4}-\d{2}-\d{2})\.db$/;
+
+/** The folder of the daily backups, beside the database; null: it is no file. */
+const backupFolder = (url: string): string | null => {
+  const file = databaseFile(url);
+  return file === null ? null : path.join(path.dirname(file), "backups");
+};
+
+/** Takes today's backup unless it is there, and removes those older than two weeks. The sentence why not, or null. */
+export async function dailyBackup(url: string, now: Date): Promise<string | null> {
+  const folder = backupFolder(url);
+  if (folder === null) return null;
+  const today = now.toISOString().slice(0, 10);
+  const file = path.join(folder, `rustic-tally-${today}.db`);
+  if (existsSync(file)) return null;
+  const made = await backUp(url, file);
+  if (!made.ok) return made.problem;
+  for (const name of readdirSync(folder)) {
+    const day = NAME.exec(name)?.[1];
+    if (day && now.getTime() - Date.parse(day) >= KEPT_DAYS * DAY_MS) rmSync(path.join(folder, name));
+  }
+  return null;
+}
