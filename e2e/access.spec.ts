@@ -28,7 +28,7 @@ test("a page of another website changes nothing, whatever it sends", async ({ pa
   const edit = { expectedRevision: 1, edit: { kind: "changeInfo", set: { title: "Taken over" } } };
   const tries = [
     [`/api/jobs/${id}/edits`, "POST", edit],
-    [`/api/jobs/${id}/steps`, "POST", { step: "undo" }],
+    [`/api/jobs/${id}/steps`, "POST", { step: "undo", expectedRevision: 1, id: "s" }],
     [`/api/jobs/${id}/duplicate`, "POST", {}],
     [`/api/jobs/${id}`, "DELETE", {}],
     ["/api/jobs", "POST", { code: "X", title: "X", unit: "mm" }],

@@ -95,15 +95,18 @@ test("from the rack: used first, set aside, released with labels, and on paper",
   const put = await page.request.put("/api/rack", {
     headers: OURS,
     data: {
-      id: `rack-${id}`,
-      label: null,
-      entry: "birch-ply-12",
-      material: "birch ply",
-      length: 905,
-      width: 615,
-      place: "left",
-      note: "",
-      from: null,
+      expected: null,
+      piece: {
+        id: `rack-${id}`,
+        label: null,
+        entry: "birch-ply-12",
+        material: "birch ply",
+        length: 905,
+        width: 615,
+        place: "left",
+        note: "",
+        from: null,
+      },
     },
   });
   const { label } = ((await put.json()) as { piece: { label: string } }).piece;

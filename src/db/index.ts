@@ -28,7 +28,7 @@ export {
   saveLayout,
 } from "./layout-repository";
 export { keepListSetup, readListSetups, removeListSetup } from "./list-setup-repository";
-export { readRack, removeRackPiece, saveRackPiece } from "./rack-repository";
+export { readRack, readRackRevisions, removeRackPiece, saveRackPiece } from "./rack-repository";
 export {
   readSetting,
   readStock,

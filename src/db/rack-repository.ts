@@ -31,27 +31,60 @@ export async function readRack({ db }: Connection): Promise<readonly RackPiece[]
   return rows.map(pieceOf);
 }
 
+/** The revision of each piece in the rack, by id. */
+export async function readRackRevisions({ db }: Connection): Promise<Readonly<Record<string, number>>> {
+  const rows = await db
+    .select({ id: rackPieces.id, revision: rackPieces.revision })
+    .from(rackPieces)
+    .where(isNull(rackPieces.goneAt));
+  return Object.fromEntries(rows.map(({ id, revision }) => [id, revision]));
+}
+
 /** A new piece without its label, or one that is there already with what is changed. */
 export type RackEntry = Omit<RackPiece, "holder" | "label"> & { readonly label: string | null };
 
-/** Puts a piece into the rack, or changes one that lies there; the sentence why not, or the piece. */
+export type KeptRackPiece = { readonly piece: RackPiece; readonly revision: number };
+const keptOf = (row: Row): KeptRackPiece => ({ piece: pieceOf(row), revision: row.revision });
+
+/** A piece as it was saved, or why not; `theirs`: what somebody else left in the meantime. */
+export type RackAnswer =
+  | ({ readonly kind: "saved" } & KeptRackPiece)
+  | { readonly kind: "refused"; readonly why: string; readonly theirs: KeptRackPiece | null };
+
+const refuse = (why: string, theirs: KeptRackPiece | null = null): RackAnswer => ({
+  kind: "refused",
+  why,
+  theirs,
+});
+
+const changedWords = (label: string) => `${label} was changed somewhere else in the meantime.`;
+
+/**
+ * Puts a piece into the rack, or changes one that lies there when nobody else did since `expected` (null: it is new).
+ */
 export async function saveRackPiece(
   { write }: Connection,
   entry: RackEntry,
   at: number,
-): Promise<RackPiece | string> {
+  expected: number | null = null,
+): Promise<RackAnswer> {
   return write((db) =>
     db.transaction(async (tx) => {
       const [known] = await tx.select().from(rackPieces).where(eq(rackPieces.id, entry.id));
-      if (known && known.goneAt !== null) return `${known.label} has left the rack.`;
+      if (known && known.goneAt !== null) return refuse(`${known.label} has left the rack.`);
+      if (!known && expected !== null) return refuse("That piece is not in the rack any more.");
+      if (known && known.revision !== expected) return refuse(changedWords(known.label), keptOf(known));
       const sized = known && (known.length !== entry.length || known.width !== entry.width);
       if (sized && known.holderJob !== null)
-        return `${known.label} is set aside for ${known.holderCode}; its size cannot change until that layout lets it go.`;
+        return refuse(
+          `${known.label} is set aside for ${known.holderCode}; its size cannot change until that layout lets it go.`,
+        );
       const label = entry.label ?? known?.label ?? nextLabel(await allLabels(tx));
       const [taken] = await tx.select().from(rackPieces).where(eq(rackPieces.label, label));
-      if (taken && taken.id !== entry.id) return `There is already a ${label}; labels are given once.`;
-      const row = await insert(tx, { ...entry, label }, at);
-      return pieceOf(row);
+      if (taken && taken.id !== entry.id)
+        return refuse(`There is already a ${label}; labels are given once.`);
+      const row = await insert(tx, { ...entry, label }, at, (known?.revision ?? 0) + 1);
+      return { kind: "saved", ...keptOf(row) };
     }),
   );
 }
@@ -63,8 +96,9 @@ async function insert(
   tx: Transaction,
   { id, label, entry, material, length, width, place, note, from }: Omit<RackPiece, "holder">,
   at: number,
+  revision = 1,
 ): Promise<Row> {
-  const row = { id, label, entryId: entry, material, length, width, place, note, cameFrom: from };
+  const row = { id, label, entryId: entry, material, length, width, place, note, cameFrom: from, revision };
   const [saved] = await tx
     .insert(rackPieces)
     .values({ ...row, at })
@@ -88,13 +122,19 @@ export async function addRackPieces(
 }
 
 /** Takes a piece out of the rack; the sentence why not, or null. */
-export async function removeRackPiece({ write }: Connection, id: string, at: number): Promise<string | null> {
+export async function removeRackPiece(
+  { write }: Connection,
+  id: string,
+  at: number,
+  expected: number,
+): Promise<string | null> {
   return write((db) =>
     db.transaction(async (tx) => {
       const [known] = await tx.select().from(rackPieces).where(eq(rackPieces.id, id));
       if (!known || known.goneAt !== null) return "That piece is not in the rack any more.";
       if (known.holderJob !== null)
         return `${known.label} is set aside for ${known.holderCode}; lay that out without it first.`;
+      if (known.revision !== expected) return `${changedWords(known.label)} Look at it, then take it out.`;
       await tx.update(rackPieces).set({ goneAt: at }).where(eq(rackPieces.id, id));
       return null;
     }),

@@ -116,6 +116,8 @@ export const rackPieces = sqliteTable("rack_pieces", {
   holderTask: text("holder_task"),
   at: integer("at").notNull(),
   goneAt: integer("gone_at"),
+  /** Counts the changes by hand; what a layout sets aside is no change of the piece. */
+  revision: integer("revision").notNull().default(1),
 });
 
 /** Entries of the stockroom; what differs between kinds stands in `facts` as validated JSON. */

@@ -131,19 +131,24 @@ async function replaceSizes(
   if (rows.length > 0) await tx.insert(stockSizes).values(rows);
 }
 
+/** Removes an entry when nobody else has changed it since `expected`. */
 export async function removeStockEntry(
   { write }: Connection,
   kind: StockChange["kind"],
   id: string,
-): Promise<boolean> {
+  expected: number,
+): Promise<"removed" | "gone" | "changed"> {
   return write((db) =>
     db.transaction(async (tx) => {
+      const [known] = await tx
+        .select({ revision: stockEntries.revision })
+        .from(stockEntries)
+        .where(and(eq(stockEntries.id, id), eq(stockEntries.kind, kind)));
+      if (!known) return "gone";
+      if (known.revision !== expected) return "changed";
       await tx.delete(stockSizes).where(eq(stockSizes.entryId, id));
-      const gone = await tx
-        .delete(stockEntries)
-        .where(and(eq(stockEntries.id, id), eq(stockEntries.kind, kind)))
-        .returning({ id: stockEntries.id });
-      return gone.length > 0;
+      await tx.delete(stockEntries).where(eq(stockEntries.id, id));
+      return "removed";
     }),
   );
 }

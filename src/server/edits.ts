@@ -48,6 +48,7 @@ export function submitEdit(
       const replayed = stored.revision !== expectedRevision + 1;
       return { step: null, answer: { status: "applied", replayed } };
     }
+    if (expectedRevision > stored.revision) return refused({ kind: "laterRevision" }, true);
     const diff = applyEdit(stored.job, edit);
     if (!diff.ok) return refused(diff.problem, expectedRevision !== stored.revision);
     const replayed = expectedRevision < stored.revision;
@@ -95,16 +96,28 @@ function nameOf({ job }: StoredJob, key: string): string {
   }
 }
 
-/** Undoes the newest edit, or does the last undone one again; either is a step of its own in the log. */
-export function stepBack(db: Connection, id: string, which: "undo" | "redo"): Promise<StepOutcome | null> {
-  return stepJob<StepAnswer>(db, id, Date.now(), async ({ stored, last }) => {
+/**
+ * Undoes the newest edit, or does the last undone one again; either is a step of its own in the log. It is taken only on
+ * the revision that the sender saw, and once, however often it is sent.
+ */
+export function stepBack(
+  db: Connection,
+  id: string,
+  which: "undo" | "redo",
+  { expectedRevision, stepId }: { readonly expectedRevision: number; readonly stepId: string },
+): Promise<StepOutcome | null> {
+  return stepJob<StepAnswer>(db, id, Date.now(), async ({ stored, last, wasApplied }) => {
+    if (await wasApplied(stepId)) return { step: null, answer: { status: "applied", replayed: true } };
+    if (expectedRevision > stored.revision) return refused({ kind: "laterRevision" }, true);
+    if (expectedRevision < stored.revision)
+      return refused({ kind: "changedMeanwhile", what: "This job" }, true);
     const target = await last(which);
     if (!target) return refused({ kind: which === "undo" ? "nothingToUndo" : "nothingToRedo" });
     const diff = which === "undo" ? reverseDiff(target.diff) : target.diff;
     const storable = storedFault(stored.job, diff);
     if (!storable.ok) return refused(storable.problem);
     return {
-      step: { action: which, name: target.name, edit: null, diff },
+      step: { action: which, name: target.name, edit: null, diff, editId: stepId },
       answer: { status: "applied", replayed: false },
     };
   });

@@ -66,12 +66,12 @@ function layoutOn(rack: string, owner: string): KeptLayout {
 describe("the rack", () => {
   it("gives labels once, sets aside for one job alone, and takes and gives on release", async () => {
     const first = await saveRackPiece(db, offcut("a"), 1);
-    expect(first).toMatchObject({ label: "R-1" });
-    expect(await removeRackPiece(db, "a", 2)).toBeNull();
-    expect(await saveRackPiece(db, offcut("b"), 3)).toMatchObject({ label: "R-2" });
-    expect(await saveRackPiece(db, { ...offcut("c"), label: "R-1" as never }, 3)).toContain(
-      "labels are given once",
-    );
+    expect(first).toMatchObject({ piece: { label: "R-1" }, revision: 1 });
+    expect(await removeRackPiece(db, "a", 2, 1)).toBeNull();
+    expect(await saveRackPiece(db, offcut("b"), 3)).toMatchObject({ piece: { label: "R-2" } });
+    expect(await saveRackPiece(db, { ...offcut("c"), label: "R-1" as never }, 3)).toMatchObject({
+      why: expect.stringMatching(/labels are given once/),
+    });
 
     const [one, two] = [await createJob(db, smallFrame()), await createJob(db, smallFrame())];
     const own = { job: one, variant: "", code: "T-1" };
@@ -82,8 +82,10 @@ describe("the rack", () => {
     const other = { job: two, variant: "", code: "T-2" };
     expect(await saveLayout(db, other, layoutOn("b", two), 6)).toContain("R-2 is set aside for T-1");
     expect(await readLayouts(db, other)).toEqual([]);
-    expect(await removeRackPiece(db, "b", 7)).toContain("set aside for T-1");
-    expect(await saveRackPiece(db, { ...offcut("b"), length: 900 }, 7)).toContain("its size cannot change");
+    expect(await removeRackPiece(db, "b", 7, 1)).toContain("set aside for T-1");
+    expect(await saveRackPiece(db, { ...offcut("b"), length: 900 }, 7, 1)).toMatchObject({
+      why: expect.stringMatching(/its size cannot change/),
+    });
 
     const task = layoutOn("b", one).taskId;
     const released = await releaseLayout(db, own, task, 8);
@@ -163,5 +165,27 @@ describe("diagrams", () => {
     writeFileSync(path.join(folder, "d.pdf"), pdf ?? "");
     expect(readFileSync(path.join(folder, "d.pdf")).subarray(0, 5).toString()).toBe("%PDF-");
     expect(await printDiagrams(input, "no such task", "pdf", made)).toBeNull();
+  });
+});
+
+describe("a piece of the rack", () => {
+  it("two people change one piece: the second is told what the first left, and takes out nothing unseen", async () => {
+    const put = await saveRackPiece(db, offcut("two"), 1);
+    if (put.kind !== "saved") throw new Error(put.why);
+    const { label } = put.piece;
+    const first = await saveRackPiece(db, { ...offcut("two"), label, place: "left" }, 2, 1);
+    expect(first).toMatchObject({ kind: "saved", revision: 2 });
+    const second = await saveRackPiece(db, { ...offcut("two"), label, note: "scratched" }, 3, 1);
+    expect(second).toMatchObject({
+      kind: "refused",
+      why: expect.stringMatching(/changed somewhere else/),
+      theirs: { piece: { place: "left", note: "" }, revision: 2 },
+    });
+    expect(await saveRackPiece(db, offcut("two"), 3)).toMatchObject({ kind: "refused" });
+    expect(await removeRackPiece(db, "two", 4, 1)).toMatch(/changed somewhere else/);
+    expect(await removeRackPiece(db, "two", 4, 2)).toBeNull();
+    expect(await saveRackPiece(db, { ...offcut("two"), label }, 5, 2)).toMatchObject({
+      why: expect.stringMatching(/has left the rack/),
+    });
   });
 });

@@ -63,6 +63,13 @@ const must = <T>(value: T | null): T => {
 const edit = async (id: string, revision: number, what: Edit) =>
   must(await submitEdit(db, id, revision, what));
 
+let steps = 0;
+/** A step on the newest revision. */
+async function step(on: Connection, id: string, which: "undo" | "redo") {
+  const { revision } = must(await findJob(on, id));
+  return stepBack(on, id, which, { expectedRevision: revision, stepId: `step-${steps++}` });
+}
+
 describe("edits with an expected revision", () => {
   it("are applied, logged and counted", async () => {
     const id = await fresh();
@@ -142,7 +149,7 @@ describe("undo and redo", () => {
     const id = await fresh();
     await edit(id, 1, width("700"));
     await edit(id, 2, width("800"));
-    const undone = must(await stepBack(db, id, "undo"));
+    const undone = must(await step(db, id, "undo"));
     expect([widthOf(undone.stored.job), undone.steps.undo, undone.steps.redo]).toEqual([
       "700",
       "Set a key size to 700",
@@ -150,11 +157,11 @@ describe("undo and redo", () => {
     ]);
 
     const again = await openDatabase(url);
-    const redone = must(await stepBack(again, id, "redo"));
+    const redone = must(await step(again, id, "redo"));
     expect([widthOf(redone.stored.job), redone.steps.redo]).toEqual(["800", null]);
-    await stepBack(again, id, "undo");
-    await stepBack(again, id, "undo");
-    const empty = must(await stepBack(again, id, "undo"));
+    await step(again, id, "undo");
+    await step(again, id, "undo");
+    const empty = must(await step(again, id, "undo"));
     expect(empty.answer).toEqual({
       status: "refused",
       clash: false,
@@ -165,7 +172,42 @@ describe("undo and redo", () => {
 
     const { stored } = must(await submitEdit(db, id, 7, depth("420")));
     expect(stored.job.keySizes["size-depth"]?.formula).toBe("420");
-    expect(must(await stepBack(db, id, "redo")).answer.status).toBe("refused");
+    expect(must(await step(db, id, "redo")).answer.status).toBe("refused");
+  });
+});
+
+describe("what is sent twice, or on another state", () => {
+  it("a step is taken once, however often it is sent", async () => {
+    const id = await fresh();
+    await edit(id, 1, width("700"));
+    await edit(id, 2, width("800"));
+    const sent = { expectedRevision: 3, stepId: "lost-answer" };
+    const first = must(await stepBack(db, id, "undo", sent));
+    const second = must(await stepBack(db, id, "undo", sent));
+    expect([first.answer.status, second.answer.status]).toEqual(["applied", "applied"]);
+    expect([widthOf(second.stored.job), second.stored.revision]).toEqual(["700", 4]);
+  });
+
+  it("a step on an older state is refused with the newest one: it would take back what somebody else did", async () => {
+    const id = await fresh();
+    await edit(id, 1, width("700"));
+    await edit(id, 2, depth("410"));
+    const late = must(await stepBack(db, id, "undo", { expectedRevision: 2, stepId: "late" }));
+    expect(late.answer).toMatchObject({ status: "refused", clash: true });
+    expect([widthOf(late.stored.job), late.stored.revision]).toEqual(["700", 3]);
+  });
+
+  it("a revision from the future is refused, for edits and for steps", async () => {
+    const id = await fresh();
+    await edit(id, 1, width("700"));
+    expect((await edit(id, 9, width("800"))).answer).toMatchObject({
+      status: "refused",
+      clash: true,
+      message: expect.stringMatching(/later state/),
+    });
+    const step = must(await stepBack(db, id, "undo", { expectedRevision: 9, stepId: "future" }));
+    expect(step.answer.status).toBe("refused");
+    expect(widthOf(step.stored.job)).toBe("700");
   });
 });
 
@@ -209,11 +251,11 @@ describe("a database of an earlier version", () => {
       .where(eq(editLog.jobId, id));
     expect(old(logged?.diff ?? "{}")).not.toContain("when");
 
-    const undone = must(await stepBack(db, id, "undo"));
+    const undone = must(await step(db, id, "undo"));
     expect(undone.answer.status).toBe("applied");
     const stored = must(await findJob(db, id));
     expect(stored.job.members["front"]).toMatchObject({ name: "Rail", when: null, role: "made" });
-    expect(must(await stepBack(db, id, "redo")).stored.job.members["front"]?.name).toBe("Front rail");
+    expect(must(await step(db, id, "redo")).stored.job.members["front"]?.name).toBe("Front rail");
   });
 });
 
@@ -235,7 +277,7 @@ describe("a process that is killed", () => {
       expect(stored.revision).toBeLessThanOrEqual(acknowledged.revision + 1);
       const number = Number(/^Name (\d+)$/.exec(stored.job.members["front"]?.name ?? "")?.[1]);
       expect(number).toBe(acknowledged.edit + stored.revision - acknowledged.revision);
-      expect(must(await stepBack(after, "k", "undo")).answer.status).toBe("applied");
+      expect(must(await step(after, "k", "undo")).answer.status).toBe("applied");
       after.close();
     }
   });
@@ -348,8 +390,10 @@ describe("the stockroom", () => {
     );
     expect(await saveStockEntry(db, { kind: "edging", entry }, null)).toBe("exists");
     expect((await readStock(db)).data.edging[0]?.pricePerM).toBe(2);
-    expect(await removeStockEntry(db, "edging", entry.id)).toBe(true);
-    expect(await removeStockEntry(db, "edging", entry.id)).toBe(false);
+    // Whoever removes what they saw before it was changed is told.
+    expect(await removeStockEntry(db, "edging", entry.id, revision)).toBe("changed");
+    expect(await removeStockEntry(db, "edging", entry.id, revision + 1)).toBe("removed");
+    expect(await removeStockEntry(db, "edging", entry.id, revision + 1)).toBe("gone");
   });
 });
 

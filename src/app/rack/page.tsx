@@ -1,6 +1,6 @@
 /** The rack: offcuts that lie in the shop. */
 import type { Metadata } from "next";
-import { readRack, readStock } from "@/db";
+import { readRack, readRackRevisions, readStock } from "@/db";
 import { connection } from "@/server";
 import { RackPage } from "@/ui/rack/rack-page";
 
@@ -9,6 +9,6 @@ export const metadata: Metadata = { title: "Rack" };
 
 export default async function Page() {
   const db = await connection();
-  const [rack, { data }] = await Promise.all([readRack(db), readStock(db)]);
-  return <RackPage rack={rack} sections={data.sections} boards={data.boards} />;
+  const [rack, revisions, { data }] = await Promise.all([readRack(db), readRackRevisions(db), readStock(db)]);
+  return <RackPage rack={rack} revisions={revisions} sections={data.sections} boards={data.boards} />;
 }

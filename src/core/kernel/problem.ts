@@ -41,6 +41,7 @@ export type Problem =
   | { readonly kind: "locked"; readonly name: string }
   | { readonly kind: "missingRecord"; readonly what: string; readonly id: string }
   | { readonly kind: "changedMeanwhile"; readonly what: string }
+  | { readonly kind: "laterRevision" }
   | { readonly kind: "nothingToUndo" }
   | { readonly kind: "nothingToRedo" }
   | { readonly kind: "badValue"; readonly what: string; readonly value: string; readonly must: string }
@@ -99,6 +100,8 @@ export function sentence(problem: Problem): string {
       return `The ${problem.what} ${problem.id} is no longer in this job; someone may have removed it.`;
     case "changedMeanwhile":
       return `${problem.what} was changed somewhere else in the meantime; look at the new value and try again.`;
+    case "laterRevision":
+      return "This page knows a later state of the job than the server has; perhaps a backup was restored. Load the page again.";
     case "nothingToUndo":
       return "There is nothing to undo in this job.";
     case "nothingToRedo":

@@ -248,8 +248,18 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
 
   async function stepOnce(which: "undo" | "redo"): Promise<void> {
     await flush();
-    const reply = await call<StepReply>("POST", url("/steps"), { step: which });
+    const sent = { step: which, id: freshId(), expectedRevision: store.getState().revision };
+    let reply = await call<StepReply>("POST", url("/steps"), sent);
+    // Whether an answer was lost on its way is not known here: the same step is sent until one comes.
+    while (!reply.ok && (reply.problem.status === 0 || reply.problem.status >= 500)) {
+      store.setState({ saving: "unreachable" });
+      await new Promise((resolve) => setTimeout(resolve, 1500));
+      reply = await call<StepReply>("POST", url("/steps"), sent);
+    }
+    store.setState({ saving: "saved" });
     if (!reply.ok) {
+      const { job, revision, steps } = (reply.problem.body ?? {}) as Partial<StepReply>;
+      if (job && revision && steps) rebase(job, revision, [], steps);
       notify({ text: reply.problem.message, retry: null });
       return;
     }

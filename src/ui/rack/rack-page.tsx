@@ -2,7 +2,6 @@
 import { Tags } from "lucide-react";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
-import { toast } from "sonner";
 import { sentence } from "@/core/kernel";
 import { parseLength } from "@/core/measure";
 import type { BoardEntry, EntryUnit, RackPiece, SectionEntry } from "@/core/stockroom";
@@ -11,35 +10,27 @@ import { Chooser } from "../common/chooser";
 /** The rack: offcuts with their label, place and note; which job has set each aside; labels to stick on them. */
 import { freshId } from "../common/fresh-id";
 import { HomeFrame } from "../common/home-frame";
-import { call } from "../common/http";
 import { Tag } from "../common/tag";
 import { TextField } from "../common/text-field";
 import { lengthText } from "../stockroom/entry-columns";
+import { type RackEntry, useRack } from "./use-rack";
 
 export type RackPageProps = {
   readonly rack: readonly RackPiece[];
+  /** Revision of each piece, by id. */
+  readonly revisions: Readonly<Record<string, number>>;
   readonly sections: readonly SectionEntry[];
   readonly boards: readonly BoardEntry[];
 };
 
-export function RackPage({ rack, sections, boards }: RackPageProps) {
+export function RackPage({ rack, revisions, sections, boards }: RackPageProps) {
   const router = useRouter();
   /** The unit in which the section or board of a piece was typed. */
   const unitOf = (entry: string): EntryUnit =>
     [...sections, ...boards].find((one) => one.id === entry)?.unit ?? "mm";
   const nameOf = (entry: string) =>
     [...sections, ...boards].find((one) => one.id === entry)?.name ?? "no longer in the stockroom";
-  const save = async (piece: Omit<RackPiece, "label" | "holder"> & { label: string | null }) => {
-    const reply = await call("PUT", "/api/rack", withoutHolder(piece));
-    if (!reply.ok) toast.error(reply.problem.message);
-    router.refresh();
-  };
-  const remove = async (piece: RackPiece) => {
-    const reply = await call("DELETE", "/api/rack", { id: piece.id });
-    if (!reply.ok) toast.error(reply.problem.message);
-    else toast(`${piece.label} was taken out of the rack.`);
-    router.refresh();
-  };
+  const { change, add, remove } = useRack(rack, revisions, router.refresh);
   return (
     <HomeFrame current="Rack">
       <div className="mx-auto max-w-[1240px] px-6 py-6">
@@ -98,7 +89,7 @@ export function RackPage({ rack, sections, boards }: RackPageProps) {
                       label={`Length of ${piece.label}`}
                       value={piece.length}
                       unit={unitOf(piece.entry)}
-                      onCommit={(length) => void save({ ...piece, length })}
+                      onCommit={(length) => void change(piece.id, (one) => ({ ...one, length }))}
                     />
                   </td>
                   <td className="w-[92px] px-1 py-1">
@@ -107,7 +98,7 @@ export function RackPage({ rack, sections, boards }: RackPageProps) {
                         label={`Width of ${piece.label}`}
                         value={piece.width}
                         unit={unitOf(piece.entry)}
-                        onCommit={(width) => void save({ ...piece, width })}
+                        onCommit={(width) => void change(piece.id, (one) => ({ ...one, width }))}
                       />
                     )}
                   </td>
@@ -116,7 +107,7 @@ export function RackPage({ rack, sections, boards }: RackPageProps) {
                       label={`Place of ${piece.label}`}
                       value={piece.place}
                       most={60}
-                      onCommit={(place) => void save({ ...piece, place })}
+                      onCommit={(place) => void change(piece.id, (one) => ({ ...one, place }))}
                     />
                   </td>
                   <td className="w-[190px] px-1 py-1">
@@ -124,7 +115,7 @@ export function RackPage({ rack, sections, boards }: RackPageProps) {
                       label={`Note on ${piece.label}`}
                       value={piece.note}
                       most={200}
-                      onCommit={(note) => void save({ ...piece, note })}
+                      onCommit={(note) => void change(piece.id, (one) => ({ ...one, note }))}
                     />
                   </td>
                   <td className="px-2 py-1 text-ink-soft">{piece.from ?? "typed in"}</td>
@@ -148,15 +139,10 @@ export function RackPage({ rack, sections, boards }: RackPageProps) {
             <p className="p-3 text-ink-soft">The rack is empty. Put the first offcut in below.</p>
           ) : null}
         </div>
-        <NewPiece sections={sections} boards={boards} onSave={save} />
+        <NewPiece sections={sections} boards={boards} onSave={add} />
       </div>
     </HomeFrame>
   );
-}
-
-function withoutHolder(piece: Omit<RackPiece, "label" | "holder"> & { readonly label: string | null }) {
-  const { id, label, entry, material, length, width, place, note, from } = piece;
-  return { id, label, entry, material, length, width, place, note, from };
 }
 
 function LengthField({
@@ -220,7 +206,7 @@ function NewPiece({
 }: {
   readonly sections: readonly SectionEntry[];
   readonly boards: readonly BoardEntry[];
-  readonly onSave: (piece: Omit<RackPiece, "holder" | "label"> & { label: null }) => Promise<void>;
+  readonly onSave: (piece: RackEntry) => Promise<void>;
 }) {
   const [entry, setEntry] = useState(sections[0]?.id ?? boards[0]?.id ?? "");
   const [place, setPlace] = useState("");

@@ -143,7 +143,11 @@ export function useStockEntries(
 
   const remove = useCallback(
     async (kind: EntryKind, entry: AnyEntry): Promise<void> => {
-      const gone = await call("DELETE", "/api/stockroom/entries", { kind, id: entry.id });
+      const gone = await call("DELETE", "/api/stockroom/entries", {
+        kind,
+        id: entry.id,
+        expected: saved.current.get(entry.id)?.revision ?? 0,
+      });
       if (!gone.ok) toast.error(gone.problem.message);
       else {
         show({ ...now.current, [kind]: now.current[kind].filter(({ id }) => id !== entry.id) });

@@ -9,28 +9,36 @@ export function GET() {
   return guarded(async () => sayJson({ rack: await readRack(await connection()) }));
 }
 
-const Entry = v.object({
+const Piece = v.object({
   ...v.omit(RackPieceSchema, ["holder", "label"]).entries,
   /** null: the next one that is free. */
   label: v.nullable(RackPieceSchema.entries.label),
 });
 
+/** `expected`: the revision that the change was made on; null: it is new. */
+const Entry = v.object({ piece: Piece, expected: v.nullable(v.pipe(v.number(), v.integer())) });
+
 export function PUT(request: Request) {
   return guarded(async () => {
     const body = await readBody(request, Entry);
     if (!body.ok) return body.problem;
-    const saved = await saveRackPiece(await connection(), body.value, Date.now());
-    return typeof saved === "string" ? sayProblem(saved, 409) : sayJson({ piece: saved });
+    const { piece, expected } = body.value;
+    const saved = await saveRackPiece(await connection(), piece, Date.now(), expected);
+    if (saved.kind === "refused") return sayJson({ message: saved.why, theirs: saved.theirs }, 409);
+    return sayJson({ piece: saved.piece, revision: saved.revision });
   });
 }
 
-const Remove = v.object({ id: v.pipe(v.string(), v.maxLength(60)) });
+const Remove = v.object({
+  id: v.pipe(v.string(), v.maxLength(60)),
+  expected: v.pipe(v.number(), v.integer()),
+});
 
 export function DELETE(request: Request) {
   return guarded(async () => {
     const body = await readBody(request, Remove);
     if (!body.ok) return body.problem;
-    const refused = await removeRackPiece(await connection(), body.value.id, Date.now());
+    const refused = await removeRackPiece(await connection(), body.value.id, Date.now(), body.value.expected);
     return refused === null ? sayJson({}) : sayProblem(refused, 409);
   });
 }

@@ -48,13 +48,19 @@ export function PUT(request: Request) {
 const RemoveSchema = v.object({
   kind: v.picklist(["section", "board", "edging", "bought", "saw"]),
   id: v.pipe(v.string(), v.maxLength(60)),
+  expected: v.pipe(v.number(), v.integer()),
 });
 
 export function DELETE(request: Request) {
   return guarded(async () => {
     const body = await readBody(request, RemoveSchema);
     if (!body.ok) return body.problem;
-    const gone = await removeStockEntry(await connection(), body.value.kind, body.value.id);
-    return gone ? sayJson({}) : sayProblem("There is no such entry; it may have been removed already.", 404);
+    const { kind, id, expected } = body.value;
+    const gone = await removeStockEntry(await connection(), kind, id, expected);
+    if (gone === "changed")
+      return sayProblem("It was changed somewhere else in the meantime. Look at it, then remove it.", 409);
+    return gone === "removed"
+      ? sayJson({})
+      : sayProblem("There is no such entry; it may have been removed already.", 404);
   });
 }

@@ -4,12 +4,20 @@ import { connection, stepBack } from "@/server";
 import { guarded, readBody } from "../../../answer";
 import { sayStep } from "../step-answer";
 
-const Body = v.object({ step: v.picklist(["undo", "redo"]) });
+const Body = v.object({
+  step: v.picklist(["undo", "redo"]),
+  /** The revision that the sender saw. */
+  expectedRevision: v.pipe(v.number(), v.integer(), v.minValue(1)),
+  /** Chosen by the sender: a step that is sent twice is taken once. */
+  id: v.pipe(v.string(), v.minLength(1), v.maxLength(60)),
+});
 
 export function POST(request: Request, { params }: { readonly params: Promise<{ readonly id: string }> }) {
   return guarded(async () => {
     const body = await readBody(request, Body);
     if (!body.ok) return body.problem;
-    return sayStep(await stepBack(await connection(), (await params).id, body.value.step), null);
+    const { step, expectedRevision, id: stepId } = body.value;
+    const { id } = await params;
+    return sayStep(await stepBack(await connection(), id, step, { expectedRevision, stepId }), null);
   });
 }

@@ -1,0 +1,1 @@
+ALTER TABLE `rack_pieces` ADD `revision` integer DEFAULT 1 NOT NULL;
