@@ -57,8 +57,22 @@ export async function main(words: readonly string[]): Promise<number> {
   return code;
 }
 
-/** Runs one command. */
+/** Runs one command. Whatever a file does to its reader ends in one sentence. */
 export async function answer(words: readonly string[]): Promise<Answer> {
+  try {
+    return await answerTo(words);
+  } catch (thrown) {
+    const why = thrown instanceof Error ? thrown.message : String(thrown);
+    const words = why.replace(/\s+/g, " ").slice(0, 300);
+    return {
+      code: 2,
+      stdout: "",
+      stderr: `rustic-tally: the file holds something that cannot be computed (${words})`,
+    };
+  }
+}
+
+async function answerTo(words: readonly string[]): Promise<Answer> {
   const [command, ...rest] = words;
   if (command === undefined || command === "help" || command === "--help")
     return { code: command === undefined ? 2 : 0, stdout: "", stderr: USAGE };

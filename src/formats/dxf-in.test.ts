@@ -115,7 +115,7 @@ describe("the outline of a piece from a DXF file", () => {
   });
 
   it.each([
-    ["no DXF", "PNG", "it cannot be read as DXF"],
+    ["no DXF", "PNG", "no pairs of code and value"],
     ["an open chain", dxf([line(0, 0, 10, 0), line(10, 0, 10, 10)]), "do not close"],
     ["two pieces", dxf([circle(0, 0, 10), circle(100, 0, 5)]), "more than one piece"],
     [

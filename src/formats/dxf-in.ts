@@ -15,7 +15,8 @@ import {
   type Vec2,
 } from "@/core/geometry";
 import { type DrawnOutline, MOST_CORNERS } from "@/core/job";
-import { at, err, ok, type Problem, type Result } from "@/core/kernel";
+import { at, err, GREATEST_LENGTH_MM, ok, own, type Problem, type Result } from "@/core/kernel";
+import { cleanDrawing } from "./dxf-pairs";
 
 const MOST_BYTES = 4_000_000;
 const MOST_ENTITIES = 4_000;
@@ -43,11 +44,13 @@ const refuse = (name: string, why: string) => err({ kind: "malformed", what: nam
 /** Reads the outline of one piece; the problem says what is wrong with the file and what to do. */
 export function readOutline(name: string, text: string): Result<DrawnOutline, Problem> {
   if (text.length > MOST_BYTES) return refuse(name, "it is larger than 4 MB; leave the outline alone in it");
-  const drawing = parsed(text);
-  if (drawing === null) return refuse(name, "it cannot be read as DXF; save it as DXF text");
+  const clean = cleanDrawing(text);
+  if (typeof clean === "string") return refuse(name, clean);
+  if (clean.entities > MOST_ENTITIES)
+    return refuse(name, `it holds ${clean.entities} entities; at most ${MOST_ENTITIES} are read`);
+  const drawing = parsed(clean.text);
+  if (!drawing?.entities) return refuse(name, "it cannot be read as DXF; save it as DXF text");
   const { entities, header } = drawing;
-  if (entities.length > MOST_ENTITIES)
-    return refuse(name, `it holds ${entities.length} entities; at most ${MOST_ENTITIES} are read`);
   const unit = MM_OF_UNIT[Number(header?.["$INSUNITS"] ?? 0)];
   if (unit === undefined)
     return refuse(name, "its unit is not one that is known; set it to millimetres or inches");
@@ -134,7 +137,7 @@ function take(entity: Entity, unit: number, { runs, circles }: Shapes): string |
         circles.push({ centre: place(entity.center), radius: entity.radius * unit });
       return null;
     default: {
-      const word = WORDS[entity.type];
+      const word = own(WORDS, entity.type);
       return word === undefined
         ? null
         : `it holds ${word}; turn it into lines and arcs in the drawing programme first`;
@@ -194,6 +197,12 @@ const roundLoop = ({ centre: [x, y], radius }: Circle): readonly BulgedCorner[] 
 const drawn = (corners: readonly BulgedCorner[]): Polygon => flattened(corners, 0.01);
 
 function outlineOf(name: string, { runs, circles }: Shapes): Result<DrawnOutline, Problem> {
+  const numbers = [
+    ...runs.flatMap(({ corners, end }) => [...corners.flat(), ...(end ?? [])]),
+    ...circles.flatMap(({ centre, radius }) => [...centre, radius]),
+  ];
+  if (numbers.some((value) => !(Math.abs(value) <= GREATEST_LENGTH_MM)))
+    return refuse(name, "a place in it is no number or lies more than 100 m away; look at its unit");
   const loops = loopsOf(runs);
   if (loops === null)
     return refuse(name, "its lines do not close to an outline; join their ends in the drawing programme");

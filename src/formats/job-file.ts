@@ -3,7 +3,7 @@
  * computed anywhere. Its schema is published in docs/schema/.
  */
 import * as v from "valibot";
-import { issueWords, type Job, JobSchema, readJob } from "@/core/job";
+import { issueWords, type Job, JobSchema, lawFault, readJob } from "@/core/job";
 import { err, ok, type Problem, type Result } from "@/core/kernel";
 import { type Stockroom, type StockroomData, StockroomSchema } from "@/core/stockroom";
 
@@ -74,6 +74,8 @@ export function readJobFile(text: string): Result<JobFile, Problem> {
   if (!envelope.success) return malformed(issueWords(envelope.issues));
   const job = readJob(envelope.output.job);
   if (!job.ok) return job;
+  const fault = lawFault(job.value);
+  if (fault !== null) return malformed(fault);
   const stockroom = v.safeParse(StockroomSchema, envelope.output.stockroom);
   if (!stockroom.success) return malformed(`stockroom ${issueWords(stockroom.issues)}`);
   const { revision = null } = envelope.output;

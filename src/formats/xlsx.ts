@@ -3,6 +3,7 @@
  * view, sums at the foot. Text is never a formula there: it is written as text.
  */
 import ExcelJS from "exceljs";
+import { isLink } from "@/core/job";
 import {
   type Cell,
   type Column,
@@ -89,7 +90,8 @@ function writeCell(to: ExcelJS.Cell, cell: Cell | undefined, column: Column): vo
   if (number) {
     to.value = number.value;
     if (number.format !== null) to.numFmt = number.format;
-  } else if (cell.link !== undefined) to.value = { text: cell.text, hyperlink: cell.link };
+  } else if (cell.link !== undefined && isLink(cell.link))
+    to.value = { text: cell.text, hyperlink: cell.link };
   else {
     const text = fieldText(cell);
     if (text !== "") to.value = text;

@@ -16,7 +16,7 @@ import {
   type StoredLayout,
   stepNames,
 } from "@/db";
-import { listRows } from "@/formats/csv";
+import { readListRows } from "./list-rows";
 
 const newId = () => randomUUID().slice(0, 13);
 
@@ -89,7 +89,7 @@ export async function createFromList(
   info: Pick<JobInfo, "code" | "title" | "unit">,
   list: Uint8Array | string,
 ): Promise<Result<ListImport, Problem>> {
-  const rows = listRows(list);
+  const rows = await readListRows(list);
   if (!rows.ok) return rows;
   const stockroom = await currentStockroom(db);
   const read = readCuttingList(rows.value, { unit: info.unit, stockroom, newId: () => `typed-${newId()}` });

@@ -169,7 +169,8 @@ function orderBlock(flow: Flow, table: ListTable, measure: TextMeasure, draw: Dr
 export function layoutFacts(kept: KeptLayout, style: LengthStyle): string {
   const { count, proven, lowerBound, lowerBoundOf } = kept.layout;
   const noun = agreeing(count, kept.kind === "bars" ? "bar" : "sheet");
-  const bound = lowerBoundOf === "cost" ? `cost at least ${lowerBound.toFixed(2)}` : `at least ${lowerBound}`;
+  const bound =
+    lowerBoundOf === "cost" ? `cost at least ${lowerBound.toFixed(2)}` : `at least ${lowerBound} to buy`;
   const proof = proven ? "proven best" : `not proven: ${bound}`;
   return `${count} ${noun}, ${proof} · ${settingsWords(kept, style)}`;
 }

@@ -12,7 +12,7 @@ import { type HandRow, HandRowSchema } from "./hand-row";
 import type { Job } from "./job";
 import { type ListCell, ListCellSchema } from "./list-cell";
 import { type ListSetup, ListSetupSchema } from "./list-setup";
-import { type OwnColumn, OwnColumnSchema, ownColumnId, ownColumnIn } from "./own-column";
+import { isLink, type OwnColumn, OwnColumnSchema, ownColumnId, ownColumnIn } from "./own-column";
 import { missing, put, refused, removeAll } from "./records";
 import { keyText, recordId } from "./text";
 
@@ -194,9 +194,7 @@ function valueFault({ kind, name, choices }: OwnColumn, text: string, unit: Leng
     case "choice":
       return choices.includes(text) ? null : refused(name, text, `must be one of ${choices.join(", ")}`);
     case "link":
-      return /^(https?:\/\/|mailto:)\S+$/i.test(text)
-        ? null
-        : refused(name, text, "must start with https://, http:// or mailto:");
+      return isLink(text) ? null : refused(name, text, "must start with https://, http:// or mailto:");
     case "formula":
       return refused("Column", name, "is computed by its formula; change that instead");
     default:

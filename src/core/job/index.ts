@@ -85,9 +85,9 @@ export {
   homeOfMember,
   othersThan,
 } from "./homes";
+export { issueWords } from "./issue-words";
 export {
   emptyJob,
-  issueWords,
   type Job,
   type JobInfo,
   JobInfoSchema,
@@ -136,6 +136,7 @@ export {
   SQUARE_END,
 } from "./member";
 export {
+  isLink,
   OWN_COLUMN_KINDS,
   type OwnColumn,
   type OwnColumnKind,

@@ -9,6 +9,7 @@ import { AssemblySchema, PlacementSchema } from "./assembly";
 import { BoughtPartSchema } from "./bought-part";
 import { LineSchema, PointSchema } from "./frame";
 import { HandRowSchema } from "./hand-row";
+import { issueWords } from "./issue-words";
 import { KeySizeSchema, VariantSchema } from "./key-size";
 import { BlankGroupSchema, LayoutSettingSchema } from "./layout-setting";
 import { LengthFormatSchema } from "./length-format";
@@ -237,12 +238,4 @@ function idsAgree(job: Job): Result<Job, Problem> {
     }
   }
   return ok(job);
-}
-
-/** The first complaint of a validation, with its path. */
-export function issueWords(issues: readonly v.BaseIssue<unknown>[]): string {
-  const issue = issues[0];
-  if (!issue) return "it does not fit";
-  const path = v.getDotPath(issue);
-  return path ? `${path}: ${issue.message}` : issue.message;
 }

@@ -5,7 +5,8 @@
 import * as v from "valibot";
 import { canBeKey, err, ok, own, type Problem, type Result } from "../kernel";
 import { applyDiff, type Diff } from "./diff";
-import { issueWords, type Job, RECORD_SCHEMAS } from "./job";
+import { issueWords } from "./issue-words";
+import { type Job, RECORD_SCHEMAS } from "./job";
 
 /** Why a document cannot stand, as the end of a sentence; null: it can. Time grows with its records. */
 export function lawFault(job: Job): string | null {

@@ -10,6 +10,9 @@ export type OwnColumnKind = (typeof OWN_COLUMN_KINDS)[number];
 
 export const cellText = v.pipe(v.string(), v.trim(), v.minLength(1, "needs a value"), v.maxLength(300));
 
+/** Whether a text may be followed as a link. Every other scheme, javascript: among them, stays a text. */
+export const isLink = (text: string): boolean => /^(https?:\/\/|mailto:)\S+$/i.test(text);
+
 export const OwnColumnSchema = v.object({
   id: v.pipe(recordId, v.maxLength(50), v.brand("OwnColumnId")),
   name: shortName,

@@ -5,6 +5,7 @@
 import {
   type ColumnFormula,
   computedColumn,
+  isLink,
   type ListCell,
   type ListColumn,
   type ListSetup,
@@ -295,7 +296,8 @@ function ownColumnKind(column: OwnColumn, ground: ListGround, typedFor: TypedFor
 }
 
 function ownCell({ kind }: OwnColumn, text: string, { style, places, ground }: CellGround): Cell {
-  if (kind === "link") return { text, value: null, link: text };
+  // A column of texts may have been turned into one of links.
+  if (kind === "link" && isLink(text)) return { text, value: null, link: text };
   if (kind === "number") {
     const value = parsePlainNumber(text);
     if (value === null) return textCell(text);

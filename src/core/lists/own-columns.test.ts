@@ -75,6 +75,27 @@ describe("own columns", () => {
     expect(cellIn(table, "front", "own:gap")?.value).toBeWithinMm(38.1, 1e-9);
     expect(cellIn(table, "front", "own:price")?.value).toBe(2.5);
     expect(cellIn(table, "front", "own:sheet")?.link).toBe("https://example.org/rail");
+    // A column of texts that becomes one of links makes no link of what may not be followed.
+    const text = made(
+      smallFrame(),
+      own("Sheet", { kind: "text" }),
+      value("sheet", ["front", "back"], "javascript:alert(1)"),
+    );
+    const turned = made(text, own("Sheet", { kind: "link" }));
+    const linked = cellIn(
+      ownList({ ...list, columns: columns("own:sheet") }, groundOf(turned)),
+      "front",
+      "own:sheet",
+    );
+    expect([linked?.text, linked?.link]).toEqual(["javascript:alert(1)", undefined]);
+    for (const bad of [
+      "javascript:alert(1)",
+      "data:text/html,x",
+      "file:///etc/passwd",
+      "https://a b",
+      " //x",
+    ])
+      expect(refusal(value("sheet", ["front", "back"], bad), typed)).toContain("must start with");
     expect(refusal(value("gap", ["front", "back"], "wide"), typed)).toContain("wide");
     expect(refusal(value("price", ["front", "back"], "1,400"), typed)).toContain("must be a number");
     expect(refusal(value("where", ["front", "back"], "side"), typed)).toContain("must be one of top, foot");

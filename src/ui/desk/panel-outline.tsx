@@ -15,7 +15,7 @@ import { FileField } from "../common/file-field";
 import { freshId } from "../common/fresh-id";
 import { TextField } from "../common/text-field";
 import { useDeskState } from "./desk-context";
-import { useOutlineReader } from "./outline-reader";
+import { useDrawingReaders } from "./drawing-readers";
 
 type Side = Pick<OutlineCorner, "fromX" | "x" | "fromY" | "y">;
 const corner = ({ fromX, x, fromY, y }: Side, radius = "0"): OutlineCorner => ({
@@ -107,7 +107,7 @@ export function PanelOutline({ panel, onChange, onRead }: Props) {
 
 /** Reads the outline of a DXF file: its size, its corners and its round holes. */
 function OutlineFile({ panel, onRead }: Pick<Props, "panel" | "onRead">) {
-  const reader = useOutlineReader();
+  const { outline: reader } = useDrawingReaders();
   const unit = useDeskState((state) => state.job.info.job.unit);
   return (
     <FileField

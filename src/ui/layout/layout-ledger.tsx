@@ -110,7 +110,7 @@ type Kept = NonNullable<ReturnType<typeof keptFor>>["kept"];
 export function boundWords({ layout }: Kept): string {
   return layout.lowerBoundOf === "cost"
     ? `least possible cost ${layout.lowerBound.toFixed(2)}`
-    : `least possible ${layout.lowerBound}`;
+    : `least possible ${layout.lowerBound} to buy`;
 }
 
 export function usage(kept: Kept): { readonly words: string; readonly share: number } {

@@ -137,7 +137,7 @@ function Progress({ runner: { running, stop } }: { readonly runner: LayoutRunner
       <span className="h-2 w-2 animate-pulse bg-brass" aria-hidden />
       <span>
         Laying out {task.name}
-        {best ? `: best so far ${counted(best.count, noun)}${gapWords(best)}` : "…"}
+        {best ? `: best so far ${counted(best.count, noun)}${gapWords(task, best)}` : "…"}
         {waiting > 0 ? ` · ${waiting} more waiting` : ""}
       </span>
       <Button look="plain" icon={<Square size={13} aria-hidden />} onClick={stop}>
@@ -147,10 +147,16 @@ function Progress({ runner: { running, stop } }: { readonly runner: LayoutRunner
   );
 }
 
-function gapWords({ lowerBound, lowerBoundOf, cost, count }: KeptLayout["layout"]): string {
+function gapWords({ problem }: LayoutTask, layout: KeptLayout["layout"]): string {
+  const { lowerBound, lowerBoundOf, cost } = layout;
   if (lowerBound <= 0) return "";
-  const value = lowerBoundOf === "cost" ? cost : count;
-  const bound = lowerBoundOf === "cost" ? lowerBound.toFixed(2) : lowerBound;
+  const used =
+    "bars" in layout
+      ? layout.bars.flatMap(({ stock, times }) => Array.from({ length: times }, () => stock))
+      : layout.sheets.map(({ stock }) => stock);
+  const bought = used.filter((stock) => problem.stock[stock]?.rack === null).length;
+  const value = lowerBoundOf === "cost" ? cost : bought;
+  const bound = lowerBoundOf === "cost" ? lowerBound.toFixed(2) : `${lowerBound} to buy`;
   const gap = value === null ? 0 : value / lowerBound - 1;
   return `, bound ${bound}${gap > 1e-9 ? `, gap ${(gap * 100).toFixed(2)} %` : ", proven; looking for a longer rest"}`;
 }

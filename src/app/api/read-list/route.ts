@@ -1,14 +1,14 @@
 /** Rows of a cutting list out of a spreadsheet file or CSV, as texts; nothing is stored. */
 import { sentence } from "@/core/kernel";
-import { listRows, MOST_LIST_BYTES } from "@/formats/csv";
-import { isZip, xlsxRows } from "@/formats/xlsx-in";
+import { MOST_LIST_BYTES } from "@/formats/csv";
+import { readListRows } from "@/server";
 import { guarded, readBytes, sayJson, sayProblem } from "../answer";
 
 export function POST(request: Request) {
   return guarded(async () => {
     const bytes = await readBytes(request, MOST_LIST_BYTES);
     if (!bytes.ok) return bytes.problem;
-    const rows = isZip(bytes.value) ? await xlsxRows(bytes.value) : listRows(bytes.value);
+    const rows = await readListRows(bytes.value);
     return rows.ok ? sayJson({ rows: rows.value }) : sayProblem(sentence(rows.problem), 422);
   });
 }

@@ -3,8 +3,9 @@
 import { err, ok } from "@/core/kernel";
 import { listRows, MOST_LIST_BYTES } from "@/formats/csv";
 import { Desk, type DeskProps } from "@/ui/desk/desk";
+import { type DrawingReaders, DrawingReadersContext } from "@/ui/desk/drawing-readers";
 import { type ListReader, ListReaderContext } from "@/ui/desk/list-reader";
-import { type OutlineReader, OutlineReaderContext } from "@/ui/desk/outline-reader";
+import { outlineOfFile, standInOfFile } from "./read-drawing";
 import { startLayoutWorker } from "./start-worker";
 
 type Rows = readonly (readonly string[])[];
@@ -26,18 +27,14 @@ async function rowsOfFile(file: File) {
   return err(told ?? "The file could not be read; the server did not answer. Try again.");
 }
 
-/** The reader of drawings is fetched when one is read. */
-const outlineOfFile: OutlineReader = async (file) => {
-  const [{ readOutline }, text] = await Promise.all([import("@/formats/dxf-in"), file.text()]);
-  return readOutline(file.name, text);
-};
+const DRAWINGS: DrawingReaders = { outline: outlineOfFile, standIn: standInOfFile };
 
 export function DeskHere(props: Omit<DeskProps, "startWorker">) {
   return (
     <ListReaderContext value={READER}>
-      <OutlineReaderContext value={outlineOfFile}>
+      <DrawingReadersContext value={DRAWINGS}>
         <Desk {...props} startWorker={startLayoutWorker} />
-      </OutlineReaderContext>
+      </DrawingReadersContext>
     </ListReaderContext>
   );
 }

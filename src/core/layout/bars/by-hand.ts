@@ -185,12 +185,10 @@ function changed(
 /** Sums made anew; bars without a piece go back to stock. */
 function recounted(problem: BarProblem, layout: BarLayout, all: readonly CutBar[]): BarLayout {
   const bars = mergedBars(all.filter((bar) => bar.pieces.length > 0));
-  const prices = bars.flatMap((bar) =>
-    Array.from({ length: bar.times }, () => at(problem.stock, bar.stock).price),
-  );
+  const used = bars.flatMap((bar) => Array.from({ length: bar.times }, () => at(problem.stock, bar.stock)));
   return {
     ...layout,
-    ...judged(layout, prices),
+    ...judged(layout, used),
     bars,
     ...(layout.shared ? { shared: sharedBy(problem, bars) } : {}),
   };

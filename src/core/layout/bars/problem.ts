@@ -126,7 +126,7 @@ export type BarLayout = {
   /** Sum of prices; null when a price is missing. */
   readonly cost: number | null;
   readonly count: number;
-  /** In the unit of `lowerBoundOf`: no layout of these pieces can be below it. */
+  /** In the unit of `lowerBoundOf`, a cost or a number of bars to buy: no layout of these pieces can be below it. */
   readonly lowerBound: number;
   readonly lowerBoundOf: "cost" | "count";
   readonly proven: boolean;

@@ -1,6 +1,6 @@
 /** From a plan of patterns to the bars of a layout: pieces dealt out, ordered on their bars, with what is left over. */
 import { at, fromNm, toNm } from "../../kernel";
-import { costOf } from "../stock";
+import { boughtCount, costOf } from "../stock";
 import type { BarInstance } from "./instance";
 import { endLossNm, gapNm, sharesCut, type Way, waysOf } from "./mitre";
 import { costOfPlan, type UsedPattern } from "./pattern";
@@ -40,6 +40,7 @@ export function toLayout(
     }),
   );
   const count = bars.length;
+  const bought = boughtCount(bars.map((bar) => at(problem.stock, bar.stock)));
   const cost = instance.sunk + costOfPlan(instance, plan);
   const bound = instance.sunk + outcome.bound;
   const merged = mergedBars(bars);
@@ -50,7 +51,7 @@ export function toLayout(
       ? cost / 10_000
       : costOf(merged.map((bar) => [at(problem.stock, bar.stock).price, bar.times])),
     count,
-    lowerBound: instance.priced ? bound / 10_000 : countBound(instance, bound, outcome.proven, count),
+    lowerBound: instance.priced ? bound / 10_000 : countBound(instance, bound, outcome.proven, bought),
     lowerBoundOf: instance.priced ? "cost" : "count",
     proven: outcome.proven && short.length === 0,
     unplaced: [...outcome.unplaced, ...short],
@@ -58,11 +59,11 @@ export function toLayout(
   };
 }
 
-/** Without prices the cost weighs a bar and its length; the number of bars alone is bounded from it. */
-function countBound(instance: BarInstance, bound: number, proven: boolean, count: number): number {
-  if (proven) return count;
+/** Without prices the cost weighs a bar and its length; the number of bars to buy is bounded from it. */
+function countBound(instance: BarInstance, bound: number, proven: boolean, bought: number): number {
+  if (proven) return bought;
   const dearest = Math.max(0, ...instance.types.map((type) => type.cost));
-  return dearest === 0 ? 0 : Math.min(count, Math.ceil(bound / dearest));
+  return dearest === 0 ? 0 : Math.min(bought, Math.ceil(bound / dearest));
 }
 
 /** Pieces of one length but from different rows of the problem are dealt out in order, bar by bar. */

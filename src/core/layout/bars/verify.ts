@@ -17,7 +17,7 @@ export function verifyBars(problem: BarProblem, layout: BarLayout): string | nul
     sharedFault(problem, layout) ??
     claimFault(layout, {
       used: layout.bars.flatMap((bar) =>
-        Array.from({ length: bar.times }, () => at(problem.stock, bar.stock).price),
+        Array.from({ length: bar.times }, () => at(problem.stock, bar.stock)),
       ),
       stock: problem.stock.map(({ price }) => price),
       isImpossible: (i) => isTooLong(problem, layout.unplaced[i]?.piece ?? -1),
@@ -187,7 +187,7 @@ function plainLayout(
     .flatMap(({ length, qty }, i) => (out.has(i) ? [] : Array.from({ length: qty }, () => toNm(length))))
     .sort((a, b) => b - a);
   if (lengths.length > 3000) return null;
-  const found = problem.stock.flatMap(({ price, count }, stock) => {
+  const found = problem.stock.flatMap(({ price, count, rack }, stock) => {
     const room = toNm(usableLength(problem, stock));
     const bars: number[] = [];
     for (const length of lengths) {
@@ -198,7 +198,7 @@ function plainLayout(
     }
     return count !== null && bars.length > count
       ? []
-      : [{ cost: price === null ? null : price * bars.length, count: bars.length }];
+      : [{ cost: price === null ? null : price * bars.length, count: rack === null ? bars.length : 0 }];
   });
   return leastPlain(found);
 }

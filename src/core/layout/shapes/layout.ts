@@ -335,10 +335,10 @@ function toLayout(
     .reduce((sum, { shape }) => sum + areaOfShape(problem, shape), 0);
   const whole = area + left.reduce((sum, one) => sum + one.area, 0);
   const priced = isPriced(problem);
-  const used = sheets.reduce(
-    (sum, { stock }) => sum + (priced ? (at(problem.stock, stock).price ?? 0) : 1),
-    0,
-  );
+  const used = sheets.reduce((sum, { stock }) => {
+    const { price, rack } = at(problem.stock, stock);
+    return sum + (priced ? (price ?? 0) : rack === null ? 1 : 0);
+  }, 0);
   const bound: BoundOf = {
     lowerBound: areaBound(problem, whole, used),
     lowerBoundOf: priced ? "cost" : "count",

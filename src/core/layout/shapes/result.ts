@@ -24,10 +24,11 @@ export type BoundOf = { readonly lowerBound: number; readonly lowerBoundOf: "cos
  */
 export function areaBound(problem: ShapeProblem, area: number, most: number): number {
   const priced = isPriced(problem);
-  const types = problem.stock.map(({ length, width, price, count }): MixType => {
+  const types = problem.stock.map(({ length, width, price, count, rack }): MixType => {
     const { margin } = problem;
     return {
-      cost: priced ? Math.round((price ?? 0) * MONEY) : MONEY,
+      // A rack piece is there already: it is not bought.
+      cost: priced ? Math.round((price ?? 0) * MONEY) : rack === null ? MONEY : 0,
       holds: Math.max(0, length - 2 * margin) * Math.max(0, width - 2 * margin),
       available: count ?? Number.POSITIVE_INFINITY,
     };
@@ -86,7 +87,7 @@ export function layoutOf(
     lowerBoundOf: bound.lowerBoundOf,
     ...judged(
       { ...bound, unplaced },
-      sheets.map(({ stock }) => at(problem.stock, stock).price),
+      sheets.map(({ stock }) => at(problem.stock, stock)),
     ),
     utilisation: whole === 0 ? 0 : used.reduce((sum, { shape }) => sum + at(areas, shape), 0) / whole,
     unplaced,

@@ -116,7 +116,7 @@ export function verifyShapes(problem: ShapeProblem, layout: ShapeLayout): string
     utilisationFault(problem, layout) ??
     lockFault(problem, layout) ??
     claimFault(layout, {
-      used: layout.sheets.map(({ stock }) => at(problem.stock, stock).price),
+      used: layout.sheets.map(({ stock }) => at(problem.stock, stock)),
       stock: problem.stock.map(({ price }) => price),
       isImpossible: (i) => isTooLarge(problem, layout.unplaced[i]?.shape ?? -1),
       plain: () => leastByArea(problem, layout),
@@ -182,7 +182,8 @@ function leastByArea(
     (sum, { qty }, i) => sum + (out.has(i) ? 0 : qty * areaWithin(lyingOutline(problem, bare(i)))),
     0,
   );
-  const types = problem.stock.map(({ length, width, price, count }) => ({
+  const types = problem.stock.map(({ length, width, price, count, rack }) => ({
+    bought: rack === null ? 1 : 0,
     holds: Math.max(0, length - 2 * problem.margin) * Math.max(0, width - 2 * problem.margin),
     price,
     most: Math.min(count ?? Number.POSITIVE_INFINITY, layout.count),
@@ -198,7 +199,7 @@ function leastByArea(
       return;
     }
     for (let n = 0; n <= type.most; n++)
-      visit(i + 1, holds + n * type.holds, paid + n * (type.price ?? 0), sheets + n);
+      visit(i + 1, holds + n * type.holds, paid + n * (type.price ?? 0), sheets + n * type.bought);
   };
   visit(0, 0, 0, 0);
   if (!Number.isFinite(count)) return null;

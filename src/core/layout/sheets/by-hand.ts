@@ -229,7 +229,7 @@ function recounted(problem: SheetProblem, layout: SheetLayout, all: readonly Cut
     ...layout,
     ...judged(
       layout,
-      sheets.map((sheet) => at(problem.stock, sheet.stock).price),
+      sheets.map((sheet) => at(problem.stock, sheet.stock)),
     ),
     sheets,
     utilisation: utilisationOf(problem, sheets),

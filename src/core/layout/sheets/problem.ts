@@ -133,7 +133,7 @@ export type SheetLayout = {
   readonly count: number;
   /** Sum of prices; null when a price is missing. */
   readonly cost: number | null;
-  /** In the unit of `lowerBoundOf`; holds for every layout, guillotine or not. */
+  /** In the unit of `lowerBoundOf`, a cost or a number of sheets to buy; holds for every layout, guillotine or not. */
   readonly lowerBound: number;
   readonly lowerBoundOf: "cost" | "count";
   readonly proven: boolean;

@@ -1,6 +1,6 @@
 /** From a plan of inflated blocks to the sheets of a layout: panels dealt out, groups opened, kerf and trim put back. */
 import { at, fromNm, invariant, toNm } from "../../kernel";
-import { costOf as sumOfPrices } from "../stock";
+import { boughtCount, costOf as sumOfPrices } from "../stock";
 import { offcutsOf } from "./cut-tree";
 import type { PlacedBlock } from "./fill";
 import type { SheetInstance } from "./instance";
@@ -46,6 +46,7 @@ type Facts = {
 };
 
 function layoutOf(problem: SheetProblem, sheets: readonly CutSheet[], facts: Facts): SheetLayout {
+  const bought = boughtCount(sheets.map((sheet) => at(problem.stock, sheet.stock)));
   return {
     sheets,
     count: sheets.length,
@@ -55,8 +56,8 @@ function layoutOf(problem: SheetProblem, sheets: readonly CutSheet[], facts: Fac
     lowerBound: facts.priced
       ? facts.bound / 10_000
       : facts.proven
-        ? sheets.length
-        : Math.min(sheets.length, Math.ceil(facts.bound / facts.unit)),
+        ? bought
+        : Math.min(bought, Math.ceil(facts.bound / facts.unit)),
     lowerBoundOf: facts.priced ? "cost" : "count",
     proven: facts.proven,
     utilisation: utilisationOf(problem, sheets),

@@ -19,7 +19,7 @@ export function verifySheets(problem: SheetProblem, layout: SheetLayout): string
     lockFault(problem, layout) ??
     togetherFault(problem, layout) ??
     claimFault(layout, {
-      used: layout.sheets.map((sheet) => at(problem.stock, sheet.stock).price),
+      used: layout.sheets.map((sheet) => at(problem.stock, sheet.stock)),
       stock: problem.stock.map(({ price }) => price),
       isImpossible: (i) => isImpossible(problem, layout.unplaced[i]?.panel ?? -1),
       plain: () => plainLayout(problem, layout),
@@ -231,7 +231,7 @@ function plainLayout(
   const out = new Set(layout.unplaced.map(({ panel }) => panel));
   const kerf = toNm(problem.kerf);
   const trim = 2 * toNm(problem.trim);
-  const found = problem.stock.flatMap(({ length, width, price, count, grain }) => {
+  const found = problem.stock.flatMap(({ length, width, price, count, grain, rack }) => {
     const [across, along] = [toNm(width) - trim + kerf, toNm(length) - trim + kerf];
     const panels = problem.panels
       .flatMap((panel, i) => {
@@ -259,7 +259,7 @@ function plainLayout(
     }
     return count !== null && sheets.length > count
       ? []
-      : [{ cost: price === null ? null : price * sheets.length, count: sheets.length }];
+      : [{ cost: price === null ? null : price * sheets.length, count: rack === null ? sheets.length : 0 }];
   });
   return leastPlain(found);
 }

@@ -13,13 +13,13 @@ export type Claims = {
 };
 
 export type ClaimContext = {
-  /** The price of every bar or sheet that is used, one entry each. */
-  readonly used: readonly (number | null)[];
+  /** Every bar or sheet that is used, one entry each; what comes from the rack is not bought. */
+  readonly used: readonly { readonly price: number | null; readonly rack: string | null }[];
   /** The prices of the stock to choose from. */
   readonly stock: readonly (number | null)[];
   /** Whether an unplaced entry can be placed on no stock at all, so that it does not stand against a proof. */
   readonly isImpossible: (index: number) => boolean;
-  /** The cost and the count of a layout found by a plain rule, to refute bounds that are too high; null: none found. */
+  /** The cost and the number bought of a layout found by a plain rule, to refute bounds that are too high; null: none found. */
   readonly plain: () => { readonly cost: number | null; readonly count: number } | null;
 };
 
@@ -31,14 +31,15 @@ export function claimFault(claims: Claims, context: ClaimContext): string | null
   const odd = unplaced.find(({ qty, why }) => !isWhole(qty) || why === "");
   if (odd) return `an unplaced entry of quantity ${odd.qty}, because of "${odd.why}"`;
   if (count !== context.used.length) return `count ${count} should be ${context.used.length}`;
-  const known = context.used.every((price) => price !== null);
-  const sum = context.used.reduce<number>((total, price) => total + Math.round((price ?? 0) * 1e4), 0) / 1e4;
+  const known = context.used.every(({ price }) => price !== null);
+  const sum = context.used.reduce((total, { price }) => total + Math.round((price ?? 0) * 1e4), 0) / 1e4;
+  const bought = context.used.reduce((total, { rack }) => total + (rack === null ? 1 : 0), 0);
   if (known ? cost === null || Math.abs(cost - sum) > 5e-5 : cost !== null)
     return `cost ${cost} should be ${known ? sum : "unknown"}`;
   if (!Number.isFinite(lowerBound) || lowerBound < 0) return `bound ${lowerBound} is no bound`;
   if (lowerBoundOf === "cost" && context.stock.some((price) => price === null))
     return "a bound of the cost where a price is missing";
-  const value = lowerBoundOf === "cost" ? cost : count;
+  const value = lowerBoundOf === "cost" ? cost : bought;
   if (value === null) return proven ? "proven without a cost" : null;
   if (value < lowerBound - 1e-6) return "the layout is below its bound";
   const possible = unplaced.some((_, i) => !context.isImpossible(i));
@@ -53,7 +54,7 @@ export function claimFault(claims: Claims, context: ClaimContext): string | null
   return null;
 }
 
-/** The least cost and the least count among layouts of plain rules, one entry for each stock; null: there is none. */
+/** The least cost and the fewest bought among layouts of plain rules, one entry for each stock; null: there is none. */
 export function leastPlain(
   found: readonly { readonly cost: number | null; readonly count: number }[],
 ): ReturnType<ClaimContext["plain"]> {

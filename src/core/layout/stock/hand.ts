@@ -31,6 +31,13 @@ export function costOf(paid: readonly (readonly [price: number | null, times: nu
   return sum / 1e4;
 }
 
+/** A bar or sheet that a layout uses. What lies in the rack is there already: it is not bought. */
+export type UsedStock = { readonly price: number | null; readonly rack: string | null };
+
+/** How many bars or sheets a layout buys: what is bounded where prices are missing. */
+export const boughtCount = (used: readonly UsedStock[]): number =>
+  used.filter(({ rack }) => rack === null).length;
+
 type Judged = {
   readonly cost: number | null;
   readonly count: number;
@@ -39,7 +46,7 @@ type Judged = {
 };
 
 /**
- * Count, cost and proof of a layout that was changed, from the price of every bar or sheet in it. The bound holds for every
+ * Count, cost and proof of a layout that was changed, from every bar or sheet in it. The bound holds for every
  * layout, so it stays; with pieces set aside there may be less than the bound for all of them.
  */
 export function judged(
@@ -48,11 +55,11 @@ export function judged(
     readonly lowerBoundOf: "cost" | "count";
     readonly unplaced: readonly unknown[];
   },
-  prices: readonly (number | null)[],
+  used: readonly UsedStock[],
 ): Judged {
-  const count = prices.length;
-  const cost = costOf(prices.map((price) => [price, 1]));
-  const value = layout.lowerBoundOf === "cost" ? cost : count;
+  const count = used.length;
+  const cost = costOf(used.map(({ price }) => [price, 1]));
+  const value = layout.lowerBoundOf === "cost" ? cost : boughtCount(used);
   const { lowerBound } = layout;
   return {
     count,

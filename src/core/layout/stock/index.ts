@@ -2,5 +2,5 @@
 
 export { type Claims, claimFault, leastPlain } from "./claims";
 export { allowance, pieceCount, rackName, stockCount, stockPrice, stockSize, textStyle } from "./fields";
-export { ASIDE, costOf, judged, oneLess, oneMore } from "./hand";
+export { ASIDE, boughtCount, costOf, judged, oneLess, oneMore } from "./hand";
 export { divisor, leastMixCost, type MixType, raisedToStep } from "./mix";

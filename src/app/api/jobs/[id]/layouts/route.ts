@@ -1,5 +1,6 @@
 /** Keeps a layout that a worker or somebody's hand made, checked again here; and releases one to the floor. */
 import * as v from "valibot";
+import { own } from "@/core/kernel";
 import { findJob } from "@/db";
 import { connection, KeptSchema } from "@/server";
 import { guarded, NO_SUCH_JOB, readBody } from "../../../answer";
@@ -14,7 +15,8 @@ const Release = v.object({ variant, taskId });
 async function ownerOf(params: Params["params"], variantId: string) {
   const { id } = await params;
   const job = await findJob(await connection(), id);
-  return job && { job: id, variant: variantId, code: job.code };
+  if (!job || (variantId !== "" && !own(job.job.variants, variantId))) return null;
+  return { job: id, variant: variantId, code: job.code };
 }
 
 export function PUT(request: Request, { params }: Params) {

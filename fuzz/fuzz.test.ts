@@ -1,0 +1,21 @@
+/** Malformed inputs at every way in: a sentence for each that is refused, and nothing throws, hangs or eats the memory. */
+import { expect, it } from "vitest";
+import { fuzz } from "./run";
+
+it("2,000 malformed inputs do no harm", { timeout: 300_000 }, async () => {
+  const outcome = await fuzz(7, 2_000, { slack: 3 });
+  expect(outcome.faults).toEqual([]);
+  expect(outcome.taken + outcome.refused).toBe(2_000);
+  // Inputs that are all refused at the door would try nothing behind it.
+  expect(outcome.taken).toBeGreaterThan(300);
+});
+
+it.each([
+  ["throw", /thrown on purpose/],
+  ["hang", /it hangs/],
+  ["memory", /ended the thread/],
+] as const)("the watch sees what does harm: %s", { timeout: 60_000 }, async (harm, words) => {
+  const { faults, taken } = await fuzz(1, 1, { harm });
+  expect([taken, faults.length]).toEqual([0, 1]);
+  expect(faults[0]?.why).toMatch(words);
+});

@@ -1,0 +1,57 @@
+/**
+ * Rows of a list file, read in a thread of its own with bounds of time and memory: whatever a stranger's file does to its
+ * reader, the server goes on. The thread is kept for the next file, and ended when a file goes beyond its bounds.
+ */
+import path from "node:path";
+import { Worker } from "node:worker_threads";
+import { err, type Problem, type Result } from "@/core/kernel";
+
+export type ListRows = Result<readonly (readonly string[])[], Problem>;
+
+const MOST_MS = 20_000;
+const MOST_MEMORY_MB = 512;
+
+const refuse = (why: string): ListRows => err({ kind: "malformed", what: "The list", why });
+
+const held = globalThis as { rusticTallyListReader?: Worker | undefined };
+let last: Promise<unknown> = Promise.resolve();
+
+/** Reads one file after the other. */
+export function readListRows(file: Uint8Array | string, mostMs = MOST_MS): Promise<ListRows> {
+  const turn = last.then(() => readInThread(file, mostMs));
+  last = turn.catch(() => null);
+  return turn;
+}
+
+function readInThread(file: Uint8Array | string, mostMs: number): Promise<ListRows> {
+  held.rusticTallyListReader ??= startThread();
+  const worker = held.rusticTallyListReader;
+  return new Promise((resolve) => {
+    const end = (answer: ListRows, isBroken: boolean) => {
+      clearTimeout(late);
+      worker.removeAllListeners();
+      if (isBroken) {
+        held.rusticTallyListReader = undefined;
+        void worker.terminate();
+      }
+      resolve(answer);
+    };
+    const late = setTimeout(() => end(refuse("it takes too long to read; split it"), true), mostMs);
+    worker.once("message", (answer: ListRows) => end(answer, false));
+    worker.once("error", (fault) => {
+      console.error("a list could not be read:", fault.message);
+      end(refuse("it cannot be read; save it again, as CSV or XLSX"), true);
+    });
+    worker.once("exit", () => end(refuse("it cannot be read; save it again, as CSV or XLSX"), true));
+    worker.postMessage(file);
+  });
+}
+
+function startThread(): Worker {
+  const worker = new Worker(/* turbopackIgnore: true */ path.join(process.cwd(), "bin", "list-reader.mjs"), {
+    resourceLimits: { maxOldGenerationSizeMb: MOST_MEMORY_MB },
+  });
+  // A server that ends does not wait for it.
+  worker.unref();
+  return worker;
+}
