@@ -7,7 +7,7 @@ it("2,000 malformed inputs do no harm", { timeout: 300_000 }, async () => {
   expect(outcome.faults).toEqual([]);
   expect(outcome.taken + outcome.refused).toBe(2_000);
   // Inputs that are all refused at the door would try nothing behind it.
-  expect(outcome.taken).toBeGreaterThan(300);
+  expect(outcome.taken).toBeGreaterThan(200);
 });
 
 it.each([

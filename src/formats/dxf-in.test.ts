@@ -236,4 +236,45 @@ describe("arcs as rounded corners", () => {
     expect(corners.some(({ radius }) => Math.abs(radius - 32.5) < 1e-3)).toBe(true);
     expect(at(corners, 0)).toEqual({ at: [0, 0], radius: 0 });
   });
+
+  // Each of these sent the reader round for ever, or threw in it.
+  it.each([
+    ["without its end", (good: string) => good.slice(0, -"0\nEOF".length), "its end is missing"],
+    [
+      "cut off in the middle of a pair",
+      (good: string) => good.slice(0, good.length / 2),
+      /pairs|its end|should be/,
+    ],
+    [
+      "with text where a place should be",
+      (good: string) => good.replace("\n10\n", "\n10\nERTEX\n"),
+      /pairs|should be/,
+    ],
+    [
+      "with a polyline that never ends",
+      () =>
+        dxf([
+          [
+            [0, "POLYLINE"],
+            [66, 1],
+            [0, "VERTEX"],
+            [10, 1],
+            [20, 1],
+          ],
+        ]),
+      "does not end",
+    ],
+    [
+      "with a section that never ends",
+      (good: string) => good.replace("0\nENDSEC\n0\nSECTION", "0\nSECTION"),
+      "does not end",
+    ],
+    ["without entities", () => "0\nSECTION\n2\nHEADER\n0\nENDSEC\n0\nEOF", "no section of entities"],
+    ["with a place a thousand kilometres away", () => dxf([line(0, 0, 1e9, 0)]), "more than 100 m away"],
+    ["with numbers that are none", () => dxf([line(0, 0, Number.NaN, 0)]), "should be a number"],
+  ] as const)("a file %s is told at once", (_, made, words) => {
+    const start = performance.now();
+    expect(why(made(dxf(LUG)))).toMatch(words);
+    expect(performance.now() - start).toBeLessThan(2_000);
+  });
 });

@@ -51,6 +51,10 @@ export function cleanDrawing(text: string): CleanDrawing | string {
   };
 }
 
+/** Codes whose values are numbers, by the table of group codes. */
+const isNumeric = (code: number) =>
+  (code >= 10 && code <= 99) || (code >= 140 && code <= 179) || (code >= 210 && code <= 289);
+
 function pairsOf(text: string): readonly Pair[] | string {
   const lines = text.split(/\r\n|\r|\n/);
   while (lines.length > 0 && lines.at(-1)?.trim() === "") lines.pop();
@@ -60,7 +64,10 @@ function pairsOf(text: string): readonly Pair[] | string {
     const code = (lines[i] ?? "").trim();
     if (!/^-?\d{1,4}$/.test(code))
       return `line ${i + 1} should be a code and is "${code.slice(0, 20)}"; save it as DXF text`;
-    pairs.push([Number(code), (lines[i + 1] ?? "").trim()]);
+    const value = (lines[i + 1] ?? "").trim();
+    if (isNumeric(Number(code)) && !/^[-+]?(\d+\.?\d*|\.\d+)(e[-+]?\d+)?$/i.test(value))
+      return `line ${i + 2} should be a number and is "${value.slice(0, 20)}"; save it again`;
+    pairs.push([Number(code), value]);
   }
   return pairs;
 }

@@ -77,6 +77,8 @@ export function lockedBarFault(problem: BarProblem): string | null {
   for (const [i, { stock, pieces }] of problem.fixed.entries()) {
     bars[stock] = at(bars, stock) - 1;
     if (at(bars, stock) < 0) return "there are fewer bars than hold locked pieces";
+    if (new Set(pieces.map(({ place }) => place)).size < pieces.length)
+      return `on bar ${i + 1} two of them have one place`;
     const sum = pieces.reduce((total, { piece }) => total + toNm(at(problem.pieces, piece).length), 0);
     const locked = at(instance.locked, i);
     // Leaning ends take more or less than square ones: the shortest order decides.

@@ -81,6 +81,8 @@ function toBars(
   );
   for (let i = 0; i < times; i++) {
     const pieces = taken.flatMap(({ count, queue }) => queue.splice(0, count));
+    // A rack piece costs nothing, so a plan may name one more than there are pieces for.
+    if (fixed === null && pieces.length === 0) continue;
     if (fixed === null) bars.push(orderedBar(problem, instance, stock, pieces));
     else bars.push(fixedBar(problem, instance, fixed, pieces));
   }

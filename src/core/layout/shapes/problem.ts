@@ -43,6 +43,17 @@ const LockedShapeSchema = v.object({
 });
 export type LockedShape = v.InferOutput<typeof LockedShapeSchema>;
 
+/** mm. How far the polygon by which a shape is laid out may lie outside its true outline. */
+const FINENESS = 0.1;
+
+/** mm. An outline that is thinner encloses nothing that could be cut. */
+const LEAST_BODY = 0.01;
+
+function hasBody(outline: readonly BulgedCorner[]): boolean {
+  const { x0, y0, x1, y1 } = boxOfPoints(flattened(outline, FINENESS));
+  return Math.min(x1 - x0, y1 - y0) >= LEAST_BODY;
+}
+
 export const ShapeProblemSchema = v.pipe(
   v.object({
     /** How lengths are written in the reasons of a layout; without it in millimetres. */
@@ -84,6 +95,7 @@ export const ShapeProblemSchema = v.pipe(
             ),
             v.minLength(3, "an outline needs three corners"),
             v.maxLength(400),
+            v.check((outline) => hasBody(outline), "is thinner than a hundredth of a millimetre"),
           ),
           /** Cut out of it; drawn and given out, of no weight for where it lies. */
           holes: v.optional(
@@ -163,9 +175,6 @@ export type ShapeLayout = {
   readonly utilisation: number;
   readonly unplaced: readonly UnplacedShape[];
 };
-
-/** mm. How far the polygon by which a shape is laid out may lie outside its true outline. */
-const FINENESS = 0.1;
 
 /** Corners mirrored in the y axis, anticlockwise again: the bulge of an edge goes with the edge. */
 function mirroredCorners(corners: readonly BulgedCorner[]): readonly BulgedCorner[] {
