@@ -1,5 +1,6 @@
 /** `npm run backup -- FILE` and `npm run restore -- FILE`. */
-import { backUp, databaseUrl, restore } from "@/db";
+import { backUp, databaseUrl } from "@/db";
+import { restore } from "@/db/restore";
 
 const [what, file] = process.argv.slice(2);
 if (!file || (what !== "backup" && what !== "restore")) {

@@ -25,9 +25,9 @@ import {
   insertJob,
   listJobs,
   openDatabase,
-  restore,
 } from ".";
 import { asFault } from "./fault";
+import { restore } from "./restore";
 
 const open: Connection[] = [];
 afterEach(() => {

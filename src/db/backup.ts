@@ -1,8 +1,8 @@
 /**
- * Backups of the database file: taken while the server runs, as one file that is opened and looked over before it counts;
- * restored only when nobody has the database open; one a day, kept for two weeks.
+ * Backups of the database file: taken while the server runs, as one file that is opened and looked over before it counts; one
+ * a day, kept for two weeks.
  */
-import { copyFileSync, existsSync, mkdirSync, readdirSync, renameSync, rmSync, statSync } from "node:fs";
+import { existsSync, mkdirSync, readdirSync, renameSync, rmSync, statSync } from "node:fs";
 import path from "node:path";
 import { err, ok, type Result } from "@/core/kernel";
 import { clientFor, databaseFile } from "./database";
@@ -13,7 +13,7 @@ const DAY_MS = 86_400_000;
 
 export type BackupFacts = { readonly file: string; readonly jobs: number; readonly bytes: number };
 
-const wordsOf = (thrown: unknown): string => {
+export const wordsOf = (thrown: unknown): string => {
   const fault = asFault(thrown);
   return fault instanceof DatabaseFault || fault instanceof Error ? fault.message : String(fault);
 };
@@ -48,7 +48,7 @@ export async function backUp(url: string, file: string): Promise<Result<BackupFa
 }
 
 /** What a backup holds, or the sentence why it is none. */
-async function lookedOver(file: string): Promise<Result<BackupFacts, string>> {
+export async function lookedOver(file: string): Promise<Result<BackupFacts, string>> {
   if (!existsSync(file)) return err(`There is no file ${file}.`);
   if (statSync(file).size === 0) return err(`${file} is empty; it is no backup.`);
   try {
@@ -64,49 +64,6 @@ async function lookedOver(file: string): Promise<Result<BackupFacts, string>> {
     }
   } catch {
     return err(`${file} is no backup of Rustic Tally.`);
-  }
-}
-
-/**
- * Puts a backup in the place of the database, which is kept beside it under another name. Refused while any program has
- * the database open. Gives what the backup holds, with the name under which the old file is kept (null: there was none).
- */
-export async function restore(
-  url: string,
-  file: string,
-  now: Date,
-): Promise<Result<BackupFacts & { readonly kept: string | null }, string>> {
-  const target = databaseFile(url);
-  if (target === null) return err("The database is on a server; restore it there.");
-  const facts = await lookedOver(path.resolve(/* turbopackIgnore: true */ file));
-  if (!facts.ok) return facts;
-  const stamp = now.toISOString().slice(0, 19).replaceAll(":", "-");
-  const kept = existsSync(target) ? `${target}.before-${stamp}` : null;
-  if (kept !== null) {
-    if (!(await isFree(url, target)))
-      return err("The database is in use. Stop the server first, then restore.");
-    for (const rest of ["", "-wal", "-shm"])
-      if (existsSync(`${target}${rest}`)) renameSync(`${target}${rest}`, `${kept}${rest}`);
-  }
-  mkdirSync(path.dirname(target), { recursive: true });
-  copyFileSync(facts.value.file, target);
-  return ok({ ...facts.value, kept });
-}
-
-/** Whether nobody else has the database open: only then can its journal be put away. A damaged file counts as free. */
-async function isFree(url: string, file: string): Promise<boolean> {
-  if (statSync(file).size === 0) return true;
-  try {
-    const client = clientFor(url, 1);
-    try {
-      await client.execute("PRAGMA busy_timeout = 200");
-      const { rows } = await client.execute("PRAGMA journal_mode = DELETE");
-      return String(rows[0]?.[0] ?? "") === "delete";
-    } finally {
-      client.close();
-    }
-  } catch (thrown) {
-    return !/busy|locked/i.test(wordsOf(thrown) + String(thrown));
   }
 }
 

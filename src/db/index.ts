@@ -1,6 +1,6 @@
 /** The door of the database: the connection and one repository for each aggregate. */
 
-export { backUp, dailyBackup, restore } from "./backup";
+export { backUp, dailyBackup } from "./backup";
 export { type Batch, findBatch, listBatches, removeBatch, saveBatch } from "./batch-repository";
 export { type Connection, databaseUrl, openDatabase, readFault } from "./database";
 export { DatabaseFault } from "./fault";

@@ -3,7 +3,7 @@
  * reader, the server goes on. The thread is kept for the next file, and ended when a file goes beyond its bounds.
  */
 import path from "node:path";
-import { Worker } from "node:worker_threads";
+import { Worker, type WorkerOptions } from "node:worker_threads";
 import { err, type Problem, type Result } from "@/core/kernel";
 
 export type ListRows = Result<readonly (readonly string[])[], Problem>;
@@ -48,9 +48,10 @@ function readInThread(file: Uint8Array | string, mostMs: number): Promise<ListRo
 }
 
 function startThread(): Worker {
-  const worker = new Worker(/* turbopackIgnore: true */ path.join(process.cwd(), "bin", "list-reader.mjs"), {
-    resourceLimits: { maxOldGenerationSizeMb: MOST_MEMORY_MB },
-  });
+  const file = path.join(/* turbopackIgnore: true */ process.cwd(), "bin", "list-reader.mjs");
+  const options: WorkerOptions = { resourceLimits: { maxOldGenerationSizeMb: MOST_MEMORY_MB } };
+  // Not written as `new Worker`: the bundler would take the file in, and it is run from the sources.
+  const worker = Reflect.construct(Worker, [file, options]) as Worker;
   // A server that ends does not wait for it.
   worker.unref();
   return worker;

@@ -35,6 +35,7 @@ import {
   openJob,
   printJob,
   printList,
+  readListRows,
   stepBack,
   submitEdit,
 } from ".";
@@ -425,5 +426,27 @@ describe("list setups", () => {
       expect([format, (list?.bytes.length ?? 0) > 300]).toEqual([format, true]);
     }
     expect(await printList(computed, "nothing", "csv", how)).toBeNull();
+  });
+});
+
+describe("lists of strangers", () => {
+  it("are read in a thread: one that takes too long is let go, and the next one is read", async () => {
+    expect(await readListRows("Name;Length\nRail;1200")).toEqual({
+      ok: true,
+      value: [
+        ["Name", "Length"],
+        ["Rail", "1200"],
+      ],
+    });
+    const late = await readListRows(`Name;Length\n${"Rail;1200\n".repeat(15_000)}`, 0);
+    expect(late).toMatchObject({ ok: false, problem: { why: expect.stringMatching(/too long to read/) } });
+    const bytes = new TextEncoder().encode("Name;Length\nStay;600");
+    expect(await readListRows(bytes)).toMatchObject({
+      ok: true,
+      value: [
+        ["Name", "Length"],
+        ["Stay", "600"],
+      ],
+    });
   });
 });
