@@ -13,6 +13,8 @@ const MOST_MEMORY_MB = 512;
 
 const refuse = (why: string): ListRows => err({ kind: "malformed", what: "The list", why });
 
+const UNREADABLE = refuse("it cannot be read; save it again, as CSV or XLSX");
+
 const held = globalThis as { rusticTallyListReader?: Worker | undefined };
 let last: Promise<unknown> = Promise.resolve();
 
@@ -29,20 +31,25 @@ function readInThread(file: Uint8Array | string, mostMs: number): Promise<ListRo
   return new Promise((resolve) => {
     const end = (answer: ListRows, isBroken: boolean) => {
       clearTimeout(late);
-      worker.removeAllListeners();
+      worker.off("message", onAnswer);
+      worker.off("error", onError);
+      worker.off("exit", onExit);
       if (isBroken) {
         held.rusticTallyListReader = undefined;
         void worker.terminate();
       }
       resolve(answer);
     };
-    const late = setTimeout(() => end(refuse("it takes too long to read; split it"), true), mostMs);
-    worker.once("message", (answer: ListRows) => end(answer, false));
-    worker.once("error", (fault) => {
+    const onAnswer = (answer: ListRows) => end(answer, false);
+    const onError = (fault: Error) => {
       console.error("a list could not be read:", fault.message);
-      end(refuse("it cannot be read; save it again, as CSV or XLSX"), true);
-    });
-    worker.once("exit", () => end(refuse("it cannot be read; save it again, as CSV or XLSX"), true));
+      end(UNREADABLE, true);
+    };
+    const onExit = () => end(UNREADABLE, true);
+    const late = setTimeout(() => end(refuse("it takes too long to read; split it"), true), mostMs);
+    worker.on("message", onAnswer);
+    worker.on("error", onError);
+    worker.on("exit", onExit);
     worker.postMessage(file);
   });
 }

@@ -16,6 +16,7 @@ import {
   keepListSetup,
   listJobs,
   openDatabase,
+  rawDocument,
   readLayouts,
   readListSetups,
   readStock,
@@ -24,6 +25,7 @@ import {
   saveLayout,
   saveStockEntry,
   setDeleted,
+  UnreadableJob,
 } from "@/db";
 import { editLog, jobs } from "@/db/schema";
 import {
@@ -32,6 +34,8 @@ import {
   createFromList,
   createJob,
   duplicateJob,
+  jobCards,
+  jobPicture,
   openJob,
   printJob,
   printList,
@@ -431,6 +435,8 @@ describe("list setups", () => {
 
 describe("lists of strangers", () => {
   it("are read in a thread: one that takes too long is let go, and the next one is read", async () => {
+    // Twice: the thread is kept for the next file.
+    await readListRows("Name;Length\nRail;900");
     expect(await readListRows("Name;Length\nRail;1200")).toEqual({
       ok: true,
       value: [
@@ -448,5 +454,62 @@ describe("lists of strangers", () => {
         ["Stay", "600"],
       ],
     });
+  });
+});
+
+describe("a job that cannot be read", () => {
+  it.each([
+    ["not JSON", () => "{", /not JSON/],
+    [
+      "another shape",
+      (good: string) => good.replace('"members":{', '"members":7,"x":{'),
+      /members must be an object/,
+    ],
+    [
+      "a key of every object",
+      (good: string) => good.replaceAll('"front"', '"constructor"'),
+      /every table has already/,
+    ],
+  ] as const)("(%s) is a marked card with its file, and nothing else suffers", async (_, made, words) => {
+    const [id, other] = [await fresh(), await fresh()];
+    const [row] = await db.db.select().from(jobs).where(eq(jobs.id, id));
+    const document = made(row?.document ?? "");
+    await db.write((writer) => writer.update(jobs).set({ document }).where(eq(jobs.id, id)));
+    const cards = await jobCards(db);
+    expect(cards.find((card) => card.id === id)?.facts).toEqual({
+      kind: "unreadable",
+      why: expect.stringMatching(words),
+    });
+    expect(cards.find((card) => card.id === other)?.facts).toMatchObject({ kind: "readable", pieces: 8 });
+    await expect(openJob(db, id, "")).rejects.toThrow(UnreadableJob);
+    await expect(edit(id, 1, width("700"))).rejects.toThrow(/cannot be read/);
+    expect(await rawDocument(db, id)).toBe(document);
+    await setDeleted(db, id, 1);
+  });
+});
+
+describe("weight", () => {
+  it("a job leaves once: its document is in no answer a second time", async () => {
+    const id = await fresh();
+    const text = JSON.stringify(await openJob(db, id, ""));
+    expect(text.match(/"members":\{/g)).toHaveLength(1);
+    expect(text).not.toContain('"document"');
+  });
+
+  it("a picture is told by what it was drawn from: an edit changes its address, another job's does not", async () => {
+    const [id, other] = [await fresh(), await fresh()];
+    const address = async (which: string) => {
+      const facts = (await jobCards(db)).find((card) => card.id === which)?.facts;
+      return facts?.kind === "readable" ? facts.picture : null;
+    };
+    const [before, beside] = [await address(id), await address(other)];
+    const tag = (await jobPicture(db, id))?.tag ?? "";
+    expect(before).toContain(`of=${tag}`);
+    await edit(id, 1, width("700"));
+    expect(await address(id)).not.toBe(before);
+    expect(await address(other)).toBe(beside);
+    const picture = await jobPicture(db, id);
+    expect(picture?.svg).toMatch(/^<\?xml/);
+    expect(picture?.svg.length).toBeLessThan(60_000);
   });
 });
