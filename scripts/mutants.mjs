@@ -1,8 +1,8 @@
 /**
- * `npm run mutants -- MODULE [LINES] [SEED]`: how many small faults the tests of a module of the core see. Lines of the
+ * `npm run mutants -- MODULE [LINES] [SEED] [all]`: how many small faults the tests of a module of the core see. Lines of the
  * module are drawn by a seed, so that a run can be repeated; every mutant that lies within one of them is tried. Texts
- * are left out: words are read by people. What is put to work are the tests of the module's own folder and of the folders
- * that stand on it, those of layouts only for layouts: they take minutes. A tool for whoever writes tests, not part of
+ * are left out: words are read by people. What is put to work are the tests of the module's own folder, which takes seconds;
+ * with `all` those of the other folders too, which takes many minutes. A tool for whoever writes tests, not part of
  * `npm test`.
  */
 import { readdirSync, readFileSync, statSync } from "node:fs";
@@ -10,7 +10,7 @@ import path from "node:path";
 import { Stryker } from "@stryker-mutator/core";
 import { ROOT } from "./setup.mjs";
 
-const [module, lines = "40", seed = "1"] = process.argv.slice(2);
+const [module, lines = "40", seed = "1", tests = "own"] = process.argv.slice(2);
 if (!module) {
   console.error("Name a folder or file of src/core: npm run mutants -- geometry 40 1");
   process.exit(1);
@@ -49,9 +49,8 @@ const candidates = sourcesOf(module).flatMap((file) =>
     .flatMap((line, i) => (holdsCode(line) ? [`${file}:${i + 1}-${i + 1}`] : [])),
 );
 const folder = module.endsWith(".ts") ? path.posix.dirname(module) : module;
-process.env.RUSTIC_TALLY_MUTANTS_TESTS = folder.startsWith("layout")
-  ? `src/core/${folder}/**/*.test.ts`
-  : "src/core/!(layout)/**/*.test.ts";
+process.env.RUSTIC_TALLY_MUTANTS_TESTS =
+  tests === "own" ? `src/core/${folder}/**/*.test.ts` : "src/core/**/*.test.ts";
 const next = numbersOf(Number(seed));
 const drawn = [];
 while (drawn.length < Number(lines) && candidates.length > 0)

@@ -44,7 +44,7 @@ function documentOf({ document }: Row): Result<Job, Problem> {
 
 function storedOf(row: Row): StoredJob {
   const job = documentOf(row);
-  if (!job.ok) throw new UnreadableJob(`Job ${row.code} cannot be read: ${sentence(job.problem)}`);
+  if (!job.ok) throw new UnreadableJob(`${row.code}: ${sentence(job.problem)}`);
   return { ...summaryOf(row), job: job.value };
 }
 

@@ -19,6 +19,7 @@ export { type Random, seededRandom } from "./random";
 export { type Err, err, type Ok, ok, type Result } from "./result";
 export {
   GREATEST_LENGTH_MM,
+  LEAST_LENGTH_MM,
   LENGTH_TOLERANCE_MM,
   NEAR_TWIN_ANGLE_DEG,
   NEAR_TWIN_LENGTH_MM,

@@ -30,5 +30,8 @@ export const STEEP_END_DEG = 60;
 /** Degrees. A 60 degree end computed in doubles may come out as 60.0000000001 and is still fine. */
 export const STEEP_END_SLACK_DEG = 1e-6;
 
+/** mm. A length that is less is nothing: far below what is cut, and still a thousand steps of the grid. */
+export const LEAST_LENGTH_MM = 0.001;
+
 /** mm. Lengths above this are refused as absurd: a hundred metres is longer than any stock or shop. */
 export const GREATEST_LENGTH_MM = 100_000;

@@ -5,7 +5,7 @@
  */
 import type { Vec2 } from "../geometry";
 import { unreachable } from "../kernel";
-import { type SectionShape, sectionProperties, tubeRadii } from "./section-shape";
+import { type SectionShape, sectionProperties, toeRadius, tubeRadii } from "./section-shape";
 
 /** A rectangle by its middle and half its sizes, its own x axis turned by `turn` radians from the section's. */
 export type SectionPart = { readonly middle: Vec2; readonly half: Vec2; readonly turn: number };
@@ -52,7 +52,13 @@ function partsOf(shape: SectionShape): readonly SectionPart[] {
     case "equalAngle":
     case "unequalAngle": {
       const [legX, legY, t] = shape.size;
-      return [between(shape, [0, 0], [legX, t]), between(shape, [0, 0], [t, legY])];
+      const toe = toeRadius(shape.rootRadius, t);
+      return [
+        between(shape, [0, 0], [legX - toe, t]),
+        between(shape, [0, 0], [legX, t - toe]),
+        between(shape, [0, 0], [t, legY - toe]),
+        between(shape, [0, 0], [t - toe, legY]),
+      ];
     }
     case "channel": {
       const [h, b, web, flange] = shape.size;

@@ -207,10 +207,14 @@ function drawn(shape: SectionShape): { outer: readonly Corner[] | Loop; inner: L
   }
 }
 
+/** Of the rounding at the end of a leg (EN 10056-1: half the root radius). */
+export const toeRadius = (rootRadius: number, thickness: number): number =>
+  Math.min(rootRadius / 2, thickness);
+
 /** Heel at the origin, legs along +x and +y; root radius r1 and toe radius r1/2 (EN 10056-1). */
 function angleCorners(size: readonly [number, number, number], rootRadius: number): readonly Corner[] {
   const [legX, legY, t] = size;
-  const toe = Math.min(rootRadius / 2, t);
+  const toe = toeRadius(rootRadius, t);
   return [
     { at: [0, 0], radius: 0 },
     { at: [legX, 0], radius: 0 },

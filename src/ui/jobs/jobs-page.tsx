@@ -156,7 +156,7 @@ function Picture({ facts, title }: { readonly facts: Facts; readonly title: stri
   if (facts.kind === "unreadable")
     return (
       <span className="px-4 text-[13px] text-oxide">
-        This job cannot be read. {facts.why} Nothing of it is lost: take its file away.
+        {facts.why} Nothing of it is lost: take its file away.
       </span>
     );
   if (facts.picture)

@@ -79,9 +79,10 @@ class Order {
 
   of(tree: CutPart): SheetCuttingOrder {
     const { trim } = this.problem;
+    const isTrimmed = toNm(trim) > 0;
     this.nameOffcuts(tree);
-    if (trim > 0) for (let i = 0; i < 2; i++) this.cuts.push({ ...NO_PART, kind: "trim", setting: trim });
-    const raw = { rip: trim > 0, cross: trim > 0 };
+    if (isTrimmed) for (let i = 0; i < 2; i++) this.cuts.push({ ...NO_PART, kind: "trim", setting: trim });
+    const raw = { rip: isTrimmed, cross: isTrimmed };
     const whole: Pending = { id: 0, part: tree, raw, round: 0 };
     if (isDone(whole)) this.left.push({ of: 0, part: 0, ...this.what(whole) });
     let pending: readonly Pending[] = isDone(whole) ? [] : [whole];

@@ -1,10 +1,8 @@
 /** Valibot parts that the kinds of layout problem files share. */
 import * as v from "valibot";
-import { GREATEST_LENGTH_MM } from "../../kernel";
+import { GREATEST_LENGTH_MM, LEAST_LENGTH_MM } from "../../kernel";
 import { FRACTION_DENOMINATORS, LENGTH_UNITS } from "../../measure";
 
-/** mm. What is less is nothing: a thousandth is far below what is cut, and a thousand steps of the grid. */
-const LEAST_MM = 0.001;
 const TOO_SMALL = "is less than a thousandth of a millimetre";
 
 /** A length of stock or of a piece, in mm. */
@@ -12,7 +10,7 @@ export const stockSize = v.pipe(
   v.number(),
   v.finite("must be a finite number"),
   v.gtValue(0, "must be above zero"),
-  v.minValue(LEAST_MM, TOO_SMALL),
+  v.minValue(LEAST_LENGTH_MM, TOO_SMALL),
   v.maxValue(GREATEST_LENGTH_MM, "is longer than 100 m"),
 );
 
@@ -22,7 +20,7 @@ export const allowance = v.pipe(
   v.finite(),
   v.minValue(0, "must not be negative"),
   v.maxValue(GREATEST_LENGTH_MM),
-  v.check((value) => value === 0 || value >= LEAST_MM, TOO_SMALL),
+  v.check((value) => value === 0 || value >= LEAST_LENGTH_MM, TOO_SMALL),
 );
 
 /** The unit and the form in which lengths are written in words. */
