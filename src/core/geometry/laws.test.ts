@@ -8,6 +8,8 @@ import { at } from "../kernel";
 import {
   add,
   add2,
+  type BoxCut,
+  blockMesh,
   boxOfPoints,
   bulgedCorners,
   type Corner,
@@ -40,6 +42,7 @@ import {
   norm,
   norm2,
   type Polygon,
+  plateMesh,
   polygonArea,
   polygonDistance,
   posed,
@@ -61,6 +64,7 @@ import {
   type Vec2,
   type Vec3,
   without,
+  withRings,
 } from ".";
 
 /** mm, on the thousandths. */
@@ -593,4 +597,128 @@ describe("meshes", () => {
       { numRuns: 40 },
     );
   });
+
+  const step = fc.integer({ min: 1, max: 9 });
+  const box = fc.tuple(fc.tuple(step, step, step), fc.tuple(step, step, step)).map(([a, b]): BoxCut => {
+    const low = a.map((value, k) => Math.min(value, at(b, k)) * 10 - 5) as unknown as Vec3;
+    const high = a.map((value, k) => Math.max(value, at(b, k)) * 10 + 5) as unknown as Vec3;
+    return { from: low, to: high };
+  });
+  /** Every edge of a closed surface is run once each way. */
+  const isClosed = ({ triangles }: Mesh) => {
+    const runs = new Map<string, number>();
+    for (let i = 0; i < triangles.length; i += 3)
+      for (const [a, b] of [
+        [0, 1],
+        [1, 2],
+        [2, 0],
+      ] as const) {
+        const [from, to] = [at(triangles, i + a), at(triangles, i + b)];
+        const key = from < to ? `${from} ${to}` : `${to} ${from}`;
+        runs.set(key, (runs.get(key) ?? 0) + (from < to ? 1 : -1));
+      }
+    return [...runs.values()].every((sum) => sum === 0);
+  };
+
+  it("a block with cuts has the volume of the small cubes that no cut takes", () => {
+    fc.assert(
+      fc.property(fc.array(box, { maxLength: 3 }), (cuts) => {
+        const mesh = blockMesh([100, 100, 100], cuts);
+        let cubes = 0;
+        for (let x = 0; x < 20; x++)
+          for (let y = 0; y < 20; y++)
+            for (let z = 0; z < 20; z++) {
+              const middle = [x, y, z].map((k) => k * 5 + 2.5);
+              const isCut = cuts.some(({ from, to }) =>
+                middle.every((value, k) => value > at(from, k) && value < at(to, k)),
+              );
+              if (!isCut) cubes++;
+            }
+        expect(volume(mesh)).toBeCloseTo(cubes * 125, 3);
+        // Drawn edges lie where two faces meet, within the block.
+        for (const vertex of mesh.vertices) expect(vertex.every((k) => k >= 0 && k <= 100)).toBe(true);
+        expect(mesh.edges.length % 2).toBe(0);
+      }),
+      { numRuns: 30 },
+    );
+    expect(volume(blockMesh([10, 20, 30], []))).toBeCloseTo(6000, 9);
+    expect(blockMesh([10, 20, 30], []).edges).toHaveLength(24);
+  });
+
+  it("a plate of any outline has the volume of its layers, and a closed surface where nothing is cut", () => {
+    fc.assert(
+      fc.property(star, fc.integer({ min: 2, max: 8 }), (outline, depth) => {
+        const whole = plateMesh(outline, 18, []);
+        expect(volume(whole) / (polygonArea(outline) * 18)).toBeCloseTo(1, 4);
+        expect(isClosed(whole)).toBe(true);
+        const slot: BoxCut = { from: [-12, -300, 18 - depth], to: [8, 300, 18] };
+        const taken = sharedArea(outline, [
+          [-12, -300],
+          [8, -300],
+          [8, 300],
+          [-12, 300],
+        ]);
+        expect(volume(plateMesh(outline, 18, [slot]))).toBeCloseTo(
+          polygonArea(outline) * 18 - taken * depth,
+          -2,
+        );
+        const through: BoxCut = { from: [-12, -300, -1], to: [8, 300, 19] };
+        expect(volume(plateMesh(outline, 18, [through]))).toBeCloseTo(
+          (polygonArea(outline) - taken) * 18,
+          -2,
+        );
+      }),
+      { numRuns: 30 },
+    );
+  });
+
+  it("a bore takes its own volume from a member, and its ends are closed", () => {
+    const ring = (half: number, way: 1 | -1): readonly { at: Vec2; crease: boolean }[] =>
+      [
+        [-half, -half],
+        [half, -half],
+        [half, half],
+        [-half, half],
+      ].map(([x = 0, y = 0]) => ({ at: [x, way * y], crease: true }));
+    const tube = memberMesh(
+      [ring(20, 1), ring(17, -1)],
+      () => 0,
+      () => 500,
+    );
+    expect(volume(tube)).toBeCloseTo((1600 - 1156) * 500, 6);
+    expect(isClosed(tube)).toBe(true);
+    expect(tube.edges).toHaveLength(2 * (8 * 2 + 8));
+    const rings = withRings(tube, [{ centre: [1, 2, 3], radius: 4 }]);
+    const added = rings.vertices.slice(tube.vertices.length);
+    expect(added).toHaveLength(24);
+    for (const [x, y, z] of added) expect([Math.hypot(x - 1, y - 2), z]).toEqual([expect.closeTo(4, 9), 3]);
+    expect(rings.edges.length - tube.edges.length).toBe(48);
+    expect(withRings(tube, [])).toBe(tube);
+  });
+});
+
+it("corners of fillets: rounded ones stay, sharp ones stay where the outline turns, straight ones go", () => {
+  const corners: readonly Corner[] = [
+    { at: [0, 0], radius: 8 },
+    { at: [100, 0], radius: 0 },
+    { at: [100, 60], radius: 5 },
+    { at: [50, 90], radius: 0 },
+    { at: [0, 60], radius: 0 },
+  ];
+  const back = filletCorners(bulgedCorners(roundedPolygon(corners)));
+  expect(back.map(({ radius }) => Math.round(radius * 1e6) / 1e6).sort()).toEqual([0, 0, 0, 5, 8]);
+  for (const { at: p, radius } of corners)
+    expect(
+      back.some((one) => norm2(subtract2(one.at, p)) < 1e-6 && Math.abs(one.radius - radius) < 1e-6),
+    ).toBe(true);
+  // A corner in the middle of a straight edge is none.
+  expect(
+    filletCorners([
+      [0, 0],
+      [50, 0],
+      [100, 0],
+      [100, 50],
+      [0, 50],
+    ]),
+  ).toHaveLength(4);
 });
