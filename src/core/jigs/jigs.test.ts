@@ -166,6 +166,63 @@ describe("parts lists by hand", () => {
     ]);
   });
 
+  it.each(["mitred", "butted"])(
+    "a rectangle of flat sections, %s, is as thick as the section and lies in its plane",
+    (corners) => {
+      // Larch 45 × 20: 20 across the plane of the frame, 45 in it, lying or upright.
+      for (const [plane, across] of [
+        ["upright", 1],
+        ["level", 2],
+      ] as const) {
+        const { shape } = resultsOf(fill("rectangle", { plane, section: "lath", corners }), stockroom);
+        const span = (axis: number) => {
+          const all = meshesOf(shape).flatMap(({ mesh }) => mesh.vertices.map((vertex) => vertex[axis] ?? 0));
+          return Math.max(...all) - Math.min(...all);
+        };
+        expect(span(across)).toBeCloseTo(20, 6);
+        expect([span(0), span(plane === "upright" ? 2 : 1)]).toEqual([
+          expect.closeTo(1000, 6),
+          expect.closeTo(600, 6),
+        ]);
+      }
+    },
+  );
+
+  it("the sides of a carcass look at one another: grooves open inwards, left ends at the top of the left one", () => {
+    const { shape } = resultsOf(fill("carcass", {}), stockroom);
+    const sides = shape.panels
+      .filter(({ panel }) => panel.name === "Side")
+      .sort((a, b) => a.frame.origin[0] - b.frame.origin[0]);
+    expect(sides.map(({ frame }) => frame.z.map((value) => Math.round(value) + 0))).toEqual([
+      [1, 0, 0],
+      [-1, 0, 0],
+    ]);
+    // Their own length runs down on the left and up on the right, so that the back is at the same edge of both.
+    expect(sides.map(({ frame }) => frame.x.map((value) => Math.round(value) + 0))).toEqual([
+      [0, 0, -1],
+      [0, 0, 1],
+    ]);
+    expect(
+      sides.map(({ panel }) => panel.work.every((one) => one.kind === "groove" && one.face === "good")),
+    ).toEqual([true, true]);
+    // Every groove of a side lies between the two sides' inner faces.
+    const box = meshesOf(shape).flatMap(({ mesh }) => mesh.vertices.map(([x]) => x));
+    expect([Math.min(...box), Math.max(...box)]).toEqual([expect.closeTo(0, 6), expect.closeTo(600, 6)]);
+  });
+
+  it("what is left empty is taken as empty, and told", () => {
+    const jig = jigOf("rectangle");
+    const edit = fillJig(
+      emptyJob({ code: "T", title: "T" }),
+      jig,
+      { values: {}, place: "0; 0; 0", keepSizes: false, asAssembly: false, home: null },
+      stockroom,
+      (kind) => kind,
+    );
+    expect(edit.ok).toBe(false);
+    if (!edit.ok) expect(sentence(edit.problem)).toMatch(/empty|choose|needs/i);
+  });
+
   it("carcass 600 × 800 × 320 in 18 with a 6 back and two shelves, grooves 6 deep, back 10 in", () => {
     // Between the sides 600 − 36 = 564; housed 6 at each end 576. Shelves end at the back: 320 − 10 − 6 = 304.
     // Back: 576 across, 800 − 36 + 12 = 776 high.

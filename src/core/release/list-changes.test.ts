@@ -92,4 +92,80 @@ describe("another setup", () => {
     const now = seenBy(seenList(tableBy(list), list), table, summed);
     expect([listChanges(now.rows, table).byRow.size, listChanges(now.rows, table).gone]).toEqual([0, []]);
   });
+
+  it("the form of sizes decides how sizes are written, and nothing else", () => {
+    const sized: ListSetup = { ...list, columns: columns("mark", "size", "count") };
+    const other: ListSetup = {
+      ...sized,
+      sizeOfPanel: sized.sizeOfPanel === null ? "{length} by {width}" : null,
+    };
+    const twice = edited({ kind: "changeInfo", set: { batch: 2 } });
+    const looked = seenList(tableBy(sized), sized);
+    const table = tableBy(other, twice);
+    const now = seenBy(looked, table, other);
+    expect(now).not.toBe(looked);
+    // The size is written otherwise and counts as seen; the count of the batch is a change of the design.
+    expect(listChanges(now.rows, table).byRow.get("D")).toEqual({ kind: "changed", was: { count: "2" } });
+    const plain: ListSetup = { ...list, columns: columns("mark", "count") };
+    const plainOther: ListSetup = { ...plain, sizeOfPanel: other.sizeOfPanel };
+    const before = seenList(tableBy(plain), plain);
+    expect(seenBy(before, tableBy(plainOther), plainOther)).toBe(before);
+  });
+
+  it("a unit of its own and none are two ways to write", () => {
+    const inch: ListSetup = {
+      ...list,
+      columns: [...columns("mark", "count"), { ...plainColumn("length"), unit: "in" }],
+    };
+    const none: ListSetup = { ...list, columns: [...columns("mark", "count"), plainColumn("length")] };
+    const before = seenList(tableBy(inch), inch);
+    expect(seenBy(before, tableBy(none), none)).not.toBe(before);
+    expect(Object.keys(before.columnsBy)).toEqual(["mark", "count", "length"]);
+    expect(seenList(tableBy(none), null)).toMatchObject({ rowsBy: "", columnsBy: {} });
+  });
+
+  it("a row that is gone stays as it was seen when a column is written otherwise", () => {
+    const looked = seenList(tableBy(list), list);
+    const fewer = { ...smallFrame(), panels: {} };
+    const now = seenBy(looked, tableBy(sixteenths, fewer), sixteenths);
+    expect(
+      listChanges(now.rows, tableBy(sixteenths, fewer)).gone.map(({ texts }) => texts["length"]),
+    ).toEqual(["520"]);
+  });
+});
+
+describe("values that somebody typed", () => {
+  it("are no change of the design: columns of one's own are not compared", () => {
+    const finish = {
+      id: "finish" as never,
+      name: "Finish",
+      kind: "text" as const,
+      choices: [],
+      formula: null,
+      forAll: null,
+      position: 0,
+    };
+    const own = edited({ kind: "setOwnColumn", column: finish });
+    const shown: ListSetup = { ...list, columns: [...columns("mark", "count"), plainColumn("own:finish")] };
+    const before = seenRows(ownList(shown, groundOf(own)));
+    expect(before.every(({ texts }) => !("own:finish" in texts) && "count" in texts)).toBe(true);
+    const cell = { id: "v" as never, list: null, column: "own:finish", records: ["front", "back"] };
+    const typed = edited(
+      { kind: "setCell", cell: { ...cell, summed: false, text: "oiled", computed: null } },
+      own,
+    );
+    expect(listChanges(before, ownList(shown, groundOf(typed))).byRow.size).toBe(0);
+  });
+
+  it("rows without a record are told by their id alone", () => {
+    const row = (id: string, record: string | null) => ({ id, record, texts: { count: "1" } });
+    const table = tableOf(smallFrame());
+    const now = seenRows(table);
+    const { byRow, gone } = listChanges([...now, row("x", null), row("y", null)], table);
+    expect([byRow.size, gone.map(({ id }) => id)]).toEqual([0, ["x", "y"]]);
+    expect(listChanges([row("A", null)], table).byRow.get("A")).toEqual({
+      kind: "changed",
+      was: { count: "1" },
+    });
+  });
 });
