@@ -17,8 +17,8 @@ const { newAccess, passcodeFault, readAccess } = access;
 function ownNames() {
   const addresses = Object.values(networkInterfaces())
     .flat()
-    .filter((one) => one && !one.internal && !one.address.startsWith("fe80"))
-    .map((one) => (one.family === "IPv6" ? `[${one.address}]` : one.address));
+    .filter((one) => one && !one.internal && one.family === "IPv4")
+    .map((one) => one.address);
   return [hostname(), `${hostname()}.local`, ...addresses];
 }
 
