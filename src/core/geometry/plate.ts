@@ -6,7 +6,7 @@ import earcut from "earcut";
 import { at } from "../kernel";
 import type { BoxCut, Mesh } from "./mesh";
 import type { Polygon } from "./polygon";
-import { type Region, without } from "./regions";
+import { type Region, within, without } from "./regions";
 import type { Vec2, Vec3 } from "./vector";
 
 /** A corner that turns by less than this is part of an arc, and no edge is drawn up from it. */
@@ -22,25 +22,26 @@ export function plateMesh(outline: Polygon, height: number, cuts: readonly BoxCu
     const low = at(levels, i);
     const middle = (low + high) / 2;
     const open = cuts.filter((cut) => cut.from[2] < middle && cut.to[2] > middle);
-    const { rings } = without(
-      [outline],
-      open.map(
-        ({ from, to }): Polygon => [
-          [from[0], from[1]],
-          [to[0], from[1]],
-          [to[0], to[1]],
-          [from[0], to[1]],
-        ],
-      ),
+    const taken = open.map(
+      ({ from, to }): Polygon => [
+        [from[0], from[1]],
+        [to[0], from[1]],
+        [to[0], to[1]],
+        [from[0], to[1]],
+      ],
     );
-    return { low, high, rings };
+    return { low, high, taken, rings: without([outline], taken).rings };
   });
   const plate = new PlateBuilder();
   for (const { low, high, rings } of layers) for (const ring of rings) plate.wall(ring, low, high);
   levels.forEach((level, i) => {
-    const [below, above] = [layers[i - 1]?.rings ?? [], layers[i]?.rings ?? []];
-    for (const region of without(below, above).regions) plate.cap(region, level, true);
-    for (const region of without(above, below).regions) plate.cap(region, level, false);
+    const [below, above] = [layers[i - 1], layers[i]];
+    // By what is taken from the other layer, not by its rings: their corners lie a rounding beside the edges that they part,
+    // and a difference of two regions with nearly the same edges comes out wrong.
+    const facing = (own: typeof below, other: typeof below) =>
+      own ? (other ? within(own.rings, other.taken) : without(own.rings, [])).regions : [];
+    for (const region of facing(below, above)) plate.cap(region, level, true);
+    for (const region of facing(above, below)) plate.cap(region, level, false);
   });
   return plate.mesh();
 }

@@ -24,14 +24,21 @@ export const ofClipper = (path: Path64): Polygon =>
 /** An outer ring that runs anticlockwise, and the holes in it. */
 export type Region = { readonly outer: Polygon; readonly holes: readonly Polygon[] };
 
-/** What is left of `subject` without `clip`: rings as they are, and as regions with their holes. */
-export function without(
-  subject: readonly Polygon[],
-  clip: readonly Polygon[],
-): { readonly rings: readonly Polygon[]; readonly regions: readonly Region[] } {
+/** Rings as they are, and as regions with their holes. */
+export type Rings = { readonly rings: readonly Polygon[]; readonly regions: readonly Region[] };
+
+/** What is left of `subject` without `clip`. */
+export const without = (subject: readonly Polygon[], clip: readonly Polygon[]): Rings =>
+  combined(ClipType.Difference, subject, clip);
+
+/** What of `subject` lies in `clip`. */
+export const within = (subject: readonly Polygon[], clip: readonly Polygon[]): Rings =>
+  combined(ClipType.Intersection, subject, clip);
+
+function combined(how: ClipType, subject: readonly Polygon[], clip: readonly Polygon[]): Rings {
   const tree = new PolyTree64();
-  const [from, away] = [subject.map(clipperPath), clip.map(clipperPath)];
-  Clipper.booleanOpWithPolyTree(ClipType.Difference, from, away, tree, FillRule.NonZero);
+  const [from, other] = [subject.map(clipperPath), clip.map(clipperPath)];
+  Clipper.booleanOpWithPolyTree(how, from, other, tree, FillRule.NonZero);
   const regions: Region[] = [];
   const walk = (node: PolyPath64) => {
     for (let i = 0; i < node.count; i++) {
