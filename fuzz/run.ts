@@ -34,7 +34,7 @@ type Said =
       readonly why: string;
       readonly input: string | Uint8Array;
     }
-  | { readonly kind: "end"; readonly memory: number };
+  | { readonly kind: "end" };
 
 const shown = (input: string | Uint8Array) =>
   (typeof input === "string" ? input : Buffer.from(input).toString("base64")).slice(0, 4_000);

@@ -34,4 +34,4 @@ for (let i = from; i < from + count; i++) {
     });
   }
 }
-parentPort.postMessage({ kind: "end", memory: process.memoryUsage().rss });
+parentPort.postMessage({ kind: "end" });

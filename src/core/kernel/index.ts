@@ -18,6 +18,7 @@ export { type Problem, sentence } from "./problem";
 export { type Random, seededRandom } from "./random";
 export { type Err, err, type Ok, ok, type Result } from "./result";
 export {
+  BELOW_LEAST_LENGTH,
   GREATEST_LENGTH_MM,
   LEAST_LENGTH_MM,
   LENGTH_TOLERANCE_MM,

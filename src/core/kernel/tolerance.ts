@@ -32,6 +32,8 @@ export const STEEP_END_SLACK_DEG = 1e-6;
 
 /** mm. A length that is less is nothing: far below what is cut, and still a thousand steps of the grid. */
 export const LEAST_LENGTH_MM = 0.001;
+/** What is said of a length below it. */
+export const BELOW_LEAST_LENGTH = "is less than a thousandth of a millimetre";
 
 /** mm. Lengths above this are refused as absurd: a hundred metres is longer than any stock or shop. */
 export const GREATEST_LENGTH_MM = 100_000;

@@ -3,7 +3,7 @@
  * trims. Lengths in millimetres; prices in the shop's currency per the unit that is named.
  */
 import * as v from "valibot";
-import { canBeKey, GREATEST_LENGTH_MM, LEAST_LENGTH_MM } from "../kernel";
+import { BELOW_LEAST_LENGTH, canBeKey, GREATEST_LENGTH_MM, LEAST_LENGTH_MM } from "../kernel";
 import type { LengthStyle } from "../measure";
 import { SectionShapeSchema, STEEL_KG_M3, sectionProperties } from "./section-shape";
 
@@ -13,13 +13,12 @@ const id = v.pipe(
   v.maxLength(60),
   v.check(canBeKey, "cannot be the name of an entry"),
 );
-const TOO_SMALL = "is less than a thousandth of a millimetre";
 const name = v.pipe(v.string(), v.trim(), v.minLength(1, "needs a name"), v.maxLength(80));
 export const size = v.pipe(
   v.number(),
   v.finite(),
   v.gtValue(0, "must be above zero"),
-  v.minValue(LEAST_LENGTH_MM, TOO_SMALL),
+  v.minValue(LEAST_LENGTH_MM, BELOW_LEAST_LENGTH),
   v.maxValue(GREATEST_LENGTH_MM, "is longer than 100 m"),
 );
 const allowance = v.pipe(
@@ -27,7 +26,7 @@ const allowance = v.pipe(
   v.finite(),
   v.minValue(0, "must not be negative"),
   v.maxValue(1000),
-  v.check((value) => value === 0 || value >= LEAST_LENGTH_MM, TOO_SMALL),
+  v.check((value) => value === 0 || value >= LEAST_LENGTH_MM, BELOW_LEAST_LENGTH),
 );
 const price = v.nullable(
   v.pipe(v.number(), v.finite(), v.minValue(0, "must not be negative"), v.maxValue(1e6)),

@@ -1,16 +1,14 @@
 /** Valibot parts that the kinds of layout problem files share. */
 import * as v from "valibot";
-import { GREATEST_LENGTH_MM, LEAST_LENGTH_MM } from "../../kernel";
+import { BELOW_LEAST_LENGTH, GREATEST_LENGTH_MM, LEAST_LENGTH_MM } from "../../kernel";
 import { FRACTION_DENOMINATORS, LENGTH_UNITS } from "../../measure";
-
-const TOO_SMALL = "is less than a thousandth of a millimetre";
 
 /** A length of stock or of a piece, in mm. */
 export const stockSize = v.pipe(
   v.number(),
   v.finite("must be a finite number"),
   v.gtValue(0, "must be above zero"),
-  v.minValue(LEAST_LENGTH_MM, TOO_SMALL),
+  v.minValue(LEAST_LENGTH_MM, BELOW_LEAST_LENGTH),
   v.maxValue(GREATEST_LENGTH_MM, "is longer than 100 m"),
 );
 
@@ -20,7 +18,7 @@ export const allowance = v.pipe(
   v.finite(),
   v.minValue(0, "must not be negative"),
   v.maxValue(GREATEST_LENGTH_MM),
-  v.check((value) => value === 0 || value >= LEAST_LENGTH_MM, TOO_SMALL),
+  v.check((value) => value === 0 || value >= LEAST_LENGTH_MM, BELOW_LEAST_LENGTH),
 );
 
 /** The unit and the form in which lengths are written in words. */
