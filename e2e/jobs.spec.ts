@@ -53,7 +53,7 @@ test("a pasted cutting list: bad rows are told, good ones go through tally, layo
   await page.goto("/jobs/from-list");
   await page.getByLabel("Code").fill("HL-301");
   await page.getByLabel("Title").fill("Allotment gate");
-  await page.getByLabel(/Rows from a spreadsheet/).fill(LIST);
+  await page.getByLabel(/Rows copied from/).fill(LIST);
   await expect(page.getByText('The quantity "1.5" must be a whole number.')).toBeVisible();
   await expect(page.getByText(/"1,400" can mean/)).toBeVisible();
   await expectAccessible(page);
@@ -155,6 +155,34 @@ test("the stockroom: a price taken away makes totals incomplete, put back it cou
   await expect(page.getByText("183.54 EUR")).toBeVisible();
 });
 
+test("a cutting list comes from a file, which the server reads; one that cannot be read loses nothing", async ({
+  page,
+}) => {
+  await page.goto("/jobs/from-list");
+  await page.getByLabel("Code").fill("HL-304");
+  await page.getByLabel("Title").fill("From a file");
+  const typed = page.getByLabel(/Rows copied from a spreadsheet/);
+  await typed.fill("Name,Qty,Length,Section\nMast,1,900,Square tube 40 × 40 × 3");
+  const choose = (name: string, buffer: Buffer) =>
+    page.getByLabel(/Read a CSV or XLSX file/).setInputFiles({ name, mimeType: "text/csv", buffer });
+  await choose("broken.csv", Buffer.from('Name,Qty\n"Rail,1'));
+  await expect(page.getByRole("alert").filter({ hasText: "a quotation mark is not closed" })).toBeVisible();
+  await expect(typed).toHaveValue(/Mast/);
+  // 0xD7 is the sign × where a spreadsheet saves without Unicode.
+  const rows = Array.from({ length: 150 }, (_, i) => `Odd ${i},x,100,Square tube 40 × 40 × 3`);
+  const list = ["Name,Qty,Length,Section", "Rail,2,1200,Square tube 40 × 40 × 3", ...rows].join("\n");
+  await choose("list.csv", Buffer.from(list, "latin1"));
+  await expect(page.getByText("Read from list.csv")).toBeVisible();
+  await expect(page.getByText("1 row read, 150 not")).toBeVisible();
+  await expect(page.getByText("and 50 more")).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole("button", { name: "Remove the file" }).click();
+  await expect(typed).toHaveValue(/Mast/);
+  await choose("list.csv", Buffer.from(list, "latin1"));
+  await page.getByRole("button", { name: "Make the job with 1 row" }).click();
+  await expect(page.getByRole("row").filter({ hasText: "Rail" })).toContainText("1200");
+});
+
 test("pieces longer than every bar are listed as unplaced with why, the rest is laid out", async ({
   page,
 }) => {
@@ -162,7 +190,7 @@ test("pieces longer than every bar are listed as unplaced with why, the rest is 
   await page.getByLabel("Code").fill("HL-302");
   await page.getByLabel("Title").fill("Too long");
   await page
-    .getByLabel(/Rows from a spreadsheet/)
+    .getByLabel(/Rows copied from/)
     .fill("Name,Qty,Length,Section\nMast,1,9 m,Square tube 40 × 40 × 3\nRail,2,1200,Square tube 40 × 40 × 3");
   await page.getByRole("button", { name: /Make the job/ }).click();
   await openStage(page, "Layout");
@@ -185,7 +213,7 @@ test("a layout can be stopped; the best so far is kept", async ({ page }) => {
   );
   await page.getByLabel("Code").fill("HL-303");
   await page.getByLabel("Title").fill("Many panels");
-  await page.getByLabel(/Rows from a spreadsheet/).fill(["Name,Qty,Length,Width,Board", ...rows].join("\n"));
+  await page.getByLabel(/Rows copied from/).fill(["Name,Qty,Length,Width,Board", ...rows].join("\n"));
   await page.getByRole("button", { name: /Make the job/ }).click();
   await openStage(page, "Layout");
   await page.getByRole("button", { name: "Lay out all" }).click();

@@ -83,13 +83,14 @@ export type ListImport = {
   readonly notes: readonly string[];
 };
 
-/** Makes a job from a cutting list; the rows that cannot be read are told, the others become pieces. */
+/** Makes a job from a cutting list, its text or its cells; the rows that cannot be read are told, the others become pieces. */
 export async function createFromList(
   db: Connection,
-  info: Pick<JobInfo, "code" | "title" | "unit">,
-  list: Uint8Array | string,
+  { code, title, unit }: Pick<JobInfo, "code" | "title" | "unit">,
+  list: string | readonly (readonly string[])[],
 ): Promise<Result<ListImport, Problem>> {
-  const rows = await readListRows(list);
+  const info = { code, title, unit };
+  const rows = typeof list === "string" ? await readListRows(list) : ok(list);
   if (!rows.ok) return rows;
   const stockroom = await currentStockroom(db);
   const read = readCuttingList(rows.value, { unit: info.unit, stockroom, newId: () => `typed-${newId()}` });

@@ -1,19 +1,20 @@
 "use client";
 /**
- * A new job from a cutting list: a CSV file or rows pasted from a spreadsheet. What was read and what
+ * A new job from a cutting list: a CSV or XLSX file, or rows pasted from a spreadsheet. What was read and what
  * cannot be read is shown row by row before anything is made.
  */
-import { FileUp } from "lucide-react";
+import { FileText, FileUp } from "lucide-react";
 import { useRouter } from "next/navigation";
 import { type FormEvent, useMemo, useState } from "react";
 import { type CuttingList, readCuttingList, type TypedPiece } from "@/core/job";
-import { counted, type Problem, type Result, sentence } from "@/core/kernel";
+import { counted, ok, sentence } from "@/core/kernel";
 import { formatLength, LENGTH_UNITS, type LengthStyle, type LengthUnit } from "@/core/measure";
 import { indexStockroom, type Stockroom, type StockroomData } from "@/core/stockroom";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
 import { HomeFrame } from "../common/home-frame";
 import { call } from "../common/http";
+import { type ListReader, type ListRows, useListReader } from "../common/list-reader";
 import { FormField } from "./jobs-page";
 import { UNIT_NAMES } from "./unit-names";
 
@@ -22,46 +23,45 @@ type Preview =
   | { readonly kind: "problem"; readonly message: string }
   | { readonly kind: "list"; readonly list: CuttingList };
 
-/** How the text of a list is read; the formats folder gives it. */
-export type ListText = {
-  readonly decode: (bytes: Uint8Array) => string;
-  readonly rows: (text: string) => Result<readonly (readonly string[])[], Problem>;
-  readonly mostBytes: number;
-};
+/** A file that was read: it stands in for what is typed until it is taken away. */
+type ReadFile = { readonly name: string; readonly rows: ListRows };
+
+const MOST_TOLD = 100;
 
 function previewOf(
+  file: ReadFile | null,
   text: string,
   unit: LengthUnit,
   stockroom: Stockroom,
-  readRows: ListText["rows"],
+  readRows: ListReader["rows"],
 ): Preview {
-  if (text.trim() === "") return { kind: "empty" };
-  const rows = readRows(text);
+  if (!file && text.trim() === "") return { kind: "empty" };
+  const rows = file ? ok(file.rows) : readRows(text);
   if (!rows.ok) return { kind: "problem", message: sentence(rows.problem) };
   const list = readCuttingList(rows.value, { unit, stockroom, newId: (index) => `row-${index}` });
   return list.ok ? { kind: "list", list: list.value } : { kind: "problem", message: sentence(list.problem) };
 }
 
-export type FromListProps = { readonly stockroom: StockroomData; readonly text: ListText };
-
-export function FromListPage({ stockroom: data, text: reader }: FromListProps) {
+export function FromListPage({ stockroom: data }: { readonly stockroom: StockroomData }) {
   const router = useRouter();
   const stockroom = useMemo(() => indexStockroom(data), [data]);
+  const reader = useListReader();
   const [text, setText] = useState("");
+  const [file, setFile] = useState<ReadFile | null>(null);
+  const [reading, setReading] = useState(false);
   const [unit, setUnit] = useState<LengthUnit>("mm");
   const [fault, setFault] = useState<string | null>(null);
   const preview = useMemo(
-    () => previewOf(text, unit, stockroom, reader.rows),
-    [text, unit, stockroom, reader],
+    () => previewOf(file, text, unit, stockroom, reader.rows),
+    [file, text, unit, stockroom, reader],
   );
-  const load = async (file: File | undefined) => {
-    if (!file) return;
-    if (file.size > reader.mostBytes)
-      setFault(`${file.name} is larger than ${reader.mostBytes / 1e6} MB; split the list.`);
-    else {
-      setFault(null);
-      setText(reader.decode(new Uint8Array(await file.arrayBuffer())));
-    }
+  const load = async (chosen: File | undefined) => {
+    if (!chosen) return;
+    setReading(true);
+    const rows = await reader.file(chosen);
+    setReading(false);
+    setFault(rows.ok ? null : rows.problem);
+    if (rows.ok) setFile({ name: chosen.name, rows: rows.value });
   };
   const make = async (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault();
@@ -70,7 +70,7 @@ export function FromListPage({ stockroom: data, text: reader }: FromListProps) {
       code: form.get("code"),
       title: form.get("title"),
       unit,
-      text,
+      ...(file ? { rows: file.rows } : { text }),
     });
     if (made.ok) router.push(`/jobs/${made.value.id}?stage=tally`);
     else setFault(made.problem.message);
@@ -95,28 +95,45 @@ export function FromListPage({ stockroom: data, text: reader }: FromListProps) {
             onChoose={(value) => setUnit(value as LengthUnit)}
           />
         </div>
-        <label className="mt-4 block">
-          <span className="block text-[13px] text-ink-soft">Rows from a spreadsheet or CSV</span>
-          <textarea
-            value={text}
-            onChange={(event) => setText(event.target.value)}
-            spellCheck={false}
-            placeholder={"Mark\tName\tQty\tLength\tSection\nA\tRail\t2\t1200\tSHS 40 x 40 x 3"}
-            className="mt-0.5 h-[150px] w-full rounded-sm border border-seam bg-leaf p-2 font-table text-[14px]"
-          />
-        </label>
-        <div className="mt-2 flex items-center gap-3">
-          <label className="inline-flex h-8 cursor-pointer items-center gap-1.5 rounded-sm border border-seam bg-leaf px-3 focus-within:outline-2 focus-within:outline-enamel hover:border-enamel">
-            <FileUp size={16} aria-hidden /> Read a CSV file
-            <input
-              type="file"
-              accept=".csv,.txt,.tsv,text/csv"
-              className="sr-only"
-              onChange={(event) => void load(event.target.files?.[0])}
+        {file ? (
+          <p className="mt-4 flex items-center gap-2 border border-seam bg-leaf px-3 py-1.5">
+            <FileText size={16} aria-hidden className="text-ink-soft" />
+            Read from {file.name}
+            <Button look="plain" onClick={() => setFile(null)}>
+              Remove the file
+            </Button>
+          </p>
+        ) : (
+          <label className="mt-4 block">
+            <span className="block text-[13px] text-ink-soft">
+              Rows copied from a spreadsheet, or the text of a CSV file
+            </span>
+            <textarea
+              value={text}
+              onChange={(event) => setText(event.target.value)}
+              spellCheck={false}
+              placeholder={"Mark\tName\tQty\tLength\tSection\nA\tRail\t2\t1200\tSHS 40 x 40 x 3"}
+              className="mt-0.5 h-[150px] w-full rounded-sm border border-seam bg-leaf p-2 font-table text-[14px]"
             />
           </label>
+        )}
+        <div className="mt-2 flex items-center gap-3">
+          <label className="inline-flex h-8 cursor-pointer items-center gap-1.5 rounded-sm border border-seam bg-leaf px-3 focus-within:outline-2 focus-within:outline-enamel hover:border-enamel">
+            <FileUp size={16} aria-hidden /> Read a CSV or XLSX file
+            <input
+              type="file"
+              accept=".csv,.txt,.tsv,.xlsx,text/csv"
+              className="sr-only"
+              onChange={(event) => {
+                void load(event.target.files?.[0]);
+                // The same file, mended and chosen again, is read again.
+                event.target.value = "";
+              }}
+            />
+          </label>
+          {reading ? <span role="status">Reading the file</span> : null}
           <span className="ml-auto" />
-          <Button look="primary" type="submit" disabled={good === 0}>
+          <Button look="primary" type="submit" disabled={good === 0 || reading}>
             {good === 0 ? "Make the job" : `Make the job with ${counted(good, "row")}`}
           </Button>
         </div>
@@ -148,13 +165,20 @@ function PreviewPane({ preview, unit }: { readonly preview: Preview; readonly un
         {counted(pieces.length, "row")} read
         {unreadable.length > 0 ? `, ${unreadable.length} not` : ""}
       </h2>
-      {[...unreadable.map(({ row, text, message }) => `Row ${row} ("${text}"): ${message}`), ...notes].map(
-        (message) => (
-          <p key={message} className="border-seam border-b bg-amber-pale px-3 py-1 text-[13px] text-amber">
-            {message}
-          </p>
-        ),
-      )}
+      {[
+        ...unreadable.slice(0, MOST_TOLD).map(({ row, text, message }) => ({
+          key: `row ${row}`,
+          words: `Row ${row} ("${text}"): ${message}`,
+        })),
+        ...(unreadable.length > MOST_TOLD
+          ? [{ key: "more", words: `and ${unreadable.length - MOST_TOLD} more` }]
+          : []),
+        ...notes.map((note) => ({ key: note, words: note })),
+      ].map(({ key, words }) => (
+        <p key={key} className="border-seam border-b bg-amber-pale px-3 py-1 text-[13px] text-amber">
+          {words}
+        </p>
+      ))}
       <table className="w-full border-collapse font-table text-[14px]">
         <thead>
           <tr className="text-left text-[12px] text-ink-soft">

@@ -23,13 +23,11 @@ import { Chooser } from "../common/chooser";
  * cannot be read is said row by row with its text; nothing is added before somebody says so.
  */
 import { freshId } from "../common/fresh-id";
+import { type ListRows, useListReader } from "../common/list-reader";
 import { Tick } from "../common/tick";
 import { useDesk, useDeskState } from "../desk/desk-context";
-import { useListReader } from "../desk/list-reader";
 import { UNIT_NAMES } from "../jobs/unit-names";
 import { OnePiece } from "./one-piece";
-
-type Rows = readonly (readonly string[])[];
 
 export function TypeIn() {
   const [open, setOpen] = useState(false);
@@ -100,14 +98,14 @@ function PastedRows({ onDone }: { readonly onDone: () => void }) {
   const job = useDeskState((state) => state.job);
   const stockroom = useDeskState((state) => state.stockroom);
   const [text, setText] = useState("");
-  const [rows, setRows] = useState<Rows | null>(null);
+  const [rows, setRows] = useState<ListRows | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const [unit, setUnit] = useState<LengthUnit>(job.info.job.unit);
   const [hasHeadings, setHasHeadings] = useState(true);
   const [meanings, setMeanings] = useState<readonly ColumnMeaning[]>([]);
   const [takeUnknown, setTakeUnknown] = useState(false);
 
-  const take = (read: Result<Rows, string>) => {
+  const take = (read: Result<ListRows, string>) => {
     setRows(null);
     if (!read.ok) return setFault(read.problem);
     const head = read.value.find((cells) => cells.some((cell) => cell.trim() !== "")) ?? [];
@@ -227,7 +225,7 @@ const MEANINGS = [
 ];
 
 type MappingProps = {
-  readonly rows: Rows;
+  readonly rows: ListRows;
   readonly hasHeadings: boolean;
   readonly meanings: readonly ColumnMeaning[];
   readonly onMean: (at: number, meaning: ColumnMeaning) => void;

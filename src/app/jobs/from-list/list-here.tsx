@@ -1,11 +1,14 @@
 "use client";
-/** The page for a new job from a cutting list, with the reader of its text. */
+/** The page for a new job from a cutting list, with the reader of lists. */
 import type { StockroomData } from "@/core/stockroom";
-import { decodeText, listRows, MOST_LIST_BYTES } from "@/formats/csv";
+import { ListReaderContext } from "@/ui/common/list-reader";
 import { FromListPage } from "@/ui/jobs/from-list-page";
-
-const TEXT = { decode: decodeText, rows: listRows, mostBytes: MOST_LIST_BYTES };
+import { LIST_READER } from "../list-reader";
 
 export function ListHere({ stockroom }: { readonly stockroom: StockroomData }) {
-  return <FromListPage stockroom={stockroom} text={TEXT} />;
+  return (
+    <ListReaderContext value={LIST_READER}>
+      <FromListPage stockroom={stockroom} />
+    </ListReaderContext>
+  );
 }
