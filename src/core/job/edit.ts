@@ -112,7 +112,7 @@ export type Edit =
       readonly edits: readonly SimpleEdit[];
     };
 
-export const EditSchema: v.GenericSchema<unknown, Edit> = v.union([
+export const EditSchema: v.GenericSchema<unknown, Edit> = v.variant("kind", [
   SimpleEditSchema,
   v.object({
     kind: v.literal("together"),

@@ -8,17 +8,32 @@ const KINDS: ReadonlyMap<string, string> = new Map([
   ["array", "a list"],
   ["tuple", "a list"],
   ["object", "an object"],
+  ["Object", "an object"],
   ["record", "an object"],
   ["strict_object", "an object"],
 ]);
 
 /** The first complaint of a validation, with its path; the end of a sentence. */
 export function issueWords(issues: readonly v.BaseIssue<unknown>[]): string {
-  const issue = issues[0];
-  if (!issue) return "it does not fit";
-  const path = (issue.path ?? []).map(({ key }) => shortened(String(key), 30)).join(".");
+  const first = issues[0];
+  if (!first) return "it does not fit";
+  const { issue, keys } = deepest(first, []);
+  const path = keys.map((key) => shortened(String(key), 30)).join(".");
   const words = wordsOf(issue);
   return path ? `${path} ${words}` : words;
+}
+
+/** Of a value that fits none of several forms, the complaint of the form that it comes nearest to: that fits deepest. */
+function deepest(
+  issue: v.BaseIssue<unknown>,
+  above: readonly unknown[],
+): { readonly issue: v.BaseIssue<unknown>; readonly keys: readonly unknown[] } {
+  const keys = [...above, ...(issue.path ?? []).map(({ key }) => key)];
+  const inner = issue.type === "union" ? (issue.issues ?? []).map((one) => deepest(one, keys)) : [];
+  const missing = (one: { readonly issue: v.BaseIssue<unknown> }) => one.issue.received === "undefined";
+  const rank = (one: { readonly issue: v.BaseIssue<unknown>; readonly keys: readonly unknown[] }) =>
+    2 * one.keys.length - (missing(one) ? 1 : 0);
+  return inner.reduce((best, one) => (rank(one) > rank(best) ? one : best), { issue, keys });
 }
 
 function wordsOf(issue: v.BaseIssue<unknown>): string {
@@ -26,7 +41,8 @@ function wordsOf(issue: v.BaseIssue<unknown>): string {
   // Words of our own, where a schema has some.
   if (!message.startsWith("Invalid ")) return message;
   if (received === "undefined") return "is missing";
-  const must = KINDS.get(type) ?? (expected === null ? "something else" : oneOf(expected));
+  const must =
+    KINDS.get(type) ?? KINDS.get(expected ?? "") ?? (expected === null ? "something else" : oneOf(expected));
   if (kind !== "schema") return `must be ${must}, and is ${shortened(received, 60)}`;
   return `must be ${must}, and is ${received === "NaN" ? "no number" : shortened(received, 60)}`;
 }
