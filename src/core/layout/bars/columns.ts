@@ -209,7 +209,6 @@ export function exactBound(instance: BarInstance, duals: ArrayLike<number>): num
 
 /** The bound that needs no solver: all material together, at the least cost of a unit of bar. */
 export function materialBound(instance: BarInstance): number {
-  if (instance.types.some((type) => type.available !== Number.POSITIVE_INFINITY)) return 0;
   const load = wholeLoad(instance);
   const least = Math.min(...instance.types.map((type) => type.cost / type.capacity));
   // Rounded down a little before rounding up: the quotient is a double.

@@ -123,13 +123,11 @@ class BarSearch {
     if (this.shortfall) {
       const placed = (p: readonly UsedPattern[]) =>
         p.reduce((sum, { pattern, times }) => sum + times * loadOf(this.instance, pattern), 0);
-      if (this.best.length === 0 || placed(merged) > placed(this.best)) this.best = merged;
+      if (placed(merged) > placed(this.best)) this.best = merged;
       return false;
     }
-    if (this.best.length > 0 && comparePlans(this.instance, this.problem.rackFirst, merged, this.best) >= 0)
-      return false;
-    const cheaper =
-      this.best.length === 0 || costOfPlan(this.instance, merged) < costOfPlan(this.instance, this.best);
+    if (comparePlans(this.instance, this.problem.rackFirst, merged, this.best) >= 0) return false;
+    const cheaper = costOfPlan(this.instance, merged) < costOfPlan(this.instance, this.best);
     this.best = merged;
     if (cheaper) this.options.onProgress?.({ best: this.layout() });
     return cheaper;

@@ -234,14 +234,16 @@ export function withRackFilled(instance: BarInstance, plan: readonly UsedPattern
 /** Rack pieces given back whose pieces find room on the other bars: none is cut up without need. */
 export function withRackSpared(instance: BarInstance, plan: readonly UsedPattern[]): readonly UsedPattern[] {
   const weights = instance.sizes.map((size) => size.weight);
-  let bars = plan.flatMap(({ pattern, times }) =>
-    Array.from({ length: times }, () => ({ type: pattern.type, counts: [...pattern.counts] })),
-  );
+  let bars = plan
+    .flatMap(({ pattern, times }) => Array.from({ length: times }, () => pattern))
+    .map((pattern, key) => ({ key, type: pattern.type, counts: [...pattern.counts] }));
   const racked = bars
     .filter(({ type }) => at(instance.types, type).rack)
     .sort((a, b) => loadOf(instance, a) - loadOf(instance, b));
-  for (const spared of racked) {
-    const rest = [...spared.counts];
+  for (const { key } of racked) {
+    // Bars are made anew when one is given back, and may hold its pieces since: the key says which it is.
+    const spared = bars.find((bar) => bar.key === key);
+    const rest = [...(spared?.counts ?? [])];
     const others = bars
       .filter((bar) => bar !== spared)
       .map((bar) => {
@@ -261,9 +263,9 @@ export function withRackSpared(instance: BarInstance, plan: readonly UsedPattern
         added.forEach((count, i) => {
           rest[i] = at(rest, i) - count;
         });
-        return { type: bar.type, counts: bar.counts.map((count, i) => count + (added[i] ?? 0)) };
+        return { ...bar, counts: bar.counts.map((count, i) => count + (added[i] ?? 0)) };
       });
     if (rest.every((count) => count === 0)) bars = others;
   }
-  return mergedPlan(bars.map((pattern) => ({ pattern, times: 1 })));
+  return mergedPlan(bars.map(({ type, counts }) => ({ pattern: { type, counts }, times: 1 })));
 }
