@@ -5,12 +5,11 @@ import { JIGS } from "@/core/jigs";
 import { buttEnd, type Edit, type Job, type MemberId, withEdit } from "@/core/job";
 import { sentence } from "@/core/kernel";
 import {
-  adviceFor,
   type KeptLayout,
   keepLayout,
   type LayoutTask,
+  piecesWithoutPlace,
   problemNotes,
-  waitingPiece,
 } from "@/core/layout";
 import { layOutBars } from "@/core/layout/bars";
 import { layOutShapes } from "@/core/layout/shapes";
@@ -102,11 +101,10 @@ function everything(job: Job, laid: (tasks: readonly LayoutTask[]) => readonly K
         "notes",
       ),
       ...kept.flatMap((one) => [
-        ...textsIn(one.layout.unplaced, "unplaced"),
-        ...textsIn(
-          one.layout.unplaced.map((waiting) => adviceFor(one, waitingPiece(waiting), waiting.why)),
-          "advice",
-        ),
+        ...piecesWithoutPlace(one).flatMap(({ why, advice }) => [
+          ...textsIn(why, "unplaced"),
+          ...textsIn(advice, "advice"),
+        ]),
       ]),
       ...textsIn(shopPapers(input, "letter", measure), "papers"),
       ...textsIn(diagramPages(input, "letter", measure), "diagrams"),

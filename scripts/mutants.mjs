@@ -1,8 +1,8 @@
 /**
  * `npm run mutants -- MODULE [LINES] [SEED] [all]`: how many small faults the tests of a module of the core see. Lines of the
  * module are drawn by a seed, so that a run can be repeated; every mutant that lies within one of them is tried. Texts
- * are left out: words are read by people. What is put to work are the tests of the module's own folder, which takes seconds;
- * with `all` those of the other folders too, which takes many minutes. A tool for whoever writes tests, not part of
+ * are left out: words are read by people. What is put to work are the tests of the module's own folder, and those of the folder
+ * above that take it through its door, which takes minutes; with `all` those of the other folders too, which takes many minutes. A tool for whoever writes tests, not part of
  * `npm test`.
  */
 import { readdirSync, readFileSync, statSync } from "node:fs";
@@ -49,8 +49,17 @@ const candidates = sourcesOf(module).flatMap((file) =>
     .flatMap((line, i) => (holdsCode(line) ? [`${file}:${i + 1}-${i + 1}`] : [])),
 );
 const folder = module.endsWith(".ts") ? path.posix.dirname(module) : module;
+/** Tests of the folder above that take the module through its door. */
+const above = path.posix.dirname(folder);
+const users =
+  above === "."
+    ? []
+    : readdirSync(path.join("src/core", above))
+        .filter((file) => file.endsWith(".test.ts"))
+        .map((file) => path.posix.join("src/core", above, file))
+        .filter((file) => readFileSync(file, "utf8").includes(`from "./${path.posix.basename(folder)}"`));
 process.env.RUSTIC_TALLY_MUTANTS_TESTS =
-  tests === "own" ? `src/core/${folder}/**/*.test.ts` : "src/core/**/*.test.ts";
+  tests === "own" ? [`src/core/${folder}/**/*.test.ts`, ...users].join() : "src/core/**/*.test.ts";
 const next = numbersOf(Number(seed));
 const drawn = [];
 while (drawn.length < Number(lines) && candidates.length > 0)

@@ -5,5 +5,8 @@ import usual from "../vitest.config";
 export default defineConfig({
   ...usual,
   root: ".",
-  test: { ...usual.test, include: [process.env["RUSTIC_TALLY_MUTANTS_TESTS"] ?? "src/core/**/*.test.ts"] },
+  test: {
+    ...usual.test,
+    include: (process.env["RUSTIC_TALLY_MUTANTS_TESTS"] ?? "src/core/**/*.test.ts").split(","),
+  },
 });

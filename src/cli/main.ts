@@ -10,8 +10,9 @@ import { problemNotes } from "@/core/layout";
 import { BarProblemSchema, layOutBars, lockedBarFault } from "@/core/layout/bars";
 import { layOutShapes, lockedShapeFault, ShapeProblemSchema } from "@/core/layout/shapes";
 import { layOutSheets, lockedFault, SheetProblemSchema } from "@/core/layout/sheets";
+import { reasonWords, type UnplacedReason } from "@/core/layout/stock";
 import { listNames, namedTable } from "@/core/lists";
-import type { LengthUnit } from "@/core/measure";
+import { type LengthStyle, type LengthUnit, PLAIN_MM } from "@/core/measure";
 import { createPipeline, type Results } from "@/core/pipeline";
 import { EMPTY_STOCKROOM, indexStockroom, type Stockroom, StockroomSchema } from "@/core/stockroom";
 import { loadLinearSolver } from "@/engines/linear-solver";
@@ -277,11 +278,21 @@ const now = () => performance.now();
 
 /** A layout as it leaves; pieces without a place, and what is odd about the problem, are told. */
 function laidOut(
-  layout: { readonly unplaced: readonly unknown[] },
-  notes: readonly string[] = [],
+  layout: { readonly unplaced: readonly { readonly why: UnplacedReason }[] },
+  { style = PLAIN_MM }: { readonly style?: LengthStyle },
+  notes: readonly string[],
 ): Result<Output, string> {
   const code = layout.unplaced.length > 0 ? 1 : 0;
-  return ok({ code, stdout: json(layout), ...(notes.length > 0 ? { stderr: notes.join("\n") } : {}) });
+  const unplaced = layout.unplaced.map((one) => ({
+    ...one,
+    reason: one.why.kind,
+    why: reasonWords(one.why, style),
+  }));
+  return ok({
+    code,
+    stdout: json({ ...layout, unplaced }),
+    ...(notes.length > 0 ? { stderr: notes.join("\n") } : {}),
+  });
 }
 
 async function barsCommand(words: readonly string[]): Promise<Result<Output, string>> {
@@ -291,7 +302,7 @@ async function barsCommand(words: readonly string[]): Promise<Result<Output, str
   const locked = lockedBarFault(problem);
   if (locked !== null) return err(`${file}: its locked pieces cannot stay: ${locked}`);
   const solver = await loadLinearSolver();
-  return laidOut(layOutBars(problem, { solver, now, budgetMs }), problemNotes(problem));
+  return laidOut(layOutBars(problem, { solver, now, budgetMs }), problem, problemNotes(problem));
 }
 
 function sheetsCommand(words: readonly string[]): Result<Output, string> {
@@ -300,7 +311,7 @@ function sheetsCommand(words: readonly string[]): Result<Output, string> {
   const { file, problem, budgetMs, seed } = read.value;
   const locked = lockedFault(problem);
   if (locked !== null) return err(`${file}: its locked panels cannot stay: ${locked}`);
-  return laidOut(layOutSheets(problem, { seed, now, budgetMs }), problemNotes(problem));
+  return laidOut(layOutSheets(problem, { seed, now, budgetMs }), problem, problemNotes(problem));
 }
 
 function shapesCommand(words: readonly string[]): Result<Output, string> {
@@ -309,5 +320,5 @@ function shapesCommand(words: readonly string[]): Result<Output, string> {
   const { file, problem, budgetMs, seed } = read.value;
   const locked = lockedShapeFault(problem);
   if (locked !== null) return err(`${file}: its locked shapes cannot stay: ${locked}`);
-  return laidOut(layOutShapes(problem, { seed, now, budgetMs }), problemNotes(problem));
+  return laidOut(layOutShapes(problem, { seed, now, budgetMs }), problem, problemNotes(problem));
 }

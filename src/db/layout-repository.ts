@@ -8,6 +8,7 @@ import { type KeptLayout, restsToKeep, stockOfKept, usedRack } from "@/core/layo
 import { readBarProblem } from "@/core/layout/bars";
 import { readShapeProblem } from "@/core/layout/shapes";
 import { readSheetProblem, withOffcuts } from "@/core/layout/sheets";
+import { readReason } from "@/core/layout/stock";
 import type { RackPiece } from "@/core/stockroom";
 import type { Connection, Database } from "./database";
 import { addRackPieces, type Holding, holdRack, type Transaction, takeHeld } from "./rack-repository";
@@ -32,7 +33,7 @@ const rowsOf = (owner: LayoutOwner) =>
 
 /** A layout as it was stored, with what problems have got since. */
 function parsed(text: string, releasedAt: number | null): StoredLayout {
-  const kept = JSON.parse(text) as KeptLayout;
+  const kept = withReasons(JSON.parse(text) as KeptLayout);
   switch (kept.kind) {
     case "bars":
       return { ...kept, problem: readBarProblem(kept.problem), releasedAt };
@@ -45,6 +46,12 @@ function parsed(text: string, releasedAt: number | null): StoredLayout {
     default:
       return { ...kept, problem: readShapeProblem(kept.problem), releasedAt };
   }
+}
+
+/** Reasons were words before they were codes. */
+function withReasons(kept: KeptLayout): KeptLayout {
+  const unplaced = kept.layout.unplaced.map((one) => ({ ...one, why: readReason(one.why) }));
+  return { ...kept, layout: { ...kept.layout, unplaced } } as KeptLayout;
 }
 
 export const readLayouts = ({ db }: Connection, owner: LayoutOwner) => layoutsIn(db, owner);

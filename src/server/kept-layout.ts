@@ -4,10 +4,11 @@ import type { KeptLayout } from "@/core/layout";
 import { BarProblemSchema, PIECE_TURNS, verifyBars } from "@/core/layout/bars";
 import { ShapeProblemSchema, verifyShapes } from "@/core/layout/shapes";
 import { SheetProblemSchema, verifySheets } from "@/core/layout/sheets";
+import { UnplacedReasonSchema } from "@/core/layout/stock";
 
 const whole = v.pipe(v.number(), v.integer(), v.minValue(0));
 const finite = v.pipe(v.number(), v.finite());
-const left = { qty: whole, why: v.pipe(v.string(), v.maxLength(400)) };
+const left = { qty: whole, why: UnplacedReasonSchema };
 const outcome = {
   cost: v.nullable(finite),
   count: whole,

@@ -6,15 +6,14 @@
 import type { Vec2 } from "../geometry";
 import { agreeing, at, timesWords } from "../kernel";
 import {
-  adviceFor,
   type KeptLayout,
   type KeptShapes,
   type KeptSheets,
   keptFor,
   type LayoutTask,
+  piecesWithoutPlace,
   type RowFinder,
   rowFinder,
-  waitingPiece,
 } from "../layout";
 import type { ShapeProblem } from "../layout/shapes";
 import type { SheetProblem } from "../layout/sheets";
@@ -129,15 +128,9 @@ export function layoutBlock(flow: Flow, task: LayoutTask, input: DiagramInput, m
         ? lyingPiece(kept, row.id, rowOf, { width: width - 2, depth: 3.4, line: 0.2 })
         : [],
     );
-  for (const one of kept.layout.unplaced) {
-    const index = waitingPiece(one);
+  for (const { index, qty, why, advice } of piecesWithoutPlace(kept)) {
     flow.add(5, [
-      line(
-        `Not placed: ${one.qty} × ${kept.pieces[index]?.mark ?? ""}: ${one.why}. ${adviceFor(kept, index, one.why)}.`,
-        3,
-        "text",
-        "oxide",
-      ),
+      line(`Not placed: ${qty} × ${kept.pieces[index]?.mark ?? ""}: ${why}. ${advice}.`, 3, "text", "oxide"),
     ]);
   }
   flow.add(4, []);

@@ -1,5 +1,5 @@
 /** The door of the layouts: tasks from the tally and the layouts that are kept. */
-export { adviceFor } from "./advice";
+export { type PieceWithoutPlace, piecesWithoutPlace } from "./advice";
 export { blankOf } from "./blank";
 export {
   type FoundLayout,
@@ -14,14 +14,13 @@ export {
   type ProblemOf,
   stockOfKept,
   usedRack,
-  waitingPiece,
 } from "./kept";
 export { type Taken, withLocks, withOwnLocks } from "./locks";
 export { problemNotes } from "./notes";
 export { areaOfPanel, outlinePoints } from "./panel-shape";
 export type { LayoutWorker } from "./remote";
 export { type Rest, restsToKeep } from "./rests";
-export { askedOf, type SawChoice, sawFor } from "./saws";
+export { askedOf, type SawChoice, type SawReason, sawFor, sawReasonWords } from "./saws";
 export {
   type BarSettings,
   barSettings,

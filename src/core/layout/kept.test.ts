@@ -4,11 +4,11 @@ import { edited } from "../job/edit.fixture";
 import { at } from "../kernel";
 import { resultsOf, STOCK, smallFrame } from "../pipeline.fixture";
 import {
-  adviceFor,
   keepLayout,
   keptFor,
   type LayoutTask,
   layoutTasks,
+  piecesWithoutPlace,
   problemNotes,
   restsToKeep,
   stockOfKept,
@@ -137,7 +137,19 @@ describe("a kept layout", () => {
   it("says what would help a piece without a place", () => {
     const task = sheetTask();
     const kept = laid(task);
-    expect(adviceFor(kept, 0, "larger than every sheet: …")).toContain("buy a sheet of at least 540 × 339");
+    if (kept.kind !== "sheets") throw new Error("sheets");
+    const size = [500, 299] as [number, number];
+    const tooLarge = { kind: "tooLarge", size, largest: size, trimmed: true } as const;
+    const large = { ...kept, layout: { ...kept.layout, unplaced: [{ panel: 0, qty: 2, why: tooLarge }] } };
+    expect(piecesWithoutPlace(large)).toEqual([
+      {
+        index: 0,
+        qty: 2,
+        reason: "tooLarge",
+        why: "larger than every sheet: 500 × 299 mm, the largest gives 500 × 299 mm after its trims",
+        advice: expect.stringContaining("buy a sheet of at least 540 × 339"),
+      },
+    ]);
     const bars = layoutTasks(tally, STOCK)[0];
     if (bars?.kind !== "bars") throw new Error("bars");
     const layout = {
@@ -147,10 +159,15 @@ describe("a kept layout", () => {
       lowerBound: 0,
       lowerBoundOf: "cost",
       proven: false,
-      unplaced: [],
+      unplaced: [
+        { piece: 0, qty: 1, why: { kind: "tooLong", length: 5980, longest: 5970, trimmed: true } },
+        { piece: 0, qty: 1, why: { kind: "usedUp" } },
+      ],
     } as const;
-    const words = adviceFor(keepLayout(bars, layout, 1), 0, "longer than every bar: …");
-    expect(words).toBe("Splice it from two, or have more of 6000 mm");
+    expect(piecesWithoutPlace(keepLayout(bars, layout, 1)).map(({ advice }) => advice)).toEqual([
+      "Splice it from two, or have more of 6000 mm",
+      "Give its section a stock length that can be bought",
+    ]);
   });
 
   it("says what is odd: a kerf wider than a piece, a trim that leaves nothing", () => {

@@ -146,9 +146,3 @@ export function keepLayout<T extends LayoutTask>(
 /** What a layout is cut from; those of before say it in the id of their task. */
 export const stockOfKept = ({ stock, taskId }: Pick<KeptLayout, "stock" | "taskId">): TaskStock =>
   stock ?? stockOfTask(taskId);
-
-/** Which piece of its problem it is that waits for a place. */
-export function waitingPiece(one: KeptLayout["layout"]["unplaced"][number]): number {
-  if ("piece" in one) return one.piece;
-  return "panel" in one ? one.panel : one.shape;
-}

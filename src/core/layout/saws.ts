@@ -1,12 +1,36 @@
 /** Which saw of the shop cuts a piece: the first, in the shop's own order, that can. */
+import { unreachable } from "../kernel";
+import { type LengthStyle, sayLength } from "../measure";
 import { type SawEntry, sectionProperties } from "../stockroom";
 import { anglesOf, type MemberForm } from "../tally";
 
-export type SawChoice = {
-  readonly saw: SawEntry | null;
-  /** Why none can, for the piece that is hardest to cut; null: one can. */
-  readonly why: string | null;
-};
+/** Why no saw can cut a piece; lengths in mm. */
+export type SawReason =
+  | { readonly kind: "tooHigh"; readonly height: number }
+  | { readonly kind: "tooSteep"; readonly degrees: number }
+  | { readonly kind: "tooLong"; readonly length: number }
+  /** One saw has the depth, another the angle, but none all of it. */
+  | { readonly kind: "noneHasAll" };
+
+export type SawChoice =
+  | { readonly saw: SawEntry; readonly why: null }
+  | { readonly saw: null; readonly why: SawReason };
+
+/** The reason as a short sentence without a stop. */
+export function sawReasonWords(why: SawReason, style: LengthStyle): string {
+  switch (why.kind) {
+    case "tooHigh":
+      return `${sayLength(why.height, style)} is too high for every saw`;
+    case "tooSteep":
+      return `${Math.round(why.degrees * 10) / 10}° is past every saw`;
+    case "tooLong":
+      return `${sayLength(why.length, style)} is past every stop`;
+    case "noneHasAll":
+      return "no one saw has the depth, the angle and the length";
+    default:
+      return unreachable(why);
+  }
+}
 
 /** What a member asks of a saw: height over its table, greatest angle from square in degrees, length to the stop in mm. */
 export function askedOf(form: MemberForm): {
@@ -39,11 +63,10 @@ export function sawFor(saws: readonly SawEntry[], form: MemberForm): SawChoice {
     (saw) => height <= saw.depth + SLACK && angle <= saw.angle + SLACK && length <= saw.length + SLACK,
   );
   if (able) return { saw: able, why: null };
-  const rounded = (value: number) => Math.round(value * 10) / 10;
   const most = (of: (saw: SawEntry) => number) => Math.max(0, ...saws.map(of));
-  if (height > most((saw) => saw.depth))
-    return { saw: null, why: `${rounded(height)} is too high for every saw` };
-  if (angle > most((saw) => saw.angle)) return { saw: null, why: `${rounded(angle)}° is past every saw` };
-  if (length > most((saw) => saw.length)) return { saw: null, why: `${rounded(length)} is past every stop` };
-  return { saw: null, why: "no one saw has the depth, the angle and the length" };
+  if (height > most((saw) => saw.depth) + SLACK) return { saw: null, why: { kind: "tooHigh", height } };
+  if (angle > most((saw) => saw.angle) + SLACK)
+    return { saw: null, why: { kind: "tooSteep", degrees: angle } };
+  if (length > most((saw) => saw.length) + SLACK) return { saw: null, why: { kind: "tooLong", length } };
+  return { saw: null, why: { kind: "noneHasAll" } };
 }

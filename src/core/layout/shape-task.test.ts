@@ -6,10 +6,10 @@ import { createPipeline } from "../pipeline";
 import { STOCK_DATA } from "../pipeline.fixture";
 import { type StockroomInput, stockroomOf } from "../stockroom";
 import {
-  adviceFor,
   type KeptLayout,
   keepLayout,
   keptFor,
+  piecesWithoutPlace,
   problemNotes,
   restsToKeep,
   type ShapeTask,
@@ -263,10 +263,11 @@ describe("a kept layout along outlines", () => {
 
   it("advises on pieces without a place, and notes what is odd", () => {
     const large = laid(shapeTask({ gusset: { ...gusset, length: "700" } }));
-    expect(large.layout.unplaced[0]?.why).toBe("larger than every sheet, however it is turned");
-    expect(adviceFor(large, 0, large.layout.unplaced[0]?.why ?? "")).toBe(
-      "Let it turn in finer steps, join it from two, or buy a sheet of at least 720 × 110 mm",
-    );
+    expect(piecesWithoutPlace(large)[0]).toMatchObject({
+      reason: "tooLargeTurned",
+      why: "larger than every sheet, however it is turned",
+      advice: "Let it turn in finer steps, join it from two, or buy a sheet of at least 720 × 110 mm",
+    });
     expect(problemNotes(shapeTask({ gusset }, { gap: 95 }).problem)).toEqual([
       "The gap of 95 mm is wider than the narrowest piece of 90 mm; check both.",
     ]);

@@ -138,6 +138,34 @@ describe("a check refuses every wrong claim", () => {
     expect(verifySheets(problem, single)).toMatch(/not kept together/);
   });
 
+  it("of stock: no more of it is used than there is", async () => {
+    const stock = [{ length: 1000, width: 500, price: 7 }];
+    const limited = <P extends { readonly stock: readonly object[] }>(problem: P, count: number) => ({
+      ...problem,
+      stock: problem.stock.map((one) => ({ ...one, count })),
+    });
+    const bars = readBarProblem({ kerf: 2, stock, pieces: [{ length: 600, qty: 3 }] });
+    const solver = await loadLinearSolver();
+    const onBars = layOutBars(bars, { solver, now: () => 0, budgetMs: 100 });
+    const sheets = readSheetProblem({ kerf: 2, stock, panels: [{ length: 600, width: 400, qty: 3 }] });
+    const onSheets = layOutSheets(sheets, { seed: 1, now: () => 0, budgetMs: 100 });
+    const outline: [number, number][] = [
+      [0, 0],
+      [600, 0],
+      [600, 400],
+      [0, 400],
+    ];
+    const shapes = readShapeProblem({ gap: 2, margin: 0, step: 90, stock, shapes: [{ outline, qty: 3 }] });
+    const onShapes = layOutShapes(shapes, { seed: 1, now: () => 0, budgetMs: 100 });
+    const faults = (count: number) => [
+      verifyBars(limited(bars, count), onBars),
+      verifySheets(limited(sheets, count), onSheets),
+      verifyShapes(limited(shapes, count), onShapes),
+    ];
+    expect(faults(3)).toEqual([null, null, null]);
+    for (const fault of faults(2)) expect(fault).toMatch(/stock 0 is used 3 times/);
+  });
+
   it("of shapes: turns against their step, rests beyond the sheet, use and cost", () => {
     const outline: [number, number][] = [
       [0, 0],

@@ -1,7 +1,7 @@
 /** The cutting order of a kept layout as a table: what to set, what to cut, what comes of it. */
 
 import { at, counted, LENGTH_TOLERANCE_MM } from "../kernel";
-import { type KeptBars, type KeptSheets, pieceKey, type RowFinder, sawFor } from "../layout";
+import { type KeptBars, type KeptSheets, pieceKey, type RowFinder, sawFor, sawReasonWords } from "../layout";
 import { type BarStep, barCuts, type PieceTurn } from "../layout/bars";
 import { type SheetCut, sheetCuts } from "../layout/sheets";
 import { formatLength, type LengthStyle } from "../measure";
@@ -68,7 +68,7 @@ export function barOrderTable(
         ...(turned ? { lies: textCell(turn === null ? "as drawn" : TURN_WORDS[turn]) } : {}),
         pieces: numberCell(count),
         from: textCell(from.map(fromWords).join(", ")),
-        ...(saws.length === 0 ? {} : { saw: textCell(saw?.name ?? why ?? "") }),
+        ...(saws.length === 0 ? {} : { saw: textCell(saw?.name ?? (why ? sawReasonWords(why, style) : "")) }),
       });
     }),
   );

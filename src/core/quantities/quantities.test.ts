@@ -200,7 +200,7 @@ describe("by layout", () => {
     expect(quantities.byLayout.stale).toBe(1);
     const short: KeptLayout = {
       ...kept,
-      layout: { ...layout, unplaced: [{ piece: 0, qty: 1, why: "longer than every bar" }] },
+      layout: { ...layout, unplaced: [{ piece: 0, qty: 1, why: { kind: "usedUp" } }] },
     } as KeptLayout;
     expect(
       lineOf(createPipeline()(job, null, STOCK, [short]).quantities, "Square tube").byLayout?.cost,

@@ -11,7 +11,7 @@ import {
 import { useState } from "react";
 import { barDrawing } from "@/core/drawing";
 import { at, type Result, timesWords } from "@/core/kernel";
-import { adviceFor, type KeptBars, pieceKey, type RowFinder, rowFinder } from "@/core/layout";
+import { type KeptBars, pieceKey, piecesWithoutPlace, type RowFinder, rowFinder } from "@/core/layout";
 import {
   type BarLayout,
   type BarSpot,
@@ -143,13 +143,10 @@ export function BarBench({ kept, width }: { readonly kept: KeptBars; readonly wi
           </span>
         </HandBar>
         <Waiting
-          pieces={layout.unplaced.map(({ piece, qty, why }) => ({
-            index: piece,
-            qty,
-            why,
-            advice: adviceFor(kept, piece, why),
-            name: nameOf(piece),
-            width: at(problem.pieces, piece).length * scale,
+          pieces={piecesWithoutPlace(kept).map((one) => ({
+            ...one,
+            name: nameOf(one.index),
+            width: at(problem.pieces, one.index).length * scale,
             height: DEPTH,
           }))}
           onBring={(piece) => {

@@ -14,7 +14,7 @@ import {
 } from "@dnd-kit/core";
 import { type ReactNode, useState } from "react";
 import { at, type Result } from "@/core/kernel";
-import { adviceFor, type KeptShapes, type KeptSheets, pieceKey, waitingPiece } from "@/core/layout";
+import { type KeptShapes, type KeptSheets, pieceKey, piecesWithoutPlace } from "@/core/layout";
 import { FurtherStock, furtherStock } from "./further-stock";
 import { type HandAction, HandBar } from "./hand-bar";
 import { useLayoutGround } from "./layout-ground";
@@ -57,7 +57,6 @@ export function PlaneBench<K extends KeptSheets | KeptShapes, S extends { readon
   drawSheet,
 }: PlaneBenchProps<K, S>) {
   type L = K["layout"];
-  const { layout } = kept;
   const ground = useLayoutGround();
   const byHand = useByHand<L>(kept);
   const [held, setHeld] = useState<PlacedAt | null>(null);
@@ -233,15 +232,11 @@ export function PlaneBench<K extends KeptSheets | KeptShapes, S extends { readon
           </span>
         </HandBar>
         <Waiting
-          pieces={layout.unplaced.map((one) => {
-            const index = waitingPiece(one);
-            const { length, width: across } = hand.carried({ waiting: index });
+          pieces={piecesWithoutPlace(kept).map((one) => {
+            const { length, width: across } = hand.carried({ waiting: one.index });
             return {
-              index,
-              qty: one.qty,
-              why: one.why,
-              advice: adviceFor(kept, index, one.why),
-              name: pieceKey(at(kept.pieces, index)),
+              ...one,
+              name: pieceKey(at(kept.pieces, one.index)),
               width: length * scale,
               height: across * scale,
             };

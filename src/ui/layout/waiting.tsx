@@ -1,15 +1,11 @@
 "use client";
 /** Pieces without a place, each with why: set aside by hand, or none was found. They can be dragged back, or brought back. */
 import { useDraggable, useDroppable } from "@dnd-kit/core";
+import type { PieceWithoutPlace } from "@/core/layout";
 import { Button } from "../common/button";
 import { Tag } from "../common/tag";
 
-export type WaitingPiece = {
-  readonly index: number;
-  readonly qty: number;
-  readonly why: string;
-  /** What would help. */
-  readonly advice: string;
+export type WaitingPiece = PieceWithoutPlace & {
   readonly name: string;
   /** Drawn size, so that a drag shows it as large as it will lie. */
   readonly width: number;
@@ -31,10 +27,10 @@ export function Waiting({
       className={`mb-3 ${pieces.length > 0 || isOver ? "border-oxide border-l-2 bg-oxide-pale px-3 py-1" : ""} ${isOver ? "outline outline-2 outline-brass" : ""}`}
     >
       {pieces.map((piece) => (
-        <p key={`${piece.index} ${piece.why}`} className="flex items-center gap-2 text-[13px] text-oxide">
+        <p key={`${piece.index} ${piece.reason}`} className="flex items-center gap-2 text-[13px] text-oxide">
           <WaitingTag piece={piece} />
           <span className="min-w-0">
-            {piece.qty} × without a place: {piece.why}.{piece.advice === "" ? "" : ` ${piece.advice}.`}
+            {piece.qty} × without a place: {piece.why}. {piece.advice}.
           </span>
           <Button look="plain" onClick={() => onBring(piece.index)}>
             Find a place
@@ -47,7 +43,7 @@ export function Waiting({
 
 function WaitingTag({ piece }: { readonly piece: WaitingPiece }) {
   const { setNodeRef, listeners, transform, isDragging } = useDraggable({
-    id: `waiting-${piece.index}-${piece.why}`,
+    id: `waiting-${piece.index}-${piece.reason}`,
     data: { waiting: piece.index },
   });
   return (

@@ -5,7 +5,7 @@
  */
 import { at, fromNm, toNm } from "../../kernel";
 import { PLAIN_MM, sayLength, scaledInteger } from "../../measure";
-import { divisor } from "../stock";
+import { divisor, type UnplacedReason } from "../stock";
 import { BarOrderer, type EndClass, endKey, endLossNm, halfCutNm, usedWays } from "./mitre";
 import { type BarProblem, trims, type Unplaced, usableLength } from "./problem";
 
@@ -231,13 +231,15 @@ function typesOf(problem: BarProblem, { costs, usableNm, taken, slack, unitNm }:
   return [...whole, ...open].filter(({ capacity, available }) => capacity > 0 && available > 0);
 }
 
-function tooLong(problem: BarProblem, length: number, widestNm: number): string {
-  if (problem.stock.length === 0) return "there is no stock for it";
-  const style = problem.style ?? PLAIN_MM;
-  const longest = fromNm(Math.max(0, widestNm));
+function tooLong(problem: BarProblem, length: number, widestNm: number): UnplacedReason {
+  if (problem.stock.length === 0) return { kind: "noStock" };
   const { start, end } = trims(problem);
-  const less = start + end + problem.grip > 0 ? " after its trims" : "";
-  return `longer than every bar: ${sayLength(length, style)}, the longest bar gives ${sayLength(longest, style)}${less}`;
+  return {
+    kind: "tooLong",
+    length,
+    longest: fromNm(Math.max(0, widestNm)),
+    trimmed: start + end + problem.grip > 0,
+  };
 }
 
 /**

@@ -89,7 +89,7 @@ describe("what the saw holds, and the rack", () => {
     expect(
       run({ kerf: 2, grip: 60, stock: [{ length: 1000, price: 1 }], pieces: [{ length: 939, qty: 1 }] })
         .unplaced[0]?.why,
-    ).toContain("longer than every bar");
+    ).toEqual({ kind: "tooLong", length: 939, longest: 938, trimmed: true });
   });
 
   it("rack pieces are left alone where they save nothing, and used up first when that is wanted", () => {

@@ -5,7 +5,16 @@
  */
 import * as v from "valibot";
 import { at, fromNm, toNm } from "../../kernel";
-import { allowance, pieceCount, rackName, stockCount, stockPrice, stockSize, textStyle } from "../stock";
+import {
+  allowance,
+  pieceCount,
+  rackName,
+  stockCount,
+  stockPrice,
+  stockSize,
+  textStyle,
+  type UnplacedReason,
+} from "../stock";
 
 const MOST = 100_000;
 const count = pieceCount(MOST);
@@ -119,7 +128,7 @@ export type CutBar = {
   readonly remainder: number;
 };
 
-export type Unplaced = { readonly piece: number; readonly qty: number; readonly why: string };
+export type Unplaced = { readonly piece: number; readonly qty: number; readonly why: UnplacedReason };
 
 export type BarLayout = {
   readonly bars: readonly CutBar[];

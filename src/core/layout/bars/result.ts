@@ -36,7 +36,7 @@ export function toLayout(
     (piece): Unplaced => ({
       piece,
       qty: left.filter((one) => one === piece).length,
-      why: "the limited stock is used up",
+      why: { kind: "usedUp" },
     }),
   );
   const count = bars.length;

@@ -3,7 +3,7 @@
  * layout is worked out here again, from the problem and from the order of the pieces alone.
  */
 import { at, toNm } from "../../kernel";
-import { claimFault, leastPlain } from "../stock";
+import { claimFault, leastPlain, reasonFault } from "../stock";
 import { type BarLayout, type BarProblem, type CutBar, trims, usableLength } from "./problem";
 
 export function verifyBars(problem: BarProblem, layout: BarLayout): string | null {
@@ -15,6 +15,7 @@ export function verifyBars(problem: BarProblem, layout: BarLayout): string | nul
     countFault(problem, layout) ??
     lockFault(problem, layout) ??
     sharedFault(problem, layout) ??
+    whyFault(problem, layout) ??
     claimFault(layout, {
       used: layout.bars.flatMap((bar) =>
         Array.from({ length: bar.times }, () => at(problem.stock, bar.stock)),
@@ -167,6 +168,21 @@ const isTooLong = (problem: BarProblem, piece: number) =>
     ({ count }, stock) =>
       count === 0 || toNm(at(problem.pieces, piece).length) > toNm(usableLength(problem, stock)),
   );
+
+/** Whether what is told of pieces without a place is so. */
+function whyFault(problem: BarProblem, layout: BarLayout): string | null {
+  const { start, end } = trims(problem);
+  const usable = problem.stock.flatMap(({ count }, stock) =>
+    count === 0 ? [] : [usableLength(problem, stock)],
+  );
+  const largest = [Math.max(0, ...usable)];
+  const trimmed = start + end + problem.grip > 0;
+  for (const { piece, why } of layout.unplaced) {
+    const fault = reasonFault(why, () => [{ size: [at(problem.pieces, piece).length], largest, trimmed }]);
+    if (fault) return fault;
+  }
+  return null;
+}
 
 /** First-fit decreasing, tip to tip, on bars of one stock: a layout that exists, against which a bound can be held. */
 function plainLayout(

@@ -112,6 +112,85 @@ describe("shapes by hand", () => {
     expect(bench.nextSpot(past, { sheet: 0, index: 0 }, [0, -1])).toBeNull();
   });
 
+  it("slide against a slanted edge as far as the gap allows", () => {
+    // The hypotenuse of the gusset lies on x + y = 280 − 10; a corner of the square comes to within 5 of it.
+    const all = ground({
+      shapes: [
+        { outline: SQUARE, qty: 1 },
+        { outline: GUSSET, qty: 1 },
+      ],
+    });
+    const { problem, layout, bench } = all;
+    const aside = done(moveShape(problem, layout, find(layout, 1), spot(190, 10)));
+    const start = valid(all, done(moveShape(problem, aside, find(aside, 0), spot(340, 20))));
+    const from = find(start, 0);
+    const left = bench.nextSpot(start, from, [-1, 0]);
+    // The lower left corner stops at x + y = 280 + 5·√2.
+    expect(left?.x).toBeWithinMm(280 + 5 * Math.SQRT2 - 20, 0.05);
+    expect(left?.y).toBe(20);
+    const high = done(moveShape(problem, start, from, spot(230, 140)));
+    const down = bench.nextSpot(high, find(high, 0), [0, -1]);
+    expect(down?.y).toBeWithinMm(280 + 5 * Math.SQRT2 - 230, 0.05);
+  });
+
+  it("slide all the way that is free and no further, past slanted neighbours too", () => {
+    const places = fc.record({ x: fc.integer({ min: 10, max: 340 }), y: fc.integer({ min: 10, max: 140 }) });
+    const way = fc.constantFrom<[number, number]>([1, 0], [-1, 0], [0, 1], [0, -1]);
+    let slid = 0;
+    fc.assert(
+      fc.property(fc.array(places, { minLength: 4, maxLength: 4 }), way, (spots, [dx, dy]) => {
+        const all = ground();
+        let { layout } = all;
+        for (const [i, { x, y }] of spots.entries()) {
+          const moved = moveShape(all.problem, layout, { sheet: 0, index: i }, spot(x, y, { angle: 90 * i }));
+          if (moved.ok) layout = moved.value;
+        }
+        const from = { sheet: 0, index: 0 };
+        const one = at(at(layout.sheets, 0).placements, 0);
+        const to = all.bench.nextSpot(layout, from, [dx, dy]);
+        const fitsAt = (x: number, y: number) =>
+          moveShape(all.problem, layout, from, {
+            ...spot(x, y),
+            angle: one.angle,
+            mirrored: one.mirrored ?? false,
+          }).ok;
+        const fits = (distance: number) => fitsAt(one.x + dx * distance, one.y + dy * distance);
+        const far = to ? (to.x - one.x) * dx + (to.y - one.y) * dy : 0;
+        const steps = Array.from({ length: 40 }, (_, k) => (k + 1) / 41);
+        const round = Array.from({ length: 8 }, (_, k) => (k * Math.PI) / 4);
+        /** Free there with a little to every side, so that no rounding makes it so. */
+        const roomy = (x: number, y: number) =>
+          fitsAt(x, y) && round.every((turn) => fitsAt(x + 0.03 * Math.cos(turn), y + 0.03 * Math.sin(turn)));
+        const roomyOn = (distance: number) => roomy(one.x + dx * distance, one.y + dy * distance);
+        if (!to) {
+          expect(steps.some((share) => roomyOn(share * 400))).toBe(false);
+          return;
+        }
+        slid++;
+        expect(far).toBeGreaterThan(0);
+        // The other coordinate stays, and it stands against something there, if only in passing.
+        expect(Math.abs((to.x - one.x) * dy) + Math.abs((to.y - one.y) * dx)).toBeLessThan(1e-9);
+        expect(roomy(to.x, to.y)).toBe(false);
+        if (fits(0.05) && far > 0.1) expect(steps.every((share) => fits(share * far))).toBe(true);
+        else expect(steps.some((share) => share * far > 0.1 && roomyOn(share * far))).toBe(false);
+      }),
+      { numRuns: 150, seed: 4 },
+    );
+    expect(slid).toBeGreaterThan(60);
+  });
+
+  it("are locked one by one, and what is gone is told", () => {
+    const all = ground();
+    const locked = setShapeLock(all.layout, { sheet: 0, index: 1 }, true);
+    expect(locked.sheets[0]?.placements.map((one) => one.locked ?? false)).toEqual([
+      false,
+      true,
+      false,
+      false,
+    ]);
+    expect(kindOf(setShapeAside(all.problem, all.layout, { sheet: 0, index: 9 }))).toBe("gone");
+  });
+
   it("begin a further sheet, and a sheet without a shape goes back to stock", () => {
     const all = ground({ shapes: [{ outline: SQUARE, qty: 1 }] });
     const { problem, layout, bench } = all;

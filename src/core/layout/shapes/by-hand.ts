@@ -157,7 +157,7 @@ export class ShapeBench {
 
   constructor(problem: ShapeProblem) {
     this.problem = problem;
-    this.rooms = new Rooms(problem);
+    this.rooms = new Rooms(problem, "round");
   }
 
   private freeOn(layout: ShapeLayout, from: MovedShape, spot: Omit<ShapeSpot, "x" | "y">) {

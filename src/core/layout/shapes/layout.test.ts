@@ -83,10 +83,10 @@ describe("free shapes", () => {
         { outline: GUSSET, qty: 60 },
       ],
     });
-    expect(layout.unplaced.map(({ shape, why }) => [shape, why])).toEqual([
-      [0, "its outline crosses itself or encloses nothing; draw it anew"],
-      [1, "larger than every sheet, however it is turned"],
-      [2, "the limited stock is used up"],
+    expect(layout.unplaced.map(({ shape, why }) => [shape, why.kind])).toEqual([
+      [0, "badOutline"],
+      [1, "tooLargeTurned"],
+      [2, "usedUp"],
     ]);
     expect(layout.proven).toBe(false);
   });
@@ -269,9 +269,7 @@ describe("shapes with arcs and hands", () => {
         },
       ],
     });
-    expect(narrow.layout.unplaced).toEqual([
-      { shape: 0, qty: 2, why: "it would fit only against the grain" },
-    ]);
+    expect(narrow.layout.unplaced).toEqual([{ shape: 0, qty: 2, why: { kind: "grainOnly" } }]);
   });
 });
 

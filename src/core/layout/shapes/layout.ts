@@ -5,6 +5,7 @@
  */
 import { crossesItself, type Polygon, type Vec2 } from "../../geometry";
 import { at, invariant, type Random, seededRandom } from "../../kernel";
+import type { UnplacedReason } from "../stock";
 import {
   ownPolygon,
   type ShapeLayout,
@@ -141,7 +142,7 @@ function prepare(rooms: Rooms): {
       unplaced.push({
         shape,
         qty: left,
-        why: `more than ${MOST_PIECES.toLocaleString("en")} pieces at once`,
+        why: { kind: "tooMany", most: MOST_PIECES },
       });
       return [];
     }
@@ -153,7 +154,7 @@ function prepare(rooms: Rooms): {
       unplaced.push({
         shape,
         qty: left,
-        why: "its outline crosses itself or encloses nothing; draw it anew",
+        why: { kind: "badOutline" },
       });
       return [];
     }
@@ -179,14 +180,12 @@ function prepare(rooms: Rooms): {
 }
 
 /** Whether it is the grain alone that is in the way. */
-function tooLarge(rooms: Rooms, shape: number): string {
+function tooLarge(rooms: Rooms, shape: number): UnplacedReason {
   const { problem } = rooms;
   const turned = [0, 90].some((angle) =>
     problem.stock.some((_, stock) => rooms.inside(stock, rooms.way(shape, angle, false)) !== null),
   );
-  return at(problem.shapes, shape).grain && turned
-    ? "it would fit only against the grain"
-    : "larger than every sheet, however it is turned";
+  return at(problem.shapes, shape).grain && turned ? { kind: "grainOnly" } : { kind: "tooLargeTurned" };
 }
 
 function lockedCounts(problem: ShapeProblem) {
@@ -328,7 +327,7 @@ function toLayout(
   const short = [...new Set(left.map(({ shape }) => shape))].map((shape) => ({
     shape,
     qty: left.filter((one) => one.shape === shape).length,
-    why: "the limited stock is used up",
+    why: { kind: "usedUp" } as const,
   }));
   const area = sheets
     .flatMap(({ placements }) => placements)

@@ -14,7 +14,16 @@ import {
   type Vec2,
 } from "../../geometry";
 import { at, GREATEST_LENGTH_MM } from "../../kernel";
-import { allowance, pieceCount, rackName, stockCount, stockPrice, stockSize, textStyle } from "../stock";
+import {
+  allowance,
+  pieceCount,
+  rackName,
+  stockCount,
+  stockPrice,
+  stockSize,
+  textStyle,
+  type UnplacedReason,
+} from "../stock";
 
 const coordinate = v.pipe(
   v.number(),
@@ -162,7 +171,7 @@ export type ShapeSheet = {
   readonly placements: readonly ShapePlacement[];
   readonly offcuts: readonly ShapeRest[];
 };
-export type UnplacedShape = { readonly shape: number; readonly qty: number; readonly why: string };
+export type UnplacedShape = { readonly shape: number; readonly qty: number; readonly why: UnplacedReason };
 export type ShapeLayout = {
   readonly sheets: readonly ShapeSheet[];
   readonly count: number;

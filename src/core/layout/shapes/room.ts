@@ -20,6 +20,10 @@ import { liesWithGrain, ownPolygon, type ShapePlacement, type ShapeProblem } fro
 const HAIR = 0.005;
 /** A corner is grown to a point that lies so many gaps away from it at most; sharper ones are cut off square. */
 const MITRE = 2;
+/** Thousandths of a millimetre. How far chords lie within the arcs round corners: less than the hair. */
+const ARC = 2;
+/** Degrees. What turns by less in a ring of what is free is a chord of an arc and no corner. */
+const CORNER = 12;
 
 /** A shape turned by some angle, about its own origin. */
 export type Way = {
@@ -42,12 +46,15 @@ export type Free = { readonly regions: Paths64; readonly points: Path64 };
 
 export class Rooms {
   readonly problem: ShapeProblem;
+  private readonly corners: "pointed" | "round";
   private readonly ways = new Map<string, Way>();
   /** No-fit polygons by the two ways. */
   private readonly noFit = new Map<string, Paths64>();
 
-  constructor(problem: ShapeProblem) {
+  /** Corners grown to points take some room that is free, and are quick to search; grown round they take none. */
+  constructor(problem: ShapeProblem, corners: "pointed" | "round" = "pointed") {
     this.problem = problem;
+    this.corners = corners;
   }
 
   way(shape: number, angle: number, mirrored: boolean): Way {
@@ -57,7 +64,8 @@ export class Rooms {
     const outline = turnedPolygon(ownPolygon(this.problem, shape, mirrored), angle);
     const path = clipperPath(outline);
     const by = (this.problem.gap + HAIR) * CLIPPER_UNIT;
-    const grown = Clipper.inflatePaths([path], by, JoinType.Miter, EndType.Polygon, MITRE);
+    const join = this.corners === "round" ? JoinType.Round : JoinType.Miter;
+    const grown = Clipper.inflatePaths([path], by, join, EndType.Polygon, MITRE, ARC);
     const way: Way = {
       id: this.ways.size,
       shape,
@@ -144,9 +152,19 @@ export class Rooms {
   }
 }
 
-/** Every corner of what is free, in mm. */
+/** Every corner of what is free, in mm, but for those between the chords of an arc. */
 export const cornersOf = ({ regions, points }: Free): readonly Vec2[] =>
-  [...regions.flat(), ...points].map(({ x, y }): Vec2 => [x / CLIPPER_UNIT, y / CLIPPER_UNIT]);
+  [...regions.flatMap(sharpCorners), ...points].map(({ x, y }): Vec2 => [x / CLIPPER_UNIT, y / CLIPPER_UNIT]);
+
+function sharpCorners(ring: Path64): Path64 {
+  const turn = Math.cos((CORNER * Math.PI) / 180);
+  return ring.filter((one, i) => {
+    const [before, after] = [at(ring, (i + ring.length - 1) % ring.length), at(ring, (i + 1) % ring.length)];
+    const [ax, ay] = [one.x - before.x, one.y - before.y];
+    const [bx, by] = [after.x - one.x, after.y - one.y];
+    return ax * bx + ay * by < turn * Math.hypot(ax, ay) * Math.hypot(bx, by);
+  });
+}
 
 /** The rings of what is free, in mm. */
 export const ringsOf = ({ regions }: Free): readonly Polygon[] =>

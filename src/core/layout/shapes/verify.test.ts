@@ -68,7 +68,7 @@ describe("what cannot be asked of free shapes", () => {
     expect(run(many, 1).layout.unplaced).toContainEqual({
       shape: 1,
       qty: 5000,
-      why: "more than 5,000 pieces at once",
+      why: { kind: "tooMany", most: 5000 },
     });
   });
 });

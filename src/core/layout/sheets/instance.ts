@@ -4,7 +4,8 @@
  * right across. Panels that are kept together are one larger piece; sheets with locked panels are begun already.
  */
 import { at, fromNm, toNm } from "../../kernel";
-import { PLAIN_MM, saySizes, scaledInteger } from "../../measure";
+import { scaledInteger } from "../../measure";
+import type { UnplacedReason } from "../stock";
 import { type Block, blocksOn } from "./blocks";
 import type { LockedPlacement, Placement, SheetProblem, UnplacedPanel } from "./problem";
 
@@ -94,14 +95,11 @@ export function prepare(problem: SheetProblem): {
     const runs = runsPossible({ ...group, qty: group.qty - lockedRuns(problem, index) }, rest);
     for (const panel of group.panels) rest[panel] = at(rest, panel) - runs;
     if (runs === 0) return;
-    const why = whole
-      ? turns.every((ways) => ways.length === 0)
-        ? `kept together as one blank: ${tooLarge(problem, whole, types, kerfNm)}`
-        : null
-      : "kept together, but their sizes across differ";
-    if (why !== null || !whole) {
-      for (const [panel, times] of counted(group.panels))
-        unplaced.push({ panel, qty: runs * times, why: why ?? "" });
+    if (!whole || turns.every((ways) => ways.length === 0)) {
+      const why: UnplacedReason = whole
+        ? { kind: "blank", why: tooLarge(problem, whole, types, kerfNm) }
+        : { kind: "blankUneven" };
+      for (const [panel, times] of counted(group.panels)) unplaced.push({ panel, qty: runs * times, why });
       return;
     }
     classes.set(`group ${index}`, {
@@ -256,26 +254,25 @@ export function wholeBlank(
 function merged(unplaced: readonly UnplacedPanel[]): readonly UnplacedPanel[] {
   const byPanel = new Map<string, UnplacedPanel>();
   for (const one of unplaced) {
-    const key = `${one.panel}:${one.why}`;
+    const key = `${one.panel}:${JSON.stringify(one.why)}`;
     const known = byPanel.get(key);
     byPanel.set(key, known ? { ...known, qty: known.qty + one.qty } : one);
   }
   return [...byPanel.values()];
 }
 
-function tooLarge(problem: SheetProblem, panel: Blank, types: readonly SheetType[], kerfNm: number): string {
-  if (types.length === 0) return "there is no stock for it";
-  const style = problem.style ?? PLAIN_MM;
-  const size = saySizes([panel.length, panel.width], style);
+function tooLarge(problem: SheetProblem, panel: Blank, types: readonly SheetType[], kerfNm: number) {
+  if (types.length === 0) return { kind: "noStock" } as const;
+  const size: [number, number] = [panel.length, panel.width];
   const freely = types.some((type) =>
     turnsOn({ ...panel, grain: false }, null, kerfNm).some(
       (turn) => turn.length <= type.length && turn.width <= type.width,
     ),
   );
-  if (panel.grain && freely) return `${size} only fits turned against the grain`;
+  if (panel.grain && freely) return { kind: "againstGrain", size } as const;
   const best = types.reduce((a, b) => (b.length * b.width > a.length * a.width ? b : a));
-  const trimmed = problem.trim > 0 ? " after its trims" : "";
-  return `larger than every sheet: ${size}, the largest gives ${saySizes([fromNm(best.length - kerfNm), fromNm(best.width - kerfNm)], style)}${trimmed}`;
+  const largest: [number, number] = [fromNm(best.length - kerfNm), fromNm(best.width - kerfNm)];
+  return { kind: "tooLarge", size, largest, trimmed: problem.trim > 0 } as const;
 }
 
 /** Money in 1/10,000; without prices the number of sheets first, their area second. */

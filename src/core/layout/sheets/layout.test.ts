@@ -31,7 +31,7 @@ describe("sheet layouts", () => {
     expect(
       run({ kerf: 4, trim: 10.5, stock: [sheet], panels: [{ length: 980, width: 480, qty: 1 }] }).unplaced[0]
         ?.why,
-    ).toContain("larger than every sheet");
+    ).toMatchObject({ kind: "tooLarge", largest: [979, 479], trimmed: true });
   });
 
   it("turns a panel without grain, never one against its grain, and says so", () => {
@@ -45,9 +45,7 @@ describe("sheet layouts", () => {
       stock: [{ ...sheet, grain: "length" }],
       panels: [{ ...panel, grain: true }],
     });
-    expect(refused.unplaced).toEqual([
-      { panel: 0, qty: 1, why: "400 × 900 mm only fits turned against the grain" },
-    ]);
+    expect(refused.unplaced).toEqual([{ panel: 0, qty: 1, why: { kind: "againstGrain", size: [400, 900] } }]);
     const crosswise = run({
       kerf: 3,
       stock: [{ ...sheet, grain: "width" }],
@@ -85,7 +83,7 @@ describe("sheet layouts", () => {
     expect(short).toMatchObject({
       count: 1,
       proven: false,
-      unplaced: [{ qty: 1, why: "the limited stock is used up" }],
+      unplaced: [{ qty: 1, why: { kind: "usedUp" } }],
     });
   });
 

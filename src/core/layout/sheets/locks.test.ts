@@ -132,10 +132,7 @@ describe("kept together", () => {
       ],
       together: [{ panels: [0, 1], along: "width", qty: 1 }],
     });
-    expect(differ.unplaced.map((one) => one.why)).toEqual([
-      "kept together, but their sizes across differ",
-      "kept together, but their sizes across differ",
-    ]);
+    expect(differ.unplaced.map((one) => one.why)).toEqual([{ kind: "blankUneven" }, { kind: "blankUneven" }]);
     const large = run({
       kerf: 4,
       stock: [SHEET],
@@ -143,7 +140,7 @@ describe("kept together", () => {
       together: [{ panels: [0, 0], along: "width", qty: 1 }],
     });
     expect(large.unplaced[0]).toMatchObject({ panel: 0, qty: 2 });
-    expect(large.unplaced[0]?.why).toContain("kept together as one blank: larger than every sheet");
+    expect(large.unplaced[0]?.why).toMatchObject({ kind: "blank", why: { kind: "tooLarge" } });
   });
 });
 
@@ -245,7 +242,7 @@ describe("by hand", () => {
     expect(away).toMatchObject({ count: 2, cost: 20, proven: false });
     const aside = setAside(problem, layout, at(1));
     if (!aside.ok) throw new Error(aside.problem.message);
-    expect(aside.value.unplaced).toEqual([{ panel: 1, qty: 1, why: "set aside by hand" }]);
+    expect(aside.value.unplaced).toEqual([{ panel: 1, qty: 1, why: { kind: "aside" } }]);
     expect(verifySheets(problem, aside.value)).toBeNull();
     const back = bringBack(problem, aside.value, 1, { sheet: 1, stock: 0, x: 10, y: 10, rotated: false });
     expect(back.ok && back.value).toMatchObject({ unplaced: [], count: 2 });

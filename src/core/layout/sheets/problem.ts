@@ -1,7 +1,16 @@
 /** Sheet layouts as a problem file (4-architecture.md, "Layout problem files") and as what comes out. */
 import * as v from "valibot";
 import { GREATEST_LENGTH_MM } from "../../kernel";
-import { allowance, pieceCount, rackName, stockCount, stockPrice, stockSize, textStyle } from "../stock";
+import {
+  allowance,
+  pieceCount,
+  rackName,
+  stockCount,
+  stockPrice,
+  stockSize,
+  textStyle,
+  type UnplacedReason,
+} from "../stock";
 
 const MOST = 20_000;
 const count = pieceCount(MOST);
@@ -126,7 +135,7 @@ export type CutSheet = {
   readonly offcuts: readonly Offcut[];
 };
 
-export type UnplacedPanel = { readonly panel: number; readonly qty: number; readonly why: string };
+export type UnplacedPanel = { readonly panel: number; readonly qty: number; readonly why: UnplacedReason };
 
 export type SheetLayout = {
   readonly sheets: readonly CutSheet[];

@@ -89,8 +89,8 @@ function shortOf(
     for (const panel of at(problem.together, group).panels) add(panel, at(plan.rest, c));
   });
   const why = instance.types.every((type) => type.available !== Number.POSITIVE_INFINITY)
-    ? "the limited stock is used up"
-    : "the sheets that it fits are used up, or the stages do not allow it";
+    ? ({ kind: "usedUp" } as const)
+    : ({ kind: "usedUpOrStages" } as const);
   return [...counts].filter(([, qty]) => qty > 0).map(([panel, qty]) => ({ panel, qty, why }));
 }
 

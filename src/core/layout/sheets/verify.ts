@@ -1,6 +1,6 @@
 /** The check of sheet layouts that tests, benchmark and the product itself call: null, or what is wrong. */
 import { at, toNm } from "../../kernel";
-import { claimFault, leastPlain } from "../stock";
+import { claimFault, leastPlain, reasonFault } from "../stock";
 import { blocksOn } from "./blocks";
 import { type CutRect, runsNeeded, sameRect, slices, type ToCut } from "./cuts";
 import type { CutSheet, Placement, SheetLayout, SheetProblem } from "./problem";
@@ -18,6 +18,7 @@ export function verifySheets(problem: SheetProblem, layout: SheetLayout): string
     utilisationFault(problem, layout) ??
     lockFault(problem, layout) ??
     togetherFault(problem, layout) ??
+    whyFault(problem, layout) ??
     claimFault(layout, {
       used: layout.sheets.map((sheet) => at(problem.stock, sheet.stock)),
       stock: problem.stock.map(({ price }) => price),
@@ -207,6 +208,35 @@ function apartFault(problem: SheetProblem, layout: SheetLayout): string | null {
     if (!together) alone[panel] = at(alone, panel) + 1;
   const apart = alone.findIndex((count, i) => count > at(left, i) + at(single, i));
   return apart < 0 ? null : `panel ${apart} is not kept together with its group`;
+}
+
+/** Whether what is told of panels without a place is so. */
+function whyFault(problem: SheetProblem, layout: SheetLayout): string | null {
+  const trim = 2 * problem.trim;
+  const free = problem.stock
+    .filter(
+      ({ count }, i) => count === null || count > problem.fixed.filter(({ stock }) => stock === i).length,
+    )
+    .map(({ length, width }) => [length - trim, width - trim] as const);
+  const largest = free.reduce((a, b) => (b[0] * b[1] > a[0] * a[1] ? b : a), [0, 0] as const);
+  const facts = (size: readonly number[]) => ({ size, largest, trimmed: trim > 0 });
+  const blanksOf = (panel: number) =>
+    problem.together
+      .filter(({ panels }) => panels.includes(panel))
+      .map(({ panels, along }) => {
+        const whole = panels.reduce(
+          (sum, one) => sum + at(problem.panels, one)[along] + problem.kerf,
+          -problem.kerf,
+        );
+        const { length, width } = at(problem.panels, panel);
+        return facts(along === "length" ? [whole, width] : [length, whole]);
+      });
+  for (const { panel, why } of layout.unplaced) {
+    const { length, width } = at(problem.panels, panel);
+    const fault = reasonFault(why, (blank) => (blank ? blanksOf(panel) : [facts([length, width])]));
+    if (fault) return fault;
+  }
+  return null;
 }
 
 /** No turn of the panel fits any sheet, alone or as the blank that it must be part of. */

@@ -9,7 +9,7 @@ export type Claims = {
   readonly lowerBound: number;
   readonly lowerBoundOf: "cost" | "count";
   readonly proven: boolean;
-  readonly unplaced: readonly { readonly qty: number; readonly why: string }[];
+  readonly unplaced: readonly { readonly qty: number }[];
 };
 
 export type ClaimContext = {
@@ -28,8 +28,8 @@ const isWhole = (value: number) => Number.isInteger(value) && value > 0;
 /** null, or which claim is wrong. */
 export function claimFault(claims: Claims, context: ClaimContext): string | null {
   const { cost, count, lowerBound, lowerBoundOf, proven, unplaced } = claims;
-  const odd = unplaced.find(({ qty, why }) => !isWhole(qty) || why === "");
-  if (odd) return `an unplaced entry of quantity ${odd.qty}, because of "${odd.why}"`;
+  const odd = unplaced.find(({ qty }) => !isWhole(qty));
+  if (odd) return `an unplaced entry of quantity ${odd.qty}`;
   if (count !== context.used.length) return `count ${count} should be ${context.used.length}`;
   const known = context.used.every(({ price }) => price !== null);
   const sum = context.used.reduce((total, { price }) => total + Math.round((price ?? 0) * 1e4), 0) / 1e4;

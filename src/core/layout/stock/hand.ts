@@ -1,9 +1,8 @@
 /** What bars and sheets that are changed by hand share: pieces that wait, and sums made anew. */
 
-/** Why a piece waits that somebody set aside. */
-export const ASIDE = "set aside by hand";
+import type { UnplacedReason } from "./unplaced";
 
-type Waiting = { readonly qty: number; readonly why: string };
+type Waiting = { readonly qty: number; readonly why: UnplacedReason };
 
 /** One of `waiting` less; the last of them is taken away. */
 export const oneLess = <T extends Waiting>(unplaced: readonly T[], waiting: T): readonly T[] =>
@@ -15,7 +14,7 @@ export function oneMore<T extends Waiting>(
   fresh: T,
   isLike: (one: T) => boolean,
 ): readonly T[] {
-  const known = unplaced.find((one) => one.why === ASIDE && isLike(one));
+  const known = unplaced.find((one) => one.why.kind === "aside" && isLike(one));
   return known
     ? unplaced.map((one) => (one === known ? { ...one, qty: one.qty + 1 } : one))
     : [...unplaced, fresh];

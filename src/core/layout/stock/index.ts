@@ -2,5 +2,15 @@
 
 export { type Claims, claimFault, leastPlain } from "./claims";
 export { allowance, pieceCount, rackName, stockCount, stockPrice, stockSize, textStyle } from "./fields";
-export { ASIDE, boughtCount, costOf, judged, oneLess, oneMore } from "./hand";
+export { boughtCount, costOf, judged, oneLess, oneMore } from "./hand";
 export { divisor, leastMixCost, type MixType, raisedToStep } from "./mix";
+export {
+  ASIDE,
+  isSameReason,
+  type ReasonFacts,
+  readReason,
+  reasonFault,
+  reasonWords,
+  type UnplacedReason,
+  UnplacedReasonSchema,
+} from "./unplaced";
