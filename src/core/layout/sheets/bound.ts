@@ -93,7 +93,8 @@ const counting =
 
 const MOST_SIZES = 40;
 
-function dualsFor(shares: readonly number[]): readonly Dual[] {
+/** The functions that are worth trying for such shares. */
+export function dualsFor(shares: readonly number[]): readonly Dual[] {
   const small = [...new Set(shares)].filter((share) => share <= 0.5).sort((a, b) => b - a);
   const step = Math.max(1, Math.ceil(small.length / MOST_SIZES));
   const sizes = small.filter((_, i) => i % step === 0);

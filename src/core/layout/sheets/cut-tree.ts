@@ -40,11 +40,14 @@ const openRun = (way: CutWay, run: number) => (way === "rip" ? ripRun(run) : cro
 /** How many blocks the recursion may look at before the plain ways are taken. */
 const MOST_LOOKS = 60_000;
 
-/** The tree of cuts of a sheet; null when its panels cannot be parted by cuts right across within the stages. */
+/**
+ * The tree of cuts of a sheet; null when its panels cannot be parted by cuts right across within the stages. `clean` makes
+ * every clean cut in each run, begun either way, which is what `best` comes down to on very full sheets; `plain` rips first.
+ */
 export function cutTree(
   problem: SheetProblem,
   sheet: Pick<CutSheet, "stock" | "placements">,
-  effort: "best" | "plain" = "best",
+  effort: "best" | "clean" | "plain" = "best",
 ): CutPart | null {
   const { region, blocks } = blocksOn(problem, at(problem.stock, sheet.stock), sheet.placements);
   const stages = problem.stages ?? Number.POSITIVE_INFINITY;
