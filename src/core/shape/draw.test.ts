@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { emptyJob, type Job, resolveSizes, withEdit } from "../job";
+import { emptyJob, type Job, newJob, type Point, resolveSizes, withEdit } from "../job";
 import { sentence } from "../kernel";
 import { resultsOf, STOCK, smallFrame } from "../pipeline.fixture";
 import {
@@ -9,9 +9,11 @@ import {
   drawMember,
   guideLines,
   placeAlong,
+  placeOnJobLine,
   splitMember,
   typedPlace,
   type Way,
+  whereIs,
 } from ".";
 
 /** A hand that draws: types a place, then ways and lengths, one after the other. */
@@ -159,6 +161,53 @@ describe("splitting a member", () => {
     expect(split("0.5")).toEqual([300, 300]);
     expect(split("200")).toEqual([220, 380]);
     expect(split("width / 3")).toEqual([220, 380]);
+  });
+
+  it("from the far end of a line that runs the other way, by share where it slants", () => {
+    const job = smallFrame();
+    const ground = { job, sizes: resolveSizes(job, null) };
+    const line = (from: string, to: string) =>
+      Object.values(job.lines).find((one) => one.from === from && one.to === to)?.id ?? "";
+    const texts = (id: string, text: string) => {
+      const place = placeOnJobLine(ground, id, text);
+      if (!place.ok) throw new Error(sentence(place.problem));
+      const at = whereIs(ground.sizes, place.value);
+      return at.ok ? [place.value.texts, at.value] : sentence(at.problem);
+    };
+    // From C to D along the back, right to left: 200 of 560 are taken off the start.
+    expect(texts(line("C", "D"), "200")).toEqual([
+      ["width - 220", expect.any(String), expect.any(String)],
+      [380, expect.any(Number), expect.any(Number)],
+    ]);
+    const slanted = newJob({
+      info: { code: "T", title: "T" },
+      points: { P: ["0", "0", "0"], Q: ["300", "400", "0"] },
+      members: { m: { name: "Brace", from: "P", to: "Q", section: "tube" } },
+    });
+    const sizes = resolveSizes(slanted, null);
+    const place = placeOnJobLine({ job: slanted, sizes }, Object.keys(slanted.lines)[0] ?? "", "250");
+    expect(place.ok && whereIs(sizes, place.value)).toMatchObject({ ok: true, value: [150, 200, 0] });
+  });
+
+  it("what is not there any more, or cannot be computed, is told", () => {
+    const job = smallFrame();
+    const ground = { job, sizes: resolveSizes(job, null) };
+    const kind = (result: ReturnType<typeof placeOnJobLine> | ReturnType<typeof splitMember>) =>
+      result.ok ? "ok" : result.problem.kind;
+    expect(kind(placeOnJobLine(ground, "nowhere", "0.5"))).toBe("missingRecord");
+    expect(kind(splitMember(ground, "nobody", "0.5", (one) => one))).toBe("missingRecord");
+    const [id, line] = Object.entries(job.lines)[0] ?? [];
+    if (!id || !line) throw new Error("there is a line");
+    for (const end of [line.from, line.to]) {
+      const point = job.points[end];
+      if (!point) throw new Error("it has ends");
+      const broken = {
+        ...job,
+        points: { ...job.points, [end]: { ...point, at: ["nix", "0", "0"] as Point["at"] } },
+      };
+      const there = { job: broken, sizes: resolveSizes(broken, null) };
+      expect(kind(placeOnJobLine(there, id, "0.5"))).toBe("unknownName");
+    }
   });
 
   it("never beyond its ends", () => {

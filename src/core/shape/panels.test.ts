@@ -1,9 +1,10 @@
 import { describe, expect, it } from "vitest";
-import { type Between, type Hole, type Notch, newJob, type PanelParts } from "../job";
+import { type Between, type Groove, type Hole, type Notch, newJob, type PanelParts } from "../job";
 import { edited, refusal } from "../job/edit.fixture";
 import { resultsOf } from "../pipeline.fixture";
 import { letGo, readTriangles } from ".";
 import { meshOf, volumeOf } from "./mesh.fixture";
+import { grooveBox } from "./panel";
 
 type BetweenParts = Omit<Between, "first" | "second"> & { readonly first: string; readonly second: string };
 const between: BetweenParts = {
@@ -146,6 +147,18 @@ const notch = (more: Partial<Notch>): Notch => ({
   depth: "40",
   ...more,
 });
+const groove = (more: Partial<Groove>): Groove => ({
+  id: "g",
+  kind: "groove",
+  face: "good",
+  from: "front",
+  distance: "20",
+  width: "4",
+  depth: "6",
+  stopAtStart: "0",
+  stopAtEnd: "0",
+  ...more,
+});
 const worked = (work: PanelParts["work"]) =>
   newJob({
     info: { code: "T", title: "T" },
@@ -168,6 +181,64 @@ describe("holes and notches", () => {
     );
     if (!mesh) throw new Error("it is computed");
     expect(volumeOf(mesh)).toBeWithinMm((600 * 300 - 2 * 50 * 40) * 18, 1e-3);
+  });
+
+  it.each([
+    ["hole", [hole({ diameter: "nix" })]],
+    ["hole", [hole({ depth: "nix" })]],
+    ["hole", [hole({ step: "nix", count: "2" })]],
+    ["groove", [groove({ width: "nix" })]],
+    ["groove", [groove({ stopAtEnd: "nix" })]],
+    ["notch", [notch({ distance: "nix" })]],
+  ] as const)("a %s with a size that cannot be computed: the panel is told with it (%#)", (what, work) => {
+    const { shape } = resultsOf(worked(work));
+    expect(shape.panels).toEqual([]);
+    expect(shape.uncomputed.map(({ name }) => name)).toEqual(["Panel"]);
+    const told = shape.checks.map((check) => check.message).join();
+    expect(told).toContain(`a ${what}`);
+    expect(told).toContain("uses nix, which is no key size");
+  });
+
+  // Panel 600 × 300 × 18, a groove 4 wide and 6 deep at 20 from its edge, in millimetres of its own axes; 1 is beyond a face.
+  it.each([
+    [{ from: "front" }, [-1, 20, 12], [601, 24, 19]],
+    [{ from: "back" }, [-1, 276, 12], [601, 280, 19]],
+    [{ from: "left" }, [20, -1, 12], [24, 301, 19]],
+    [{ from: "right" }, [576, -1, 12], [580, 301, 19]],
+    [{ from: "front", face: "other" }, [-1, 20, -1], [601, 24, 6]],
+    [{ from: "front", stopAtStart: "50" }, [50, 20, 12], [601, 24, 19]],
+    [{ from: "front", stopAtEnd: "70" }, [-1, 20, 12], [530, 24, 19]],
+    [{ from: "left", stopAtStart: "50", stopAtEnd: "70" }, [20, 50, 12], [24, 230, 19]],
+    // At the very edge it is a rebate, open there.
+    [{ from: "front", distance: "0" }, [-1, -1, 12], [601, 4, 19]],
+    [{ from: "back", distance: "0" }, [-1, 296, 12], [601, 301, 19]],
+  ] as const)("a groove %o takes the room from %o to %o", (more, from, to) => {
+    const [solid] = resultsOf(worked([groove(more)])).shape.panels;
+    const [one] = solid?.grooves ?? [];
+    if (!one) throw new Error("it has a groove");
+    expect(grooveBox(one, [600, 300, 18])).toEqual({ from, to });
+  });
+
+  it.each([
+    [{ width: "0" }, "a groove has no width or no depth"],
+    [{ depth: "0" }, "a groove has no width or no depth"],
+    [{ distance: "297" }, "a groove lies beyond the panel's edge"],
+    [{ from: "left", distance: "597" }, "a groove lies beyond the panel's edge"],
+    [{ depth: "18" }, "a groove is as deep as the panel is thick and breaks out"],
+    [{ stopAtStart: "300", stopAtEnd: "300" }, "a stopped groove has no length left"],
+    [{ from: "left", stopAtStart: "150", stopAtEnd: "150" }, "a stopped groove has no length left"],
+  ] as const)("a groove with %o is told", (more, words) => {
+    expect(remarks([groove(more)])).toContain(`Panel: ${words}.`);
+  });
+
+  it.each([
+    { distance: "296" },
+    { from: "left", distance: "596" },
+    { depth: "17.9" },
+    { stopAtStart: "300", stopAtEnd: "299" },
+    { from: "left", stopAtStart: "150", stopAtEnd: "149" },
+  ] as const)("a groove with %o is right", (more) => {
+    expect(remarks([groove(more)])).toEqual([]);
   });
 
   it.each([

@@ -176,6 +176,11 @@ describe("end angles at corners (plane geometry: 90 − θ/2, 90 − angle to th
     expect(open(corner(90, mitreEnd("b"), mitreEnd("a"), ["sq40", "rhs"]))).toBe(2);
     expect(open(corner(90, mitreEnd("b"), mitreEnd("a"), ["rhs", "rhs"]))).toBe(0);
     expect(open(corner(90, mitreEnd("b"), mitreEnd("a"), ["rhs", "rhs"], "90"))).toBe(2);
+    // Turned onto itself a section closes: a rectangle by half a turn, a square by a quarter either way.
+    expect(open(corner(90, mitreEnd("b"), mitreEnd("a"), ["rhs", "rhs"], "180"))).toBe(0);
+    expect(open(corner(90, mitreEnd("b"), mitreEnd("a"), ["sq40", "sq40"], "90"))).toBe(0);
+    expect(open(corner(90, mitreEnd("b"), mitreEnd("a"), ["sq40", "sq40"], "-90"))).toBe(0);
+    expect(open(corner(90, mitreEnd("b"), mitreEnd("a"), ["sq40", "sq40"], "45"))).toBe(2);
   });
 
   it("butts an angle section to a tube and refuses a butt to a round one", () => {
