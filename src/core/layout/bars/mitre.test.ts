@@ -147,4 +147,24 @@ describe("mitred neighbours", () => {
       { numRuns: 25 },
     );
   });
+
+  it("a bar with locked mitred pieces takes just as many more as an empty one takes in all", () => {
+    // Trapezoids of 600 tip to tip with 45/45 ends turned against one another: the next takes 560 and the blade at 45°.
+    const blade = 2.5 * Math.SQRT2;
+    for (const count of [3, 4, 5]) {
+      const length = 600 + (count - 1) * (560 + blade) + 0.01;
+      const common = { kerf: 2.5, share: true, pieces: [{ length: 600, qty: count, ends: ends(-45, 45) }] };
+      const fixed = [
+        {
+          stock: 0,
+          pieces: [
+            { piece: 0, place: 0 },
+            { piece: 0, place: 1 },
+          ],
+        },
+      ];
+      expect(run({ ...common, stock: [{ length, price: 1 }], fixed }).count).toBe(1);
+      expect(run({ ...common, stock: [{ length: length - 0.02, price: 1 }], fixed }).count).toBe(2);
+    }
+  });
 });

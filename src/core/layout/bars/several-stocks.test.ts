@@ -9,6 +9,7 @@ import { layOutBars } from "./layout";
 import { longestRest, withFewPatterns, withLongRest, withRackFilled, withRackSpared } from "./polish";
 import { type BarProblem, BarProblemSchema } from "./problem";
 import type { LinearSolver } from "./solver";
+import { verifyBars } from "./verify";
 
 let solver: LinearSolver;
 beforeAll(async () => {
@@ -124,6 +125,107 @@ describe("several stock lengths", () => {
       lowerBound: 160,
       proven: true,
     });
+  });
+});
+
+describe("mixes of two lengths", () => {
+  const two: readonly Stock[] = [
+    { length: 6000, price: 28.8, count: null },
+    { length: 7500, price: 36.4, count: null },
+  ];
+  // Sums of prices that lie between the linear bound and the cost are refuted one by one: without it none of these is proven.
+  it.each<[number, readonly (readonly [length: number, qty: number])[], readonly Stock[]]>([
+    [
+      72.8,
+      [
+        [581, 3],
+        [2659, 1],
+        [432, 4],
+        [1936, 3],
+        [2167, 1],
+      ],
+      two,
+    ],
+    [
+      101.6,
+      [
+        [1369, 3],
+        [1470, 2],
+        [1986, 5],
+        [1133, 1],
+        [1311, 2],
+      ],
+      two,
+    ],
+    [
+      130.4,
+      [
+        [2713, 2],
+        [610, 3],
+        [680, 2],
+        [1502, 5],
+        [2279, 4],
+      ],
+      two,
+    ],
+    [
+      80.7,
+      [
+        [2207, 3],
+        [489, 5],
+        [1849, 1],
+        [1077, 5],
+      ],
+      [...two, { length: 3000, price: 15.5, count: 4 }],
+    ],
+  ])("are weighed until %f is proven", (cost, pieces, stock) => {
+    const problem = read({
+      kerf: 2.5,
+      trim: 5,
+      stock: [...stock],
+      pieces: pieces.map(([length, qty]) => ({ length, qty })),
+    });
+    let ticks = 0;
+    const layout = layOutBars(problem, { solver, now: () => ticks++, budgetMs: 1e6 });
+    expect(layout).toMatchObject({ cost, lowerBound: cost, proven: true });
+  });
+});
+
+describe("what is told of stock", () => {
+  it("bars that all cost nothing are told apart by their number, then their length", () => {
+    const problem = read({
+      kerf: 0,
+      stock: [
+        { length: 6000, price: 0 },
+        { length: 3000, price: 0 },
+      ],
+      pieces: [{ length: 1400, qty: 4 }],
+    });
+    const layout = layOutBars(problem, { solver, now: () => 0, budgetMs: 100 });
+    expect(layout).toMatchObject({ count: 1, cost: 0, lowerBoundOf: "count" });
+    expect(layout.bars[0]?.stock).toBe(0);
+    const short = layOutBars(
+      { ...problem, pieces: [{ length: 1400, qty: 2, ends: null }] },
+      { solver, now: () => 0, budgetMs: 100 },
+    );
+    expect(short.bars[0]?.stock).toBe(1);
+  });
+
+  it("a length of which there is none does not count as the longest", () => {
+    const problem = read({
+      kerf: 0,
+      stock: [
+        { length: 6000, price: 5, count: 0 },
+        { length: 3000, price: 3 },
+      ],
+      pieces: [{ length: 4000, qty: 1 }],
+    });
+    const layout = layOutBars(problem, { solver, now: () => 0, budgetMs: 100 });
+    const why = { kind: "tooLong", length: 4000, longest: 3000, trimmed: false } as const;
+    expect(layout.unplaced).toEqual([{ piece: 0, qty: 1, why }]);
+    expect(
+      verifyBars(problem, { ...layout, unplaced: [{ piece: 0, qty: 1, why: { ...why, longest: 6000 } }] }),
+    ).toMatch(/where 6000 is the most/);
   });
 });
 
