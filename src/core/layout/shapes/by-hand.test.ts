@@ -218,6 +218,17 @@ describe("shapes by hand", () => {
     expect(kindOf(moveShape(problem, layout, back, spot(0, 0)))).toBe("gone");
   });
 
+  it("wait together when several of one shape were set aside", () => {
+    const { problem, layout } = ground();
+    const one = done(setShapeAside(problem, layout, find(layout, 1)));
+    const both = done(setShapeAside(problem, one, find(one, 1)));
+    const all = done(setShapeAside(problem, both, find(both, 0)));
+    expect(all.unplaced).toEqual([
+      { shape: 1, qty: 2, why: ASIDE },
+      { shape: 0, qty: 1, why: ASIDE },
+    ]);
+  });
+
   it("lie against the grain only knowingly, and are locked then", () => {
     const all = ground({ shapes: [{ outline: GUSSET, qty: 1, grain: true }] });
     const { problem, layout } = all;

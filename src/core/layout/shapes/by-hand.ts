@@ -238,11 +238,10 @@ export class ShapeBench {
 function crossings(ring: Polygon, [x, y]: Vec2, [dx, dy]: Vec2): readonly number[] {
   return ring.flatMap(([ax, ay], i): readonly number[] => {
     const [bx, by] = at(ring, (i + 1) % ring.length);
-    // How far the two ends lie beside the ray; an edge that runs along it is met at its ends.
+    // How far the two ends lie beside the ray. An edge that runs along it is met where its neighbours meet it.
     const [p, q] = [(ax - x) * dy - (ay - y) * dx, (bx - x) * dy - (by - y) * dx];
     const ahead = (px: number, py: number) => (px - x) * dx + (py - y) * dy;
-    if (Math.abs(p) < 0.0015 && Math.abs(q) < 0.0015) return [ahead(ax, ay), ahead(bx, by)];
-    if (p > 0 === q > 0 && p !== 0 && q !== 0) return [];
+    if (p * q > 0 || p === q) return [];
     const t = p / (p - q);
     return [ahead(ax + t * (bx - ax), ay + t * (by - ay))];
   });

@@ -8,7 +8,7 @@ import type { ShapeLayout, ShapePlacement, ShapeProblem } from "./problem";
 type Complex = { readonly re: number; readonly im: number };
 /** Chords of a hollow arc lie outside of it: with so many steps by less than a micron. */
 const STEPS = 120;
-const EPS = 2e-3;
+const EPS = 4e-3;
 
 /** Corners and steps along the arcs of a shape where it lies, in order. */
 function walked(problem: ShapeProblem, one: ShapePlacement): readonly Complex[] {

@@ -196,7 +196,7 @@ function lockedCounts(problem: ShapeProblem) {
 }
 
 /** Ways that differ: a square has one, a right-angled gusset all of them. */
-function waysOf(rooms: Rooms, shape: number, hands: readonly boolean[]): readonly Way[] {
+export function waysOf(rooms: Rooms, shape: number, hands: readonly boolean[]): readonly Way[] {
   const { step, shapes } = rooms.problem;
   const turns =
     step === 0 ? [0] : Array.from({ length: Math.max(1, Math.round(360 / step)) }, (_, i) => i * step);

@@ -16,8 +16,8 @@ import { at } from "../../kernel";
 import { convexParts, minkowskiSum } from "./minkowski";
 import { liesWithGrain, ownPolygon, type ShapePlacement, type ShapeProblem } from "./problem";
 
-/** mm. More than the gap, for corners that are rounded to whole thousandths each time something is taken off. */
-const HAIR = 0.005;
+/** mm. Less than the gap, so that what fits exactly keeps a place to lie: a region without any width would be lost. */
+const HAIR = -0.001;
 /** A corner is grown to a point that lies so many gaps away from it at most; sharper ones are cut off square. */
 const MITRE = 2;
 /** Thousandths of a millimetre. How far chords lie within the arcs round corners: less than the hair. */

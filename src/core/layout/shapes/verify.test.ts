@@ -55,7 +55,55 @@ describe("what cannot be asked of free shapes", () => {
     expect(fault([lock(10)], [lock(350, true)])).toBe("stock 0 is locked more often than it is there");
   });
 
+  it("an offcut of nothing is none, and one that is kept back is told", () => {
+    const square: [number, number][] = [
+      [0, 0],
+      [100, 0],
+      [100, 100],
+      [0, 100],
+    ];
+    const { problem, layout } = run({
+      gap: 0,
+      margin: 0,
+      stock: [{ length: 200, width: 100 }],
+      shapes: [{ outline: square, qty: 2 }],
+    });
+    const [sheet] = layout.sheets;
+    expect(sheet?.offcuts).toEqual([]);
+    const nothing = { x: 200, y: 0, length: 0, width: 100 };
+    const told = (offcuts: readonly (typeof nothing)[]) =>
+      verifyShapes(problem, { ...layout, sheets: layout.sheets.map((one) => ({ ...one, offcuts })) });
+    expect(told([])).toBeNull();
+    expect(told([nothing])).toMatch(/an offcut of another size/);
+    const single = run({
+      gap: 0,
+      margin: 0,
+      stock: [{ length: 200, width: 100 }],
+      shapes: [{ outline: square, qty: 1 }],
+    });
+    const rest = { x: 100, y: 0, length: 100, width: 100 };
+    const claims = (offcuts: readonly (typeof rest)[]) =>
+      verifyShapes(single.problem, {
+        ...single.layout,
+        sheets: single.layout.sheets.map((one) => ({ ...one, offcuts })),
+      });
+    expect(claims([rest])).toBeNull();
+    expect(claims([])).toMatch(/an offcut is not told/);
+    expect(claims([{ ...rest, y: 1 }])).toMatch(/an offcut of another size/);
+    expect(claims([rest, rest])).toMatch(/more than one/);
+  });
+
   it("numbers that are none are refused; of too many pieces the rest is told", () => {
+    const hole = { x: 20, y: 20, diameter: 5 };
+    const bored = (one: object) => () =>
+      readShapeProblem(input({ shapes: [{ outline: GUSSET, qty: 1, holes: [one] }] } as never));
+    expect(bored(hole)).not.toThrow();
+    for (const wrong of [
+      { ...hole, diameter: 0 },
+      { ...hole, x: "20" },
+      { x: 20, y: 20 },
+    ])
+      expect(bored(wrong)).toThrow();
     const odd = [{ gap: -1 }, { gap: Number.NaN }, { step: 400 }, { stock: [{ length: 0, width: 5 }] }];
     for (const more of odd) expect(() => readShapeProblem(input(more as never))).toThrow();
     expect(() => readShapeProblem(input({ shapes: [{ outline: GUSSET, qty: 1_000_000 }] }))).toThrow();

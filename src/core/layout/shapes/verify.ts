@@ -10,8 +10,8 @@ import {
   type ShapeProblem,
 } from "./problem";
 
-/** Half a thousandth for each of two corners that are rounded to whole thousandths, in both directions. */
-const SLACK = 0.0015;
+/** What a gap may fall short by: a thousandth for exact fits, and what rounding corners to whole thousandths takes off. */
+const SLACK = 0.004;
 
 export type ShapeFault = { readonly kind: "unknown" | "off" | "against" | "taken"; readonly words: string };
 
