@@ -18,6 +18,7 @@ import {
 import { err, ok, type Problem, type Result, sentence } from "../kernel";
 import { countName } from "../measure";
 import type { BoughtEntry, Stockroom } from "../stockroom";
+import { faultWords, type ShapeFault, textFault } from "./fault";
 import { type Places, poseOf, readStanding, type Standing, threeNumbers, wholeCount } from "./places";
 
 export type BoughtCount = {
@@ -53,11 +54,12 @@ export function countBought(job: Job, ground: Ground): readonly BoughtCount[] {
         checks.push(plainCheck(kind, "error", `${part.name}: ${words}`, [part.id]));
       if (!entry) say("noBoughtEntry", "it is not in the stockroom; choose an entry.");
       const count = counts.of(part);
-      if (!count.ok) say("notComputed", count.problem);
+      if (!count.ok) say("notComputed", `${faultWords(count.problem, sizes.style)}.`);
       const length = part.length === null ? null : lengthWith(sizes, part.length);
       if (length && !length.ok) say("notComputed", sentence(length.problem));
       const stand = part.stand ? standOf(part.stand, sizes) : null;
-      if (stand && !stand.ok) say("notComputed", `in the picture: ${stand.problem}`);
+      if (stand && !stand.ok)
+        say("notComputed", `in the picture: ${faultWords(stand.problem, sizes.style)}.`);
       return {
         part,
         entry,
@@ -70,7 +72,7 @@ export function countBought(job: Job, ground: Ground): readonly BoughtCount[] {
 
 /** Counts by name within one home, worked out when they are asked for. */
 class Counts {
-  private readonly known = new Map<string, Result<number, string>>();
+  private readonly known = new Map<string, Result<number, ShapeFault>>();
   private readonly open = new Set<string>();
   private readonly named = new Map<Home, Map<string, number>>();
   private readonly job: Job;
@@ -81,10 +83,10 @@ class Counts {
     this.ground = ground;
   }
 
-  of(part: BoughtPart): Result<number, string> {
+  of(part: BoughtPart): Result<number, ShapeFault> {
     const before = this.known.get(part.id);
     if (before) return before;
-    if (this.open.has(part.id)) return err(`its count needs itself, by way of other counts.`);
+    if (this.open.has(part.id)) return err({ kind: "countLoop" });
     this.open.add(part.id);
     const found = this.computed(part);
     this.open.delete(part.id);
@@ -92,7 +94,7 @@ class Counts {
     return found;
   }
 
-  private computed(part: BoughtPart): Result<number, string> {
+  private computed(part: BoughtPart): Result<number, ShapeFault> {
     const { sizes } = this.ground;
     const scope = new Map(sizes.scope);
     for (const [, name] of part.count.matchAll(/\bcount\(\s*["']([^"']+)["']\s*\)/g)) {
@@ -105,7 +107,7 @@ class Counts {
   }
 
   /** How many pieces and assemblies of a name stand in one of a home, those in nested assemblies included. */
-  private within(home: Home, name: string): Result<number, string> {
+  private within(home: Home, name: string): Result<number, ShapeFault> {
     const { job, ground } = this;
     let total = this.pieces(home).get(name) ?? 0;
     let found = total > 0 || this.isName(name);
@@ -125,7 +127,7 @@ class Counts {
       if (!inner.ok) return inner;
       total += times.value * (inner.value + (assembly.name === name ? 1 : 0));
     }
-    return found ? ok(total) : err(`nothing in this job is named "${name}", so it cannot be counted.`);
+    return found ? ok(total) : err({ kind: "countOfNone", name });
   }
 
   private isName(name: string): boolean {
@@ -150,7 +152,7 @@ class Counts {
   }
 }
 
-function standOf(stand: Stand, sizes: Sizes): Result<StandSolid, string> {
+function standOf(stand: Stand, sizes: Sizes): Result<StandSolid, ShapeFault> {
   const standing = readStanding(stand, sizes);
   if (!standing.ok) return standing;
   const mesh = standInMesh(stand.as, sizes);
@@ -160,13 +162,13 @@ function standOf(stand: Stand, sizes: Sizes): Result<StandSolid, string> {
 const ROUND_CORNERS = 16;
 
 /** The stand-in about its own origin, the middle of its foot. */
-function standInMesh(as: Stand["as"], sizes: Sizes): Result<Mesh, string> {
+function standInMesh(as: Stand["as"], sizes: Sizes): Result<Mesh, ShapeFault> {
   const read = (text: string): Result<number, Problem> => lengthWith(sizes, text);
   if (as.kind === "shape") return ok(importedMesh(as.triangles));
   if (as.kind === "box") {
-    const size = threeNumbers(as.size, read, "its size");
+    const size = threeNumbers(as.size, read, "size");
     if (!size.ok) return size;
-    if (size.value.some((part) => part <= 0)) return err("a side of its box would be zero or negative.");
+    if (size.value.some((part) => part <= 0)) return err({ kind: "noBox" });
     const [x, y] = size.value;
     return ok(
       placeMesh(blockMesh(size.value, []), {
@@ -178,9 +180,9 @@ function standInMesh(as: Stand["as"], sizes: Sizes): Result<Mesh, string> {
     );
   }
   const [diameter, height] = [read(as.diameter), read(as.height)];
-  if (!diameter.ok) return err(sentence(diameter.problem));
-  if (!height.ok) return err(sentence(height.problem));
-  if (diameter.value <= 0 || height.value <= 0) return err("its cylinder would have no size.");
+  if (!diameter.ok) return err(textFault("other", diameter.problem));
+  if (!height.ok) return err(textFault("other", height.problem));
+  if (diameter.value <= 0 || height.value <= 0) return err({ kind: "noCylinder" });
   const round = { centre: [0, 0] as const, radius: diameter.value / 2 };
   const circle = ringPoints(round, ROUND_CORNERS).map((at) => ({ at, crease: false }));
   return ok(

@@ -8,6 +8,7 @@ import { cross, dot, norm, scale, subtract, type Vec2, type Vec3 } from "../geom
 import { err, ok, PARALLEL_TOLERANCE, POINT_TOLERANCE_MM, type Result } from "../kernel";
 import type { SectionShape } from "../stockroom";
 import type { Bar, EndSide } from "./bar";
+import type { MeetFault } from "./fault";
 
 /** `surface`: the header's true surface; `fit`: for a blade held square to the branch, so that its bore clears too. */
 export type CopeCurve = "surface" | "fit";
@@ -42,27 +43,24 @@ export function copeOn(
   header: Bar,
   gap: number,
   curve: CopeCurve,
-): Result<{ readonly cope: Cope; readonly foot: number }, string> {
+): Result<{ readonly cope: Cope; readonly foot: number }, MeetFault> {
   const own = radiiOf(bar.shape);
   const met = radiiOf(header.shape);
-  if (!own) return err("only a round section is coped; butt or mitre this one");
-  if (!met) return err("it is not round; butt against it instead");
+  if (!own) return err("branchNotRound");
+  if (!met) return err("headerNotRound");
   const { x, y, z, origin } = bar.frame;
   const b = side === "start" ? z : scale(z, -1);
   const along = header.frame.z;
   const h = dot(along, b) < 0 ? scale(along, -1) : along;
   const cos = Math.max(0, dot(h, b));
   const sin = norm(cross(h, b));
-  if (sin < PARALLEL_TOLERANCE * 1e3) return err("the two members are parallel");
+  if (sin < PARALLEL_TOLERANCE * 1e3) return err("parallel");
   const u = scale(subtract(h, scale(b, dot(h, b))), 1 / sin);
   const v = cross(b, u);
   const from = subtract(origin, header.frame.origin);
   const offset = dot(from, v);
   const radius = met.outer + gap;
-  if (Math.abs(offset) + own.outer > radius + POINT_TOLERANCE_MM)
-    return err(
-      "it does not meet it all round: its axis is too far beside that of the other. Move the point or take a smaller section",
-    );
+  if (Math.abs(offset) + own.outer > radius + POINT_TOLERANCE_MM) return err("notAllRound");
   const normal = cross(v, h);
   const foot = -dot(from, normal) / dot(z, normal);
   const flat = (w: Vec3): Vec2 => [clean(dot(w, x)), clean(dot(w, y))];

@@ -8,6 +8,7 @@ import { type SectionProperties, sectionProperties } from "../stockroom";
 
 import type { Bar, EndSide } from "./bar";
 import { type Cope, type CopeCurve, copeHeight, copeOn } from "./cope";
+import type { MeetFault } from "./fault";
 
 /**
  * `z` where the plane crosses the member's axis (the line of centroids); `slope` as above. With a cope,
@@ -24,11 +25,11 @@ export function outerLoop(properties: SectionProperties) {
   return at(properties.loops, 0);
 }
 
-/** The end plane that a plane in the job makes on a bar; an error text when it runs along the bar. */
-export function endOnPlane(bar: Bar, side: EndSide, plane: WorldPlane): Result<EndPlane, string> {
+/** The end plane that a plane in the job makes on a bar; an error when it runs along the bar. */
+export function endOnPlane(bar: Bar, side: EndSide, plane: WorldPlane): Result<EndPlane, MeetFault> {
   const { frame } = bar;
   const along = dot(plane.normal, frame.z);
-  if (Math.abs(along) < PARALLEL_TOLERANCE) return err("its cut would run along the member");
+  if (Math.abs(along) < PARALLEL_TOLERANCE) return err("cutAlong");
   const z = (plane.offset - dot(plane.normal, frame.origin)) / along;
   const sign = side === "start" ? 1 : -1;
   const slope = ([dot(plane.normal, frame.x), dot(plane.normal, frame.y)] as const).map((part) => {
@@ -45,7 +46,7 @@ export function endOnRound(
   header: Bar,
   gap: number,
   curve: CopeCurve,
-): Result<EndPlane, string> {
+): Result<EndPlane, MeetFault> {
   const found = copeOn(bar, side, header, gap, curve);
   if (!found.ok) return found;
   const { cope, foot } = found.value;
@@ -71,12 +72,12 @@ export function mitrePlane(
   other: Bar,
   otherSide: EndSide,
   joint: Vec3,
-): Result<WorldPlane, string> {
+): Result<WorldPlane, MeetFault> {
   const u = awayFrom(bar, side);
   const b = awayFrom(other, otherSide);
   const normal = subtract3(u, b);
   const size = Math.hypot(...normal);
-  if (size < 1e-6) return err("the two members lie on one another");
+  if (size < 1e-6) return err("onOneAnother");
   const unit: Vec3 = [normal[0] / size, normal[1] / size, normal[2] / size];
   return ok({ normal: unit, offset: dot(unit, joint) });
 }
@@ -118,9 +119,9 @@ export function mitreCloses(bar: Bar, other: Bar, plane: WorldPlane): boolean {
  * The face plane of `other` that a bar meets first, coming from its far end: the first flat of the
  * other's outline that the bar's axis hits, or, where the axis passes beside it, an edge of the bar.
  */
-export function faceMetFirst(bar: Bar, side: EndSide, other: Bar): Result<WorldPlane, string> {
+export function faceMetFirst(bar: Bar, side: EndSide, other: Bar): Result<WorldPlane, MeetFault> {
   const properties = sectionProperties(other.shape);
-  if (properties.isRound) return err("a butt needs a flat face, and that member is round");
+  if (properties.isRound) return err("roundFace");
   const towards = side === "start" ? ([-1, bar.length] as const) : ([1, 0] as const);
   const flat = (p: Vec3): Vec2 => [
     dot(subtract3(p, other.frame.origin), other.frame.x),
@@ -132,7 +133,7 @@ export function faceMetFirst(bar: Bar, side: EndSide, other: Bar): Result<WorldP
       (i) => frame.origin[i] + frame.z[i] * towards[1] + frame.x[i] * x + frame.y[i] * y,
     ) as unknown as Vec3;
   const heading: Vec2 = [towards[0] * dot(frame.z, other.frame.x), towards[0] * dot(frame.z, other.frame.y)];
-  if (norm2(heading) < 1e-6) return err("the two members are parallel");
+  if (norm2(heading) < 1e-6) return err("parallel");
   const starts = [[0, 0] as const, ...sectionProperties(bar.shape).sharp];
   let best: { readonly t: number; readonly edge: number } | null = null;
   for (const [i, [x, y]] of starts.entries()) {
@@ -140,7 +141,7 @@ export function faceMetFirst(bar: Bar, side: EndSide, other: Bar): Result<WorldP
     if (hit && (best === null || hit.t < best.t)) best = hit;
     if (i === 0 && best) break;
   }
-  if (!best) return err("the member passes beside it");
+  if (!best) return err("passesBeside");
   return ok(facePlane(other, best.edge));
 }
 
@@ -185,7 +186,7 @@ export function reachPast(
   joint: Vec3,
   branch: Bar,
   branchSide: EndSide,
-): Result<number, string> {
+): Result<number, MeetFault> {
   const contact = faceMetFirst(branch, branchSide, bar);
   if (!contact.ok) return contact;
   const { normal, offset } = contact.value;
@@ -193,7 +194,7 @@ export function reachPast(
   const away = awayFrom(bar, side);
   const outwards: Vec3 = [-away[0], -away[1], -away[2]];
   const along = dot(normal, frame.z);
-  if (Math.abs(along) < PARALLEL_TOLERANCE) return err("the member that butts runs along this one");
+  if (Math.abs(along) < PARALLEL_TOLERANCE) return err("runsAlong");
   const slip = dot(outwards, frame.z) / along;
   const reachOf: Vec2 = [
     dot(outwards, frame.x) - dot(normal, frame.x) * slip,

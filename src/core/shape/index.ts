@@ -21,6 +21,7 @@ export {
   whereIs,
 } from "./draw";
 export { type EndPlane, endHeight } from "./ends";
+export { faultWords } from "./fault";
 export { between, facingPair, letGo } from "./follow";
 export { guideIds } from "./guides";
 export { cutsByRule, type JointRule, PROPOSED_RULE, type ProposedCut, proposedCuts } from "./joints";
@@ -31,7 +32,6 @@ export type { Instance } from "./places";
 export {
   createShaper,
   meshesOf,
-  NO_SECTION,
   type PlacedMesh,
   type Shape,
   shapeJob,

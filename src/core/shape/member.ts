@@ -24,8 +24,8 @@ import {
   type UsualChoice,
   type UsualFinder,
 } from "../job";
-import { err, ok, POINT_TOLERANCE_MM, type Result, SAME_PLACE_MM, sentence, unreachable } from "../kernel";
-import { sayLength, toRadians } from "../measure";
+import { err, ok, POINT_TOLERANCE_MM, type Result, SAME_PLACE_MM, unreachable } from "../kernel";
+import { toRadians } from "../measure";
 import {
   type SectionEntry,
   type SectionProperties,
@@ -46,6 +46,7 @@ import {
   outerLoop,
   reachPast,
 } from "./ends";
+import { type EndFault, type MeetFault, type ShapeFault, textFault } from "./fault";
 
 /** A member whose axes are known; its ends may not be. */
 export type PlacedMember = {
@@ -140,20 +141,20 @@ export function placeMember(
   member: Member,
   points: ReadonlyMap<string, Vec3>,
   { sizes, stockroom, usual }: Readers,
-): Result<PlacedMember, string> {
+): Result<PlacedMember, ShapeFault> {
   const line = job.lines[member.line];
-  if (!line) return err("its line is gone");
+  if (!line) return err({ kind: "noLine" });
   const from = points.get(line.from);
   const to = points.get(line.to);
-  if (!from || !to) return err("one of its points cannot be computed");
+  if (!from || !to) return err({ kind: "noPoint" });
   const roll = numberWith(sizes, member.roll);
-  if (!roll.ok) return err(sentence(roll.problem));
+  if (!roll.ok) return err(textFault("roll", roll.problem));
   const frame = frameAlong(from, to, toRadians(roll.value));
-  if (!frame || distance(from, to) < POINT_TOLERANCE_MM) return err("its line has no length");
+  if (!frame || distance(from, to) < POINT_TOLERANCE_MM) return err({ kind: "noLength" });
   const home = homeOfMember(job, member);
   const section = ownOrUsual(member.section, () => usual(home, "section"));
   const entry = section === null ? undefined : stockroom.sectionById.get(section);
-  if (!entry) return err(section === null ? "it has no section yet" : "its section is not in the stockroom");
+  if (!entry) return err({ kind: section === null ? "noSection" : "unknownSection" });
   const place = cardinalPlace(sectionProperties(entry.shape), member.cardinal);
   const origin = toWorld(frame, [-place[0], -place[1], 0]);
   return ok({
@@ -174,7 +175,7 @@ export function cutMember(
   placed: PlacedMember,
   all: ReadonlyMap<string, PlacedMember>,
   sizes: Sizes,
-): Result<MemberSolid, string> {
+): Result<MemberSolid, ShapeFault> {
   const others: Others = {
     get: (id) => {
       const other = all.get(id);
@@ -195,11 +196,11 @@ export function cutMember(
     return ok(result.value.plane);
   };
   const start = cutEnd("start", placed.member.start);
-  if (!start.ok) return err(`its start ${start.problem}`);
+  if (!start.ok) return err({ kind: "end", side: "start", why: start.problem });
   const end = cutEnd("end", placed.member.end);
-  if (!end.ok) return err(`its end ${end.problem}`);
+  if (!end.ok) return err({ kind: "end", side: "end", why: end.problem });
   const lengths = lengthsBetween(placed.bar.shape, start.value, end.value);
-  if (lengths.cut <= 0) return err("its two ends lie behind one another, so its length would be negative");
+  if (lengths.cut <= 0) return err({ kind: "endsCross" });
   return ok({
     member: placed.member,
     home: placed.home,
@@ -214,7 +215,13 @@ export function cutMember(
   });
 }
 
-type CutResult = Result<{ readonly plane: EndPlane; readonly open: boolean }, string>;
+type CutResult = Result<{ readonly plane: EndPlane; readonly open: boolean }, EndFault>;
+
+const cannotMeet = (
+  cut: Extract<EndFault, { kind: "cannotMeet" }>["cut"],
+  { member }: PlacedMember,
+  why: MeetFault,
+): EndFault => ({ kind: "cannotMeet", cut, name: member.name, why });
 
 function endPlane(placed: PlacedMember, side: EndSide, cut: EndCut, others: Others, sizes: Sizes): CutResult {
   const joint = side === "start" ? placed.from : placed.to;
@@ -223,51 +230,47 @@ function endPlane(placed: PlacedMember, side: EndSide, cut: EndCut, others: Othe
       return squareEnd(placed, side, cut, joint, others, sizes);
     case "mitre": {
       const other = others.get(cut.neighbour);
-      if (!other) return err("is mitred with a member that is not there");
+      if (!other) return err({ kind: "noNeighbour", cut: "mitre" });
       const otherSide = sideAt(other, joint);
       if (!otherSide) {
-        const gap = Math.min(distance(other.from, joint), distance(other.to, joint));
-        return err(
-          `is mitred with ${other.member.name}, whose nearest end is ${sayLength(gap, sizes.style)} away; join the points or choose another cut`,
-        );
+        const apart = Math.min(distance(other.from, joint), distance(other.to, joint));
+        return err({ kind: "endsApart", name: other.member.name, apart });
       }
       const plane = mitrePlane(placed.bar, side, other.bar, otherSide, joint);
-      if (!plane.ok) return err(`cannot be mitred: ${plane.problem}`);
+      if (!plane.ok) return err(cannotMeet("mitre", other, plane.problem));
       const gap = lengthWith(sizes, cut.gap ?? "0");
-      if (!gap.ok) return err(`has no gap: ${sentence(gap.problem)}`);
+      if (!gap.ok) return err({ kind: "text", what: "gap", problem: gap.problem });
       // The normal points into this member: each of the two stands back by half of the gap.
       const { normal, offset } = plane.value;
       const end = endOnPlane(placed.bar, side, { normal, offset: offset + gap.value / 2 });
-      if (!end.ok) return err(`cannot be mitred: ${end.problem}`);
+      if (!end.ok) return err(cannotMeet("mitre", other, end.problem));
       return ok({ plane: end.value, open: !mitreCloses(placed.bar, other.bar, plane.value) });
     }
     case "butt": {
       const other = others.get(cut.neighbour);
-      if (!other) return err("butts against a member that is not there");
+      if (!other) return err({ kind: "noNeighbour", cut: "butt" });
       const gap = lengthWith(sizes, cut.gap);
-      if (!gap.ok) return err(`has no gap: ${sentence(gap.problem)}`);
+      if (!gap.ok) return err({ kind: "text", what: "gap", problem: gap.problem });
       const face = faceMetFirst(placed.bar, side, other.bar);
-      if (!face.ok) return err(`cannot butt against ${other.member.name}: ${face.problem}`);
+      if (!face.ok) return err(cannotMeet("butt", other, face.problem));
       const plane = { normal: face.value.normal, offset: face.value.offset + gap.value };
       const end = endOnPlane(placed.bar, side, plane);
-      if (!end.ok) return err(`cannot butt against ${other.member.name}: ${end.problem}`);
+      if (!end.ok) return err(cannotMeet("butt", other, end.problem));
       return ok({ plane: end.value, open: false });
     }
     case "cope": {
       const other = others.get(cut.neighbour);
-      if (!other) return err("is coped round a member that is not there");
+      if (!other) return err({ kind: "noNeighbour", cut: "cope" });
       const gap = lengthWith(sizes, cut.gap);
-      if (!gap.ok) return err(`has no gap: ${sentence(gap.problem)}`);
+      if (!gap.ok) return err({ kind: "text", what: "gap", problem: gap.problem });
       const end = endOnRound(placed.bar, side, other.bar, gap.value, cut.curve);
-      return end.ok
-        ? ok({ plane: end.value, open: false })
-        : err(`cannot be coped round ${other.member.name}: ${end.problem}`);
+      return end.ok ? ok({ plane: end.value, open: false }) : err(cannotMeet("cope", other, end.problem));
     }
     case "level": {
       const offset = lengthWith(sizes, cut.offset);
-      if (!offset.ok) return err(`has no offset: ${sentence(offset.problem)}`);
+      if (!offset.ok) return err({ kind: "text", what: "offset", problem: offset.problem });
       const end = endOnPlane(placed.bar, side, { normal: [0, 0, 1], offset: joint[2] + offset.value });
-      if (!end.ok) return err("cannot be cut level: the member lies level itself");
+      if (!end.ok) return err({ kind: "levelMember" });
       return ok({ plane: end.value, open: false });
     }
     default:
@@ -284,15 +287,15 @@ function squareEnd(
   sizes: Sizes,
 ): CutResult {
   const offset = lengthWith(sizes, cut.offset);
-  if (!offset.ok) return err(`has no offset: ${sentence(offset.problem)}`);
+  if (!offset.ok) return err({ kind: "text", what: "offset", problem: offset.problem });
   let beyond = offset.value;
   if (cut.past !== null) {
     const branch = others.get(cut.past);
-    if (!branch) return err("runs past a member that is not there");
+    if (!branch) return err({ kind: "noNeighbour", cut: "past" });
     const branchSide = sideAt(branch, joint);
-    if (!branchSide) return err(`runs past ${branch.member.name}, which does not end there`);
+    if (!branchSide) return err({ kind: "doesNotEndThere", name: branch.member.name });
     const past = reachPast(placed.bar, side, joint, branch.bar, branchSide);
-    if (!past.ok) return err(`cannot run past ${branch.member.name}: ${past.problem}`);
+    if (!past.ok) return err(cannotMeet("past", branch, past.problem));
     beyond += past.value;
   }
   const z = side === "start" ? -beyond : placed.bar.length + beyond;

@@ -4,8 +4,9 @@
  */
 import type { Vec3 } from "../geometry";
 import type { Check, Job, Member, Panel, Point, UsualFinder } from "../job";
-import { type Memory, type Result, remembersEach, sameItems } from "../kernel";
+import { type Memory, type Problem, type Result, remembersEach, sameItems } from "../kernel";
 import type { Box, Compared } from "./box";
+import type { ShapeFault } from "./fault";
 import type { MemberSolid, PlacedMember } from "./member";
 import type { PanelSolid } from "./panel";
 import type { Instance, Places } from "./places";
@@ -26,16 +27,16 @@ export type PlacedPoints = {
 };
 
 export type ShapeMemory = FrameMemory & {
-  readonly point: Memory<Point, Result<Vec3, string>>;
+  readonly point: Memory<Point, Result<Vec3, Problem>>;
   readonly allPoints: Memory<Job["points"], PlacedPoints>;
   readonly points: (fresh: ReadonlyMap<string, Vec3>) => ReadonlyMap<string, Vec3>;
   readonly absent: (fresh: ReadonlySet<string>) => ReadonlySet<string>;
   readonly usual: Memory<object, UsualFinder>;
   readonly places: Memory<object, { readonly places: Places; readonly checks: readonly Check[] }>;
-  readonly placed: Memory<Member, Result<PlacedMember, string>>;
-  readonly cut: Memory<PlacedMember, Result<MemberSolid, string>>;
+  readonly placed: Memory<Member, Result<PlacedMember, ShapeFault>>;
+  readonly cut: Memory<PlacedMember, Result<MemberSolid, ShapeFault>>;
   readonly memberChecks: Memory<MemberSolid, readonly Check[]>;
-  readonly panel: Memory<Panel, Result<PanelSolid, string>>;
+  readonly panel: Memory<Panel, Result<PanelSolid, ShapeFault>>;
 };
 
 export function newShapeMemory(): ShapeMemory {

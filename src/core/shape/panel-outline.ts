@@ -19,8 +19,9 @@ import {
   type Vec2,
 } from "../geometry";
 import { lengthWith, type OutlineCorner, type Sizes } from "../job";
-import { at, err, LENGTH_TOLERANCE_MM, ok, type Result, sentence } from "../kernel";
+import { at, err, LENGTH_TOLERANCE_MM, ok, type Result } from "../kernel";
 import { type LengthStyle, saySizes } from "../measure";
+import type { ShapeFault } from "./fault";
 
 /** An outline in the panel's own axes, anticlockwise. */
 export type OutlineSolid = {
@@ -39,32 +40,29 @@ export function outlineSolid(
   corners: readonly OutlineCorner[],
   { length, width }: Size,
   sizes: Sizes,
-): Result<OutlineSolid, string> {
+): Result<OutlineSolid, ShapeFault> {
   const found: Corner[] = [];
   for (const [i, corner] of corners.entries()) {
     const values: number[] = [];
     for (const text of [corner.x, corner.y, corner.radius]) {
       const value = lengthWith(sizes, text);
-      if (!value.ok) return err(`corner ${i + 1} of its outline: ${sentence(value.problem)}`);
+      if (!value.ok) return err({ kind: "cornerText", corner: i + 1, problem: value.problem });
       values.push(value.value);
     }
     const [x, y, radius] = values as [number, number, number];
-    if (radius < 0) return err(`corner ${i + 1} of its outline is rounded by less than nothing`);
+    if (radius < 0) return err({ kind: "cornerRadius", corner: i + 1 });
     const place: Vec2 = [corner.fromX === "left" ? x : length - x, corner.fromY === "front" ? y : width - y];
     found.push({ at: place, radius });
   }
   const tight = tooRound(found);
-  if (tight !== null)
-    return err(`corner ${tight + 1} of its outline is rounded by more than its edges are long`);
+  if (tight !== null) return err({ kind: "cornerTooRound", corner: tight + 1 });
   const drawn = roundedPolygon(found);
   const reversed = loopArea(drawn) < 0;
   const ordered = reversed ? found.toReversed() : found;
   const loop = reversed ? roundedPolygon(ordered) : drawn;
   const area = loopArea(loop);
   if (area < 1e-3 || crossesItself(flattened(bulgedCorners(loop), CROSSING_FINENESS)))
-    return err(
-      "its outline crosses itself or encloses nothing; set its corners in their order round the panel",
-    );
+    return err({ kind: "outlineCrosses" });
   const inside = [
     length - reach(loop, [1, 0]),
     -reach(loop, [-1, 0]),
@@ -74,8 +72,7 @@ export function outlineSolid(
   if (Math.min(...inside) < -LENGTH_TOLERANCE_MM) {
     // A rounded corner may stand beyond what it is rounded to.
     const sharp = found.findIndex(({ at: [x, y], radius }) => radius === 0 && isOff([x, y], length, width));
-    const what = sharp < 0 ? "its outline" : `corner ${sharp + 1} of its outline`;
-    return err(`${what} lies beyond its length or width`);
+    return err({ kind: "outlineBeyond", corner: sharp < 0 ? null : sharp + 1 });
   }
   return ok({ corners: ordered, reversed, loop, area });
 }

@@ -20,8 +20,9 @@ import {
   type PanelEdge,
   type Sizes,
 } from "../job";
-import { err, ok, type Problem, type Result, sentence } from "../kernel";
+import { err, ok, type Result } from "../kernel";
 import type { BoardEntry } from "../stockroom";
+import { type ShapeFault, type TextField, textFault } from "./fault";
 import { ownOrUsual, type Readers } from "./member";
 import { holdsHole, type OutlineSolid, outlinePolygon, outlineRemarks, outlineSolid } from "./panel-outline";
 import { threeNumbers, wholeCount } from "./places";
@@ -77,8 +78,6 @@ export type PanelSolid = {
 /** Where a panel stands and how large it is. */
 export type PanelSeat = { readonly frame: Frame; readonly length: number; readonly width: number };
 
-const problemText = (what: string, problem: Problem) => err(`${what}: ${sentence(problem)}`);
-
 /** The board that holds for a panel: its own or the usual one; null where nobody chose. */
 function boardOf(panel: Panel, { stockroom, usual }: Readers): BoardEntry | null {
   const id = ownOrUsual(panel.board, () => usual(panel.assembly, "board"));
@@ -86,25 +85,25 @@ function boardOf(panel: Panel, { stockroom, usual }: Readers): BoardEntry | null
 }
 
 /** The seat of a panel that is placed by a corner and two axes; the error says which field cannot be computed. */
-export function cornerSeat(panel: Panel, sizes: Sizes): Result<PanelSeat, string> {
-  const origin = threeNumbers(panel.origin, (text) => lengthWith(sizes, text), "its corner");
+export function cornerSeat(panel: Panel, sizes: Sizes): Result<PanelSeat, ShapeFault> {
+  const origin = threeNumbers(panel.origin, (text) => lengthWith(sizes, text), "corner");
   if (!origin.ok) return origin;
-  const lengthAxis = threeNumbers(panel.lengthAxis, (text) => numberWith(sizes, text), "its length axis");
+  const lengthAxis = threeNumbers(panel.lengthAxis, (text) => numberWith(sizes, text), "lengthAxis");
   if (!lengthAxis.ok) return lengthAxis;
-  const faceAxis = threeNumbers(panel.faceAxis, (text) => numberWith(sizes, text), "its face axis");
+  const faceAxis = threeNumbers(panel.faceAxis, (text) => numberWith(sizes, text), "faceAxis");
   if (!faceAxis.ok) return faceAxis;
   const frame = frameOfFace(origin.value, lengthAxis.value, faceAxis.value);
-  if (!frame) return err("its length axis and face axis are parallel or empty");
+  if (!frame) return err({ kind: "noAxes" });
   const length = lengthWith(sizes, panel.length);
-  if (!length.ok) return problemText("its length", length.problem);
+  if (!length.ok) return err(textFault("length", length.problem));
   const width = lengthWith(sizes, panel.width);
-  if (!width.ok) return problemText("its width", width.problem);
+  if (!width.ok) return err(textFault("width", width.problem));
   return ok({ frame, length: length.value, width: width.value });
 }
 
 /** A seated panel with its board and its work. */
-export function finishPanel(panel: Panel, seat: PanelSeat, readers: Readers): Result<PanelSolid, string> {
-  if (seat.length <= 0 || seat.width <= 0) return err("its length or width would be zero or negative");
+export function finishPanel(panel: Panel, seat: PanelSeat, readers: Readers): Result<PanelSolid, ShapeFault> {
+  if (seat.length <= 0 || seat.width <= 0) return err({ kind: "noSize" });
   const board = boardOf(panel, readers);
   const outline = panel.outline === null ? null : outlineSolid(panel.outline, seat, readers.sizes);
   if (outline && !outline.ok) return outline;
@@ -148,7 +147,7 @@ export function finishPanel(panel: Panel, seat: PanelSeat, readers: Readers): Re
   });
 }
 
-function gathered<T>(found: Result<readonly T[], string>, into: T[]): Result<null, string> {
+function gathered<T>(found: Result<readonly T[], ShapeFault>, into: T[]): Result<null, ShapeFault> {
   if (!found.ok) return found;
   into.push(...found.value);
   return ok(null);
@@ -158,33 +157,33 @@ function gathered<T>(found: Result<readonly T[], string>, into: T[]): Result<nul
 function lengthsOf<F extends string>(
   work: Readonly<Record<F, string>>,
   fields: readonly F[],
-  what: string,
+  what: TextField,
   sizes: Sizes,
-): Result<Readonly<Record<F, number>>, string> {
+): Result<Readonly<Record<F, number>>, ShapeFault> {
   const values: Partial<Record<F, number>> = {};
   for (const field of fields) {
     const value = lengthWith(sizes, work[field]);
-    if (!value.ok) return problemText(what, value.problem);
+    if (!value.ok) return err(textFault(what, value.problem));
     values[field] = value.value;
   }
   return ok(values as Record<F, number>);
 }
 
-function resolveGroove(work: Groove, sizes: Sizes): Result<readonly GrooveSolid[], string> {
+function resolveGroove(work: Groove, sizes: Sizes): Result<readonly GrooveSolid[], ShapeFault> {
   const fields = ["distance", "width", "depth", "stopAtStart", "stopAtEnd"] as const;
-  const values = lengthsOf(work, fields, "a groove", sizes);
+  const values = lengthsOf(work, fields, "groove", sizes);
   return values.ok ? ok([{ id: work.id, face: work.face, from: work.from, ...values.value }]) : values;
 }
 
 const MOST_HOLES = 2_000;
 
-function resolveHoles(work: Hole, sizes: Sizes): Result<readonly HoleSolid[], string> {
-  const values = lengthsOf(work, ["x", "y", "diameter", "step"], "a hole", sizes);
+function resolveHoles(work: Hole, sizes: Sizes): Result<readonly HoleSolid[], ShapeFault> {
+  const values = lengthsOf(work, ["x", "y", "diameter", "step"], "hole", sizes);
   if (!values.ok) return values;
   const depth = work.depth === null ? null : lengthWith(sizes, work.depth);
-  if (depth && !depth.ok) return problemText("a hole", depth.problem);
-  const count = wholeCount(sizes, work.count, MOST_HOLES);
-  if (!count.ok) return err(`a row of holes: ${count.problem}`);
+  if (depth && !depth.ok) return err(textFault("hole", depth.problem));
+  const count = wholeCount(sizes, work.count, MOST_HOLES, "hole");
+  if (!count.ok) return count;
   const { x, y, diameter, step } = values.value;
   return ok(
     Array.from({ length: count.value }, (_, i) => ({
@@ -202,8 +201,8 @@ function resolveNotch(
   work: Notch,
   { length, width }: PanelSeat,
   sizes: Sizes,
-): Result<readonly NotchSolid[], string> {
-  const values = lengthsOf(work, ["distance", "width", "depth"], "a notch", sizes);
+): Result<readonly NotchSolid[], ShapeFault> {
+  const values = lengthsOf(work, ["distance", "width", "depth"], "notch", sizes);
   if (!values.ok) return values;
   const { distance, width: along, depth } = values.value;
   const [from, to] = [distance, distance + along];

@@ -95,13 +95,13 @@ describe("a panel between two others", () => {
   });
 
   it.each([
-    [{ faceAxis: ["-1", "0.2", "0"] }, {}, "are not parallel"],
-    [{ origin: ["10", "0", "0"] }, {}, "leave no room between them"],
-    [{ origin: ["width", "5000", "0"] }, {}, "do not face one another there"],
-    [{}, { insetEnd: "400" }, "do not face one another there"],
-    [{ length: "nothing" }, {}, "cannot be computed"],
-    [{}, { first: "shelf2" }, "follow one another"],
-  ] as const)("says why it has no place: %#", (more, shelf, words) => {
+    [{ faceAxis: ["-1", "0.2", "0"] }, {}, { kind: "notParallel", names: ["Side", "Side"] }],
+    [{ origin: ["10", "0", "0"] }, {}, { kind: "noRoom" }],
+    [{ origin: ["width", "5000", "0"] }, {}, { kind: "notFacing" }],
+    [{}, { insetEnd: "400" }, { kind: "notFacing" }],
+    [{ length: "nothing" }, {}, { kind: "followsFault", name: "Side" }],
+    [{}, { first: "shelf2" }, { kind: "followsFault", name: "Other" }],
+  ] as const)("says why it has no place: %#", (more, shelf, why) => {
     const job = carcass(more as Partial<PanelParts>, shelf as Partial<BetweenParts>);
     const looped = {
       ...job,
@@ -115,7 +115,12 @@ describe("a panel between two others", () => {
     };
     const chosen = "first" in shelf ? looped : job;
     const { shape } = resultsOf(chosen);
-    expect(shape.uncomputed.map((piece) => piece.why).join(" ")).toContain(words);
+    expect(shape.uncomputed.find(({ id }) => id === "shelf")?.why).toMatchObject(why);
+    if (chosen === looped)
+      expect(shape.uncomputed.map((piece) => piece.why)).toContainEqual({
+        kind: "followsLoop",
+        names: ["Other", "Shelf"],
+      });
   });
 
   it("keeps the panels that it follows from being removed", () => {

@@ -5,7 +5,8 @@
 
 import { add, cross, dot, type Frame, scale, type Vec3 } from "../geometry";
 import { type Between, type Job, lengthWith, type Panel } from "../job";
-import { err, ok, PARALLEL_TOLERANCE, type Result, sentence } from "../kernel";
+import { err, ok, PARALLEL_TOLERANCE, type Result } from "../kernel";
+import { type ShapeFault, textFault } from "./fault";
 import type { Readers } from "./member";
 import type { ShapeMemory } from "./memory";
 import { cornerSeat, finishPanel, type PanelSeat, type PanelSolid } from "./panel";
@@ -14,7 +15,7 @@ type Ground = Readers & {
   readonly absent: ReadonlySet<string>;
   readonly memory: Pick<ShapeMemory, "panel">;
 };
-type Placed = Result<PanelSolid, string>;
+type Placed = Result<PanelSolid, ShapeFault>;
 
 /** Every panel that is part of the design now, with its solid or the reason why it has none. */
 export function placedPanels(job: Job, ground: Ground): ReadonlyMap<Panel, Placed> {
@@ -40,15 +41,18 @@ export function placedPanels(job: Job, ground: Ground): ReadonlyMap<Panel, Place
   };
   const followed = (panel: Panel, id: string): Placed => {
     const other = job.panels[id];
-    if (!other || ground.absent.has(id)) return err("a panel that it follows is not there");
-    if (other.assembly !== panel.assembly) return err(`${other.name}, which it follows, stands elsewhere`);
-    if (open.has(id)) return err(`${panel.name} and ${other.name} follow one another`);
+    if (!other || ground.absent.has(id)) return err({ kind: "followsNone" });
+    if (other.assembly !== panel.assembly) return err({ kind: "followsElsewhere", name: other.name });
+    if (open.has(id)) return err({ kind: "followsLoop", names: [panel.name, other.name] });
     const placed = find(other);
-    return placed.ok ? placed : err(`${other.name}, which it follows, cannot be computed`);
+    return placed.ok ? placed : err({ kind: "followsFault", name: other.name });
   };
-  const seatBetween = (between: Between, [first, second]: readonly Placed[]): Result<PanelSeat, string> => {
-    if (!first?.ok) return first ?? err("a panel that it follows is not there");
-    if (!second?.ok) return second ?? err("a panel that it follows is not there");
+  const seatBetween = (
+    between: Between,
+    [first, second]: readonly Placed[],
+  ): Result<PanelSeat, ShapeFault> => {
+    if (!first?.ok) return first ?? err({ kind: "followsNone" });
+    if (!second?.ok) return second ?? err({ kind: "followsNone" });
     return betweenSeat(between, first.value, second.value, ground);
   };
   const placed = new Map<Panel, Placed>();
@@ -78,7 +82,7 @@ function betweenSeat(
   first: PanelSolid,
   second: PanelSolid,
   { sizes }: Ground,
-): Result<PanelSeat, string> {
+): Result<PanelSeat, ShapeFault> {
   const values: number[] = [];
   for (const text of [
     between.reachFirst,
@@ -88,7 +92,7 @@ function betweenSeat(
     between.insetEnd,
   ]) {
     const value = lengthWith(sizes, text);
-    if (!value.ok) return err(`its place between two panels: ${sentence(value.problem)}`);
+    if (!value.ok) return err(textFault("between", value.problem));
     values.push(value.value);
   }
   const [reachFirst, reachSecond, distance, insetStart, insetEnd] = values as [
@@ -99,20 +103,20 @@ function betweenSeat(
     number,
   ];
   const { x, y, z } = first.frame;
+  const names = [first.panel.name, second.panel.name] as const;
   const slant = cross(z, second.frame.z);
-  if (Math.hypot(...slant) > Math.sqrt(PARALLEL_TOLERANCE))
-    return err(`${first.panel.name} and ${second.panel.name}, between which it stands, are not parallel`);
+  if (Math.hypot(...slant) > Math.sqrt(PARALLEL_TOLERANCE)) return err({ kind: "notParallel", names });
   const ahead = middle(span(second, z)) > middle(span(first, z));
   const towards: Vec3 = ahead ? z : scale(z, -1);
   const from = span(first, towards)[1];
   const to = span(second, towards)[0];
-  if (to - from <= 0) return err(`${first.panel.name} and ${second.panel.name} leave no room between them`);
+  if (to - from <= 0) return err({ kind: "noRoom", names });
   const [run, rise] = between.runs === "width" ? [y, x] : [x, y];
   const [a, b] = [span(first, run), span(second, run)];
   const low = Math.max(a[0], b[0]) + insetStart;
   const high = Math.min(a[1], b[1]) - insetEnd;
   const width = high - low;
-  if (width <= 0) return err(`${first.panel.name} and ${second.panel.name} do not face one another there`);
+  if (width <= 0) return err({ kind: "notFacing", names });
   // Its good face looks along the rise; so its width runs along the run, or against it.
   const across = cross(rise, towards);
   const startOfRun = dot(across, run) > 0 ? low : high;

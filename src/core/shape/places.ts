@@ -16,8 +16,9 @@ import {
   plainCheck,
   type Sizes,
 } from "../job";
-import { err, ok, type Problem, type Result, sentence } from "../kernel";
-import { roundTo, toRadians } from "../measure";
+import { err, ok, type Problem, type Result } from "../kernel";
+import { toRadians } from "../measure";
+import { faultWords, type ShapeFault, type TextField, textFault } from "./fault";
 
 /** Whether pieces that stand there count in the lists; `within`: inside something that is bought as a whole. */
 export type Counted = "listed" | "leftOut" | "guide" | "within";
@@ -48,7 +49,12 @@ export function instancesOf(job: Job, sizes: Sizes, absent: ReadonlySet<string>,
     if (!assembly) continue;
     const read = readPlacement(placement, assembly, sizes);
     if (read.ok) inside.set(placement.into, [...(inside.get(placement.into) ?? []), read.value]);
-    else checks.push(plainCheck("placement", "error", `${assembly.name}: ${read.problem}`, [placement.id]));
+    else
+      checks.push(
+        plainCheck("placement", "error", `${assembly.name}: ${faultWords(read.problem, sizes.style)}.`, [
+          placement.id,
+        ]),
+      );
   }
   let total = 0;
   let told = false;
@@ -113,7 +119,7 @@ function instanceIn(outer: Instance, resolved: Resolved, i: number): Instance {
   };
 }
 
-function readPlacement(placement: Placement, assembly: Assembly, sizes: Sizes): Result<Resolved, string> {
+function readPlacement(placement: Placement, assembly: Assembly, sizes: Sizes): Result<Resolved, ShapeFault> {
   const standing = readStanding(placement, sizes);
   if (!standing.ok) return standing;
   const count = wholeCount(sizes, placement.count, MOST_REPEATS);
@@ -121,17 +127,17 @@ function readPlacement(placement: Placement, assembly: Assembly, sizes: Sizes): 
   return ok({ ...standing.value, placement, assembly, count: count.value });
 }
 
-/** The lengths and turns (in degrees) that place something, by value or formula; the error is a sentence. */
+/** The lengths and turns (in degrees) that place something, by value or formula. */
 export function readStanding(
   texts: Pick<Placement, "at" | "turn" | "step">,
   sizes: Sizes,
-): Result<Standing, string> {
+): Result<Standing, ShapeFault> {
   const length = (text: string) => lengthWith(sizes, text);
-  const at = threeNumbers(texts.at, length, "its place");
+  const at = threeNumbers(texts.at, length, "place");
   if (!at.ok) return at;
-  const step = threeNumbers(texts.step, length, "its step");
+  const step = threeNumbers(texts.step, length, "step");
   if (!step.ok) return step;
-  const turn = threeNumbers(texts.turn, (text) => numberWith(sizes, text), "its turn");
+  const turn = threeNumbers(texts.turn, (text) => numberWith(sizes, text), "turn");
   if (!turn.ok) return turn;
   const [a, b, c] = turn.value;
   return ok({ at: at.value, step: step.value, turn: [toRadians(a), toRadians(b), toRadians(c)] });
@@ -146,26 +152,29 @@ export function poseOf({ at, turn, step }: Standing, i: number, mirror: 0 | 1 | 
 export function threeNumbers(
   texts: readonly [string, string, string],
   read: (text: string) => Result<number, Problem>,
-  what: string,
-): Result<Vec3, string> {
+  what: TextField,
+): Result<Vec3, ShapeFault> {
   const values: number[] = [];
   for (const text of texts) {
     const value = read(text);
-    if (!value.ok) return err(`${what}: ${sentence(value.problem)}`);
+    if (!value.ok) return err(textFault(what, value.problem));
     values.push(value.value);
   }
   const [x, y, z] = values;
   return ok([x ?? 0, y ?? 0, z ?? 0]);
 }
 
-/** A count by value or formula: a whole number from 0 to `most`; the error is a sentence. */
-export function wholeCount(sizes: Sizes, text: string, most: number): Result<number, string> {
+/** A count by value or formula: a whole number from 0 to `most`. */
+export function wholeCount(
+  sizes: Sizes,
+  text: string,
+  most: number,
+  of: "hole" | null = null,
+): Result<number, ShapeFault> {
   const read = numberWith(sizes, text);
-  if (!read.ok) return err(sentence(read.problem));
+  if (!read.ok) return err(textFault(of === null ? "other" : "holeCount", read.problem));
   if (read.value < 0 || Math.abs(read.value - Math.round(read.value)) > 1e-9 || read.value > most)
-    return err(
-      `its count would be ${roundTo(read.value, 3)}; it must be a whole number from 0 to ${most.toLocaleString("en")}.`,
-    );
+    return err({ kind: "badCount", of, count: read.value, most });
   return ok(Math.round(read.value));
 }
 

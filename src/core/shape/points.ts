@@ -1,12 +1,12 @@
 /** Points of the job as places: their formulas with the present key sizes. */
 import type { Vec3 } from "../geometry";
 import { type Job, lengthWith, type Point, type Sizes } from "../job";
-import { err, ok, type Result, sentence } from "../kernel";
+import { ok, type Problem, type Result } from "../kernel";
 import { newShapeMemory, type ShapeMemory } from "./memory";
 
 type How = {
   /** Hears of each that cannot be computed. */
-  readonly onFault?: (id: string, name: string, why: string) => void;
+  readonly onFault?: (id: string, name: string, why: Problem) => void;
   readonly memory?: Pick<ShapeMemory, "point">;
 };
 
@@ -26,12 +26,12 @@ export function placedPoints(
 }
 
 /** Written out for each coordinate: a large job has thousands of points after every change of a size. */
-function placeOf({ at: [x, y, z] }: Point, sizes: Sizes): Result<Vec3, string> {
+function placeOf({ at: [x, y, z] }: Point, sizes: Sizes): Result<Vec3, Problem> {
   const width = lengthWith(sizes, x);
-  if (!width.ok) return err(sentence(width.problem));
+  if (!width.ok) return width;
   const depth = lengthWith(sizes, y);
-  if (!depth.ok) return err(sentence(depth.problem));
+  if (!depth.ok) return depth;
   const height = lengthWith(sizes, z);
-  if (!height.ok) return err(sentence(height.problem));
+  if (!height.ok) return height;
   return ok([width.value, depth.value, height.value]);
 }

@@ -20,10 +20,11 @@ import {
   type UsualFinder,
   usualFinder,
 } from "../job";
-import { remembersEach, STEEP_END_DEG, STEEP_END_SLACK_DEG, sentence } from "../kernel";
+import { type Problem, remembersEach, STEEP_END_DEG, STEEP_END_SLACK_DEG, sentence } from "../kernel";
 import { formatDegrees, type LengthStyle, sayLength, toDegrees } from "../measure";
 import { type Stockroom, sectionProperties } from "../stockroom";
 import { type BoughtCount, countBought, meshOfStandIn } from "./bought";
+import { faultWords, type ShapeFault } from "./fault";
 import { frameChecks } from "./frame-checks";
 import { guideIds } from "./guides";
 import { cutMember, type MemberSolid, meshOfMember, type PlacedMember, placeMember } from "./member";
@@ -40,7 +41,7 @@ export type Uncomputed = {
   readonly name: string;
   readonly home: Home;
   readonly leftOut: boolean;
-  readonly why: string;
+  readonly why: ShapeFault;
 };
 
 export type Shape = {
@@ -58,8 +59,6 @@ export type Shape = {
   readonly guides: number;
 };
 
-export const NO_SECTION = "it has no section yet";
-
 /** A shape stage with its own memory: what an edit does not touch is not computed again. */
 export function createShaper(): (job: Job, sizes: Sizes, stockroom: Stockroom) => Shape {
   const memory = newShapeMemory();
@@ -76,8 +75,8 @@ export function shapeJob(
   const checks: Check[] = keySizeChecks(job, sizes);
   const placed = memory.allPoints(job.points, [sizes], () => {
     const faults: Check[] = [];
-    const onFault = (id: string, name: string, why: string) =>
-      faults.push(plainCheck("notComputed", "error", `Point ${name}: ${why}`, [id]));
+    const onFault = (id: string, name: string, why: Problem) =>
+      faults.push(plainCheck("notComputed", "error", `Point ${name}: ${sentence(why)}`, [id]));
     return { points: memory.points(placedPoints(job, sizes, { onFault, memory })), checks: faults };
   });
   const { points } = placed;
@@ -98,9 +97,9 @@ export function shapeJob(
   for (const piece of uncomputed) {
     checks.push(
       plainCheck(
-        piece.why === NO_SECTION ? "noSection" : "notComputed",
+        piece.why.kind === "noSection" ? "noSection" : "notComputed",
         "error",
-        `${piece.name} cannot be computed: ${withoutStop(piece.why)}.`,
+        `${piece.name} cannot be computed: ${faultWords(piece.why, sizes.style)}.`,
         [piece.id],
       ),
     );
@@ -169,8 +168,6 @@ const USUAL_WORDS = {
   panelMaterial: "material of panels",
 } as const;
 
-const withoutStop = (text: string) => text.replace(/\.$/, "");
-
 function keySizeChecks(job: Job, sizes: Sizes): Check[] {
   return Object.values(job.keySizes).flatMap((size) => {
     const problem = sizes.problems.get(size.name);
@@ -185,7 +182,7 @@ function shapeMembers(
   points: ReadonlyMap<string, Vec3>,
 ): readonly MemberSolid[] {
   const placed = new Map<string, PlacedMember>();
-  const fail = (member: Member, home: Home, why: string) =>
+  const fail = (member: Member, home: Home, why: ShapeFault) =>
     uncomputed.push({
       kind: "member",
       id: member.id,

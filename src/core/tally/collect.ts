@@ -2,7 +2,14 @@
 import { type Home, type Job, jobStyle, type Role } from "../job";
 import { fromNm } from "../kernel";
 import { type LengthStyle, sayLength, saySizes } from "../measure";
-import type { BoughtCount, MemberSolid, PanelSolid, Shape, Uncomputed } from "../shape";
+import {
+  type BoughtCount,
+  faultWords,
+  type MemberSolid,
+  type PanelSolid,
+  type Shape,
+  type Uncomputed,
+} from "../shape";
 import type { Stockroom } from "../stockroom";
 import type { TallyMemory } from "./memory";
 import { newPiece, type Parts } from "./new-piece";
@@ -62,7 +69,7 @@ export function collectPieces(job: Job, shape: Shape, stockroom: Stockroom, memo
     take(solid, solid.panel.assembly, solid.panel.role, () => panelParts(solid));
   for (const piece of shape.uncomputed) {
     const role = (job.members[piece.id] ?? job.panels[piece.id])?.role ?? "made";
-    pieces.push(...asOften(uncomputedParts(piece), stands(piece.home, role), role, style));
+    pieces.push(...asOften(uncomputedParts(piece, style), stands(piece.home, role), role, style));
   }
   pieces.push(...typedPieces(job, stockroom), ...boughtWhole(job, shape));
   for (const one of shape.bought) {
@@ -109,7 +116,7 @@ function panelParts(solid: PanelSolid): Parts {
   };
 }
 
-function uncomputedParts(piece: Uncomputed): Parts {
+function uncomputedParts(piece: Uncomputed, style: LengthStyle): Parts {
   return {
     id: piece.id,
     kind: piece.kind,
@@ -119,7 +126,7 @@ function uncomputedParts(piece: Uncomputed): Parts {
     stockName: null,
     material: null,
     leftOut: piece.leftOut,
-    why: piece.why,
+    why: faultWords(piece.why, style),
   };
 }
 

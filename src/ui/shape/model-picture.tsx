@@ -9,7 +9,6 @@ import { MM_PER_UNIT, roundTo } from "@/core/measure";
 import {
   guideLines,
   type Instance,
-  NO_SECTION,
   placeAlong,
   placeOnJobLine,
   type Shape,
@@ -43,7 +42,7 @@ const VIEWS: readonly (readonly [ViewName, string])[] = [
 function useGoodShape(): { readonly shape: Shape; readonly old: boolean } {
   const shape = useDeskState((state) => state.results.shape);
   const [good, setGood] = useState<Shape | null>(null);
-  const whole = shape.uncomputed.every((piece) => piece.why === NO_SECTION);
+  const whole = shape.uncomputed.every((piece) => piece.why.kind === "noSection");
   useEffect(() => {
     if (whole) setGood(shape);
   }, [shape, whole]);
