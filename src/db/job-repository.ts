@@ -78,6 +78,16 @@ export async function rawDocument({ db }: Connection, id: string): Promise<strin
   return row?.document ?? null;
 }
 
+/** A job by its name alone; its document is not read. */
+export async function findSummary({ db }: Connection, id: string): Promise<JobSummary | null> {
+  const { code, title, revision, updatedAt } = jobs;
+  const [row] = await db
+    .select({ id: jobs.id, code, title, revision, updatedAt })
+    .from(jobs)
+    .where(and(eq(jobs.id, id), isNull(jobs.deletedAt)));
+  return row ?? null;
+}
+
 export async function findJob({ db }: Connection, id: string): Promise<StoredJob | null> {
   const [row] = await db
     .select()

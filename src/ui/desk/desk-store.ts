@@ -5,8 +5,6 @@
 
 import { createStore } from "zustand";
 import {
-  applyDiff,
-  applyEdit,
   type Edit,
   findAssembly,
   type Home,
@@ -120,8 +118,8 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
     });
   }
 
-  /** An edit together with the marks that the tally after it newly gives out. */
-  function withMarks(job: Job, edit: Edit): Result<Edit, Problem> {
+  /** An edit together with the marks that the tally after it newly gives out, and the document after both. */
+  function withMarks(job: Job, edit: Edit): Result<{ readonly edit: Edit; readonly job: Job }, Problem> {
     const after = withEdit(job, edit);
     if (!after.ok) return after;
     const { variant, stockroom: stock, layouts, rack } = store.getState();
@@ -130,10 +128,16 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
       variant === null
         ? pipeline(after.value, null, stock, layouts, rack).tally
         : basePipeline(after.value, null, stock, []).tally;
-    if (newMarks.length === 0) return ok(edit);
+    // The very document that was computed is shown, so that it is not computed again.
+    if (newMarks.length === 0) return ok({ edit, job: after.value });
     const marks: SimpleEdit = { kind: "keepMarks", marks: [...newMarks], drop: [] };
-    if (edit.kind !== "together") return ok({ kind: "together", edits: [edit, marks] });
-    return ok({ ...edit, edits: [...edit.edits, marks] });
+    const marked = withEdit(after.value, marks);
+    if (!marked.ok) return marked;
+    const whole: Edit =
+      edit.kind === "together"
+        ? { ...edit, edits: [...edit.edits, marks] }
+        : { kind: "together", edits: [edit, marks] };
+    return ok({ edit: whole, job: marked.value });
   }
 
   /** Applies an edit at once and sends it; the sentence why not, or null. */
@@ -141,12 +145,7 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
     const { job, pending } = store.getState();
     const whole = withMarks(job, edit);
     if (!whole.ok) return sentence(whole.problem);
-    const diff = applyEdit(job, whole.value);
-    if (!diff.ok) return sentence(diff.problem);
-    put({
-      job: applyDiff(job, diff.value),
-      pending: [...pending, { id: freshId(), edit: whole.value }],
-    });
+    put({ job: whole.value.job, pending: [...pending, { id: freshId(), edit: whole.value.edit }] });
     void flush();
     return null;
   }

@@ -46,8 +46,6 @@ export function Desk({ opened, stockroom, stage: first, startWorker }: DeskProps
     const look = () => void desk.refresh();
     window.addEventListener("beforeunload", leave);
     window.addEventListener("focus", look);
-    // The page may come from a cache that an earlier visit left behind.
-    look();
     return () => {
       window.removeEventListener("beforeunload", leave);
       window.removeEventListener("focus", look);

@@ -2,6 +2,7 @@
 import { type Home, homeOfLine, type Job, type Point } from "@/core/job";
 /** The guide points of the job and their coordinates. */
 import { counted } from "@/core/kernel";
+import { LongList } from "../common/long-list";
 import { TextField } from "../common/text-field";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { Section } from "./ledger-section";
@@ -14,11 +15,9 @@ export function Points({ job, home }: { readonly job: Job; readonly home: Home }
   if (points.length === 0) return null;
   return (
     <Section title="Points" facts="width · depth · height">
-      <ul>
-        {points.map((point) => (
-          <PointRow key={point.id} point={point} />
-        ))}
-      </ul>
+      <LongList items={points} keyOf={({ id }) => id}>
+        {(point) => <PointRow point={point} />}
+      </LongList>
     </Section>
   );
 }
@@ -33,7 +32,7 @@ function PointRow({ point }: { readonly point: Point }) {
     return desk.submit({ kind: "movePoints", points: [{ id: point.id, at }] });
   };
   return (
-    <li
+    <div
       className={`grid grid-cols-[64px_1fr_1fr_1fr_64px] items-start gap-2 border-seam border-b px-3.5 py-0.5 ${chosen ? "bg-brass-pale" : ""}`}
     >
       <button
@@ -60,7 +59,7 @@ function PointRow({ point }: { readonly point: Point }) {
       <span className="pt-1 text-right text-[12px] text-ink-soft">
         {ends === 0 ? "loose" : counted(ends, "line")}
       </span>
-    </li>
+    </div>
   );
 }
 
@@ -75,20 +74,18 @@ export function Guides({ job, home }: { readonly job: Job; readonly home: Home }
   if (guides.length === 0) return null;
   return (
     <Section title="Guides" facts={String(guides.length)}>
-      <ul>
-        {guides.map((line) => (
-          <li key={line.id}>
-            <button
-              type="button"
-              aria-pressed={selected.has(line.id)}
-              onClick={() => desk.select([line.id])}
-              className={`h-7 w-full border-seam border-b px-3.5 text-left font-table ${selected.has(line.id) ? "bg-brass-pale" : "hover:bg-ground"}`}
-            >
-              Guide {job.points[line.from]?.name}–{job.points[line.to]?.name}
-            </button>
-          </li>
-        ))}
-      </ul>
+      <LongList items={guides} keyOf={({ id }) => id}>
+        {(line) => (
+          <button
+            type="button"
+            aria-pressed={selected.has(line.id)}
+            onClick={() => desk.select([line.id])}
+            className={`h-7 w-full border-seam border-b px-3.5 text-left font-table ${selected.has(line.id) ? "bg-brass-pale" : "hover:bg-ground"}`}
+          >
+            Guide {job.points[line.from]?.name}–{job.points[line.to]?.name}
+          </button>
+        )}
+      </LongList>
     </Section>
   );
 }

@@ -15,6 +15,7 @@ import {
 import { counted } from "@/core/kernel";
 import { Button } from "../common/button";
 import { freshId } from "../common/fresh-id";
+import { LongList, ScrolledBox } from "../common/long-list";
 import { Tag } from "../common/tag";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { Out, PaneHead } from "../desk/pane-head";
@@ -40,7 +41,7 @@ export function ShapeLedger() {
         <Out />
       </PaneHead>
       <OpenAssembly />
-      <div className="min-h-0 flex-1 overflow-auto pb-6">
+      <ScrolledBox className="min-h-0 flex-1 overflow-auto pb-6">
         {inside === null ? (
           <>
             <KeySizes />
@@ -55,7 +56,7 @@ export function ShapeLedger() {
         {inside === null ? <TypedRows job={job} /> : null}
         <Guides job={job} home={inside} />
         <Points job={job} home={inside} />
-      </div>
+      </ScrolledBox>
     </>
   );
 }
@@ -120,25 +121,24 @@ function RecordRow({ id, name, detail, end }: RowProps) {
   const broken = useDeskState((state) => state.results.shape.uncomputed.find((piece) => piece.id === id));
   const absent = useDeskState((state) => state.results.shape.absent.has(id));
   const role = useDeskState((state) => (state.job.members[id] ?? state.job.panels[id])?.role ?? "made");
-  const selected = useDeskState((state) => state.selected);
-  const pick = (event: React.MouseEvent) =>
+  const pick = (event: React.MouseEvent) => {
+    const { selected } = desk.store.getState();
     desk.select(event.shiftKey || event.ctrlKey ? [...selected, id] : [id]);
+  };
   return (
-    <li>
-      <button
-        type="button"
-        aria-pressed={chosen}
-        onClick={pick}
-        className={`grid h-7 w-full grid-cols-[44px_150px_1fr_auto] items-center gap-2 border-seam border-b px-3.5 text-left font-table ${chosen ? "bg-brass-pale" : "hover:bg-ground"}`}
-      >
-        <span>{row?.mark ? <Tag mark={row.mark} selected={chosen} /> : null}</span>
-        <span className="truncate">{name}</span>
-        <span className="truncate text-[13px] text-ink-soft">{detail}</span>
-        <span className={`text-[13px] ${broken ? "font-semibold text-oxide" : "text-ink-soft"}`}>
-          {broken ? "not computed" : absent ? "not there now" : role === "made" ? end : ROLE_WORDS[role]}
-        </span>
-      </button>
-    </li>
+    <button
+      type="button"
+      aria-pressed={chosen}
+      onClick={pick}
+      className={`grid h-7 w-full grid-cols-[44px_150px_1fr_auto] items-center gap-2 border-seam border-b px-3.5 text-left font-table ${chosen ? "bg-brass-pale" : "hover:bg-ground"}`}
+    >
+      <span>{row?.mark ? <Tag mark={row.mark} selected={chosen} /> : null}</span>
+      <span className="truncate">{name}</span>
+      <span className="truncate text-[13px] text-ink-soft">{detail}</span>
+      <span className={`text-[13px] ${broken ? "font-semibold text-oxide" : "text-ink-soft"}`}>
+        {broken ? "not computed" : absent ? "not there now" : role === "made" ? end : ROLE_WORDS[role]}
+      </span>
+    </button>
   );
 }
 
@@ -157,8 +157,8 @@ function Members({ job, home }: HomeProps) {
   if (members.length === 0) return null;
   return (
     <Section title="Members" facts={String(members.length)}>
-      <ul>
-        {members.map((member) => {
+      <LongList items={members} keyOf={({ id }) => id}>
+        {(member) => {
           const line = job.lines[member.line];
           const points = line
             ? `${job.points[line.from]?.name ?? "?"}–${job.points[line.to]?.name ?? "?"}`
@@ -169,15 +169,14 @@ function Members({ job, home }: HomeProps) {
               : (stockroom.sectionById.get(member.section)?.name ?? "not in the stockroom");
           return (
             <RecordRow
-              key={member.id}
               id={member.id}
               name={member.name}
               detail={`${points} · ${section}`}
               end={`${cutWords(member.start)} · ${cutWords(member.end)}`}
             />
           );
-        })}
-      </ul>
+        }}
+      </LongList>
     </Section>
   );
 }
@@ -190,8 +189,8 @@ function Panels({ job, home }: HomeProps) {
   if (panels.length === 0) return null;
   return (
     <Section title="Panels" facts={String(panels.length)}>
-      <ul>
-        {panels.map((panel) => {
+      <LongList items={panels} keyOf={({ id }) => id}>
+        {(panel) => {
           const board =
             panel.board === null
               ? (usual.get(panel.id) ?? "no board")
@@ -204,9 +203,9 @@ function Panels({ job, home }: HomeProps) {
           ]
             .filter(Boolean)
             .join(" · ");
-          return <RecordRow key={panel.id} id={panel.id} name={panel.name} detail={board} end={end} />;
-        })}
-      </ul>
+          return <RecordRow id={panel.id} name={panel.name} detail={board} end={end} />;
+        }}
+      </LongList>
     </Section>
   );
 }
@@ -229,8 +228,8 @@ function BoughtParts({ job, home }: HomeProps) {
   };
   return (
     <Section title="Bought parts" facts={String(parts.length)}>
-      <ul>
-        {parts.map((part) => {
+      <LongList items={parts} keyOf={({ id }) => id}>
+        {(part) => {
           const entry =
             part.entry === null
               ? "nothing chosen"
@@ -238,15 +237,14 @@ function BoughtParts({ job, home }: HomeProps) {
           const count = bought.find((one) => one.part.id === part.id)?.count;
           return (
             <RecordRow
-              key={part.id}
               id={part.id}
               name={part.name}
               detail={entry}
               end={count === null || count === undefined ? "not counted" : `${count} off`}
             />
           );
-        })}
-      </ul>
+        }}
+      </LongList>
       <p className="px-3 py-1">
         <Button look="plain" icon={<Plus size={15} aria-hidden />} onClick={add}>
           Add bought part
@@ -261,17 +259,16 @@ function TypedRows({ job }: { readonly job: Job }) {
   if (rows.length === 0) return null;
   return (
     <Section title="Typed-in pieces" facts={String(rows.length)}>
-      <ul>
-        {rows.map((typed) => (
+      <LongList items={rows} keyOf={({ id }) => id}>
+        {(typed) => (
           <RecordRow
-            key={typed.id}
             id={typed.id}
             name={typed.name}
             detail={typed.stockText ?? ""}
             end={`${typed.quantity} off`}
           />
-        ))}
-      </ul>
+        )}
+      </LongList>
     </Section>
   );
 }

@@ -1,10 +1,12 @@
-/** The desk of one job. */
+/** The desk of one job. The page is a shell: the desk fetches the job and computes it where it is shown. */
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
-import { readStock, UnreadableJob } from "@/db";
-import { connection, openJob } from "@/server";
+import { cache } from "react";
+import { preload } from "react-dom";
+import { findSummary } from "@/db";
+import { connection } from "@/server";
+import { deskAddress } from "@/ui/desk/desk-address";
 import { isStage } from "@/ui/desk/stages";
-import { UnreadablePage } from "@/ui/jobs/unreadable-page";
 import { DeskHere } from "./desk-here";
 
 export const dynamic = "force-dynamic";
@@ -14,33 +16,18 @@ type Props = {
   readonly searchParams: Promise<{ readonly stage?: string }>;
 };
 
-/** The job, or the sentence why it cannot be read. */
-async function open(id: string) {
-  try {
-    return await openJob(await connection(), id, "");
-  } catch (thrown) {
-    if (thrown instanceof UnreadableJob) return thrown.message;
-    throw thrown;
-  }
-}
+const summaryOf = cache(async (id: string) => findSummary(await connection(), id));
 
 export async function generateMetadata({ params }: Props): Promise<Metadata> {
-  const job = await open((await params).id);
-  if (typeof job === "string") return { title: "A job that cannot be read" };
+  const job = await summaryOf((await params).id);
   return { title: job ? `${job.code} ${job.title}` : "No such job" };
 }
 
 export default async function Page({ params, searchParams }: Props) {
-  const opened = await open((await params).id);
-  if (typeof opened === "string") return <UnreadablePage why={opened} id={(await params).id} />;
-  if (!opened) notFound();
-  const { id, revision, job, layouts, rack, steps } = opened;
+  const { id } = await params;
+  const job = await summaryOf(id);
+  if (!job) notFound();
   const stage = (await searchParams).stage ?? null;
-  return (
-    <DeskHere
-      opened={{ id, revision, job, layouts, rack, steps }}
-      stockroom={(await readStock(await connection())).data}
-      stage={isStage(stage) ? stage : "shape"}
-    />
-  );
+  preload(deskAddress(id), { as: "fetch", crossOrigin: "anonymous" });
+  return <DeskHere job={job} stage={isStage(stage) ? stage : "shape"} />;
 }

@@ -150,7 +150,7 @@ function prepare(rooms: Rooms): {
     const area = areaOfShape(problem, shape);
     const { length, width } = sizeOfShape(problem, shape);
     const longest = Math.max(length, width);
-    if (area < 1e-6 || crossesItself(polygon)) {
+    if (crossesItself(polygon)) {
       unplaced.push({
         shape,
         qty: left,
