@@ -18,10 +18,8 @@ import type { KeptLayout } from "@/core/layout";
 import { createPipeline, type Results } from "@/core/pipeline";
 import type { Rack, RackPiece, Stockroom } from "@/core/stockroom";
 import { markPicked, type PickRule } from "@/core/tally";
-import { freshId } from "../common/fresh-id";
-import { call, type Refusal } from "../common/http";
-
-export type StepNames = { readonly undo: string | null; readonly redo: string | null };
+import { call } from "../common/http";
+import { createEditQueue, type Notice, type QueueState, type StepNames } from "./edit-queue";
 
 /** What the server hands to a desk that opens. */
 export type DeskJob = {
@@ -36,23 +34,12 @@ export type DeskJob = {
 /** What a release took out of the rack and put into it. */
 export type Released = { readonly left: readonly RackPiece[]; readonly entered: readonly RackPiece[] };
 
-export type SaveState = "saved" | "saving" | "unreachable";
-
-export type PendingEdit = { readonly id: string; readonly edit: Edit };
-
-export type DeskState = {
+export type DeskState = QueueState & {
   readonly id: string;
   readonly stockroom: Stockroom;
-  readonly revision: number;
-  readonly confirmed: Job;
-  /** Edits on their way, each with the id under which it is sent, once or again. */
-  readonly pending: readonly PendingEdit[];
-  /** The confirmed document with the pending edits. */
-  readonly job: Job;
   readonly variant: VariantId | null;
   readonly layouts: readonly KeptLayout[];
   readonly rack: Rack;
-  readonly steps: StepNames;
   readonly results: Results;
   /** Ids of the records that are selected. */
   readonly selected: ReadonlySet<string>;
@@ -64,19 +51,9 @@ export type DeskState = {
   readonly list: string | null;
   /** While marks are given by picking: which comes next. */
   readonly marking: PickRule | null;
-  readonly saving: SaveState;
 };
-
-export type Notice = { readonly text: string; readonly retry: (() => void) | null };
 
 export type Desk = ReturnType<typeof createDesk>;
-
-type StepReply = {
-  readonly revision: number;
-  readonly steps: StepNames;
-  readonly replayed: boolean;
-  readonly job?: Job;
-};
 
 /** Makes the desk of one job. `notify` shows a message to the person. */
 export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notice: Notice) => void) {
@@ -104,7 +81,16 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
   const channel =
     typeof BroadcastChannel === "undefined" ? null : new BroadcastChannel(`rustic-tally:${opened.id}`);
   const url = (rest: string) => `/api/jobs/${encodeURIComponent(opened.id)}${rest}`;
-  let sending: Promise<void> | null = null;
+
+  const queue = createEditQueue({
+    read: store.getState,
+    write: (change) => (change.job === undefined ? store.setState(change) : put(change)),
+    send: (what, body) => call("POST", url(what), body),
+    wait: (ms) => new Promise((resolve) => setTimeout(resolve, ms)),
+    notify,
+    onRevision: (revision) => channel?.postMessage(revision),
+    submit,
+  });
 
   /** Sets state and recomputes what hangs on it; stages whose inputs are the same objects are not run again. */
   function put(change: Partial<DeskState>): void {
@@ -142,129 +128,10 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
 
   /** Applies an edit at once and sends it; the sentence why not, or null. */
   function submit(edit: Edit): string | null {
-    const { job, pending } = store.getState();
-    const whole = withMarks(job, edit);
+    const whole = withMarks(store.getState().job, edit);
     if (!whole.ok) return sentence(whole.problem);
-    put({ job: whole.value.job, pending: [...pending, { id: freshId(), edit: whole.value.edit }] });
-    void flush();
+    queue.add(whole.value.edit, whole.value.job);
     return null;
-  }
-
-  /** The document under the draft that is shown; null while there is none. */
-  let underDraft: Job | null = null;
-
-  /** Shows an edit while it is being made, each step instead of the one before; nothing is sent. */
-  function showDraft(edit: Edit): void {
-    underDraft ??= store.getState().job;
-    const after = withEdit(underDraft, edit);
-    if (after.ok) put({ job: after.value });
-  }
-
-  /** Takes the draft away; whoever made it submits the last step as one edit. */
-  function endDraft(): void {
-    if (underDraft) put({ job: underDraft });
-    underDraft = null;
-  }
-
-  /** Sends what is pending, one after the other; resolves when all of it is settled. */
-  function flush(): Promise<void> {
-    sending ??= sendAll().finally(() => {
-      sending = null;
-    });
-    return sending;
-  }
-
-  async function sendAll(): Promise<void> {
-    for (let next = store.getState().pending[0]; next; next = store.getState().pending[0]) {
-      const { id, edit } = next;
-      store.setState({ saving: "saving" });
-      const reply = await call<StepReply>("POST", url("/edits"), {
-        expectedRevision: store.getState().revision,
-        edit,
-        id,
-      });
-      if (reply.ok) confirm(reply.value, edit);
-      else if (reply.problem.status === 0 || reply.problem.status >= 500) {
-        store.setState({ saving: "unreachable" });
-        await new Promise((resolve) => setTimeout(resolve, 1500));
-      } else refuse(edit, reply.problem);
-    }
-    store.setState({ saving: "saved" });
-  }
-
-  function confirm(reply: StepReply, edit: Edit): void {
-    const { confirmed, pending } = store.getState();
-    const { revision, steps } = reply;
-    if (reply.job) rebase(reply.job, revision, pending.slice(1), steps);
-    else {
-      // The server did just what was done here: what is shown stays as it is, and nothing is computed anew.
-      const rest = pending.slice(1);
-      const after = rest.length === 0 ? ok(underDraft ?? store.getState().job) : withEdit(confirmed, edit);
-      store.setState({ confirmed: after.ok ? after.value : confirmed, revision, pending: rest, steps });
-    }
-    if (reply.replayed)
-      notify({ text: "Someone else edited this job too; your edit stands on top of theirs.", retry: null });
-    channel?.postMessage(reply.revision);
-  }
-
-  /** The server would not take an edit: its document stands, and the edit is offered again. */
-  function refuse(edit: Edit, refusal: Refusal): void {
-    const body = refusal.body as { job?: Job; revision?: number; steps?: StepNames } | null;
-    const { confirmed, revision, pending, steps } = store.getState();
-    rebase(body?.job ?? confirmed, body?.revision ?? revision, pending.slice(1), body?.steps ?? steps);
-    notify({ text: refusal.message, retry: refusal.status === 409 ? () => void again(edit) : null });
-  }
-
-  function again(edit: Edit): void {
-    const refused = submit(edit);
-    if (refused) notify({ text: refused, retry: null });
-  }
-
-  /** Puts the pending edits on another confirmed document; those that no longer apply are told. */
-  function rebase(confirmed: Job, revision: number, pending: readonly PendingEdit[], steps: StepNames): void {
-    underDraft = null;
-    let job = confirmed;
-    const kept: PendingEdit[] = [];
-    for (const one of pending) {
-      const after = withEdit(job, one.edit);
-      if (after.ok) {
-        job = after.value;
-        kept.push(one);
-      } else notify({ text: sentence(after.problem), retry: null });
-    }
-    // The same content as before must stay the same object, or everything would be computed again.
-    const same = kept.length === 0 && JSON.stringify(store.getState().job) === JSON.stringify(job);
-    const shown = same ? store.getState().job : job;
-    put({ confirmed: same ? shown : confirmed, revision, pending: kept, steps, job: shown });
-  }
-
-  let stepping: Promise<void> = Promise.resolve();
-  /** One step after the other: two answers that overtook one another would leave the older document on the desk. */
-  function step(which: "undo" | "redo"): Promise<void> {
-    stepping = stepping.then(() => stepOnce(which));
-    return stepping;
-  }
-
-  async function stepOnce(which: "undo" | "redo"): Promise<void> {
-    await flush();
-    const sent = { step: which, id: freshId(), expectedRevision: store.getState().revision };
-    let reply = await call<StepReply>("POST", url("/steps"), sent);
-    // Whether an answer was lost on its way is not known here: the same step is sent until one comes.
-    while (!reply.ok && (reply.problem.status === 0 || reply.problem.status >= 500)) {
-      store.setState({ saving: "unreachable" });
-      await new Promise((resolve) => setTimeout(resolve, 1500));
-      reply = await call<StepReply>("POST", url("/steps"), sent);
-    }
-    store.setState({ saving: "saved" });
-    if (!reply.ok) {
-      const { job, revision, steps } = (reply.problem.body ?? {}) as Partial<StepReply>;
-      if (job && revision && steps) rebase(job, revision, [], steps);
-      notify({ text: reply.problem.message, retry: null });
-      return;
-    }
-    const { value } = reply;
-    rebase(value.job ?? store.getState().confirmed, value.revision, [], value.steps);
-    channel?.postMessage(value.revision);
   }
 
   /** Fetches the newest document when another tab or person moved on. */
@@ -275,7 +142,7 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
     if (!reply.ok || store.getState().pending.length > 0) return;
     const { job, revision, layouts, rack, steps } = reply.value;
     if (JSON.stringify(rack) !== JSON.stringify(store.getState().rack)) put({ rack });
-    if (revision !== store.getState().revision) rebase(job, revision, [], steps);
+    if (revision !== store.getState().revision) queue.take(job, revision, steps);
     if (JSON.stringify(layouts) !== JSON.stringify(store.getState().layouts)) put({ layouts });
   }
 
@@ -361,10 +228,10 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
   return {
     store,
     submit,
-    showDraft,
-    endDraft,
-    flush,
-    step,
+    showDraft: queue.showDraft,
+    endDraft: queue.endDraft,
+    flush: queue.flush,
+    step: queue.step,
     refresh,
     setVariant,
     keep,

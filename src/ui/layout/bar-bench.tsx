@@ -14,7 +14,9 @@ import { at, type Result, timesWords } from "@/core/kernel";
 import { type KeptBars, pieceKey, piecesWithoutPlace, type RowFinder, rowFinder } from "@/core/layout";
 import {
   type BarLayout,
+  type BarRefusal,
   type BarSpot,
+  barRefusalWords,
   bringPieceBack,
   movePiece,
   type PieceAt,
@@ -24,7 +26,7 @@ import {
   turnPiece,
 } from "@/core/layout/bars";
 /** Bars drawn to scale, on which pieces are moved by hand: along their bar, to another one, or to one that is not begun. */
-import { sayLength } from "@/core/measure";
+import { PLAIN_MM, sayLength } from "@/core/measure";
 import { DisplayList, screenMeasure } from "../common/display-list";
 import { FurtherStock, furtherStock } from "./further-stock";
 import { type HandAction, HandBar } from "./hand-bar";
@@ -51,9 +53,9 @@ export function BarBench({ kept, width }: { readonly kept: KeptBars; readonly wi
   const further = furtherStock(kept);
   const fresh = further[0] ?? null;
 
-  const accept = (changed: Result<BarLayout, string>): void => {
+  const accept = (changed: Result<BarLayout, BarRefusal>): void => {
     if (changed.ok) hand.put(changed.value);
-    else hand.say(changed.problem);
+    else hand.say(barRefusalWords(changed.problem, problem.style ?? PLAIN_MM));
   };
   const toSpot = ({ bar, stock }: Target, place: number): BarSpot =>
     bar < layout.bars.length ? { bar, place } : { bar, stock, place };

@@ -4,6 +4,7 @@ import { describe, expect, it } from "vitest";
 import { at } from "../../kernel";
 import {
   type BarLayout,
+  barRefusalWords,
   bringPieceBack,
   movePiece,
   readBarProblem,
@@ -37,8 +38,8 @@ const layout: BarLayout = (() => {
   const bars = [bar(0, 3, [0, 0, 1, 1]), bar(1, 1, [1, 1, 1])];
   return { bars, cost: 36, count: 4, lowerBound: 30, lowerBoundOf: "cost", proven: false, unplaced: [] };
 })();
-const must = <T>(result: { ok: true; value: T } | { ok: false; problem: string }): T => {
-  if (!result.ok) throw new Error(result.problem);
+const must = (result: ReturnType<typeof movePiece>): BarLayout => {
+  if (!result.ok) throw new Error(result.problem.kind);
   return result.value;
 };
 const told = ({ bars, unplaced }: BarLayout) => ({
@@ -82,28 +83,39 @@ describe("one bar of a pattern", () => {
     expect(back).toMatchObject({ count: 5, cost: 42, proven: false });
   });
 
-  it("what is not there, has no room or no stock is a sentence, and nothing changes", () => {
-    const why = (result: { ok: boolean; problem?: string }) =>
-      result.ok ? "" : (result as { problem: string }).problem;
+  it("what is not there, has no room or no stock is refused with the reason", () => {
+    const why = (result: ReturnType<typeof movePiece>) => (result.ok ? null : result.problem);
+    const gone = { kind: "gone" };
     for (const from of [
       { bar: 9, place: 0 },
       { bar: 0, place: 9 },
     ]) {
-      expect(why(movePiece(problem, layout, from, { bar: 1, place: 0 }))).toMatch(/not there any more/);
-      expect(why(setPieceAside(problem, layout, from))).toMatch(/not there any more/);
-      expect(why(setPieceLock(problem, layout, from, true))).toMatch(/not there any more/);
-      expect(why(turnPiece(problem, layout, from))).toMatch(/not there any more/);
+      expect(why(movePiece(problem, layout, from, { bar: 1, place: 0 }))).toEqual(gone);
+      expect(why(setPieceAside(problem, layout, from))).toEqual(gone);
+      expect(why(setPieceLock(problem, layout, from, true))).toEqual(gone);
+      expect(why(turnPiece(problem, layout, from))).toEqual(gone);
     }
     // 900 of 990 are taken, 600 and a cut come to 512 + … : 1500 + 3 cuts of 2 are 516 more than 990.
-    expect(why(movePiece(problem, layout, { bar: 0, place: 0 }, { bar: 1, place: 0 }))).toMatch(
-      /no room: .* 516 mm too short/,
-    );
-    expect(why(bringPieceBack(problem, layout, 0, { bar: 0, place: 0 }))).toMatch(/not waiting/);
-    expect(why(turnPiece(problem, layout, { bar: 0, place: 0 }))).toMatch(/looks the same/);
+    expect(why(movePiece(problem, layout, { bar: 0, place: 0 }, { bar: 1, place: 0 }))).toEqual({
+      kind: "noRoom",
+      over: 516,
+    });
+    expect(
+      barRefusalWords(
+        { kind: "noRoom", over: 25.4 },
+        { unit: "in", format: { kind: "fraction", denominator: 16 } },
+      ),
+    ).toBe("There is no room: the bar would be 1 in too short, cuts included.");
+    expect(why(bringPieceBack(problem, layout, 0, { bar: 0, place: 0 }))).toEqual({ kind: "notWaiting" });
+    expect(why(turnPiece(problem, layout, { bar: 0, place: 0 }))).toEqual({ kind: "noOtherWay" });
     const limited = { ...problem, stock: problem.stock.map((one) => ({ ...one, count: 1 })) };
     const aside = must(setPieceAside(problem, layout, { bar: 1, place: 0 }));
-    expect(why(bringPieceBack(limited, aside, 1, { bar: 99, stock: 1, place: 0 }))).toMatch(/no more bar/);
-    expect(why(bringPieceBack(problem, aside, 1, { bar: 99, stock: 7, place: 0 }))).toMatch(/no more bar/);
+    expect(why(bringPieceBack(limited, aside, 1, { bar: 99, stock: 1, place: 0 }))).toEqual({
+      kind: "noBar",
+    });
+    expect(why(bringPieceBack(problem, aside, 1, { bar: 99, stock: 7, place: 0 }))).toEqual({
+      kind: "noBar",
+    });
   });
 });
 

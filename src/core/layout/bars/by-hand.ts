@@ -3,8 +3,8 @@
  * gives one of its bars for it. Every change gives a layout that fits, or the reason why it would not.
  */
 
-import { at, err, ok, type Result, toNm } from "../../kernel";
-import { PLAIN_MM, sayLength } from "../../measure";
+import { at, err, fromNm, ok, type Result, toNm, unreachable } from "../../kernel";
+import { type LengthStyle, sayLength } from "../../measure";
 import { ASIDE, judged, oneLess, oneMore } from "../stock";
 import { waysOf } from "./mitre";
 import { type BarLayout, type BarProblem, type CutBar, type PieceTurn, usableLength } from "./problem";
@@ -13,7 +13,37 @@ import { mergedBars, placesNm, remainderOf, sharedBy } from "./result";
 export type PieceAt = { readonly bar: number; readonly place: number };
 export type BarSpot = { readonly bar: number; readonly stock?: number; readonly place: number };
 
-const GONE = "That piece is not there any more.";
+/** Why a change by hand cannot be; lengths in mm. */
+export type BarRefusal =
+  | { readonly kind: "gone" }
+  | { readonly kind: "notWaiting" }
+  | { readonly kind: "noBar" }
+  /** How much too short the bar would be, cuts included. */
+  | { readonly kind: "noRoom"; readonly over: number }
+  | { readonly kind: "noOtherWay" }
+  | { readonly kind: "noRoomTurned"; readonly over: number };
+
+const GONE: BarRefusal = { kind: "gone" };
+
+/** The refusal as a sentence. */
+export function barRefusalWords(refusal: BarRefusal, style: LengthStyle): string {
+  switch (refusal.kind) {
+    case "gone":
+      return "That piece is not there any more.";
+    case "notWaiting":
+      return "That piece is not waiting any more.";
+    case "noBar":
+      return "There is no more bar of that length in stock.";
+    case "noRoom":
+      return `There is no room: the bar would be ${sayLength(refusal.over, style)} too short, cuts included.`;
+    case "noOtherWay":
+      return "It looks the same however it is turned, or its section does not allow it.";
+    case "noRoomTurned":
+      return `Turned so, the bar would be ${sayLength(refusal.over, style)} too short.`;
+    default:
+      return unreachable(refusal);
+  }
+}
 
 type Lying = { readonly piece: number; readonly turn: PieceTurn | null; readonly locked: boolean };
 
@@ -69,7 +99,7 @@ export function movePiece(
   layout: BarLayout,
   from: PieceAt,
   to: BarSpot,
-): Result<BarLayout, string> {
+): Result<BarLayout, BarRefusal> {
   const source = layout.bars[from.bar];
   const moved = source && lyingOn(source)[from.place];
   if (!moved) return err(GONE);
@@ -86,9 +116,9 @@ export function bringPieceBack(
   layout: BarLayout,
   piece: number,
   to: BarSpot,
-): Result<BarLayout, string> {
+): Result<BarLayout, BarRefusal> {
   const waiting = layout.unplaced.find((one) => one.piece === piece);
-  if (!waiting) return err("That piece is not waiting any more.");
+  if (!waiting) return err({ kind: "notWaiting" });
   const unplaced = oneLess(layout.unplaced, waiting);
   const lying: Lying = { piece, turn: null, locked: false };
   return putOn(problem, { ...layout, unplaced }, layout.bars, to, lying);
@@ -100,22 +130,19 @@ function putOn(
   bars: readonly CutBar[],
   to: BarSpot,
   moved: Lying,
-): Result<BarLayout, string> {
+): Result<BarLayout, BarRefusal> {
   const known = bars[to.bar];
   const single = known ? singled(bars, to.bar) : { bars, index: bars.length };
   const stock = known?.stock ?? to.stock;
   const size = stock === undefined ? undefined : problem.stock[stock];
   const used = bars.reduce((sum, bar) => sum + (bar.stock === stock ? bar.times : 0), 0);
   if (stock === undefined || !size || (!known && size.count !== null && used >= size.count))
-    return err("There is no more bar of that length in stock.");
+    return err({ kind: "noBar" });
   const lying = [...(known ? lyingOn(known) : [])];
   lying.splice(Math.min(to.place, lying.length), 0, moved);
   const filled = barOf(problem, stock, lying);
   const over = placesNm(problem, filled).endNm - toNm(usableLength(problem, stock));
-  if (over > 0)
-    return err(
-      `There is no room: the bar would be ${sayLength(over / 1e6, problem.style ?? PLAIN_MM)} too short, cuts included.`,
-    );
+  if (over > 0) return err({ kind: "noRoom", over: fromNm(over) });
   const whole = known
     ? single.bars.map((bar, i) => (i === single.index ? filled : bar))
     : [...single.bars, filled];
@@ -127,7 +154,7 @@ export function setPieceAside(
   problem: BarProblem,
   layout: BarLayout,
   from: PieceAt,
-): Result<BarLayout, string> {
+): Result<BarLayout, BarRefusal> {
   const moved = layout.bars[from.bar]?.pieces[from.place];
   if (moved === undefined) return err(GONE);
   const { bars } = takenOff(problem, layout, from);
@@ -142,17 +169,20 @@ export function setPieceLock(
   layout: BarLayout,
   from: PieceAt,
   locked: boolean,
-): Result<BarLayout, string> {
+): Result<BarLayout, BarRefusal> {
   return changed(problem, layout, from, (one) => ({ ...one, locked }));
 }
 
 /** Turns a piece to the next way in which its section and its ends let it lie. */
-export function turnPiece(problem: BarProblem, layout: BarLayout, from: PieceAt): Result<BarLayout, string> {
+export function turnPiece(
+  problem: BarProblem,
+  layout: BarLayout,
+  from: PieceAt,
+): Result<BarLayout, BarRefusal> {
   const piece = layout.bars[from.bar]?.pieces[from.place];
   if (piece === undefined) return err(GONE);
   const ways = waysOf(problem.pieces[piece]?.ends ?? null);
-  if (ways.length < 2)
-    return err("It looks the same however it is turned, or its section does not allow it.");
+  if (ways.length < 2) return err({ kind: "noOtherWay" });
   return changed(problem, layout, from, (one) => {
     const now = ways.findIndex((way) => way.turn === one.turn);
     return { ...one, turn: ways[(now + 1) % ways.length]?.turn ?? null };
@@ -164,15 +194,14 @@ function changed(
   layout: BarLayout,
   from: PieceAt,
   change: (one: Lying) => Lying,
-): Result<BarLayout, string> {
+): Result<BarLayout, BarRefusal> {
   const source = layout.bars[from.bar];
   if (source?.pieces[from.place] === undefined) return err(GONE);
   const taken = singled(layout.bars, from.bar);
   const lying = lyingOn(source).map((one, place) => (place === from.place ? change(one) : one));
   const bar = barOf(problem, source.stock, lying);
   const over = placesNm(problem, bar).endNm - toNm(usableLength(problem, bar.stock));
-  if (over > 0)
-    return err(`Turned so, the bar would be ${sayLength(over / 1e6, problem.style ?? PLAIN_MM)} too short.`);
+  if (over > 0) return err({ kind: "noRoomTurned", over: fromNm(over) });
   return ok(
     recounted(
       problem,

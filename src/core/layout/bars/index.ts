@@ -1,7 +1,9 @@
 /** The door of the bar layouts. */
 
 export {
+  type BarRefusal,
   type BarSpot,
+  barRefusalWords,
   bringPieceBack,
   movePiece,
   type PieceAt,

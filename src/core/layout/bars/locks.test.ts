@@ -154,10 +154,10 @@ describe("by hand", () => {
       { bar: 0, place: 0 },
       { bar: layout.bars.length, stock: 0, place: 0 },
     );
-    if (!moved.ok) throw new Error(moved.problem);
+    if (!moved.ok) throw new Error(moved.problem.kind);
     const bar = moved.value.bars.findIndex((one) => one.pieces.length === 1);
     const locked = setPieceLock(problem, moved.value, { bar, place: 0 }, true);
-    if (!locked.ok) throw new Error(locked.problem);
+    if (!locked.ok) throw new Error(locked.problem.kind);
     const again = lockedBars(problem, locked.value);
     expect(again.fixed).toEqual([
       { stock: 0, pieces: [{ piece: moved.value.bars[bar]?.pieces[0], place: 0 }] },
@@ -174,7 +174,7 @@ describe("by hand", () => {
     const refused = movePiece(problem, layout, { bar: other, place: 0 }, { bar: full, place: 0 });
     expect(refused.ok ? "" : refused.problem).toContain("mm too short");
     const aside = setPieceAside(problem, layout, { bar: 0, place: 0 });
-    if (!aside.ok) throw new Error(aside.problem);
+    if (!aside.ok) throw new Error(aside.problem.kind);
     expect(aside.value).toMatchObject({ proven: false });
     const [waiting] = aside.value.unplaced;
     expect(verifyBars(problem, aside.value)).toBeNull();

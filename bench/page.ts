@@ -1,0 +1,113 @@
+/**
+ * The page of a large job in Chromium: opening it, a key size to the next painted frame, how long the page is busy in one
+ * stretch, and how long another page waits for the server meanwhile. Beside each stands the core's own time for the job.
+ */
+import { rmSync } from "node:fs";
+import path from "node:path";
+import { chromium, type Page } from "@playwright/test";
+import { createPipeline } from "@/core/pipeline";
+import { stockroomOf } from "@/core/stockroom";
+import { openDatabase } from "@/db";
+import { createJob } from "@/server/jobs";
+import { demoStockroom } from "../demo/stockroom";
+import { demoFolder, startApplication } from "../e2e/application";
+import { BROWSER, E2E_PORT } from "../e2e/browser";
+import { generatedJob } from "./generated";
+
+const SIZES = [2_000, 20_000];
+const now = () => performance.now();
+const ms = (value: number) => `${value.toFixed(0).padStart(7)} ms`;
+
+const drawn = (page: Page) =>
+  page.locator('[data-frames]:not([data-frames="0"])').waitFor({ timeout: 300_000 });
+const framesOf = (page: Page) => page.locator("[data-frames]").getAttribute("data-frames");
+
+/** Tells the page to note every stretch in which it is busy for over 50 ms. */
+const noteLongTasks = () => {
+  const noted: number[] = [];
+  Object.assign(window, { longTasks: noted });
+  new PerformanceObserver((list) => {
+    for (const entry of list.getEntries()) noted.push(entry.duration);
+  }).observe({ entryTypes: ["longtask"] });
+};
+const longest = (page: Page) =>
+  page.evaluate(() => Math.max(0, ...(window as unknown as { longTasks: number[] }).longTasks.splice(0)));
+
+/** How long the home page takes while something else goes on; the longest of the tries. */
+async function othersWait(base: string, work: Promise<unknown>): Promise<number> {
+  let busy = true;
+  void work.finally(() => {
+    busy = false;
+  });
+  let most = 0;
+  while (busy) {
+    const start = now();
+    await (await fetch(base)).text();
+    most = Math.max(most, now() - start);
+    await new Promise((resolve) => setTimeout(resolve, 20));
+  }
+  return most;
+}
+
+/** Needs a build: `npx next build`. */
+export async function pageTable(): Promise<void> {
+  console.log(
+    "The page of a large job, from asking for it to the drawn picture; × the core's time for the job",
+  );
+  const folder = demoFolder();
+  const db = await openDatabase(`file:${path.join(folder, "jobs.db")}`);
+  const stockroom = stockroomOf(demoStockroom);
+  const jobs = SIZES.map((size) => ({ size, id: `generated-${size}`, job: generatedJob(size) }));
+  for (const { id, job } of jobs) await createJob(db, job, id);
+  db.close();
+  const { url, stop } = await startApplication(folder, E2E_PORT);
+  const browser = await chromium.launch(BROWSER);
+  try {
+    await (await fetch(url)).text();
+    for (const { size, id, job } of jobs) {
+      const core = (() => {
+        const start = now();
+        createPipeline()(job, null, stockroom, []);
+        return now() - start;
+      })();
+      const ratio = (value: number) => `${(value / core).toFixed(1).padStart(6)} ×`;
+      const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+      await page.addInitScript(noteLongTasks);
+      const start = now();
+      const opening = page.goto(`${url}/jobs/${id}?stage=shape`).then(() => drawn(page));
+      const waited = await othersWait(url, opening);
+      const opened = now() - start;
+      await page.waitForTimeout(3_000);
+      const busyAtOpening = await longest(page);
+      const field = page.locator("section[aria-label='Key sizes'] input").first();
+      const times: number[] = [];
+      for (const value of ["1011", "1022", "1033"]) {
+        await field.fill(value);
+        const before = await framesOf(page);
+        const from = now();
+        await field.press("Enter");
+        await page.waitForFunction(
+          (frames) => document.querySelector("[data-frames]")?.getAttribute("data-frames") !== frames,
+          before,
+          { timeout: 120_000 },
+        );
+        times.push(now() - from);
+        await page.waitForTimeout(2_000);
+      }
+      const size3 = times.toSorted((a, b) => a - b)[1] ?? 0;
+      console.log(`  ${size.toLocaleString("en")} pieces; the core alone ${ms(core)}`);
+      console.log(
+        `    opened and drawn      ${ms(opened)} ${ratio(opened)}   busy at most ${ms(busyAtOpening)}`,
+      );
+      console.log(
+        `    key size to the frame ${ms(size3)} ${ratio(size3)}   busy at most ${ms(await longest(page))}`,
+      );
+      console.log(`    another page waits    ${ms(waited)}`);
+      await page.close();
+    }
+  } finally {
+    await browser.close();
+    await stop();
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
