@@ -223,6 +223,39 @@ test("a layout can be stopped; the best so far is kept", async ({ page }) => {
   await expect(page.getByRole("button", { name: "Lay out all" })).toBeEnabled();
 });
 
+test("a long design has only the rows in view in the page; a job that cannot be fetched is asked for again", async ({
+  page,
+}) => {
+  const rows = Array.from({ length: 400 }, (_, i) => `Part ${i},1,${300 + i},Square tube 40 × 40 × 3`);
+  const text = ["Name,Qty,Length,Section", ...rows].join("\n");
+  const made = await page.request.post("/api/jobs/from-list", {
+    headers: OURS,
+    data: { code: "HL-305", title: "Long", unit: "mm", text },
+  });
+  const { id } = (await made.json()) as { id: string };
+  let refused = false;
+  await page.route("**/api/jobs/*/desk", (route) => {
+    if (refused) return route.continue();
+    refused = true;
+    return route.abort();
+  });
+  await page.goto(`/jobs/${id}?stage=shape`);
+  await expect(page.getByRole("heading", { name: "HL-305 Long" })).toBeVisible();
+  await expect(page.getByRole("alert").filter({ hasText: "cannot be reached" })).toBeVisible();
+  await expectAccessible(page);
+  await page.getByRole("button", { name: "Try again" }).click();
+  const list = page.getByRole("region", { name: "Typed-in pieces" });
+  await expect(list.getByRole("button", { name: "Part 0 " })).toBeVisible();
+  expect(await list.getByRole("button").count()).toBeLessThan(100);
+  await list.getByRole("button", { name: "Part 0 " }).focus();
+  await page.mouse.move(200, 400);
+  for (let i = 0; i < 60 && (await list.getByRole("button", { name: "Part 399 " }).count()) === 0; i++)
+    await page.mouse.wheel(0, 600);
+  await list.getByRole("button", { name: "Part 399 " }).click();
+  await expect(list.getByRole("button", { name: "Part 399 " })).toHaveAttribute("aria-pressed", "true");
+  expect(await list.getByRole("button").count()).toBeLessThan(100);
+});
+
 test("bad requests get a sentence and a 4xx, never a stack", async ({ page, request }) => {
   const edits = "/api/jobs/hl-204/edits";
   const bad = [

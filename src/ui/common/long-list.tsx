@@ -1,18 +1,10 @@
 "use client";
 /** Lists of rows in one scrolled box. Short ones stand there whole; of long ones only the rows in view do. */
 import { useVirtualizer } from "@tanstack/react-virtual";
-import {
-  createContext,
-  type ReactNode,
-  type RefObject,
-  useContext,
-  useLayoutEffect,
-  useRef,
-  useState,
-} from "react";
-import { invariant } from "@/core/kernel";
+import { createContext, type ReactNode, useContext, useLayoutEffect, useRef, useState } from "react";
 
-const ScrollBox = createContext<RefObject<HTMLDivElement | null> | null>(null);
+/** Null until it stands in the page: the lists in it come first. */
+const ScrollBox = createContext<HTMLDivElement | null>(null);
 
 /** The box in which the lists are scrolled together. */
 export function ScrolledBox({
@@ -22,10 +14,10 @@ export function ScrolledBox({
   readonly className: string;
   readonly children: ReactNode;
 }) {
-  const box = useRef<HTMLDivElement>(null);
+  const [box, setBox] = useState<HTMLDivElement | null>(null);
   return (
     <ScrollBox value={box}>
-      <div ref={box} className={className}>
+      <div ref={setBox} className={className}>
         {children}
       </div>
     </ScrollBox>
@@ -57,19 +49,18 @@ export function LongList<T>(props: LongListProps<T>) {
 
 function WindowedList<T>({ items, keyOf, children }: LongListProps<T>) {
   const box = useContext(ScrollBox);
-  invariant(box, "a long list stands in no scrolled box");
   const list = useRef<HTMLUListElement>(null);
   // How far down the box the list begins; what stands above it may grow.
   const [margin, setMargin] = useState(0);
   useLayoutEffect(() => {
-    const [outer, own] = [box.current, list.current];
-    if (!outer || !own) return;
-    const next = own.getBoundingClientRect().top - outer.getBoundingClientRect().top + outer.scrollTop;
+    const own = list.current;
+    if (!box || !own) return;
+    const next = own.getBoundingClientRect().top - box.getBoundingClientRect().top + box.scrollTop;
     if (Math.abs(next - margin) > 0.5) setMargin(next);
   });
   const virtual = useVirtualizer({
     count: items.length,
-    getScrollElement: () => box.current,
+    getScrollElement: () => box,
     estimateSize: () => ROW,
     getItemKey: (index) => {
       const item = items[index];

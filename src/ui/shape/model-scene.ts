@@ -72,6 +72,8 @@ export class ModelScene {
   private selected: ReadonlySet<string> = new Set();
   private frame = 0;
   private reach = 1000;
+  /** Nobody has turned, moved or zoomed the picture since it was fitted: it stays so when its box changes. */
+  private fitted = false;
   private cutter: THREE.Plane | null = null;
 
   constructor(box: HTMLElement) {
@@ -90,6 +92,9 @@ export class ModelScene {
     this.scene.add(sun);
     this.controls = new OrbitControls(this.camera, domElement);
     this.controls.addEventListener("change", () => this.draw());
+    this.controls.addEventListener("start", () => {
+      this.fitted = false;
+    });
     this.watcher = new ResizeObserver(() => this.resize());
     this.watcher.observe(box);
   }
@@ -166,10 +171,13 @@ export class ModelScene {
     const sphere = this.sphere();
     const [x, y, z] = VIEW_FROM[view];
     this.reach = sphere.radius * 1.06;
+    // However large the job is, nothing of it lies beyond what the camera sees.
+    this.camera.near = -10 * sphere.radius - 1000;
+    this.camera.far = 10 * sphere.radius + 1000;
     const away = new THREE.Vector3(x, y, z).normalize().multiplyScalar(sphere.radius * 3 + 10);
     this.controls.target.copy(sphere.center);
     this.camera.position.copy(sphere.center).add(away);
-    this.camera.zoom = this.fittingZoom(sphere.center);
+    this.fitted = true;
     this.resize();
     this.controls.update();
   }
@@ -218,6 +226,7 @@ export class ModelScene {
   private resize(): void {
     const { width, height } = this.box.getBoundingClientRect();
     if (width === 0 || height === 0) return;
+    if (this.fitted) this.camera.zoom = this.fittingZoom(this.controls.target);
     this.renderer.setSize(width, height);
     const shorter = Math.min(width, height);
     this.camera.left = (-this.reach * width) / shorter;
