@@ -6,8 +6,10 @@ import { dualsFor, sheetBound } from "./bound";
 import { Candidates } from "./candidates";
 import { type CutPart, cutTree, offcutsOf } from "./cut-tree";
 import { fillSheet } from "./fill";
-import { prepare } from "./instance";
+import { prepare, singlesOf } from "./instance";
+import { layOutSheets, lockedFault } from "./layout";
 import { readSheetProblem, type SheetProblemInput } from "./problem";
+import { verifySheets } from "./verify";
 
 const instanceOf = (parts: SheetProblemInput) => prepare(readSheetProblem(parts)).instance;
 /** The bound in sheets of 1000 × 500 at 1, for panels that are as wide as the sheet: only their lengths count. */
@@ -165,6 +167,98 @@ describe("trees of clean cuts", () => {
         expect(largest(cutTree(problem, sheet, "clean"))).toBeLessThanOrEqual(best + 1e-6);
       }),
     );
+  });
+});
+
+describe("trees of clean cuts within stages", () => {
+  it("go no deeper than the stages allow, and are none where they would have to", () => {
+    // A strip of two across, cut to two widths: rip, cross-cut, rip again.
+    const problem = (stages: number | null) =>
+      readSheetProblem({
+        kerf: 0,
+        stages,
+        stock: [{ length: 1000, width: 600, price: 1 }],
+        panels: [
+          { length: 500, width: 400, qty: 1 },
+          { length: 500, width: 300, qty: 1 },
+          { length: 1000, width: 200, qty: 1 },
+        ],
+      });
+    const lying = (panel: number, x: number, y: number, length: number, width: number) => ({
+      panel,
+      x,
+      y,
+      length,
+      width,
+      rotated: false,
+    });
+    const placements = [lying(0, 0, 0, 500, 400), lying(1, 500, 0, 500, 300), lying(2, 0, 400, 1000, 200)];
+    const deepest = (part: CutPart | null): number =>
+      part?.kind === "cut" ? Math.max(part.stage, ...part.parts.map(deepest)) : 0;
+    for (const effort of ["best", "clean"] as const) {
+      expect(deepest(cutTree(problem(null), { stock: 0, placements }, effort))).toBe(3);
+      expect(deepest(cutTree(problem(3), { stock: 0, placements }, effort))).toBe(3);
+      expect(cutTree(problem(2), { stock: 0, placements }, effort)).toBeNull();
+    }
+  });
+});
+
+describe("locked panels and limited sheets", () => {
+  const parts = (count: number, fixed: number): SheetProblemInput => ({
+    kerf: 0,
+    stock: [
+      { length: 1000, width: 500, price: 5, count },
+      { length: 800, width: 400, price: 3 },
+    ],
+    panels: [
+      { length: 900, width: 450, qty: 3 },
+      { length: 1200, width: 100, qty: 1 },
+    ],
+    fixed: Array.from({ length: fixed }, () => ({
+      stock: 0,
+      placements: [{ panel: 0, x: 0, y: 0, rotated: false, against: false }],
+    })),
+  });
+
+  it("hold no more sheets than there are", () => {
+    expect(lockedFault(readSheetProblem(parts(2, 2)))).toBeNull();
+    expect(lockedFault(readSheetProblem(parts(1, 2)))).toBe("there are fewer sheets than hold locked panels");
+    expect(lockedFault(readSheetProblem(parts(9, 4)))).toBe("panel 0 is locked more often than it is wanted");
+  });
+
+  it("what is told of a panel that fits none is what the largest sheet gives, and the check knows it", () => {
+    const told = (count: number, fixed: number) => {
+      const problem = readSheetProblem(parts(count, fixed));
+      const layout = layOutSheets(problem, { seed: 1, now: () => 0, budgetMs: 1, passes: 1 });
+      const found = layout.unplaced.find(({ panel }) => panel === 1);
+      return { problem, layout, why: found?.why };
+    };
+    expect(told(2, 0).why).toMatchObject({ kind: "tooLarge", largest: [1000, 500] });
+    expect(told(2, 1).why).toMatchObject({ kind: "tooLarge", largest: [1000, 500] });
+    // Both large sheets hold locked panels: the largest there is is told all the same.
+    expect(told(2, 2).why).toMatchObject({ kind: "tooLarge", largest: [1000, 500] });
+    const { problem, layout, why } = told(0, 0);
+    expect(why).toMatchObject({ kind: "tooLarge", largest: [800, 400] });
+    const claimed = layout.unplaced.map((one) =>
+      one.why.kind === "tooLarge"
+        ? { ...one, why: { ...one.why, largest: [1000, 500] as [number, number] } }
+        : one,
+    );
+    expect(verifySheets(problem, { ...layout, unplaced: claimed })).toMatch(
+      /an unplaced panel is said to be/,
+    );
+  });
+
+  it("counts single panels beside those that are kept together or locked", () => {
+    const problem = readSheetProblem({
+      kerf: 0,
+      stock: [{ length: 1000, width: 600 }],
+      panels: [{ length: 200, width: 100, qty: 7 }],
+      together: [{ panels: [0, 0], along: "width", qty: 2 }],
+      fixed: [{ stock: 0, placements: [{ panel: 0, x: 0, y: 0, rotated: false, against: false }] }],
+    });
+    // One is locked by itself, four are two runs, two are left.
+    expect(singlesOf(problem, 0)).toBe(3);
   });
 });
 

@@ -214,9 +214,7 @@ function apartFault(problem: SheetProblem, layout: SheetLayout): string | null {
 function whyFault(problem: SheetProblem, layout: SheetLayout): string | null {
   const trim = 2 * problem.trim;
   const free = problem.stock
-    .filter(
-      ({ count }, i) => count === null || count > problem.fixed.filter(({ stock }) => stock === i).length,
-    )
+    .filter(({ count }) => count !== 0)
     .map(({ length, width }) => [length - trim, width - trim] as const);
   const largest = free.reduce((a, b) => (b[0] * b[1] > a[0] * a[1] ? b : a), [0, 0] as const);
   const facts = (size: readonly number[]) => ({ size, largest, trimmed: trim > 0 });
