@@ -2,7 +2,7 @@
  * Jobs with their edit log and kept layouts. Each change is one transaction: the document, its revision
  * and the log move together or not at all.
  */
-import { and, asc, desc, eq, isNotNull, isNull } from "drizzle-orm";
+import { and, asc, desc, eq, inArray, isNotNull, isNull } from "drizzle-orm";
 import { applyDiff, type Diff, diffOfToday, type Edit, type Job, readJob } from "@/core/job";
 import { err, type Problem, type Result, sentence } from "@/core/kernel";
 import type { Connection, Database } from "./database";
@@ -51,22 +51,31 @@ function storedOf(row: Row): StoredJob {
 /** A job, or why its document cannot be read: one that is broken keeps no other from being listed. */
 export type ListedJob = JobSummary & { readonly job: Result<Job, Problem> };
 
-export async function listJobs(connection: Connection): Promise<readonly JobSummary[]> {
-  return (await rowsOf(connection)).map(summaryOf);
+const SUMMARY = {
+  id: jobs.id,
+  code: jobs.code,
+  title: jobs.title,
+  revision: jobs.revision,
+  updatedAt: jobs.updatedAt,
+};
+
+/** All jobs by their names; no document is read. */
+export async function listJobs({ db }: Connection): Promise<readonly JobSummary[]> {
+  return db
+    .select(SUMMARY)
+    .from(jobs)
+    .where(isNull(jobs.deletedAt))
+    .orderBy(asc(jobs.code), asc(jobs.createdAt));
 }
 
-const rowsOf = ({ db }: Connection) =>
-  db.select().from(jobs).where(isNull(jobs.deletedAt)).orderBy(asc(jobs.code), asc(jobs.createdAt));
-
-/** All jobs with their documents; those whose summary is passed over by `wanted` are not read. */
-export async function readJobs(
-  connection: Connection,
-  wanted: (summary: JobSummary) => boolean = () => true,
-): Promise<readonly ListedJob[]> {
-  return (await rowsOf(connection)).flatMap((row) => {
-    const summary = summaryOf(row);
-    return wanted(summary) ? [{ ...summary, job: documentOf(row) }] : [];
-  });
+/** Jobs with their documents, by id; those that are gone are passed over. */
+export async function readJobs({ db }: Connection, ids: readonly string[]): Promise<readonly ListedJob[]> {
+  if (ids.length === 0) return [];
+  const rows = await db
+    .select()
+    .from(jobs)
+    .where(and(inArray(jobs.id, [...ids]), isNull(jobs.deletedAt)));
+  return rows.map((row) => ({ ...summaryOf(row), job: documentOf(row) }));
 }
 
 /** The document of a job as it is stored, whether it can be read or not. */
@@ -80,9 +89,8 @@ export async function rawDocument({ db }: Connection, id: string): Promise<strin
 
 /** A job by its name alone; its document is not read. */
 export async function findSummary({ db }: Connection, id: string): Promise<JobSummary | null> {
-  const { code, title, revision, updatedAt } = jobs;
   const [row] = await db
-    .select({ id: jobs.id, code, title, revision, updatedAt })
+    .select(SUMMARY)
     .from(jobs)
     .where(and(eq(jobs.id, id), isNull(jobs.deletedAt)));
   return row ?? null;

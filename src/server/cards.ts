@@ -38,10 +38,14 @@ const kept = new Map<string, CardFacts>();
 export async function jobCards(db: Connection): Promise<readonly Card[]> {
   const { stockroom, state } = await stockNow(db);
   const keyOf = ({ id, revision, updatedAt }: JobSummary) => `${id}/${revision}/${updatedAt}/${state}`;
-  const fresh = await readJobs(db, (summary) => !kept.has(keyOf(summary)));
+  const all = await listJobs(db);
+  const fresh = await readJobs(
+    db,
+    all.filter((summary) => !kept.has(keyOf(summary))).map(({ id }) => id),
+  );
   if (kept.size + fresh.length > MOST_KEPT) kept.clear();
   for (const one of fresh) kept.set(keyOf(one), factsOf(one, stockroom, state));
-  return (await listJobs(db)).map((summary) => {
+  return all.map((summary) => {
     const { id, code, title, revision } = summary;
     return {
       id,

@@ -58,6 +58,7 @@ export {
   type StockroomData,
   type StockroomInput,
   StockroomSchema,
+  size as stockSize,
   steelMassPerMetre,
   stockroomOf,
   TURN_STEPS,

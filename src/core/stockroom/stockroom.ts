@@ -16,7 +16,7 @@ const id = v.pipe(
 const name = v.pipe(v.string(), v.trim(), v.minLength(1, "needs a name"), v.maxLength(80));
 export const size = v.pipe(
   v.number(),
-  v.finite(),
+  v.finite("must be a finite number"),
   v.gtValue(0, "must be above zero"),
   v.minValue(LEAST_LENGTH_MM, BELOW_LEAST_LENGTH),
   v.maxValue(GREATEST_LENGTH_MM, "is longer than 100 m"),

@@ -4,13 +4,7 @@ import { BELOW_LEAST_LENGTH, GREATEST_LENGTH_MM, LEAST_LENGTH_MM } from "../../k
 import { FRACTION_DENOMINATORS, LENGTH_UNITS } from "../../measure";
 
 /** A length of stock or of a piece, in mm. */
-export const stockSize = v.pipe(
-  v.number(),
-  v.finite("must be a finite number"),
-  v.gtValue(0, "must be above zero"),
-  v.minValue(LEAST_LENGTH_MM, BELOW_LEAST_LENGTH),
-  v.maxValue(GREATEST_LENGTH_MM, "is longer than 100 m"),
-);
+export { stockSize } from "../../stockroom";
 
 /** A kerf or a trim, in mm. */
 export const allowance = v.pipe(
