@@ -6,6 +6,7 @@ export { type Connection, databaseUrl, openDatabase, readFault } from "./databas
 export { DatabaseFault } from "./fault";
 export {
   findJob,
+  findJobText,
   findSummary,
   insertJob,
   type JobSummary,

@@ -2,6 +2,7 @@
  * Jobs with their edit log and kept layouts. Each change is one transaction: the document, its revision
  * and the log move together or not at all.
  */
+import { createHash } from "node:crypto";
 import { and, asc, desc, eq, inArray, isNotNull, isNull } from "drizzle-orm";
 import { applyDiff, type Diff, diffOfToday, type Edit, type Job, readJob } from "@/core/job";
 import { err, type Problem, type Result, sentence } from "@/core/kernel";
@@ -102,6 +103,33 @@ export async function findJob({ db }: Connection, id: string): Promise<StoredJob
     .from(jobs)
     .where(and(eq(jobs.id, id), isNull(jobs.deletedAt)));
   return row ? storedOf(row) : null;
+}
+
+/** For each database the stored texts, by their hash, that are just what reading them gives. */
+const asStored = new WeakMap<Database, Set<string>>();
+const MOST_NOTED = 5_000;
+
+/**
+ * A job with its document as text, ready to be sent on. Each text is read, and so checked and brought up to date, once: a
+ * large one keeps the server busy for a while.
+ */
+export async function findJobText(
+  { db }: Connection,
+  id: string,
+): Promise<(JobSummary & { readonly document: string }) | null> {
+  const [row] = await db
+    .select()
+    .from(jobs)
+    .where(and(eq(jobs.id, id), isNull(jobs.deletedAt)));
+  if (!row) return null;
+  const noted = asStored.get(db) ?? new Set<string>();
+  asStored.set(db, noted);
+  const hash = createHash("sha256").update(row.document).digest("base64");
+  if (noted.has(hash)) return { ...summaryOf(row), document: row.document };
+  const document = JSON.stringify(storedOf(row).job);
+  if (noted.size > MOST_NOTED) noted.clear();
+  if (document === row.document) noted.add(hash);
+  return { ...summaryOf(row), document };
 }
 
 export async function insertJob({ write }: Connection, id: string, job: Job, at: number): Promise<void> {

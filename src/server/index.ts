@@ -18,6 +18,7 @@ export {
   duplicateJob,
   type OpenJob,
   openJob,
+  openJobText,
 } from "./jobs";
 export { KeptSchema, keptFault } from "./kept-layout";
 export { readListRows } from "./list-rows";

@@ -7,6 +7,7 @@ import { indexStockroom, type Rack, type Stockroom } from "@/core/stockroom";
 import {
   type Connection,
   findJob,
+  findJobText,
   insertJob,
   readLayouts,
   readRack,
@@ -34,12 +35,25 @@ export type OpenJob = StoredJob & {
 export async function openJob(db: Connection, id: string, variant: string): Promise<OpenJob | null> {
   const stored = await findJob(db, id);
   if (!stored) return null;
+  return { ...stored, ...(await besideJob(db, id, variant, stored.code)) };
+}
+
+/** The same as the text of a JSON object: a document that was read before leaves as it is stored. */
+export async function openJobText(db: Connection, id: string, variant: string): Promise<string | null> {
+  const found = await findJobText(db, id);
+  if (!found) return null;
+  const { document, ...summary } = found;
+  const rest = JSON.stringify({ ...summary, ...(await besideJob(db, id, variant, summary.code)) });
+  return `${rest.slice(0, -1)},"job":${document}}`;
+}
+
+async function besideJob(db: Connection, id: string, variant: string, code: string) {
   const [layouts, pieces, steps] = await Promise.all([
-    readLayouts(db, { job: id, variant, code: stored.code }),
+    readLayouts(db, { job: id, variant, code }),
     readRack(db),
     stepNames(db.db, id),
   ]);
-  return { ...stored, layouts, rack: { owner: id, pieces }, steps };
+  return { layouts, rack: { owner: id, pieces }, steps };
 }
 
 /** The job with the marks that its tally gives it, so that they stay from the first edit on. */

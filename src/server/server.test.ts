@@ -37,6 +37,7 @@ import {
   jobCards,
   jobPicture,
   openJob,
+  openJobText,
   printJob,
   printList,
   readListRows,
@@ -494,6 +495,27 @@ describe("weight", () => {
     const text = JSON.stringify(await openJob(db, id, ""));
     expect(text.match(/"members":\{/g)).toHaveLength(1);
     expect(text).not.toContain('"document"');
+  });
+
+  it("a document that was read once leaves as it is stored; one that was changed on the disk is read anew", async () => {
+    const id = await fresh();
+    const told = async () => JSON.parse((await openJobText(db, id, "")) ?? "null");
+    const first = await told();
+    expect(first).toEqual(JSON.parse(JSON.stringify(await openJob(db, id, ""))));
+    expect(await told()).toEqual(first);
+    await edit(id, 1, width("700"));
+    expect(await told()).toEqual(JSON.parse(JSON.stringify(await openJob(db, id, ""))));
+    expect((await told()).revision).toBe(2);
+    const [row] = await db.db.select().from(jobs).where(eq(jobs.id, id));
+    // As long as before, and no job any more.
+    const broken = (row?.document ?? "").replace('"schemaVersion":6', '"schemaVersion":9');
+    await db.write((writer) => writer.update(jobs).set({ document: broken }).where(eq(jobs.id, id)));
+    await expect(openJobText(db, id, "")).rejects.toThrow(UnreadableJob);
+    const spaced = JSON.stringify(JSON.parse(row?.document ?? ""), null, 1);
+    await db.write((writer) => writer.update(jobs).set({ document: spaced }).where(eq(jobs.id, id)));
+    expect((await told()).job).toEqual(JSON.parse(row?.document ?? ""));
+    expect(await openJobText(db, "nowhere", "")).toBeNull();
+    await setDeleted(db, id, 1);
   });
 
   it("a picture is told by what it was drawn from: an edit changes its address, another job's does not", async () => {

@@ -9,6 +9,9 @@ import { err, ok, type Result } from "@/core/kernel";
 import { readFault, UnreadableJob } from "@/db";
 
 export const sayJson = (body: unknown, status = 200) => Response.json(body, { status });
+/** A JSON text that is made already. */
+export const sayJsonText = (text: string) =>
+  new Response(text, { headers: { "content-type": "application/json" } });
 export const sayProblem = (message: string, status: number) => sayJson({ message }, status);
 export const NO_SUCH_JOB = () => sayProblem("There is no such job; it may have been deleted.", 404);
 export const NO_SUCH_BATCH = () => sayProblem("There is no such batch; it may have been removed.", 404);

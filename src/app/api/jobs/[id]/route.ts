@@ -1,15 +1,15 @@
 /** One job: read it with its kept layouts, or delete it (it can be brought back). */
 import { setDeleted } from "@/db";
-import { connection, openJob } from "@/server";
-import { guarded, NO_SUCH_JOB, sayJson } from "../../answer";
+import { connection, openJobText } from "@/server";
+import { guarded, NO_SUCH_JOB, sayJson, sayJsonText } from "../../answer";
 
 type Context = { readonly params: Promise<{ readonly id: string }> };
 
 export function GET(request: Request, { params }: Context) {
   return guarded(async () => {
     const variant = new URL(request.url).searchParams.get("variant") ?? "";
-    const job = await openJob(await connection(), (await params).id, variant);
-    return job ? sayJson(job) : NO_SUCH_JOB();
+    const job = await openJobText(await connection(), (await params).id, variant);
+    return job === null ? NO_SUCH_JOB() : sayJsonText(job);
   });
 }
 

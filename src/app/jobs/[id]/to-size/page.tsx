@@ -1,7 +1,7 @@
 /** The fill-in form of one job. */
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
-import { readStock } from "@/db";
+import { findSummary, readStock } from "@/db";
 import { connection, openJob } from "@/server";
 import { FillInHere } from "./fill-in-here";
 
@@ -10,7 +10,7 @@ export const dynamic = "force-dynamic";
 type Props = { readonly params: Promise<{ readonly id: string }> };
 
 export async function generateMetadata({ params }: Props): Promise<Metadata> {
-  const job = await openJob(await connection(), (await params).id, "");
+  const job = await findSummary(await connection(), (await params).id);
   return { title: job ? `${job.title} to size` : "No such job" };
 }
 
