@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { polygonDistance } from "../../geometry";
-import { waysOf } from "./layout";
+import { layOutShapes, waysOf } from "./layout";
 import { lyingOutline, readShapeProblem, type ShapeProblemInput } from "./problem";
 import { Rooms } from "./room";
 import { GUSSET, PLATE, run } from "./shapes.fixture";
@@ -237,6 +237,40 @@ describe("shapes with arcs and hands", () => {
       }).layout.count;
     expect(pair(0)).toBe(2);
     expect(pair(null)).toBe(2);
+  });
+
+  it("all on the one sheet there is, a few orders more are tried; where something may be gained, all of them", () => {
+    const square: [number, number][] = [
+      [0, 0],
+      [60, 0],
+      [60, 60],
+      [0, 60],
+    ];
+    /** How often the clock is looked at: twice for each order of one shape. */
+    const looks = (more: Partial<ShapeProblemInput>) => {
+      let ticks = 0;
+      const problem = readShapeProblem({
+        gap: 2,
+        stock: [{ length: 100, width: 100 }],
+        shapes: [{ outline: square, qty: 1 }],
+        ...more,
+      });
+      layOutShapes(problem, { seed: 1, now: () => ticks++, budgetMs: 1e9 });
+      return ticks;
+    };
+    // Four starts and 24 orders; once at the beginning, and once when it is found that nothing is left to gain.
+    expect(looks({})).toBe(2 * 28 + 2);
+    expect(
+      looks({
+        stock: [
+          { length: 100, width: 100 },
+          { length: 90, width: 90 },
+        ],
+      }),
+    ).toBeGreaterThan(700);
+    expect(looks({ shapes: [{ outline: square, qty: 2 }] })).toBeGreaterThan(1000);
+    const limited = [{ length: 100, width: 100, count: 1 }];
+    expect(looks({ stock: limited, shapes: [{ outline: square, qty: 2 }] })).toBeGreaterThan(1000);
   });
 
   it("ways that come to the same are tried once", () => {
