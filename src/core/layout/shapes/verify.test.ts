@@ -94,14 +94,14 @@ describe("what cannot be asked of free shapes", () => {
   });
 
   it("numbers that are none are refused; of too many pieces the rest is told", () => {
-    // What is not said: no gap to a margin, quarter turns, no grain, one face good, as many sheets as wanted, bought.
+    // What is not said: no gap to a margin, quarter turns, grain along the sheet and none in the shape, one face good, as many sheets as wanted, bought.
     expect(
       readShapeProblem({ gap: 1, stock: [{ length: 9, width: 9 }], shapes: [{ outline: GUSSET, qty: 1 }] }),
     ).toMatchObject({
       margin: 0,
       fixed: [],
       rackFirst: false,
-      stock: [{ price: null, count: null, rack: null, grain: null }],
+      stock: [{ price: null, count: null, rack: null, grain: "length" }],
       shapes: [{ grain: false, opposite: 0, holes: [] }],
     });
     const hole = { x: 20, y: 20, diameter: 5 };
