@@ -45,6 +45,7 @@ installPackages();
 installPrograms();
 step("Format and lint", [bin("biome"), "check", "."]);
 step("Order of the folders", ["scripts/check-folders.mjs"]);
+step("Doors of the folders", ["scripts/check-doors.mjs"]);
 step("Types", [bin("next"), "typegen"]);
 step("Types of the whole", [bin("tsc"), "--noEmit"]);
 step("Types of the core, without DOM and Node", [bin("tsc"), "--noEmit", "-p", "src/core/tsconfig.json"]);

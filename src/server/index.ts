@@ -13,7 +13,6 @@ export { type StepAnswer, stepBack, submitEdit } from "./edits";
 export {
   createEmptyJob,
   createFromList,
-  createJob,
   currentStockroom,
   duplicateJob,
   type OpenJob,

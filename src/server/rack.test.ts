@@ -22,7 +22,8 @@ import {
   saveStockEntry,
   setDeleted,
 } from "@/db";
-import { computeJob, createJob, openBatch, printDiagrams, printInput, printRackLabels } from ".";
+import { computeJob, openBatch, printDiagrams, printInput, printRackLabels } from ".";
+import { createJob } from "./jobs";
 
 const folder = mkdtempSync(path.join(tmpdir(), "rustic-tally-rack-"));
 let db: Connection;

@@ -32,7 +32,6 @@ import {
   computeJob,
   createEmptyJob,
   createFromList,
-  createJob,
   duplicateJob,
   jobCards,
   jobPicture,
@@ -44,6 +43,7 @@ import {
   stepBack,
   submitEdit,
 } from ".";
+import { createJob } from "./jobs";
 
 const folder = mkdtempSync(path.join(tmpdir(), "rustic-tally-server-"));
 const url = `file:${path.join(folder, "test.db")}`;

@@ -14,7 +14,8 @@ import { stockroomOf } from "@/core/stockroom";
 import { type Connection, openDatabase, readLayouts, releaseLayout, saveLayout, saveStockEntry } from "@/db";
 import { shelfBrackets } from "../../demo/shelf-brackets";
 import { demoStockroom } from "../../demo/stockroom";
-import { computeJob, createJob, KeptSchema, keptFault, printDiagrams, printInput } from ".";
+import { computeJob, KeptSchema, keptFault, printDiagrams, printInput } from ".";
+import { createJob } from "./jobs";
 
 const stockroom = stockroomOf(demoStockroom);
 const folder = mkdtempSync(path.join(tmpdir(), "rustic-tally-shapes-"));

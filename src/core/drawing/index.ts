@@ -5,7 +5,7 @@ export type { DrawItem, Drawing, Face, Ink, TextMeasure, Tint } from "./display"
 export { PAGE_SIZES, type PageHead, type PageSize } from "./flow";
 export { type ListPaper, listPages } from "./list-pages";
 export { type LyingSize, lyingPiece } from "./lying-piece";
-export { type DiagramInput, layoutFacts, type PrintInput, scaleToFit, shopPapers } from "./print";
+export { type DiagramInput, type PrintInput, shopPapers } from "./print";
 export { type RackLabel, rackLabelPages } from "./rack-labels";
 export { type ShapeDrawingInput, shapeDrawing } from "./shape-drawing";
 export { type SheetDrawingInput, sheetDrawing } from "./sheet-drawing";

@@ -159,7 +159,7 @@ function orderBlock(flow: Flow, table: ListTable, measure: TextMeasure, draw: Dr
 }
 
 /** Number, proof and settings of a layout in one line. */
-export function layoutFacts(kept: KeptLayout, style: LengthStyle): string {
+function layoutFacts(kept: KeptLayout, style: LengthStyle): string {
   const { count, proven, lowerBound, lowerBoundOf } = kept.layout;
   const noun = agreeing(count, kept.kind === "bars" ? "bar" : "sheet");
   const bound =
@@ -192,7 +192,7 @@ type Block = { readonly height: number; readonly items: readonly DrawItem[] };
 /** Scales of diagrams: the preferred ones of ISO 5455 and steps between them, as 1 to n. */
 const SCALES = [1, 2, 5, 10, 15, 20, 25, 30, 40, 50, 75, 100, 150, 200, 500, 1000];
 
-export function scaleToFit(real: number, room: number): number {
+function scaleToFit(real: number, room: number): number {
   return SCALES.find((n) => real / n <= room) ?? real / room;
 }
 

@@ -10,7 +10,6 @@ export {
   poseIn,
   toLocal,
   toWorld,
-  turned,
 } from "./frame";
 export {
   type BoxCut,
@@ -27,7 +26,6 @@ export {
   type Corner,
   circle,
   drawnPoints,
-  endOf,
   type Loop,
   loopArea,
   loopMoments,
@@ -37,7 +35,6 @@ export {
   ringPoints,
   roundedPolygon,
   type Segment,
-  startOf,
 } from "./outline";
 export { type Face, paintOrder } from "./paint-order";
 export { plateMesh } from "./plate";
@@ -60,28 +57,17 @@ export {
   polygonDistance,
   turnedPolygon,
 } from "./polygon";
-export {
-  CLIPPER_UNIT,
-  clipperPath,
-  convexHull,
-  ofClipper,
-  type Region,
-  sharedArea,
-  without,
-} from "./regions";
+export { CLIPPER_UNIT, clipperPath, convexHull, type Region, sharedArea, without } from "./regions";
 export {
   add,
-  add2,
   cross,
   cross2,
-  direction,
   distance,
   dot,
   dot2,
   norm,
   norm2,
   scale,
-  scale2,
   subtract,
   subtract2,
   type Vec2,

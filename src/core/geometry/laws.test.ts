@@ -7,7 +7,6 @@ import { describe, expect, it } from "vitest";
 import { at } from "../kernel";
 import {
   add,
-  add2,
   type BoxCut,
   blockMesh,
   boxOfPoints,
@@ -18,14 +17,12 @@ import {
   cross,
   cross2,
   crossesItself,
-  direction,
   distance,
   dot,
   dot2,
   drawnPoints,
   edgeDistance,
   edgesOf,
-  endOf,
   filletCorners,
   flattened,
   frameAlong,
@@ -53,12 +50,10 @@ import {
   roundedPolygon,
   scale,
   sharedArea,
-  startOf,
   subtract,
   subtract2,
   toLocal,
   toWorld,
-  turned,
   turnedPolygon,
   unposeMesh,
   type Vec2,
@@ -66,6 +61,9 @@ import {
   without,
   withRings,
 } from ".";
+import { turned } from "./frame";
+import { endOf, startOf } from "./outline";
+import { add2, direction } from "./vector";
 
 /** mm, on the thousandths. */
 const number = fc.integer({ min: -900_000, max: 900_000 }).map((n) => n / 1000);

@@ -18,7 +18,7 @@ export const CLIPPER_UNIT = 1000;
 export const clipperPath = (polygon: Polygon): Path64 =>
   polygon.map(([x, y]) => ({ x: Math.round(x * CLIPPER_UNIT), y: Math.round(y * CLIPPER_UNIT) }));
 
-export const ofClipper = (path: Path64): Polygon =>
+const ofClipper = (path: Path64): Polygon =>
   path.map(({ x, y }): Vec2 => [x / CLIPPER_UNIT, y / CLIPPER_UNIT]);
 
 /** An outer ring that runs anticlockwise, and the holes in it. */

@@ -12,7 +12,7 @@ export const homeId = v.nullable(v.pipe(recordId, v.brand("AssemblyId")));
 export type Home = v.InferOutput<typeof homeId>;
 
 /** `bought`: comes ready-made, so that none of its pieces is cut; `guide`: stands there to look at only. */
-export const ROLES = ["made", "bought", "guide"] as const;
+const ROLES = ["made", "bought", "guide"] as const;
 export const role = v.picklist(ROLES);
 export type Role = (typeof ROLES)[number];
 

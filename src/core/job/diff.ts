@@ -29,8 +29,6 @@ export function diffOfToday(diff: Diff): Diff {
   };
 }
 
-export const NO_CHANGE: Diff = { added: [], updated: [], removed: [] };
-
 export function reverseDiff(diff: Diff): Diff {
   return {
     added: diff.removed,

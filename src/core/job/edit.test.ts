@@ -9,7 +9,6 @@ import {
   type Edit,
   EditSchema,
   editName,
-  isEmptyDiff,
   type Job,
   newKeySize,
   readJob,
@@ -17,6 +16,7 @@ import {
   reverseDiff,
   touchedRecords,
 } from ".";
+import { isEmptyDiff } from "./diff";
 import { edited, job, refusal } from "./edit.fixture";
 
 const setSize = (name: string, formula: string, variant: string | null = null): Edit => ({

@@ -4,23 +4,14 @@ export { assemblyOf, type Repeat, takenApart } from "./assemble";
 export {
   type Assembly,
   type AssemblyId,
-  AssemblySchema,
   type Home,
   MIRROR_AXES,
   type Placement,
   type PlacementId,
-  PlacementSchema,
-  ROLES,
   type Role,
 } from "./assembly";
 export { entryChosen, nameOfEntry } from "./bought-name";
-export {
-  type BoughtPart,
-  type BoughtPartId,
-  BoughtPartSchema,
-  type Stand,
-  type StandIn,
-} from "./bought-part";
+export type { BoughtPart, BoughtPartId, Stand, StandIn } from "./bought-part";
 export {
   type AssemblyParts,
   buttEnd,
@@ -51,29 +42,15 @@ export {
   readCuttingList,
   type UnreadableRow,
 } from "./cutting-list";
-export {
-  type ColumnMeaning,
-  LIST_COLUMN_WORDS,
-  looksLikeHeadings,
-  meaningsOf,
-} from "./cutting-list-columns";
-export {
-  applyDiff,
-  type Diff,
-  diffBetween,
-  diffOfToday,
-  isEmptyDiff,
-  NO_CHANGE,
-  reverseDiff,
-  touchedRecords,
-} from "./diff";
+export { type ColumnMeaning, LIST_COLUMN_WORDS, looksLikeHeadings, meaningsOf } from "./cutting-list-columns";
+export { applyDiff, type Diff, diffOfToday, reverseDiff, touchedRecords } from "./diff";
 export { type DrawnOutline, panelFromDrawing } from "./drawn-outline";
 export { applyEdit, type Edit, EditSchema, type SimpleEdit, withEdit } from "./edit";
 export type { MakeAssemblyEdit } from "./edit-assembly";
 export { type InsertEdit, newInsert } from "./edit-geometry";
 export type { ListEdit } from "./edit-lists";
 export { editName } from "./edit-name";
-export { type Line, type LineId, LineSchema, type Point, type PointId, PointSchema } from "./frame";
+export type { Line, LineId, Point, PointId } from "./frame";
 export type { HandRow } from "./hand-row";
 export {
   contentsOf,
@@ -96,19 +73,10 @@ export {
   type KeptMark,
   RECORD_SCHEMAS,
   readJob,
-  SCHEMA_VERSION,
   type TableName,
 } from "./job";
 export { type KeptSetup, KeptSetupSchema, listFromKept, setupToKeep } from "./kept-setup";
-export {
-  type KeySize,
-  type KeySizeId,
-  KeySizeSchema,
-  readChoices,
-  type Variant,
-  type VariantId,
-  VariantSchema,
-} from "./key-size";
+export { type KeySize, type KeySizeId, readChoices, type Variant, type VariantId } from "./key-size";
 export { lawFault, storedFault } from "./laws";
 export { asStockroom, type BlankGroup, type LayoutSetting } from "./layout-setting";
 export { putBackEdits } from "./left-out";
@@ -120,27 +88,15 @@ export {
   type ListId,
   type ListKind,
   type ListSetup,
-  ListSetupSchema,
   plainColumn,
 } from "./list-setup";
 export { LOOKS, type Look } from "./look";
-export {
-  against,
-  cutText,
-  type EndCut,
-  EndCutSchema,
-  type Member,
-  type MemberId,
-  MemberSchema,
-  neighbourOf,
-  SQUARE_END,
-} from "./member";
+export { against, cutText, type EndCut, type Member, type MemberId, neighbourOf, SQUARE_END } from "./member";
 export {
   isLink,
   OWN_COLUMN_KINDS,
   type OwnColumn,
   type OwnColumnKind,
-  OwnColumnSchema,
   ownColumnId,
   ownColumnIn,
 } from "./own-column";
@@ -148,7 +104,6 @@ export {
   type Between,
   type EdgingChoice,
   type Groove,
-  GrooveSchema,
   type Hole,
   MOST_CORNERS,
   NO_EDGING,
@@ -158,7 +113,6 @@ export {
   type Panel,
   type PanelEdge,
   type PanelId,
-  PanelSchema,
   type Work,
 } from "./panel";
 export {
@@ -176,12 +130,6 @@ export {
 } from "./place-text";
 export { refused } from "./records";
 export { isPresent, lengthWith, numberWith, resolveSizes, type Sizes, usesOf } from "./sizes";
-export {
-  type TypedPiece,
-  type TypedPieceId,
-  TypedPieceSchema,
-  type TypedStand,
-  UNNAMED_EDGING,
-} from "./typed-piece";
-export { NOTHING_USUAL, type Usual } from "./usual";
+export { type TypedPiece, type TypedPieceId, type TypedStand, UNNAMED_EDGING } from "./typed-piece";
+export type { Usual } from "./usual";
 export { type Chooser, chosenBy, type UsualChoice, type UsualFinder, usualFinder } from "./usual-of";

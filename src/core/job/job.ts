@@ -22,7 +22,7 @@ import { keyText, recordId } from "./text";
 import { TypedPieceSchema } from "./typed-piece";
 import { NOTHING_USUAL, UsualSchema } from "./usual";
 
-export const SCHEMA_VERSION = 6;
+const SCHEMA_VERSION = 6;
 
 /** What holds for the job as a whole. */
 export const JobInfoSchema = v.object({

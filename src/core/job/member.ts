@@ -15,7 +15,7 @@ const memberId = v.pipe(recordId, v.brand("MemberId"));
  * `level`: in the level plane through its point, `offset` above it: the foot of a splayed leg.
  * `butt`: against the face of `neighbour` that it meets first, `gap` away from it.
  */
-export const EndCutSchema = v.variant("kind", [
+const EndCutSchema = v.variant("kind", [
   v.object({ kind: v.literal("square"), offset: formulaText, past: v.nullable(memberId) }),
   v.object({ kind: v.literal("mitre"), neighbour: memberId, gap: v.optional(formulaText) }),
   v.object({ kind: v.literal("butt"), neighbour: memberId, gap: formulaText }),

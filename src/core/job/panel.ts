@@ -16,7 +16,7 @@ export type PanelEdge = (typeof PANEL_EDGES)[number];
  * nearer side (0: a rebate). `stopAtStart` and `stopAtEnd` are what is left uncut at the left or front
  * end and at the right or back end; "0" runs through.
  */
-export const GrooveSchema = v.object({
+const GrooveSchema = v.object({
   id: recordId,
   kind: v.literal("groove"),
   face: v.picklist(["good", "other"]),

@@ -1,18 +1,9 @@
 /** The door of the kernel: what every other part of the core builds on. */
 export { agreeing, counted, timesWords } from "./count";
-export { fromNm, NM_PER_MM, type Nm, snapMm, toNm } from "./grid";
+export { fromNm, NM_PER_MM, type Nm, toNm } from "./grid";
 export { at, BrokenInvariant, invariant, unreachable } from "./invariant";
 export { type Memory, remembersEach, remembersLast, sameItems } from "./memo";
-export {
-  byKey,
-  byNaturalText,
-  byNumber,
-  byText,
-  byTuple,
-  inTurn,
-  type Order,
-  reversed,
-} from "./order";
+export { byKey, byNaturalText, byNumber, byText, byTuple, inTurn, type Order, reversed } from "./order";
 export { canBeKey, own } from "./own";
 export { type Problem, sentence } from "./problem";
 export { type Random, seededRandom } from "./random";

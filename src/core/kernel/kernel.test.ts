@@ -22,9 +22,9 @@ import {
   sameItems,
   seededRandom,
   sentence,
-  snapMm,
   toNm,
 } from ".";
+import { snapMm } from "./grid";
 
 describe("the grid", () => {
   it("holds 1/64 in exactly, rounds halves away from zero and knows no −0", () => {

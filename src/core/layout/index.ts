@@ -20,7 +20,7 @@ export { problemNotes } from "./notes";
 export { areaOfPanel, outlinePoints } from "./panel-shape";
 export type { LayoutWorker } from "./remote";
 export { type Rest, restsToKeep } from "./rests";
-export { askedOf, type SawChoice, type SawReason, sawFor, sawReasonWords } from "./saws";
+export { type SawChoice, type SawReason, sawFor, sawReasonWords } from "./saws";
 export {
   type BarSettings,
   barSettings,
@@ -38,7 +38,6 @@ export {
   type LayoutWishes,
   layoutTasks,
   type NamedRow,
-  NO_WISHES,
   pieceKey,
   type RowFinder,
   rowFinder,

@@ -3,8 +3,9 @@ import { batchTasks } from "../batch";
 import { at } from "../kernel";
 import { resultsOf, STOCK, smallFrame } from "../pipeline.fixture";
 import type { MemberForm } from "../tally";
-import { askedOf, layoutTasks, pieceKey, sawFor } from ".";
+import { layoutTasks, pieceKey, sawFor } from ".";
 import { endsOf } from "./piece-ends";
+import { askedOf } from "./saws";
 
 const { tally } = resultsOf(smallFrame());
 const row = (name: string) => {

@@ -75,7 +75,7 @@ export type LayoutWishes = Pick<Job, "layoutSettings"> & {
   /** Where several jobs are laid out together, each group is of one of them. */
   readonly blankGroups: Readonly<Record<string, BlankGroup & { readonly job?: string }>>;
 };
-export const NO_WISHES: LayoutWishes = { layoutSettings: {}, blankGroups: {} };
+const NO_WISHES: LayoutWishes = { layoutSettings: {}, blankGroups: {} };
 
 export type TaskGround = {
   readonly stockroom: Stockroom;

@@ -61,11 +61,8 @@ const GROUPS = [
 export type BuyingStyle = LengthStyle & { readonly feet: FeetForm };
 const METRIC_BUYING: BuyingStyle = { ...PLAIN_MM, feet: "decimal" };
 
-export const quantityText = (
-  line: Pick<QuantityLine, "measure">,
-  quantity: number,
-  style: BuyingStyle,
-): string => quantityWords(line.measure, quantity, style);
+const quantityText = (line: Pick<QuantityLine, "measure">, quantity: number, style: BuyingStyle): string =>
+  quantityWords(line.measure, quantity, style);
 
 const moneyCell = (cents: Cents | null): Cell =>
   cents === null ? { ...MISSING, text: "price missing" } : numberCell(cents / 100, formatCents(cents));

@@ -29,7 +29,7 @@ import {
   textCell,
 } from "./table";
 
-export const CUT_COLUMNS: readonly Column[] = [
+const CUT_COLUMNS: readonly Column[] = [
   { id: "mark", heading: "Mark", align: "left", width: 9, writes: null },
   { id: "name", heading: "Name", align: "left", width: 24, writes: null },
   { id: "count", heading: "Count", align: "right", width: 9, writes: { kind: "plain" } },

@@ -1,15 +1,15 @@
 /** The door of the lists. */
-export { BUYING_COLUMNS, type BuyingStyle, buyingList, quantityText, totalWords } from "./buying-list";
-export { CUT_COLUMNS, cutList, rowNotes, standWords, styleOf } from "./cut-list";
+export { BUYING_COLUMNS, type BuyingStyle, buyingList, totalWords } from "./buying-list";
+export { cutList, rowNotes, standWords, styleOf } from "./cut-list";
 export { barOrderTable, ofOrderRow, sheetOrderTable } from "./cutting-order";
 export { LIST_COLUMNS, type ListColumnKind } from "./list-columns";
 export type { ListGround } from "./list-ground";
 export { LIST_STARTS, startList } from "./list-kinds";
-export { handOrderOf, markIsIn } from "./list-rows";
+export { handOrderOf } from "./list-rows";
 export { listView } from "./list-view";
-export { createLister, findList, type Lists, listNames, namedTable, ownList } from "./own-list";
+export { createLister, type Lists, listNames, namedTable, ownList } from "./own-list";
 export { shapePiecesTable } from "./shape-pieces";
-export { readSizePattern, SIZE_NAMES, USUAL_SIZE, writeSize } from "./size-text";
+export { readSizePattern, USUAL_SIZE } from "./size-text";
 export {
   type Align,
   type Cell,

@@ -4,17 +4,9 @@ import { newJob, plainColumn } from "../job";
 import { edited, refusal } from "../job/edit.fixture";
 import { sentence } from "../kernel";
 import { resultsOf, smallFrame } from "../pipeline.fixture";
-import {
-  LIST_COLUMNS,
-  LIST_STARTS,
-  ownList,
-  readSizePattern,
-  SIZE_NAMES,
-  startList,
-  tableAsTabs,
-  writeSize,
-} from ".";
+import { LIST_COLUMNS, LIST_STARTS, ownList, readSizePattern, startList, tableAsTabs } from ".";
 import { columns, groundOf, setup, texts } from "./list.fixture";
+import { SIZE_NAMES, writeSize } from "./size-text";
 
 describe("lists by their setup", () => {
   it("order by several columns, numbers by value and what has none last", () => {

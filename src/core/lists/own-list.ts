@@ -72,7 +72,7 @@ function tableOf(view: ListView, linesOf: typeof flatLines): ListTable {
 }
 
 /** The list of a job that a name or an id means, capitals or not. */
-export function findList(job: Job, name: string): ListSetup | undefined {
+function findList(job: Job, name: string): ListSetup | undefined {
   const wanted = name.trim().toLowerCase();
   return Object.values(job.lists).find((list) => list.id === name || list.name.toLowerCase() === wanted);
 }

@@ -4,8 +4,9 @@ import { applyDiff, applyEdit, type ListSetup, newJob, plainColumn, reverseDiff 
 import { edited } from "../job/edit.fixture";
 import { resultsOf, smallFrame } from "../pipeline.fixture";
 import { holdMark } from "../tally";
-import { createLister, fieldText, markIsIn, overWords, ownList, tableAsTabs } from ".";
+import { createLister, fieldText, overWords, ownList, tableAsTabs } from ".";
 import { cellIn, columns, groundOf, made, over, own, rowsOf, setup, texts, value } from "./list.fixture";
+import { markIsIn } from "./list-rows";
 
 const withList = (list = setup({})) => edited({ kind: "setList", list }, smallFrame());
 

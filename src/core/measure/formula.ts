@@ -15,7 +15,7 @@ import type { LengthUnit } from "./unit";
 export type FormulaValue = number | boolean | string;
 export type FormulaScope = ReadonlyMap<string, FormulaValue>;
 
-export const GREATEST_FORMULA_LENGTH = 500;
+const GREATEST_FORMULA_LENGTH = 500;
 
 type BinaryOperator = "+" | "-" | "*" | "/" | "^" | "<" | ">" | "<=" | ">=" | "==" | "!=" | "and" | "or";
 type Node =

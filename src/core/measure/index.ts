@@ -6,13 +6,11 @@ export {
   type Formula,
   type FormulaScope,
   type FormulaValue,
-  GREATEST_FORMULA_LENGTH,
   parseFormula,
   RESERVED_NAMES,
 } from "./formula";
 export {
   formatLength,
-  formatSquareMetres,
   PLAIN_MM,
   parseLength,
   sayDifference,
@@ -22,7 +20,7 @@ export {
   writeLength,
 } from "./length";
 export { type Cents, costOf, formatCents, type MoneyTotal, totalOf } from "./money";
-export { formatDecimal, roundTo, scaledInteger, writeScaled } from "./rounding";
+export { formatDecimal, roundTo, scaledInteger } from "./rounding";
 export { startLength } from "./start-length";
 export {
   lengthValue,

@@ -14,7 +14,7 @@ import {
   toNm,
 } from "../kernel";
 import { amountOf, UNIT_WORDS, VULGAR_FRACTIONS } from "./length-words";
-import { scaledInteger, writeScaled } from "./rounding";
+import { writeScaled } from "./rounding";
 import { type LengthStyle, type LengthUnit, MM_PER_UNIT } from "./unit";
 
 const NUMBER = String.raw`\d+(?:\.\d*)?|\.\d+`;
@@ -179,9 +179,4 @@ export function sayDifference(mm: number, { unit }: LengthStyle): string {
     return `${writeLength(mm, { unit: "in", format: { kind: "decimal", places: 3, trailingZeros: false } }).text} in`;
   }
   return `${writeLength(mm, { unit: "mm", format: { kind: "decimal", places: 2, trailingZeros: false } }).text} mm`;
-}
-
-/** Writes an area given in mm² as square metres with three places. */
-export function formatSquareMetres(mm2: number): string {
-  return writeScaled(scaledInteger(mm2 / 1e6, 3), 3, true);
 }

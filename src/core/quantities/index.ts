@@ -11,12 +11,4 @@ export {
   rowQuantity,
   type StockUse,
 } from "./quantities";
-export {
-  boardFeet,
-  FEET_FORMS,
-  type FeetForm,
-  isImperial,
-  quantityWords,
-  shopUnit,
-  stockSizeWords,
-} from "./shop-units";
+export { boardFeet, type FeetForm, isImperial, quantityWords, shopUnit, stockSizeWords } from "./shop-units";

@@ -21,7 +21,7 @@ export function shopUnit(
 }
 
 /** How feet are written: 12.58, or 12' 7". */
-export const FEET_FORMS = ["decimal", "feetAndInches"] as const;
+const FEET_FORMS = ["decimal", "feetAndInches"] as const;
 export type FeetForm = (typeof FEET_FORMS)[number];
 
 /** A quantity in m, m² or each, written in the shop's unit. */

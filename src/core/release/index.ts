@@ -7,5 +7,4 @@ export {
   type SeenRow,
   seenBy,
   seenList,
-  seenRows,
 } from "./list-changes";

@@ -4,7 +4,8 @@ import { edited } from "../job/edit.fixture";
 import { ownList } from "../lists";
 import { columns, groundOf, setup } from "../lists/list.fixture";
 import { smallFrame } from "../pipeline.fixture";
-import { listChanges, seenBy, seenList, seenRows } from ".";
+import { listChanges, seenBy, seenList } from ".";
+import { seenRows } from "./list-changes";
 
 const list = setup({ kinds: ["member", "panel"], columns: columns("mark", "name", "count", "length") });
 const tableOf = (job: Job) => ownList(list, groundOf(job));

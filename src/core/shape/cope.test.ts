@@ -9,8 +9,9 @@ import { copeEnd, type Job, newJob, resolveSizes, squareEnd } from "../job";
 import { at } from "../kernel";
 import { STOCK_DATA } from "../pipeline.fixture";
 import { sectionProperties, stockroomOf } from "../stockroom";
-import { proposedCuts, shapeJob } from ".";
+import { shapeJob } from ".";
 import { type Cope, copeHeight, extremesOverTurn, fitHeight } from "./cope";
+import { proposedCuts } from "./joints";
 import { meshOf } from "./mesh.fixture";
 
 const r = 16.85;

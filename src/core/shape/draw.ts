@@ -237,7 +237,7 @@ function memberBetween(job: Job, a: string, b: string): string | null {
 }
 
 /** The proposed end cuts of members as edits. */
-export function cutEdits(job: Job, ids: ReadonlySet<string>, stockroom: Stockroom): readonly SimpleEdit[] {
+function cutEdits(job: Job, ids: ReadonlySet<string>, stockroom: Stockroom): readonly SimpleEdit[] {
   return editsOfCuts(proposedCuts(job, ids, stockroom));
 }
 

@@ -4,7 +4,6 @@ export type { EndSide } from "./bar";
 export { type BoughtCount, meshOfStandIn } from "./bought";
 export type { Cope } from "./cope";
 export {
-  cutEdits,
   type DrawPlace,
   type DrawSettings,
   directionOf,
@@ -24,19 +23,12 @@ export { type EndPlane, endHeight } from "./ends";
 export { faultWords } from "./fault";
 export { between, facingPair, letGo } from "./follow";
 export { guideIds } from "./guides";
-export { cutsByRule, type JointRule, PROPOSED_RULE, type ProposedCut, proposedCuts } from "./joints";
-export { type MemberLengths, type MemberSolid, memberLengths, meshOfMember } from "./member";
+export { cutsByRule, type JointRule, type ProposedCut } from "./joints";
+export { type MemberLengths, type MemberSolid, memberLengths } from "./member";
 export { meshOfPanel, type PanelSolid } from "./panel";
 export { type OutlineSolid, outlinePolygon } from "./panel-outline";
 export type { Instance } from "./places";
-export {
-  createShaper,
-  meshesOf,
-  type PlacedMesh,
-  type Shape,
-  shapeJob,
-  type Uncomputed,
-} from "./shape";
+export { createShaper, meshesOf, type PlacedMesh, type Shape, shapeJob, type Uncomputed } from "./shape";
 export { type SizeSpan, sizeSpans } from "./size-spans";
 export { guideLines, type SnapLine, type SnapPlace, snapLines, snapPlaces } from "./snaps";
 export { readTriangles } from "./triangles";

@@ -16,15 +16,8 @@ import {
 import { sentence } from "../kernel";
 import { resultsOf, STOCK, STOCK_DATA, smallFrame } from "../pipeline.fixture";
 import { type SectionShape, stockroomOf } from "../stockroom";
-import {
-  cutsByRule,
-  editsOfCuts,
-  type JointRule,
-  PROPOSED_RULE,
-  proposedCuts,
-  shapeJob,
-  snapPlaces,
-} from ".";
+import { cutsByRule, editsOfCuts, type JointRule, shapeJob, snapPlaces } from ".";
+import { PROPOSED_RULE, proposedCuts } from "./joints";
 import { meshOf } from "./mesh.fixture";
 
 const ids = (job: Job) => new Set(Object.keys(job.members));

@@ -25,12 +25,10 @@ export {
   type SectionProperties,
   type SectionShape,
   SectionShapeSchema,
-  STEEL_KG_M3,
   type Symmetry,
   sectionKindName,
   sectionProperties,
   shapeFault,
-  tubeRadii,
 } from "./section-shape";
 export {
   type BoardEntry,
@@ -47,7 +45,6 @@ export {
   indexStockroom,
   isMetal,
   leastUnitPrice,
-  massPerMetre,
   RACK_USES,
   type RackUse,
   type SawEntry,
@@ -59,7 +56,6 @@ export {
   type StockroomInput,
   StockroomSchema,
   size as stockSize,
-  steelMassPerMetre,
   stockroomOf,
   TURN_STEPS,
   type TurnStep,

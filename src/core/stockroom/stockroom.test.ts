@@ -12,7 +12,6 @@ import {
   isMetal,
   isOfMaterial,
   leastUnitPrice,
-  massPerMetre,
   nextLabel,
   parseSectionName,
   type RackPiece,
@@ -24,10 +23,10 @@ import {
   sectionParts,
   sectionProperties,
   shapeFault,
-  steelMassPerMetre,
   stockroomOf,
   usableRack,
 } from ".";
+import { massPerMetre, steelMassPerMetre } from "./stockroom";
 
 const flat = (id: string, more: Partial<SectionEntry>): SectionEntry =>
   v.parse(SectionEntrySchema, {

@@ -5,13 +5,5 @@ export type { CopeForm, CornerForm, Form, GrooveForm, MemberForm, PanelForm, Pie
 export { holdMark, letMarkGo, markPicked, type NumberRule, type PickRule, renumber } from "./renumber";
 export type { TallyRow } from "./row";
 export { groupPieces } from "./rows";
-export {
-  anglesOf,
-  type EndAngles,
-  type Stand,
-  type StandKind,
-  sawSettings,
-  standOf,
-  standOfForm,
-} from "./stand";
-export { type Balance, balances, createTallier, type LeftOut, type Tally, tallyJob } from "./tally";
+export { anglesOf, type EndAngles, type Stand, type StandKind, sawSettings, standOfForm } from "./stand";
+export { type Balance, balances, createTallier, type LeftOut, type Tally } from "./tally";

@@ -8,7 +8,7 @@ export type StandKind = "square" | "single" | "opposed" | "parallel" | "turned";
 /** `turn`: degrees from the first end's lean to the second's about the axis, in (−180, 180]. */
 export type Stand = { readonly kind: StandKind; readonly turn: number };
 
-export function standOf(start: Vec2, end: Vec2): Stand {
+function standOf(start: Vec2, end: Vec2): Stand {
   const first = norm2(start) > SLOPE_TOLERANCE;
   const second = norm2(end) > SLOPE_TOLERANCE;
   if (!first && !second) return { kind: "square", turn: 0 };

@@ -86,7 +86,7 @@ export function createTallier(): (job: Job, shape: Shape, stockroom: Stockroom) 
 }
 
 /** Groups the pieces of a job into marked rows and balances them. */
-export function tallyJob(
+function tallyJob(
   job: Job,
   shape: Shape,
   stockroom: Stockroom,

@@ -8,12 +8,12 @@ import {
   bringPieceBack,
   movePiece,
   readBarProblem,
-  remainderOf,
   setPieceAside,
   setPieceLock,
   turnPiece,
   verifyBars,
 } from ".";
+import { remainderOf } from "./result";
 
 const problem = readBarProblem({
   kerf: 2,

@@ -28,14 +28,6 @@ export {
   type Unplaced,
   usableLength,
 } from "./problem";
-export {
-  leansOf,
-  mergedBars,
-  type PieceOutline,
-  pieceOutlines,
-  placesNm,
-  remainderOf,
-  sharedBy,
-} from "./result";
+export { leansOf, type PieceOutline, pieceOutlines } from "./result";
 export type { Column, LinearAnswer, LinearProgram, LinearSolver } from "./solver";
 export { verifyBars } from "./verify";

@@ -12,7 +12,6 @@ export {
 export { layOutShapes, type ShapeOptions } from "./layout";
 export {
   type LockedShape,
-  liesWithGrain,
   lyingCorners,
   lyingHoles,
   lyingOutline,

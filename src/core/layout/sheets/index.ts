@@ -11,8 +11,8 @@ export {
   setLock,
 } from "./by-hand";
 export { type CutLine, cutLines } from "./cut-lines";
-export { cutTree, offcutsOf } from "./cut-tree";
-export { type CutRect, runsNeeded } from "./cuts";
+
+export type { CutRect } from "./cuts";
 export { type LeftPart, type SheetCut, type SheetCuttingOrder, sheetCuts } from "./cutting-order";
 export { wholeBlank } from "./instance";
 export { layOutSheets, lockedFault, type SheetOptions, type SheetProgress } from "./layout";
@@ -29,6 +29,6 @@ export {
   type Together,
   type UnplacedPanel,
 } from "./problem";
-export { utilisationOf, withOffcuts } from "./result";
+export { withOffcuts } from "./result";
 export { type Direction, firstSpot, nextSpot, snapped } from "./spots";
-export { sheetFault, verifySheets } from "./verify";
+export { verifySheets } from "./verify";

@@ -6,7 +6,6 @@ export { boughtCount, costOf, judged, oneLess, oneMore } from "./hand";
 export { divisor, leastMixCost, type MixType, raisedToStep } from "./mix";
 export {
   ASIDE,
-  isSameReason,
   type ReasonFacts,
   readReason,
   reasonFault,

@@ -53,9 +53,6 @@ export function readReason(stored: unknown): UnplacedReason {
   return words === "set aside by hand" ? ASIDE : { kind: "told", words };
 }
 
-/** Whether two reasons are the same, with the same sizes. */
-export const isSameReason = (a: UnplacedReason, b: UnplacedReason) => JSON.stringify(a) === JSON.stringify(b);
-
 /** What a reason may say of a piece: its own size, what the largest stock gives, in mm, and whether stock is trimmed. */
 export type ReasonFacts = {
   readonly size: readonly number[];
