@@ -273,6 +273,17 @@ describe("shapes with arcs and hands", () => {
     expect(looks({ stock: limited, shapes: [{ outline: square, qty: 2 }] })).toBeGreaterThan(1000);
   });
 
+  it("an outline that comes back the way it went encloses nothing and is told", () => {
+    const back: [number, number][] = [
+      [0, 0],
+      [100, 0],
+      [0, 100],
+      [100, 0],
+    ];
+    const { layout } = run({ gap: 3, stock: [PLATE], shapes: [{ outline: back, qty: 3 }] });
+    expect(layout.unplaced).toEqual([{ shape: 0, qty: 3, why: { kind: "badOutline" } }]);
+  });
+
   it("ways that come to the same are tried once", () => {
     const square: [number, number][] = [
       [3, 5],

@@ -150,7 +150,8 @@ function prepare(rooms: Rooms): {
     const area = areaOfShape(problem, shape);
     const { length, width } = sizeOfShape(problem, shape);
     const longest = Math.max(length, width);
-    if (crossesItself(polygon)) {
+    // One that goes out and comes back the same way crosses nothing, and encloses nothing either.
+    if (area < 1e-6 || crossesItself(polygon)) {
       unplaced.push({
         shape,
         qty: left,
