@@ -2,10 +2,10 @@
  * `npm test`: everything that must hold before a change lands, from a fresh clone: format and lint, the
  * order of the folders, types, unused code, unit tests, a production build, and the tests that drive it.
  */
-import { spawnSync } from "node:child_process";
-import { existsSync, readFileSync } from "node:fs";
+import { spawn, spawnSync } from "node:child_process";
+import { existsSync, mkdirSync, openSync, readFileSync } from "node:fs";
 import path from "node:path";
-import { bin, buildApplication, checkNode, installPackages, ROOT, run } from "./setup.mjs";
+import { bin, checkNode, installPackages, ROOT, run } from "./setup.mjs";
 
 /** Debian's packages that the tests need: the browser, and readers of PDF that are not our own. */
 const PROGRAMS = [
@@ -31,6 +31,25 @@ function step(name, words) {
   run(process.execPath, words, { env: { NEXT_TELEMETRY_DISABLED: "1" } });
 }
 
+/** Begins the production build beside what follows; the answer waits for its end, shows what it said, and ends with it when it failed. */
+function startBuild() {
+  mkdirSync(path.join(ROOT, "test-results"), { recursive: true });
+  const log = report("build.log");
+  const out = openSync(log, "w");
+  const build = spawn(process.execPath, ["scripts/build.mjs"], { cwd: ROOT, stdio: ["ignore", out, out] });
+  // A check that fails leaves no build behind.
+  process.on("exit", () => build.kill());
+  const ended = new Promise((resolve) => {
+    build.on("exit", (code) => resolve(code ?? 1));
+    build.on("error", () => resolve(1));
+  });
+  return async () => {
+    const code = await ended;
+    console.log(`\n── Production build\n${readFileSync(log, "utf8")}`);
+    if (code !== 0) process.exit(1);
+  };
+}
+
 const report = (name) => path.join(ROOT, "test-results", name);
 
 /** Tests that passed, from the two runners' own reports; both have already failed loudly if any did not. */
@@ -43,13 +62,16 @@ function countPassed() {
 checkNode();
 installPackages();
 installPrograms();
+step("Types", [bin("next"), "typegen"]);
+step("Types of the whole", [bin("tsc"), "--noEmit"]);
+// Types are read from what the build writes: it begins after them, and the other checks run beside it.
+const built = startBuild();
 step("Format and lint", [bin("biome"), "check", "."]);
 step("Order of the folders", ["scripts/check-folders.mjs"]);
 step("Doors of the folders", ["scripts/check-doors.mjs"]);
-step("Types", [bin("next"), "typegen"]);
-step("Types of the whole", [bin("tsc"), "--noEmit"]);
 step("Types of the core, without DOM and Node", [bin("tsc"), "--noEmit", "-p", "src/core/tsconfig.json"]);
 step("Unused files, exports and packages", [bin("knip")]);
+await built();
 step("Unit tests", [
   bin("vitest"),
   "run",
@@ -57,7 +79,5 @@ step("Unit tests", [
   "--reporter=json",
   `--outputFile=${report("unit.json")}`,
 ]);
-console.log("\n── Production build");
-buildApplication();
 step("The application in Chromium", [bin("playwright"), "test"]);
 if (existsSync(report("e2e.json"))) console.log(`\n${countPassed()} passed, 0 failed`);
