@@ -80,11 +80,13 @@ function open(server: Server) {
   };
   const notices: Notice[] = [];
   const saving: string[] = [];
+  const hooks: { onSaved?: () => void } = {};
   const queue = createEditQueue({
     read: () => state,
     write: (change) => {
       state = { ...state, ...change };
       if (change.saving) saving.push(change.saving);
+      if (change.saving === "saved") hooks.onSaved?.();
     },
     send: server.send,
     wait: () => Promise.resolve(),
@@ -98,7 +100,7 @@ function open(server: Server) {
     queue.add(edit, after.value);
     return null;
   }
-  return { queue, submit, notices, saving, state: () => state, title: () => state.job.info.job.title };
+  return { queue, submit, notices, saving, hooks, state: () => state, title: () => state.job.info.job.title };
 }
 
 describe("edits on their way", () => {
@@ -179,6 +181,41 @@ describe("edits on their way", () => {
     await desk.queue.flush();
     expect(desk.state().job.info.job).toMatchObject({ title: "Start", batch: 9 });
     expect(desk.state().job).toEqual(server.job);
+  });
+
+  it("made in the very moment in which the last one was settled are sent too", async () => {
+    const server = new Server();
+    const desk = open(server);
+    let more = true;
+    desk.hooks.onSaved = () => {
+      if (more) desk.submit(batch(4));
+      more = false;
+    };
+    desk.submit(title("First"));
+    await desk.queue.flush();
+    expect(desk.state().pending).toEqual([]);
+    expect(server.job.info.job).toMatchObject({ title: "First", batch: 4 });
+  });
+
+  it("nothing is called saved while an edit waits for a step", async () => {
+    const server = new Server();
+    const desk = open(server);
+    let go = () => {};
+    server.onRequest = () =>
+      new Promise((resolve) => {
+        go = resolve;
+      });
+    const undone = desk.queue.step("undo");
+    while (server.seen.length === 0) await Promise.resolve();
+    const told = desk.saving.length;
+    desk.submit(batch(9));
+    for (let i = 0; i < 20; i++) await Promise.resolve();
+    expect(desk.saving.slice(told)).toEqual([]);
+    server.onRequest = null;
+    go();
+    await undone;
+    expect(desk.state()).toMatchObject({ pending: [], saving: "saved" });
+    expect(server.job.info.job.batch).toBe(9);
   });
 
   it("a step whose answer is lost goes back once", async () => {

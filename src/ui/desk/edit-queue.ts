@@ -9,8 +9,8 @@ import { freshId } from "../common/fresh-id";
 import type { Refusal } from "../common/http";
 
 export type StepNames = { readonly undo: string | null; readonly redo: string | null };
-export type SaveState = "saved" | "saving" | "unreachable";
-export type PendingEdit = { readonly id: string; readonly edit: Edit };
+type SaveState = "saved" | "saving" | "unreachable";
+type PendingEdit = { readonly id: string; readonly edit: Edit };
 
 export type QueueState = {
   readonly revision: number;
@@ -50,8 +50,6 @@ const AGAIN_MS = 1500;
 /** Whether an answer may have been lost on its way: the same is sent until one comes. */
 const isLost = ({ status }: Refusal) => status === 0 || status >= 500;
 
-export type EditQueue = ReturnType<typeof createEditQueue>;
-
 export function createEditQueue({ read, write, send, wait, notify, onRevision, submit }: QueueGround) {
   let sending: Promise<void> | null = null;
   let stepping: Promise<void> = Promise.resolve();
@@ -81,14 +79,18 @@ export function createEditQueue({ read, write, send, wait, notify, onRevision, s
 
   /** Sends what is pending, one after the other; resolves when all of it is settled. */
   function flush(): Promise<void> {
-    sending ??= sendAll().finally(() => {
-      sending = null;
-    });
+    if (inStep) return stepping;
+    sending ??= sendAll()
+      .finally(() => {
+        sending = null;
+      })
+      // One that was made in the very moment in which the last was settled.
+      .then(() => (read().pending.length > 0 ? flush() : undefined));
     return sending;
   }
 
   async function sendAll(): Promise<void> {
-    for (let next = read().pending[0]; next && !inStep; next = read().pending[0]) {
+    for (let next = read().pending[0]; next; next = read().pending[0]) {
       const { id, edit } = next;
       write({ saving: "saving" });
       const reply = await send<StepReply>("/edits", { expectedRevision: read().revision, edit, id });
@@ -156,7 +158,8 @@ export function createEditQueue({ read, write, send, wait, notify, onRevision, s
   }
 
   async function stepOnce(which: "undo" | "redo"): Promise<void> {
-    await flush();
+    do await flush();
+    while (sending !== null);
     inStep = true;
     try {
       await sendStep(which);
