@@ -150,6 +150,6 @@ if (part === undefined || part === "bars") {
   const [only, times] = process.argv.slice(3);
   await barTable(median, only, Number(times ?? 1));
 }
-if (part === "page") await (await import("./page")).pageTable();
+if (part === "page") await (await import("./page")).pageTable(timed, median);
 if (part === undefined || part === "sheets") sheetTable();
 if (part === undefined || part === "shapes") shapeTable();

@@ -50,7 +50,10 @@ async function othersWait(base: string, work: Promise<unknown>): Promise<number>
 }
 
 /** Needs a build: `npx next build`. */
-export async function pageTable(): Promise<void> {
+export async function pageTable(
+  timed: (work: () => void) => number,
+  median: (values: readonly number[]) => number,
+): Promise<void> {
   console.log(
     "The page of a large job, from asking for it to the drawn picture; × the core's time for the job",
   );
@@ -65,11 +68,7 @@ export async function pageTable(): Promise<void> {
   try {
     await (await fetch(url)).text();
     for (const { size, id, job } of jobs) {
-      const core = (() => {
-        const start = now();
-        createPipeline()(job, null, stockroom, []);
-        return now() - start;
-      })();
+      const core = timed(() => createPipeline()(job, null, stockroom, []));
       const ratio = (value: number) => `${(value / core).toFixed(1).padStart(6)} ×`;
       const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
       await page.addInitScript(noteLongTasks);
@@ -94,13 +93,13 @@ export async function pageTable(): Promise<void> {
         times.push(now() - from);
         await page.waitForTimeout(2_000);
       }
-      const size3 = times.toSorted((a, b) => a - b)[1] ?? 0;
+      const resized = median(times);
       console.log(`  ${size.toLocaleString("en")} pieces; the core alone ${ms(core)}`);
       console.log(
         `    opened and drawn      ${ms(opened)} ${ratio(opened)}   busy at most ${ms(busyAtOpening)}`,
       );
       console.log(
-        `    key size to the frame ${ms(size3)} ${ratio(size3)}   busy at most ${ms(await longest(page))}`,
+        `    key size to the frame ${ms(resized)} ${ratio(resized)}   busy at most ${ms(await longest(page))}`,
       );
       console.log(`    another page waits    ${ms(waited)}`);
       await page.close();

@@ -2,21 +2,15 @@
  * Nothing stands in a door (`index.ts`) that nobody outside takes: values that leave a folder without need are a promise
  * that somebody must keep. Types may stand there: they are what the values speak of.
  */
-import { readdirSync, readFileSync, statSync } from "node:fs";
+import { readFileSync } from "node:fs";
 import path from "node:path";
-import { ROOT } from "./setup.mjs";
+import { filesBelow, ROOT } from "./setup.mjs";
 
 const FOLDERS = ["src", "demo", "bench", "fuzz", "e2e", "scripts", "bin"];
 
-function filesIn(folder) {
-  return readdirSync(folder).flatMap((name) => {
-    const place = path.join(folder, name);
-    if (statSync(place).isDirectory()) return name === "node_modules" ? [] : filesIn(place);
-    return /\.(ts|tsx|mjs|mts)$/.test(name) ? [place] : [];
-  });
-}
-
-const files = FOLDERS.flatMap((folder) => filesIn(path.join(ROOT, folder)));
+const files = FOLDERS.flatMap((folder) => filesBelow(path.join(ROOT, folder))).filter((file) =>
+  /\.(ts|tsx|mjs|mts)$/.test(file),
+);
 const textOf = new Map(files.map((file) => [file, readFileSync(file, "utf8")]));
 
 /** The file that an import means; null: a package. */

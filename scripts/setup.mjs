@@ -46,7 +46,8 @@ export function installPackages() {
 
 const BUILT_FROM = ["src", "next.config.ts", "postcss.config.mjs", "tsconfig.json", "package-lock.json"];
 
-function filesBelow(place) {
+/** All files below a place, in the order of their names. */
+export function filesBelow(place) {
   if (!statSync(place).isDirectory()) return [place];
   return readdirSync(place, { withFileTypes: true })
     .sort((a, b) => (a.name < b.name ? -1 : 1))

@@ -79,29 +79,28 @@ export async function readJobs({ db }: Connection, ids: readonly string[]): Prom
   return rows.map((row) => ({ ...summaryOf(row), job: documentOf(row) }));
 }
 
+/** The job of that id, unless it was deleted. */
+const isThere = (id: string) => and(eq(jobs.id, id), isNull(jobs.deletedAt));
+
+async function rowOf({ db }: Connection, id: string): Promise<Row | null> {
+  const [row] = await db.select().from(jobs).where(isThere(id));
+  return row ?? null;
+}
+
 /** The document of a job as it is stored, whether it can be read or not. */
 export async function rawDocument({ db }: Connection, id: string): Promise<string | null> {
-  const [row] = await db
-    .select({ document: jobs.document })
-    .from(jobs)
-    .where(and(eq(jobs.id, id), isNull(jobs.deletedAt)));
+  const [row] = await db.select({ document: jobs.document }).from(jobs).where(isThere(id));
   return row?.document ?? null;
 }
 
 /** A job by its name alone; its document is not read. */
 export async function findSummary({ db }: Connection, id: string): Promise<JobSummary | null> {
-  const [row] = await db
-    .select(SUMMARY)
-    .from(jobs)
-    .where(and(eq(jobs.id, id), isNull(jobs.deletedAt)));
+  const [row] = await db.select(SUMMARY).from(jobs).where(isThere(id));
   return row ?? null;
 }
 
-export async function findJob({ db }: Connection, id: string): Promise<StoredJob | null> {
-  const [row] = await db
-    .select()
-    .from(jobs)
-    .where(and(eq(jobs.id, id), isNull(jobs.deletedAt)));
+export async function findJob(connection: Connection, id: string): Promise<StoredJob | null> {
+  const row = await rowOf(connection, id);
   return row ? storedOf(row) : null;
 }
 
@@ -114,16 +113,13 @@ const MOST_NOTED = 5_000;
  * large one keeps the server busy for a while.
  */
 export async function findJobText(
-  { db }: Connection,
+  connection: Connection,
   id: string,
 ): Promise<(JobSummary & { readonly document: string }) | null> {
-  const [row] = await db
-    .select()
-    .from(jobs)
-    .where(and(eq(jobs.id, id), isNull(jobs.deletedAt)));
+  const row = await rowOf(connection, id);
   if (!row) return null;
-  const noted = asStored.get(db) ?? new Set<string>();
-  asStored.set(db, noted);
+  const noted = asStored.get(connection.db) ?? new Set<string>();
+  asStored.set(connection.db, noted);
   const hash = createHash("sha256").update(row.document).digest("base64");
   if (noted.has(hash)) return { ...summaryOf(row), document: row.document };
   const document = JSON.stringify(storedOf(row).job);
@@ -189,10 +185,7 @@ export async function stepJob<T>(
 ): Promise<StepResult<T> | null> {
   return connection.write((db) =>
     db.transaction(async (tx) => {
-      const [row] = await tx
-        .select()
-        .from(jobs)
-        .where(and(eq(jobs.id, id), isNull(jobs.deletedAt)));
+      const [row] = await tx.select().from(jobs).where(isThere(id));
       if (!row) return null;
       const stored = storedOf(row);
       const { step, answer } = await decide(viewOf(tx, stored));

@@ -23,16 +23,15 @@ export function issueWords(issues: readonly v.BaseIssue<unknown>[]): string {
   return path ? `${path} ${words}` : words;
 }
 
+/** An issue with the whole path to it. */
+type Complaint = { readonly issue: v.BaseIssue<unknown>; readonly keys: readonly unknown[] };
+
 /** Of a value that fits none of several forms, the complaint of the form that it comes nearest to: that fits deepest. */
-function deepest(
-  issue: v.BaseIssue<unknown>,
-  above: readonly unknown[],
-): { readonly issue: v.BaseIssue<unknown>; readonly keys: readonly unknown[] } {
+function deepest(issue: v.BaseIssue<unknown>, above: readonly unknown[]): Complaint {
   const keys = [...above, ...(issue.path ?? []).map(({ key }) => key)];
   const inner = issue.type === "union" ? (issue.issues ?? []).map((one) => deepest(one, keys)) : [];
-  const missing = (one: { readonly issue: v.BaseIssue<unknown> }) => one.issue.received === "undefined";
-  const rank = (one: { readonly issue: v.BaseIssue<unknown>; readonly keys: readonly unknown[] }) =>
-    2 * one.keys.length - (missing(one) ? 1 : 0);
+  // What is missing is further off than what is there and wrong.
+  const rank = (one: Complaint) => 2 * one.keys.length - (one.issue.received === "undefined" ? 1 : 0);
   return inner.reduce((best, one) => (rank(one) > rank(best) ? one : best), { issue, keys });
 }
 

@@ -90,7 +90,7 @@ describe("the words of a fault", () => {
     expect(gap && faultWords(gap, INCHES)).toMatch(
       /^its start has no gap: "nix" uses nix, which is no key size .*[^.]$/,
     );
-    expect(faultWords({ kind: "badCount", of: "hole", count: 2.54321, most: 2000 }, INCHES)).toBe(
+    expect(faultWords({ kind: "badCount", field: "holeCount", count: 2.54321, most: 2000 }, INCHES)).toBe(
       "a row of holes: its count would be 2.543; it must be a whole number from 0 to 2,000",
     );
     expect(faultWords({ kind: "outlineBeyond", corner: null }, INCHES)).toBe(

@@ -46,8 +46,6 @@ export type TextField =
   | "notch"
   | "other";
 
-type Work = "groove" | "hole" | "notch";
-
 export type ShapeFault =
   | { readonly kind: "text"; readonly field: TextField; readonly problem: Problem }
   | { readonly kind: "noLine" }
@@ -71,7 +69,7 @@ export type ShapeFault =
   | { readonly kind: "followsLoop"; readonly names: readonly [string, string] }
   | { readonly kind: "followsFault"; readonly name: string }
   | { readonly kind: "notParallel" | "noRoom" | "notFacing"; readonly names: readonly [string, string] }
-  | { readonly kind: "badCount"; readonly of: Work | null; readonly count: number; readonly most: number }
+  | { readonly kind: "badCount"; readonly field: TextField; readonly count: number; readonly most: number }
   | { readonly kind: "countLoop" }
   | { readonly kind: "countOfNone"; readonly name: string }
   | { readonly kind: "noBox" }
@@ -206,10 +204,8 @@ export function faultWords(fault: ShapeFault, style: LengthStyle): string {
       return `${fault.names.join(" and ")} leave no room between them`;
     case "notFacing":
       return `${fault.names.join(" and ")} do not face one another there`;
-    case "badCount": {
-      const of = fault.of === null ? "" : `a row of ${fault.of}s: `;
-      return `${of}its count would be ${roundTo(fault.count, 3)}; it must be a whole number from 0 to ${fault.most.toLocaleString("en")}`;
-    }
+    case "badCount":
+      return `${FIELD_WORDS[fault.field]}its count would be ${roundTo(fault.count, 3)}; it must be a whole number from 0 to ${fault.most.toLocaleString("en")}`;
     case "countLoop":
       return "its count needs itself, by way of other counts";
     case "countOfNone":

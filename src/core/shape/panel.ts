@@ -182,7 +182,7 @@ function resolveHoles(work: Hole, sizes: Sizes): Result<readonly HoleSolid[], Sh
   if (!values.ok) return values;
   const depth = work.depth === null ? null : lengthWith(sizes, work.depth);
   if (depth && !depth.ok) return err(textFault("hole", depth.problem));
-  const count = wholeCount(sizes, work.count, MOST_HOLES, "hole");
+  const count = wholeCount(sizes, work.count, MOST_HOLES, "holeCount");
   if (!count.ok) return count;
   const { x, y, diameter, step } = values.value;
   return ok(

@@ -169,12 +169,12 @@ export function wholeCount(
   sizes: Sizes,
   text: string,
   most: number,
-  of: "hole" | null = null,
+  field: TextField = "other",
 ): Result<number, ShapeFault> {
   const read = numberWith(sizes, text);
-  if (!read.ok) return err(textFault(of === null ? "other" : "holeCount", read.problem));
+  if (!read.ok) return err(textFault(field, read.problem));
   if (read.value < 0 || Math.abs(read.value - Math.round(read.value)) > 1e-9 || read.value > most)
-    return err({ kind: "badCount", of, count: read.value, most });
+    return err({ kind: "badCount", field, count: read.value, most });
   return ok(Math.round(read.value));
 }
 

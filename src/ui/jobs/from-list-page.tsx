@@ -15,6 +15,7 @@ import { Chooser } from "../common/chooser";
 import { HomeFrame } from "../common/home-frame";
 import { call } from "../common/http";
 import { type ListReader, type ListRows, useListReader } from "../common/list-reader";
+import { UnreadableRows } from "../common/unreadable-rows";
 import { FormField } from "./jobs-page";
 import { UNIT_NAMES } from "./unit-names";
 
@@ -25,8 +26,6 @@ type Preview =
 
 /** A file that was read: it stands in for what is typed until it is taken away. */
 type ReadFile = { readonly name: string; readonly rows: ListRows };
-
-const MOST_TOLD = 100;
 
 function previewOf(
   file: ReadFile | null,
@@ -165,18 +164,10 @@ function PreviewPane({ preview, unit }: { readonly preview: Preview; readonly un
         {counted(pieces.length, "row")} read
         {unreadable.length > 0 ? `, ${unreadable.length} not` : ""}
       </h2>
-      {[
-        ...unreadable.slice(0, MOST_TOLD).map(({ row, text, message }) => ({
-          key: `row ${row}`,
-          words: `Row ${row} ("${text}"): ${message}`,
-        })),
-        ...(unreadable.length > MOST_TOLD
-          ? [{ key: "more", words: `and ${unreadable.length - MOST_TOLD} more` }]
-          : []),
-        ...notes.map((note) => ({ key: note, words: note })),
-      ].map(({ key, words }) => (
-        <p key={key} className="border-seam border-b bg-amber-pale px-3 py-1 text-[13px] text-amber">
-          {words}
+      <UnreadableRows rows={unreadable} />
+      {notes.map((note) => (
+        <p key={note} className="border-seam border-b bg-amber-pale px-3 py-1 text-[13px] text-amber">
+          {note}
         </p>
       ))}
       <table className="w-full border-collapse font-table text-[14px]">

@@ -25,6 +25,7 @@ import { Chooser } from "../common/chooser";
 import { freshId } from "../common/fresh-id";
 import { type ListRows, useListReader } from "../common/list-reader";
 import { Tick } from "../common/tick";
+import { UnreadableRows } from "../common/unreadable-rows";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { UNIT_NAMES } from "../jobs/unit-names";
 import { OnePiece } from "./one-piece";
@@ -283,8 +284,6 @@ function Mapping({ rows, hasHeadings, meanings, onMean }: MappingProps) {
   );
 }
 
-const MOST_TOLD = 100;
-
 function WhatWasRead({ list }: { readonly list: Result<CuttingList, Problem> }) {
   if (!list.ok)
     return (
@@ -293,19 +292,13 @@ function WhatWasRead({ list }: { readonly list: Result<CuttingList, Problem> }) 
       </p>
     );
   const { pieces, unreadable, notes } = list.value;
-  const told = unreadable.slice(0, MOST_TOLD);
   return (
     <section aria-label="What was read" className="text-[13px]">
       <h3 className="font-semibold">
         {counted(pieces.length, "row")} can be read
         {unreadable.length > 0 ? `, ${unreadable.length} cannot and will not be added` : ""}
       </h3>
-      {told.map(({ row, text, message }) => (
-        <p key={row} className="border-seam border-b bg-amber-pale px-3 py-0.5 text-amber">
-          Row {row} (“{text}”): {message}
-        </p>
-      ))}
-      {unreadable.length > told.length ? <p>and {unreadable.length - told.length} more</p> : null}
+      <UnreadableRows rows={unreadable} />
       {notes.map((note) => (
         <p key={note} className="text-ink-soft">
           {note}

@@ -20,7 +20,7 @@ import { liesWithGrain, ownPolygon, type ShapePlacement, type ShapeProblem } fro
 const HAIR = -0.001;
 /** A corner is grown to a point that lies so many gaps away from it at most; sharper ones are cut off square. */
 const MITRE = 2;
-/** Thousandths of a millimetre. How far chords lie within the arcs round corners: less than the hair. */
+/** Thousandths of a millimetre. How far chords lie within the arcs round corners: with the hair less than the check allows. */
 const ARC = 2;
 /** Degrees. What turns by less in a ring of what is free is a chord of an arc and no corner. */
 const CORNER = 12;

@@ -11,7 +11,6 @@ export {
   setLock,
 } from "./by-hand";
 export { type CutLine, cutLines } from "./cut-lines";
-
 export type { CutRect } from "./cuts";
 export { type LeftPart, type SheetCut, type SheetCuttingOrder, sheetCuts } from "./cutting-order";
 export { wholeBlank } from "./instance";

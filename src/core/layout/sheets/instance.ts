@@ -263,7 +263,7 @@ function merged(unplaced: readonly UnplacedPanel[]): readonly UnplacedPanel[] {
 
 function tooLarge(problem: SheetProblem, panel: Blank, types: readonly SheetType[], kerfNm: number) {
   if (types.length === 0) return { kind: "noStock" } as const;
-  const size: [number, number] = [panel.length, panel.width];
+  const size = [panel.length, panel.width] as const;
   const freely = types.some((type) =>
     turnsOn({ ...panel, grain: false }, null, kerfNm).some(
       (turn) => turn.length <= type.length && turn.width <= type.width,
@@ -271,7 +271,7 @@ function tooLarge(problem: SheetProblem, panel: Blank, types: readonly SheetType
   );
   if (panel.grain && freely) return { kind: "againstGrain", size } as const;
   const best = types.reduce((a, b) => (b.length * b.width > a.length * a.width ? b : a));
-  const largest: [number, number] = [fromNm(best.length - kerfNm), fromNm(best.width - kerfNm)];
+  const largest = [fromNm(best.length - kerfNm), fromNm(best.width - kerfNm)] as const;
   return { kind: "tooLarge", size, largest, trimmed: problem.trim > 0 } as const;
 }
 
