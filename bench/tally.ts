@@ -31,9 +31,10 @@ function generatedPieces(count: number): readonly Piece[] {
       cutNm: centreNm,
       longestNm: centreNm,
       shortestNm: centreNm,
-      start: slopes[kind % 4] ?? [0, 0],
-      end: slopes[(kind >> 2) % 4] ?? [0, 0],
-      copes: [null, null],
+      ends: [
+        { kind: "plane", slope: slopes[kind % 4] ?? [0, 0] },
+        { kind: "plane", slope: slopes[(kind >> 2) % 4] ?? [0, 0] },
+      ],
     };
     return {
       id: `p${i}`,
@@ -60,7 +61,9 @@ function hashed(pieces: readonly Piece[]): number {
   for (const piece of pieces) {
     const { form } = piece;
     if (form.kind !== "member") continue;
-    const slopes = [...form.start, ...form.end].map((slope) => Math.round(slope * 1000));
+    const slopes = form.ends
+      .flatMap((end) => (end.kind === "plane" ? end.slope : []))
+      .map((s) => Math.round(s * 1000));
     const rounded = [Math.round(form.centreNm / 1e5), ...slopes];
     const key = `${piece.stock}|${piece.material}|${rounded.join("|")}`;
     const row = rows.get(key);

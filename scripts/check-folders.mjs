@@ -13,6 +13,7 @@ const CORE = [
   "measure",
   "geometry",
   "stockroom",
+  "ends",
   "job",
   "jigs",
   "shape",

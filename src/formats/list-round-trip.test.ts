@@ -1,6 +1,7 @@
 /** What the product writes as a cut list it reads back whole, over random jobs of typed-in pieces. */
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { slopeOf } from "@/core/ends/ends.fixture";
 import { type Job, newJob, PANEL_EDGES, readCuttingList, type TypedPiece } from "@/core/job";
 import { resultsOf, STOCK } from "@/core/pipeline.fixture";
 import type { TallyRow } from "@/core/tally";
@@ -21,7 +22,7 @@ function factsOf({ name, count, stockName, material, shown: { form } }: TallyRow
   if (form.kind === "member") {
     const lean = ([x, y]: readonly [number, number]) =>
       Math.round((Math.atan(Math.hypot(x, y)) * 1800) / Math.PI);
-    return { ...common, cut: microns(form.cutNm), ends: [lean(form.start), lean(form.end)] };
+    return { ...common, cut: microns(form.cutNm), ends: form.ends.map((end) => lean(slopeOf(end))) };
   }
   if (form.kind !== "panel") return common;
   const { lengthNm, widthNm, thicknessNm, grain, edging } = form;

@@ -1,7 +1,8 @@
 /** The tally as data (docs/formats.md): lengths in millimetres, angles in degrees from square. */
+import { kindOf } from "@/core/ends";
 import type { Job } from "@/core/job";
 import { fromNm } from "@/core/kernel";
-import { anglesOf, type Form, standOfForm, type Tally, type TallyRow } from "@/core/tally";
+import { type Form, standOfForm, type Tally, type TallyRow } from "@/core/tally";
 
 const EDGES = ["front", "back", "left", "right"] as const;
 
@@ -69,18 +70,7 @@ function ends(form: Form) {
   if (form.kind !== "member") return { ends: null, stand: null, turn: 0 };
   const stand = standOfForm(form);
   return {
-    ends: [form.start, form.end].map((slope, i) => {
-      const cope = form.copes[i];
-      return cope
-        ? {
-            kind: "cope" as const,
-            ...anglesOf(slope),
-            radius: fromNm(cope.radiusNm),
-            offset: Math.hypot(...cope.offset),
-            curve: cope.curve,
-          }
-        : { kind: "plane" as const, ...anglesOf(slope) };
-    }),
+    ends: form.ends.map((end) => kindOf(end).record(end)),
     stand: stand.kind,
     turn: stand.turn,
   };

@@ -6,7 +6,7 @@ import { type BarProblem, type CutBar, type PieceOutline, pieceOutlines, trims }
 import { formatLength, type LengthStyle } from "../measure";
 import type { Piece } from "../tally";
 import { type DrawItem, rectangle, type TextMeasure } from "./display";
-import { barOutline, saddleDepths, seenSlopes, tintOf } from "./silhouette";
+import { barOutline, profilesOf, tintOf } from "./silhouette";
 
 export type BarDrawingInput = {
   readonly bar: CutBar;
@@ -162,8 +162,7 @@ function cornersOf(
       [outline.end.lower * scale, depth],
       [outline.start.lower * scale, depth],
     ];
-  const saddles = saddleDepths(piece.form, depth);
-  return barOutline(length * scale, depth, seenSlopes(piece.form), saddles).map(([x, y]) => [
+  return barOutline(length * scale, depth, profilesOf(piece.form, depth)).map(([x, y]) => [
     x + from * scale,
     y,
   ]);

@@ -14,7 +14,7 @@ import {
   type TextMeasure,
   thumbnail,
 } from ".";
-import { barCorners } from "./silhouette";
+import { barOutline, planeProfiles } from "./silhouette";
 
 const measure: TextMeasure = (text, size) => text.length * size * 0.5;
 const job = smallFrame();
@@ -50,20 +50,23 @@ function sheets(): KeptLayout {
 }
 
 describe("silhouettes", () => {
+  const corners = (length: number, depth: number, slopes: readonly [number, number]) =>
+    barOutline(length, depth, planeProfiles(slopes, depth));
+
   it("opposed mitres are a trapezoid, parallel ones a parallelogram, at their true angle", () => {
-    expect(barCorners(100, 10, [1, 1])).toEqual([
+    expect(corners(100, 10, [1, 1])).toEqual([
       [0, 0],
       [100, 0],
       [90, 10],
       [10, 10],
     ]);
-    expect(barCorners(100, 10, [1, -1])).toEqual([
+    expect(corners(100, 10, [1, -1])).toEqual([
       [0, 0],
       [90, 0],
       [100, 10],
       [10, 10],
     ]);
-    expect(barCorners(100, 10, [0, 0])).toEqual([
+    expect(corners(100, 10, [0, 0])).toEqual([
       [0, 0],
       [100, 0],
       [100, 10],
@@ -79,14 +82,14 @@ describe("silhouettes", () => {
         fc.double({ min: -9, max: 9, noNaN: true }),
         fc.double({ min: -9, max: 9, noNaN: true }),
         (length, depth, a, b) => {
-          const corners = barCorners(length, depth, [a, b]);
-          for (const [x, y] of corners) {
+          const drawn = corners(length, depth, [a, b]);
+          for (const [x, y] of drawn) {
             expect(x).toBeGreaterThanOrEqual(-1e-9);
             expect(x).toBeLessThanOrEqual(length + 1e-9);
             expect([0, depth]).toContain(y);
           }
-          expect(corners[1]?.[0] ?? 0).toBeGreaterThan(corners[0]?.[0] ?? 0);
-          expect(corners[2]?.[0] ?? 0).toBeGreaterThan(corners[3]?.[0] ?? 0);
+          expect(drawn[1]?.[0] ?? 0).toBeGreaterThan(drawn[0]?.[0] ?? 0);
+          expect(drawn[2]?.[0] ?? 0).toBeGreaterThan(drawn[3]?.[0] ?? 0);
         },
       ),
     );

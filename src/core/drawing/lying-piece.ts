@@ -5,7 +5,7 @@ import type { KeptBars, RowFinder } from "../layout";
 import { leansOf } from "../layout/bars";
 import { ofOrderRow } from "../lists";
 import type { DrawItem } from "./display";
-import { barOutline, saddleDepths, seenSlopes, tintOf } from "./silhouette";
+import { barOutline, planeProfiles, profilesOf, tintOf } from "./silhouette";
 
 export type LyingSize = { readonly width: number; readonly depth: number; readonly line: number };
 
@@ -24,12 +24,12 @@ export function lyingPiece(
   const form = shown?.form.kind === "member" ? shown.form : null;
   const leans = leansOf(problem, row.piece, row.turn);
   // Drawn with y downwards: a start that leans to the right leaves its upper edge the shorter one.
-  const slopes = leans ? ([-leans[0], leans[1]] as const) : form ? seenSlopes(form) : ([0, 0] as const);
-  const saddles = form ? saddleDepths(form, depth) : ([0, 0] as const);
+  const profiles =
+    leans || !form ? planeProfiles(leans ? [-leans[0], leans[1]] : [0, 0], depth) : profilesOf(form, depth);
   return [
     {
       kind: "polygon",
-      points: barOutline((piece.length / longest) * width, depth, slopes, saddles),
+      points: barOutline((piece.length / longest) * width, depth, profiles),
       stroke: { ink: "ink", width: line },
       fill: shown ? tintOf(shown) : "steel",
     },

@@ -2,10 +2,11 @@
  * Silhouettes: a piece as a small drawing. Lengths are to a common scale; the depth is drawn as deep as
  * there is room for, and ends lean at their true angle in it, so that a mitre looks like one at any scale.
  */
+import { kindOf, type ProfilePoint } from "../ends";
 import { ringPoints, type Vec2 } from "../geometry";
-import { fromNm } from "../kernel";
+import { at, fromNm } from "../kernel";
 import { outlinePoints } from "../layout";
-import type { CopeForm, MemberForm, PanelForm, Piece } from "../tally";
+import type { MemberForm, PanelForm, Piece } from "../tally";
 import { type DrawItem, movedBy, type Stroke, type Tint } from "./display";
 
 export type SilhouetteOptions = {
@@ -25,73 +26,50 @@ export function tintOf(piece: Piece): Tint {
   return piece.form.kind === "member" && piece.form.shape?.kind === "timber" ? "timber" : "steel";
 }
 
-/** The slopes of the two ends in the plane in which they lean most, signed as seen there. */
-export function seenSlopes(form: MemberForm): readonly [number, number] {
-  const across = Math.max(Math.abs(form.start[0]), Math.abs(form.end[0]));
-  const along = Math.max(Math.abs(form.start[1]), Math.abs(form.end[1]));
-  const axis = across >= along ? 0 : 1;
-  return [form.start[axis], form.end[axis]];
+type Profile = readonly ProfilePoint[];
+export type Profiles = readonly [Profile, Profile];
+
+/** The two ends of a bar from the side on which they lean most, as deep as they are drawn. */
+export function profilesOf({ ends, shape }: MemberForm, depth: number): Profiles {
+  const lean = (axis: 0 | 1) =>
+    Math.max(
+      ...ends.flatMap((end) =>
+        kindOf(end)
+          .slopes(end)
+          .map((slope) => Math.abs(slope[axis])),
+      ),
+    );
+  const seen = { axis: lean(0) >= lean(1) ? 0 : 1, depth, section: shape } as const;
+  return [kindOf(ends[0]).profile(ends[0], seen), kindOf(ends[1]).profile(ends[1], seen)];
 }
 
-/**
- * The four corners of a bar seen from the side, from x = 0 to x = `length`, y from 0 (its upper edge) to
- * `depth`. A slope above zero makes the upper edge the longer one.
- */
-export function barCorners(
+/** Plane ends of given slopes; a slope above zero makes the upper edge the longer one. */
+export function planeProfiles([start, end]: readonly [number, number], depth: number): Profiles {
+  const profile = (slope: number): Profile => [
+    { across: 0, out: (slope * depth) / 2 },
+    { across: 1, out: (-slope * depth) / 2 },
+  ];
+  return [profile(start), profile(end)];
+}
+
+/** How far each point of an end lies behind its tip. On short pieces two ends would leave no room for a mark: they lean less there. */
+function insets(
+  profile: Profile,
   length: number,
-  depth: number,
-  slopes: readonly [number, number],
-): readonly Vec2[] {
-  // On short pieces the two ends would meet and leave no room for a mark: they lean less there.
+): readonly { readonly across: number; readonly inset: number }[] {
   const most = length * 0.3;
-  const [first, second] = slopes.map((slope) => Math.max(-most, Math.min(most, slope * depth)));
-  const [a, b] = [first ?? 0, second ?? 0];
-  return [
-    [Math.max(0, -a), 0],
-    [length - Math.max(0, -b), 0],
-    [length - Math.max(0, b), depth],
-    [Math.max(0, a), depth],
-  ];
+  const tip = Math.max(...profile.map(({ out }) => out));
+  const [first, last] = [at(profile, 0).out, at(profile, profile.length - 1).out];
+  const lean = tip - Math.min(first, last);
+  const share = lean > most ? most / lean : 1;
+  return profile.map(({ across, out }) => ({ across, inset: (tip - out) * share }));
 }
 
-/** How far a saddle of the drawn depth bites into an end that is coped; none where it is plane. */
-export function saddleDepths(form: MemberForm, depth: number): readonly [number, number] {
-  const bite = (cope: CopeForm | null) => {
-    if (!cope || form.shape?.kind !== "roundTube") return 0;
-    const [radius, own] = [fromNm(cope.radiusNm), form.shape.size[0] / 2];
-    // The saddle of two axes that cross square, to the scale of the drawn depth.
-    return ((radius - Math.sqrt(Math.max(0, radius ** 2 - own ** 2))) / (2 * own)) * depth;
-  };
-  return [bite(form.copes[0]), bite(form.copes[1])];
-}
-
-const SADDLE_STEPS = [0.25, 0.5, 0.75];
-
-/** The outline of a bar with its ends; coped ones are hollow. */
-export function barOutline(
-  length: number,
-  depth: number,
-  slopes: readonly [number, number],
-  [first, second]: readonly [number, number],
-): readonly Vec2[] {
-  const corners = barCorners(length, depth, slopes);
-  const [topLeft, topRight, lowRight, lowLeft] = corners;
-  if ((first === 0 && second === 0) || !topLeft || !topRight || !lowRight || !lowLeft) return corners;
-  const hollow = (from: Vec2, to: Vec2, bite: number): readonly Vec2[] =>
-    bite === 0
-      ? []
-      : SADDLE_STEPS.map((share) => [
-          from[0] + (to[0] - from[0]) * share + bite * 4 * share * (1 - share),
-          from[1] + (to[1] - from[1]) * share,
-        ]);
-  return [
-    topLeft,
-    topRight,
-    ...hollow(topRight, lowRight, -second),
-    lowRight,
-    lowLeft,
-    ...hollow(lowLeft, topLeft, first),
-  ];
+/** The outline of a bar seen from the side, from x = 0 to x = `length`, y from 0 (its upper edge) to `depth`. */
+export function barOutline(length: number, depth: number, [start, end]: Profiles): readonly Vec2[] {
+  const right = insets(end, length).map(({ across, inset }): Vec2 => [length - inset, across * depth]);
+  const left = insets(start, length).map(({ across, inset }): Vec2 => [inset, across * depth]);
+  return [at(left, 0), ...right, ...left.slice(1).reverse()];
 }
 
 /** The silhouette of a piece from x = 0, in the middle of `depth`. Nothing for pieces without a size. */
@@ -119,7 +97,7 @@ function memberItems(
 ): readonly DrawItem[] {
   const length = fromNm(form.cutNm) * scale;
   const height = Math.min(depth, Math.max(depth * 0.55, 4));
-  const corners = barOutline(length, height, seenSlopes(form), saddleDepths(form, height));
+  const corners = barOutline(length, height, profilesOf(form, height));
   const tint = tintOf(piece);
   const items: DrawItem[] = [
     { kind: "polygon", points: corners, stroke: outline(line), fill: tint, ...picked(pick) },

@@ -10,7 +10,7 @@ import {
   type Vec3,
 } from "../geometry";
 import { at } from "../kernel";
-import { endHeight, type MemberSolid, meshOfPanel, meshOfStandIn, type Shape } from "../shape";
+import { endSurface, type MemberSolid, meshOfPanel, meshOfStandIn, type Shape } from "../shape";
 import { isMetal, sectionProperties } from "../stockroom";
 import type { DrawItem, Drawing, Tint } from "./display";
 
@@ -33,7 +33,7 @@ function project([x, y, z]: Vec3): Vec3 {
 
 function outerMesh(solid: MemberSolid): Mesh {
   const loop = sectionProperties(solid.entry.shape).sharp.map((p) => ({ at: p, crease: true }));
-  const mesh = memberMesh([loop], endHeight("start", solid.start), endHeight("end", solid.end));
+  const mesh = memberMesh([loop], endSurface(solid, "start"), endSurface(solid, "end"));
   return placeMesh(mesh, solid.frame);
 }
 

@@ -11,12 +11,12 @@ export {
   toLocal,
   toWorld,
 } from "./frame";
+export { extremePoints, type Linear, partBelow, valueAt } from "./loop-parts";
+export { type EndSurface, memberMesh } from "./member-mesh";
 export {
   type BoxCut,
   blockMesh,
-  type EndHeight,
   type Mesh,
-  memberMesh,
   placeMesh,
   poseMesh,
   unposeMesh,

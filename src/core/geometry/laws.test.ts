@@ -31,7 +31,6 @@ import {
   type Loop,
   loopArea,
   loopMoments,
-  type Mesh,
   memberMesh,
   movedPolygon,
   moveLoop,
@@ -62,6 +61,7 @@ import {
   withRings,
 } from ".";
 import { turned } from "./frame";
+import { isClosed, volumeOf } from "./mesh.fixture";
 import { endOf, startOf } from "./outline";
 import { add2, direction } from "./vector";
 
@@ -554,15 +554,6 @@ describe("polygons", () => {
 
 describe("meshes", () => {
   /** Six times the volume of the tetrahedra to the origin: a solid's own volume when its faces run outwards. */
-  const volume = ({ vertices, triangles }: Mesh) => {
-    let sum = 0;
-    for (let i = 0; i < triangles.length; i += 3) {
-      const [a, b, c] = [0, 1, 2].map((k) => at(vertices, at(triangles, i + k))) as [Vec3, Vec3, Vec3];
-      sum += dot(a, cross(b, c)) / 6;
-    }
-    return sum;
-  };
-
   it("a member's volume is its section's area times its length at the centroid; posing and back changes nothing", () => {
     fc.assert(
       fc.property(
@@ -575,21 +566,21 @@ describe("meshes", () => {
           const loop = section.map((p) => ({ at: p, crease: true }));
           const mesh = memberMesh(
             [loop],
-            () => 0,
-            ([x]) => 800 + lean * x,
+            { height: () => 0, ridges: [] },
+            { height: ([x]) => 800 + lean * x, ridges: [] },
           );
           const centre =
             section.reduce((sum, p, i) => {
               const q = at(section, (i + 1) % section.length);
               return sum + ((p[0] + q[0]) * cross2(p, q)) / 6;
             }, 0) / polygonArea(section);
-          expect(volume(mesh) / (polygonArea(section) * (800 + lean * centre))).toBeCloseTo(1, 6);
+          expect(volumeOf(mesh) / (polygonArea(section) * (800 + lean * centre))).toBeCloseTo(1, 6);
           const pose = posed(moved, t, mirror);
           const there = poseMesh(mesh, pose);
-          expect(volume(there) / volume(mesh)).toBeCloseTo(1, 4);
+          expect(volumeOf(there) / volumeOf(mesh)).toBeCloseTo(1, 4);
           const back = unposeMesh(there, pose);
           for (const [i, vertex] of back.vertices.entries()) near(vertex, at(mesh.vertices, i), 1e-5);
-          expect(volume(back) / volume(mesh)).toBeCloseTo(1, 6);
+          expect(volumeOf(back) / volumeOf(mesh)).toBeCloseTo(1, 6);
         },
       ),
       { numRuns: 40 },
@@ -603,21 +594,6 @@ describe("meshes", () => {
     return { from: low, to: high };
   });
   /** Every edge of a closed surface is run once each way. */
-  const isClosed = ({ triangles }: Mesh) => {
-    const runs = new Map<string, number>();
-    for (let i = 0; i < triangles.length; i += 3)
-      for (const [a, b] of [
-        [0, 1],
-        [1, 2],
-        [2, 0],
-      ] as const) {
-        const [from, to] = [at(triangles, i + a), at(triangles, i + b)];
-        const key = from < to ? `${from} ${to}` : `${to} ${from}`;
-        runs.set(key, (runs.get(key) ?? 0) + (from < to ? 1 : -1));
-      }
-    return [...runs.values()].every((sum) => sum === 0);
-  };
-
   it("a block with cuts has the volume of the small cubes that no cut takes", () => {
     fc.assert(
       fc.property(fc.array(box, { maxLength: 3 }), (cuts) => {
@@ -632,14 +608,14 @@ describe("meshes", () => {
               );
               if (!isCut) cubes++;
             }
-        expect(volume(mesh)).toBeCloseTo(cubes * 125, 3);
+        expect(volumeOf(mesh)).toBeCloseTo(cubes * 125, 3);
         // Drawn edges lie where two faces meet, within the block.
         for (const vertex of mesh.vertices) expect(vertex.every((k) => k >= 0 && k <= 100)).toBe(true);
         expect(mesh.edges.length % 2).toBe(0);
       }),
       { numRuns: 30 },
     );
-    expect(volume(blockMesh([10, 20, 30], []))).toBeCloseTo(6000, 9);
+    expect(volumeOf(blockMesh([10, 20, 30], []))).toBeCloseTo(6000, 9);
     expect(blockMesh([10, 20, 30], []).edges).toHaveLength(24);
   });
 
@@ -647,7 +623,7 @@ describe("meshes", () => {
     fc.assert(
       fc.property(star, fc.integer({ min: 2, max: 8 }), (outline, depth) => {
         const whole = plateMesh(outline, 18, []);
-        expect(volume(whole) / (polygonArea(outline) * 18)).toBeCloseTo(1, 4);
+        expect(volumeOf(whole) / (polygonArea(outline) * 18)).toBeCloseTo(1, 4);
         expect(isClosed(whole)).toBe(true);
         const slot: BoxCut = { from: [-12, -300, 18 - depth], to: [8, 300, 18] };
         const taken = sharedArea(outline, [
@@ -656,12 +632,12 @@ describe("meshes", () => {
           [8, 300],
           [-12, 300],
         ]);
-        expect(volume(plateMesh(outline, 18, [slot]))).toBeCloseTo(
+        expect(volumeOf(plateMesh(outline, 18, [slot]))).toBeCloseTo(
           polygonArea(outline) * 18 - taken * depth,
           -2,
         );
         const through: BoxCut = { from: [-12, -300, -1], to: [8, 300, 19] };
-        expect(volume(plateMesh(outline, 18, [through]))).toBeCloseTo(
+        expect(volumeOf(plateMesh(outline, 18, [through]))).toBeCloseTo(
           (polygonArea(outline) - taken) * 18,
           -2,
         );
@@ -680,10 +656,10 @@ describe("meshes", () => {
       ].map(([x = 0, y = 0]) => ({ at: [x, way * y], crease: true }));
     const tube = memberMesh(
       [ring(20, 1), ring(17, -1)],
-      () => 0,
-      () => 500,
+      { height: () => 0, ridges: [] },
+      { height: () => 500, ridges: [] },
     );
-    expect(volume(tube)).toBeCloseTo((1600 - 1156) * 500, 6);
+    expect(volumeOf(tube)).toBeCloseTo((1600 - 1156) * 500, 6);
     expect(isClosed(tube)).toBe(true);
     expect(tube.edges).toHaveLength(2 * (8 * 2 + 8));
     const rings = withRings(tube, [{ centre: [1, 2, 3], radius: 4 }]);

@@ -2,11 +2,10 @@
  * Solids for the picture: vertices, triangles and the edges that are drawn. Built in closed form near
  * the piece's own origin, then placed. Never used for a size, an area or a mass.
  */
-import earcut from "earcut";
 import { at } from "../kernel";
 import { type Frame, type Pose, toLocal, toWorld } from "./frame";
-import { type OutlinePoint, ringPoints } from "./outline";
-import type { Vec2, Vec3 } from "./vector";
+import { ringPoints } from "./outline";
+import type { Vec3 } from "./vector";
 
 export type Mesh = {
   readonly vertices: readonly Vec3[];
@@ -57,47 +56,6 @@ export function unposeMesh(mesh: Mesh, { frame, mirrored }: Pose): Mesh {
 function insideOut(mesh: Mesh): Mesh {
   const triangles = mesh.triangles.map((_, i) => at(mesh.triangles, i - (i % 3) + 2 - (i % 3)));
   return { ...mesh, triangles };
-}
-
-/** Where an end stands above a point of the section. */
-export type EndHeight = (point: Vec2) => number;
-
-/** A straight member with the given drawn outlines (outer first, then holes) between two end surfaces. */
-export function memberMesh(
-  loops: readonly (readonly OutlinePoint[])[],
-  start: EndHeight,
-  end: EndHeight,
-): Mesh {
-  const flat = loops.flat();
-  const count = flat.length;
-  const vertices: Vec3[] = [
-    ...flat.map(({ at: p }): Vec3 => [p[0], p[1], start(p)]),
-    ...flat.map(({ at: p }): Vec3 => [p[0], p[1], end(p)]),
-  ];
-  const triangles: number[] = [];
-  const edges: number[] = [];
-  const holes: number[] = [];
-  let first = 0;
-  for (const loop of loops) {
-    if (first > 0) holes.push(first);
-    loop.forEach((point, i) => {
-      const a = first + i;
-      const b = first + ((i + 1) % loop.length);
-      triangles.push(a, b, count + b, a, count + b, count + a);
-      edges.push(a, b, count + a, count + b);
-      if (point.crease) edges.push(a, count + a);
-    });
-    first += loop.length;
-  }
-  const cap = earcut(
-    flat.flatMap(({ at: p }) => [p[0], p[1]]),
-    holes,
-  );
-  for (let i = 0; i < cap.length; i += 3) {
-    const [a, b, c] = [at(cap, i), at(cap, i + 1), at(cap, i + 2)];
-    triangles.push(c, b, a, count + a, count + b, count + c);
-  }
-  return { vertices, triangles, edges };
 }
 
 /** A box-shaped cut into a block, in the block's own coordinates. */

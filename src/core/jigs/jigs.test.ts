@@ -1,5 +1,6 @@
 /** Every jig in mm and in inches, and parts lists worked out by hand. */
 import { describe, expect, it } from "vitest";
+import { slopeOf } from "../ends/ends.fixture";
 import { emptyJob, type Job, withEdit } from "../job";
 import { fromNm, sentence } from "../kernel";
 import type { LengthUnit } from "../measure";
@@ -258,8 +259,8 @@ describe("parts lists by hand", () => {
     const lean = Math.hypot(120, 120) / 680;
     for (const { start, end, lengths } of legs) {
       // A level plane cuts a bar that leans by θ at θ from square.
-      expect(Math.hypot(...start.slope)).toBeWithinMm(lean, 1e-9);
-      expect(Math.hypot(...end.slope)).toBeWithinMm(lean, 1e-9);
+      expect(Math.hypot(...slopeOf(start.form))).toBeWithinMm(lean, 1e-9);
+      expect(Math.hypot(...slopeOf(end.form))).toBeWithinMm(lean, 1e-9);
       expect(lengths.centre).toBeWithinMm(660 * Math.sqrt(1 + lean ** 2), 1e-9);
     }
     const row = resultsOf(fill("splayed-stand", {}), stockroom).tally.rows.find(

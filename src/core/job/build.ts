@@ -12,11 +12,12 @@ import {
   PlacementSchema,
 } from "./assembly";
 import { type BoughtPart, BoughtPartSchema } from "./bought-part";
+import { type EndCut, EndCutSchema, SQUARE_END } from "./end-cuts";
 import { LineSchema, type Point, PointSchema } from "./frame";
 import { emptyJob, type Job, type JobInfo } from "./job";
 import { type KeySize, KeySizeSchema, type Variant, VariantSchema } from "./key-size";
 import type { ListSetup } from "./list-setup";
-import { type EndCut, type Member, MemberSchema, SQUARE_END } from "./member";
+import { type Member, MemberSchema } from "./member";
 import {
   type Between,
   type EdgingChoice,
@@ -259,10 +260,12 @@ export function newJob(parts: JobParts): Job {
 /** End cuts in one word each. */
 export const squareEnd = (offset = "0"): EndCut => ({ kind: "square", offset, past: null });
 export const pastEnd = (member: string, offset = "0"): EndCut =>
-  v.parse(MemberSchema.entries.start, { kind: "square", offset, past: member });
+  v.parse(EndCutSchema, { kind: "square", offset, past: member });
 export const mitreEnd = (member: string): EndCut =>
-  v.parse(MemberSchema.entries.start, { kind: "mitre", neighbour: member });
+  v.parse(EndCutSchema, { kind: "mitre", neighbour: member });
 export const copeEnd = (member: string, gap = "0", curve: "surface" | "fit" = "surface"): EndCut =>
-  v.parse(MemberSchema.entries.start, { kind: "cope", neighbour: member, gap, curve });
+  v.parse(EndCutSchema, { kind: "cope", neighbour: member, gap, curve });
 export const buttEnd = (member: string, gap = "0"): EndCut =>
-  v.parse(MemberSchema.entries.start, { kind: "butt", neighbour: member, gap });
+  v.parse(EndCutSchema, { kind: "butt", neighbour: member, gap });
+export const doubleMitreEnd = (first: string, second: string, gap = "0"): EndCut =>
+  v.parse(EndCutSchema, { kind: "doubleMitre", neighbours: [first, second], gap });

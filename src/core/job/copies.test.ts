@@ -5,7 +5,17 @@ import type { Vec3 } from "../geometry";
 import { at, sentence } from "../kernel";
 import { resultsOf, smallFrame } from "../pipeline.fixture";
 import { meshesOf } from "../shape";
-import { copyOfPieces, type Edit, type Job, mitreEnd, newJob, takenApart, withEdit } from ".";
+import {
+  copyOfPieces,
+  type Edit,
+  type Job,
+  type Member,
+  mitreEnd,
+  newJob,
+  squareEnd,
+  takenApart,
+  withEdit,
+} from ".";
 import { edited, refusal } from "./edit.fixture";
 
 let ids = 0;
@@ -38,14 +48,40 @@ const without = (all: readonly string[], some: readonly string[]) => {
 describe("copies of members", () => {
   const place = fc.integer({ min: -40, max: 40 }).map((n) => n * 10);
   const end = fc.tuple(place, place, place);
-  const bar = (from: Vec3, to: Vec3, roll: number, cardinal: number): Job =>
+  const degrees = fc.constantFrom("0", "20", "-35", "lean");
+  const freeEnd = fc.oneof(
+    fc.constant(squareEnd("7")),
+    fc.record({
+      kind: fc.constant("angled" as const),
+      acrossWidth: degrees,
+      acrossHeight: degrees,
+      offset: fc.constantFrom("0", "12"),
+    }),
+    fc.record({
+      kind: fc.constant("pointed" as const),
+      across: fc.constantFrom("width" as const, "height" as const),
+      first: degrees,
+      second: degrees,
+      offset: fc.constantFrom("0", "-5"),
+    }),
+  );
+  const bar = (
+    from: Vec3,
+    to: Vec3,
+    roll: number,
+    cardinal: number,
+    ends: Pick<Member, "start" | "end">,
+  ): Job =>
     newJob({
+      keySizes: { lean: { formula: "45", measure: "angle" } },
       info: { code: "T", title: "T" },
       points: { P: from.map(String) as never, Q: to.map(String) as never },
-      members: { m: { name: "Bar", section: "lath", from: "P", to: "Q", roll: String(roll), cardinal } },
+      members: {
+        m: { name: "Bar", section: "lath", from: "P", to: "Q", roll: String(roll), cardinal, ...ends },
+      },
     });
 
-  it("mirrored across any plane they are the mirror image of the solid, plumb, level or leaning, rolled and off their line", () => {
+  it("mirrored across any plane they are the mirror image of the solid, plumb, level or leaning, rolled, off their line, with ends at angles and to points", () => {
     const plumb = fc.tuple(end, fc.integer({ min: 1, max: 30 })).map(([[x, y, z], up]): [Vec3, Vec3] => [
       [x, y, z],
       [x, y, z + up * 10],
@@ -61,9 +97,10 @@ describe("copies of members", () => {
         fc.constantFrom(0 as const, 1 as const, 2 as const),
         fc.constantFrom(0, 30, 90, 200),
         fc.integer({ min: 1, max: 9 }),
-        ([from, to], axis, roll, cardinal) => {
-          fc.pre(Math.hypot(to[0] - from[0], to[1] - from[1], to[2] - from[2]) > 50);
-          const job = bar(from, to, roll, cardinal);
+        fc.record({ start: freeEnd, end: freeEnd }),
+        ([from, to], axis, roll, cardinal, ends) => {
+          fc.pre(Math.hypot(to[0] - from[0], to[1] - from[1], to[2] - from[2]) > 200);
+          const job = bar(from, to, roll, cardinal, ends);
           const edit = copyOfPieces(job, ["m"], { kind: "mirror", axis, plane: "25" }, newId);
           if (!edit.ok) throw new Error(sentence(edit.problem));
           const both = must(job, edit.value);

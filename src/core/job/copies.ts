@@ -3,9 +3,17 @@ import { err, ok, type Problem, type Result } from "../kernel";
 import { type Home, MIRROR_AXES, type Placement } from "./assembly";
 import type { BoughtPart } from "./bought-part";
 import { type InsertEdit, newInsert } from "./edit-geometry";
+import {
+  type EndCut,
+  meetsOf,
+  mirroredCut,
+  neighboursOf,
+  replacedNeighbour,
+  withoutNeighbours,
+} from "./end-cuts";
 import type { Line, Point } from "./frame";
 import type { Job } from "./job";
-import { against, type EndCut, type Member, neighbourOf, SQUARE_END } from "./member";
+import type { Member } from "./member";
 import type { Panel } from "./panel";
 import { mirroredPanel } from "./panel-mirror";
 import { type Axis, mirrored, movedPlace, type PlaceText, plus, termOf, textOf, times } from "./place-text";
@@ -146,14 +154,18 @@ class Copier {
   }
 
   private cut(cut: EndCut): EndCut {
-    const other = neighbourOf(cut);
-    if (cut.kind === "level" && this.rule.kind === "mirror" && this.rule.axis === 2)
-      return { ...cut, offset: textOf(times(termOf(cut.offset, this.job.info.job.unit), -1)) };
-    if (other === null) return cut;
-    const copy = this.newIds.get(other) as Member["id"] | undefined;
-    if (copy !== undefined) return against(cut, copy);
-    // A mitre and a run past need their partner at the joint; others may still meet the same member.
-    return cut.kind === "butt" || cut.kind === "cope" ? cut : SQUARE_END;
+    const negative = (text: string) => textOf(times(termOf(text, this.job.info.job.unit), -1));
+    const own = this.rule.kind === "mirror" ? mirroredCut(cut, this.rule.axis, negative) : cut;
+    const neighbours = neighboursOf(own);
+    // Some need their partners at the joint; others may still meet the member that was not copied.
+    const gone = neighbours.filter((id) => meetsOf(own) === "ends" && !this.newIds.has(id));
+    return neighbours.reduce(
+      (one, id) => {
+        const copy = this.newIds.get(id) as Member["id"] | undefined;
+        return copy === undefined ? one : replacedNeighbour(one, id, copy);
+      },
+      withoutNeighbours(own, new Set(gone)),
+    );
   }
 
   private member(member: Member): Member {

@@ -5,10 +5,10 @@
 import * as v from "valibot";
 import { ok, type Problem, type Result } from "../kernel";
 import { AssemblySchema, type Home, type Placement, PlacementSchema } from "./assembly";
+import { neighboursOf } from "./end-cuts";
 import { type Line, type Point, PointSchema } from "./frame";
 import { findAssembly, holds, homeName, homeOf } from "./homes";
 import type { Job } from "./job";
-import { neighbourOf } from "./member";
 import { minus, type PlaceText, termOf, textOf } from "./place-text";
 import { change, idTaken, missing, put, refused } from "./records";
 import { recordId } from "./text";
@@ -150,8 +150,8 @@ function selectionFault(job: Job, chosen: ReadonlySet<string>, into: Home) {
       );
   }
   for (const member of Object.values(job.members)) {
-    for (const cut of [member.start, member.end]) {
-      const other = job.members[neighbourOf(cut) ?? ""];
+    for (const id of [...neighboursOf(member.start), ...neighboursOf(member.end)]) {
+      const other = job.members[id];
       if (!other || chosen.has(member.id) === chosen.has(other.id)) continue;
       const [inside, outside] = chosen.has(member.id) ? [member, other] : [other, member];
       return refused(

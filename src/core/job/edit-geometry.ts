@@ -9,10 +9,11 @@ import { AssemblySchema, PlacementSchema } from "./assembly";
 import { BoughtPartSchema } from "./bought-part";
 import { placementFault } from "./edit-assembly";
 import { forgetPieces } from "./edit-lists";
+import { type EndCut, neighboursOf, replacedNeighbour, SQUARE_END, withoutNeighbours } from "./end-cuts";
 import { type Line, LineSchema, type Point, PointSchema } from "./frame";
 import { contentsOf, findAssembly, homeName, homeOfLine, homeOfMember } from "./homes";
 import type { Job } from "./job";
-import { against, type EndCut, type Member, MemberSchema, neighbourOf, SQUARE_END } from "./member";
+import { type Member, MemberSchema } from "./member";
 import { type Panel, PanelSchema } from "./panel";
 import { idTaken, missing, put, refused, takenId } from "./records";
 import { placeTexts, recordId, shortName } from "./text";
@@ -95,7 +96,7 @@ export function insertRecords(job: Job, edit: InsertEdit): Result<Job, Problem> 
 
 /** Ends are cut against members of the same assembly only: elsewhere it may stand in many places. */
 export function neighbourFault(job: Job, member: Member) {
-  for (const id of neighboursOf(member)) {
+  for (const id of neighboursOfMember(member)) {
     const other = job.members[id];
     if (!other) return missing("member", id);
     if (homeOfMember(job, other) !== homeOfMember(job, member))
@@ -141,8 +142,7 @@ function lineFault(job: Job, line: Line) {
   return null;
 }
 
-const neighboursOf = (member: Member) =>
-  [neighbourOf(member.start), neighbourOf(member.end)].filter((id) => id !== null);
+const neighboursOfMember = ({ start, end }: Member) => [...neighboursOf(start), ...neighboursOf(end)];
 
 /** Ids with all that goes along: an assembly takes what is in it, and its placements. */
 function withContents(job: Job, ids: readonly string[]): readonly string[] {
@@ -208,18 +208,18 @@ function without<T>(records: Readonly<Record<string, T>>, gone: ReadonlySet<stri
   return Object.fromEntries(Object.entries(records).filter(([id]) => !gone.has(id)));
 }
 
-/** An end that was cut against a member that is gone becomes square. */
+/** An end that was cut against a member that is gone is cut by what is left of it, else square. */
 function withoutCutsAgainst(members: Job["members"], gone: ReadonlySet<string>): Job["members"] {
-  const hangs = (cut: EndCut) => gone.has(neighbourOf(cut) ?? "");
-  if (!Object.values(members).some((member) => hangs(member.start) || hangs(member.end))) return members;
+  const hangs = (member: Member) => neighboursOfMember(member).some((id) => gone.has(id));
+  if (!Object.values(members).some(hangs)) return members;
   return Object.fromEntries(
     Object.entries(members).map(([id, member]) => [
       id,
-      hangs(member.start) || hangs(member.end)
+      hangs(member)
         ? {
             ...member,
-            start: hangs(member.start) ? SQUARE_END : member.start,
-            end: hangs(member.end) ? SQUARE_END : member.end,
+            start: withoutNeighbours(member.start, gone),
+            end: withoutNeighbours(member.end, gone),
           }
         : member,
     ]),
@@ -296,8 +296,8 @@ function turnedToSecondHalf(
   half: SplitEdit["newMember"],
 ): readonly Member[] {
   const turned = (cut: EndCut, place: string | undefined): EndCut => {
-    if (place !== joint || neighbourOf(cut) !== member.id) return cut;
-    return against(cut, half);
+    if (place !== joint || !neighboursOf(cut).includes(member.id)) return cut;
+    return replacedNeighbour(cut, member.id, half);
   };
   return Object.values(job.members).flatMap((other) => {
     if (other.id === member.id) return [];

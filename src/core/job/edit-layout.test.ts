@@ -49,7 +49,7 @@ describe("how a job lays its stock out", () => {
   it("a document of version 4 has neither, and is read", () => {
     const { layoutSettings: _, blankGroups: __, ...old } = emptyJob({ code: "A", title: "B" });
     const read = readJob({ ...old, schemaVersion: 4 });
-    expect(read.ok && read.value).toMatchObject({ schemaVersion: 6, layoutSettings: {}, blankGroups: {} });
+    expect(read.ok && read.value).toMatchObject({ schemaVersion: 7, layoutSettings: {}, blankGroups: {} });
   });
   it("a document of version 5 has rectangles alone, cut as the stockroom says, and is read", () => {
     const parts = { name: "Side", board: null };

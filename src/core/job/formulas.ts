@@ -4,10 +4,11 @@
  */
 import type { Assembly, Placement } from "./assembly";
 import type { BoughtPart, StandIn } from "./bought-part";
+import { withCutTexts } from "./end-cuts";
 import type { Point } from "./frame";
 import type { Job } from "./job";
 import type { KeySize, Variant } from "./key-size";
-import type { EndCut, Member } from "./member";
+import type { Member } from "./member";
 import type { Panel, Work } from "./panel";
 
 export type ChangeText = (text: string) => string;
@@ -34,19 +35,12 @@ const inVariant = (variant: Variant, change: ChangeText): Variant => ({
 
 const inPoint = (point: Point, change: ChangeText): Point => ({ ...point, at: three(point.at, change) });
 
-function inCut(end: EndCut, change: ChangeText): EndCut {
-  if (end.kind === "mitre") return end.gap === undefined ? end : { ...end, gap: change(end.gap) };
-  return end.kind === "butt" || end.kind === "cope"
-    ? { ...end, gap: change(end.gap) }
-    : { ...end, offset: change(end.offset) };
-}
-
 const inMember = (member: Member, change: ChangeText): Member => ({
   ...member,
   roll: change(member.roll),
   when: orNull(member.when, change),
-  start: inCut(member.start, change),
-  end: inCut(member.end, change),
+  start: withCutTexts(member.start, change),
+  end: withCutTexts(member.end, change),
 });
 
 function inWork(work: Work, change: ChangeText): Work {

@@ -16,6 +16,7 @@ export {
   type AssemblyParts,
   buttEnd,
   copeEnd,
+  doubleMitreEnd,
   type JobParts,
   mitreEnd,
   newAssembly,
@@ -50,6 +51,22 @@ export type { MakeAssemblyEdit } from "./edit-assembly";
 export { type InsertEdit, newInsert } from "./edit-geometry";
 export type { ListEdit } from "./edit-lists";
 export { editName } from "./edit-name";
+export {
+  cutName,
+  cutTexts,
+  cutWords,
+  type EndCut,
+  type EndCutName,
+  type EndCutOf,
+  type MemberId,
+  meetsOf,
+  neighboursOf,
+  replacedNeighbour,
+  SQUARE_END,
+  withCutText,
+  withCutTexts,
+  withoutNeighbours,
+} from "./end-cuts";
 export type { Line, LineId, Point, PointId } from "./frame";
 export type { HandRow } from "./hand-row";
 export {
@@ -91,7 +108,7 @@ export {
   plainColumn,
 } from "./list-setup";
 export { LOOKS, type Look } from "./look";
-export { against, cutText, type EndCut, type Member, type MemberId, neighbourOf, SQUARE_END } from "./member";
+export type { Member } from "./member";
 export {
   isLink,
   OWN_COLUMN_KINDS,

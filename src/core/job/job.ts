@@ -22,7 +22,7 @@ import { keyText, recordId } from "./text";
 import { TypedPieceSchema } from "./typed-piece";
 import { NOTHING_USUAL, UsualSchema } from "./usual";
 
-const SCHEMA_VERSION = 6;
+const SCHEMA_VERSION = 7;
 
 /** What holds for the job as a whole. */
 export const JobInfoSchema = v.object({
@@ -155,7 +155,8 @@ export function emptyJob(info: Pick<JobInfo, "code" | "title"> & Partial<JobInfo
 /**
  * Fields that records got in a version, with the value that says what held before. 2: what was there is always
  * present and has nothing to choose from. 3: all stands in the job itself, is made, and has no look of its own. 4: lists took everything, in computed
- * order, without levels. 6: panels are rectangles, and cut as the stockroom says.
+ * order, without levels. 6: panels are rectangles, and cut as the stockroom says. 7: more
+ * kinds of end cuts, nothing to add.
  */
 const ADDED_FIELDS: Readonly<Record<number, Readonly<Partial<Record<TableName, object>>>>> = {
   2: {

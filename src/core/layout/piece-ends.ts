@@ -2,6 +2,8 @@
  * The ends of a member as a saw sees them with one face of the section on its table. Only ends that are cut in one plane
  * share a cut with a neighbour; how a piece may be turned for it follows from the mirror lines of its section.
  */
+import { kindOf } from "../ends";
+import type { Vec2 } from "../geometry";
 import { toDegrees } from "../measure";
 import { sectionProperties } from "../stockroom";
 import type { MemberForm, TallyRow } from "../tally";
@@ -11,14 +13,15 @@ import type { PieceEnds, PieceTurn } from "./bars";
 const FLAT = 1e-6;
 
 /**
- * null: square, compound, coped or turned ends, sections of no known outline, and rows with pieces of both hands (of a
+ * null: square, compound, coped, pointed or turned ends, sections of no known outline, and rows with pieces of both hands (of a
  * section that cannot be turned into the other hand): they are cut tip to tip.
  */
 export function endsOf(row: TallyRow): PieceEnds | null {
   const { form } = row.shown;
-  if (form.kind !== "member" || form.shape === null || form.copes.some((cope) => cope !== null)) return null;
-  if (row.hands.opposite > 0) return null;
-  const plane = planeOf(form);
+  if (form.kind !== "member" || form.shape === null || row.hands.opposite > 0) return null;
+  const [start, end] = form.ends;
+  if (start.kind !== "plane" || end.kind !== "plane") return null;
+  const plane = planeOf(start.slope, end.slope);
   if (plane === null) return null;
   const axis = plane === "x" ? 0 : 1;
   // Seen with z to the right, the start plane z = −s·u leans the other way.
@@ -30,7 +33,7 @@ export function endsOf(row: TallyRow): PieceEnds | null {
   return {
     plane: properties.isRound ? "round" : plane,
     depth: properties.extent[axis],
-    angles: [angle(-form.start[axis]), angle(form.end[axis])],
+    angles: [angle(-start.slope[axis]), angle(end.slope[axis])],
     turns: [...turnsOf(form, plane)],
   };
 }
@@ -38,15 +41,16 @@ export function endsOf(row: TallyRow): PieceEnds | null {
 /** Which ends a saw cuts at an angle, where `endsOf` cannot say how; a saddle is not sawn but cut after. */
 export function leaningOf({ shown: { form } }: TallyRow): { readonly leans?: [boolean, boolean] } {
   if (form.kind !== "member") return {};
-  const leans = [form.start, form.end].map(
-    (slope, i) => !form.copes[i] && Math.hypot(slope[0], slope[1]) > FLAT,
-  );
+  const leans = form.ends.map((end) => {
+    const { sawn, slopes } = kindOf(end);
+    return sawn && slopes(end).some((slope) => Math.hypot(...slope) > FLAT);
+  });
   const [first = false, second = false] = leans;
   return first || second ? { leans: [first, second] } : {};
 }
 
 /** The axis of the section along which both ends lean; null when they are square or lean otherwise. */
-function planeOf({ start, end }: MemberForm): "x" | "y" | null {
+function planeOf(start: Vec2, end: Vec2): "x" | "y" | null {
   const leans = (axis: 0 | 1) => Math.abs(start[axis]) > FLAT || Math.abs(end[axis]) > FLAT;
   if (leans(0) === leans(1)) return null;
   return leans(0) ? "x" : "y";

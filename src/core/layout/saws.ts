@@ -1,8 +1,9 @@
 /** Which saw of the shop cuts a piece: the first, in the shop's own order, that can. */
+import { anglesOf, kindOf } from "../ends";
 import { unreachable } from "../kernel";
 import { type LengthStyle, sayLength } from "../measure";
 import { type SawEntry, sectionProperties } from "../stockroom";
-import { anglesOf, type MemberForm } from "../tally";
+import type { MemberForm } from "../tally";
 
 /** Why no saw can cut a piece; lengths in mm. */
 export type SawReason =
@@ -38,9 +39,9 @@ export function askedOf(form: MemberForm): {
   readonly angle: number;
   readonly length: number;
 } {
-  const ends = [form.start, form.end].map(anglesOf);
+  const slopes = form.ends.flatMap((end) => kindOf(end).slopes(end));
   const extent = form.shape ? sectionProperties(form.shape).extent : null;
-  const leans = (axis: 0 | 1) => Math.max(Math.abs(form.start[axis]), Math.abs(form.end[axis])) > 1e-6;
+  const leans = (axis: 0 | 1) => slopes.some((slope) => Math.abs(slope[axis]) > 1e-6);
   // Cut in one plane, the section lies on the face that the plane is square to; with no lean on its broader one.
   const height = !extent
     ? 0
@@ -51,7 +52,11 @@ export function askedOf(form: MemberForm): {
         : leans(1)
           ? extent[0]
           : Math.min(...extent);
-  return { height, angle: Math.max(...ends.map((end) => Math.abs(end.angle))), length: form.cutNm / 1e6 };
+  return {
+    height,
+    angle: Math.max(...slopes.map((slope) => anglesOf(slope).angle)),
+    length: form.cutNm / 1e6,
+  };
 }
 
 /** Slack for angles and lengths that come from geometry. */

@@ -1,5 +1,7 @@
 /** The cut list: every row of the tally that is made, by stock, with what the saw needs to know. */
 
+import { anglesOf, type End, kindOf } from "../ends";
+import type { Vec2 } from "../geometry";
 import { type JobInfo, type PanelEdge, UNNAMED_EDGING } from "../job";
 import { at, counted, fromNm, LENGTH_TOLERANCE_MM } from "../kernel";
 import { areaOfPanel } from "../layout";
@@ -7,8 +9,6 @@ import { formatDegrees, formatLength, type LengthStyle } from "../measure";
 import { quantityWords, shopUnit } from "../quantities";
 import type { Stockroom } from "../stockroom";
 import {
-  anglesOf,
-  type CopeForm,
   type CornerForm,
   type MemberForm,
   type PanelForm,
@@ -51,9 +51,8 @@ export const styleOf = (info: JobInfo): LengthStyle => ({ unit: info.unit, forma
 /** How the two ends of a bar stand, in words; square ends need none. */
 export function standWords(form: MemberForm): string {
   const stand = standOfForm(form);
-  if (form.copes.some((cope) => cope !== null) && stand.kind === "turned" && stand.turn === 0)
-    return "in line";
-  if (stand.kind === "turned") return `turned ${formatDegrees(stand.turn)}°`;
+  // Plane ends that lean alike are opposed or parallel; for others it is only said that they lie in line.
+  if (stand.kind === "turned") return stand.turn === 0 ? "in line" : `turned ${formatDegrees(stand.turn)}°`;
   return stand.kind;
 }
 
@@ -78,19 +77,12 @@ export function rowNotes(row: TallyRow, style: LengthStyle, stockroom: Stockroom
 
 function memberNotes(form: MemberForm, style: LengthStyle): readonly string[] {
   const stand = standOfForm(form);
-  const copes = form.copes.flatMap((cope, i) => (cope ? [copeNote(cope, i, style)] : []));
-  if (copes.length > 0 || stand.kind !== "parallel") return copes;
+  const notes = form.ends.flatMap((end, i) => {
+    const note = kindOf(end).note(end, style);
+    return note === null ? [] : [`end ${i + 1} ${note}`];
+  });
+  if (stand.kind !== "parallel") return notes;
   return [`edge ${formatLength(fromNm(form.longestNm), style, LENGTH_TOLERANCE_MM)}`];
-}
-
-/** "end 1 coped round 48.3 at 60°": the diameter that is met and the angle between the axes. */
-function copeNote(cope: CopeForm, index: number, style: LengthStyle): string {
-  const write = (mm: number) => formatLength(mm, style, LENGTH_TOLERANCE_MM);
-  const angle = formatDegrees((Math.acos(Math.min(1, cope.cos)) * 180) / Math.PI);
-  const beside = Math.hypot(...cope.offset);
-  const offset = beside > LENGTH_TOLERANCE_MM ? `, ${write(beside)} beside its axis` : "";
-  const curve = cope.curve === "fit" ? ", for a blade held square" : "";
-  return `end ${index + 1} coped round ${write(2 * fromNm(cope.radiusNm))} at ${angle}°${offset}${curve}`;
 }
 
 function panelNotes(form: PanelForm, style: LengthStyle, stockroom: Stockroom): readonly string[] {
@@ -269,9 +261,15 @@ function sizeCells(row: TallyRow, style: LengthStyle): Readonly<Record<string, C
   }
 }
 
-/** Degrees from square; a saddle has no such angle, its own stands in the note. */
-export function endCell(form: MemberForm, index: 0 | 1): Cell {
-  if (form.copes[index]) return textCell("cope");
-  const { angle } = anglesOf(index === 0 ? form.start : form.end);
-  return numberCell(angle, formatDegrees(angle));
+/** Degrees of an end by some measure of its slope: two where it has two planes; a saddle is named, its angle stands in the note. */
+export function angleCell(end: End, of: (slope: Vec2) => number): Cell {
+  const kind = kindOf(end);
+  if (!kind.sawn) return textCell(kind.name);
+  const degrees = kind.slopes(end).map(of);
+  if (degrees.length === 1) return numberCell(at(degrees, 0), formatDegrees(at(degrees, 0)));
+  return textCell(degrees.map(formatDegrees).join(" + "));
 }
+
+/** Degrees from square. */
+export const endCell = (form: MemberForm, index: 0 | 1): Cell =>
+  angleCell(form.ends[index], (slope) => anglesOf(slope).angle);

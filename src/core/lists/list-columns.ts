@@ -1,11 +1,13 @@
 /** The columns that a list can be made of: each computes its cell from a line of the list and what it stands on. */
+import { anglesOf, sawSettings } from "../ends";
+import type { Vec2 } from "../geometry";
 import { COMPUTED_COLUMNS, type ComputedColumn, homeName, homeOf, type ListSetup, PANEL_EDGES } from "../job";
 import { fromNm, LENGTH_TOLERANCE_MM } from "../kernel";
 import { blankOf } from "../layout";
-import { formatCents, formatDecimal, formatDegrees, formatLength, type LengthStyle } from "../measure";
+import { formatCents, formatDecimal, formatLength, type LengthStyle } from "../measure";
 import { type Measure, shopUnit } from "../quantities";
-import { anglesOf, type MemberForm, sawSettings } from "../tally";
-import { rowNotes, standWords } from "./cut-list";
+import type { MemberForm } from "../tally";
+import { angleCell, rowNotes, standWords } from "./cut-list";
 import { type AssemblyLine, type Line, type ListGround, type PieceLine, wholeQuantity } from "./list-ground";
 import { readSizePattern, USUAL_SIZE, writeSize } from "./size-text";
 import {
@@ -135,14 +137,16 @@ const memberSize = ({ row }: PieceLine, of: (form: MemberForm) => number): numbe
 const decimals = (value: number | null, places: number, missing: Cell): Cell =>
   value === null ? missing : numberCell(value, formatDecimal(value, places));
 
-function angle(id: ComputedColumn, end: 0 | 1, of: (slope: MemberForm["start"]) => number): ListColumnKind {
-  return number(id, decimalsOf(1), ({ row: { shown } }) => {
-    if (shown.form.kind !== "member") return NOT_APPLICABLE;
-    if (shown.form.copes[end]) return textCell("cope");
-    const degrees = of(end === 0 ? shown.form.start : shown.form.end);
-    return numberCell(degrees, formatDegrees(degrees));
-  });
-}
+const angle = (id: ComputedColumn, end: 0 | 1, of: (slope: Vec2) => number): ListColumnKind =>
+  number(
+    id,
+    decimalsOf(1),
+    ({
+      row: {
+        shown: { form },
+      },
+    }) => (form.kind === "member" ? angleCell(form.ends[end], of) : NOT_APPLICABLE),
+  );
 
 const KIND_WORDS = { member: "member", panel: "panel", other: "other", bought: "bought" } as const;
 

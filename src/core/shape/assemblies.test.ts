@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { volumeOf } from "../geometry/mesh.fixture";
 import {
   type Axis,
   assemblyOf,
@@ -21,7 +22,7 @@ import { sentence } from "../kernel";
 import { resultsOf, STOCK, smallFrame } from "../pipeline.fixture";
 import { balances } from "../tally";
 import { meshesOf } from ".";
-import { reflected, sameVertices, volumeOf } from "./mesh.fixture";
+import { reflected, sameVertices } from "./mesh.fixture";
 
 const newIds = () => {
   let count = 0;

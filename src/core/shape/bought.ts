@@ -186,11 +186,7 @@ function standInMesh(as: Stand["as"], sizes: Sizes): Result<Mesh, ShapeFault> {
   const round = { centre: [0, 0] as const, radius: diameter.value / 2 };
   const circle = ringPoints(round, ROUND_CORNERS).map((at) => ({ at, crease: false }));
   return ok(
-    memberMesh(
-      [circle],
-      () => 0,
-      () => height.value,
-    ),
+    memberMesh([circle], { height: () => 0, ridges: [] }, { height: () => height.value, ridges: [] }),
   );
 }
 

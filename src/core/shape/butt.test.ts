@@ -1,4 +1,5 @@
 import { describe, expect, it } from "vitest";
+import { slopeOf } from "../ends/ends.fixture";
 import { buttEnd, newJob } from "../job";
 import { resultsOf } from "../pipeline.fixture";
 
@@ -19,7 +20,7 @@ function endOf(postRoll: number, barRoll: number, beside: number) {
   });
   const bar = resultsOf(job).shape.members.find(({ member }) => member.id === "bar");
   if (!bar) throw new Error("the bar is computed");
-  const [x, y] = bar.end.slope;
+  const [x, y] = slopeOf(bar.end.form);
   return { degrees: (Math.atan(Math.hypot(x, y)) * 180) / Math.PI, z: bar.end.z };
 }
 

@@ -1,87 +1,19 @@
 /**
- * Copes against the check values of 2-computation.md, section 8 (there checked against two solid kernels),
+ * Coped members against the check values of 2-computation.md, section 8 (there checked against two solid kernels),
  * and against laws: every point of the cut lies on the header, and the volume is that of the mesh.
  */
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { cross, dot, type Mesh, norm, subtract, type Vec3 } from "../geometry";
+import { cross, norm, subtract, type Vec3 } from "../geometry";
+import { volumeOf } from "../geometry/mesh.fixture";
 import { copeEnd, type Job, newJob, resolveSizes, squareEnd } from "../job";
-import { at } from "../kernel";
 import { STOCK_DATA } from "../pipeline.fixture";
 import { sectionProperties, stockroomOf } from "../stockroom";
 import { shapeJob } from ".";
-import { type Cope, copeHeight, extremesOverTurn, fitHeight } from "./cope";
 import { proposedCuts } from "./joints";
 import { meshOf } from "./mesh.fixture";
 
-const r = 16.85;
 const R = 24.15;
-const t = 3.2;
-const cope = (degrees: number, offset = 0, curve: Cope["curve"] = "surface"): Cope => ({
-  u: [1, 0],
-  v: [0, 1],
-  cos: Math.cos((degrees * Math.PI) / 180),
-  sin: Math.sin((degrees * Math.PI) / 180),
-  radius: R,
-  offset,
-  curve,
-  outer: r,
-  bore: r - t,
-});
-const at45s = (form: Cope, rho = r) =>
-  [0, 45, 90, 135, 180].map((phi) =>
-    copeHeight(form, [rho * Math.cos((phi * Math.PI) / 180), rho * Math.sin((phi * Math.PI) / 180)]),
-  );
-const expectAll = (values: readonly number[], expected: readonly number[]) =>
-  values.forEach((value, i) => {
-    expect(value).toBeWithinMm(expected[i] ?? 0, 6e-5);
-  });
-const onEdge = (form: Cope) =>
-  extremesOverTurn((phi) => copeHeight(form, [r * Math.cos(phi), r * Math.sin(phi)]));
-
-describe("the curve of a cope, branch 33.7 × 3.2 on 48.3", () => {
-  it("at 90° and at 60° on the true surface; at 60° the least is not at 180", () => {
-    expectAll(at45s(cope(90)), [24.15, 21.0062, 17.3003, 21.0062, 24.15]);
-    expectAll(at45s(cope(60)), [37.6144, 31.1349, 19.9767, 17.3769, 18.1577]);
-    expect(onEdge(cope(60)).least).toBeWithinMm(17.3003, 6e-5);
-    expect(onEdge(cope(60)).greatest).toBeWithinMm(37.6144, 6e-5);
-  });
-
-  it("the fit for a blade held square, and the bore", () => {
-    const fit = cope(60, 0, "fit");
-    expectAll(at45s(fit), [37.6144, 31.1775, 23.0043, 19.9894, 20.0052]);
-    expect(onEdge(fit).least).toBeWithinMm(19.9223, 6e-5);
-    expectAll(at45s(cope(60), r - t), [35.7668, 31.1346, 23.0043, 19.9894, 20.0052]);
-  });
-
-  it("with an offset of 5 at 60°", () => {
-    const values = [0, 90, 180, 270].map((phi) =>
-      copeHeight(cope(60, 5), [r * Math.cos((phi * Math.PI) / 180), r * Math.sin((phi * Math.PI) / 180)]),
-    );
-    expectAll(values, [37.0102, 11.8771, 17.5534, 24.2981]);
-  });
-
-  it("the fit is nowhere below the surface over the wall (looked for at 60 places of the wall)", () => {
-    fc.assert(
-      fc.property(
-        fc.double({ min: 30, max: 90, noNaN: true }),
-        fc.double({ min: -7, max: 7, noNaN: true }),
-        fc.double({ min: 0, max: 6.28, noNaN: true }),
-        (degrees, offset, phi) => {
-          const form = cope(degrees, offset);
-          const [c, s] = [Math.cos(phi), Math.sin(phi)];
-          const seen = Array.from({ length: 61 }, (_, i) =>
-            copeHeight(form, [(r - t + (t * i) / 60) * c, (r - t + (t * i) / 60) * s]),
-          );
-          const fit = fitHeight(form, c, s);
-          expect(fit).toBeGreaterThanOrEqual(Math.max(...seen) - 1e-9);
-          expect(fit).toBeWithinMm(Math.max(...seen), 0.01);
-        },
-      ),
-    );
-  });
-});
-
 const tube = STOCK_DATA.sections[0] as (typeof STOCK_DATA.sections)[number];
 const stockroom = stockroomOf({
   ...STOCK_DATA,
@@ -131,15 +63,6 @@ const branchOf = (job: Job) => {
     );
   return solid;
 };
-
-function volumeOf({ vertices, triangles }: Mesh): number {
-  let sum = 0;
-  for (let i = 0; i < triangles.length; i += 3) {
-    const [a, b, c] = [0, 1, 2].map((k) => at(vertices, at(triangles, i + k)));
-    if (a && b && c) sum += dot(a, cross(b, c)) / 6;
-  }
-  return sum;
-}
 
 describe("coped members", () => {
   it("500 between axes with two 90° copes on the true surface is 465.3994 from tip to tip", () => {

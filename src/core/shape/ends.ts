@@ -1,20 +1,37 @@
 /**
- * End planes of members. In a member's own axes the start plane is z = z0 − s·(x, y) and the end plane
- * z = z1 + s·(x, y): the slope s points to the long point and |s| is the tangent of the angle from square.
+ * Ends of members on the planes of their neighbours. In a member's own axes a start plane is z = z0 − s·(x, y) and an end
+ * plane z = z1 + s·(x, y): the slope s points to the long point and |s| is the tangent of the angle from square.
  */
-import { cross2, dot, dot2, norm2, reach, subtract2, type Vec2, type Vec3 } from "../geometry";
-import { at, err, ok, PARALLEL_TOLERANCE, POINT_TOLERANCE_MM, type Result, SLOPE_TOLERANCE } from "../kernel";
-import { type SectionProperties, sectionProperties } from "../stockroom";
+import { type End, type EndFace, endOfTwoPlanes, kindOf, ridgesOf } from "../ends";
+import {
+  cross2,
+  distance,
+  dot,
+  dot2,
+  type EndSurface,
+  norm2,
+  reach,
+  subtract2,
+  type Vec2,
+  type Vec3,
+} from "../geometry";
+import {
+  at,
+  err,
+  ok,
+  PARALLEL_TOLERANCE,
+  POINT_TOLERANCE_MM,
+  type Result,
+  SAME_PLACE_MM,
+  SLOPE_TOLERANCE,
+} from "../kernel";
+import { type SectionProperties, type SectionShape, sectionProperties } from "../stockroom";
 
 import type { Bar, EndSide } from "./bar";
-import { type Cope, type CopeCurve, copeHeight, copeOn } from "./cope";
 import type { MeetFault } from "./fault";
 
-/**
- * `z` where the plane crosses the member's axis (the line of centroids); `slope` as above. With a cope,
- * `z` is the foot of the common perpendicular and `slope` the lean of the saddle, −u·cot θ.
- */
-export type EndPlane = { readonly z: number; readonly slope: Vec2; readonly cope: Cope | null };
+/** An end where it stands: `z` is where it crosses the member's axis (the line of centroids). */
+export type MemberEnd = { readonly z: number; readonly form: End };
 
 /** A plane n·p = offset. */
 export type WorldPlane = { readonly normal: Vec3; readonly offset: number };
@@ -25,8 +42,11 @@ export function outerLoop(properties: SectionProperties) {
   return at(properties.loops, 0);
 }
 
-/** The end plane that a plane in the job makes on a bar; an error when it runs along the bar. */
-export function endOnPlane(bar: Bar, side: EndSide, plane: WorldPlane): Result<EndPlane, MeetFault> {
+type OnePlane = { readonly z: number; readonly slope: Vec2 };
+export const planeEnd = ({ z, slope }: OnePlane): MemberEnd => ({ z, form: { kind: "plane", slope } });
+
+/** Where a plane in the job crosses a bar's axis and how it leans there, counted outwards; an error when it runs along the bar. */
+export function endOnPlane(bar: Bar, side: EndSide, plane: WorldPlane): Result<OnePlane, MeetFault> {
   const { frame } = bar;
   const along = dot(plane.normal, frame.z);
   if (Math.abs(along) < PARALLEL_TOLERANCE) return err("cutAlong");
@@ -36,29 +56,54 @@ export function endOnPlane(bar: Bar, side: EndSide, plane: WorldPlane): Result<E
     const value = (sign * part) / along;
     return Math.abs(value) < PARALLEL_TOLERANCE ? 0 : value;
   });
-  return ok({ z, slope: [at(slope, 0), at(slope, 1)], cope: null });
+  return ok({ z, slope: [at(slope, 0), at(slope, 1)] });
 }
 
-/** The end that fits round another bar. */
-export function endOnRound(
+/** The end that two planes in the job leave of a bar, the lower of both everywhere. */
+export function endOnTwoPlanes(
   bar: Bar,
   side: EndSide,
-  header: Bar,
-  gap: number,
-  curve: CopeCurve,
-): Result<EndPlane, MeetFault> {
-  const found = copeOn(bar, side, header, gap, curve);
-  if (!found.ok) return found;
-  const { cope, foot } = found.value;
-  const lean = cope.cos / cope.sin;
-  return ok({ z: foot, slope: [-cope.u[0] * lean + 0, -cope.u[1] * lean + 0], cope });
+  planes: readonly [WorldPlane, WorldPlane],
+): Result<MemberEnd, MeetFault> {
+  const faces = planes.map((plane) => endOnPlane(bar, side, plane));
+  const [first, second] = faces;
+  if (!first?.ok || !second?.ok) return err("cutAlong");
+  // Heights are counted outwards, at the start against z.
+  const out = side === "start" ? -1 : 1;
+  const face = ({ z, slope }: OnePlane): EndFace => ({ slope, beyond: out * z });
+  const { form, beyond } = endOfTwoPlanes(bar.shape, face(first.value), face(second.value));
+  return ok({ z: out * beyond, form });
 }
 
 /** Where an end stands above a point of the section, along the member's z. */
-export function endHeight(side: EndSide, { z, slope, cope }: EndPlane): (point: Vec2) => number {
-  const sign = side === "start" ? 1 : -1;
-  if (cope) return (point) => z + sign * copeHeight(cope, point);
-  return ([x, y]) => z - sign * (slope[0] * x + slope[1] * y);
+export function endHeight(
+  side: EndSide,
+  { z, form }: MemberEnd,
+  section: SectionShape,
+): (point: Vec2) => number {
+  const out = side === "start" ? -1 : 1;
+  const height = kindOf(form).height(form, section);
+  return (point) => z + out * height(point);
+}
+
+/** An end as the picture draws it. */
+export function endSurface(solid: SolidEnds, side: EndSide): EndSurface {
+  const { form } = solid[side];
+  const faces = kindOf(form).faces(form) ?? [];
+  return { height: endHeight(side, solid[side], solid.entry.shape), ridges: ridgesOf(faces) };
+}
+
+type SolidEnds = {
+  readonly start: MemberEnd;
+  readonly end: MemberEnd;
+  readonly entry: { readonly shape: SectionShape };
+};
+
+/** At which of its ends a member meets a point; null when it does not. */
+export function sideAt(line: { readonly from: Vec3; readonly to: Vec3 }, point: Vec3): EndSide | null {
+  // A micron: far below what two formulas for one corner differ by, far above double noise.
+  if (distance(line.from, point) < SAME_PLACE_MM) return "start";
+  return distance(line.to, point) < SAME_PLACE_MM ? "end" : null;
 }
 
 /** The direction along a bar away from the joint at one of its ends. */

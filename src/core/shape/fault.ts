@@ -1,6 +1,6 @@
 /** Why something has no solid: codes with what they are about, and the one place where they are put into words. */
 import { type Problem, sentence, unreachable } from "../kernel";
-import { type LengthStyle, roundTo, sayLength } from "../measure";
+import { formatDegrees, type LengthStyle, roundTo, sayLength } from "../measure";
 import type { EndSide } from "./bar";
 
 /** Why two members cannot meet as they should. */
@@ -23,9 +23,10 @@ export type EndFault =
   /** A mitre with a member that does not end there. */
   | { readonly kind: "endsApart"; readonly name: string; readonly apart: number }
   | { readonly kind: "doesNotEndThere"; readonly name: string }
-  | { readonly kind: "text"; readonly what: "gap" | "offset"; readonly problem: Problem }
+  | { readonly kind: "text"; readonly what: "gap" | "offset" | "angle"; readonly problem: Problem }
   | { readonly kind: "cannotMeet"; readonly cut: Meeting; readonly name: string; readonly why: MeetFault }
-  | { readonly kind: "levelMember" };
+  | { readonly kind: "levelMember" }
+  | { readonly kind: "tooSteep"; readonly degrees: number; readonly most: number };
 
 /** A text of a record that cannot be computed, by what it stands for. */
 export type TextField =
@@ -131,6 +132,8 @@ function endFaultWords(why: EndFault, style: LengthStyle): string {
       return `${cannotMeet(why.cut, why.name)}: ${MEET_WORDS[why.why]}`;
     case "levelMember":
       return "cannot be cut level: the member lies level itself";
+    case "tooSteep":
+      return `cannot be cut at ${formatDegrees(why.degrees)}° from square; the most is ${why.most}°`;
     default:
       return unreachable(why);
   }

@@ -13,7 +13,8 @@ import {
   jobStyle,
   type Line,
   type Member,
-  neighbourOf,
+  meetsOf,
+  neighboursOf,
   plainCheck,
 } from "../job";
 import { NEAR_TWIN_LENGTH_MM, SAME_PLACE_MM } from "../kernel";
@@ -224,26 +225,21 @@ function drawnTwice(job: Job, points: ReadonlyMap<string, Vec3>): readonly Check
 function missedNeighbours(members: readonly MemberSolid[], memory: FrameMemory): readonly Check[] {
   const byId = new Map(members.map((solid) => [solid.member.id as string, solid]));
   const meets = (cut: EndCut) =>
-    cut.kind === "butt" || cut.kind === "cope" ? byId.get(neighbourOf(cut) ?? "") : undefined;
+    meetsOf(cut) === "anywhere" ? neighboursOf(cut).flatMap((id) => byId.get(id) ?? []) : [];
   const checks: Check[] = [];
   for (const solid of members) {
     const [first, second] = [meets(solid.member.start), meets(solid.member.end)];
-    const found = memory.missed(solid, [first, second], () => [
-      ...missedAt(solid, "start", first),
-      ...missedAt(solid, "end", second),
+    const found = memory.missed(solid, [...first, ...second], () => [
+      ...first.flatMap((other) => missedAt(solid, "start", other)),
+      ...second.flatMap((other) => missedAt(solid, "end", other)),
     ]);
     checks.push(...found);
   }
   return checks;
 }
 
-function missedAt(
-  solid: MemberSolid,
-  side: "start" | "end",
-  other: MemberSolid | undefined,
-): readonly Check[] {
-  if (!other) return [];
-  const meets = toWorld(solid.frame, [0, 0, endHeight(side, solid[side])([0, 0])]);
+function missedAt(solid: MemberSolid, side: "start" | "end", other: MemberSolid): readonly Check[] {
+  const meets = toWorld(solid.frame, [0, 0, endHeight(side, solid[side], solid.entry.shape)([0, 0])]);
   const along = toLocal(other.frame, meets)[2];
   const depth = Math.max(...sectionProperties(solid.entry.shape).extent);
   if (along > other.start.z - depth && along < other.end.z + depth) return [];

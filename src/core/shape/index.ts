@@ -2,7 +2,6 @@
 
 export type { EndSide } from "./bar";
 export { type BoughtCount, meshOfStandIn } from "./bought";
-export type { Cope } from "./cope";
 export {
   type DrawPlace,
   type DrawSettings,
@@ -19,12 +18,12 @@ export {
   type Way,
   whereIs,
 } from "./draw";
-export { type EndPlane, endHeight } from "./ends";
+export { endSurface } from "./ends";
 export { faultWords } from "./fault";
 export { between, facingPair, letGo } from "./follow";
 export { guideIds } from "./guides";
 export { cutsByRule, type JointRule, type ProposedCut } from "./joints";
-export { type MemberLengths, type MemberSolid, memberLengths } from "./member";
+export type { MemberSolid } from "./member";
 export { meshOfPanel, type PanelSolid } from "./panel";
 export { type OutlineSolid, outlinePolygon } from "./panel-outline";
 export type { Instance } from "./places";

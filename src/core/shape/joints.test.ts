@@ -7,7 +7,7 @@ import {
   copyOfPieces,
   type Groove,
   type Job,
-  neighbourOf,
+  neighboursOf,
   newJob,
   newPanel,
   resolveSizes,
@@ -25,7 +25,7 @@ const words = (job: Job, stockroom = STOCK) =>
   Object.fromEntries(
     proposedCuts(job, ids(job), stockroom).map(({ member, side, cut }) => {
       const kind = cut.kind === "square" && cut.past !== null ? "past" : cut.kind;
-      return [`${member} ${side}`, `${kind} ${neighbourOf(cut) ?? ""}`.trim()];
+      return [`${member} ${side}`, `${kind} ${neighboursOf(cut).join(" ")}`.trim()];
     }),
   );
 

@@ -17,10 +17,10 @@ import {
 } from "../job";
 import { at, SAME_PLACE_MM } from "../kernel";
 import { type Stockroom, sectionProperties } from "../stockroom";
-import type { EndSide } from "./bar";
-import { copeOn } from "./cope";
+import type { EndSide, PlacedMember } from "./bar";
+import { endOnRound } from "./cope";
 import { faceMetFirst, mitreCloses, mitrePlane } from "./ends";
-import { type PlacedMember, placeMember } from "./member";
+import { placeMember } from "./member";
 import { placedPoints } from "./points";
 
 const LEVEL = 1e-6;
@@ -175,7 +175,7 @@ const mitre = (end: End, other: End, gap: string): ProposedCut => ({
 
 /** A butt where there is a flat face to meet, a cope round onto round; else the end stays square. */
 function buttOrSquare(end: End, against: PlacedMember, gap: string): ProposedCut {
-  if (copeOn(end.placed.bar, end.side, against.bar, 0, "surface").ok) {
+  if (endOnRound(end.placed.bar, end.side, against.bar, 0, "surface").ok) {
     const cut: EndCut = { kind: "cope", neighbour: against.member.id, gap, curve: "surface" };
     return { member: end.placed.member.id, side: end.side, cut };
   }

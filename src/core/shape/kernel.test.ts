@@ -7,12 +7,13 @@ import { describe, expect, it } from "vitest";
 import { pottingBench } from "../../../demo/potting-bench";
 import { seedPacketCabinet } from "../../../demo/seed-packet-cabinet";
 import { demoStockroom } from "../../../demo/stockroom";
+import { slopeOf } from "../ends/ends.fixture";
 import { drawnPoints, type Mesh, type Vec2 } from "../geometry";
+import { volumeOf } from "../geometry/mesh.fixture";
 import { buttEnd, copeEnd, type EndCut, type Job, mitreEnd, newJob, resolveSizes } from "../job";
 import { at } from "../kernel";
 import { sectionProperties, stockroomOf } from "../stockroom";
 import { meshesOf, type Shape, shapeJob } from ".";
-import { volumeOf } from "./mesh.fixture";
 
 const kernel = await Module();
 kernel.setup();
@@ -137,8 +138,8 @@ describe("neighbours in the kernel", () => {
     // By plane geometry: the legs mitre in the plane x = 0, which a leg of 300, 200, 700 meets at asin(300 / its length).
     const length = Math.hypot(300, 200, 700);
     const fromSquare = Math.PI / 2 - Math.asin(300 / length);
-    expect(Math.atan(Math.hypot(...at([left?.end.slope ?? [0, 0]], 0)))).toBeWithinMm(fromSquare, 1e-12);
-    const [x, y] = left?.end.slope ?? [0, 0];
+    expect(Math.atan(Math.hypot(...slopeOf(left?.end.form)))).toBeWithinMm(fromSquare, 1e-12);
+    const [x, y] = slopeOf(left?.end.form);
     expect(Math.min(Math.abs(x), Math.abs(y))).toBeGreaterThan(0.1);
   });
 

@@ -5,9 +5,10 @@
 import type { Vec3 } from "../geometry";
 import type { Check, Job, Member, Panel, Point, UsualFinder } from "../job";
 import { type Memory, type Problem, type Result, remembersEach, sameItems } from "../kernel";
+import type { PlacedMember } from "./bar";
 import type { Box, Compared } from "./box";
 import type { ShapeFault } from "./fault";
-import type { MemberSolid, PlacedMember } from "./member";
+import type { MemberSolid } from "./member";
 import type { PanelSolid } from "./panel";
 import type { Instance, Places } from "./places";
 

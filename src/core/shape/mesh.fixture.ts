@@ -1,6 +1,5 @@
 /** What the tests of the shape stage share: meshes of single records, their images and volumes. */
-import { cross, dot, type Mesh, type Vec3 } from "../geometry";
-import { at } from "../kernel";
+import type { Mesh, Vec3 } from "../geometry";
 import { meshesOf, type Shape } from ".";
 
 export const meshOf = (shape: Shape, id: string): Mesh | undefined =>
@@ -22,14 +21,4 @@ export function sameVertices(first: Mesh, second: Mesh): boolean {
     first.vertices.length === second.vertices.length &&
     first.vertices.every((vertex) => second.vertices.some((other) => near(vertex, other)))
   );
-}
-
-/** By the divergence theorem; positive when the triangles run counter-clockwise seen from outside. */
-export function volumeOf({ vertices, triangles }: Mesh): number {
-  let sum = 0;
-  for (let i = 0; i < triangles.length; i += 3) {
-    const [a, b, c] = [0, 1, 2].map((k) => at(vertices, at(triangles, i + k)));
-    if (a && b && c) sum += dot(a, cross(b, c)) / 6;
-  }
-  return sum;
 }

@@ -61,14 +61,14 @@ const ROUND: readonly Vec2[] = [-1, -0.5, 0, 0.5, 1].flatMap((t): Vec2[] => [
 ]);
 
 /** One part of a section, as long as all of it is there between the two cuts; null: nowhere. */
-function memberPart({ start, end }: MemberSolid, { middle, half, turn }: SectionPart): BoxPart | null {
+function memberPart({ start, end, entry }: MemberSolid, { middle, half, turn }: SectionPart): BoxPart | null {
   const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
   const points = ROUND.map(([s, t]): Vec2 => {
     const [x, y] = [s * half[0], t * half[1]];
     return [middle[0] + x * cos - y * sin, middle[1] + x * sin + y * cos];
   });
-  const from = Math.max(...points.map(endHeight("start", start)));
-  const to = Math.min(...points.map(endHeight("end", end)));
+  const from = Math.max(...points.map(endHeight("start", start, entry.shape)));
+  const to = Math.min(...points.map(endHeight("end", end, entry.shape)));
   if (to - from <= TOUCH_MM) return null;
   // In axes that are turned with the part.
   const [mx, my] = [middle[0] * cos + middle[1] * sin, -middle[0] * sin + middle[1] * cos];

@@ -1,10 +1,11 @@
 import { describe, expect, it } from "vitest";
 import { distance, toWorld } from "../geometry";
+import { volumeOf } from "../geometry/mesh.fixture";
 import { copyOfPieces, newJob, type OutlineCorner, type PanelParts } from "../job";
 import { edited } from "../job/edit.fixture";
 import { resultsOf } from "../pipeline.fixture";
 import { outlinePolygon, type Shape, snapPlaces } from ".";
-import { meshOf, volumeOf } from "./mesh.fixture";
+import { meshOf } from "./mesh.fixture";
 
 type Edge = readonly ["left" | "right", string, "front" | "back", string, string?];
 const corners = (...all: readonly Edge[]): OutlineCorner[] =>

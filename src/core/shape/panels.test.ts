@@ -1,9 +1,10 @@
 import { describe, expect, it } from "vitest";
+import { volumeOf } from "../geometry/mesh.fixture";
 import { type Between, type Groove, type Hole, type Notch, newJob, type PanelParts } from "../job";
 import { edited, refusal } from "../job/edit.fixture";
 import { resultsOf } from "../pipeline.fixture";
 import { letGo, readTriangles } from ".";
-import { meshOf, volumeOf } from "./mesh.fixture";
+import { meshOf } from "./mesh.fixture";
 import { grooveBox } from "./panel";
 
 type BetweenParts = Omit<Between, "first" | "second"> & { readonly first: string; readonly second: string };

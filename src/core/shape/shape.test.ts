@@ -1,11 +1,12 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { slopeOf } from "../ends/ends.fixture";
 import { cross, cross2, dot, drawnPoints, type Mesh, subtract, type Vec2, type Vec3 } from "../geometry";
+import { volumeOf } from "../geometry/mesh.fixture";
 import { buttEnd, type EndCut, type Job, mitreEnd, newJob, pastEnd, resolveSizes, squareEnd } from "../job";
 import { at } from "../kernel";
 import { toDegrees } from "../measure";
 import { type SectionEntry, type SectionShape, sectionProperties, stockroomOf } from "../stockroom";
-import { memberLengths } from "./member";
 import { meshesOf, shapeJob } from "./shape";
 
 const entry = (id: string, shape: SectionShape): SectionEntry => ({
@@ -131,7 +132,8 @@ function corner(degrees: number, through: EndCut, branch: EndCut, sections = ["s
     },
   });
 }
-const startAngle = (job: Job, id: string) => toDegrees(Math.atan(Math.hypot(...named(job, id).start.slope)));
+const startAngle = (job: Job, id: string) =>
+  toDegrees(Math.atan(Math.hypot(...slopeOf(named(job, id).start.form))));
 
 describe("end angles at corners (plane geometry: 90 − θ/2, 90 − angle to the face)", () => {
   it.each([
@@ -194,37 +196,6 @@ describe("end angles at corners (plane geometry: 90 − θ/2, 90 − angle to th
   });
 });
 
-describe("lengths from end slopes", () => {
-  it("opposed 45s on 560 between centres: 600 / 600 / 520; parallel: 600 / 560 / 560 (plane geometry)", () => {
-    expect(memberLengths(square40, 560, [1, 0], [1, 0])).toEqual({
-      centre: 560,
-      cut: 600,
-      longestEdge: 600,
-      shortestEdge: 520,
-    });
-    expect(memberLengths(square40, 560, [1, 0], [-1, 0])).toEqual({
-      centre: 560,
-      cut: 600,
-      longestEdge: 560,
-      shortestEdge: 560,
-    });
-  });
-
-  it("a compound 45/45 end reaches 36.485 beyond the centre, not 40: corner radii count", () => {
-    expect(memberLengths(square40, 500, [1, 1], [0, 0]).cut - 500).toBeWithinMm(36.485, 5e-4);
-  });
-});
-
-/** Signed volume of a closed mesh (divergence theorem). */
-function volume(mesh: Mesh): number {
-  let six = 0;
-  for (let i = 0; i < mesh.triangles.length; i += 3) {
-    const [a, b, c] = [0, 1, 2].map((k) => at(mesh.vertices, at(mesh.triangles, i + k)));
-    if (a && b && c) six += dot(a, cross(b, c));
-  }
-  return six / 6;
-}
-
 /** Signed area of a polygon (shoelace formula). */
 function areaOf(polygon: readonly Vec2[]): number {
   return polygon.reduce((sum, p, i) => sum + cross2(p, at(polygon, (i + 1) % polygon.length)) / 2, 0);
@@ -259,7 +230,7 @@ describe("solids", () => {
           const polygons = sectionProperties(solid.entry.shape).loops.map((loop) => drawnPoints(loop));
           const drawnArea = polygons.reduce((sum, polygon) => sum + areaOf(polygon.map((p) => p.at)), 0);
           // The flattened corner arcs of an angle move its drawn centroid a little; a tube's stays.
-          expect(volume(mesh) / (drawnArea * solid.lengths.centre)).toBeWithinMm(
+          expect(volumeOf(mesh) / (drawnArea * solid.lengths.centre)).toBeWithinMm(
             1,
             section === "angle" ? 2e-3 : 1e-9,
           );
@@ -306,7 +277,7 @@ describe("solids", () => {
     const rebate = { ...groove, id: "h", face: "other", from: "left", distance: "0", stopAtEnd: "0" };
     const mesh = at(meshesOf(shapeOf(panel([groove, rebate]))), 0).mesh;
     expect(isClosed(mesh)).toBe(true);
-    expect(volume(mesh)).toBeWithinMm(600 * 400 * 18 - 550 * 10 * 6 - 400 * 10 * 6, 1e-3);
+    expect(volumeOf(mesh)).toBeWithinMm(600 * 400 * 18 - 550 * 10 * 6 - 400 * 10 * 6, 1e-3);
   });
 
   it("has right-handed axes with y as near to up as can be", () => {

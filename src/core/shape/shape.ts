@@ -5,6 +5,7 @@
  * from the lists.
  */
 
+import { kindOf } from "../ends";
 import { type Mesh, poseMesh, type Vec3 } from "../geometry";
 import {
   type Check,
@@ -13,21 +14,22 @@ import {
   isPresent,
   type Job,
   type Member,
-  neighbourOf,
+  neighboursOf,
   plainCheck,
   type Sizes,
-  SQUARE_END,
   type UsualFinder,
   usualFinder,
+  withoutNeighbours,
 } from "../job";
 import { type Problem, remembersEach, STEEP_END_DEG, STEEP_END_SLACK_DEG, sentence } from "../kernel";
 import { formatDegrees, type LengthStyle, sayLength, toDegrees } from "../measure";
 import { type Stockroom, sectionProperties } from "../stockroom";
+import type { PlacedMember } from "./bar";
 import { type BoughtCount, countBought, meshOfStandIn } from "./bought";
 import { faultWords, type ShapeFault } from "./fault";
 import { frameChecks } from "./frame-checks";
 import { guideIds } from "./guides";
-import { cutMember, type MemberSolid, meshOfMember, type PlacedMember, placeMember } from "./member";
+import { cutMember, type MemberSolid, meshOfMember, placeMember } from "./member";
 import { newShapeMemory, type ShapeMemory } from "./memory";
 import { meshOfPanel, type PanelSolid } from "./panel";
 import { placedPanels } from "./panels";
@@ -206,7 +208,8 @@ function shapeMembers(
   const solids: MemberSolid[] = [];
   for (const one of placed.values()) {
     const { start, end } = one.member;
-    const from = [placed.get(neighbourOf(start) ?? ""), placed.get(neighbourOf(end) ?? ""), sizes];
+    const neighbours = [...neighboursOf(start), ...neighboursOf(end)];
+    const from = [...neighbours.map((id) => placed.get(id)), sizes];
     const solid = memory.cut(one, from, () => cutMember(one, placed, sizes));
     if (!solid.ok) {
       fail(one.member, one.home, solid.problem);
@@ -244,10 +247,9 @@ function absentRecords(job: Job, sizes: Sizes, checks: Check[]): ReadonlySet<str
   return absent;
 }
 
-/** An end cut against a member that is not there now is square for the time being. */
+/** An end cut against a member that is not there now is cut by what is left of it for the time being. */
 function withoutAbsent(member: Member, absent: ReadonlySet<string>): Member {
-  const cut = (end: Member["start"]) => (absent.has(neighbourOf(end) ?? "") ? SQUARE_END : end);
-  const [start, end] = [cut(member.start), cut(member.end)];
+  const [start, end] = [withoutNeighbours(member.start, absent), withoutNeighbours(member.end, absent)];
   return start === member.start && end === member.end ? member : { ...member, start, end };
 }
 
@@ -258,7 +260,13 @@ function memberChecks(solid: MemberSolid, style: LengthStyle): readonly Check[] 
     checks.push(plainCheck(kind, severity, `${member.name}: ${words}.`, [member.id]));
   for (const remark of solid.remarks) say("mitreDoesNotClose", "warning", remark);
   for (const side of ["start", "end"] as const) {
-    const angle = toDegrees(Math.atan(Math.hypot(...solid[side].slope)));
+    const { form } = solid[side];
+    const steepest = Math.max(
+      ...kindOf(form)
+        .slopes(form)
+        .map((slope) => Math.hypot(...slope)),
+    );
+    const angle = toDegrees(Math.atan(steepest));
     if (angle > STEEP_END_DEG + STEEP_END_SLACK_DEG) {
       say(
         "steepEnd",

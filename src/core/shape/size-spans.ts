@@ -2,12 +2,12 @@
  * Where key sizes show in the picture: for each length the stretch that is as long as it and grows with it, found by
  * making the size a little larger and looking what follows. Whatever formulas lie between is of no matter.
  */
-import { add, distance, reach, scale, type Vec3 } from "../geometry";
+import { type End, kindOf, tipOf } from "../ends";
+import { add, distance, scale, type Vec3 } from "../geometry";
 import { type Home, type Job, type KeySize, resolveSizes, type Sizes, type VariantId } from "../job";
 import { at } from "../kernel";
 import { MM_PER_UNIT } from "../measure";
-import { type Stockroom, sectionProperties } from "../stockroom";
-import { outerLoop } from "./ends";
+import type { Stockroom } from "../stockroom";
 import { meshesOf, type Shape, shapeJob } from "./shape";
 
 /** A key size with the stretch that it measures, and the way in which a dimension line stands off it. */
@@ -107,18 +107,19 @@ function overAll(shape: Shape): readonly Stretch[] {
   ];
 }
 
-/** Members tip to tip, where both ends are plane. */
+/** Members tip to tip, where no end is curved. */
 function memberReaches(shape: Shape, home: Home): readonly Stretch[] {
   return shape.members
-    .filter((solid) => solid.home === home && !solid.start.cope && !solid.end.cope)
+    .filter((solid) => solid.home === home && isOfPlanes(solid.start.form) && isOfPlanes(solid.end.form))
     .map(({ frame, entry, start, end }): Stretch => {
-      const outline = outerLoop(sectionProperties(entry.shape));
       const tip = (z: number) => add(frame.origin, scale(frame.z, z));
-      const [low, high] = [start.z - reach(outline, start.slope), end.z + reach(outline, end.slope)];
+      const [low, high] = [start.z - tipOf(entry.shape, start.form), end.z + tipOf(entry.shape, end.form)];
       const [dx, dy, dz] = frame.z.map(Math.abs) as [number, number, number];
       return { from: tip(low), to: tip(high), off: dz > 0.7 ? LEFT : dy > dx ? RIGHT : FRONT };
     });
 }
+
+const isOfPlanes = (end: End) => kindOf(end).faces(end) !== null;
 
 function panelEdges(shape: Shape, home: Home): readonly Stretch[] {
   return shape.panels

@@ -1,9 +1,9 @@
 /** The door of the tally. */
 export { moveInto, putTogether, splitOff } from "./hand-rows";
 export { indexOfMark, markOf } from "./marks";
-export type { CopeForm, CornerForm, Form, GrooveForm, MemberForm, PanelForm, Piece } from "./piece";
+export type { CornerForm, Form, GrooveForm, MemberForm, PanelForm, Piece } from "./piece";
 export { holdMark, letMarkGo, markPicked, type NumberRule, type PickRule, renumber } from "./renumber";
 export type { TallyRow } from "./row";
 export { groupPieces } from "./rows";
-export { anglesOf, type EndAngles, type Stand, type StandKind, sawSettings, standOfForm } from "./stand";
+export { type Stand, type StandKind, standOfForm } from "./stand";
 export { type Balance, balances, createTallier, type LeftOut, type Tally } from "./tally";

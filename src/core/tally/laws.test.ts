@@ -1,9 +1,9 @@
 /** Laws of the tally: saw settings against the trade's table, guides beside the balance, causes by their points. */
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { anglesOf, sawSettings } from "../ends";
 import { newJob } from "../job";
 import { resultsOf } from "../pipeline.fixture";
-import { anglesOf, sawSettings } from "./stand";
 
 describe("a compound cut on a saw's table", () => {
   it("crown at 38° and 45° for a square corner: 31.62 / 33.86 and 35.26 / 30.00 (common table of saw manuals)", () => {

@@ -3,7 +3,8 @@
  * a mirror line of the section exchanges them (2-computation.md, section 5). The distance is the least,
  * over all such motions, of the greatest difference in units of tolerance.
  */
-import { norm2, type Vec2 } from "../geometry";
+import { type End, kindOf, type Tolerance, type Wave } from "../ends";
+import { norm2 } from "../geometry";
 import {
   at,
   LENGTH_TOLERANCE_MM,
@@ -14,9 +15,8 @@ import {
 } from "../kernel";
 import { toRadians } from "../measure";
 import { type PlaneTurn, sectionProperties } from "../stockroom";
-import type { CopeForm, MemberForm } from "./piece";
+import type { MemberForm } from "./piece";
 
-export type Tolerance = { readonly lengthNm: number; readonly slope: number };
 export const TWIN_TOLERANCE: Tolerance = {
   lengthNm: LENGTH_TOLERANCE_MM * NM_PER_MM,
   slope: SLOPE_TOLERANCE,
@@ -31,19 +31,20 @@ export const NEAR_TWIN_LIMIT: Tolerance = {
 /** Proper motions make twins; mirrored ones make the opposite hand. */
 export type Handedness = "proper" | "mirrored";
 
-type Ends = readonly [Vec2, Vec2];
+type Ends = MemberForm["ends"];
 
-const applied = ({ rows: [r0, r1] }: PlaneTurn, s: Vec2): Vec2 => [
-  r0[0] * s[0] + r0[1] * s[1],
-  r1[0] * s[0] + r1[1] * s[1],
-];
+const turned = (end: End, turn: PlaneTurn): End => kindOf(end).turned(end, turn.rows);
 
 /** The forms that the two ends take under all motions of one handedness. */
-function endForms(form: MemberForm, turns: readonly PlaneTurn[], handedness: Handedness): readonly Ends[] {
+function endForms(
+  { ends }: MemberForm,
+  turns: readonly PlaneTurn[],
+  handedness: Handedness,
+): readonly Ends[] {
   return turns.map((turn): Ends => {
     const exchange = turn.mirror === (handedness === "proper");
-    const [first, second] = exchange ? [form.end, form.start] : [form.start, form.end];
-    return [applied(turn, first), applied(turn, second)];
+    const [first, second] = exchange ? [ends[1], ends[0]] : ends;
+    return [turned(first, turn), turned(second, turn)];
   });
 }
 
@@ -61,7 +62,10 @@ const turnsOf = (form: MemberForm): readonly PlaneTurn[] | "round" => {
   return symmetry.kind === "round" ? "round" : symmetry.turns;
 };
 
-const apart = (a: Vec2, b: Vec2) => Math.hypot(a[0] - b[0], a[1] - b[1]);
+/** Distance between two ends as they lie, in units of tolerance; ends of two kinds are never one. */
+function endsApart(a: End, b: End, tolerance: Tolerance): number {
+  return a.kind === b.kind ? kindOf(a).apart(a, b, tolerance) : Number.POSITIVE_INFINITY;
+}
 
 /** Distance between two members of one section, in units of tolerance. */
 export function memberDistance(
@@ -75,54 +79,35 @@ export function memberDistance(
   const ends =
     turns === "round"
       ? roundDistance(a, b, handedness, tolerance)
-      : finiteDistance(a, b, turns, handedness) / tolerance.slope;
+      : finiteDistance(endForms(a, turns, handedness), b, tolerance);
   return Math.max(length, ends);
 }
 
-function finiteDistance(
-  a: MemberForm,
-  b: MemberForm,
-  turns: readonly PlaneTurn[],
-  handedness: Handedness,
-): number {
+function finiteDistance(forms: readonly Ends[], { ends: [p, q] }: MemberForm, tolerance: Tolerance): number {
   let least = Number.POSITIVE_INFINITY;
-  for (const [start, end] of endForms(a, turns, handedness)) {
-    least = Math.min(least, Math.max(apart(start, b.start), apart(end, b.end)));
-  }
+  for (const [start, end] of forms)
+    least = Math.min(least, Math.max(endsApart(start, p, tolerance), endsApart(end, q, tolerance)));
   return least;
 }
 
-/** One end of a round member: its lean and, where it is coped, its saddle. */
-type RoundEnd = { readonly slope: Vec2; readonly cope: CopeForm | null };
-
-const mirrorX = (s: Vec2): Vec2 => [s[0], -s[1]];
-const mirroredEnd = ({ slope, cope }: RoundEnd): RoundEnd => ({
-  slope: mirrorX(slope),
-  cope: cope && { ...cope, u: mirrorX(cope.u), offset: mirrorX(cope.offset) },
-});
+const MIRROR_X: PlaneTurn = {
+  rows: [
+    [1, 0],
+    [0, -1],
+  ],
+  mirror: true,
+};
 
 /**
  * Round sections: every roll is allowed, so the least is taken over a full turn in closed form. In units
  * of tolerance.
  */
 function roundDistance(a: MemberForm, b: MemberForm, handedness: Handedness, tolerance: Tolerance): number {
-  const [first, second] = endsOf(a);
-  const candidates =
-    handedness === "proper"
-      ? [
-          [first, second],
-          [mirroredEnd(second), mirroredEnd(first)],
-        ]
-      : [
-          [second, first],
-          [mirroredEnd(first), mirroredEnd(second)],
-        ];
-  const [p, q] = endsOf(b);
+  const [p, q] = b.ends;
   let least = Number.POSITIVE_INFINITY;
-  for (const [start, end] of candidates) {
-    if (!start || !end) continue;
-    for (const one of endWaves(start, p, tolerance)) {
-      for (const other of endWaves(end, q, tolerance)) {
+  for (const [start, end] of endForms(a, [STAY, MIRROR_X], handedness)) {
+    for (const one of waysOnto(start, p, tolerance)) {
+      for (const other of waysOnto(end, q, tolerance)) {
         const fixed = Math.max(one.fixed, other.fixed);
         if (fixed >= least) continue;
         least = Math.min(least, Math.max(fixed, leastOverTurns([...one.waves, ...other.waves])));
@@ -132,39 +117,8 @@ function roundDistance(a: MemberForm, b: MemberForm, handedness: Handedness, tol
   return least;
 }
 
-const endsOf = ({ start, end, copes }: MemberForm): readonly [RoundEnd, RoundEnd] => [
-  { slope: start, cope: copes[0] },
-  { slope: end, cope: copes[1] },
-];
-
-/** Two vectors of which the first is turned onto the second, and the tolerance between them. */
-type Wave = { readonly from: Vec2; readonly to: Vec2; readonly unit: number };
-type EndWaves = { readonly waves: readonly Wave[]; readonly fixed: number };
-
-/**
- * What must be turned onto one another at one end, and the difference that no turn changes. A saddle at
- * 90° has no side where the axes enclose θ: either sign of u will do, so there are two ways.
- */
-function endWaves(a: RoundEnd, b: RoundEnd, tolerance: Tolerance): readonly EndWaves[] {
-  const slope: Wave = { from: a.slope, to: b.slope, unit: tolerance.slope };
-  if (!a.cope && !b.cope) return [{ waves: [slope], fixed: 0 }];
-  if (!a.cope || !b.cope || a.cope.curve !== b.cope.curve) return [];
-  const [p, q] = [a.cope, b.cope];
-  const lengthMm = tolerance.lengthNm / NM_PER_MM;
-  const fixed = Math.max(
-    Math.abs(p.radiusNm - q.radiusNm) / tolerance.lengthNm,
-    Math.abs(p.cos - q.cos) / tolerance.slope,
-  );
-  const way = (sign: 1 | -1): EndWaves => ({
-    fixed,
-    waves: [
-      slope,
-      { from: [sign * p.u[0], sign * p.u[1]], to: q.u, unit: tolerance.slope },
-      { from: p.offset, to: q.offset, unit: lengthMm },
-    ],
-  });
-  return Math.max(p.cos, q.cos) <= tolerance.slope ? [way(1), way(-1)] : [way(1)];
-}
+const waysOnto = (a: End, b: End, tolerance: Tolerance) =>
+  a.kind === b.kind ? kindOf(a).ways(a, b, tolerance) : [];
 
 /**
  * min over φ of the greatest |R(φ)from − to| / unit. Each squared distance is c − d·cos(φ − φ0); the least
@@ -203,41 +157,34 @@ function crossings(a: Cosine, b: Cosine): readonly number[] {
 export function memberOrderKey(form: MemberForm): readonly number[] {
   const turns = turnsOf(form);
   if (turns === "round") {
-    const sizes = [norm2(form.start), norm2(form.end)].sort((a, b) => a - b);
-    const between = Math.abs(
-      Math.atan2(
-        form.start[0] * form.end[1] - form.start[1] * form.end[0],
-        form.start[0] * form.end[0] + form.start[1] * form.end[1],
-      ),
-    );
-    const copes = form.copes
-      .flatMap((cope) => (cope ? [[cope.radiusNm, cope.cos, norm2(cope.offset)]] : [[0, 0, 0]]))
-      .sort((a, b) => at(a, 0) - at(b, 0) || at(a, 1) - at(b, 1) || at(a, 2) - at(b, 2));
-    return [form.centreNm, ...sizes, between, ...copes.flat()];
+    const sizes = form.ends.map((end) => kindOf(end).sizes(end)).sort(compareTuples);
+    return [form.centreNm, ...sizes.flat(), Math.abs(turnOf(form))];
   }
-  const tuples = (["proper", "mirrored"] as const).flatMap((handedness) => endForms(form, turns, handedness));
-  return [form.centreNm, ...leastTuple(tuples)];
+  const forms = (["proper", "mirrored"] as const).flatMap((handedness) => endForms(form, turns, handedness));
+  return [form.centreNm, ...leastTuple(forms)];
+}
+
+/** From the lean of the first end to that of the second, in radians. */
+function turnOf({ ends }: MemberForm): number {
+  const [p, q] = [kindOf(ends[0]).lean(ends[0]).towards, kindOf(ends[1]).lean(ends[1]).towards];
+  return Math.atan2(p[0] * q[1] - p[1] * q[0], p[0] * q[0] + p[1] * q[1]);
 }
 
 /** The least tuple over proper motions only: tells the two hands apart, for breaking ties between them. */
 export function memberHandKey(form: MemberForm): readonly number[] {
   const turns = turnsOf(form);
-  if (turns === "round") {
-    const [first, second] = form.copes;
-    const [p, q] = [first?.u ?? form.start, second?.u ?? form.end];
-    return [p[0] * q[1] - p[1] * q[0]];
+  return turns === "round" ? [Math.sin(turnOf(form))] : leastTuple(endForms(form, turns, "proper"));
+}
+
+function compareTuples(a: readonly number[], b: readonly number[]): number {
+  for (let i = 0; i < Math.min(a.length, b.length); i++) {
+    const difference = at(a, i) - at(b, i);
+    if (difference !== 0) return difference;
   }
-  return leastTuple(endForms(form, turns, "proper"));
+  return a.length - b.length;
 }
 
 function leastTuple(forms: readonly Ends[]): readonly number[] {
-  const tuples = forms.map(([s, e]) => [s[0], s[1], e[0], e[1]]);
-  tuples.sort((a, b) => {
-    for (let i = 0; i < 4; i++) {
-      const difference = at(a, i) - at(b, i);
-      if (difference !== 0) return difference;
-    }
-    return 0;
-  });
-  return at(tuples, 0);
+  const tuples = forms.map((ends) => ends.flatMap((end) => kindOf(end).numbers(end)));
+  return at(tuples.sort(compareTuples), 0);
 }

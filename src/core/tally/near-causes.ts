@@ -5,7 +5,8 @@
  */
 import { distance, type Vec3 } from "../geometry";
 import {
-  cutText,
+  cutName,
+  cutTexts,
   type Edit,
   type EndCut,
   type Job,
@@ -14,6 +15,7 @@ import {
   type Panel,
   resolveSizes,
   type SimpleEdit,
+  withCutText,
 } from "../job";
 import { LENGTH_TOLERANCE_MM, NEAR_TWIN_LENGTH_MM, POINT_TOLERANCE_MM } from "../kernel";
 import { MM_PER_UNIT, parseFormula, roundTo, sayDifference } from "../measure";
@@ -88,22 +90,20 @@ function endCuts(job: Job, many: TallyRow, few: TallyRow): Cause | null {
   for (const [i, cut] of sides(b).entries()) {
     const like = sides(a).find((one) => one.kind === cut.kind && sameWay(one, cut));
     if (like) continue;
-    const near = sides(a).find((one) => one.kind === cut.kind && cutText(one) !== null);
-    const text = near === undefined ? null : cutText(near);
+    const near = sides(a).find((one) => one.kind === cut.kind);
     const end = i === 0 ? "start" : "end";
-    if (text === null) {
-      const kinds = [...new Set(sides(a).map((one) => one.kind))].join(" and ");
-      if (sides(a).some((one) => one.kind === cut.kind)) continue;
-      return { words: ` Its ${end} is cut ${cut.kind}, those of ${many.mark} ${kinds}.`, fix: null };
+    if (!near) {
+      const kinds = [...new Set(sides(a).map(cutName))].join(" and ");
+      return { words: ` Its ${end} is cut ${cutName(cut)}, those of ${many.mark} ${kinds}.`, fix: null };
     }
     const edits = few.pieces.flatMap(({ id }): SimpleEdit[] => {
       const member = job.members[id];
       return member
-        ? [{ kind: "changeMembers", ids: [id], set: { [end]: withText(member[end], text) } }]
+        ? [{ kind: "changeMembers", ids: [id], set: { [end]: withTextsOf(member[end], near) } }]
         : [];
     });
     return {
-      words: ` Its ${end} is cut ${cut.kind} with ${cutText(cut) ?? "0"}, that of ${many.mark} with ${text}.`,
+      words: ` Its ${end} is cut ${cutName(cut)} with ${textsOf(cut)}, that of ${many.mark} with ${textsOf(near)}.`,
       fix: {
         label: `Cut ${few.mark} like ${many.mark}`,
         edit: { kind: "together", what: "Cut ends alike", edits },
@@ -113,11 +113,17 @@ function endCuts(job: Job, many: TallyRow, few: TallyRow): Cause | null {
   return null;
 }
 
-const sameWay = (a: EndCut, b: EndCut) => (cutText(a) ?? "0").trim() === (cutText(b) ?? "0").trim();
+const textsOf = (cut: EndCut) =>
+  cutTexts(cut)
+    .map(({ text }) => text.trim())
+    .join(", ");
+const sameWay = (a: EndCut, b: EndCut) => textsOf(a) === textsOf(b);
 
-function withText(cut: EndCut, text: string): EndCut {
-  return cut.kind === "square" || cut.kind === "level" ? { ...cut, offset: text } : { ...cut, gap: text };
-}
+/** A cut with the formulas of another one of its kind. */
+const withTextsOf = (cut: EndCut, other: EndCut): EndCut =>
+  cut.kind === other.kind
+    ? cutTexts(other).reduce((one, { field, text }) => withCutText(one, field, text), cut)
+    : cut;
 
 /** Panels whose length or width is another formula. */
 function panelSizes(job: Job, many: TallyRow, few: TallyRow): Cause | null {

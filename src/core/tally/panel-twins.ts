@@ -4,9 +4,10 @@
  * opposite hand (2-computation.md, section 5).
  */
 
+import type { Tolerance } from "../ends";
 import type { PanelEdge } from "../job";
 import { at } from "../kernel";
-import type { Handedness, Tolerance } from "./member-twins";
+import type { Handedness } from "./member-twins";
 import { freeDistance, freeHandKey, freeOrderKey, outlineApart, turnsFreely } from "./outline-twins";
 import type { CornerForm, GrooveForm, HoleForm, NotchForm, PanelForm } from "./piece";
 

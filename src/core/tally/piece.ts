@@ -2,27 +2,13 @@
  * Pieces: one physical thing to cut or buy each, snapped once to the integer grid. Drawn pieces come
  * from the shape, typed-in ones from rows of a cutting list; from here on both go the same way.
  */
-import type { Vec2 } from "../geometry";
+import { type End, kindOf } from "../ends";
 import type { PanelEdge } from "../job";
 import { at, type Nm, SAME_PLACE_MM, toNm } from "../kernel";
-import type { Cope, MemberSolid, PanelSolid } from "../shape";
+import type { MemberSolid, PanelSolid } from "../shape";
 import type { SectionShape } from "../stockroom";
 
-/**
- * A cope as the tally compares it: the directions of φ = 0 and of the axes' offset in the section, what is
- * met and at which angle.
- */
-export type CopeForm = {
-  readonly u: Vec2;
-  /** Of the member's axis from the neighbour's, in mm. */
-  readonly offset: Vec2;
-  /** cos θ of the angle between the axes, from 0 to 1. */
-  readonly cos: number;
-  readonly radiusNm: Nm;
-  readonly curve: "surface" | "fit";
-};
-
-/** What a saw makes of a bar: the centre length and the two end slopes, on the grid. */
+/** What a saw makes of a bar: the centre length and the two ends, on the grid. */
 export type MemberForm = {
   readonly kind: "member";
   readonly shape: SectionShape | null;
@@ -30,10 +16,7 @@ export type MemberForm = {
   readonly cutNm: Nm;
   readonly longestNm: Nm;
   readonly shortestNm: Nm;
-  readonly start: Vec2;
-  readonly end: Vec2;
-  /** null: that end is plane. */
-  readonly copes: readonly [CopeForm | null, CopeForm | null];
+  readonly ends: readonly [End, End];
 };
 
 /** The room that a groove takes in a panel, in its own axes (x along the length, y along the width). */
@@ -106,12 +89,7 @@ export type Piece = {
   readonly why: string | null;
 };
 
-/** Slopes are kept to 1e-9: 0.01 micron in 10 m, so that equal ends are equal numbers. */
-const snapSlope = (slope: Vec2): Vec2 => [snap(slope[0]), snap(slope[1])];
-function snap(value: number): number {
-  const snapped = Math.round(value * 1e9) / 1e9;
-  return snapped === 0 ? 0 : snapped;
-}
+const snapped = (end: End): End => kindOf(end).snapped(end);
 
 export function memberForm(solid: MemberSolid): MemberForm {
   return {
@@ -121,21 +99,7 @@ export function memberForm(solid: MemberSolid): MemberForm {
     cutNm: toNm(solid.lengths.cut),
     longestNm: toNm(solid.lengths.longestEdge),
     shortestNm: toNm(solid.lengths.shortestEdge),
-    start: snapSlope(solid.start.slope),
-    end: snapSlope(solid.end.slope),
-    copes: [copeForm(solid.start.cope), copeForm(solid.end.cope)],
-  };
-}
-
-function copeForm(cope: Cope | null): CopeForm | null {
-  if (!cope) return null;
-  const { u, v, offset, cos, radius, curve } = cope;
-  return {
-    u: snapSlope(u),
-    offset: [snap(v[0] * offset), snap(v[1] * offset)],
-    cos: snap(cos),
-    radiusNm: toNm(radius),
-    curve,
+    ends: [snapped(solid.start.form), snapped(solid.end.form)],
   };
 }
 

@@ -1,6 +1,7 @@
 /** What a row shows and how its hands are told, on forms that differ by less than the tolerance. */
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { planeEnd } from "../ends/ends.fixture";
 import { toNm } from "../kernel";
 import type { MemberForm, PanelForm, Piece } from "./piece";
 import { groupPieces } from "./rows";
@@ -36,9 +37,7 @@ const member = (
   cutNm: toNm(cut),
   longestNm: toNm(cut),
   shortestNm: toNm(cut - 80),
-  start: [start[0], start[1]],
-  end: [end[0], end[1]],
-  copes: [null, null],
+  ends: [planeEnd(start), planeEnd(end)],
 });
 const panel = (length: number, width: number, more: Partial<PanelForm> = {}): PanelForm => ({
   kind: "panel",

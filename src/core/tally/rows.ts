@@ -4,6 +4,7 @@
  * fixed order and said so. So the result does not depend on the order of input and no row spreads
  * beyond the tolerance.
  */
+import type { Tolerance } from "../ends";
 import { at, byKey, byText, byTuple, inTurn, invariant, type Nm, type Order } from "../kernel";
 import type { Group } from "./group";
 import {
@@ -12,7 +13,6 @@ import {
   memberHandKey,
   memberOrderKey,
   NEAR_TWIN_LIMIT,
-  type Tolerance,
   TWIN_TOLERANCE,
 } from "./member-twins";
 import { newTallyMemory, type TallyMemory } from "./memory";
@@ -169,7 +169,7 @@ function bundles(pieces: readonly Piece[], memory: TallyMemory): readonly Bundle
 
 const formText = (form: Form): string =>
   form.kind === "member"
-    ? `${form.centreNm}|${form.start}|${form.end}|${form.cutNm}|${JSON.stringify(form.copes)}`
+    ? `${form.centreNm}|${form.cutNm}|${JSON.stringify(form.ends)}`
     : JSON.stringify(form);
 
 type LinkedSet = { readonly bundles: readonly (readonly Bundle[])[]; readonly parted: boolean };

@@ -1,11 +1,12 @@
 /** Typed-in rows as pieces: their forms come from the sizes that were typed. */
+
+import { lengthsBetween } from "../ends";
 import { type Job, NO_EDGING, type TypedPiece, UNNAMED_EDGING } from "../job";
 import { toNm } from "../kernel";
-import { memberLengths } from "../shape";
 import type { SectionShape, Stockroom } from "../stockroom";
 import { newPiece } from "./new-piece";
 import type { Form, Piece } from "./piece";
-import { typedSlopes } from "./stand";
+import { typedEnds } from "./stand";
 
 const byPosition = (a: TypedPiece, b: TypedPiece) => a.position - b.position;
 
@@ -42,7 +43,7 @@ function typedForm(typed: TypedPiece, stockroom: Stockroom): Form {
     case "member": {
       const shape: SectionShape | null =
         (typed.stock === null ? null : stockroom.sectionById.get(typed.stock)?.shape) ?? typed.shape;
-      return typedMemberForm(shape, typed.length, typedSlopes(typed.angles, typed.stand));
+      return typedMemberForm(shape, typed.length, typedEnds(typed.angles, typed.stand));
     }
     case "panel": {
       const board = typed.stock === null ? undefined : stockroom.boardById.get(typed.stock);
@@ -78,11 +79,7 @@ function edgingNamed(words: string | null, stockroom: Stockroom): string {
 }
 
 /** A bar whose cut length, tip to tip, is given: the centre length follows from the ends. */
-function typedMemberForm(
-  shape: SectionShape | null,
-  cut: number,
-  [start, end]: ReturnType<typeof typedSlopes>,
-): Form {
+function typedMemberForm(shape: SectionShape | null, cut: number, ends: ReturnType<typeof typedEnds>): Form {
   const cutNm = toNm(cut);
   if (shape === null) {
     return {
@@ -92,12 +89,10 @@ function typedMemberForm(
       cutNm,
       longestNm: cutNm,
       shortestNm: cutNm,
-      start,
-      end,
-      copes: [null, null],
+      ends,
     };
   }
-  const beyond = memberLengths(shape, 0, start, end);
+  const beyond = lengthsBetween(shape, 0, ...ends);
   return {
     kind: "member",
     shape,
@@ -105,8 +100,6 @@ function typedMemberForm(
     cutNm,
     longestNm: toNm(cut - beyond.cut + beyond.longestEdge),
     shortestNm: toNm(cut - beyond.cut + beyond.shortestEdge),
-    start,
-    end,
-    copes: [null, null],
+    ends,
   };
 }

@@ -1,6 +1,18 @@
 "use client";
-/** The end cut of one end of a member: its kind, what it meets, its gap or offset. */
-import { against, type EndCut, homeOfMember, type Job, type Member, neighbourOf } from "@/core/job";
+/** The end cut of one end of a member: its kind, what it meets, its formulas. */
+import {
+  cutTexts,
+  type EndCut,
+  type EndCutName,
+  homeOfMember,
+  type Job,
+  type Member,
+  type MemberId,
+  neighboursOf,
+  replacedNeighbour,
+  SQUARE_END,
+  withCutText,
+} from "@/core/job";
 import { Chooser } from "../common/chooser";
 import { TextField } from "../common/text-field";
 
@@ -12,7 +24,7 @@ type EndProps = {
 };
 
 /** Members that could meet this end: those whose line touches the same point, then all others. */
-function neighbours(member: Member, side: "start" | "end", job: Job): readonly Member[] {
+function membersNear(member: Member, side: "start" | "end", job: Job): readonly Member[] {
   const line = job.lines[member.line];
   const point = side === "start" ? line?.from : line?.to;
   const touches = (other: Member) => {
@@ -26,25 +38,63 @@ function neighbours(member: Member, side: "start" | "end", job: Job): readonly M
   return [...others.filter(touches), ...others.filter((other) => !touches(other))];
 }
 
+/** What an end can be made; a square one is offered with and without a member that it runs past. */
+type Offer = "past" | EndCutName;
+
+type FirstCut = {
+  readonly label: string;
+  /** The cut that is made first, against the members that come first; null: there are not enough of them. */
+  readonly make: (first: MemberId | undefined, second: MemberId | undefined) => EndCut | null;
+};
+
+const OFFERS: Readonly<Record<Offer, FirstCut>> = {
+  square: { label: "square", make: () => SQUARE_END },
+  past: {
+    label: "square, runs past",
+    make: (first) => (first ? { kind: "square", offset: "0", past: first } : null),
+  },
+  mitre: { label: "mitre with", make: (first) => (first ? { kind: "mitre", neighbour: first } : null) },
+  doubleMitre: {
+    label: "double mitre with",
+    make: (first, second) =>
+      first && second ? { kind: "doubleMitre", neighbours: [first, second], gap: "0" } : null,
+  },
+  butt: {
+    label: "butt against",
+    make: (first) => (first ? { kind: "butt", neighbour: first, gap: "0" } : null),
+  },
+  cope: {
+    label: "cope round",
+    make: (first) => (first ? { kind: "cope", neighbour: first, gap: "0", curve: "surface" } : null),
+  },
+  level: { label: "level", make: () => ({ kind: "level", offset: "0" }) },
+  angled: {
+    label: "at an angle",
+    make: () => ({ kind: "angled", acrossWidth: "45", acrossHeight: "0", offset: "0" }),
+  },
+  pointed: {
+    label: "pointed",
+    make: () => ({ kind: "pointed", across: "width", first: "45", second: "45", offset: "0" }),
+  },
+};
+
+const offerOf = (cut: EndCut): Offer => (cut.kind === "square" && cut.past !== null ? "past" : cut.kind);
+
 export function EndSettings({ member, side, job, onChange }: EndProps) {
   const cut = member[side];
   const line = job.lines[member.line];
   const point = job.points[(side === "start" ? line?.from : line?.to) ?? ""]?.name ?? "";
-  const near = neighbours(member, side, job);
-  const neighbour = neighbourOf(cut);
-  const choose = (kind: string) => {
-    const other = neighbour ?? near[0]?.id ?? null;
-    if (kind === "level") onChange({ kind: "level", offset: "0" });
-    else if (kind === "square" || other === null) onChange({ kind: "square", offset: "0", past: null });
-    else if (kind === "past") onChange({ kind: "square", offset: "0", past: other });
-    else if (kind === "cope") onChange({ kind: "cope", neighbour: other, gap: "0", curve: "surface" });
-    else if (kind === "mitre") onChange({ kind: "mitre", neighbour: other });
-    else onChange({ kind: "butt", neighbour: other, gap: "0" });
-  };
-  const pick = (id: string) => {
-    const other = near.find((one) => one.id === id)?.id;
-    if (!other) return;
-    onChange(against(cut, other));
+  const near = membersNear(member, side, job);
+  const neighbours = neighboursOf(cut);
+  const offers = (Object.keys(OFFERS) as Offer[]).filter((offer) =>
+    OFFERS[offer].make(near[0]?.id, near[1]?.id),
+  );
+  const choose = (chosen: string) => {
+    const offer = offers.find((one) => one === chosen);
+    // The neighbours that are there stay, as far as the new cut has any.
+    const ids = [...neighbours, ...near.map(({ id }) => id).filter((id) => !neighbours.includes(id))];
+    const made = offer && OFFERS[offer].make(ids[0], ids[1]);
+    if (made) onChange(made);
   };
   const names = near.map((other) => {
     const own = job.lines[other.line];
@@ -57,26 +107,24 @@ export function EndSettings({ member, side, job, onChange }: EndProps) {
     <div className="space-y-1">
       <Chooser
         label={`${side === "start" ? "Start" : "End"} cut at ${point}`}
-        value={cut.kind === "square" && cut.past !== null ? "past" : cut.kind}
-        choices={[
-          { value: "square", label: "square" },
-          { value: "past", label: "square, runs past" },
-          { value: "mitre", label: "mitre with" },
-          { value: "butt", label: "butt against" },
-          { value: "cope", label: "cope round" },
-          { value: "level", label: "level" },
-        ]}
+        value={offerOf(cut)}
+        choices={offers.map((value) => ({ value, label: OFFERS[value].label }))}
         onChoose={choose}
       />
-      {neighbour !== null ? (
+      {neighbours.map((neighbour, i) => (
         <Chooser
-          label={`Neighbour at ${point}`}
+          // biome-ignore lint/suspicious/noArrayIndexKey: the places of neighbours are fixed, who stands there is not
+          key={i}
+          label={neighbours.length > 1 ? `Neighbour ${i + 1} at ${point}` : `Neighbour at ${point}`}
           hideLabel
           value={neighbour}
           choices={names}
-          onChoose={pick}
+          onChoose={(id) => {
+            const other = near.find((one) => one.id === id)?.id;
+            if (other) onChange(replacedNeighbour(cut, neighbour, other));
+          }}
         />
-      ) : null}
+      ))}
       {cut.kind === "cope" ? (
         <Chooser
           label={`Cut along, at ${point}`}
@@ -88,23 +136,25 @@ export function EndSettings({ member, side, job, onChange }: EndProps) {
           onChoose={(curve) => onChange({ ...cut, curve: curve as typeof cut.curve })}
         />
       ) : null}
-      {cut.kind === "mitre" ? (
-        <TextField
-          label={`Gap at ${point}`}
-          value={cut.gap ?? "0"}
-          onCommit={(gap) => onChange({ ...cut, gap: gap.trim() === "" ? "0" : gap })}
+      {cut.kind === "pointed" ? (
+        <Chooser
+          label={`Pointed at ${point}, across its`}
+          value={cut.across}
+          choices={[
+            { value: "width", label: "width" },
+            { value: "height", label: "height" },
+          ]}
+          onChoose={(across) => onChange({ ...cut, across: across as typeof cut.across })}
         />
       ) : null}
-      {cut.kind === "butt" || cut.kind === "cope" ? (
-        <TextField label={`Gap at ${point}`} value={cut.gap} onCommit={(gap) => onChange({ ...cut, gap })} />
-      ) : null}
-      {cut.kind === "square" || cut.kind === "level" ? (
+      {cutTexts(cut).map(({ field, label, text }) => (
         <TextField
-          label={`${cut.kind === "level" ? "Above" : "Beyond"} ${point}`}
-          value={cut.offset}
-          onCommit={(offset) => onChange({ ...cut, offset })}
+          key={`${cut.kind} ${field}`}
+          label={label(point)}
+          value={text}
+          onCommit={(typed) => onChange(withCutText(cut, field, typed.trim() === "" ? "0" : typed))}
         />
-      ) : null}
+      ))}
     </div>
   );
 }

@@ -1,12 +1,13 @@
 "use client";
 /** What is known of the selected row: sizes, ends, saw settings, mass, where it is cut from. */
+import { kindOf, sawSettings } from "@/core/ends";
 import { type Chooser, chosenBy, contentsOf, findAssembly, ownColumnId } from "@/core/job";
 import { counted, fromNm } from "@/core/kernel";
 import { type KeptLayout, keptFor } from "@/core/layout";
 import { rowNotes, severalWords, standWords, styleOf } from "@/core/lists";
 import { formatDecimal, formatDegrees, formatLength } from "@/core/measure";
 import { sectionMass } from "@/core/stockroom";
-import { sawSettings, type TallyRow } from "@/core/tally";
+import type { TallyRow } from "@/core/tally";
 import { useDeskState } from "./desk-context";
 import type { DeskState } from "./desk-store";
 
@@ -93,10 +94,13 @@ function rowFacts(row: TallyRow, state: DeskState): readonly Fact[] {
   const cutFrom = cutFromFact(row, state);
   const notes = rowNotes(row, style, state.stockroom).map((note): Fact => ["Note", note]);
   if (form.kind === "member") {
-    const saw = [form.start, form.end].map((slope, i) => {
-      if (form.copes[i]) return "coped";
-      const { mitre, bevel } = sawSettings(slope);
-      return `${formatDegrees(mitre)} / ${formatDegrees(bevel)}°`;
+    const saw = form.ends.map((end) => {
+      const kind = kindOf(end);
+      if (!kind.sawn) return kind.name;
+      const settings = kind.slopes(end).map(sawSettings);
+      return settings
+        .map(({ mitre, bevel }) => `${formatDegrees(mitre)} / ${formatDegrees(bevel)}°`)
+        .join(" and ");
     });
     return [
       ...stock,

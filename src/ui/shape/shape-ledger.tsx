@@ -2,7 +2,7 @@
 import { LogOut, Plus } from "lucide-react";
 import { useMemo, useState } from "react";
 import {
-  type EndCut,
+  cutWords,
   findAssembly,
   type Home,
   homeOfMember,
@@ -140,11 +140,6 @@ function RecordRow({ id, name, detail, end }: RowProps) {
       </span>
     </button>
   );
-}
-
-function cutWords(cut: EndCut): string {
-  if (cut.kind === "square") return cut.past ? "runs past" : "square";
-  return cut.kind;
 }
 
 type HomeProps = { readonly job: Job; readonly home: Home };

@@ -1,0 +1,18 @@
+/** In the level plane through its point, `offset` above it: the foot of a splayed leg. */
+import * as v from "valibot";
+import { formulaText } from "../text";
+import type { EndCutKind } from "./kind";
+
+export const LevelSchema = v.object({ kind: v.literal("level"), offset: formulaText });
+type LevelCut = v.InferOutput<typeof LevelSchema>;
+
+export const level: EndCutKind<LevelCut> = {
+  name: "level",
+  words: () => "level",
+  texts: [{ field: "offset", measure: "length", label: (point) => `Above ${point}` }],
+  neighbours: () => [],
+  meets: "anywhere",
+  replaced: (cut) => cut,
+  without: (cut) => cut,
+  mirrored: (cut, axis, negative) => (axis === 2 ? { ...cut, offset: negative(cut.offset) } : cut),
+};

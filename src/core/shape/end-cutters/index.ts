@@ -1,0 +1,30 @@
+/** Every kind of end cut with what makes an end of it. */
+import type { EndCut, EndCutName, EndCutOf } from "../../job";
+import type { Result } from "../../kernel";
+import type { EndFault } from "../fault";
+import { butt } from "./butt";
+import { cope } from "./cope";
+import type { CutEnd, Cutter, EndGround } from "./cutter";
+import { angled, pointed } from "./free";
+import { level } from "./level";
+import { doubleMitre, mitre } from "./mitre";
+import { square } from "./square";
+
+export type { Others } from "./cutter";
+
+const CUTTERS: { readonly [K in EndCutName]: Cutter<EndCutOf<K>> } = {
+  square,
+  mitre,
+  doubleMitre,
+  butt,
+  cope,
+  level,
+  angled,
+  pointed,
+};
+
+/** Cuts an end as its record says. */
+export function endOf(cut: EndCut, ground: EndGround): Result<CutEnd, EndFault> {
+  // The table pairs each name with the cutter of that very kind, which the compiler cannot follow through a lookup.
+  return (CUTTERS[cut.kind] as Cutter<EndCut>)(cut, ground);
+}
