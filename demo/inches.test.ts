@@ -4,13 +4,7 @@ import { diagramPages, shopPapers, type TextMeasure } from "@/core/drawing";
 import { JIGS } from "@/core/jigs";
 import { buttEnd, type Edit, type Job, type MemberId, withEdit } from "@/core/job";
 import { sentence } from "@/core/kernel";
-import {
-  type KeptLayout,
-  keepLayout,
-  type LayoutTask,
-  piecesWithoutPlace,
-  problemNotes,
-} from "@/core/layout";
+import { type KeptLayout, keepLayout, type LayoutTask, layoutKind, piecesWithoutPlace } from "@/core/layout";
 import { layOutBars } from "@/core/layout/bars";
 import { layOutShapes } from "@/core/layout/shapes";
 import { layOutSheets } from "@/core/layout/sheets";
@@ -97,7 +91,7 @@ function everything(job: Job, laid: (tasks: readonly LayoutTask[]) => readonly K
         "lists",
       ),
       ...textsIn(
-        results.tasks.map(({ problem, name }) => [name, problemNotes(problem)]),
+        results.tasks.map((task) => [task.name, layoutKind(task).notes(task.problem)]),
         "notes",
       ),
       ...kept.flatMap((one) => [

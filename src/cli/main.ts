@@ -6,7 +6,7 @@ import { readFileSync } from "node:fs";
 import * as v from "valibot";
 import { emptyJob, issueWords, type Job, plainCheck, readCuttingList, type VariantId } from "@/core/job";
 import { err, ok, type Result, sentence } from "@/core/kernel";
-import { problemNotes } from "@/core/layout";
+import { LAYOUT_KINDS } from "@/core/layout";
 import { BarProblemSchema, layOutBars, lockedBarFault } from "@/core/layout/bars";
 import { layOutShapes, lockedShapeFault, ShapeProblemSchema } from "@/core/layout/shapes";
 import { layOutSheets, lockedFault, SheetProblemSchema } from "@/core/layout/sheets";
@@ -302,7 +302,7 @@ async function barsCommand(words: readonly string[]): Promise<Result<Output, str
   const locked = lockedBarFault(problem);
   if (locked !== null) return err(`${file}: its locked pieces cannot stay: ${locked}`);
   const solver = await loadLinearSolver();
-  return laidOut(layOutBars(problem, { solver, now, budgetMs }), problem, problemNotes(problem));
+  return laidOut(layOutBars(problem, { solver, now, budgetMs }), problem, LAYOUT_KINDS.bars.notes(problem));
 }
 
 function sheetsCommand(words: readonly string[]): Result<Output, string> {
@@ -311,7 +311,7 @@ function sheetsCommand(words: readonly string[]): Result<Output, string> {
   const { file, problem, budgetMs, seed } = read.value;
   const locked = lockedFault(problem);
   if (locked !== null) return err(`${file}: its locked panels cannot stay: ${locked}`);
-  return laidOut(layOutSheets(problem, { seed, now, budgetMs }), problem, problemNotes(problem));
+  return laidOut(layOutSheets(problem, { seed, now, budgetMs }), problem, LAYOUT_KINDS.sheets.notes(problem));
 }
 
 function shapesCommand(words: readonly string[]): Result<Output, string> {
@@ -320,5 +320,5 @@ function shapesCommand(words: readonly string[]): Result<Output, string> {
   const { file, problem, budgetMs, seed } = read.value;
   const locked = lockedShapeFault(problem);
   if (locked !== null) return err(`${file}: its locked shapes cannot stay: ${locked}`);
-  return laidOut(layOutShapes(problem, { seed, now, budgetMs }), problem, problemNotes(problem));
+  return laidOut(layOutShapes(problem, { seed, now, budgetMs }), problem, LAYOUT_KINDS.shapes.notes(problem));
 }

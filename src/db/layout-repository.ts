@@ -4,11 +4,7 @@
  */
 import { createHash, randomUUID } from "node:crypto";
 import { and, asc, eq } from "drizzle-orm";
-import { type KeptLayout, restsToKeep, stockOfKept, usedRack } from "@/core/layout";
-import { readBarProblem } from "@/core/layout/bars";
-import { readShapeProblem } from "@/core/layout/shapes";
-import { readSheetProblem, withOffcuts } from "@/core/layout/sheets";
-import { readReason } from "@/core/layout/stock";
+import { type KeptLayout, readKept, restsToKeep, stockOfKept, usedRack } from "@/core/layout";
 import type { RackPiece } from "@/core/stockroom";
 import type { Connection, Database } from "./database";
 import { addRackPieces, type Holding, holdRack, type Transaction, takeHeld } from "./rack-repository";
@@ -31,28 +27,10 @@ const rowsOf = (owner: LayoutOwner) =>
     ? eq(batchLayouts.batchId, owner.batch)
     : and(eq(layouts.jobId, owner.job), eq(layouts.variant, owner.variant));
 
-/** A layout as it was stored, with what problems have got since. */
-function parsed(text: string, releasedAt: number | null): StoredLayout {
-  const kept = withReasons(JSON.parse(text) as KeptLayout);
-  switch (kept.kind) {
-    case "bars":
-      return { ...kept, problem: readBarProblem(kept.problem), releasedAt };
-    case "sheets": {
-      const problem = readSheetProblem(kept.problem);
-      // Offcuts always come from the tree of cuts, also those of a layout that was stored before there was one.
-      const sheets = kept.layout.sheets.map((sheet) => withOffcuts(problem, sheet));
-      return { ...kept, problem, layout: { ...kept.layout, sheets }, releasedAt };
-    }
-    default:
-      return { ...kept, problem: readShapeProblem(kept.problem), releasedAt };
-  }
-}
-
-/** Reasons were words before they were codes. */
-function withReasons(kept: KeptLayout): KeptLayout {
-  const unplaced = kept.layout.unplaced.map((one) => ({ ...one, why: readReason(one.why) }));
-  return { ...kept, layout: { ...kept.layout, unplaced } } as KeptLayout;
-}
+const parsed = (text: string, releasedAt: number | null): StoredLayout => ({
+  ...readKept(JSON.parse(text) as KeptLayout),
+  releasedAt,
+});
 
 export const readLayouts = ({ db }: Connection, owner: LayoutOwner) => layoutsIn(db, owner);
 

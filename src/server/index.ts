@@ -19,7 +19,6 @@ export {
   openJob,
   openJobText,
 } from "./jobs";
-export { KeptSchema, keptFault } from "./kept-layout";
 export { readListRows } from "./list-rows";
 export { type ComputedJob, computeJob, fileName, printInput, printJob, printList } from "./papers";
 export { readShop, type Shop, ShopSchema, writeShop } from "./shop";

@@ -7,14 +7,14 @@ import * as v from "valibot";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { fullSizeShapes, shopPapers } from "@/core/drawing";
 import { at } from "@/core/kernel";
-import { type KeptLayout, keepLayout, layoutTasks } from "@/core/layout";
+import { type KeptLayout, KeptSchema, keepLayout, keptFault, layoutTasks } from "@/core/layout";
 import { layOutShapes } from "@/core/layout/shapes";
 import { createPipeline } from "@/core/pipeline";
 import { stockroomOf } from "@/core/stockroom";
 import { type Connection, openDatabase, readLayouts, releaseLayout, saveLayout, saveStockEntry } from "@/db";
 import { shelfBrackets } from "../../demo/shelf-brackets";
 import { demoStockroom } from "../../demo/stockroom";
-import { computeJob, KeptSchema, keptFault, printDiagrams, printInput } from ".";
+import { computeJob, printDiagrams, printInput } from ".";
 import { createJob } from "./jobs";
 
 const stockroom = stockroomOf(demoStockroom);

@@ -1,9 +1,9 @@
 /** What the layouts of a job and of a batch are answered with: kept, released, and taken away as diagrams. */
 import * as v from "valibot";
 import type { DiagramInput } from "@/core/drawing";
-import type { KeptLayout } from "@/core/layout";
+import { type KeptLayout, keptFault } from "@/core/layout";
 import { type LayoutOwner, readRack, releaseLayout, saveLayout } from "@/db";
-import { connection, DIAGRAM_FORMATS, isDiagramFormat, keptFault, printDiagrams } from "@/server";
+import { connection, DIAGRAM_FORMATS, isDiagramFormat, printDiagrams } from "@/server";
 import { download, sayJson, sayProblem } from "./answer";
 
 /** How a layout is named in a request. */

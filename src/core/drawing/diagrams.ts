@@ -2,7 +2,15 @@
 import earcut from "earcut";
 import type { BulgedCorner, Vec2 } from "../geometry";
 import { at, timesWords } from "../kernel";
-import { type KeptLayout, pieceKey } from "../layout";
+import {
+  type KeptBars,
+  type KeptLayout,
+  type KeptOf,
+  type KeptShapes,
+  type KeptSheets,
+  type LayoutKind,
+  pieceKey,
+} from "../layout";
 import { pieceOutlines } from "../layout/bars";
 import { lyingCorners, lyingHoles } from "../layout/shapes";
 import { cutLines } from "../layout/sheets";
@@ -56,15 +64,22 @@ const box = (x: number, y: number, length: number, width: number): readonly Vec2
   [x, y + width],
 ];
 
+type FullSize<T> = (kept: T, style: ReturnType<typeof styleOf>) => readonly FullShape[];
+const FULL_SIZE: { readonly [K in LayoutKind]: FullSize<KeptOf<K>> } = {
+  bars: barShapes,
+  sheets: sheetShapes,
+  shapes: freeShapes,
+};
+
 /** A kept layout at full size: one sheet, or one bar of each pattern, above the other. */
 export function fullSizeShapes(kept: KeptLayout, style: ReturnType<typeof styleOf>): readonly FullShape[] {
-  if (kept.kind === "bars") return barShapes(kept, style);
-  return kept.kind === "sheets" ? sheetShapes(kept, style) : freeShapes(kept, style);
+  // The table pairs each name with what draws that very kind, which the compiler cannot follow through a lookup.
+  return (FULL_SIZE[kept.kind] as FullSize<KeptLayout>)(kept, style);
 }
 
 /** Outlines with their arcs, as a torch or a laser follows them. */
 function freeShapes(
-  { problem, layout, pieces }: Extract<KeptLayout, { kind: "shapes" }>,
+  { problem, layout, pieces }: KeptShapes,
   style: ReturnType<typeof styleOf>,
 ): readonly FullShape[] {
   let base = 0;
@@ -140,7 +155,7 @@ function sheetFrame(
 }
 
 function sheetShapes(
-  { problem, layout, pieces }: Extract<KeptLayout, { kind: "sheets" }>,
+  { problem, layout, pieces }: KeptSheets,
   style: ReturnType<typeof styleOf>,
 ): readonly FullShape[] {
   const shapes: FullShape[] = [];
@@ -178,7 +193,7 @@ function sheetShapes(
 }
 
 function barShapes(
-  { problem, layout, pieces }: Extract<KeptLayout, { kind: "bars" }>,
+  { problem, layout, pieces }: KeptBars,
   style: ReturnType<typeof styleOf>,
 ): readonly FullShape[] {
   const shapes: FullShape[] = [];

@@ -4,13 +4,17 @@
  */
 
 import type { Vec2 } from "../geometry";
-import { agreeing, at, timesWords } from "../kernel";
+import { at, counted, timesWords } from "../kernel";
 import {
+  type KeptBars,
   type KeptLayout,
+  type KeptOf,
   type KeptShapes,
   type KeptSheets,
   keptFor,
+  type LayoutKind,
   type LayoutTask,
+  layoutKind,
   piecesWithoutPlace,
   type RowFinder,
   rowFinder,
@@ -52,8 +56,11 @@ export function shopPapers(input: PrintInput, page: PageSize, measure: TextMeasu
   const flow = new Flow(PAGE_SIZES[page], measure);
   const { results } = input;
   listSection(flow, withSilhouettes(results.cutList), results.tally, measure);
-  for (const heading of ["Bar layouts", "Sheet layouts"]) {
-    const tasks = results.tasks.filter((task) => (task.kind === "bars") === (heading === "Bar layouts"));
+  for (const [noun, heading] of [
+    ["bar", "Bar layouts"],
+    ["sheet", "Sheet layouts"],
+  ] as const) {
+    const tasks = results.tasks.filter((task) => layoutKind(task).noun === noun);
     if (tasks.length > 0) layoutSection(flow, heading, tasks, input, measure);
   }
   listSection(flow, results.buyingList, results.tally, measure);
@@ -99,10 +106,7 @@ export function layoutBlock(flow: Flow, task: LayoutTask, input: DiagramInput, m
     return;
   }
   const { kept, stale } = found;
-  const head: DrawItem[] = [
-    line(name, 3, "strong", "ink"),
-    line(layoutFacts(kept, styleOf(input.info)), 7.6),
-  ];
+  const head: DrawItem[] = [line(name, 3, "strong", "ink"), line(layoutFacts(kept), 7.6)];
   if (stale)
     head.push(
       line(
@@ -114,20 +118,13 @@ export function layoutBlock(flow: Flow, task: LayoutTask, input: DiagramInput, m
     );
   const style = styleOf(input.info);
   const rowOf = rowFinder(input.results.tasks, kept.taskId);
-  const first =
-    kept.kind === "bars"
-      ? barBlocks(flow, kept, rowOf, style, measure)
-      : sheetBlocks(flow, kept, sheetDrawer(kept, tintOfTask(task), style, measure));
+  const ground = { flow, rowOf, style, measure, tint: tintOfTask(task), saws: input.saws };
+  const first = blocksOf(kept, ground);
   const headHeight = stale ? 16 : 12;
   if (headHeight + (first[0]?.height ?? 0) > flow.room && !flow.isFresh()) flow.newPage();
   flow.add(headHeight, head);
   for (const block of first) flow.add(block.height, block.items);
-  for (const order of orderTables(kept, rowOf, input.saws, style))
-    orderBlock(flow, order, measure, (row, width) =>
-      kept.kind === "bars"
-        ? lyingPiece(kept, row.id, rowOf, { width: width - 2, depth: 3.4, line: 0.2 })
-        : [],
-    );
+  for (const order of ordersOf(kept, ground)) orderBlock(flow, order.table, measure, order.draw);
   for (const { index, qty, why, advice } of piecesWithoutPlace(kept)) {
     flow.add(5, [
       line(`Not placed: ${qty} × ${kept.pieces[index]?.mark ?? ""}: ${why}. ${advice}.`, 3, "text", "oxide"),
@@ -136,17 +133,67 @@ export function layoutBlock(flow: Flow, task: LayoutTask, input: DiagramInput, m
   flow.add(4, []);
 }
 
-function orderTables(
-  kept: KeptLayout,
-  rowOf: RowFinder,
-  saws: readonly SawEntry[],
-  style: LengthStyle,
-): readonly ListTable[] {
-  if (kept.kind === "bars") return [barOrderTable(kept, rowOf, style, saws)];
-  return kept.kind === "sheets"
-    ? kept.layout.sheets.map((_, i) => sheetOrderTable(kept, i, style, rowOf))
-    : kept.layout.sheets.map((_, i) => shapePiecesTable(kept, i, style));
-}
+type LayoutGround = {
+  readonly flow: Flow;
+  readonly rowOf: RowFinder;
+  readonly style: LengthStyle;
+  readonly measure: TextMeasure;
+  readonly tint: Tint;
+  readonly saws: readonly SawEntry[];
+};
+type Order = { readonly table: ListTable; readonly draw: DrawPiece };
+
+/** How the paper draws each kind of layout, and in which order its pieces are cut. */
+type OnPaper<K extends LayoutKind> = {
+  readonly blocks: (kept: KeptOf<K>, ground: LayoutGround) => readonly Block[];
+  readonly orders: (kept: KeptOf<K>, ground: LayoutGround) => readonly Order[];
+};
+const NO_PICTURE: DrawPiece = () => [];
+
+const ON_PAPER: { readonly [K in LayoutKind]: OnPaper<K> } = {
+  bars: {
+    blocks: barBlocks,
+    orders: (kept, { rowOf, style, saws }) => [
+      {
+        table: barOrderTable(kept, rowOf, style, saws),
+        draw: (row, width) => lyingPiece(kept, row.id, rowOf, { width: width - 2, depth: 3.4, line: 0.2 }),
+      },
+    ],
+  },
+  sheets: {
+    blocks: (kept, ground) =>
+      sheetBlocks(kept, ground, true, (i, size) =>
+        sheetDrawing(
+          {
+            sheet: at(kept.layout.sheets, i),
+            problem: kept.problem,
+            pieces: kept.pieces,
+            style: ground.style,
+          },
+          size,
+        ),
+      ),
+    orders: (kept, { rowOf, style }) =>
+      kept.layout.sheets.map((_, i) => ({ table: sheetOrderTable(kept, i, style, rowOf), draw: NO_PICTURE })),
+  },
+  shapes: {
+    blocks: (kept, ground) => {
+      const { problem, pieces } = kept;
+      const { style, tint } = ground;
+      const showsGrain = problem.shapes.some(({ grain }) => grain);
+      return sheetBlocks(kept, ground, showsGrain, (i, size) =>
+        shapeDrawing({ sheet: at(kept.layout.sheets, i), problem, pieces, style, tint }, size),
+      );
+    },
+    orders: (kept, { style }) =>
+      kept.layout.sheets.map((_, i) => ({ table: shapePiecesTable(kept, i, style), draw: NO_PICTURE })),
+  },
+};
+
+// The table pairs each name with what draws that very kind, which the compiler cannot follow through a lookup.
+const onPaper = ({ kind }: KeptLayout) => ON_PAPER[kind] as unknown as OnPaper<LayoutKind>;
+const blocksOf = (kept: KeptLayout, ground: LayoutGround) => onPaper(kept).blocks(kept, ground);
+const ordersOf = (kept: KeptLayout, ground: LayoutGround) => onPaper(kept).orders(kept, ground);
 
 /** The cutting order under the diagrams that it belongs to. */
 function orderBlock(flow: Flow, table: ListTable, measure: TextMeasure, draw: DrawPiece): void {
@@ -159,32 +206,13 @@ function orderBlock(flow: Flow, table: ListTable, measure: TextMeasure, draw: Dr
 }
 
 /** Number, proof and settings of a layout in one line. */
-function layoutFacts(kept: KeptLayout, style: LengthStyle): string {
+function layoutFacts(kept: KeptLayout): string {
   const { count, proven, lowerBound, lowerBoundOf } = kept.layout;
-  const noun = agreeing(count, kept.kind === "bars" ? "bar" : "sheet");
+  const kind = layoutKind(kept);
   const bound =
     lowerBoundOf === "cost" ? `cost at least ${lowerBound.toFixed(2)}` : `at least ${lowerBound} to buy`;
   const proof = proven ? "proven best" : `not proven: ${bound}`;
-  return `${count} ${noun}, ${proof} · ${settingsWords(kept, style)}`;
-}
-
-function settingsWords(kept: KeptLayout, style: LengthStyle): string {
-  const say = (mm: number) => sayLength(mm, style);
-  if (kept.kind === "bars") return `kerf ${say(kept.problem.kerf)}, ${barSettings(kept.problem.trim, say)}`;
-  if (kept.kind === "shapes") {
-    const { gap, margin, step } = kept.problem;
-    return `gap ${say(gap)}, margin ${say(margin)}, ${step === 0 ? "as drawn" : `turned in steps of ${step}°`}`;
-  }
-  const { kerf, trim, stages } = kept.problem;
-  return `kerf ${say(kerf)}, trim ${say(trim)}, ${stages === null ? "any number of stages" : `${stages} stages`}`;
-}
-
-function barSettings(
-  trim: number | { readonly start: number; readonly end: number },
-  say: (mm: number) => string,
-): string {
-  const { start, end } = typeof trim === "number" ? { start: trim, end: trim } : trim;
-  return start === end ? `trim ${say(start)} each end` : `trim ${say(start)} and ${say(end)}`;
+  return `${counted(count, kind.noun)}, ${proof} · ${kind.settingWords(kept.problem).join(", ")}`;
 }
 
 type Block = { readonly height: number; readonly items: readonly DrawItem[] };
@@ -196,13 +224,7 @@ function scaleToFit(real: number, room: number): number {
   return SCALES.find((n) => real / n <= room) ?? real / room;
 }
 
-function barBlocks(
-  flow: Flow,
-  kept: Extract<KeptLayout, { kind: "bars" }>,
-  rowOf: RowFinder,
-  style: LengthStyle,
-  measure: TextMeasure,
-): readonly Block[] {
+function barBlocks(kept: KeptBars, { flow, rowOf, style, measure }: LayoutGround): readonly Block[] {
   const { problem, layout, pieces } = kept;
   const longest = Math.max(1, ...layout.bars.map((bar) => at(problem.stock, bar.stock).length));
   const ratio = scaleToFit(longest, flow.width);
@@ -223,37 +245,11 @@ const tintOfTask = ({ kind, entry }: LayoutTask): Tint =>
 
 type DrawSheet = (index: number, size: SheetDrawingSize) => readonly DrawItem[];
 
-/** Draws a sheet of a layout, whichever way its pieces are cut. */
-function sheetDrawer(
-  kept: KeptSheets | KeptShapes,
-  tint: Tint,
-  style: LengthStyle,
-  measure: TextMeasure,
-): DrawBlocks {
-  const { pieces } = kept;
-  const draw: DrawSheet =
-    kept.kind === "sheets"
-      ? (i, size) =>
-          sheetDrawing({ sheet: at(kept.layout.sheets, i), problem: kept.problem, pieces, style }, size)
-      : (i, size) =>
-          shapeDrawing(
-            { sheet: at(kept.layout.sheets, i), problem: kept.problem, pieces, style, tint },
-            size,
-          );
-  const showsGrain = kept.kind === "sheets" || kept.problem.shapes.some(({ grain }) => grain);
-  return { draw, measure, showsGrain, style };
-}
-type DrawBlocks = {
-  readonly draw: DrawSheet;
-  readonly measure: TextMeasure;
-  readonly showsGrain: boolean;
-  readonly style: LengthStyle;
-};
-
 function sheetBlocks(
-  flow: Flow,
   { problem, layout }: KeptSheets | KeptShapes,
-  { draw, measure, showsGrain, style }: DrawBlocks,
+  { flow, measure, style }: LayoutGround,
+  showsGrain: boolean,
+  draw: DrawSheet,
 ): readonly Block[] {
   return layout.sheets.map((sheet, i) => {
     const stock = at<ShapeProblem["stock"][number] | SheetProblem["stock"][number]>(

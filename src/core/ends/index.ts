@@ -15,6 +15,5 @@ export type {
   Wave,
 } from "./end";
 export { lengthsBetween, type MemberLengths, ridgesOf, tipOf } from "./lengths";
-export { SQUARE } from "./plane";
 export { kindOf } from "./registry";
 export { endOfTwoPlanes } from "./two-planes";

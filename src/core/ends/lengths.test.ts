@@ -5,8 +5,9 @@ import { drawnPoints, memberMesh, type Vec2 } from "../geometry";
 import { isClosed, volumeOf } from "../geometry/mesh.fixture";
 import { at } from "../kernel";
 import { type SectionShape, sectionProperties } from "../stockroom";
-import { type End, type EndFace, endOfTwoPlanes, kindOf, lengthsBetween, ridgesOf, SQUARE } from ".";
+import { type End, type EndFace, endOfTwoPlanes, kindOf, lengthsBetween, ridgesOf } from ".";
 import { planeEnd } from "./ends.fixture";
+import { SQUARE } from "./plane";
 
 const square40: SectionShape = { kind: "squareTube", size: [40, 40, 3], corners: "coldFormed" };
 const bar40: SectionShape = { kind: "squareBar", size: [40, 40] };

@@ -15,7 +15,7 @@ import { anglesOf, apartFrom, snapSlope, turnedVector } from "./angles";
 import type { End, EndFace, EndKind, TwoPlaneEnd, Way } from "./end";
 
 /** How far the second plane stands above the first; zero on the ridge between them. */
-export function ridgeOf({ faces: [a, b] }: TwoPlaneEnd): Linear {
+function ridgeOf({ faces: [a, b] }: TwoPlaneEnd): Linear {
   return { slope: subtract2(b.slope, a.slope), constant: b.beyond - a.beyond };
 }
 

@@ -64,7 +64,6 @@ export {
   replacedNeighbour,
   SQUARE_END,
   withCutText,
-  withCutTexts,
   withoutNeighbours,
 } from "./end-cuts";
 export type { Line, LineId, Point, PointId } from "./frame";

@@ -1,25 +1,23 @@
 /** The door of the layouts: tasks from the tally and the layouts that are kept. */
-export { type PieceWithoutPlace, piecesWithoutPlace } from "./advice";
 export { blankOf } from "./blank";
 export {
   type FoundLayout,
   isReleased,
-  type KeptBars,
-  type KeptLayout,
-  type KeptShapes,
-  type KeptSheets,
   keepLayout,
+  keptFault,
   keptFor,
-  type LayoutOf,
-  type ProblemOf,
+  type PieceWithoutPlace,
+  piecesWithoutPlace,
+  restsToKeep,
   stockOfKept,
   usedRack,
+  withLocks,
+  withOwnLocks,
 } from "./kept";
-export { type Taken, withLocks, withOwnLocks } from "./locks";
-export { problemNotes } from "./notes";
+export { KeptSchema, readKept } from "./kept-schema";
+export { LAYOUT_KINDS, layoutKind, type Rest, type Taken } from "./kinds";
 export { areaOfPanel, outlinePoints } from "./panel-shape";
 export type { LayoutWorker } from "./remote";
-export { type Rest, restsToKeep } from "./rests";
 export { type SawChoice, type SawReason, sawFor, sawReasonWords } from "./saws";
 export {
   type BarSettings,
@@ -30,20 +28,24 @@ export {
   shapeSettings,
   sheetSettings,
 } from "./settings";
+export { layoutTasks, type RowFinder, rowFinder, tasksOfRows } from "./tasks";
 export {
   type BarTask,
+  type KeptBars,
+  type KeptLayout,
+  type KeptOf,
+  type KeptShapes,
+  type KeptSheets,
   type LaidPiece,
   type LayoutKind,
+  type LayoutOf,
   type LayoutTask,
   type LayoutWishes,
-  layoutTasks,
   type NamedRow,
+  type ProblemOf,
   pieceKey,
-  type RowFinder,
-  rowFinder,
   type ShapeTask,
   type SheetTask,
   type TaskGround,
   type TaskStock,
-  tasksOfRows,
-} from "./tasks";
+} from "./types";

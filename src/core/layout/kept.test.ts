@@ -7,9 +7,9 @@ import {
   keepLayout,
   keptFor,
   type LayoutTask,
+  layoutKind,
   layoutTasks,
   piecesWithoutPlace,
-  problemNotes,
   restsToKeep,
   stockOfKept,
   withLocks,
@@ -45,6 +45,8 @@ function sheetTask(...more: [object?, typeof RACK?]): Extract<LayoutTask, { kind
 }
 const laid = (task: ReturnType<typeof sheetTask>) =>
   keepLayout(task, layOutSheets(task.problem, { seed: 1, now: () => 0, budgetMs: 1, passes: 2 }), 1);
+
+const notesOf = (task: LayoutTask) => layoutKind(task).notes(task.problem);
 
 describe("what a layout is cut from", () => {
   it("is told by the layout itself; the id of its task keeps colons of names apart", () => {
@@ -171,14 +173,14 @@ describe("a kept layout", () => {
   });
 
   it("says what is odd: a kerf wider than a piece, a trim that leaves nothing", () => {
-    expect(problemNotes(sheetTask({ kerf: 600 }).problem)[0]).toContain("The kerf of 600 mm is wider than");
-    expect(problemNotes(sheetTask({ trim: 610 }).problem)[0]).toBe(
+    expect(notesOf(sheetTask({ kerf: 600 }))[0]).toContain("The kerf of 600 mm is wider than");
+    expect(notesOf(sheetTask({ trim: 610 }))[0]).toBe(
       "The trim of 610 mm leaves nothing of a sheet of 2440 × 1220 mm; make it smaller.",
     );
     const bars = layoutTasks(tally, STOCK)[0];
     if (bars?.kind !== "bars") throw new Error("bars");
-    expect(problemNotes(bars.problem)).toEqual([]);
-    const held = problemNotes({ ...bars.problem, grip: 7000 });
+    expect(notesOf(bars)).toEqual([]);
+    const held = notesOf({ ...bars, problem: { ...bars.problem, grip: 7000 } });
     expect(held).toEqual([
       "Trims and what the saw holds leave nothing of a bar of 6000 mm; make them smaller.",
     ]);

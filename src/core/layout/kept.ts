@@ -2,53 +2,19 @@
  * Layouts that are kept, with the problem that they answer and the fingerprint of what they were made from: as soon as any
  * of that has changed, they are stale and say why.
  */
-import type { BarLayout, BarProblem } from "./bars";
-import type { ShapeLayout, ShapeProblem } from "./shapes";
-import type { SheetLayout, SheetProblem } from "./sheets";
-import { type LaidPiece, type LayoutTask, stockOfTask, type TaskStock } from "./tasks";
-
-type Kept = {
-  /** Names this layout alone, however it is changed by hand; one that is made again gets another. */
-  readonly id?: string;
-  readonly taskId: string;
-  /** What it is cut from: the entry of the stockroom and the material. */
-  readonly stock?: TaskStock;
-  readonly fingerprint: string;
-  /** Revision of the job that it was made from. */
-  readonly revision: number;
-  readonly pieces: readonly LaidPiece[];
-  /** When it went to the floor; null or not there: it has not. */
-  readonly releasedAt?: number | null;
-};
-export type KeptBars = Kept & {
-  readonly kind: "bars";
-  readonly problem: BarProblem;
-  readonly layout: BarLayout;
-};
-export type KeptSheets = Kept & {
-  readonly kind: "sheets";
-  readonly problem: SheetProblem;
-  readonly layout: SheetLayout;
-};
-export type KeptShapes = Kept & {
-  readonly kind: "shapes";
-  readonly problem: ShapeProblem;
-  readonly layout: ShapeLayout;
-};
-/** A layout that was kept, with the problem that it answers. */
-export type KeptLayout = KeptBars | KeptSheets | KeptShapes;
-
-/** The problem and the layout of each kind. */
-export type ProblemOf = {
-  readonly bars: BarProblem;
-  readonly sheets: SheetProblem;
-  readonly shapes: ShapeProblem;
-};
-export type LayoutOf = {
-  readonly bars: BarLayout;
-  readonly sheets: SheetLayout;
-  readonly shapes: ShapeLayout;
-};
+import { byKey, byNumber, reversed } from "../kernel";
+import { PLAIN_MM } from "../measure";
+import { layoutKind, type Rest, type Taken } from "./kinds";
+import { reasonWords, type UnplacedReason } from "./stock";
+import {
+  type KeptLayout,
+  type LayoutKind,
+  type LayoutOf,
+  type LayoutTask,
+  type ProblemOf,
+  stockOfTask,
+  type TaskStock,
+} from "./types";
 
 export type FoundLayout = {
   readonly kept: KeptLayout;
@@ -122,9 +88,10 @@ function partsOf(fingerprint: string): readonly unknown[] | null {
 export const isReleased = ({ releasedAt }: KeptLayout) => releasedAt !== null && releasedAt !== undefined;
 
 /** Ids of the rack pieces that a layout cuts from. */
-export function usedRack({ problem, layout }: KeptLayout): readonly string[] {
-  const used = "bars" in layout ? layout.bars : layout.sheets;
-  return used.flatMap(({ stock }) => problem.stock[stock]?.rack ?? []);
+export function usedRack(kept: KeptLayout): readonly string[] {
+  return layoutKind(kept)
+    .used(kept.layout)
+    .flatMap(({ stock }) => kept.problem.stock[stock]?.rack ?? []);
 }
 
 /** A layout as it is kept; `problem` is the one that was solved, when it has locks that the task knows nothing of. */
@@ -146,3 +113,53 @@ export function keepLayout<T extends LayoutTask>(
 /** What a layout is cut from; those of before say it in the id of their task. */
 export const stockOfKept = ({ stock, taskId }: Pick<KeptLayout, "stock" | "taskId">): TaskStock =>
   stock ?? stockOfTask(taskId);
+
+/** Rests no smaller than the least one worth keeping, the largest first; with no such size said, none is kept. */
+export function restsToKeep(kept: KeptLayout): readonly Rest[] {
+  const { keep } = kept.problem;
+  if (keep <= 0) return [];
+  return layoutKind(kept)
+    .rests(kept.layout)
+    .filter(({ length, width }) => Math.min(length, width ?? length) >= keep)
+    .sort(reversed(byKey((rest: Rest) => rest.length * (rest.width ?? 1), byNumber)));
+}
+
+/** The same layout, with a problem that knows the locks in it. */
+export function withOwnLocks(kept: KeptLayout): KeptLayout {
+  const problem = layoutKind(kept).withOwnLocks(kept.problem, kept.layout);
+  return { ...kept, problem } as KeptLayout;
+}
+
+/** A task's problem with the locks of the layout that was kept for it; a board that is cut another way now has none. */
+export function withLocks(task: LayoutTask, kept: KeptLayout | null): Taken<ProblemOf[LayoutKind]> {
+  return kept?.kind === task.kind
+    ? layoutKind(task).withLocks(task, kept)
+    : { problem: task.problem, notes: [] };
+}
+
+export type PieceWithoutPlace = {
+  /** Which piece, panel or shape of the problem it is. */
+  readonly index: number;
+  readonly qty: number;
+  readonly reason: UnplacedReason["kind"];
+  /** The reason and what would help, each as a part of a sentence. */
+  readonly why: string;
+  readonly advice: string;
+};
+
+/** What a layout has no place for, with why and what would help. */
+export function piecesWithoutPlace(kept: KeptLayout): readonly PieceWithoutPlace[] {
+  const kind = layoutKind(kept);
+  const style = kept.problem.style ?? PLAIN_MM;
+  return kind.unplaced(kept.layout).map(({ index, qty, why }) => ({
+    index,
+    qty,
+    reason: why.kind,
+    why: reasonWords(why, style),
+    advice: why.kind === "aside" ? "Drag it back, or fill again" : kind.advice(kept.problem, index, why),
+  }));
+}
+
+/** What is wrong with a layout, as the end of a sentence; null: nothing. */
+export const keptFault = (kept: KeptLayout): string | null =>
+  layoutKind(kept).fault(kept.problem, kept.layout);

@@ -1,6 +1,5 @@
 /** What a layout worker offers to whoever started it: a search of each kind, with every better answer told. */
-import type { LayoutOf, ProblemOf } from "./kept";
-import type { LayoutKind } from "./tasks";
+import type { LayoutKind, LayoutOf, ProblemOf } from "./types";
 
 export type LayoutWorker = {
   readonly [K in LayoutKind]: (

@@ -9,8 +9,9 @@ import {
   type KeptLayout,
   keepLayout,
   keptFor,
+  type LayoutTask,
+  layoutKind,
   piecesWithoutPlace,
-  problemNotes,
   restsToKeep,
   type ShapeTask,
   withLocks,
@@ -73,6 +74,8 @@ const laid = (task: ShapeTask): Extract<KeptLayout, { kind: "shapes" }> => {
 };
 const areaOf = (task: ShapeTask, shape = 0) =>
   polygonArea(at(task.problem.shapes, shape).outline.map(([x, y]): Vec2 => [x, y]));
+
+const notesOf = (task: LayoutTask) => layoutKind(task).notes(task.problem);
 
 describe("a board that is cut along outlines", () => {
   it("gives its pieces with outline, holes, count and settings", () => {
@@ -268,10 +271,10 @@ describe("a kept layout along outlines", () => {
       why: "larger than every sheet, however it is turned",
       advice: "Let it turn in finer steps, join it from two, or buy a sheet of at least 720 × 110 mm",
     });
-    expect(problemNotes(shapeTask({ gusset }, { gap: 95 }).problem)).toEqual([
+    expect(notesOf(shapeTask({ gusset }, { gap: 95 }))).toEqual([
       "The gap of 95 mm is wider than the narrowest piece of 90 mm; check both.",
     ]);
-    expect(problemNotes(shapeTask({ gusset }, { trim: 200 }).problem)).toEqual([
+    expect(notesOf(shapeTask({ gusset }, { trim: 200 }))).toEqual([
       "The margin of 200 mm leaves nothing of a sheet of 600 × 400 mm; make it smaller.",
     ]);
   });

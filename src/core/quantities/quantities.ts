@@ -6,8 +6,7 @@
 
 import type { Job, JobInfo } from "../job";
 import { at, fromNm } from "../kernel";
-import { areaOfPanel, type KeptLayout, keptFor, type LayoutTask } from "../layout";
-import { areaOfShape } from "../layout/shapes";
+import { areaOfPanel, type KeptLayout, keptFor, type LayoutTask, layoutKind } from "../layout";
 import { type Cents, costOf, type MoneyTotal, roundTo, totalOf } from "../measure";
 import {
   boardDensity,
@@ -162,10 +161,10 @@ function taskLine(
   const mass = massOf(task, stockroom);
   const line: QuantityLine = {
     id: task.id,
-    group: task.kind === "bars" ? "bars" : "sheets",
+    group: layoutKind(task).noun === "bar" ? "bars" : "sheets",
     name: task.name,
     material: task.material,
-    measure: task.kind === "bars" ? "m" : "m²",
+    measure: layoutKind(task).measure,
     marks: task.rows.map((row) => row.mark),
     pieces: task.rows.reduce((sum, row) => sum + row.count, 0),
     net,
@@ -203,12 +202,8 @@ function unitPriceOf(task: LayoutTask, stockroom: Stockroom): number | null {
 }
 
 /** m of a bar piece, tip to tip; m² of a panel's blank, or of its outline where it is cut along that. */
-export function netEach(task: LayoutTask, index: number): number {
-  if (task.kind === "bars") return at(task.problem.pieces, index).length / 1000;
-  if (task.kind === "shapes") return clean(areaOfShape(task.problem, index) / 1e6);
-  const panel = at(task.problem.panels, index);
-  return (panel.length * panel.width) / 1e6;
-}
+export const netEach = (task: LayoutTask, index: number): number =>
+  clean(layoutKind(task).pieceMeasure(task.problem, index));
 
 /** Volume of a member is area × centre length; a panel's mass is that of its finished outline. */
 function massOf(task: LayoutTask, stockroom: Stockroom): Known | null {
@@ -238,24 +233,20 @@ function layoutUse(task: LayoutTask, kept: readonly KeptLayout[]): ByLayout | nu
   const found = keptFor(task, kept);
   if (!found) return null;
   const { kept: layout, stale } = found;
+  const kind = layoutKind(layout);
   const counts = new Map<number, number>();
-  const tally =
-    layout.kind === "bars"
-      ? layout.layout.bars
-      : layout.layout.sheets.map((sheet) => ({ ...sheet, times: 1 }));
-  for (const { stock, times } of tally) counts.set(stock, (counts.get(stock) ?? 0) + times);
+  for (const { stock, times } of kind.used(layout.layout))
+    counts.set(stock, (counts.get(stock) ?? 0) + times);
   const uses: StockUse[] = [];
   let gross = 0;
   for (const [stock, count] of [...counts].sort(([a], [b]) => a - b)) {
-    if (layout.kind === "bars") {
-      const bar = at(layout.problem.stock, stock);
-      uses.push({ sizes: [bar.length], count, price: bar.price });
-      gross += (bar.length / 1000) * count;
-    } else {
-      const sheet = at(layout.problem.stock, stock);
-      uses.push({ sizes: [sheet.length, sheet.width], count, price: sheet.price });
-      gross += ((sheet.length * sheet.width) / 1e6) * count;
-    }
+    const sizes = kind.stockSizes(layout.problem, stock);
+    uses.push({
+      sizes,
+      count,
+      price: at<{ readonly price: number | null }>(layout.problem.stock, stock).price,
+    });
+    gross += sizes.reduce((product, size) => product * (size / 1000), 1) * count;
   }
   const costs = uses.map(({ count, price }) => (price === null ? null : costOf(count, price)));
   const total = totalOf(costs);

@@ -38,7 +38,7 @@ export type WorldPlane = { readonly normal: Vec3; readonly offset: number };
 
 const subtract3 = (a: Vec3, b: Vec3): Vec3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
 
-export function outerLoop(properties: SectionProperties) {
+function outerLoop(properties: SectionProperties) {
   return at(properties.loops, 0);
 }
 

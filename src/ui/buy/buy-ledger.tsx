@@ -158,9 +158,7 @@ function Settings() {
             { value: "line", label: "per line" },
             { value: "end", label: "only at the end" },
           ]}
-          onChoose={(rounding) =>
-            desk.submit({ kind: "changeInfo", set: { rounding: rounding as typeof info.rounding } })
-          }
+          onChoose={(rounding) => desk.submit({ kind: "changeInfo", set: { rounding: rounding } })}
         />
       </div>
       <div className="w-[110px]">
@@ -175,7 +173,7 @@ function Settings() {
               { value: "decimal", label: "12.58 ft" },
               { value: "feetAndInches", label: "12' 7\"" },
             ]}
-            onChoose={(feet) => desk.submit({ kind: "changeInfo", set: { feet: feet as typeof info.feet } })}
+            onChoose={(feet) => desk.submit({ kind: "changeInfo", set: { feet: feet } })}
           />
         </div>
       ) : null}

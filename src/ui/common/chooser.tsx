@@ -3,13 +3,14 @@
 import { Check, ChevronDown } from "lucide-react";
 import { Select } from "radix-ui";
 
-export type Choice = { readonly value: string; readonly label: string };
+export type Choice<T extends string = string> = { readonly value: T; readonly label: string };
 
-export type ChooserProps = {
+export type ChooserProps<T extends string> = {
   readonly label: string;
-  readonly value: string;
-  readonly choices: readonly Choice[];
-  readonly onChoose: (value: string) => void;
+  /** Empty: nothing is chosen. */
+  readonly value: T | "";
+  readonly choices: readonly Choice<T>[];
+  readonly onChoose: (value: T) => void;
   readonly hideLabel?: boolean;
   readonly dark?: boolean;
   readonly placeholder?: string;
@@ -18,7 +19,7 @@ export type ChooserProps = {
 // Radix keeps the empty text for "nothing chosen", so our own "none" travels under a name.
 const NONE = "\u0000none";
 
-export function Chooser({
+export function Chooser<T extends string>({
   label,
   value,
   choices,
@@ -26,7 +27,7 @@ export function Chooser({
   hideLabel = false,
   dark = false,
   placeholder,
-}: ChooserProps) {
+}: ChooserProps<T>) {
   // Nothing chosen, and nothing that is called nothing: the placeholder stands there.
   const unset = value === "" && !choices.some((choice) => choice.value === "");
   const look = dark ? "border-white/30 text-ground bg-transparent" : "border-seam bg-leaf text-ink";
@@ -35,7 +36,10 @@ export function Chooser({
       {hideLabel ? null : <span className="block text-[12px] text-ink-soft">{label}</span>}
       <Select.Root
         value={unset ? "" : value === "" ? NONE : value}
-        onValueChange={(next) => onChoose(next === NONE ? "" : next)}
+        onValueChange={(next) => {
+          const chosen = choices.find((choice) => choice.value === (next === NONE ? "" : next));
+          if (chosen) onChoose(chosen.value);
+        }}
       >
         <Select.Trigger
           aria-label={label}

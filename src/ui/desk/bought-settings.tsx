@@ -1,5 +1,5 @@
 "use client";
-import type { BoughtPart, Look, Stand, StandIn } from "@/core/job";
+import type { BoughtPart, Stand, StandIn } from "@/core/job";
 /** Bought parts: which, how many or how much, and what stands for them in the picture. */
 import { entryChosen } from "@/core/job";
 import { type LengthUnit, startLength } from "@/core/measure";
@@ -99,7 +99,7 @@ function StandFields({ part, onChange }: StandProps) {
         label="Looks"
         value={part.look ?? ""}
         choices={LOOK_CHOICES}
-        onChoose={(look) => onChange({ look: look === "" ? null : (look as Look) })}
+        onChoose={(look) => onChange({ look: look === "" ? null : look })}
       />
       {stand ? (
         <>

@@ -133,7 +133,7 @@ export function EndSettings({ member, side, job, onChange }: EndProps) {
             { value: "surface", label: "the true surface" },
             { value: "fit", label: "the fit for a square blade" },
           ]}
-          onChoose={(curve) => onChange({ ...cut, curve: curve as typeof cut.curve })}
+          onChoose={(curve) => onChange({ ...cut, curve: curve })}
         />
       ) : null}
       {cut.kind === "pointed" ? (
@@ -144,7 +144,7 @@ export function EndSettings({ member, side, job, onChange }: EndProps) {
             { value: "width", label: "width" },
             { value: "height", label: "height" },
           ]}
-          onChoose={(across) => onChange({ ...cut, across: across as typeof cut.across })}
+          onChoose={(across) => onChange({ ...cut, across: across })}
         />
       ) : null}
       {cutTexts(cut).map(({ field, label, text }) => (

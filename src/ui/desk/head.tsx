@@ -3,7 +3,6 @@
 import { CloudOff, Redo2, Search, Undo2 } from "lucide-react";
 import Link from "next/link";
 import { useEffect, useState } from "react";
-import type { VariantId } from "@/core/job";
 import { keptFor } from "@/core/layout";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
@@ -182,10 +181,10 @@ function VariantChooser() {
         dark
         value={variant ?? ""}
         choices={[
-          { value: "", label: "As drawn" },
+          { value: "" as const, label: "As drawn" },
           ...choices.map(({ id, name }) => ({ value: id, label: name })),
         ]}
-        onChoose={(id) => void desk.setVariant(id === "" ? null : (id as VariantId))}
+        onChoose={(id) => void desk.setVariant(id === "" ? null : id)}
       />
     </div>
   );

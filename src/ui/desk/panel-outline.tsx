@@ -157,7 +157,7 @@ function CornerFields({ one, number, onChange, onAdd, onRemove }: CornerProps) {
           { value: "left", label: "left" },
           { value: "right", label: "right" },
         ]}
-        onChoose={(fromX) => onChange({ ...one, fromX: fromX as OutlineCorner["fromX"] })}
+        onChoose={(fromX) => onChange({ ...one, fromX: fromX })}
       />
       {text("x", "by")}
       <Chooser
@@ -167,7 +167,7 @@ function CornerFields({ one, number, onChange, onAdd, onRemove }: CornerProps) {
           { value: "front", label: "front" },
           { value: "back", label: "back" },
         ]}
-        onChoose={(fromY) => onChange({ ...one, fromY: fromY as OutlineCorner["fromY"] })}
+        onChoose={(fromY) => onChange({ ...one, fromY: fromY })}
       />
       {text("y", "by")}
       {text("radius", "Rounded by")}

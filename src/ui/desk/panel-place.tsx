@@ -86,7 +86,7 @@ function BetweenFields({
           { value: "width", label: "width" },
           { value: "length", label: "length" },
         ]}
-        onChoose={(runs) => onChange({ ...now, runs: runs as Between["runs"] })}
+        onChoose={(runs) => onChange({ ...now, runs: runs })}
       />
       {text("insetStart", "Short of the left or front by")}
       {text("insetEnd", "Short of the right or back by")}

@@ -13,7 +13,7 @@ import { useDeskState } from "./desk-context";
 const FACES = [
   { value: "good", label: "good face" },
   { value: "other", label: "other face" },
-];
+] as const;
 const EDGES = PANEL_EDGES.map((edge) => ({ value: edge, label: `${edge} edge` }));
 
 const GROOVE_FIELDS = [
@@ -170,7 +170,7 @@ function FaceChoice<W extends Groove | Hole>({ work, name, onChange }: FieldsPro
       label={`${name} on the`}
       value={work.face}
       choices={FACES}
-      onChoose={(face) => onChange({ ...work, face: face as W["face"] })}
+      onChoose={(face) => onChange({ ...work, face })}
     />
   );
 }
@@ -185,7 +185,7 @@ function EdgeChoice<W extends Groove | Notch>({
       label={label}
       value={work.from}
       choices={EDGES}
-      onChoose={(from) => onChange({ ...work, from: from as W["from"] })}
+      onChoose={(from) => onChange({ ...work, from: from })}
     />
   );
 }
@@ -218,7 +218,7 @@ function HoleFields({ work, name, onChange }: FieldsProps<Hole>) {
           { value: "length", label: "length" },
           { value: "width", label: "width" },
         ]}
-        onChoose={(along) => onChange({ ...work, along: along as Hole["along"] })}
+        onChoose={(along) => onChange({ ...work, along: along })}
       />
     </>
   );

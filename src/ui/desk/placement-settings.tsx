@@ -1,14 +1,6 @@
 "use client";
 /** Where an assembly stands, how often and how it counts; what is usual in it for all its members and panels. */
-import {
-  type Assembly,
-  LOOKS,
-  type Look,
-  MIRROR_AXES,
-  type Placement,
-  type Role,
-  type Usual,
-} from "@/core/job";
+import { type Assembly, LOOKS, MIRROR_AXES, type Placement, type Usual } from "@/core/job";
 import { Chooser } from "../common/chooser";
 import { TextField } from "../common/text-field";
 import { useDesk, useDeskState } from "./desk-context";
@@ -17,10 +9,10 @@ export const ROLE_CHOICES = [
   { value: "made", label: "made here" },
   { value: "bought", label: "bought, not made" },
   { value: "guide", label: "guide, not counted" },
-];
+] as const;
 
 export const LOOK_CHOICES = [
-  { value: "", label: "as its material" },
+  { value: "" as const, label: "as its material" },
   ...LOOKS.map((value) => ({ value, label: value })),
 ];
 
@@ -79,7 +71,7 @@ export function PlacementSettings({ placement }: { readonly placement: Placement
           { value: "", label: "not mirrored" },
           ...MIRROR_AXES.map((axis) => ({ value: axis, label: axis })),
         ]}
-        onChoose={(axis) => change({ mirror: axis === "" ? null : (axis as Placement["mirror"]) })}
+        onChoose={(axis) => change({ mirror: axis === "" ? null : axis })}
       />
       <TextField
         label="Only there when"
@@ -131,13 +123,13 @@ function AssemblyFields({ assembly }: { readonly assembly: Assembly }) {
         label="Every one of it is"
         value={assembly.role}
         choices={ROLE_CHOICES}
-        onChoose={(role) => change({ role: role as Role })}
+        onChoose={(role) => change({ role })}
       />
       <Chooser
         label="Looks"
         value={assembly.look ?? ""}
         choices={LOOK_CHOICES}
-        onChoose={(look) => change({ look: look === "" ? null : (look as Look) })}
+        onChoose={(look) => change({ look: look === "" ? null : look })}
       />
       <UsualFields usual={assembly.usual} wider="the wider one" onChange={(usual) => change({ usual })} />
     </>

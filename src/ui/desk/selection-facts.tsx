@@ -3,7 +3,7 @@
 import { kindOf, sawSettings } from "@/core/ends";
 import { type Chooser, chosenBy, contentsOf, findAssembly, ownColumnId } from "@/core/job";
 import { counted, fromNm } from "@/core/kernel";
-import { type KeptLayout, keptFor } from "@/core/layout";
+import { type KeptLayout, keptFor, layoutKind } from "@/core/layout";
 import { rowNotes, severalWords, standWords, styleOf } from "@/core/lists";
 import { formatDecimal, formatDegrees, formatLength } from "@/core/measure";
 import { sectionMass } from "@/core/stockroom";
@@ -182,11 +182,10 @@ function cutFromFact(row: TallyRow, { results, layouts }: DeskState): readonly F
 
 /** The patterns or sheets that a piece is cut from. */
 function placesOf(kept: KeptLayout, piece: number): readonly string[] {
-  if (kept.kind === "bars")
-    return kept.layout.bars.flatMap((bar, i) => (bar.pieces.includes(piece) ? [`pattern ${i + 1}`] : []));
-  const lies =
-    kept.kind === "sheets"
-      ? kept.layout.sheets.map((sheet) => sheet.placements.some((one) => one.panel === piece))
-      : kept.layout.sheets.map((sheet) => sheet.placements.some((one) => one.shape === piece));
-  return lies.flatMap((here, i) => (here ? [`sheet ${i + 1}`] : []));
+  const kind = layoutKind(kept);
+  // A bar stands for all that are cut like it.
+  const name = kind.noun === "bar" ? "pattern" : kind.noun;
+  return kind
+    .used(kept.layout)
+    .flatMap(({ pieces }, i) => (pieces.includes(piece) ? [`${name} ${i + 1}`] : []));
 }

@@ -89,13 +89,13 @@ function RoleAndLook({
         value={shared(roles) ?? ""}
         placeholder="several"
         choices={ROLE_CHOICES}
-        onChoose={(role) => onChange({ role: role as Role })}
+        onChoose={(role) => onChange({ role })}
       />
       <Chooser
         label="Looks"
         value={shared(looks) ?? ""}
         choices={LOOK_CHOICES}
-        onChoose={(look) => onChange({ look: look === "" ? null : (look as Look) })}
+        onChoose={(look) => onChange({ look: look === "" ? null : look })}
       />
     </>
   );

@@ -91,7 +91,7 @@ export function FromListPage({ stockroom: data }: { readonly stockroom: Stockroo
             label="Bare numbers are"
             value={unit}
             choices={LENGTH_UNITS.map((value) => ({ value, label: UNIT_NAMES[value] }))}
-            onChoose={(value) => setUnit(value as LengthUnit)}
+            onChoose={setUnit}
           />
         </div>
         {file ? (

@@ -210,7 +210,7 @@ function NewJobDialog({
               label="Unit"
               value={unit}
               choices={LENGTH_UNITS.map((value) => ({ value, label: UNIT_NAMES[value] }))}
-              onChoose={(value) => setUnit(value as LengthUnit)}
+              onChoose={setUnit}
             />
             {fault ? (
               <p role="alert" className="text-[13px] text-oxide">

@@ -1,20 +1,18 @@
 "use client";
 import { useDroppable } from "@dnd-kit/core";
 import { at } from "@/core/kernel";
-import type { KeptLayout } from "@/core/layout";
+import { type KeptLayout, layoutKind } from "@/core/layout";
 /** Of which stock a further bar or sheet can be begun by hand, and where a piece is dropped to begin one. */
-import { type LengthStyle, sayLength, saySizes } from "@/core/measure";
+import { type LengthStyle, saySizes } from "@/core/measure";
 import { useLayoutGround } from "./layout-ground";
 
 const MOST_SHOWN = 3;
 
 /** The stock of which one more can be begun, as far as it is not used up. */
-export function furtherStock({ kind, problem, layout }: KeptLayout): readonly number[] {
-  const used = (stock: number) =>
-    kind === "bars"
-      ? layout.bars.reduce((sum, bar) => sum + (bar.stock === stock ? bar.times : 0), 0)
-      : layout.sheets.filter((sheet) => sheet.stock === stock).length;
-  const order = problem.stock
+export function furtherStock(kept: KeptLayout): readonly number[] {
+  const all = layoutKind(kept).used(kept.layout);
+  const used = (stock: number) => all.reduce((sum, one) => sum + (one.stock === stock ? one.times : 0), 0);
+  const order = kept.problem.stock
     .map((one, i) => ({ i, ...one }))
     .filter(({ i, count }) => count === null || used(i) < count)
     // What is bought comes first, the cheapest before the others; then what lies in the rack.
@@ -52,8 +50,5 @@ export function FurtherStock({ kept, stock, data, going }: FurtherStockProps) {
   );
 }
 
-function sizeWords(kept: KeptLayout, stock: number, style: LengthStyle): string {
-  if (kept.kind === "bars") return sayLength(at(kept.problem.stock, stock).length, style);
-  const { length, width } = at(kept.problem.stock, stock);
-  return saySizes([length, width], style);
-}
+const sizeWords = (kept: KeptLayout, stock: number, style: LengthStyle): string =>
+  saySizes(layoutKind(kept).stockSizes(kept.problem, stock), style);

@@ -1,7 +1,7 @@
 "use client";
 /** The stock of the job: what each size needs, how good its layout is, and whether it is stale. */
 import { counted } from "@/core/kernel";
-import { keptFor, type LayoutTask } from "@/core/layout";
+import { keptFor, type LayoutTask, layoutKind } from "@/core/layout";
 import { Button } from "../common/button";
 import { PaneHead } from "../desk/pane-head";
 import { useLayoutGround } from "./layout-ground";
@@ -62,7 +62,8 @@ function TaskRow({
   const { layouts } = useLayoutGround();
   const found = keptFor(task, layouts);
   const pieces = task.rows.reduce((sum, row) => sum + row.count, 0);
-  const use = found ? usage(found.kept) : null;
+  const kind = layoutKind(task);
+  const share = found ? kind.share(found.kept.problem, found.kept.layout) : null;
   return (
     <button
       type="button"
@@ -72,14 +73,11 @@ function TaskRow({
     >
       <span className="block font-semibold">{task.name}</span>
       <span className="flex justify-between text-[13px]">
-        <span>{use ? use.words : `${counted(pieces, "piece")}`}</span>
-        <span>{use ? `${Math.round(use.share * 100)} %` : ""}</span>
+        <span>{found ? counted(found.kept.layout.count, kind.noun) : counted(pieces, "piece")}</span>
+        <span>{share === null ? "" : `${Math.round(share * 100)} %`}</span>
       </span>
       <span className="mt-1 block h-[5px] bg-seam">
-        <span
-          className="block h-full bg-enamel"
-          style={{ width: `${Math.round((use?.share ?? 0) * 100)}%` }}
-        />
+        <span className="block h-full bg-enamel" style={{ width: `${Math.round((share ?? 0) * 100)}%` }} />
       </span>
       <span className="mt-1 flex justify-between text-[12px]">
         <State task={task} busy={busy} />
@@ -111,24 +109,4 @@ export function boundWords({ layout }: Kept): string {
   return layout.lowerBoundOf === "cost"
     ? `least possible cost ${layout.lowerBound.toFixed(2)}`
     : `least possible ${layout.lowerBound} to buy`;
-}
-
-export function usage(kept: Kept): { readonly words: string; readonly share: number } {
-  const { layout } = kept;
-  if (kept.kind !== "bars") {
-    return {
-      words: `${counted(layout.count, "sheet")}`,
-      share: kept.layout.utilisation,
-    };
-  }
-  let used = 0;
-  let whole = 0;
-  for (const bar of kept.layout.bars) {
-    whole += bar.times * (kept.problem.stock[bar.stock]?.length ?? 0);
-    used += bar.times * bar.pieces.reduce((sum, piece) => sum + (kept.problem.pieces[piece]?.length ?? 0), 0);
-  }
-  return {
-    words: `${counted(layout.count, "bar")}`,
-    share: whole === 0 ? 0 : used / whole,
-  };
 }

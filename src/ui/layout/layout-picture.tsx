@@ -1,6 +1,6 @@
 "use client";
 import { RotateCw, Square } from "lucide-react";
-import { useEffect, useRef, useState } from "react";
+import { type ComponentType, useEffect, useRef, useState } from "react";
 import { lyingPiece } from "@/core/drawing";
 /** The layout of one stock size: how far it is, how it was made, and the bench on which it is changed by hand. */
 import { agreeing, counted } from "@/core/kernel";
@@ -8,13 +8,15 @@ import {
   isReleased,
   type KeptBars,
   type KeptLayout,
+  type KeptOf,
   keptFor,
+  type LayoutKind,
   type LayoutTask,
-  problemNotes,
+  layoutKind,
   rowFinder,
 } from "@/core/layout";
 import { barOrderTable } from "@/core/lists";
-import { type LengthStyle, sayLength } from "@/core/measure";
+import { sayLength } from "@/core/measure";
 import { Button } from "../common/button";
 import { DisplayList } from "../common/display-list";
 import { PaneHead } from "../desk/pane-head";
@@ -22,7 +24,7 @@ import { BarBench } from "./bar-bench";
 import { CuttingOrder } from "./cutting-order";
 import { DiagramsOut } from "./diagrams-out";
 import { useLayoutGround } from "./layout-ground";
-import { boundWords, usage } from "./layout-ledger";
+import { boundWords } from "./layout-ledger";
 import { ReleaseDialog } from "./release-dialog";
 import { LayoutSettings } from "./settings-dialog";
 import { ShapeSheetBench, SheetBench } from "./sheet-bench";
@@ -36,7 +38,7 @@ export function LayoutPicture({
   readonly runner: LayoutRunner;
   readonly task: string | null;
 }) {
-  const { tasks, layouts, style } = useLayoutGround();
+  const { tasks, layouts } = useLayoutGround();
   const task = tasks.find((one) => one.id === id) ?? tasks[0];
   if (!task)
     return (
@@ -47,7 +49,7 @@ export function LayoutPicture({
   const locks = found ? lockCount(found.kept) : 0;
   return (
     <>
-      <PaneHead title={task.name} facts={settingsWords(task, style)}>
+      <PaneHead title={task.name} facts={settingsWords(task)}>
         {task.kind === "sheets" ? <KeepTogether task={task} /> : null}
         <LayoutSettings task={task} />
         <DiagramsOut task={task} ready={found !== null} />
@@ -67,7 +69,7 @@ export function LayoutPicture({
         </Button>
       </PaneHead>
       {runner.running ? <Progress runner={runner} /> : null}
-      {[...problemNotes(task.problem), ...runner.notes].map((note) => (
+      {[...layoutKind(task).notes(task.problem), ...runner.notes].map((note) => (
         <p
           key={note}
           role="status"
@@ -100,35 +102,18 @@ export function LayoutPicture({
   );
 }
 
-function lockCount({ layout }: KeptLayout): number {
-  if ("bars" in layout) return layout.bars.reduce((sum, bar) => sum + (bar.locked?.length ?? 0), 0);
-  const placements: readonly { readonly locked?: boolean }[] = layout.sheets.flatMap(
-    (sheet): readonly { readonly locked?: boolean }[] => sheet.placements,
-  );
-  return placements.filter((one) => one.locked).length;
-}
+const lockCount = (kept: KeptLayout): number =>
+  layoutKind(kept)
+    .used(kept.layout)
+    .reduce((sum, { locks }) => sum + locks, 0);
 
-function settingsWords(task: LayoutTask, style: LengthStyle): string {
-  const say = (mm: number) => sayLength(mm, style);
-  if (!task.entry) return "not in the stockroom";
-  if (task.kind === "bars") {
-    const { kerf, trim, grip } = task.problem;
-    const { start, end } = typeof trim === "number" ? { start: trim, end: trim } : trim;
-    const held = grip > 0 ? ` · saw holds ${say(grip)}` : "";
-    return `kerf ${say(kerf)} · trim ${start === end ? `${say(start)} each end` : `${say(start)} and ${say(end)}`}${held}`;
-  }
-  if (task.kind === "shapes") {
-    const { gap, margin, step } = task.problem;
-    return `along outlines · gap ${say(gap)} · margin ${say(margin)} · ${step === 0 ? "as drawn" : `turned by ${step}°`}`;
-  }
-  const { kerf, trim, stages } = task.problem;
-  return `kerf ${say(kerf)} · trim ${say(trim)} all round · ${stages === null ? "any stages" : counted(stages, "stage")}`;
-}
+const settingsWords = (task: LayoutTask): string =>
+  task.entry ? layoutKind(task).settingWords(task.problem).join(" · ") : "not in the stockroom";
 
 function Progress({ runner: { running, stop } }: { readonly runner: LayoutRunner }) {
   if (!running) return null;
   const { best, task, waiting } = running;
-  const noun = task.kind === "bars" ? "bar" : "sheet";
+  const { noun } = layoutKind(task);
   return (
     <div
       role="status"
@@ -147,14 +132,13 @@ function Progress({ runner: { running, stop } }: { readonly runner: LayoutRunner
   );
 }
 
-function gapWords({ problem }: LayoutTask, layout: KeptLayout["layout"]): string {
+function gapWords(task: LayoutTask, layout: KeptLayout["layout"]): string {
   const { lowerBound, lowerBoundOf, cost } = layout;
   if (lowerBound <= 0) return "";
-  const used =
-    "bars" in layout
-      ? layout.bars.flatMap(({ stock, times }) => Array.from({ length: times }, () => stock))
-      : layout.sheets.map(({ stock }) => stock);
-  const bought = used.filter((stock) => problem.stock[stock]?.rack === null).length;
+  const bought = layoutKind(task)
+    .used(layout)
+    .filter(({ stock }) => task.problem.stock[stock]?.rack === null)
+    .reduce((sum, { times }) => sum + times, 0);
   const value = lowerBoundOf === "cost" ? cost : bought;
   const bound = lowerBoundOf === "cost" ? lowerBound.toFixed(2) : `${lowerBound} to buy`;
   const gap = value === null ? 0 : value / lowerBound - 1;
@@ -179,29 +163,33 @@ function Layout({ kept }: { readonly kept: KeptLayout }) {
       {width > 0 ? (
         <Bench key={`${kept.kind} ${kept.taskId}`} kept={kept} width={width} height={Math.max(200, height)} />
       ) : null}
-      {kept.kind === "bars" ? <BarOrder kept={kept} /> : null}
       <Facts kept={kept} />
     </div>
   );
 }
 
-function Bench({
-  kept,
-  width,
-  height,
-}: {
-  readonly kept: KeptLayout;
-  readonly width: number;
-  readonly height: number;
-}) {
-  switch (kept.kind) {
-    case "bars":
-      return <BarBench kept={kept} width={width} />;
-    case "sheets":
-      return <SheetBench kept={kept} width={width} height={height} />;
-    default:
-      return <ShapeSheetBench kept={kept} width={width} height={height} />;
-  }
+type BenchProps<T> = { readonly kept: T; readonly width: number; readonly height: number };
+
+function Bars({ kept, width }: BenchProps<KeptBars>) {
+  return (
+    <>
+      <BarBench kept={kept} width={width} />
+      <BarOrder kept={kept} />
+    </>
+  );
+}
+
+/** Where each kind of layout is changed by hand. */
+const BENCHES: { readonly [K in LayoutKind]: ComponentType<BenchProps<KeptOf<K>>> } = {
+  bars: Bars,
+  sheets: SheetBench,
+  shapes: ShapeSheetBench,
+};
+
+function Bench(props: BenchProps<KeptLayout>) {
+  // The table pairs each name with the bench of that very kind, which the compiler cannot follow through a lookup.
+  const Own = BENCHES[props.kept.kind] as ComponentType<BenchProps<KeptLayout>>;
+  return <Own {...props} />;
 }
 
 function BarOrder({ kept }: { readonly kept: KeptBars }) {
@@ -224,22 +212,19 @@ function BarOrder({ kept }: { readonly kept: KeptBars }) {
 function Facts({ kept }: { readonly kept: KeptLayout }) {
   const { style } = useLayoutGround();
   const { layout } = kept;
-  const { words, share } = usage(kept);
-  const longestRest =
-    kept.kind === "bars" ? Math.max(0, ...kept.layout.bars.map((bar) => bar.remainder)) : null;
+  const kind = layoutKind(kept);
+  const share = kind.share(kept.problem, layout);
+  // Of a bar there is one offcut, of a sheet there are many.
+  const longest = kind.noun === "bar" ? Math.max(0, ...kind.rests(layout).map(({ length }) => length)) : null;
   const facts: readonly (readonly [string, string, string])[] = [
-    [words, boundWords(kept), ""],
+    [counted(layout.count, kind.noun), boundWords(kept), ""],
     [
       layout.proven ? "proven best" : "not proven",
       layout.proven ? "no layout can be better" : "a better one may exist",
       layout.proven ? "text-moss" : "text-ink",
     ],
-    [
-      `${Math.round(share * 1000) / 10} %`,
-      kept.kind === "bars" ? "of the bars used" : "of the sheets used",
-      "",
-    ],
-    ...(longestRest === null ? [] : [[sayLength(longestRest, style), "longest offcut", ""] as const]),
+    [`${Math.round(share * 1000) / 10} %`, `of the ${kind.noun}s used`, ""],
+    ...(longest === null ? [] : [[sayLength(longest, style), "longest offcut", ""] as const]),
     ...(kept.kind === "bars" && kept.layout.shared && kept.layout.shared.cuts > 0
       ? [
           [

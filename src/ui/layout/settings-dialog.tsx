@@ -13,7 +13,7 @@ import {
   sheetSettings,
 } from "@/core/layout";
 import { parseLength, sayLength, writeLength } from "@/core/measure";
-import { type CutWay, TURN_STEPS, type TurnStep } from "@/core/stockroom";
+import { type CutWay, type RackUse, TURN_STEPS, type TurnStep } from "@/core/stockroom";
 import { buttonClass } from "../common/button";
 import { Chooser } from "../common/chooser";
 import { TextField } from "../common/text-field";
@@ -42,12 +42,67 @@ const LENGTHS: Readonly<Record<LayoutKind, readonly (readonly [LengthName, strin
   ],
 };
 
+/** Something to choose: what the job says, what holds where it says nothing, and what may be said, with its words. */
+type Choice = {
+  readonly label: string;
+  readonly of: (own: LayoutSetting) => string | null;
+  readonly usualOf: (task: LayoutTask) => string;
+  readonly values: Readonly<Record<string, string>>;
+  readonly set: (text: string | null) => Partial<Omit<LayoutSetting, "id">>;
+};
+
 const CUT_WORDS = {
   through: "Straight through the sheet",
   outline: "Along the outline of each piece",
 } as const satisfies Readonly<Record<CutWay, string>>;
 const RACK_WORDS = { none: "Not used", saving: "Where it saves buying", first: "Used up first" } as const;
 const STAGE_WORDS = { 0: "Any number", 2: "2", 3: "3", 4: "4" } as const;
+const SHARE_WORDS = { yes: "Share a cut", no: "Each cut by itself" } as const;
+const turnWords = (step: number) => (step === 0 ? "Not turned at all" : `${step}°`);
+const orNull = (value: number | null) => (value === null ? null : String(value));
+
+const CUT: Choice = {
+  label: "Cut",
+  of: ({ cut }) => cut,
+  usualOf: ({ kind, entry }) => (kind === "bars" ? "" : CUT_WORDS[cutWay(entry, undefined)]),
+  values: CUT_WORDS,
+  set: (cut) => ({ cut: cut as CutWay | null }),
+};
+const RACK: Choice = {
+  label: "Rack pieces",
+  of: ({ rack }) => rack,
+  usualOf: (task) => RACK_WORDS[usualOf(task).rack],
+  values: RACK_WORDS,
+  set: (rack) => ({ rack: rack as RackUse | null }),
+};
+const SHARE: Choice = {
+  label: "Mitred neighbours",
+  of: ({ share }) => (share === null ? null : share ? "yes" : "no"),
+  usualOf: ({ kind, entry }) =>
+    SHARE_WORDS[kind === "bars" && barSettings(entry, undefined).share ? "yes" : "no"],
+  values: SHARE_WORDS,
+  set: (text) => ({ share: text === null ? null : text === "yes" }),
+};
+const TURN: Choice = {
+  label: "Pieces are turned in steps of",
+  of: ({ turn }) => orNull(turn),
+  usualOf: ({ kind, entry }) => (kind === "bars" ? "" : turnWords(shapeSettings(entry, undefined).turn)),
+  values: Object.fromEntries(TURN_STEPS.map((step) => [step, turnWords(step)])),
+  set: (text) => ({ turn: text === null ? null : (Number(text) as TurnStep) }),
+};
+const STAGES: Choice = {
+  label: "Stages of cuts",
+  of: ({ stages }) => orNull(stages),
+  usualOf: ({ kind, entry }) =>
+    kind === "bars" ? "" : (orNull(sheetSettings(entry, undefined).stages) ?? "any number"),
+  values: STAGE_WORDS,
+  set: (text) => ({ stages: text === null ? null : (Number(text) as keyof typeof STAGE_WORDS) }),
+};
+const CHOICES: Readonly<Record<LayoutKind, readonly Choice[]>> = {
+  bars: [RACK, SHARE],
+  sheets: [CUT, RACK, STAGES],
+  shapes: [CUT, RACK, TURN],
+};
 
 export function LayoutSettings({ task }: { readonly task: LayoutTask }) {
   const ground = useLayoutGround();
@@ -107,30 +162,8 @@ function Fields({
     if (name !== "keep" && read.value > 1000) return `That is more than ${sayLength(1000, ground.style)}.`;
     return set({ [name]: read.value });
   };
-  const choose = (name: "rack" | "share" | "stages" | "cut" | "turn", text: string) => {
-    if (name === "cut") return set({ cut: text === "" ? null : (text as CutWay) });
-    if (name === "turn") return set({ turn: text === "" ? null : (Number(text) as TurnStep) });
-    if (name === "share") return set({ share: text === "" ? null : text === "yes" });
-    if (name === "stages") return set({ stages: text === "" ? null : (Number(text) as 0 | 2 | 3 | 4) });
-    return set({ rack: text === "" ? null : (text as "none" | "saving" | "first") });
-  };
-  const follows = (words: string) => ({ value: "", label: `As the stockroom: ${words}` });
-  const usualRack = String(usual["rack"] ?? "none") as keyof typeof RACK_WORDS;
   return (
     <div className="grid grid-cols-2 gap-x-3 gap-y-2">
-      {task.kind === "bars" ? null : (
-        <div className="col-span-2">
-          <Chooser
-            label="Cut"
-            value={own?.cut ?? ""}
-            choices={[
-              follows(CUT_WORDS[cutWay(task.entry, undefined)].toLowerCase()),
-              ...Object.entries(CUT_WORDS).map(([value, label]) => ({ value, label })),
-            ]}
-            onChoose={(text) => choose("cut", text)}
-          />
-        </div>
-      )}
       {LENGTHS[task.kind].map(([name, label]) => (
         <TextField
           key={name}
@@ -141,62 +174,22 @@ function Fields({
           onCommit={(text) => commit(name, text)}
         />
       ))}
-      <div className="col-span-2">
-        <Chooser
-          label="Rack pieces"
-          value={own?.rack ?? ""}
-          choices={[
-            follows(RACK_WORDS[usualRack].toLowerCase()),
-            ...Object.entries(RACK_WORDS).map(([value, label]) => ({ value, label })),
-          ]}
-          onChoose={(text) => choose("rack", text)}
-        />
-      </div>
-      {task.kind === "bars" ? (
-        <div className="col-span-2">
+      {CHOICES[task.kind].map(({ label, of, usualOf: follows, values, set: changed }) => (
+        <div key={label} className="col-span-2">
           <Chooser
-            label="Mitred neighbours"
-            value={own?.share === null || own?.share === undefined ? "" : own.share ? "yes" : "no"}
+            label={label}
+            value={own ? (of(own) ?? "") : ""}
             choices={[
-              follows(usual["share"] ? "share a cut" : "each cut by itself"),
-              { value: "yes", label: "Share a cut" },
-              { value: "no", label: "Each cut by itself" },
+              { value: "", label: `As the stockroom: ${follows(task).toLowerCase()}` },
+              ...Object.entries(values).map(([value, words]) => ({ value, label: words })),
             ]}
-            onChoose={(text) => choose("share", text)}
+            onChoose={(text) => set(changed(text === "" ? null : text))}
           />
         </div>
-      ) : null}
-      {task.kind === "shapes" ? (
-        <div className="col-span-2">
-          <Chooser
-            label="Pieces are turned in steps of"
-            value={own?.turn === null || own?.turn === undefined ? "" : String(own.turn)}
-            choices={[
-              follows(turnWords(Number(usual["turn"])).toLowerCase()),
-              ...TURN_STEPS.map((step) => ({ value: String(step), label: turnWords(step) })),
-            ]}
-            onChoose={(text) => choose("turn", text)}
-          />
-        </div>
-      ) : null}
-      {task.kind === "sheets" ? (
-        <div className="col-span-2">
-          <Chooser
-            label="Stages of cuts"
-            value={own?.stages === null || own?.stages === undefined ? "" : String(own.stages)}
-            choices={[
-              follows(usual["stages"] === null ? "any number" : String(usual["stages"])),
-              ...Object.entries(STAGE_WORDS).map(([value, label]) => ({ value, label })),
-            ]}
-            onChoose={(text) => choose("stages", text)}
-          />
-        </div>
-      ) : null}
+      ))}
     </div>
   );
 }
-
-const turnWords = (step: number) => (step === 0 ? "Not turned at all" : `${step}°`);
 
 /** What holds where the job says nothing. */
 function usualOf(task: LayoutTask) {
@@ -205,7 +198,9 @@ function usualOf(task: LayoutTask) {
       return barSettings(task.entry, undefined);
     case "sheets":
       return sheetSettings(task.entry, undefined);
-    default:
+    case "shapes":
       return shapeSettings(task.entry, undefined);
+    default:
+      return task satisfies never;
   }
 }

@@ -141,12 +141,7 @@ function NewGroup({
   };
   return (
     <div className="mt-3">
-      <Chooser
-        label="How they lie"
-        value={along}
-        choices={ALONG}
-        onChoose={(value) => setAlong(value as BlankGroup["along"])}
-      />
+      <Chooser label="How they lie" value={along} choices={ALONG} onChoose={setAlong} />
       <ol className="mt-2 border-seam border-t">
         {order.map((place, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: a record may stand in the blank more than once

@@ -6,9 +6,9 @@ import {
   type KeptLayout,
   keepLayout,
   keptFor,
+  type LayoutKind,
   type LayoutTask,
   type LayoutWorker,
-  type ProblemOf,
   withLocks,
 } from "@/core/layout";
 /**
@@ -34,7 +34,7 @@ export type LayoutRunner = {
   readonly notes: readonly string[];
 };
 
-const BUDGET_MS = { bars: 20_000, sheets: 4_000, shapes: 8_000 } as const;
+const BUDGET_MS: Readonly<Record<LayoutKind, number>> = { bars: 20_000, sheets: 4_000, shapes: 8_000 };
 
 /** The search of the kind that a task is of. */
 function asked(
@@ -43,14 +43,8 @@ function asked(
   problem: AnyProblem,
   onProgress: (layout: AnyLayout) => void,
 ): Promise<AnyLayout> {
-  switch (kind) {
-    case "bars":
-      return remote.bars(problem as ProblemOf["bars"], BUDGET_MS.bars, onProgress);
-    case "sheets":
-      return remote.sheets(problem as ProblemOf["sheets"], BUDGET_MS.sheets, onProgress);
-    default:
-      return remote.shapes(problem as ProblemOf["shapes"], BUDGET_MS.shapes, onProgress);
-  }
+  // The worker has one search a kind, and each task comes with the problem of its own.
+  return (remote[kind] as LayoutWorker[LayoutKind])(problem as never, BUDGET_MS[kind], onProgress);
 }
 
 /** `startWorker` gives a fresh layout worker; the folder above knows where its code lies. */

@@ -3,7 +3,7 @@
 import { useRouter } from "next/navigation";
 import { useRef, useState } from "react";
 import { toast } from "sonner";
-import type { LengthUnit } from "@/core/measure";
+import { LENGTH_UNITS, type LengthUnit } from "@/core/measure";
 import { Chooser } from "../common/chooser";
 import { HomeFrame } from "../common/home-frame";
 import { call } from "../common/http";
@@ -56,8 +56,8 @@ export function SettingsPage({ shop: saved }: { readonly shop: ShopSettings }) {
           <Chooser
             label="Unit of new jobs"
             value={shop.unit}
-            choices={Object.entries(UNIT_NAMES).map(([value, label]) => ({ value, label }))}
-            onChoose={(unit) => change({ unit: unit as LengthUnit })}
+            choices={LENGTH_UNITS.map((value) => ({ value, label: UNIT_NAMES[value] }))}
+            onChoose={(unit) => change({ unit })}
           />
         </div>
       </div>

@@ -87,7 +87,7 @@ export function CutAwayForm({ scene }: { readonly scene: () => ModelScene | null
                   { value: "below", label: "the lower numbers" },
                   { value: "above", label: "the higher numbers" },
                 ]}
-                onChoose={(keep) => show({ ...cut, keep: keep as CutAway["keep"] })}
+                onChoose={(keep) => show({ ...cut, keep: keep })}
               />
             </>
           ) : null}

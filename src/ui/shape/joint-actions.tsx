@@ -72,7 +72,7 @@ export function JointForm({
           { value: "mitre", label: "mitred" },
           { value: "butt", label: "butted" },
         ]}
-        onChoose={(next) => setCorners(next as JointRule["corners"])}
+        onChoose={setCorners}
       />
       <Chooser
         label="Where they butt, what runs through is"

@@ -162,7 +162,7 @@ const MEASURES = [
   { value: "angle", label: "angle" },
   { value: "yesNo", label: "yes or no" },
   { value: "choice", label: "choice" },
-];
+] as const;
 
 function NewKeySize({ count }: { readonly count: number }) {
   const desk = useDesk();
@@ -202,12 +202,7 @@ function NewKeySize({ count }: { readonly count: number }) {
   return (
     <div className="grid grid-cols-[104px_110px_1fr_auto] items-start gap-2 px-3.5 py-1">
       <TextField label="Name" value={name} onCommit={rename} />
-      <Chooser
-        label="Kind"
-        value={measure}
-        choices={MEASURES}
-        onChoose={(next) => setMeasure(next as KeySize["measure"])}
-      />
+      <Chooser label="Kind" value={measure} choices={MEASURES} onChoose={setMeasure} />
       <span className="space-y-1">
         {measure === "choice" ? (
           <TextField

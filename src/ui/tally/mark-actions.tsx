@@ -73,7 +73,7 @@ export function RenumberForm() {
           { value: "letters", label: "letters" },
           { value: "numbers", label: "numbers" },
         ]}
-        onChoose={(next) => setStyle(next as NumberRule["style"])}
+        onChoose={setStyle}
       />
       <Chooser
         label="In the order of"
@@ -83,7 +83,7 @@ export function RenumberForm() {
           { value: "assembly", label: "the assemblies" },
           { value: "picked", label: "picking, in the picture or the list" },
         ]}
-        onChoose={(next) => setOrder(next as NumberRule["order"] | "picked")}
+        onChoose={setOrder}
       />
       <span className="grid grid-cols-2 gap-2">
         <Field name="start" label="First" value="1" />

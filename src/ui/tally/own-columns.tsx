@@ -197,7 +197,7 @@ function NewColumn({ setup, position }: { readonly setup: ListSetup; readonly po
         label="It holds"
         value={kind}
         choices={OWN_COLUMN_KINDS.map((value) => ({ value, label: KIND_WORDS[value] }))}
-        onChoose={(next) => setKind(next as OwnColumnKind)}
+        onChoose={setKind}
       />
       {kind === "choice" || kind === "formula" ? (
         <PlainField

@@ -17,7 +17,7 @@ import { agreeing, counted, type Problem, type Result, sentence } from "@/core/k
 import { LENGTH_UNITS, type LengthUnit } from "@/core/measure";
 import type { Stockroom } from "@/core/stockroom";
 import { Button, buttonClass } from "../common/button";
-import { Chooser } from "../common/chooser";
+import { type Choice, Chooser } from "../common/chooser";
 /**
  * Pieces that are not drawn: typed one by one, or as rows from a spreadsheet whose columns are told what they mean. What
  * cannot be read is said row by row with its text; nothing is added before somebody says so.
@@ -182,7 +182,7 @@ function PastedRows({ onDone }: { readonly onDone: () => void }) {
               label="Bare numbers are"
               value={unit}
               choices={LENGTH_UNITS.map((value) => ({ value, label: UNIT_NAMES[value] }))}
-              onChoose={(value) => setUnit(value as LengthUnit)}
+              onChoose={setUnit}
             />
           </span>
           <Tick label="The first row holds headings" on={hasHeadings} onToggle={setHasHeadings} />
@@ -220,9 +220,10 @@ function PastedRows({ onDone }: { readonly onDone: () => void }) {
   );
 }
 
-const MEANINGS = [
+type Known = NonNullable<ColumnMeaning>;
+const MEANINGS: readonly Choice<Known | "">[] = [
   { value: "", label: "not read" },
-  ...Object.entries(LIST_COLUMN_WORDS).map(([value, label]) => ({ value, label })),
+  ...(Object.keys(LIST_COLUMN_WORDS) as Known[]).map((value) => ({ value, label: LIST_COLUMN_WORDS[value] })),
 ];
 
 type MappingProps = {
@@ -256,7 +257,7 @@ function Mapping({ rows, hasHeadings, meanings, onMean }: MappingProps) {
                     hideLabel
                     value={meaning ?? ""}
                     choices={MEANINGS}
-                    onChoose={(next) => onMean(i, next === "" ? null : (next as ColumnMeaning))}
+                    onChoose={(next) => onMean(i, next === "" ? null : next)}
                   />
                 </th>
               );

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { beforeAll, describe, expect, it } from "vitest";
 import { loadLinearSolver } from "@/engines/linear-solver";
-import { lockedBars } from "../locks";
+import { LAYOUT_KINDS } from "../kinds";
 import { bringPieceBack, movePiece, setPieceAside, setPieceLock, turnPiece } from "./by-hand";
 import { barFault } from "./independent.fixture";
 import { lockedBarFault } from "./instance";
@@ -158,7 +158,7 @@ describe("by hand", () => {
     const bar = moved.value.bars.findIndex((one) => one.pieces.length === 1);
     const locked = setPieceLock(problem, moved.value, { bar, place: 0 }, true);
     if (!locked.ok) throw new Error(locked.problem.kind);
-    const again = lockedBars(problem, locked.value);
+    const again = LAYOUT_KINDS.bars.withOwnLocks(problem, locked.value);
     expect(again.fixed).toEqual([
       { stock: 0, pieces: [{ piece: moved.value.bars[bar]?.pieces[0], place: 0 }] },
     ]);

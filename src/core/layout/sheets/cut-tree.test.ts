@@ -2,7 +2,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { at } from "../../kernel";
-import { lockedSheets } from "../locks";
+import { LAYOUT_KINDS } from "../kinds";
 import { bringBack, movePanel, setAside, setLock } from "./by-hand";
 import { cutLines } from "./cut-lines";
 import { cutTree, offcutsOf } from "./cut-tree";
@@ -74,7 +74,7 @@ describe("blanks kept together", () => {
   it("stay together while they are locked, set aside and brought back", () => {
     const index = sheet.placements.findIndex((one) => one.together);
     const locked = setLock(layout, { sheet: 0, index }, true);
-    const held = lockedSheets(problem, locked);
+    const held = LAYOUT_KINDS.sheets.withOwnLocks(problem, locked);
     expect(held.fixed[0]?.placements.every(({ together }) => together !== undefined)).toBe(true);
     const again = solve(held);
     expect(verifySheets(held, again)).toBeNull();
@@ -204,7 +204,10 @@ describe("cut on paper", () => {
           const moved = movePanel(problem, layout, { sheet: last, index: 0 }, spot);
           if (moved.ok) {
             expect(verifySheets(problem, moved.value)).toBeNull();
-            const locked = lockedSheets(problem, setLock(moved.value, { sheet: last, index: 0 }, true));
+            const locked = LAYOUT_KINDS.sheets.withOwnLocks(
+              problem,
+              setLock(moved.value, { sheet: last, index: 0 }, true),
+            );
             expect(verifySheets(locked, solve(locked, 1))).toBeNull();
           }
           const aside = setAside(problem, layout, { sheet: last, index: 0 });

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { lockedSheets } from "../locks";
+import { LAYOUT_KINDS } from "../kinds";
 import { bringBack, movePanel, setAside, setLock } from "./by-hand";
 import { cutLines } from "./cut-lines";
 import { sheetFaultOf } from "./independent.fixture";
@@ -153,7 +153,7 @@ describe("locked panels", () => {
         const sheet = layout.sheets.findIndex((one) => one.placements.length > pick);
         if (sheet < 0) return;
         const locked = setLock(layout, { sheet, index: pick }, true);
-        const again = lockedSheets(problem, locked);
+        const again = LAYOUT_KINDS.sheets.withOwnLocks(problem, locked);
         expect(lockedFault(again)).toBeNull();
         const filled = solved(again, 120);
         const before = layout.sheets[sheet]?.placements[pick];
@@ -215,7 +215,7 @@ describe("by hand", () => {
     const knowingly = movePanel(problem, layout, at(0), { ...fresh, against: true });
     if (!knowingly.ok) throw new Error(knowingly.problem.message);
     expect(knowingly.value.sheets[1]?.placements[0]).toMatchObject({ against: true, locked: true });
-    const held = lockedSheets(problem, knowingly.value);
+    const held = LAYOUT_KINDS.sheets.withOwnLocks(problem, knowingly.value);
     expect(verifySheets(held, knowingly.value)).toBeNull();
     expect(sheetFaultOf(held, knowingly.value)).toBeNull();
   });

@@ -9,7 +9,7 @@ import { Chooser } from "../../common/chooser";
 import { TextField } from "../../common/text-field";
 import { CARDINALS } from "../../desk/cardinals";
 import { useDeskState } from "../../desk/desk-context";
-import { type Drawing, type DrawWay, GUIDE } from "./use-drawing";
+import { type Drawing, GUIDE } from "./use-drawing";
 
 const WAY_CHOICES = [
   ...WAYS.map((way) => ({ value: way, label: way })),
@@ -68,12 +68,7 @@ export function DrawBar({ drawing }: { readonly drawing: Drawing }) {
           placeholder="P1 or 0; 0; 300"
           onCommit={drawing.startAt}
         />
-        <Chooser
-          label="Go"
-          value={drawing.way}
-          choices={WAY_CHOICES}
-          onChoose={(way) => drawing.setWay(way as DrawWay)}
-        />
+        <Chooser label="Go" value={drawing.way} choices={WAY_CHOICES} onChoose={drawing.setWay} />
         <TextField
           key={`go ${count}`}
           label={toPlace ? "Place" : "Length"}

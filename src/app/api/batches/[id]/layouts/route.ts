@@ -1,7 +1,8 @@
 /** Keeps and releases the layouts of a batch. */
 import * as v from "valibot";
+import { KeptSchema } from "@/core/layout";
 import { findBatch } from "@/db";
-import { connection, KeptSchema } from "@/server";
+import { connection } from "@/server";
 import { guarded, NO_SUCH_BATCH, readBody } from "../../../answer";
 import { sayKept, sayReleased, taskId } from "../../../layouts-answer";
 

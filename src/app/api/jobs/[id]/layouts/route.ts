@@ -1,8 +1,9 @@
 /** Keeps a layout that a worker or somebody's hand made, checked again here; and releases one to the floor. */
 import * as v from "valibot";
 import { own } from "@/core/kernel";
+import { KeptSchema } from "@/core/layout";
 import { findJob } from "@/db";
-import { connection, KeptSchema } from "@/server";
+import { connection } from "@/server";
 import { guarded, NO_SUCH_JOB, readBody } from "../../../answer";
 import { sayKept, sayReleased, taskId } from "../../../layouts-answer";
 

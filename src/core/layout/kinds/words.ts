@@ -1,0 +1,38 @@
+/** Words that several kinds of layout say. */
+import { type LengthStyle, PLAIN_MM, sayLength, saySizes } from "../../measure";
+
+/** Lengths of a problem in words. */
+export const sayer =
+  ({ style = PLAIN_MM }: { readonly style?: LengthStyle }) =>
+  (mm: number) =>
+    sayLength(mm, style);
+
+export function marginNotes(
+  margin: number,
+  name: "trim" | "margin",
+  stock: readonly { readonly length: number; readonly width: number }[],
+  style: LengthStyle = PLAIN_MM,
+): readonly string[] {
+  return stock
+    .filter(({ length, width }) => Math.min(length, width) <= 2 * margin)
+    .map(
+      ({ length, width }) =>
+        `The ${name} of ${sayLength(margin, style)} leaves nothing of a sheet of ${saySizes([length, width], style)}; make it smaller.`,
+    );
+}
+
+export const NO_SHEET = "Give its board a sheet size in the stockroom";
+export const MORE_SHEETS = "Raise how many sheets there are, or leave the number empty for as many as wanted";
+export const turnOrBuy = (needs: string) =>
+  `Let it lie across the grain by hand, take its grain off, or buy a sheet of at least ${needs}`;
+export const finer = (needs: string) =>
+  `Let it turn in finer steps, join it from two, or buy a sheet of at least ${needs}`;
+
+/** What a size and what is kept free round it come to, in words. */
+export function neededSheet(
+  problem: { readonly style?: LengthStyle },
+  size: { readonly length: number; readonly width: number },
+  free: number,
+): string {
+  return saySizes([size.length + 2 * free, size.width + 2 * free], problem.style ?? PLAIN_MM);
+}
