@@ -6,9 +6,9 @@
 import {
   type Job,
   type JobInfo,
-  RECORD_SCHEMAS,
   resolveSizes,
   type Sizes,
+  TABLES,
   type TableName,
   type VariantId,
 } from "./job";
@@ -48,10 +48,7 @@ function remembersDesign(): (job: Job) => Job {
   return (job) => {
     const before = last;
     const same =
-      before !== null &&
-      (Object.keys(RECORD_SCHEMAS) as TableName[]).every(
-        (table) => LIST_TABLES.has(table) || before[table] === job[table],
-      );
+      before !== null && TABLES.every((table) => LIST_TABLES.has(table) || before[table] === job[table]);
     if (!same) last = job;
     return same ? before : job;
   };

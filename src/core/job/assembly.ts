@@ -3,6 +3,7 @@
  * own, in its own axes; a placement puts it into the job or into another assembly, any number of times.
  */
 import * as v from "valibot";
+import { entity } from "./entity";
 import { look } from "./look";
 import { condition, formulaText, placeTexts, recordId, shortName } from "./text";
 import { UsualSchema } from "./usual";
@@ -24,6 +25,7 @@ export const AssemblySchema = v.object({
   look,
 });
 export type Assembly = v.InferOutput<typeof AssemblySchema>;
+export const assemblies = entity(AssemblySchema, { since: 3 });
 export type AssemblyId = Assembly["id"];
 
 export const MIRROR_AXES = ["width", "depth", "height"] as const;
@@ -46,4 +48,5 @@ export const PlacementSchema = v.object({
   leftOut: v.boolean(),
 });
 export type Placement = v.InferOutput<typeof PlacementSchema>;
+export const placements = entity(PlacementSchema, { since: 3 });
 export type PlacementId = Placement["id"];

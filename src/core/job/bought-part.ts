@@ -1,6 +1,7 @@
 /** A bought part of a job: so many of an entry of the stockroom, or so much length of it. */
 import * as v from "valibot";
 import { homeId } from "./assembly";
+import { entity } from "./entity";
 import { look } from "./look";
 import { condition, coordinate, formulaText, placeTexts, recordId, shortName } from "./text";
 
@@ -42,4 +43,8 @@ export const BoughtPartSchema = v.object({
   leftOut: v.boolean(),
 });
 export type BoughtPart = v.InferOutput<typeof BoughtPartSchema>;
+export const boughtParts = entity(BoughtPartSchema, {
+  // What was there was always present; it stood in the job itself, nowhere in particular.
+  added: { 2: { when: null }, 3: { assembly: null, stand: null, look: null } },
+});
 export type BoughtPartId = BoughtPart["id"];

@@ -14,7 +14,8 @@ import {
 import { type BoughtPart, BoughtPartSchema } from "./bought-part";
 import { type EndCut, EndCutSchema, SQUARE_END } from "./end-cuts";
 import { LineSchema, type Point, PointSchema } from "./frame";
-import { emptyJob, type Job, type JobInfo } from "./job";
+import { emptyJob, type Job } from "./job";
+import type { JobInfo } from "./job-info";
 import { type KeySize, KeySizeSchema, type Variant, VariantSchema } from "./key-size";
 import type { ListSetup } from "./list-setup";
 import { type Member, MemberSchema } from "./member";

@@ -2,7 +2,7 @@
  * What an edit did, as plain data: records added, updated from/to and removed. Undo is the reversed
  * diff; two edits touch one another when they name the same record.
  */
-import { type AnyRecord, type Job, RECORD_SCHEMAS, recordOfToday, type TableName } from "./job";
+import { type AnyRecord, type Job, recordOfToday, TABLES, type TableName } from "./job";
 
 export type Placed = { readonly table: TableName; readonly record: AnyRecord };
 export type Diff = {
@@ -56,7 +56,7 @@ export function diffBetween(before: Job, after: Job): Diff {
   const added: Placed[] = [];
   const updated: { table: TableName; from: AnyRecord; to: AnyRecord }[] = [];
   const removed: Placed[] = [];
-  for (const table of Object.keys(RECORD_SCHEMAS) as TableName[]) {
+  for (const table of TABLES) {
     if (before[table] === after[table]) continue;
     const from: Readonly<Record<string, AnyRecord>> = before[table];
     const to: Readonly<Record<string, AnyRecord>> = after[table];

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { sentence } from "../kernel";
 import { smallFrame } from "../pipeline.fixture";
-import { asStockroom, type Edit, emptyJob, newPanel, readJob, withEdit } from ".";
+import { type Edit, withEdit } from ".";
 import type { Job } from "./job";
 
 function done(job: Job, edit: Edit): Job {
@@ -44,24 +44,5 @@ describe("how a job lays its stock out", () => {
       group: { id: "g1", name: "Shelves", panels: ["shelfLow", "shelfHigh"], along: "width" },
     });
     expect(done(job, { kind: "remove", ids: ["shelfLow"] }).blankGroups).toEqual({});
-  });
-
-  it("a document of version 4 has neither, and is read", () => {
-    const { layoutSettings: _, blankGroups: __, ...old } = emptyJob({ code: "A", title: "B" });
-    const read = readJob({ ...old, schemaVersion: 4 });
-    expect(read.ok && read.value).toMatchObject({ schemaVersion: 7, layoutSettings: {}, blankGroups: {} });
-  });
-  it("a document of version 5 has rectangles alone, cut as the stockroom says, and is read", () => {
-    const parts = { name: "Side", board: null };
-    const { outline: _, ...panel } = newPanel("side", parts);
-    const { cut: __, gap: ___, turn: ____, ...setting } = asStockroom("ply");
-    const old = {
-      ...emptyJob({ code: "A", title: "B" }),
-      panels: { side: panel },
-      layoutSettings: { ply: setting },
-    };
-    const read = readJob({ ...old, schemaVersion: 5 });
-    expect(read.ok && read.value.panels).toEqual({ side: newPanel("side", parts) });
-    expect(read.ok && read.value.layoutSettings).toEqual({ ply: asStockroom("ply") });
   });
 });

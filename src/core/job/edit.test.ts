@@ -310,33 +310,6 @@ describe("conditions, choices and names", () => {
       "means something else in formulas",
     );
   });
-
-  it.each([
-    [1, ["when", "choices"]],
-    [2, []],
-  ] as const)("documents of version %d are read: what came later says what held before", (version, more) => {
-    const later: readonly string[] = [
-      ...more,
-      ...[
-        "usual",
-        "asked",
-        "assembly",
-        "role",
-        "look",
-        "between",
-        "stand",
-        "assemblies",
-        "placements",
-        "lists",
-      ],
-    ];
-    const old = JSON.parse(
-      JSON.stringify({ ...job, schemaVersion: version }),
-      (key: string, value: unknown) => (later.includes(key) ? undefined : value),
-    );
-    const read = readJob(old);
-    expect(read.ok && read.value).toEqual(job);
-  });
 });
 
 describe("variants", () => {

@@ -21,7 +21,8 @@ import {
 import { applyLayoutEdit, LAYOUT_EDITS } from "./edit-layout";
 import { applyListEdit, forgetPieces, LIST_EDITS } from "./edit-lists";
 import { PointSchema } from "./frame";
-import { type Job, JobInfoSchema, KeptMarkSchema } from "./job";
+import type { Job } from "./job";
+import { JobInfoSchema, KeptMarkSchema } from "./job-info";
 import { type KeySize, KeySizeSchema, type Variant, type VariantId, VariantSchema } from "./key-size";
 import { MemberSchema } from "./member";
 import { PanelSchema } from "./panel";

@@ -1,6 +1,7 @@
 /** The guide geometry of frames: points with formulas for coordinates, and lines between them. */
 import * as v from "valibot";
 import { homeId } from "./assembly";
+import { entity } from "./entity";
 import { placeTexts, recordId } from "./text";
 
 export const PointSchema = v.object({
@@ -11,6 +12,7 @@ export const PointSchema = v.object({
   at: placeTexts,
 });
 export type Point = v.InferOutput<typeof PointSchema>;
+export const points = entity(PointSchema, { added: { 3: { assembly: null } } });
 export type PointId = Point["id"];
 
 export const LineSchema = v.object({
@@ -19,4 +21,5 @@ export const LineSchema = v.object({
   to: v.pipe(recordId, v.brand("PointId")),
 });
 export type Line = v.InferOutput<typeof LineSchema>;
+export const lines = entity(LineSchema);
 export type LineId = Line["id"];

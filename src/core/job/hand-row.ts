@@ -3,6 +3,7 @@
  * A piece is in one such row at most.
  */
 import * as v from "valibot";
+import { entity } from "./entity";
 import { recordId } from "./text";
 
 export const HandRowSchema = v.object({
@@ -10,3 +11,4 @@ export const HandRowSchema = v.object({
   pieces: v.pipe(v.array(recordId), v.minLength(1), v.maxLength(20_000)),
 });
 export type HandRow = v.InferOutput<typeof HandRowSchema>;
+export const handRows = entity(HandRowSchema, { since: 4 });

@@ -79,18 +79,8 @@ export {
   othersThan,
 } from "./homes";
 export { issueWords } from "./issue-words";
-export {
-  emptyJob,
-  type Job,
-  type JobInfo,
-  JobInfoSchema,
-  JobSchema,
-  jobStyle,
-  type KeptMark,
-  RECORD_SCHEMAS,
-  readJob,
-  type TableName,
-} from "./job";
+export { emptyJob, type Job, JobSchema, readJob, TABLES, type TableName } from "./job";
+export { type JobInfo, JobInfoSchema, jobStyle, type KeptMark } from "./job-info";
 export { type KeptSetup, KeptSetupSchema, listFromKept, setupToKeep } from "./kept-setup";
 export { type KeySize, type KeySizeId, readChoices, type Variant, type VariantId } from "./key-size";
 export { lawFault, storedFault } from "./laws";

@@ -1,5 +1,6 @@
 /** A key size: a named value that drives the design, by value or by formula over other key sizes. */
 import * as v from "valibot";
+import { entity } from "./entity";
 import { formulaText, keyText, recordId } from "./text";
 
 export const KeySizeSchema = v.object({
@@ -20,6 +21,10 @@ export const KeySizeSchema = v.object({
   position: v.pipe(v.number(), v.finite()),
 });
 export type KeySize = v.InferOutput<typeof KeySizeSchema>;
+export const keySizes = entity(KeySizeSchema, {
+  // It had nothing to choose from, and no form asked for it.
+  added: { 2: { choices: [] }, 3: { asked: false } },
+});
 export type KeySizeId = KeySize["id"];
 
 /** A named set of key-size values of one job. */
@@ -31,6 +36,7 @@ export const VariantSchema = v.object({
   position: v.pipe(v.number(), v.finite()),
 });
 export type Variant = v.InferOutput<typeof VariantSchema>;
+export const variants = entity(VariantSchema);
 export type VariantId = Variant["id"];
 
 /** The choices of a text that parts them by commas. */

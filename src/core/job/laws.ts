@@ -6,7 +6,7 @@ import * as v from "valibot";
 import { canBeKey, err, ok, own, type Problem, type Result } from "../kernel";
 import { applyDiff, type Diff } from "./diff";
 import { issueWords } from "./issue-words";
-import { type Job, RECORD_SCHEMAS } from "./job";
+import { ENTITIES, type Job } from "./job";
 
 /** Why a document cannot stand, as the end of a sentence; null: it can. Time grows with its records. */
 export function lawFault(job: Job): string | null {
@@ -43,7 +43,7 @@ export function storedFault(job: Job, diff: Diff): Result<null, Problem> {
     ...diff.added,
     ...diff.updated.map(({ table: name, to }) => ({ table: name, record: to })),
   ]) {
-    const read = v.safeParse(RECORD_SCHEMAS[table], record);
+    const read = v.safeParse(ENTITIES[table].schema, record);
     if (!read.success) return refuse(issueWords(read.issues));
     if (!canBeKey(record.id)) return refuse(`"${record.id}" cannot be an id`);
   }

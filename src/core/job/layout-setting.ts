@@ -5,6 +5,7 @@
 import * as v from "valibot";
 import { GREATEST_LENGTH_MM } from "../kernel";
 import { CUT_WAYS, RACK_USES, TURN_STEPS } from "../stockroom";
+import { entity } from "./entity";
 import { recordId, shortName } from "./text";
 
 const allowance = v.nullable(
@@ -32,6 +33,11 @@ export const LayoutSettingSchema = v.object({
   turn: v.nullable(v.picklist(TURN_STEPS)),
 });
 export type LayoutSetting = v.InferOutput<typeof LayoutSettingSchema>;
+export const layoutSettings = entity(LayoutSettingSchema, {
+  since: 5,
+  // Boards were cut as the stockroom says.
+  added: { 6: { cut: null, gap: null, turn: null } },
+});
 
 /** Nothing said otherwise. */
 export const asStockroom = (id: string): LayoutSetting => ({
@@ -62,3 +68,4 @@ export const BlankGroupSchema = v.object({
   along: v.picklist(["length", "width"]),
 });
 export type BlankGroup = v.InferOutput<typeof BlankGroupSchema>;
+export const blankGroups = entity(BlankGroupSchema, { since: 5 });

@@ -4,6 +4,7 @@
  * stands over the computed value, in one list.
  */
 import * as v from "valibot";
+import { entity } from "./entity";
 import { cellText } from "./own-column";
 import { keyText, recordId } from "./text";
 
@@ -21,4 +22,5 @@ export const ListCellSchema = v.object({
   computed: v.nullable(v.pipe(v.string(), v.maxLength(400))),
 });
 export type ListCell = v.InferOutput<typeof ListCellSchema>;
+export const listCells = entity(ListCellSchema, { since: 4 });
 export type ListCellId = ListCell["id"];

@@ -5,6 +5,7 @@
 import * as v from "valibot";
 import { LENGTH_UNITS } from "../measure";
 import { homeId } from "./assembly";
+import { entity } from "./entity";
 import { LengthFormatSchema } from "./length-format";
 import { keyText, recordId, shortName } from "./text";
 
@@ -65,7 +66,7 @@ export const ListSetupSchema = v.object({
 export type ListSetup = v.InferOutput<typeof ListSetupSchema>;
 export type ListId = ListSetup["id"];
 
-/** What lists got in document version 4, with what held before. */
+/** What lists got in document version 4: before, a list took everything, in computed order, without levels. */
 export const LIST_DEFAULTS = {
   materials: [],
   marks: [],
@@ -73,6 +74,8 @@ export const LIST_DEFAULTS = {
   levels: false,
   wasteAtFoot: false,
 } satisfies Partial<ListSetup>;
+
+export const lists = entity(ListSetupSchema, { since: 3, added: { 4: LIST_DEFAULTS } });
 
 /** A column as it is of itself. */
 export const plainColumn = (column: string): ListColumn => ({

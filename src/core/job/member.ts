@@ -2,6 +2,7 @@
 import * as v from "valibot";
 import { role } from "./assembly";
 import { EndCutSchema, memberId } from "./end-cuts";
+import { entity } from "./entity";
 import { look } from "./look";
 import { condition, formulaText, materialName, recordId, shortName } from "./text";
 
@@ -25,3 +26,7 @@ export const MemberSchema = v.object({
   leftOut: v.boolean(),
 });
 export type Member = v.InferOutput<typeof MemberSchema>;
+export const members = entity(MemberSchema, {
+  // All were always present, made, and had no look of their own.
+  added: { 2: { when: null }, 3: { role: "made", look: null } },
+});

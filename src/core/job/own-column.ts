@@ -3,6 +3,7 @@
  * columns by a formula such as `{count} * {price}`.
  */
 import * as v from "valibot";
+import { entity } from "./entity";
 import { formulaText, recordId, shortName } from "./text";
 
 export const OWN_COLUMN_KINDS = ["text", "number", "length", "choice", "link", "formula"] as const;
@@ -26,6 +27,7 @@ export const OwnColumnSchema = v.object({
   position: v.pipe(v.number(), v.finite()),
 });
 export type OwnColumn = v.InferOutput<typeof OwnColumnSchema>;
+export const ownColumns = entity(OwnColumnSchema, { since: 4 });
 export type OwnColumnId = OwnColumn["id"];
 
 const OWN = "own:";

@@ -5,6 +5,7 @@
  */
 import * as v from "valibot";
 import { homeId, role } from "./assembly";
+import { entity } from "./entity";
 import { look } from "./look";
 import { condition, edgeChoice, formulaText, materialName, placeTexts, recordId, shortName } from "./text";
 
@@ -140,4 +141,12 @@ export const PanelSchema = v.object({
   leftOut: v.boolean(),
 });
 export type Panel = v.InferOutput<typeof PanelSchema>;
+export const panels = entity(PanelSchema, {
+  // All were rectangles in the job itself, between nothing, always present and made.
+  added: {
+    2: { when: null },
+    3: { assembly: null, between: null, role: "made", look: null },
+    6: { outline: null },
+  },
+});
 export type PanelId = Panel["id"];

@@ -17,7 +17,8 @@ import {
   withinGreatest,
 } from "../measure";
 import { formulaHolders } from "./formulas";
-import { type Job, jobStyle } from "./job";
+import type { Job } from "./job";
+import { jobStyle } from "./job-info";
 import type { KeySize, Variant, VariantId } from "./key-size";
 
 /** `scope`: values in the job's unit, as formulas use them. */

@@ -4,6 +4,7 @@
  */
 import * as v from "valibot";
 import { SectionShapeSchema } from "../stockroom";
+import { entity } from "./entity";
 import { PANEL_EDGES } from "./panel";
 import { materialName, positiveLength, recordId, shortName } from "./text";
 
@@ -66,4 +67,5 @@ export const TypedPieceSchema = v.variant("kind", [
   v.object({ ...common, kind: v.literal("other") }),
 ]);
 export type TypedPiece = v.InferOutput<typeof TypedPieceSchema>;
+export const typedPieces = entity(TypedPieceSchema);
 export type TypedPieceId = TypedPiece["id"];

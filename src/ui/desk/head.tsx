@@ -1,8 +1,9 @@
 "use client";
-/** The head of the desk: the job, the six stages with their state, variant, undo and redo, search. */
 import { CloudOff, Redo2, Search, Undo2 } from "lucide-react";
 import Link from "next/link";
 import { useEffect, useState } from "react";
+/** The head of the desk: the job, the six stages with their state, variant, undo and redo, search. */
+import type { VariantId } from "@/core/job";
 import { keptFor } from "@/core/layout";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
@@ -175,13 +176,13 @@ function VariantChooser() {
   if (choices.length === 0) return null;
   return (
     <div className="w-[150px] px-1">
-      <Chooser
+      <Chooser<VariantId | "">
         label="Variant"
         hideLabel
         dark
         value={variant ?? ""}
         choices={[
-          { value: "" as const, label: "As drawn" },
+          { value: "", label: "As drawn" },
           ...choices.map(({ id, name }) => ({ value: id, label: name })),
         ]}
         onChoose={(id) => void desk.setVariant(id === "" ? null : id)}
