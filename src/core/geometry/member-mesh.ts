@@ -1,6 +1,6 @@
 /** Straight members as solids for the picture: their walls, and their ends with the ridges across them. */
 import earcut from "earcut";
-import { at } from "../kernel";
+import { at, byKey, byTuple, type Order } from "../kernel";
 import { type Linear, valueAt } from "./loop-parts";
 import type { Mesh } from "./mesh";
 import type { OutlinePoint } from "./outline";
@@ -18,7 +18,9 @@ export function memberMesh(
   start: EndSurface,
   end: EndSurface,
 ): Mesh {
-  const plan = [...start.ridges, ...end.ridges].reduce(parted, planOf(outlines));
+  // In an order of their own, so that a member drawn from its other end is parted in the same places.
+  const ridges = [...start.ridges, ...end.ridges].sort(byPlace);
+  const plan = ridges.reduce(parted, planOf(outlines));
   const { points, loops } = plan;
   const count = points.length;
   const vertices: Vec3[] = [
@@ -71,6 +73,13 @@ function planOf(outlines: readonly (readonly OutlinePoint[])[]): Plan {
     ridges: [],
   };
 }
+
+/** Ridges by the line on which they lie, whichever way their slope points. */
+const byPlace: Order<Linear> = byKey(({ slope: [x, y], constant }) => {
+  const size = Math.hypot(x, y);
+  const sign = x < -ON_RIDGE_MM || (Math.abs(x) <= ON_RIDGE_MM && y < 0) ? -1 : 1;
+  return [x, y, constant].map((part) => Math.round((sign * part * 1e6) / size));
+}, byTuple);
 
 /** mm. Nearer to a ridge than this a point lies on it. */
 const ON_RIDGE_MM = 1e-6;
