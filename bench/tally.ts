@@ -42,6 +42,7 @@ function generatedPieces(count: number): readonly Piece[] {
       name: "Bar",
       quantity: 1,
       mirrored: 0,
+      places: [""],
       form,
       stock: "tube",
       stockName: "Tube",

@@ -6,6 +6,8 @@ export {
   keepLayout,
   keptFault,
   keptFor,
+  type LaidStock,
+  laidStock,
   type PieceWithoutPlace,
   piecesWithoutPlace,
   restsToKeep,

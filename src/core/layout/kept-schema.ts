@@ -23,6 +23,8 @@ const common = {
       name: text,
       job: v.exactOptional(text),
       finished: v.exactOptional(v.tuple([finite, finite])),
+      ids: v.exactOptional(v.array(v.pipe(v.string(), v.maxLength(4000)))),
+      opposite: v.exactOptional(whole),
     }),
   ),
 };

@@ -2,12 +2,14 @@
  * Layouts that are kept, with the problem that they answer and the fingerprint of what they were made from: as soon as any
  * of that has changed, they are stale and say why.
  */
-import { byKey, byNumber, reversed } from "../kernel";
+import { at, byKey, byNumber, reversed } from "../kernel";
 import { PLAIN_MM } from "../measure";
+import { pieceIds } from "../tally";
 import { layoutKind, type Rest, type Taken } from "./kinds";
 import { reasonWords, type UnplacedReason } from "./stock";
 import {
   type KeptLayout,
+  type LaidPiece,
   type LayoutKind,
   type LayoutOf,
   type LayoutTask,
@@ -104,10 +106,54 @@ export function keepLayout<T extends LayoutTask>(
     id,
   }: { readonly problem?: ProblemOf[T["kind"]]; readonly id?: string } = {},
 ): KeptLayout {
-  const { kind, id: taskId, fingerprint, pieces, stock } = task;
+  const { kind, id: taskId, fingerprint, stock } = task;
+  const pieces = task.pieces.map((piece, i) => withIds(task, piece, i));
   const named = id === undefined ? {} : { id };
   // The kind of the task says which problem and which layout they are.
   return { ...named, taskId, stock, fingerprint, revision, pieces, kind, problem, layout } as KeptLayout;
+}
+
+/** A piece of a task with the names of those of the design that it stands for. */
+function withIds(task: LayoutTask, piece: LaidPiece, index: number): LaidPiece {
+  const row = task.rows[index];
+  if (!row) return piece;
+  const opposite = layoutKind(task).opposite(task.problem, index);
+  return { ...piece, ids: pieceIds(row), ...(opposite === null ? {} : { opposite }) };
+}
+
+/** A bar or sheet that is cut, with what is cut from it. */
+export type LaidStock = {
+  /** Which bar pattern or sheet of the layout it is, from 0, and which of those that are cut alike. */
+  readonly unit: number;
+  readonly copy: number;
+  readonly stock: number;
+  /** By their places on it: which piece of the problem lies there, and its name in the design where the layout knows it. */
+  readonly pieces: readonly { readonly index: number; readonly id: string | null }[];
+};
+
+/**
+ * All bars or sheets of a layout, each with its pieces by name: identical pieces are given their names in the order in
+ * which they lie, so that each stands once.
+ */
+export function laidStock(kept: KeptLayout): readonly LaidStock[] {
+  const kind = layoutKind(kept);
+  const next = kept.pieces.map(({ ids = [], opposite = 0 }) => ({
+    plain: 0,
+    mirrored: ids.length - opposite,
+  }));
+  const named = (index: number, mirrored: boolean): string | null => {
+    const { ids = [], opposite } = at(kept.pieces, index);
+    const hand = mirrored && opposite !== undefined ? "mirrored" : "plain";
+    return ids[at(next, index)[hand]++] ?? null;
+  };
+  return kind.used(kept.layout).flatMap(({ stock, times, pieces, mirrored }, unit) =>
+    Array.from({ length: times }, (_, copy) => ({
+      unit,
+      copy,
+      stock,
+      pieces: pieces.map((index, i) => ({ index, id: named(index, mirrored?.[i] ?? false) })),
+    })),
+  );
 }
 
 /** What a layout is cut from; those of before say it in the id of their task. */

@@ -33,6 +33,10 @@ export type LaidPiece = {
   readonly job?: string;
   /** Finished length and width of a panel, where its blank is another size. */
   readonly finished?: readonly [number, number];
+  /** The pieces of the design that it stands for, in the order in which they lie; kept layouts of before have none. */
+  readonly ids?: readonly string[];
+  /** How many of them, the last ones, are of the opposite hand, where those are cut mirrored. */
+  readonly opposite?: number;
 };
 
 type Common = {

@@ -26,7 +26,7 @@ export { cutsByRule, type JointRule, type ProposedCut } from "./joints";
 export type { MemberSolid } from "./member";
 export { meshOfPanel, type PanelSolid } from "./panel";
 export { type OutlineSolid, outlinePolygon } from "./panel-outline";
-export type { Instance } from "./places";
+export type { Counted, Instance, Places } from "./places";
 export { createShaper, meshesOf, type PlacedMesh, type Shape, shapeJob, type Uncomputed } from "./shape";
 export { type SizeSpan, sizeSpans } from "./size-spans";
 export { guideLines, type SnapLine, type SnapPlace, snapLines, snapPlaces } from "./snaps";

@@ -1,12 +1,14 @@
 /** From the shape and the typed-in rows of a job to its pieces, and what is missing about each. */
 import { type Home, type Job, jobStyle, type Role } from "../job";
-import { fromNm } from "../kernel";
+import { fromNm, remembersEach } from "../kernel";
 import { type LengthStyle, sayLength, saySizes } from "../measure";
 import {
   type BoughtCount,
+  type Counted,
   faultWords,
   type MemberSolid,
   type PanelSolid,
+  type Places,
   type Shape,
   type Uncomputed,
 } from "../shape";
@@ -16,27 +18,35 @@ import { newPiece, type Parts } from "./new-piece";
 import { memberForm, type Piece, panelForm } from "./piece";
 import { typedPieces } from "./typed-pieces";
 
-/** How often what lives in a home stands in the job, by how it counts. */
+/** Where what lives in a home stands in the job, by how it counts: the ways through placements. */
 type Standing = {
-  readonly listed: number;
-  /** Of those listed, in a mirrored assembly. */
+  /** Those of mirrored assemblies last. */
+  readonly listed: readonly string[];
   readonly mirrored: number;
-  readonly leftOut: number;
+  readonly leftOut: readonly string[];
   readonly guide: number;
 };
 
-const NOWHERE: Standing = { listed: 0, mirrored: 0, leftOut: 0, guide: 0 };
+const NOWHERE: Standing = { listed: [], mirrored: 0, leftOut: [], guide: 0 };
 
-function standings(shape: Shape): ReadonlyMap<Home, Standing> {
+/** The same as long as the places are, so that what was made of them is too. */
+const standings = remembersEach<Places, ReadonlyMap<Home, Standing>>();
+
+function standingsIn(places: Places): ReadonlyMap<Home, Standing> {
   const found = new Map<Home, Standing>();
-  for (const [home, instances] of shape.places) {
-    const sum = { listed: 0, mirrored: 0, leftOut: 0, guide: 0 };
-    for (const { counted, boughtWhole, pose } of instances) {
-      if (boughtWhole || counted === "within") continue;
-      sum[counted]++;
-      if (counted === "listed" && pose.mirrored) sum.mirrored++;
-    }
-    found.set(home, sum);
+  for (const [home, instances] of places) {
+    const counting = instances.filter(({ boughtWhole }) => !boughtWhole);
+    const keys = (wanted: Counted, mirrored: boolean) =>
+      counting.flatMap(({ counted, pose, key }) =>
+        counted === wanted && pose.mirrored === mirrored ? [key] : [],
+      );
+    const opposite = keys("listed", true);
+    found.set(home, {
+      listed: [...keys("listed", false), ...opposite],
+      mirrored: opposite.length,
+      leftOut: [...keys("leftOut", false), ...keys("leftOut", true)],
+      guide: counting.filter(({ counted }) => counted === "guide").length,
+    });
   }
   return found;
 }
@@ -50,13 +60,13 @@ export type Collected = {
 /** All pieces of one job, drawn ones first, in the order of their records. */
 export function collectPieces(job: Job, shape: Shape, stockroom: Stockroom, memory: TallyMemory): Collected {
   const style = jobStyle(job);
-  const standing = standings(shape);
+  const standing = standings(shape.places, [], () => standingsIn(shape.places));
   const pieces: Piece[] = [];
   let guides = 0;
   const stands = (home: Home, role: Role, each = 1): Standing => {
     const found = standing.get(home) ?? NOWHERE;
     const { listed, leftOut, guide } = found;
-    guides += (role === "guide" ? listed + leftOut + guide : guide) * each;
+    guides += (role === "guide" ? listed.length + leftOut.length + guide : guide) * each;
     return role === "guide" ? NOWHERE : found;
   };
   const take = (solid: MemberSolid | PanelSolid, home: Home, role: Role, parts: () => Parts) => {
@@ -85,8 +95,10 @@ function asOften(parts: Parts, times: Standing, role: Role, style: LengthStyle, 
   const { listed, mirrored, leftOut } = times;
   const own = role === "bought" ? boughtAs(parts, style) : parts;
   const pieces: Piece[] = [];
-  if (listed > 0) pieces.push(newPiece(own, { quantity: listed * each, mirrored: mirrored * each }));
-  if (leftOut > 0) pieces.push(newPiece(own, { quantity: leftOut * each, leftOut: true }));
+  if (listed.length > 0)
+    pieces.push(newPiece(own, { quantity: listed.length * each, mirrored: mirrored * each, places: listed }));
+  if (leftOut.length > 0)
+    pieces.push(newPiece(own, { quantity: leftOut.length * each, leftOut: true, places: leftOut }));
   return pieces;
 }
 
@@ -164,8 +176,8 @@ function boughtWhole(job: Job, shape: Shape): readonly Piece[] {
     const all = shape.places.get(assembly.id) ?? [];
     const piece = (leftOut: boolean): readonly Piece[] => {
       const wanted = leftOut ? "leftOut" : "listed";
-      const quantity = all.filter(({ counted }) => counted === wanted).length;
-      if (quantity === 0) return [];
+      const places = all.flatMap(({ counted, key }) => (counted === wanted ? [key] : []));
+      if (places.length === 0) return [];
       const parts: Parts = {
         id: assembly.id,
         kind: "bought",
@@ -176,7 +188,7 @@ function boughtWhole(job: Job, shape: Shape): readonly Piece[] {
         material: null,
         leftOut,
       };
-      return [newPiece({ ...parts, quantity })];
+      return [newPiece({ ...parts, quantity: places.length, places })];
     };
     return [...piece(false), ...piece(true)];
   });

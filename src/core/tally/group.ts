@@ -2,8 +2,13 @@
 import type { Piece } from "./piece";
 
 export type Hand = "asDrawn" | "opposite";
-/** So many of a piece in one hand; a piece that stands mirrored elsewhere is there twice. */
-export type HandedPiece = { readonly piece: Piece; readonly hand: Hand; readonly quantity: number };
+/** So many of a piece in one hand, from the first on; a piece that stands mirrored elsewhere is there twice. */
+export type HandedPiece = {
+  readonly piece: Piece;
+  readonly hand: Hand;
+  readonly first: number;
+  readonly quantity: number;
+};
 
 /** Pieces of one row, with their hands; `spread` when they were parted from a longer chain of near equals. */
 export type Group = {

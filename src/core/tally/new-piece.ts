@@ -5,9 +5,12 @@ export type Parts = Pick<
   Piece,
   "id" | "kind" | "name" | "form" | "stock" | "stockName" | "material" | "leftOut"
 > &
-  Partial<Pick<Piece, "quantity" | "typed" | "typedMark" | "boughtLength" | "why">>;
+  Partial<Pick<Piece, "quantity" | "places" | "typed" | "typedMark" | "boughtLength" | "why">>;
 
-type Times = Partial<Pick<Piece, "quantity" | "mirrored" | "leftOut">>;
+type Times = Partial<Pick<Piece, "quantity" | "places" | "mirrored" | "leftOut">>;
+
+/** In the job itself. */
+const HERE: readonly string[] = [""];
 
 /** Written out field by field: spreading twenty thousand times costs more than all that follows. */
 export function newPiece(parts: Parts, times: Times = {}): Piece {
@@ -17,6 +20,7 @@ export function newPiece(parts: Parts, times: Times = {}): Piece {
     name: parts.name,
     quantity: times.quantity ?? parts.quantity ?? 1,
     mirrored: times.mirrored ?? 0,
+    places: times.places ?? parts.places ?? HERE,
     form: parts.form,
     stock: parts.stock,
     stockName: parts.stockName,

@@ -72,8 +72,10 @@ export type Piece = {
   readonly name: string;
   /** How many of it stand in one job, mirrored ones included. */
   readonly quantity: number;
-  /** How many of those stand in a mirrored assembly, so that they are the opposite of the form. */
+  /** How many of those stand in a mirrored assembly, so that they are the opposite of the form; they come last. */
   readonly mirrored: number;
+  /** The places in which it stands, each with the same share of the quantity: the way through placements to each. */
+  readonly places: readonly string[];
   readonly form: Form;
   /** Entry of the stockroom; null: none chosen or none that fits. */
   readonly stock: string | null;

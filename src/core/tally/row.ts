@@ -24,6 +24,10 @@ export type TallyRow = {
     readonly id: string;
     readonly quantity: number;
     readonly hand: "asDrawn" | "opposite";
+    /** Which of those of its record they are, and where all of them stand: `pieceIds` names each. */
+    readonly first: number;
+    readonly places: readonly string[];
+    readonly ofRecord: number;
   }[];
   readonly typed: boolean;
 };

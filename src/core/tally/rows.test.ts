@@ -12,6 +12,7 @@ const piece = (id: string, form: Piece["form"], more: Partial<Piece> = {}): Piec
   name: id,
   quantity: 1,
   mirrored: 0,
+  places: [""],
   form,
   stock: "s",
   stockName: "S",

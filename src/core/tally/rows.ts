@@ -6,7 +6,7 @@
  */
 import type { Tolerance } from "../ends";
 import { at, byKey, byText, byTuple, inTurn, invariant, type Nm, type Order } from "../kernel";
-import type { Group } from "./group";
+import type { Group, HandedPiece } from "./group";
 import {
   type Handedness,
   memberDistance,
@@ -142,7 +142,7 @@ function looseGroups(pieces: readonly Piece[]): readonly Group[] {
     rows.set(key, [...(rows.get(key) ?? []), piece]);
   }
   return [...rows.values()].map((row) => ({
-    pieces: row.map((piece) => ({ piece, hand: "asDrawn" as const, quantity: piece.quantity })),
+    pieces: row.map((piece) => ({ piece, hand: "asDrawn" as const, first: 0, quantity: piece.quantity })),
     shown: at(row, 0),
     spread: false,
     byHand: null,
@@ -223,7 +223,7 @@ const sizeOf = (form: Form): readonly number[] =>
 /** The pieces of one hand: those whose form it is, and those of the other form that stand mirrored. */
 type Side = {
   readonly drawn: Piece[];
-  readonly counted: { readonly piece: Piece; readonly quantity: number }[];
+  readonly counted: Omit<HandedPiece, "hand">[];
 };
 
 function toGroup(row: readonly Bundle[], spread: boolean): Group {
@@ -240,8 +240,9 @@ function toGroup(row: readonly Bundle[], spread: boolean): Group {
     own.drawn.push(...bundle.pieces);
     for (const piece of bundle.pieces) {
       const mirrored = noHand ? 0 : piece.mirrored;
-      if (piece.quantity > mirrored) own.counted.push({ piece, quantity: piece.quantity - mirrored });
-      if (mirrored > 0) other.counted.push({ piece, quantity: mirrored });
+      const plain = piece.quantity - mirrored;
+      if (plain > 0) own.counted.push({ piece, first: 0, quantity: plain });
+      if (mirrored > 0) other.counted.push({ piece, first: plain, quantity: mirrored });
     }
   }
   const [drawn, opposite] = asDrawnFirst(sides);

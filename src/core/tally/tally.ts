@@ -172,7 +172,14 @@ function toRow(group: Group, mark: string, batch: number, held: boolean): TallyR
     stockName: shown.stockName,
     material: shown.material,
     shown,
-    pieces: group.pieces.map(({ piece, quantity, hand }) => ({ id: piece.id, quantity, hand })),
+    pieces: group.pieces.map(({ piece, quantity, hand, first }) => ({
+      id: piece.id,
+      quantity,
+      hand,
+      first,
+      places: piece.places,
+      ofRecord: piece.quantity,
+    })),
     typed: shown.typed,
   };
 }

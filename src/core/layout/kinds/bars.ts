@@ -196,6 +196,7 @@ export const bars: LayoutKindModule<"bars"> = {
       pieces,
       locks: locked.length,
     })),
+  opposite: () => null,
   share: shareOf,
   unplaced: ({ unplaced }) => unplaced.map(({ piece, qty, why }) => ({ index: piece, qty, why })),
   advice,

@@ -33,7 +33,11 @@ export type LayoutKindModule<K extends LayoutKind> = {
     readonly times: number;
     readonly pieces: readonly number[];
     readonly locks: number;
+    /** Which of the pieces lie mirrored, where the kind can cut them so. */
+    readonly mirrored?: readonly boolean[];
   }[];
+  /** How many of a piece are wanted mirrored; null: it is the same to it. */
+  opposite(problem: ProblemOf[K], index: number): number | null;
   /** The share of what is used that becomes pieces, from 0 to 1. */
   share(problem: ProblemOf[K], layout: LayoutOf[K]): number;
   unplaced(layout: LayoutOf[K]): readonly Unplaced[];

@@ -266,6 +266,7 @@ export const sheets: LayoutKindModule<"sheets"> = {
       pieces: placements.map(({ panel }) => panel),
       locks: placements.filter(({ locked }) => locked).length,
     })),
+  opposite: () => null,
   share: (_, layout) => layout.utilisation,
   unplaced: ({ unplaced }) => unplaced.map(({ panel, qty, why }) => ({ index: panel, qty, why })),
   advice,
