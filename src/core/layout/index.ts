@@ -6,8 +6,6 @@ export {
   keepLayout,
   keptFault,
   keptFor,
-  type LaidStock,
-  laidStock,
   type PieceWithoutPlace,
   piecesWithoutPlace,
   restsToKeep,

@@ -5,8 +5,9 @@ import { mitreEnd, newJob } from "../job";
 import { at } from "../kernel";
 import { resultsOf, STOCK } from "../pipeline.fixture";
 import { pieceIds } from "../tally";
-import { keepLayout, type LaidPiece, type LayoutTask, laidStock, layoutTasks } from ".";
+import { keepLayout, type LaidPiece, type LayoutTask, layoutTasks } from ".";
 import type { BarLayout, BarProblem } from "./bars";
+import { laidStock } from "./kept";
 import { layOutSheets } from "./sheets";
 
 /** A frame and a box of a bar, a panel with a good face and three feet: the box twice, and once mirrored inside another. */
