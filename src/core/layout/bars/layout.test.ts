@@ -138,6 +138,19 @@ describe("objective", () => {
     expect(layout).toMatchObject({ cost: 20, count: 3, proven: true });
   });
 
+  it("pays for no bar on which nothing lies: once a dive cut its last pattern down to nothing and bought a bar for it", () => {
+    const pieces = [
+      [1827, 3],
+      [1171, 6],
+      [627, 6],
+      [1256, 1],
+      [1742, 4],
+      [1256, 4],
+    ].map(([length = 0, qty = 0]) => ({ length, qty }));
+    const layout = run({ kerf: 2.5, trim: 0, stock: [{ length: 3000, price: 10 }], pieces });
+    expect([layout.count, layout.cost]).toEqual([11, 110]);
+  });
+
   it("weighs prices of several lengths", () => {
     const layout = run({
       kerf: 0,

@@ -30,8 +30,12 @@ export function costOfPlan(instance: BarInstance, plan: readonly UsedPattern[]):
   return plan.reduce((sum, { pattern, times }) => sum + times * at(instance.types, pattern.type).cost, 0);
 }
 
-/** Takes a pattern as often as asked for, without cutting more than is wanted; gives how often it was taken. */
+/**
+ * Takes a pattern as often as asked for, without cutting more than is wanted; gives how often it was taken. One without
+ * pieces is none: it would be paid for and never cut.
+ */
 function take(residual: Residual, pattern: Pattern, times: number, plan: UsedPattern[]): number {
+  if (pattern.counts.every((count) => count === 0)) return 0;
   let possible = Math.min(times, residual.available[pattern.type] ?? 0);
   pattern.counts.forEach((count, i) => {
     if (count > 0) possible = Math.min(possible, Math.floor(at(residual.demand, i) / count));
@@ -56,7 +60,7 @@ export function clippedPlan(plan: readonly UsedPattern[], residual: Residual): U
   for (const { pattern, times } of plan) {
     for (let i = 0; i < times; i++) {
       const part = clipped(pattern, residual.demand);
-      if (part.counts.some((count) => count > 0)) take(residual, part, 1, exact);
+      take(residual, part, 1, exact);
     }
   }
   return exact;
