@@ -1,6 +1,8 @@
 /**
  * `npm test`: everything that must hold before a change lands, from a fresh clone: format and lint, the
  * order of the folders, types, unused code, unit tests, a production build, and the tests that drive it.
+ * `npm test -- --quick`: types, lint, the order of the folders and the unit tests of the folders that changed, for whoever
+ * is at work.
  */
 import { spawn, spawnSync } from "node:child_process";
 import { existsSync, mkdirSync, openSync, readFileSync } from "node:fs";
@@ -59,8 +61,51 @@ function countPassed() {
   return unit + driven;
 }
 
+/** Lines that git prints; none where there is no git. */
+const git = (...words) =>
+  (spawnSync("git", words, { cwd: ROOT, encoding: "utf8" }).stdout ?? "").split("\n").filter(Boolean);
+
+/** Folders with code that changed since the last commit, or in it where nothing has changed since. */
+function changedFolders() {
+  const now = [...git("diff", "--name-only", "HEAD"), ...git("ls-files", "--others", "--exclude-standard")];
+  const files = now.length > 0 ? now : git("diff", "--name-only", "HEAD~1", "HEAD");
+  const code = files.filter((file) => /^(src|demo|fuzz)\/.*\.tsx?$/.test(file));
+  return [...new Set(code.map((file) => `${path.dirname(file)}/`))];
+}
+
+/** Checks that hang on nothing of one another, side by side; what each said when it failed. */
+async function quick() {
+  const folders = changedFolders();
+  const checks = [
+    ["Types", [bin("tsc"), "--noEmit"]],
+    ["Format and lint", [bin("biome"), "check", "."]],
+    ["Order of the folders", ["scripts/check-folders.mjs"]],
+    ["Doors of the folders", ["scripts/check-doors.mjs"]],
+    ...(folders.length > 0
+      ? [[`Unit tests in ${folders.join(" ")}`, [bin("vitest"), "run", "--passWithNoTests", ...folders]]]
+      : []),
+  ];
+  const ran = checks.map(
+    ([name, words]) =>
+      new Promise((resolve) => {
+        let said = "";
+        const child = spawn(process.execPath, words, { cwd: ROOT, env: { ...process.env, NO_COLOR: "1" } });
+        for (const stream of [child.stdout, child.stderr])
+          stream.on("data", (text) => {
+            said += text;
+          });
+        child.on("exit", (code) => {
+          console.log(code === 0 ? `ok      ${name}` : `FAILED  ${name}\n${said}`);
+          resolve(code ?? 1);
+        });
+      }),
+  );
+  process.exit((await Promise.all(ran)).some((code) => code !== 0) ? 1 : 0);
+}
+
 checkNode();
 installPackages();
+if (process.argv.includes("--quick")) await quick();
 installPrograms();
 step("Types", [bin("next"), "typegen"]);
 step("Types of the whole", [bin("tsc"), "--noEmit"]);

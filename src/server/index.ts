@@ -1,4 +1,5 @@
 /** The door of the use cases. */
+
 export { batchInput, type OpenBatch, openBatch } from "./batches";
 export { type Card, jobCards, jobPicture } from "./cards";
 export { connection } from "./connection";
@@ -19,6 +20,7 @@ export {
   openJob,
   openJobText,
 } from "./jobs";
+export { layoutTime } from "./layout-time";
 export { readListRows } from "./list-rows";
 export { type ComputedJob, computeJob, fileName, printInput, printJob, printList } from "./papers";
 export { readShop, type Shop, ShopSchema, writeShop } from "./shop";

@@ -118,7 +118,7 @@ describe("ends of two planes", () => {
         const outline = drawnPoints(at(sectionProperties(section).loops, 0), 64).flatMap(
           ({ at: p }, i, all) => {
             const q = at(all, (i + 1) % all.length).at;
-            const steps = 200;
+            const steps = 40;
             return Array.from(
               { length: steps },
               (_, k): Vec2 => [p[0] + ((q[0] - p[0]) * k) / steps, p[1] + ((q[1] - p[1]) * k) / steps],
@@ -132,7 +132,8 @@ describe("ends of two planes", () => {
         expect(lengths.cut).toBeWithinMm(500 + Math.max(...low) + Math.max(...high), slack);
         expect(lengths.longestEdge).toBeWithinMm(500 + Math.max(...both), slack);
         expect(lengths.shortestEdge).toBeWithinMm(500 + Math.min(...both), slack);
-        expect(lengths.cut).toBeGreaterThanOrEqual(500 + Math.max(...low) + Math.max(...high) - 1e-9);
+        // Chords of a hollow corner lie a little outside of it.
+        expect(lengths.cut).toBeGreaterThanOrEqual(500 + Math.max(...low) + Math.max(...high) - 0.01);
       }),
       { numRuns: 40 },
     );

@@ -1,6 +1,6 @@
 "use client";
 import { proxy, type Remote, wrap } from "comlink";
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
 import { toast } from "sonner";
 import {
   type KeptLayout,
@@ -17,6 +17,7 @@ import {
  */
 import { freshId } from "../common/fresh-id";
 import { useLayoutGround } from "./layout-ground";
+import { LayoutTime } from "./layout-time";
 
 type AnyLayout = KeptLayout["layout"];
 type AnyProblem = KeptLayout["problem"];
@@ -41,15 +42,17 @@ function asked(
   remote: Remote<LayoutWorker>,
   kind: LayoutTask["kind"],
   problem: AnyProblem,
+  time: number,
   onProgress: (layout: AnyLayout) => void,
 ): Promise<AnyLayout> {
   // The worker has one search a kind, and each task comes with the problem of its own.
-  return (remote[kind] as LayoutWorker[LayoutKind])(problem as never, BUDGET_MS[kind], onProgress);
+  return (remote[kind] as LayoutWorker[LayoutKind])(problem as never, BUDGET_MS[kind] * time, onProgress);
 }
 
 /** `startWorker` gives a fresh layout worker; the folder above knows where its code lies. */
 export function useLayoutRunner(startWorker: () => Worker): LayoutRunner {
   const ground = useLayoutGround();
+  const time = useContext(LayoutTime);
   const latest = useRef(ground);
   latest.current = ground;
   const [notes, setNotes] = useState<readonly string[]>([]);
@@ -77,11 +80,11 @@ export function useLayoutRunner(startWorker: () => Worker): LayoutRunner {
       return new Promise((resolve, reject) => {
         finish.current = resolve;
         made.addEventListener("error", (event) => reject(new Error(event.message)));
-        const answer = asked(remote, task.kind, problem, proxy(onProgress));
+        const answer = asked(remote, task.kind, problem, time, proxy(onProgress));
         answer.then(resolve, reject);
       });
     },
-    [startWorker],
+    [startWorker, time],
   );
 
   const layOut = useCallback(

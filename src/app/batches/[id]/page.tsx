@@ -1,7 +1,7 @@
 /** The layouts of one batch. */
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
-import { connection, openBatch } from "@/server";
+import { connection, layoutTime, openBatch } from "@/server";
 import { BatchHere } from "./batch-here";
 
 export const dynamic = "force-dynamic";
@@ -15,5 +15,5 @@ export async function generateMetadata({ params }: Props): Promise<Metadata> {
 export default async function Page({ params }: Props) {
   const open = await openBatch(await connection(), (await params).id);
   if (!open) notFound();
-  return <BatchHere opened={open} />;
+  return <BatchHere opened={open} layoutTime={layoutTime()} />;
 }

@@ -3,17 +3,22 @@
 import { ListReaderContext } from "@/ui/common/list-reader";
 import { type DrawingReaders, DrawingReadersContext } from "@/ui/desk/drawing-readers";
 import { OpeningDesk, type OpeningProps } from "@/ui/desk/opening";
+import { LayoutTime } from "@/ui/layout/layout-time";
 import { LIST_READER } from "../list-reader";
 import { outlineOfFile, standInOfFile } from "./read-drawing";
 import { startLayoutWorker } from "./start-worker";
 
 const DRAWINGS: DrawingReaders = { outline: outlineOfFile, standIn: standInOfFile };
 
-export function DeskHere(props: Omit<OpeningProps, "startWorker">) {
+type Props = Omit<OpeningProps, "startWorker"> & { readonly layoutTime: number };
+
+export function DeskHere({ layoutTime, ...props }: Props) {
   return (
     <ListReaderContext value={LIST_READER}>
       <DrawingReadersContext value={DRAWINGS}>
-        <OpeningDesk {...props} startWorker={startLayoutWorker} />
+        <LayoutTime value={layoutTime}>
+          <OpeningDesk {...props} startWorker={startLayoutWorker} />
+        </LayoutTime>
       </DrawingReadersContext>
     </ListReaderContext>
   );

@@ -4,7 +4,7 @@ import { notFound } from "next/navigation";
 import { cache } from "react";
 import { preload } from "react-dom";
 import { findSummary } from "@/db";
-import { connection } from "@/server";
+import { connection, layoutTime } from "@/server";
 import { deskAddress } from "@/ui/desk/desk-address";
 import { isStage } from "@/ui/desk/stages";
 import { DeskHere } from "./desk-here";
@@ -29,5 +29,5 @@ export default async function Page({ params, searchParams }: Props) {
   if (!job) notFound();
   const stage = (await searchParams).stage ?? null;
   preload(deskAddress(id), { as: "fetch", crossOrigin: "anonymous" });
-  return <DeskHere job={job} stage={isStage(stage) ? stage : "shape"} />;
+  return <DeskHere job={job} stage={isStage(stage) ? stage : "shape"} layoutTime={layoutTime()} />;
 }

@@ -2,7 +2,7 @@
 import type { Metadata } from "next";
 import { notFound } from "next/navigation";
 import { findSummary, readStock } from "@/db";
-import { connection, openJob } from "@/server";
+import { connection, layoutTime, openJob } from "@/server";
 import { FillInHere } from "./fill-in-here";
 
 export const dynamic = "force-dynamic";
@@ -20,6 +20,10 @@ export default async function Page({ params }: Props) {
   if (!open) notFound();
   const { id, revision, job, layouts, rack, steps } = open;
   return (
-    <FillInHere opened={{ id, revision, job, layouts, rack, steps }} stockroom={(await readStock(db)).data} />
+    <FillInHere
+      opened={{ id, revision, job, layouts, rack, steps }}
+      stockroom={(await readStock(db)).data}
+      layoutTime={layoutTime()}
+    />
   );
 }
