@@ -75,7 +75,7 @@ describe("demo jobs", () => {
       "Row shelf": [4, 0, 583, 320 - 36],
       "Drawer side": [24, 0, 270, 82],
       "Drawer front": [24, 0, 192 - 24, 82],
-      "Drawer floor": [12, 0, 192 - 14, 270 - 14],
+      "Drawer bottom": [12, 0, 192 - 14, 270 - 14],
       "Door leaf": [1, 1, 474 - 4, 308],
     });
     const bought = Object.fromEntries(
@@ -98,7 +98,7 @@ describe("demo jobs", () => {
           row.count,
         ]),
       );
-    expect(counts("tall")).toMatchObject({ "Row shelf": 6, "Drawer floor": 18, "Shelf pin": 24 });
+    expect(counts("tall")).toMatchObject({ "Row shelf": 6, "Drawer bottom": 18, "Shelf pin": 24 });
     expect(counts("open")["Door leaf"]).toBeUndefined();
     expect(counts("open")["Cup hinge"]).toBeUndefined();
   });

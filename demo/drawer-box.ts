@@ -48,7 +48,7 @@ export function drawerPanels(
     [`${prefix}Front`]: wall("Drawer front", [[`${width} - 12`, "0", "0"], LEFT, BACK], clear),
     [`${prefix}Back`]: wall("Drawer back", [["12", depth, "0"], X, FRONT], clear),
     [`${prefix}Floor`]: {
-      name: "Drawer floor",
+      name: "Drawer bottom",
       board: floor,
       origin: ["7", "7", "8"],
       length: `${width} - 14`,

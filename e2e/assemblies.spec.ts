@@ -40,17 +40,17 @@ test("a frame with a mitred and a butted ring, a carcass as an assembly, a key s
   await page.getByRole("button", { name: "Jigs" }).click();
   const dialog = page.getByRole("dialog", { name: "Jigs" });
   await dialog.getByRole("button", { name: "Carcass" }).click();
-  await dialog.getByLabel("Width, over all").fill("500");
+  await dialog.getByLabel("Overall width").fill("500");
   await dialog.getByLabel("Shelves").fill("1");
   await dialog.getByLabel(/Stands at/).fill("0 - 600; 0; 0");
   await dialog.getByLabel("As an assembly that can be placed again").check();
-  await dialog.getByRole("button", { name: "Put it into the job" }).click();
+  await dialog.getByRole("button", { name: "Insert" }).click();
   await saved(page);
   await page.getByRole("button", { name: "Carcass × 1" }).click();
   await expect(page.getByText("6 panels")).toBeVisible();
   await page.getByRole("button", { name: "Mirror", exact: true }).click();
   await page.getByLabel("At the place").fill("280");
-  await page.getByRole("button", { name: "Mirror a copy" }).click();
+  await page.getByRole("button", { name: "Create mirrored copy" }).click();
   await saved(page);
   await expect(page.getByText("mirrored", { exact: true })).toBeVisible();
 
@@ -87,7 +87,7 @@ test("an assembly is made of a selection, repeated by a formula, opened, changed
   await saved(page);
   await page.getByRole("button", { name: /^Mark A Slat/ }).click();
   await page.getByRole("button", { name: "Copy", exact: true }).click();
-  await page.getByLabel(/Each one further by/).fill("0; 110; 0");
+  await page.getByLabel(/Spacing/).fill("0; 110; 0");
   await page.getByLabel(/How many copies/).fill("slats - 1");
   await page.getByRole("dialog", { name: "Copy" }).getByRole("button", { name: "Copy" }).click();
   await saved(page);
@@ -108,7 +108,7 @@ test("an assembly is made of a selection, repeated by a formula, opened, changed
 
   await openStage(page, "Shape");
   await page.getByRole("button", { name: "Slat × 8" }).click();
-  await page.getByRole("button", { name: "Take apart" }).click();
+  await page.getByRole("button", { name: "Dissolve" }).click();
   await expect(page.getByText(/is repeated there; set its count to 1 first/)).toBeVisible();
   await setField(page, "Count, or a formula", "0 - 1");
   await expect(page.getByText(/must be a whole number from 0 to 10,000/).first()).toBeVisible();
@@ -119,7 +119,7 @@ test("an assembly is made of a selection, repeated by a formula, opened, changed
   await expect(page.getByText("1 bought")).toBeVisible();
   await openStage(page, "Shape");
   await choose(page, "Every one of it is", "made here");
-  await page.getByRole("button", { name: "Take apart" }).click();
+  await page.getByRole("button", { name: "Dissolve" }).click();
   await saved(page);
   expect(await tallyRows(page)).toEqual(["Slat 1 750"]);
 });
@@ -160,7 +160,7 @@ test("the picture is measured, cut open, and shows key sizes that are set on it"
   await setField(page, "Measure to", "300; 400; 0");
   await expect(page.getByRole("region", { name: "Measure" }).getByText("500 mm")).toBeVisible();
   await page.getByRole("button", { name: "Done" }).click();
-  await page.getByRole("button", { name: "Cut open" }).click();
+  await page.getByRole("button", { name: "Clip view" }).click();
   await choose(page, "Cut", "across the height");
   await setField(page, "At the place", "width / 2");
   await expectAccessible(page);
@@ -185,11 +185,11 @@ test("two panels get one between them that follows; work is bored and cut; stock
   const dialog = page.getByRole("dialog", { name: "Jigs" });
   await dialog.getByRole("button", { name: "Single panel" }).click();
   await choose(page, "Its face looks", "to the right");
-  await dialog.getByRole("button", { name: "Put it into the job" }).click();
+  await dialog.getByRole("button", { name: "Insert" }).click();
   await saved(page);
   await page.getByRole("button", { name: /^Mark A Panel/ }).click();
   await page.getByRole("button", { name: "Copy", exact: true }).click();
-  await page.getByLabel(/Each one further by/).fill("500; 0; 0");
+  await page.getByLabel(/Spacing/).fill("500; 0; 0");
   await page.getByRole("dialog", { name: "Copy" }).getByRole("button", { name: "Copy" }).click();
   await saved(page);
   await page
@@ -206,7 +206,7 @@ test("two panels get one between them that follows; work is bored and cut; stock
   // 500 apart in 21 mm board: 479 between the faces, as deep as the panels are wide.
   expect(await tallyRows(page)).toEqual(expect.arrayContaining(["Shelf 1 479 × 300 × 21"]));
   await openStage(page, "Shape");
-  await setField(page, "Reaches into the first", "6");
+  await setField(page, "Depth into first panel", "6");
   await page.getByRole("button", { name: "Add a hole" }).click();
   await setField(page, "How many", "3");
   await page.getByRole("button", { name: "Add a notch" }).click();
@@ -275,10 +275,10 @@ test("guides are drawn from, points joined, joints cut by a rule with a gap for 
   await openStage(page, "Shape");
   await page.getByRole("button", { name: "P4", exact: true }).click();
   await page.getByRole("button", { name: "Joints" }).click();
-  await choose(page, "Corners of two like ends", "butted");
-  await choose(page, "Where they butt, what runs through is", "the level one");
-  await page.getByLabel("Gap for the weld").fill("2");
-  await page.getByRole("button", { name: "Cut them so" }).click();
+  await choose(page, "Corner joint", "butted");
+  await choose(page, "Through member", "the level one");
+  await page.getByLabel("Root gap").fill("2");
+  await page.getByRole("button", { name: "Apply" }).click();
   await saved(page);
   // One runs through to 420, the other stands 20 + 2 short of the middle of it.
   expect(await tallyRows(page)).toEqual(["Rail 1 420", "Rail 1 278"]);

@@ -58,14 +58,14 @@ test("jigs: a box frame and a carcass, key sizes, a mirrored copy, a split, a re
   await page.getByRole("button", { name: "Jigs" }).click();
   const dialog = page.getByRole("dialog", { name: "Jigs" });
   await expectAccessible(page);
-  await dialog.getByLabel("Width, over all").fill("0");
-  await expect(dialog.getByText('Width, over all "0" must be above zero.')).toBeVisible();
-  await dialog.getByLabel("Width, over all").fill("1000");
-  await dialog.getByRole("button", { name: "Put it into the job" }).click();
+  await dialog.getByLabel("Overall width").fill("0");
+  await expect(dialog.getByText('Overall width "0" must be above zero.')).toBeVisible();
+  await dialog.getByLabel("Overall width").fill("1000");
+  await dialog.getByRole("button", { name: "Insert" }).click();
   await page.getByRole("button", { name: "Jigs" }).click();
   await dialog.getByRole("button", { name: "Carcass" }).click();
   await dialog.getByLabel(/Stands at/).fill("1200; 0; 0");
-  await dialog.getByRole("button", { name: "Put it into the job" }).click();
+  await dialog.getByRole("button", { name: "Insert" }).click();
   await saved(page);
   await expect(page.getByRole("textbox", { name: "width_2", exact: true })).toHaveValue("600");
 
@@ -94,7 +94,7 @@ test("jigs: a box frame and a carcass, key sizes, a mirrored copy, a split, a re
     .click();
   await page.getByRole("button", { name: "Mirror" }).click();
   await page.getByLabel("At the place").fill("0 - 100");
-  await page.getByRole("button", { name: "Mirror a copy" }).click();
+  await page.getByRole("button", { name: "Create mirrored copy" }).click();
   await saved(page);
   expect(await tallyRows(page)).toEqual(expect.arrayContaining(["Side 3 800 × 320 × 21"]));
   await openStage(page, "Shape");
@@ -135,10 +135,7 @@ test("points are moved by typing, and a loose end is told", async ({ page }) => 
 test("a yes/no key size decides what is there; a key size is renamed in all formulas", async ({ page }) => {
   await newJob(page, "HL-414");
   await page.getByRole("button", { name: "Jigs" }).click();
-  await page
-    .getByRole("dialog", { name: "Jigs" })
-    .getByRole("button", { name: "Put it into the job" })
-    .click();
+  await page.getByRole("dialog", { name: "Jigs" }).getByRole("button", { name: "Insert" }).click();
   await saved(page);
 
   await page.getByRole("button", { name: "Add key size" }).click();
@@ -150,7 +147,7 @@ test("a yes/no key size decides what is there; a key size is renamed in all form
     .getByRole("button", { name: /Low rail/ })
     .first()
     .click();
-  await setField(page, "Only there when", "with_ring");
+  await setField(page, "Include only if", "with_ring");
   await saved(page);
   expect(await tallyRows(page)).toEqual(expect.arrayContaining(["Low rail 2 920"]));
 
@@ -176,7 +173,7 @@ test("panels get grooves, bought parts are added, variants stand side by side", 
   await page.getByRole("button", { name: "Jigs" }).click();
   const dialog = page.getByRole("dialog", { name: "Jigs" });
   await dialog.getByRole("button", { name: "Single panel" }).click();
-  await dialog.getByRole("button", { name: "Put it into the job" }).click();
+  await dialog.getByRole("button", { name: "Insert" }).click();
   await saved(page);
   await page.getByRole("button", { name: /^Mark \w+ Panel/ }).click();
   await page.getByRole("button", { name: "Add a groove" }).click();

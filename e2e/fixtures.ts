@@ -87,7 +87,7 @@ export async function copyOf(page: Page, id: string): Promise<string> {
 }
 
 export async function takeOut(page: Page, paper: RegExp): Promise<Download> {
-  await page.getByRole("button", { name: "Out", exact: true }).first().click();
+  await page.getByRole("button", { name: "Export", exact: true }).first().click();
   const [download] = await Promise.all([
     page.waitForEvent("download"),
     page.getByRole("menuitem", { name: paper }).click(),

@@ -20,7 +20,7 @@ test("jobs: a new empty one, a copy, deleted and brought back", async ({ page })
   await page.getByRole("button", { name: "New empty job" }).click();
   await page.getByLabel("Code").fill("HL-300");
   await page.getByLabel("Title").fill("Tool rack");
-  await page.getByRole("button", { name: "Make the job" }).click();
+  await page.getByRole("button", { name: "Create job" }).click();
   await expect(page.getByRole("heading", { name: "HL-300 Tool rack" })).toBeVisible();
   for (const stage of ["Tally", "Layout", "Buy", "Drawings", "Floor", "Shape"]) await openStage(page, stage);
 
@@ -34,7 +34,7 @@ test("jobs: a new empty one, a copy, deleted and brought back", async ({ page })
     .getByRole("button", { name: /Delete/ })
     .click();
   await expect(page.getByRole("link", { name: "Open HL-300 copy Tool rack" })).toBeHidden();
-  await page.getByRole("button", { name: "Bring back" }).click();
+  await page.getByRole("button", { name: "Undo" }).click();
   await expect(page.getByRole("link", { name: "Open HL-300 copy Tool rack" })).toBeVisible();
 });
 
@@ -179,7 +179,7 @@ test("a cutting list comes from a file, which the server reads; one that cannot 
   await page.getByRole("button", { name: "Remove the file" }).click();
   await expect(typed).toHaveValue(/Mast/);
   await choose("list.csv", Buffer.from(list, "latin1"));
-  await page.getByRole("button", { name: "Make the job with 1 row" }).click();
+  await page.getByRole("button", { name: "Create job with 1 row" }).click();
   await expect(page.getByRole("row").filter({ hasText: "Rail" })).toContainText("1200");
 });
 
@@ -196,7 +196,7 @@ test("pieces longer than every bar are listed as unplaced with why, the rest is 
   await openStage(page, "Layout");
   await page.getByRole("button", { name: "Lay out all" }).click();
   await expect(
-    page.getByText(/1 × without a place: longer than every bar: 9000 mm.*Splice it from two, or buy a bar/),
+    page.getByText(/1 ×: longer than every bar: 9000 mm.*Splice it from two, or buy a bar/),
   ).toBeVisible({
     timeout: 60_000,
   });
@@ -218,7 +218,7 @@ test("a layout can be stopped; the best so far is kept", async ({ page }) => {
   await openStage(page, "Layout");
   await page.getByRole("button", { name: "Lay out all" }).click();
   await expect(page.getByText(/best so far \d+ sheets/)).toBeVisible();
-  await page.getByRole("button", { name: "Good enough: stop" }).click();
+  await page.getByRole("button", { name: "Stop and use this layout" }).click();
   await expect(page.getByText("Sheet 1", { exact: true })).toBeVisible();
   await expect(page.getByRole("button", { name: "Lay out all" })).toBeEnabled();
 });

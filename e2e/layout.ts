@@ -4,7 +4,7 @@ import { expect } from "./fixtures";
 
 /** A stock size in the ledger on the left. */
 export const stockOf = (page: Page, name: RegExp) =>
-  page.getByRole("region", { name: "Ledger" }).getByRole("button", { name });
+  page.getByRole("region", { name: "List" }).getByRole("button", { name });
 
 /**
  * Drags a piece to a place on a target, told as shares of it, until `done` is seen: while the pane still settles after a

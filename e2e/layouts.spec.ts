@@ -30,8 +30,10 @@ test("the potting bench by hand: a panel to another sheet, locked, filled again,
   await expect(locked).toBeVisible();
   await expectAccessible(page);
 
-  await page.getByRole("button", { name: "Fill round the locks" }).click();
-  await expect(page.getByRole("button", { name: "Fill round the locks" })).toBeEnabled({ timeout: 30_000 });
+  await page.getByRole("button", { name: "Lay out around locked pieces" }).click();
+  await expect(page.getByRole("button", { name: "Lay out around locked pieces" })).toBeEnabled({
+    timeout: 30_000,
+  });
   // All is on the one sheet that holds the lock.
   await expect(page.getByText(/^Sheet 2/)).toHaveCount(0);
   await expect(locked).toBeVisible();
@@ -47,8 +49,8 @@ test("the potting bench by hand: a panel to another sheet, locked, filled again,
   await page.keyboard.press("t");
   await expect(page.getByText("Its grain would run across that of the sheet.")).toBeVisible();
   await page.keyboard.press("Delete");
-  await expect(page.getByText(/1 × without a place: set aside by hand/)).toBeVisible();
-  await page.getByRole("button", { name: "Find a place" }).click();
+  await expect(page.getByText(/1 ×: set aside by hand/)).toBeVisible();
+  await page.getByRole("button", { name: "Place" }).click();
   await expect(page.getByText(/without a place/)).toHaveCount(0);
 
   // What is on the screen is what was kept.
@@ -199,7 +201,7 @@ test("bars by hand, and two jobs laid out together", async ({ page }) => {
     .first()
     .check();
   await page.getByLabel("Its name").fill("This week");
-  await page.getByRole("button", { name: "Lay them out together" }).click();
+  await page.getByRole("button", { name: "Create combined layout" }).click();
   await expect(page.getByRole("heading", { name: "This week" })).toBeVisible();
   await stockOf(page, /^Birch ply 12/).click();
   await page.getByRole("button", { name: "Lay out", exact: true }).click();

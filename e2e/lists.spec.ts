@@ -31,7 +31,7 @@ async function pasted(page: Page): Promise<readonly string[]> {
   return (await page.evaluate(() => navigator.clipboard.readText())).split("\n");
 }
 
-test("a cut list and a buying list: columns, sixteenths, a cell typed over, what changed, pasted out", async ({
+test("a cut list and a buying list: columns, sixteenths, a cell changed by hand, what changed, pasted out", async ({
   page,
 }) => {
   await page.context().grantPermissions(["clipboard-read", "clipboard-write"]);
@@ -85,13 +85,13 @@ test("a cut list and a buying list: columns, sixteenths, a cell typed over, what
   // Typed over: the computed value stays beside it, and Delete brings it back.
   await typeOver(page, "A", "count", "3");
   await expect(cell(page, "A", "count")).toHaveText("2 3");
-  await expect(page.getByText("How many is typed over: 3, computed 2")).toBeVisible();
+  await expect(page.getByText("How many is changed by hand: 3, computed 2")).toBeVisible();
   await typeOver(page, "B", "name", "Foot rail");
   await page.keyboard.press("Delete");
   await expect(cell(page, "B", "name")).toHaveText("Low rail");
-  await expect(page.getByText("1 cell typed over")).toBeVisible();
+  await expect(page.getByText("1 cell changed by hand")).toBeVisible();
 
-  // A key size changes: what hangs on it is flagged with the old value, also under what was typed over.
+  // A key size changes: what hangs on it is flagged with the old value, also under what was changed by hand.
   await typeOver(page, "B", "size", "1320 long");
   await openStage(page, "Shape");
   await setField(page, "width", "1450");
@@ -180,7 +180,7 @@ test("own columns, rows in an order by hand, kept in the stockroom and used in a
   await page.getByRole("button", { name: "Set up rows" }).click();
   await page.getByRole("checkbox", { name: "hand" }).check();
   await page.getByRole("button", { name: "Set up rows" }).click();
-  await grid.locator('[data-list-row="B"]').getByText("Drawer floor").click();
+  await grid.locator('[data-list-row="B"]').getByText("Drawer bottom").click();
   await page.keyboard.press("Alt+ArrowUp");
   const order = () =>
     grid
@@ -202,7 +202,7 @@ test("own columns, rows in an order by hand, kept in the stockroom and used in a
 
   await page.getByRole("button", { name: "Set up rows" }).click();
   await setField(page, "Title", `Parts ${id}`);
-  await page.getByRole("button", { name: "Keep in the stockroom for other jobs" }).click();
+  await page.getByRole("button", { name: "Save list setup to stockroom" }).click();
   await expect(page.getByText("is kept in the stockroom")).toBeVisible();
   const other = await copyOf(page, "hl-211");
   await page.goto(`/jobs/${other}?stage=tally`);
@@ -228,7 +228,7 @@ test("a list by assembly folds, and leaves as XLSX, PDF and SVG", async ({ page,
   await grid.getByRole("button", { name: "Fold Row" }).click();
   await expect(drawer).toBeHidden();
   await grid.getByRole("button", { name: "Unfold Row" }).click();
-  await page.getByRole("textbox", { name: "Rows that hold" }).fill("knob");
+  await page.getByRole("textbox", { name: "Filter rows" }).fill("knob");
   await expect(grid.getByRole("row")).toHaveCount(3);
   await saved(page);
   const sheet = await takeOut(page, /Bill by assembly \(XLSX\)/);
@@ -247,12 +247,12 @@ test("a mark is held by hand and put back; all marks are given anew", async ({ p
   await page.locator('[data-mark="D"]').click();
   await page.getByRole("button", { name: "Mark", exact: true }).click();
   await page.getByLabel(/The row keeps it/).fill("A");
-  await page.getByRole("button", { name: "Hold this mark" }).click();
+  await page.getByRole("button", { name: "Lock mark" }).click();
   await expect(
     page.getByText('The mark "A" is that of Top rail; give that row another one first.'),
   ).toBeVisible();
   await page.getByLabel(/The row keeps it/).fill("LEG");
-  await page.getByRole("button", { name: "Hold this mark" }).click();
+  await page.getByRole("button", { name: "Lock mark" }).click();
   await saved(page);
   await expect(page.locator('[data-mark="LEG"]')).toContainText("Front leg");
 
@@ -260,7 +260,7 @@ test("a mark is held by hand and put back; all marks are given anew", async ({ p
   await choose(page, "Marks are", "numbers");
   await page.getByLabel("First").fill("101");
   await page.getByLabel("Before panels").fill("P");
-  await page.getByRole("button", { name: "Mark all anew" }).click();
+  await page.getByRole("button", { name: "Renumber" }).click();
   await saved(page);
   await expect(page.locator('[data-mark="101"]')).toContainText("Top rail");
   await expect(page.locator('[data-mark="LEG"]')).toContainText("Front leg");

@@ -32,7 +32,7 @@ test("a gusset is made of a panel: its corners follow its size, faults are told,
   await page.getByRole("button", { name: "Jigs" }).click();
   const dialog = page.getByRole("dialog", { name: "Jigs" });
   await dialog.getByRole("button", { name: "Single panel" }).click();
-  await dialog.getByRole("button", { name: "Put it into the job" }).click();
+  await dialog.getByRole("button", { name: "Insert" }).click();
   await saved(page);
   await page.getByRole("button", { name: /^Mark A Panel/ }).click();
   await choose(page, "Board", "Steel plate 6");
@@ -120,8 +120,10 @@ test("brackets along their outlines: by hand, filled round a lock, cut another w
   await expect(locked).toBeVisible();
   await expectAccessible(page);
 
-  await page.getByRole("button", { name: "Fill round the locks" }).click();
-  await expect(page.getByRole("button", { name: "Fill round the locks" })).toBeEnabled({ timeout: 30_000 });
+  await page.getByRole("button", { name: "Lay out around locked pieces" }).click();
+  await expect(page.getByRole("button", { name: "Lay out around locked pieces" })).toBeEnabled({
+    timeout: 30_000,
+  });
   await expect(locked).toBeVisible();
   await expect(plate).toContainText("2 sheets");
   await page.getByRole("button", { name: "Take back" }).click();

@@ -88,7 +88,7 @@ test("one selection through panes and stages, by mouse and by keyboard", async (
   const id = await copyOf(page, "hl-204");
   await page.goto(`/jobs/${id}?stage=tally`);
   await row(page, "B").click();
-  const slip = page.getByRole("region", { name: "Slip" });
+  const slip = page.getByRole("region", { name: "Details" });
   await expect(slip.getByRole("heading", { name: "Low rail" })).toBeVisible();
   await expect(slip).toContainText("2 of 2 selected");
 
@@ -126,7 +126,7 @@ test("picking in the picture selects the piece under the pointer", async ({ page
   // Seen from above the middle of the job is the worktop.
   await picture.click({ position: { x: box.width / 2, y: box.height / 2 } });
   await expect(
-    page.getByRole("region", { name: "Slip" }).getByRole("heading", { name: "Worktop" }),
+    page.getByRole("region", { name: "Details" }).getByRole("heading", { name: "Worktop" }),
   ).toBeVisible();
 });
 
@@ -167,7 +167,7 @@ test("a member whose ends can no longer be computed is marked, and the last good
     .getByRole("button", { name: /Top rail/ })
     .first()
     .click();
-  await setField(page, "Roll, °", "1/0");
+  await setField(page, "Section rotation, °", "1/0");
   await expect(page.getByText("This picture is older than the design")).toBeVisible();
   await expect(page.getByText(/Top rail cannot be computed/)).toBeVisible();
   await openStage(page, "Tally");

@@ -98,13 +98,13 @@ test("rows by hand: put together, split off, moved, put back; pieces left out an
   await page.goto(`/jobs/${id}?stage=tally`);
   // Near twins of 1380 and 1377.5 become one row, which says so and is cut at the greater length.
   await page.getByRole("button", { name: /Marks J and K/ }).click();
-  await page.getByRole("button", { name: "Put together" }).click();
+  await page.getByRole("button", { name: "Merge rows" }).click();
   await saved(page);
   await expect(row(page, "J")).toContainText("by hand");
   await expect(row(page, "K")).toHaveCount(0);
   await expect(page.getByText(/were put together by hand; the row shows 1380 mm/)).toBeVisible();
   await expect(page.getByText("1 row by hand")).toBeVisible();
-  await page.getByRole("button", { name: "By hand; put back" }).click();
+  await page.getByRole("button", { name: "Put back to computed" }).click();
   await expect(page.locator("[data-mark]").filter({ hasText: "Shelf slat" })).toHaveCount(2);
 
   // One of two front legs is picked alone in the picture and split off; the other one keeps the mark.
@@ -112,11 +112,11 @@ test("rows by hand: put together, split off, moved, put back; pieces left out an
   if (!picture) throw new Error("the picture is there");
   await page.mouse.click(picture.x + picture.width * 0.305, picture.y + picture.height * 0.72);
   await expect(page.getByText("1 of 2 selected")).toBeVisible();
-  await page.getByRole("button", { name: "Split off" }).click();
+  await page.getByRole("button", { name: "Split row" }).click();
   await saved(page);
   await expect(page.getByText("1 of 1 selected")).toBeVisible();
   await expect(row(page, "D")).not.toContainText("by hand");
-  await page.getByRole("button", { name: "Into another row" }).click();
+  await page.getByRole("button", { name: "Move to row" }).click();
   await page.getByLabel(/Mark of the row/).fill("D");
   await page.getByRole("button", { name: "Move it there" }).click();
   await expect(row(page, "D")).toContainText("by hand");
@@ -125,7 +125,7 @@ test("rows by hand: put together, split off, moved, put back; pieces left out an
 
   // What is no near twin does not go there.
   await row(page, "A").click();
-  await page.getByRole("button", { name: "Into another row" }).click();
+  await page.getByRole("button", { name: "Move to row" }).click();
   await page.getByLabel(/Mark of the row/).fill("ZZ");
   await page.getByRole("button", { name: "Move it there" }).click();
   await expect(page.getByText("There is no row with the mark ZZ.")).toBeVisible();
@@ -156,7 +156,7 @@ test("marks are given by picking, with a start and a step", async ({ page }) => 
   await page.getByLabel("First").fill("10");
   await page.getByLabel("Step").fill("5");
   await page.getByLabel("Before each").fill("R");
-  await page.getByRole("button", { name: "Begin to pick" }).click();
+  await page.getByRole("button", { name: "Start picking" }).click();
   await expect(page.getByText(/Next is R10/)).toBeVisible();
   await page.locator("[data-mark]").filter({ hasText: "Rear leg" }).click();
   await page.locator("[data-mark]").filter({ hasText: "Front leg" }).click();
@@ -165,7 +165,7 @@ test("marks are given by picking, with a start and a step", async ({ page }) => 
   await saved(page);
   await expect(row(page, "R10")).toContainText("Rear leg");
   await expect(row(page, "R15")).toContainText("Front leg");
-  await expect(page.getByText("2 marks held")).toBeVisible();
+  await expect(page.getByText("2 marks locked")).toBeVisible();
   await page.getByRole("button", { name: "Put all back" }).click();
   await saved(page);
   await expect(row(page, "R10")).toHaveCount(0);

@@ -18,16 +18,16 @@ export function readWords(
     }
     const [name = "", joined] = word.slice(2).split("=", 2);
     const choices = allowed[name];
-    if (!choices) return err(`there is no option --${name}`);
+    if (!choices) return err(`unknown option --${name}`);
     const value = joined ?? words[++i];
     if (value === undefined) return err(`--${name} needs a value`);
     if (choices !== "any" && !choices.includes(value))
-      return err(`--${name} is one of ${choices.join(", ")}, not "${value}"`);
+      return err(`--${name} must be one of: ${choices.join(", ")} (got "${value}")`);
     options.set(name, value);
   }
   const [file, extra] = files;
-  if (file === undefined) return err("a file is needed");
-  if (extra !== undefined) return err(`only one file is read, "${extra}" is too many`);
+  if (file === undefined) return err("missing FILE");
+  if (extra !== undefined) return err(`too many files: "${extra}"`);
   return ok({ file, options });
 }
 

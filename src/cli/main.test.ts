@@ -47,7 +47,7 @@ describe("rustic-tally", () => {
     expect(balance.design).toBe(balance.inRows + balance.bought + balance.leftOut);
     const asCsv = await run("tally", job, "--list", "cut", "--format", "csv");
     expect(asCsv.stdout.split("\r\n")[0]).toBe(
-      "Stock,Material,Mark,Name,Count,Cut length,Width,Thick,End 1 °,End 2 °,Ends stand,Note,Grain,Edging",
+      "Stock,Material,Mark,Name,Count,Cut length,Width,Thick,End 1 °,End 2 °,End direction,Note,Grain,Edging",
     );
     expect((await run("tally", job, "--variant", "1000 wide")).stdout).toContain('"length": 1000');
   });
@@ -196,7 +196,7 @@ describe("rustic-tally", () => {
     );
     expect(bars.status).toBe(2);
     expect(bars.stderr).toContain(
-      "its locked pieces cannot stay: on bar 1 they are 202 mm too long together",
+      "its locked pieces are not possible: on bar 1 they are 202 mm too long together",
     );
   });
 
@@ -229,6 +229,6 @@ describe("rustic-tally", () => {
     const [good, bad] = [start("tally", list, "--unit", "mm"), start("dance")];
     expect([good.status, JSON.parse(good.stdout).rows.length]).toEqual([0, 1]);
     expect([bad.status, bad.stdout]).toEqual([2, ""]);
-    expect(bad.stderr).toMatch(/^rustic-tally: there is no command "dance".*\n$/);
+    expect(bad.stderr).toMatch(/^rustic-tally: unknown command "dance".*\n$/);
   });
 });

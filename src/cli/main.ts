@@ -25,17 +25,17 @@ import { numberOption, readWords } from "./arguments";
 
 const USAGE = `rustic-tally COMMAND FILE [options]
 
-  tally FILE    rows of a job file (.tally.json) or a cutting list (CSV, XLSX)
+  tally FILE    rows of a job file (.tally.json) or a cut list (CSV, XLSX)
                 --format json|csv|xlsx|pdf|svg   --list cut|buying|NAME of a list of the job
                 (json without --list, or of the cut list, is the whole tally)
                 --variant NAME   --page a4|letter (for pdf)
-                --unit mm|cm|m|in|ft (bare numbers of a cutting list)   --stockroom FILE.json
-  check FILE    what should be looked at in a job file or cutting list; same options
+                --unit mm|cm|m|in|ft (numbers without unit in a cut list)   --stockroom FILE.json
+  check FILE    list the checks of a job file or cut list; same options
   bars FILE     a bar layout for a problem file (JSON)      --seconds N
   sheets FILE   a sheet layout for a problem file (JSON)    --seconds N   --seed N
-  shapes FILE   a layout of free shapes (JSON)              --seconds N   --seed N
+  nest FILE     nesting of outlined panels (JSON)           --seconds N   --seed N
 
-Exit code 0: fine, 1: something to look at, 2: bad use or unreadable file.`;
+Exit code 0: no problem, 1: checks found, 2: wrong command or unreadable file.`;
 
 type Output = {
   readonly code: 0 | 1;
@@ -78,7 +78,7 @@ async function answerTo(words: readonly string[]): Promise<Answer> {
   if (command === undefined || command === "help" || command === "--help")
     return { code: command === undefined ? 2 : 0, stdout: "", stderr: USAGE };
   const run = COMMANDS.get(command);
-  const result = run ? await run(rest) : err(`there is no command "${command}"; see rustic-tally help`);
+  const result = run ? await run(rest) : err(`unknown command "${command}". Run: rustic-tally help`);
   if (!result.ok)
     return { code: 2, stdout: "", stderr: `rustic-tally: ${result.problem.replace(/\s+/g, " ")}` };
   return { stderr: "", ...result.value };
@@ -90,6 +90,8 @@ const COMMANDS: ReadonlyMap<string, Command> = new Map<string, Command>([
   ["check", checkCommand],
   ["bars", barsCommand],
   ["sheets", sheetsCommand],
+  ["nest", shapesCommand],
+  // The name before; scripts may still use it.
   ["shapes", shapesCommand],
 ]);
 
@@ -209,7 +211,7 @@ async function loadList(
   const said = [
     ...notes,
     ...(usedUnit && !options.has("unit")
-      ? ["Bare numbers are read as mm; say --unit to read them otherwise."]
+      ? ["Numbers without unit are read as mm. Use --unit to change this."]
       : []),
     ...badRows.map((check) => check.message),
   ];
@@ -300,7 +302,7 @@ async function barsCommand(words: readonly string[]): Promise<Result<Output, str
   if (!read.ok) return read;
   const { file, problem, budgetMs } = read.value;
   const locked = lockedBarFault(problem);
-  if (locked !== null) return err(`${file}: its locked pieces cannot stay: ${locked}`);
+  if (locked !== null) return err(`${file}: its locked pieces are not possible: ${locked}`);
   const solver = await loadLinearSolver();
   return laidOut(layOutBars(problem, { solver, now, budgetMs }), problem, LAYOUT_KINDS.bars.notes(problem));
 }
@@ -310,7 +312,7 @@ function sheetsCommand(words: readonly string[]): Result<Output, string> {
   if (!read.ok) return read;
   const { file, problem, budgetMs, seed } = read.value;
   const locked = lockedFault(problem);
-  if (locked !== null) return err(`${file}: its locked panels cannot stay: ${locked}`);
+  if (locked !== null) return err(`${file}: its locked pieces are not possible: ${locked}`);
   return laidOut(layOutSheets(problem, { seed, now, budgetMs }), problem, LAYOUT_KINDS.sheets.notes(problem));
 }
 
@@ -319,6 +321,6 @@ function shapesCommand(words: readonly string[]): Result<Output, string> {
   if (!read.ok) return read;
   const { file, problem, budgetMs, seed } = read.value;
   const locked = lockedShapeFault(problem);
-  if (locked !== null) return err(`${file}: its locked shapes cannot stay: ${locked}`);
+  if (locked !== null) return err(`${file}: its locked pieces are not possible: ${locked}`);
   return laidOut(layOutShapes(problem, { seed, now, budgetMs }), problem, LAYOUT_KINDS.shapes.notes(problem));
 }

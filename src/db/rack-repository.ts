@@ -77,12 +77,12 @@ export async function saveRackPiece(
       const sized = known && (known.length !== entry.length || known.width !== entry.width);
       if (sized && known.holderJob !== null)
         return refuse(
-          `${known.label} is set aside for ${known.holderCode}; its size cannot change until that layout lets it go.`,
+          `${known.label} is reserved for ${known.holderCode}; its size cannot change while that layout uses it.`,
         );
       const label = entry.label ?? known?.label ?? nextLabel(await allLabels(tx));
       const [taken] = await tx.select().from(rackPieces).where(eq(rackPieces.label, label));
       if (taken && taken.id !== entry.id)
-        return refuse(`There is already a ${label}; labels are given once.`);
+        return refuse(`Label ${label} already exists. Choose another label.`);
       const row = await insert(tx, { ...entry, label }, at, (known?.revision ?? 0) + 1);
       return { kind: "saved", ...keptOf(row) };
     }),
@@ -133,7 +133,7 @@ export async function removeRackPiece(
       const [known] = await tx.select().from(rackPieces).where(eq(rackPieces.id, id));
       if (!known || known.goneAt !== null) return "That piece is not in the rack any more.";
       if (known.holderJob !== null)
-        return `${known.label} is set aside for ${known.holderCode}; lay that out without it first.`;
+        return `${known.label} is reserved for ${known.holderCode}; lay that out without it first.`;
       if (known.revision !== expected) return `${changedWords(known.label)} Look at it, then take it out.`;
       await tx.update(rackPieces).set({ goneAt: at }).where(eq(rackPieces.id, id));
       return null;
@@ -178,7 +178,7 @@ export async function holdRack(
     if (!row || row.goneAt !== null)
       return `${row?.label ?? "A rack piece"} is not in the rack any more; lay out again.`;
     if (row.holderJob !== null)
-      return `${row.label} is set aside for ${row.holderCode} in the meantime; lay out again without it.`;
+      return `${row.label} is reserved for ${row.holderCode} in the meantime; lay out again without it.`;
     const { job, code, variant, task } = holding;
     await tx
       .update(rackPieces)

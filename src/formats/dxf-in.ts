@@ -140,7 +140,7 @@ function take(entity: Entity, unit: number, { runs, circles }: Shapes): string |
       const word = own(WORDS, entity.type);
       return word === undefined
         ? null
-        : `it holds ${word}; turn it into lines and arcs in the drawing programme first`;
+        : `it holds ${word}; turn it into lines and arcs in the CAD program first`;
     }
   }
 }
@@ -205,7 +205,7 @@ function outlineOf(name: string, { runs, circles }: Shapes): Result<DrawnOutline
     return refuse(name, "a place in it is no number or lies more than 100 m away; look at its unit");
   const loops = loopsOf(runs);
   if (loops === null)
-    return refuse(name, "its lines do not close to an outline; join their ends in the drawing programme");
+    return refuse(name, "its lines do not close to an outline; join their ends in the CAD program");
   const outlines = [...loops, ...circles.map(roundLoop)]
     .map((corners) => ({ corners, polygon: drawn(corners) }))
     .toSorted((a, b) => Math.abs(polygonArea(b.polygon)) - Math.abs(polygonArea(a.polygon)));

@@ -9,7 +9,7 @@ const COLOURS: Readonly<Record<ShapeLayer, number>> = {
   HOLES: Colors.Cyan,
   LABELS: Colors.Blue,
   CUTS: Colors.Red,
-  RESTS: Colors.Yellow,
+  OFFCUTS: Colors.Yellow,
 };
 
 /** Signs that a drawing programme without our fonts may not know are written plainly. */

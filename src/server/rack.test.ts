@@ -71,7 +71,7 @@ describe("the rack", () => {
     expect(await removeRackPiece(db, "a", 2, 1)).toBeNull();
     expect(await saveRackPiece(db, offcut("b"), 3)).toMatchObject({ piece: { label: "R-2" } });
     expect(await saveRackPiece(db, { ...offcut("c"), label: "R-1" as never }, 3)).toMatchObject({
-      why: expect.stringMatching(/labels are given once/),
+      why: expect.stringMatching(/already exists/),
     });
 
     const [one, two] = [await createJob(db, smallFrame()), await createJob(db, smallFrame())];
@@ -81,9 +81,9 @@ describe("the rack", () => {
     // Keeping it again is no clash with itself; another job is refused, and nothing of its layout stands.
     expect(await saveLayout(db, own, layoutOn("b", one), 5)).toBeNull();
     const other = { job: two, variant: "", code: "T-2" };
-    expect(await saveLayout(db, other, layoutOn("b", two), 6)).toContain("R-2 is set aside for T-1");
+    expect(await saveLayout(db, other, layoutOn("b", two), 6)).toContain("R-2 is reserved for T-1");
     expect(await readLayouts(db, other)).toEqual([]);
-    expect(await removeRackPiece(db, "b", 7, 1)).toContain("set aside for T-1");
+    expect(await removeRackPiece(db, "b", 7, 1)).toContain("reserved for T-1");
     expect(await saveRackPiece(db, { ...offcut("b"), length: 900 }, 7, 1)).toMatchObject({
       why: expect.stringMatching(/its size cannot change/),
     });

@@ -130,7 +130,7 @@ describe("edits with an expected revision", () => {
     expect(answer).toEqual({
       status: "refused",
       clash: false,
-      message: "width would be 20, but it must lie from 300 to 1200.",
+      message: "width would be 20, but it must be from 300 to 1200.",
     });
     expect(await submitEdit(db, "nowhere", 1, width("700"))).toBeNull();
   });

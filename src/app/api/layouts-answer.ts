@@ -42,6 +42,6 @@ export async function sayDiagrams(
   const found = await find(query, made);
   if (found instanceof Response) return found;
   const body = await printDiagrams(found.input, query.get("task") ?? "", format, made);
-  if (body === null) return sayProblem("That stock is not laid out yet; lay it out first.", 404);
+  if (body === null) return sayProblem("There is no layout of that stock. Lay it out first.", 404);
   return download(body, DIAGRAM_FORMATS[format], found.name(format));
 }

@@ -5,7 +5,7 @@ import { connection } from "@/server";
 import { BatchesPage } from "@/ui/batch/batches-page";
 
 export const dynamic = "force-dynamic";
-export const metadata: Metadata = { title: "Batches" };
+export const metadata: Metadata = { title: "Combined layouts" };
 
 export default async function Page() {
   const db = await connection();

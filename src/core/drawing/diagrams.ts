@@ -35,7 +35,7 @@ export function diagramPages(
 }
 
 /** Layers of a full-size drawing. */
-export const SHAPE_LAYERS = ["STOCK", "PANELS", "HOLES", "LABELS", "CUTS", "RESTS"] as const;
+export const SHAPE_LAYERS = ["STOCK", "PANELS", "HOLES", "LABELS", "CUTS", "OFFCUTS"] as const;
 export type ShapeLayer = (typeof SHAPE_LAYERS)[number];
 
 /** A shape at full size in mm, y upwards. */
@@ -119,7 +119,7 @@ function freeShapes(
       ...sheet.offcuts.map(
         (rest): FullShape => ({
           kind: "outline",
-          layer: "RESTS",
+          layer: "OFFCUTS",
           points: box(rest.x, low + rest.y, rest.length, rest.width),
         }),
       ),
@@ -182,7 +182,7 @@ function sheetShapes(
     for (const rest of sheet.offcuts)
       shapes.push({
         kind: "outline",
-        layer: "RESTS",
+        layer: "OFFCUTS",
         points: box(rest.x, base + rest.y, rest.length, rest.width),
       });
     for (const { from, to } of cutLines(problem, sheet))
@@ -203,7 +203,7 @@ function barShapes(
     const depth = Math.max(BAR_DEPTH, ...depths);
     const base = i * (depth + SPACE);
     const stock = at(problem.stock, bar.stock);
-    const times = timesWords(bar.times);
+    const _times = timesWords(bar.times);
     shapes.push(
       { kind: "outline", layer: "STOCK", points: box(0, base, stock.length, depth) },
       {
@@ -211,7 +211,7 @@ function barShapes(
         layer: "LABELS",
         at: [0, base + depth + 10],
         height: 25,
-        text: `Pattern ${i + 1}, ${times}: ${sayLength(stock.length, style)}`,
+        text: `Pattern ${i + 1}: ${bar.times} × bar ${sayLength(stock.length, style)}`,
       },
     );
     pieceOutlines(problem, bar).forEach(({ start, end }, place) => {

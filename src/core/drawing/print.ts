@@ -101,7 +101,7 @@ export function layoutBlock(flow: Flow, task: LayoutTask, input: DiagramInput, m
   if (!found) {
     flow.add(14, [
       line(name, 3, "strong", "ink"),
-      line("Not laid out yet: lay it out in the Layout stage.", 8, "text", "oxide"),
+      line("No layout yet. Lay it out in the Layout stage.", 8, "text", "oxide"),
     ]);
     return;
   }
@@ -110,7 +110,7 @@ export function layoutBlock(flow: Flow, task: LayoutTask, input: DiagramInput, m
   if (stale)
     head.push(
       line(
-        `STALE: made from revision ${kept.revision}; ${stale} since. Do not cut from it.`,
+        `OUTDATED (made from revision ${kept.revision}): ${stale}. Do not cut from it.`,
         12,
         "strong",
         "oxide",
@@ -234,8 +234,8 @@ function barBlocks(kept: KeptBars, { flow, rowOf, style, measure }: LayoutGround
       { bar, problem, pieces, style, shownOf: (piece) => rowOf(piece)?.shown ?? null },
       { scale: 1 / ratio, depth: 6, line: 0.25, text: 3, measure },
     );
-    const times = timesWords(bar.times);
-    const words = `Pattern ${i + 1}, ${times}, from ${sayLength(stock.length, style)} · lengths at scale 1:${ratio}`;
+    const _times = timesWords(bar.times);
+    const words = `Pattern ${i + 1}: ${bar.times} × bar ${sayLength(stock.length, style)} · lengths at scale 1:${ratio}`;
     return { height: 15, items: [line(words, 2.6), ...movedBy(items, [0, 5.5])] };
   });
 }

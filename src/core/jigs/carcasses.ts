@@ -18,9 +18,9 @@ const carcass: Jig = {
   name: "Carcass",
   note: "Sides, top, bottom, back and shelves, housed in grooves",
   fields: [
-    length("width", "Width, over all", "600", "24"),
-    length("height", "Height, over all", "800", "32"),
-    length("depth", "Depth, over all", "320", "12 1/2"),
+    length("width", "Overall width", "600", "24"),
+    length("height", "Overall height", "800", "32"),
+    length("depth", "Overall depth", "320", "12 1/2"),
     board("board", "Board"),
     board("back", "Board of the back"),
     count("shelves", "Shelves", 2, 0, 40),
@@ -125,13 +125,13 @@ const drawerBox: Jig = {
   name: "Drawer box",
   note: "Sides, front and back with a floor in grooves",
   fields: [
-    length("width", "Width, over all", "500", "20"),
-    length("depth", "Depth, over all", "450", "18"),
+    length("width", "Overall width", "500", "20"),
+    length("depth", "Overall depth", "450", "18"),
     length("height", "Height", "120", "5"),
     board("board", "Board"),
-    board("floor", "Board of the floor"),
+    board("floor", "Bottom board"),
     length("groove", "Depth of the grooves", "5", "1/4"),
-    length("low", "Floor stands up by", "10", "3/8"),
+    length("low", "Bottom inset", "10", "3/8"),
   ],
   make: (maker, values) => {
     const [w, d, h] = [
@@ -179,7 +179,7 @@ const drawerBox: Jig = {
       work: groove(),
     });
     const [across, deep] = [plus(clear, times(g, 2)), plus(minus(d, 2 * t), times(g, 2))];
-    maker.panel("Drawer floor", under, {
+    maker.panel("Drawer bottom", under, {
       origin: [minus(t, g), minus(t, g), low],
       length: across,
       width: deep,

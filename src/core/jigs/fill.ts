@@ -28,7 +28,7 @@ export const JIGS: readonly Jig[] = [...FRAME_JIGS, ...CARCASS_JIGS];
 export type JigFilling = {
   /** Texts by the name of the field. */
   readonly values: Readonly<Record<string, string>>;
-  /** Where its lower front left corner stands: three coordinates parted by semicolons. */
+  /** Where its lower front left corner stands: three coordinates separated by semicolons. */
   readonly place: string;
   /** Whether its plain lengths become key sizes that the geometry follows. */
   readonly keepSizes: boolean;
@@ -78,7 +78,7 @@ export function fillJig(
   }
   const place = readPlace(filling.place);
   if (place?.kind !== "place")
-    return refused("The place", filling.place, "must be three coordinates parted by semicolons");
+    return refused("The place", filling.place, "must be three coordinates separated by semicolons");
   const insert = made(job, jig, { filling, texts, at: place.at }, stockroom, newId);
   const edit: Edit = keySizes.length === 0 ? insert : { kind: "together", edits: [...keySizes, insert] };
   const tried = withEdit(job, edit);

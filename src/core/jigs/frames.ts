@@ -3,9 +3,9 @@ import { choice, count, type Jig, length } from "./jig";
 import { buttEnd, type JigMaker, minus, type Place, plus, sum, type Term, textOf, times } from "./maker";
 
 const half = (term: Term): Term => times(term, 0.5);
-const width = length("width", "Width, over all", "1000", "40");
-const depth = length("depth", "Depth, over all", "500", "20");
-const height = length("height", "Height, over all", "850", "34");
+const width = length("width", "Overall width", "1000", "40");
+const depth = length("depth", "Overall depth", "500", "20");
+const height = length("height", "Overall height", "850", "34");
 const section = { kind: "section", name: "section", label: "Section" } as const;
 
 /** Corners of a level rectangle of centre lines, `inset` within the outside, front left first, counter-clockwise from above. */
@@ -150,7 +150,7 @@ const splayedStand: Jig = {
   fields: [
     length("width", "Width of the top, over all", "400", "16"),
     length("depth", "Depth of the top, over all", "400", "16"),
-    length("height", "Height, over all", "700", "28"),
+    length("height", "Overall height", "700", "28"),
     length("splay", "Feet stand out by, each way", "120", "5"),
     section,
   ],
@@ -188,7 +188,7 @@ const ladder: Jig = {
   name: "Ladder",
   note: "Two stiles with rungs butted between them at equal spacing",
   fields: [
-    length("width", "Width, over all", "450", "18"),
+    length("width", "Overall width", "450", "18"),
     length("height", "Length of the stiles", "2000", "80"),
     { ...section, label: "Section of the stiles" },
     { kind: "section", name: "rung", label: "Section of the rungs" },
@@ -220,13 +220,13 @@ const ladder: Jig = {
 const slattedTop: Jig = {
   id: "slatted-top",
   name: "Slatted top",
-  note: "Laths side by side with equal gaps, flush with both edges",
+  note: "Slats side by side with equal gaps, flush with both edges",
   fields: [
     length("width", "Length of the laths", "1000", "40"),
-    length("depth", "Depth, over all", "500", "20"),
+    length("depth", "Overall depth", "500", "20"),
     length("height", "Underside above the floor", "850", "34"),
-    { kind: "timber", name: "section", label: "Lath" },
-    count("slats", "Laths", 5, 2),
+    { kind: "timber", name: "section", label: "Slat" },
+    count("slats", "Slats", 5, 2),
   ],
   make: (maker, values) => {
     const [w, d, h, bar] = [
@@ -240,7 +240,7 @@ const slattedTop: Jig = {
     for (let i = 0; i < slats; i++) {
       const y = sum(face / 2, times(minus(d, face), i / (slats - 1)));
       const z = plus(h, thick / 2);
-      maker.member(maker.memberId(), "Lath", bar, [0, y, z], [w, y, z]);
+      maker.member(maker.memberId(), "Slat", bar, [0, y, z], [w, y, z]);
     }
     return maker.done("Insert a slatted top");
   },

@@ -247,7 +247,7 @@ describe("parts lists by hand", () => {
     expect(rows(fill("drawer-box", {}))).toEqual([
       ["Drawer front", 2, "464 x 120"],
       ["Drawer side", 2, "450 x 120"],
-      ["Drawer floor", 1, "474 x 424"],
+      ["Drawer bottom", 1, "474 x 424"],
     ]);
   });
 

@@ -53,7 +53,11 @@ export function takenApart(job: Job, id: string, newId: NewId): Result<Edit, Pro
   const assembly = findAssembly(job, placement?.assembly ?? null);
   if (!placement || !assembly) return missing("placement", id);
   if (placement.mirror !== null || !placement.turn.every(isNought))
-    return refused("Assembly", assembly.name, "stands turned or mirrored there, so it stays an assembly");
+    return refused(
+      "Assembly",
+      assembly.name,
+      "is rotated or mirrored; remove rotation and mirror, then dissolve it",
+    );
   if (placement.count.trim() !== "1")
     return refused("Assembly", assembly.name, "is repeated there; set its count to 1 first");
   const own = contentsOf(job, assembly.id);

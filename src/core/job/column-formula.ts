@@ -24,7 +24,7 @@ export function readColumnFormula(text: string, unit: LengthUnit): Result<Column
     if (!known) columns.push({ name, as });
     return ` ${as} `;
   });
-  if (/[{}]/.test(bare)) return refused("The formula", text, "has a brace without its partner");
+  if (/[{}]/.test(bare)) return refused("The formula", text, "has an unmatched { or }");
   const formula = parseFormula(bare, unit);
   if (!formula.ok) return formula;
   return ok({ formula: formula.value, columns });

@@ -27,7 +27,7 @@ export const COMPUTED_COLUMNS = {
   shortest: "Shortest edge",
   end1: "End 1 °",
   end2: "End 2 °",
-  stand: "Ends stand",
+  stand: "End direction",
   mitre1: "Mitre 1 °",
   bevel1: "Bevel 1 °",
   mitre2: "Mitre 2 °",

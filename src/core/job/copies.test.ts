@@ -195,8 +195,8 @@ describe("an assembly taken apart", () => {
       const edit = takenApart(turned, "first", newId);
       return edit.ok ? "" : sentence(edit.problem);
     };
-    expect(why({ turn: ["0", "0", "90"] })).toContain("turned or mirrored");
-    expect(why({ mirror: "width" })).toContain("turned or mirrored");
+    expect(why({ turn: ["0", "0", "90"] })).toContain("rotated or mirrored");
+    expect(why({ mirror: "width" })).toContain("rotated or mirrored");
     expect(why({ count: "2" })).toContain("repeated there");
     expect(takenApart(job, "gone", newId).ok).toBe(false);
   });

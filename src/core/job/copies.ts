@@ -204,10 +204,10 @@ class Copier {
       const { first, second } = panel.between;
       const [a, b] = [this.newIds.get(first), this.newIds.get(second)] as (Panel["id"] | undefined)[];
       if (!a || !b)
-        return refused("Panel", panel.name, "follows two others; copy those with it, or let it go first");
+        return refused("Panel", panel.name, "is attached to two panels; copy these too, or detach it first");
       const between = { ...panel.between, first: a, second: b };
       if (this.rule.kind === "move") return ok({ ...copy, between });
-      return refused("Panel", panel.name, "follows two others; mirror it as part of an assembly");
+      return refused("Panel", panel.name, "is attached to two panels; mirror it as part of an assembly");
     }
     if (this.rule.kind === "move") return ok({ ...copy, origin: this.place(panel.origin) });
     return mirroredPanel(copy, this.rule.axis, (at) => this.place(at), this.job);

@@ -329,7 +329,7 @@ describe("columns as somebody chose them", () => {
     expect(asked.pieces.map(({ name }) => name)).toEqual(["good", "own"]);
     expect(asked.unreadable.map(({ message }) => message)).toEqual([
       'There is no section or board "Unobtanium 4" in the stockroom.',
-      'The material "moon rock" is not known; no stock and no piece here is of it.',
+      'Unknown material "moon rock". Check the spelling, or add it to the stockroom.',
     ]);
     expect(chosen(rows, {}).pieces).toHaveLength(4);
   });

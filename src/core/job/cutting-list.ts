@@ -164,7 +164,7 @@ class RowReader {
     const mark = cell("mark");
     if (mark.length > 12) return err(`The mark "${mark}" is longer than 12 characters.`);
     const name = cell("name") || cell("stock") || mark;
-    if (name === "") return err("It has neither a name nor a mark.");
+    if (name === "") return err("Name or mark is missing.");
     const unknown = this.unknown(cell("stock"), cell("material"));
     if (unknown !== null) return err(unknown);
     const common = {
@@ -202,7 +202,7 @@ class RowReader {
       return `There is no section or board "${stock}" in the stockroom.`;
     const wanted = plain(material);
     if (material !== "" && ![...knownMaterials].some((known) => plain(known) === wanted))
-      return `The material "${material}" is not known; no stock and no piece here is of it.`;
+      return `Unknown material "${material}". Check the spelling, or add it to the stockroom.`;
     return null;
   }
 
@@ -225,7 +225,7 @@ class RowReader {
         : parseSectionName(common.stockText, unit);
     const asBar = section !== undefined || (board === undefined && (shape !== null || size.width === null));
     if (size.length === null) {
-      if (size.width !== null || section || board || shape) return err("It has no length.");
+      if (size.width !== null || section || board || shape) return err("Length is missing.");
       return ok({ ...common, kind: "other", stock: null });
     }
     if (asBar) {
@@ -271,7 +271,7 @@ class RowReader {
 
   private quantity(text: string): Result<number, string> {
     if (!this.columns.places.has("quantity")) return ok(1);
-    if (text === "") return err("It has no quantity.");
+    if (text === "") return err("Quantity is missing.");
     const match = /^(-?\d+(?:[.,]\d+)?)\s*(?:x|×|off|pcs?\.?|ea|no\.?|st\.?)?$/i.exec(text);
     const value = match ? Number((match[1] ?? "").replace(",", ".")) : Number.NaN;
     if (!Number.isFinite(value)) return err(`The quantity "${text}" is not a number.`);
@@ -340,7 +340,5 @@ function readStand(text: string): Result<TypedStand, string> {
   if (/^(parallel|\/\s*\/|\\\s*\\)$/.test(word)) return ok("parallel");
   const turned = /^(?:turned )?(-?\d+(?:\.\d+)?)\s*(?:°|deg)?$/.exec(word);
   if (turned && Math.abs(Number(turned[1])) <= 180) return ok({ turn: Number(turned[1]) });
-  return err(
-    `How the ends stand, "${text}", is not known; write opposed, parallel or turned and the degrees.`,
-  );
+  return err(`End direction "${text}" is unknown. Write opposed, parallel, or turned and the degrees.`);
 }

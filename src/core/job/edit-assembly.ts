@@ -146,7 +146,7 @@ function selectionFault(job: Job, chosen: ReadonlySet<string>, into: Home) {
       return refused(
         "The selection",
         homeName(job, home),
-        `is not all of ${homeName(job, into)}; an assembly is made of what stands in one place`,
+        `is in different assemblies; select pieces of one assembly`,
       );
   }
   for (const member of Object.values(job.members)) {
@@ -155,9 +155,9 @@ function selectionFault(job: Job, chosen: ReadonlySet<string>, into: Home) {
       if (!other || chosen.has(member.id) === chosen.has(other.id)) continue;
       const [inside, outside] = chosen.has(member.id) ? [member, other] : [other, member];
       return refused(
-        "The assembly with",
+        "Member",
         inside.name,
-        `would part it from ${outside.name}, to which its end is cut; take both or change that end first`,
+        `is cut to ${outside.name}, which is not selected; select both, or change the end cut`,
       );
     }
   }

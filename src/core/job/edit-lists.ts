@@ -125,7 +125,7 @@ function formulaFault(job: Job, column: OwnColumn): Err<Problem> | null {
       const next = own.find((other) => plainName(other.name) === plainName(name));
       if (!next) return refused("The formula", one.formula ?? "", `names {${name}}, which is no column`);
       if (around.includes(next.id))
-        return refused("The formula", column.formula ?? "", `goes round in a loop through {${name}}`);
+        return refused("The formula", column.formula ?? "", `refers to itself through {${name}}`);
       const deeper = next.kind === "formula" ? walk(next, [...around, next.id]) : null;
       if (deeper) return deeper;
     }

@@ -64,11 +64,8 @@ describe("edits", () => {
   });
 
   it.each([
-    [setSize("width", "200"), "width would be 200, but it must lie from 300 to 1200."],
-    [
-      setSize("depth", "height"),
-      "The formulas of depth, height need one another in a loop; give one of them a value.",
-    ],
+    [setSize("width", "200"), "width would be 200, but it must be from 300 to 1200."],
+    [setSize("depth", "height"), "The formulas of depth, height form a loop. Replace one by a value."],
     [setSize("depth", "1/0"), '"1/0" divides by zero with the present key sizes.'],
     [
       setSize("depth", "widht"),
@@ -80,7 +77,7 @@ describe("edits", () => {
     ],
     [
       { kind: "changeKeySize", id: "size-width", set: { least: "2000" } },
-      "The range of width is empty: its least, 2000, is above its greatest, 1200.",
+      "width: the minimum 2000 is above the maximum 1200. Change one.",
     ],
     [
       { kind: "removeKeySize", id: "size-width" },

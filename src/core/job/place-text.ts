@@ -96,7 +96,7 @@ export function mirrored(text: string, plane: string, unit: LengthUnit): string 
 }
 
 /**
- * Reads a place as it is typed: the name of a point, or three coordinates parted by semicolons (commas
+ * Reads a place as it is typed: the name of a point, or three coordinates separated by semicolons (commas
  * part the arguments of formulas). Null when it is neither.
  */
 export function readPlace(

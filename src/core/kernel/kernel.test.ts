@@ -128,7 +128,7 @@ describe("seeded random", () => {
 describe("sentences", () => {
   it("say what, where and what to do, and shorten what was typed", () => {
     expect(sentence({ kind: "formulaLoop", names: ["a", "b"] })).toBe(
-      "The formulas of a, b need one another in a loop; give one of them a value.",
+      "The formulas of a, b form a loop. Replace one by a value.",
     );
     expect(sentence({ kind: "outOfRange", name: "width", value: "3000", least: "900", greatest: null })).toBe(
       "width would be 3000, but it must be at least 900.",
@@ -153,10 +153,10 @@ describe("every sentence", () => {
     [{ kind: "unreadableFormula", text, why: "it ends early", place: null }, "it ends early. Type it"],
     [{ kind: "formulaTooLong", length: 900, greatest: 500 }, "900 characters; at most 500"],
     [{ kind: "unknownName", name: "widht", text: "widht/2" }, "uses widht, which is no key size"],
-    [{ kind: "outOfRange", name: "w", value: "5", least: "10", greatest: "20" }, "must lie from 10 to 20"],
+    [{ kind: "outOfRange", name: "w", value: "5", least: "10", greatest: "20" }, "must be from 10 to 20"],
     [{ kind: "outOfRange", name: "w", value: "5", least: null, greatest: "4" }, "must be at most 4"],
-    [{ kind: "emptyRange", name: "w", least: "9", greatest: "4" }, "its least, 9, is above its greatest, 4"],
-    [{ kind: "dependsOnBroken", name: "depth" }, "needs depth, which cannot be computed"],
+    [{ kind: "emptyRange", name: "w", least: "9", greatest: "4" }, "the minimum 9 is above the maximum 4"],
+    [{ kind: "dependsOnBroken", name: "depth" }, "depth cannot be computed. Fix depth first"],
     [{ kind: "missingRecord", what: "panel", id: "p1" }, "The panel p1 is no longer in this job"],
     [
       { kind: "badValue", what: "Column", value: "x", must: "must be a number" },

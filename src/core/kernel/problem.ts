@@ -48,7 +48,7 @@ export type Problem =
   | { readonly kind: "malformed"; readonly what: string; readonly why: string };
 
 function rangeWords(least: string | null, greatest: string | null): string {
-  if (least !== null && greatest !== null) return `must lie from ${least} to ${greatest}`;
+  if (least !== null && greatest !== null) return `must be from ${least} to ${greatest}`;
   if (least !== null) return `must be at least ${least}`;
   return `must be at most ${greatest}`;
 }
@@ -83,13 +83,13 @@ export function sentence(problem: Problem): string {
     case "notANumber":
       return `"${shortened(problem.text)}" has no numeric value with the present key sizes.`;
     case "formulaLoop":
-      return `The formulas of ${problem.names.join(", ")} need one another in a loop; give one of them a value.`;
+      return `The formulas of ${problem.names.join(", ")} form a loop. Replace one by a value.`;
     case "dependsOnBroken":
-      return `It needs ${problem.name}, which cannot be computed; mend that first.`;
+      return `${problem.name} cannot be computed. Fix ${problem.name} first.`;
     case "outOfRange":
       return `${problem.name} would be ${problem.value}, but it ${rangeWords(problem.least, problem.greatest)}.`;
     case "emptyRange":
-      return `The range of ${problem.name} is empty: its least, ${problem.least}, is above its greatest, ${problem.greatest}.`;
+      return `${problem.name}: the minimum ${problem.least} is above the maximum ${problem.greatest}. Change one.`;
     case "duplicateName":
       return `There is already a key size named ${problem.name}; choose another name.`;
     case "badName":

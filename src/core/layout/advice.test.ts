@@ -57,18 +57,18 @@ describe("advice", () => {
     const limited = { ...bar, count: 2 as number | null };
     const offcut = { ...limited, length: 900, rack: "r" as string | null };
     expect(advice(bars({ kind: "usedUp" }, [limited as typeof bar, offcut as typeof bar]))).toBe(
-      "Raise how many of 6000 mm there are, or leave the number empty for as many as wanted",
+      "Increase the stock of 6000 mm, or clear the number (no limit)",
     );
     expect(advice(bars(ASIDE))).toBe("Drag it back, or fill again");
   });
 
   it.each<[UnplacedReason, RegExp]>([
-    [againstGrain, /^Let it lie across the grain by hand, .* at least 2620 × 420 mm$/],
+    [againstGrain, /^Place it across the grain by hand, .* at least 2620 × 420 mm$/],
     [tooLarge, /^Join it from two, or buy a sheet of at least 2620 × 420 mm$/],
     [{ kind: "blank", why: againstGrain }, /across the grain/],
-    [{ kind: "blank", why: tooLarge }, /^Part the panels that are kept together$/],
+    [{ kind: "blank", why: tooLarge }, /^Do not keep these panels together$/],
     [{ kind: "blankUneven" }, /make them one size across/],
-    [{ kind: "usedUpOrStages" }, /^Raise how many sheets/],
+    [{ kind: "usedUpOrStages" }, /^Increase the number of sheets/],
   ])("for panels: %j", (why, words) => {
     expect(advice(sheets(why))).toMatch(words);
   });

@@ -131,9 +131,9 @@ describe("a kept layout", () => {
     expect(same.problem.fixed).toHaveLength(1);
     const larger = withLocks(sheetTask({ allowance: 10 }), locked);
     expect(larger.problem.fixed).toEqual([]);
-    expect(larger.notes[0]).toMatch(/was locked at .* and is .* now; it is free again\./);
+    expect(larger.notes[0]).toMatch(/is unlocked: its size changed from .* to .*\./);
     const other = { ...locked, pieces: [{ mark: "ZZ", name: "Shelf" }] };
-    expect(withLocks(sheetTask(), other).notes[0]).toContain("ZZ was locked and is gone");
+    expect(withLocks(sheetTask(), other).notes[0]).toContain("ZZ is unlocked: it is deleted");
   });
 
   it("says what would help a piece without a place", () => {
@@ -181,8 +181,6 @@ describe("a kept layout", () => {
     if (bars?.kind !== "bars") throw new Error("bars");
     expect(notesOf(bars)).toEqual([]);
     const held = notesOf({ ...bars, problem: { ...bars.problem, grip: 7000 } });
-    expect(held).toEqual([
-      "Trims and what the saw holds leave nothing of a bar of 6000 mm; make them smaller.",
-    ]);
+    expect(held).toEqual(["Trims and clamp length leave nothing of a bar of 6000 mm; make them smaller."]);
   });
 });

@@ -100,17 +100,21 @@ describe("locks of bars", () => {
   it("are let go where there are fewer bars, or none of that length", () => {
     const one = taken(barTask({ stock: [{ length: 2000, count: 1 }] }));
     expect(one.fixed).toHaveLength(1);
-    expect(one.notes).toEqual(["A: their bar of 2000 mm is not in stock any more; they are free again."]);
+    expect(one.notes).toEqual([
+      "A: their bar of 2000 mm is not in stock any more. These pieces are unlocked.",
+    ]);
     const none = taken(barTask({ stock: [{ length: 2100 }] }));
     expect(none.fixed).toEqual([]);
-    expect(none.notes[0]).toBe("A, B: their bar of 2000 mm is not in stock any more; they are free again.");
+    expect(none.notes[0]).toBe(
+      "A, B: their bar of 2000 mm is not in stock any more. These pieces are unlocked.",
+    );
     // Two of that length, one of them in the rack under a name: each is its own stock.
     expect(taken(barTask({ stock: [{ length: 2000, rack: "r" }] })).fixed).toEqual([]);
   });
 
   it("are let go piece by piece: one that is gone, one of another size, one of which there are fewer", () => {
     const gone = taken(barTask({ names: [piece("A"), piece("C")] }));
-    expect(gone.notes).toEqual(["B was locked and is gone, or there are fewer of it; its place is free."]);
+    expect(gone.notes).toEqual(["B is unlocked: it is deleted, or fewer of it are needed."]);
     expect(gone.fixed[0]).toEqual({ stock: 0, pieces: [{ piece: 0, place: 0 }] });
     const longer = taken(
       barTask({
@@ -120,7 +124,7 @@ describe("locks of bars", () => {
         ],
       }),
     );
-    expect(longer.notes).toEqual(["B was locked at 500 mm and is 550 mm now; it is free again."]);
+    expect(longer.notes).toEqual(["B is unlocked: its size changed from 500 mm to 550 mm."]);
     const fewer = taken(
       barTask({
         pieces: [
@@ -141,14 +145,14 @@ describe("locks of bars", () => {
     expect(fewer.notes).toHaveLength(1);
     // The same mark in another job is another piece.
     expect(taken(barTask({ names: [piece("A", "J-2"), piece("B")] })).notes).toContain(
-      "A was locked and is gone, or there are fewer of it; its place is free.",
+      "A is unlocked: it is deleted, or fewer of it are needed.",
     );
   });
 
   it("are let go together where they fit one bar no more, and may then be locked elsewhere", () => {
     const wide = taken(barTask({ kerf: 601 }));
     expect(wide.notes).toEqual([
-      "A, B: they do not fit one bar any more with kerf and trims as they are; they are free again.",
+      "A, B: they do not fit one bar any more with kerf and trims as they are. These pieces are unlocked.",
     ]);
     // Only three of A are there: the one of the first bar counts again for the second.
     expect(wide.fixed).toEqual([{ stock: 0, pieces: [{ piece: 0, place: 1 }] }]);
@@ -239,10 +243,10 @@ describe("locks of sheets", () => {
   it("are let go where the sheet is another, or a wider blade has no room between them", () => {
     const stock = [{ ...problem.stock[0], width: 650 }];
     expect(withLocks(task({ stock }), kept).notes).toEqual([
-      "P, P, P: the sheet of 1000 × 600 mm is not in stock any more; they are free again.",
+      "P, P, P: the sheet of 1000 × 600 mm is not in stock any more. These pieces are unlocked.",
     ]);
     const wide = withLocks(task({ kerf: 5 }), kept);
     expect(fixed(wide)).toEqual([]);
-    expect(wide.notes[0]).toMatch(/^P, P, P: locked, but .*; they are free again\.$/);
+    expect(wide.notes[0]).toMatch(/^P, P, P: locked, but .*\. These pieces are unlocked\.$/);
   });
 });

@@ -204,10 +204,10 @@ describe("a kept layout along outlines", () => {
     expect(again.notes).toEqual([]);
     expect(again.problem.fixed).toHaveLength(1);
     const larger = withLocks(shapeTask({ gusset: { ...gusset, length: "130" } }), locked);
-    expect(larger.notes).toEqual(["A was locked at 120 × 90 mm and is 130 × 90 mm now; it is free again."]);
+    expect(larger.notes).toEqual(["A is unlocked: its size changed from 120 × 90 mm to 130 × 90 mm."]);
     const margin = withLocks(shapeTask({ gusset }, { trim: 40 }), locked);
     expect(margin.notes).toEqual([
-      "A: locked, but with the margin as it is one lies off the sheet; they are free again.",
+      "A: locked, but with the margin as it is one lies off the sheet. These pieces are unlocked.",
     ]);
     const [through] = results({ gusset }, { cut: "through" }).tasks;
     expect(through && withLocks(through, locked).problem.fixed).toEqual([]);
@@ -237,7 +237,7 @@ describe("a kept layout along outlines", () => {
     );
     const locked = withOwnLocks({ ...kept, layout: both });
     expect(withLocks(shapeTask({ gusset }, { gap: 20 }), locked).notes).toEqual([
-      "A, A: locked, but with outlines and gap as they are two lie too near to one another; they are free again.",
+      "A, A: locked, but with outlines and gap as they are two lie too near to one another. These pieces are unlocked.",
     ]);
   });
 
@@ -253,7 +253,7 @@ describe("a kept layout along outlines", () => {
     const locked = withOwnLocks({ ...kept, layout: setShapeLock(kept.layout, { sheet: 0, index }, true) });
     // Both as drawn now: eight of one hand, none of the other.
     const taken = withLocks(shapeTask({ one: good, two: good }), locked);
-    expect(taken.notes).toEqual(["A was locked in a hand of which there are fewer now; it is free again."]);
+    expect(taken.notes).toEqual(["A is unlocked: fewer of this hand are needed."]);
     expect(taken.problem.fixed).toEqual([]);
   });
 

@@ -37,9 +37,9 @@ export const BUYING_COLUMNS: readonly Column[] = [
   { id: "marks", heading: "For marks", align: "left", width: 20, writes: null },
   { id: "measure", heading: "In", align: "left", width: 6, writes: null },
   { id: "net", heading: "Net", align: "right", width: 10, writes: { kind: "decimal", places: 3 } },
-  { id: "gross", heading: "By rule", align: "right", width: 10, writes: { kind: "decimal", places: 3 } },
+  { id: "gross", heading: "Net + waste", align: "right", width: 10, writes: { kind: "decimal", places: 3 } },
   { id: "cost", heading: "Cost by rule", align: "right", width: 13, writes: { kind: "decimal", places: 2 } },
-  { id: "uses", heading: "By layout", align: "left", width: 24, writes: null },
+  { id: "uses", heading: "From layout", align: "left", width: 24, writes: null },
   {
     id: "layoutCost",
     heading: "Cost by layout",
@@ -107,11 +107,11 @@ function totalNotes({
   ];
   if (byLayout.notLaidOut > 0)
     notes.push(
-      `${byLayout.notLaidOut} stock ${agreeing(byLayout.notLaidOut, "size is", "sizes are")} not laid out yet; by layout, those count by rule.`,
+      `${byLayout.notLaidOut} stock ${agreeing(byLayout.notLaidOut, "size is", "sizes are")} without a layout. Their quantity is net + waste.`,
     );
   if (byLayout.stale > 0)
     notes.push(
-      `${counted(byLayout.stale, "layout is", "layouts are")} older than the design: lay out again before buying.`,
+      `${counted(byLayout.stale, "layout is", "layouts are")} outdated. Lay out again before buying.`,
     );
   if (massKnown + massUnknown > 0) notes.push(massNote(massKg, massKnown, massUnknown));
   for (const { name, material, massBy } of lines)
@@ -161,16 +161,16 @@ function nameWords({ name, material, overhang, timber, net }: QuantityLine, styl
 
 function usesCell({ laidOut, byLayout }: QuantityLine, style: BuyingStyle): Cell {
   if (!laidOut) return NOT_APPLICABLE;
-  if (!byLayout) return textCell("not laid out");
+  if (!byLayout) return textCell("no layout");
   const unplaced = byLayout.unplaced > 0 ? ` (${byLayout.unplaced} unplaced)` : "";
   return textCell(
-    `${byLayout.uses.map(({ count, sizes }) => `${count} × ${stockSizeWords(sizes, style)}`).join(", ") || "nothing"}${unplaced}${byLayout.stale ? " (stale)" : ""}`,
+    `${byLayout.uses.map(({ count, sizes }) => `${count} × ${stockSizeWords(sizes, style)}`).join(", ") || "nothing"}${unplaced}${byLayout.stale ? " (outdated)" : ""}`,
   );
 }
 
 function layoutCostCell({ laidOut, byLayout }: QuantityLine): Cell {
   if (!laidOut) return NOT_APPLICABLE;
-  if (!byLayout) return textCell("not laid out");
+  if (!byLayout) return textCell("no layout");
   return byLayout.cost === null && byLayout.unplaced > 0
     ? textCell("not all placed")
     : moneyCell(byLayout.cost);

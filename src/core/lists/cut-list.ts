@@ -38,7 +38,7 @@ const CUT_COLUMNS: readonly Column[] = [
   { id: "thickness", heading: "Thick", align: "right", width: 9, writes: null },
   { id: "end1", heading: "End 1 °", align: "right", width: 9, writes: { kind: "decimal", places: 1 } },
   { id: "end2", heading: "End 2 °", align: "right", width: 9, writes: { kind: "decimal", places: 1 } },
-  { id: "stand", heading: "Ends stand", align: "left", width: 15, writes: null },
+  { id: "stand", heading: "End direction", align: "left", width: 15, writes: null },
   { id: "note", heading: "Note", align: "left", width: 28, writes: null },
   { id: "grain", heading: "Grain", align: "left", width: 8, writes: null, onlyInFiles: true },
   { id: "edging", heading: "Edging", align: "left", width: 20, writes: null, onlyInFiles: true },

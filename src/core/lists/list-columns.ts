@@ -261,7 +261,7 @@ export const LIST_COLUMNS: readonly ListColumnKind[] = [
   angle("mitre2", 1, (slope) => sawSettings(slope).mitre),
   angle("bevel2", 1, (slope) => sawSettings(slope).bevel),
   text("grain", 10, ({ row: { shown } }) =>
-    shown.form.kind === "panel" ? (shown.form.grain ? "long" : "any way") : NOT_APPLICABLE,
+    shown.form.kind === "panel" ? (shown.form.grain ? "long" : "none") : NOT_APPLICABLE,
   ),
   text("edging", 16, ({ row: { shown } }) => {
     const { form } = shown;

@@ -171,7 +171,7 @@ export function listView(setup: ListSetup, ground: ListGround): ListView {
     const known = memory.get(line);
     if (known) return known;
     // Only a file from elsewhere can hold formulas that go round; the edits refuse them.
-    if (nested > MOST_NESTED) return { ...MISSING, text: "goes round in a loop" };
+    if (nested > MOST_NESTED) return { ...MISSING, text: "refers to itself" };
     nested++;
     const made = typedOver(computed(line, column), column, line.records, false);
     nested--;

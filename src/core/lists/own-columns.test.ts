@@ -144,8 +144,8 @@ describe("own columns", () => {
   it.each([
     ["{nothing} + 1", "names {nothing}, which is no column"],
     ["{count} + price", "names price, which is no key size"],
-    ["{count", "has a brace without its partner"],
-    ["{self} + 1", "goes round in a loop"],
+    ["{count", "has an unmatched { or }"],
+    ["{self} + 1", "refers to itself"],
     ["{count} +", "cannot be read"],
   ])("the formula %s is refused with a sentence", (formula, words) => {
     expect(refusal(own("Self", { kind: "formula", formula }))).toContain(words);

@@ -201,8 +201,8 @@ describe("size texts", () => {
   });
 
   it.each([
-    ["{length", "has a brace without its partner"],
-    ["length}", "has a brace without its partner"],
+    ["{length", "has an unmatched { or }"],
+    ["length}", "has an unmatched { or }"],
     ["{lenght}", "uses {lenght}, which it does not know"],
     ["{}", "uses {}, which it does not know"],
   ])("%s is refused with a sentence", (text, words) => {

@@ -101,9 +101,9 @@ function notesOf(lines: readonly Line[], view: ListView): readonly string[] {
   return [
     ...(setup.assembly === null || setup.levels
       ? []
-      : [`Only what is in ${ground.job.assemblies[setup.assembly]?.name ?? "an assembly that is gone"}.`]),
+      : [`Limited to ${ground.job.assemblies[setup.assembly]?.name ?? "an assembly that is gone"}.`]),
     ...(materials.length > 0 ? [`Only ${materials.join(", ")}.`] : []),
-    ...(marks.length > 0 ? [`Only marks ${marks.join(", ")}.`] : []),
+    ...(marks.length > 0 ? [`Limited to marks ${marks.join(", ")}.`] : []),
     ...(ground.tally.batch > 1 ? [`Counts are for ${ground.tally.batch} of this job.`] : []),
     ...emptyCells(lines, view),
   ];

@@ -35,7 +35,7 @@ export function readSizePattern(text: string, own: readonly string[] = []): Resu
     if (piece === "") continue;
     const named = /^\{\s*([^{}]*?)\s*\}$/.exec(piece);
     if (!named) {
-      if (/[{}]/.test(piece)) return refused("The size pattern", text, "has a brace without its partner");
+      if (/[{}]/.test(piece)) return refused("The size pattern", text, "has an unmatched { or }");
       parts.push({ kind: "text", text: piece });
       continue;
     }

@@ -214,7 +214,7 @@ describe("assemblies that cannot stand", () => {
     });
     if (!odd.ok) throw new Error(sentence(odd.problem));
     expect(resultsOf(odd.value).shape.checks.map((check) => check.message)).toContain(
-      "Unit stands inside itself; take one of its placements away.".replace("Unit", "Box"),
+      "Unit contains itself. Delete one placement.".replace("Unit", "Box"),
     );
   });
 
@@ -338,7 +338,7 @@ describe("making an assembly", () => {
     const edit = assemblyOf(smallFrame(), ["legLeft"], { name: "Foot", at: ["0", "0", "0"] }, newIds());
     if (!edit.ok) throw new Error(sentence(edit.problem));
     expect(refusal(edit.value)).toBe(
-      'The assembly with "Leg" would part it from Rail, to which its end is cut; take both or change that end first.',
+      'Member "Leg" is cut to Rail, which is not selected; select both, or change the end cut.',
     );
   });
 

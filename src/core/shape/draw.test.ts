@@ -112,11 +112,7 @@ describe("drawing members", () => {
 
   it.each([
     ["A", { point: "A", texts: ["20", "20", "height"] }, "would have no length"],
-    [
-      "A",
-      { point: "B", texts: ["width - 20", "20", "height"] },
-      "already; a second one there would be cut twice",
-    ],
+    ["A", { point: "B", texts: ["width - 20", "20", "height"] }, "already connects these points"],
     ["A", { point: null, texts: ["1/0", "0", "0"] }, "divides by zero"],
     ["A", { point: null, texts: ["nothing", "0", "0"] }, "which is no key size of this job"],
   ] satisfies readonly (readonly [string, DrawPlace, string])[])(

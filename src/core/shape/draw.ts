@@ -59,7 +59,7 @@ export function directionOf(way: Way): Vec3 {
 }
 
 /**
- * A typed place: the name of a point, three coordinates parted by semicolons, or a share or length along the way
+ * A typed place: the name of a point, three coordinates separated by semicolons, or a share or length along the way
  * from one point to another: `P1 to P2 at 1/3`, `P1 to P2 at 200`.
  */
 export function typedPlace(
@@ -93,7 +93,11 @@ const pointNamed = (job: Job, home: Home, name: string) =>
   );
 
 const noPoint = (name: string) =>
-  refused("The point", name, "is not here; type a name that is, or three coordinates parted by semicolons");
+  refused(
+    "The point",
+    name,
+    "is not here; type a name that is, or three coordinates separated by semicolons",
+  );
 
 /** The place on a line of the job at a share of it or at a length from its start, as texts that follow. */
 export function placeOnJobLine(
@@ -211,8 +215,7 @@ export function drawMember(
   if (!ends.ok) return ends;
   const [a, b] = ends.value;
   const twin = memberBetween(job, a.point.id, b.point.id);
-  if (twin)
-    return refused("Between these points lies", twin, "already; a second one there would be cut twice");
+  if (twin) return refused("Member", twin, "already connects these points; choose another end point");
   const line: Line = { id: newId("line") as Line["id"], from: a.point.id, to: b.point.id };
   const member = newMember(newId("member"), line.id, { ...settings, from: "", to: "" });
   const insert = newInsert(`Draw ${settings.name}`, {

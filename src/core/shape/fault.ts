@@ -84,10 +84,10 @@ export const textFault = (field: TextField, problem: Problem): ShapeFault => ({
 });
 
 const MEET_WORDS: Readonly<Record<MeetFault, string>> = {
-  cutAlong: "its cut would run along the member",
-  onOneAnother: "the two members lie on one another",
+  cutAlong: "its cut is parallel to the member",
+  onOneAnother: "the members overlap",
   parallel: "the two members are parallel",
-  passesBeside: "the member passes beside it",
+  passesBeside: "the members do not meet",
   roundFace: "a butt needs a flat face, and that member is round",
   runsAlong: "the member that butts runs along this one",
   branchNotRound: "only a round section is coped; butt or mitre this one",
@@ -97,10 +97,10 @@ const MEET_WORDS: Readonly<Record<MeetFault, string>> = {
 };
 
 const NO_NEIGHBOUR: Readonly<Record<Meeting, string>> = {
-  mitre: "is mitred with a member that is not there",
-  butt: "butts against a member that is not there",
-  cope: "is coped round a member that is not there",
-  past: "runs past a member that is not there",
+  mitre: "is mitred with a member that does not exist; choose another neighbour",
+  butt: "butts against a member that does not exist; choose another neighbour",
+  cope: "is coped round a member that does not exist; choose another neighbour",
+  past: "runs past a member that does not exist; choose another neighbour",
 };
 
 function cannotMeet(cut: Meeting, name: string): string {
@@ -131,7 +131,7 @@ function endFaultWords(why: EndFault, style: LengthStyle): string {
     case "cannotMeet":
       return `${cannotMeet(why.cut, why.name)}: ${MEET_WORDS[why.why]}`;
     case "levelMember":
-      return "cannot be cut level: the member lies level itself";
+      return "cannot be cut horizontally: the member itself is horizontal";
     case "tooSteep":
       return `cannot be cut at ${formatDegrees(why.degrees)}° from square; the most is ${why.most}°`;
     default:
@@ -178,7 +178,7 @@ export function faultWords(fault: ShapeFault, style: LengthStyle): string {
     case "end":
       return `its ${fault.side} ${endFaultWords(fault.why, style)}`;
     case "endsCross":
-      return "its two ends lie behind one another, so its length would be negative";
+      return "its end cuts overlap, so no length remains";
     case "noAxes":
       return "its length axis and face axis are parallel or empty";
     case "noSize":
@@ -194,13 +194,13 @@ export function faultWords(fault: ShapeFault, style: LengthStyle): string {
     case "outlineCrosses":
       return "its outline crosses itself or encloses nothing; set its corners in their order round the panel";
     case "followsNone":
-      return "a panel that it follows is not there";
+      return "a panel that it is attached to does not exist";
     case "followsElsewhere":
-      return `${fault.name}, which it follows, stands elsewhere`;
+      return `${fault.name}, which it is attached to, is in another assembly`;
     case "followsLoop":
-      return `${fault.names.join(" and ")} follow one another`;
+      return `${fault.names.join(" and ")} are attached to each other; detach one`;
     case "followsFault":
-      return `${fault.name}, which it follows, cannot be computed`;
+      return `${fault.name}, which it is attached to, cannot be computed`;
     case "notParallel":
       return `${fault.names.join(" and ")}, between which it stands, are not parallel`;
     case "noRoom":

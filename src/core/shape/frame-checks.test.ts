@@ -68,7 +68,7 @@ describe("checks over the frame", () => {
       { ab: rail("A", "B"), cd: rail("C", "D", { name: "AB" }) },
     );
     expect(said(twice).filter((words) => words.startsWith("drawnTwice"))).toEqual([
-      "drawnTwice: Two members named AB lie on one another from end to end; both would be cut.",
+      "drawnTwice: Two members named AB are in the same place. Both are counted.",
     ]);
   });
 
@@ -81,7 +81,7 @@ describe("checks over the frame", () => {
       },
     );
     expect(said(far)).toEqual([
-      "meetsNothing: Stay: its start is cut against Post, but meets nothing there; lengthen that one or cut it otherwise.",
+      "meetsNothing: Stay: its start is cut against Post, but does not reach it. Extend Post or change the end cut.",
     ]);
   });
 

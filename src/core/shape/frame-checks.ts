@@ -173,7 +173,7 @@ function nearLineCheck(
   beside: number,
 ): Check {
   const [point, start] = [job.points[id], job.points[line.from]];
-  const words = `Point ${point?.name ?? id} lies ${sayDifference(beside, jobStyle(job))} beside ${member.name}, but not on its line.`;
+  const words = `Point ${point?.name ?? id} is ${sayDifference(beside, jobStyle(job))} from the line of ${member.name}.`;
   const check = plainCheck("nearPoints", "warning", words, [id, member.id]);
   const running = ([0, 1, 2] as const).filter((i) => Math.abs(to[i] - from[i]) > SAME_PLACE_MM);
   if (running.length !== 1 || !point || !start) return check;
@@ -206,14 +206,12 @@ function drawnTwice(job: Job, points: ReadonlyMap<string, Vec3>): readonly Check
     else {
       const other = job.members[first]?.name ?? first;
       const words =
-        other === member.name ? `Two members named ${member.name} lie` : `${other} and ${member.name} lie`;
+        other === member.name ? `Two members named ${member.name} are` : `${other} and ${member.name} are`;
       checks.push({
-        ...plainCheck(
-          "drawnTwice",
-          "warning",
-          `${words} on one another from end to end; both would be cut.`,
-          [first, member.id],
-        ),
+        ...plainCheck("drawnTwice", "warning", `${words} in the same place. Both are counted.`, [
+          first,
+          member.id,
+        ]),
         fix: { label: "Remove one", edit: { kind: "remove", ids: [member.id] } },
       });
     }
@@ -243,6 +241,6 @@ function missedAt(solid: MemberSolid, side: "start" | "end", other: MemberSolid)
   const along = toLocal(other.frame, meets)[2];
   const depth = Math.max(...sectionProperties(solid.entry.shape).extent);
   if (along > other.start.z - depth && along < other.end.z + depth) return [];
-  const words = `${solid.member.name}: its ${side} is cut against ${other.member.name}, but meets nothing there; lengthen that one or cut it otherwise.`;
+  const words = `${solid.member.name}: its ${side} is cut against ${other.member.name}, but does not reach it. Extend ${other.member.name} or change the end cut.`;
   return [plainCheck("meetsNothing", "warning", words, [solid.member.id, other.member.id])];
 }

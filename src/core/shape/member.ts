@@ -122,9 +122,7 @@ export function cutMember(
     if (!result.ok) return result;
     if (result.value.open) {
       mitreOpen = true;
-      remarks.push(
-        `the mitre at its ${side} does not close: the two outlines differ there; butt one to the other`,
-      );
+      remarks.push(`the mitre at its ${side} has a gap: the sections differ. Use a butt cut`);
     }
     return ok(result.value.end);
   };

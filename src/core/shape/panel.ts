@@ -19,8 +19,9 @@ import {
   type Panel,
   type PanelEdge,
   type Sizes,
+  type Work,
 } from "../job";
-import { err, ok, type Result } from "../kernel";
+import { err, ok, type Result, unreachable } from "../kernel";
 import type { BoardEntry } from "../stockroom";
 import { type ShapeFault, type TextField, textFault } from "./fault";
 import { ownOrUsual, type Readers } from "./member";
@@ -110,13 +111,20 @@ export function finishPanel(panel: Panel, seat: PanelSeat, readers: Readers): Re
   const grooves: GrooveSolid[] = [];
   const holes: HoleSolid[] = [];
   const notches: NotchSolid[] = [];
+  const take = (work: Work) => {
+    switch (work.kind) {
+      case "groove":
+        return gathered(resolveGroove(work, readers.sizes), grooves);
+      case "hole":
+        return gathered(resolveHoles(work, readers.sizes), holes);
+      case "notch":
+        return gathered(resolveNotch(work, seat, readers.sizes), notches);
+      default:
+        return unreachable(work);
+    }
+  };
   for (const work of panel.work) {
-    const done =
-      work.kind === "groove"
-        ? gathered(resolveGroove(work, readers.sizes), grooves)
-        : work.kind === "hole"
-          ? gathered(resolveHoles(work, readers.sizes), holes)
-          : gathered(resolveNotch(work, seat, readers.sizes), notches);
+    const done = take(work);
     if (!done.ok) return done;
   }
   const solid = {
@@ -138,7 +146,7 @@ export function finishPanel(panel: Panel, seat: PanelSeat, readers: Readers): Re
     remarks: [
       ...(solid.outline ? outlineRemarks(solid.outline, solid, readers.sizes.style) : []),
       ...(solid.outline && Object.values(panel.edging).some((edge) => edge !== null)
-        ? ["its edging is taken as if its edges were straight; tell the bench where it runs"]
+        ? ["edging is computed for straight edges; add a note for the shop"]
         : []),
       ...grooves.flatMap((groove) => grooveRemarks(groove, solid)),
       ...holeRemarks(holes, solid),

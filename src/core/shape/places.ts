@@ -63,7 +63,7 @@ export function instancesOf(job: Job, sizes: Sizes, absent: ReadonlySet<string>,
       const { placement, assembly, count } = resolved;
       // The edits keep an assembly from standing in itself; a file may come from elsewhere.
       if (around.includes(assembly.id)) {
-        const words = `${assembly.name} stands inside itself; take one of its placements away.`;
+        const words = `${assembly.name} contains itself. Delete one placement.`;
         checks.push(plainCheck("placement", "error", words, [placement.id]));
         continue;
       }

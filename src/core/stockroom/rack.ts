@@ -4,7 +4,7 @@ import { size } from "./stockroom";
 
 const words = (most: number) => v.pipe(v.string(), v.trim(), v.maxLength(most));
 
-/** The layout that a rack piece is set aside for. */
+/** The layout that a rack piece is reserved for. */
 const HolderSchema = v.object({
   job: v.string(),
   /** Code of that job, for messages. */

@@ -178,7 +178,7 @@ describe("rows by hand", () => {
       slats(),
     );
     const check = tallyOf(typed).checks.find(({ kind }) => kind === "typedLikeDrawn");
-    expect(check?.fix?.label).toBe("Put together");
+    expect(check?.fix?.label).toBe("Merge rows");
     const job = check?.fix ? edited(check.fix.edit, typed) : typed;
     expect(rowWith(job, "t1").count).toBe(7);
     expect(balances(tallyOf(job).balance)).toBe(true);

@@ -195,7 +195,7 @@ function groupChecks(
       plainCheck(
         "spreadRow",
         "warning",
-        `Mark ${mark}: its pieces are part of a chain of sizes that creep from one to the next by less than the tolerance; they were parted into several rows.`,
+        `Mark ${mark}: its sizes differ in small steps, each below the tolerance. The pieces are in several rows.`,
         group.pieces.map(({ piece }) => piece.id),
       ),
     );
@@ -231,7 +231,7 @@ function typedLikeDrawn(rows: readonly TallyRow[]): readonly Check[] {
         row.pieces.map((piece) => piece.id),
       );
       const edit = together([like, row], `hand-${row.pieces[0]?.id ?? row.mark}`);
-      return [{ ...check, marks: [row.mark, like.mark], fix: { label: "Put together", edit } }];
+      return [{ ...check, marks: [row.mark, like.mark], fix: { label: "Merge rows", edit } }];
     });
 }
 

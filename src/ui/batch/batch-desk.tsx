@@ -91,7 +91,7 @@ export function BatchDesk({ opened, startWorker }: BatchDeskProps) {
   );
   const ground = useGround(source);
   return (
-    <HomeFrame current="Batches">
+    <HomeFrame current="Combined layouts">
       <LayoutGroundContext value={ground}>
         <div className="flex h-[calc(100vh-52px)] flex-col">
           <div className="flex items-baseline gap-4 border-seam border-b px-4 py-2">
@@ -121,10 +121,10 @@ function Panes({ startWorker }: { readonly startWorker: () => Worker }) {
   const [task, setTask] = useState<string | null>(null);
   return (
     <div className="flex min-h-0 flex-1">
-      <section aria-label="Ledger" className="flex w-[306px] shrink-0 flex-col border-seam border-r bg-leaf">
+      <section aria-label="List" className="flex w-[306px] shrink-0 flex-col border-seam border-r bg-leaf">
         <LayoutLedger runner={runner} task={task} onTask={setTask} />
       </section>
-      <section aria-label="Picture" className="flex min-w-0 flex-1 flex-col bg-leaf">
+      <section aria-label="3D view" className="flex min-w-0 flex-1 flex-col bg-leaf">
         <LayoutPicture runner={runner} task={task} />
       </section>
     </div>

@@ -39,9 +39,9 @@ export function BatchesPage({ batches, jobs }: BatchesPageProps) {
     router.refresh();
   };
   return (
-    <HomeFrame current="Batches">
+    <HomeFrame current="Combined layouts">
       <div className="mx-auto max-w-[900px] px-6 py-6">
-        <h1 className="font-semibold font-slab text-[26px]">Batches</h1>
+        <h1 className="font-semibold font-slab text-[26px]">Combined layouts</h1>
         <p className="mt-1 text-ink-soft">
           Jobs laid out together share bars and sheets; every piece keeps the name of its job and its mark.
         </p>
@@ -58,7 +58,7 @@ export function BatchesPage({ batches, jobs }: BatchesPageProps) {
               <span className="ml-auto">
                 <Button
                   look="danger"
-                  aria-label={`Remove batch ${batch.name}`}
+                  aria-label={`Delete combined layout ${batch.name}`}
                   onClick={() => void remove(batch.id)}
                 >
                   Remove
@@ -99,7 +99,7 @@ export function BatchesPage({ batches, jobs }: BatchesPageProps) {
             />
           </div>
           <Button look="primary" disabled={chosen.size === 0} onClick={() => void make()}>
-            Lay them out together
+            Create combined layout
           </Button>
         </div>
       </div>

@@ -53,13 +53,13 @@ export function BuyLedger({ onStage }: { readonly onStage: (stage: Stage) => voi
           ))}
         </table>
         {table.groups.length === 0 ? (
-          <p className="p-4 text-ink-soft">What to buy will stand here as soon as the job has pieces.</p>
+          <p className="p-4 text-ink-soft">What to buy appears here when the job has pieces.</p>
         ) : null}
       </section>
       <footer className="shrink-0 border-ink border-t-2 bg-ground px-3.5 py-2.5">
         <dl className="flex flex-wrap gap-x-10 gap-y-1">
           <Total
-            name={`by rule, net + ${quantities.wastePercent} % waste`}
+            name={`net + ${quantities.wastePercent} % waste`}
             words={totalWords(byRule, currency)}
             incomplete={byRule.missing > 0}
           />
@@ -71,9 +71,9 @@ export function BuyLedger({ onStage }: { readonly onStage: (stage: Stage) => voi
         </dl>
         {byLayout.notLaidOut > 0 || byLayout.stale > 0 ? (
           <p className="mt-1 text-[13px] text-amber">
-            {byLayout.stale > 0 ? "A layout is older than the design. " : ""}
+            {byLayout.stale > 0 ? "A layout is outdated. " : ""}
             {byLayout.notLaidOut > 0
-              ? `${byLayout.notLaidOut} stock ${agreeing(byLayout.notLaidOut, "size counts", "sizes count")} by rule: not laid out yet. `
+              ? `${byLayout.notLaidOut} stock ${agreeing(byLayout.notLaidOut, "size counts", "sizes count")} with net + waste, without a layout. `
               : ""}
             <Button look="plain" onClick={() => onStage("layout")}>
               Go to Layout
@@ -142,12 +142,7 @@ function Settings() {
   return (
     <div className="flex shrink-0 items-start gap-4 border-seam border-b bg-ground px-3.5 py-2">
       <div className="w-[110px]">
-        <TextField
-          label="Waste by rule, %"
-          value={String(info.wastePercent)}
-          onCommit={waste}
-          align="right"
-        />
+        <TextField label="Waste, %" value={String(info.wastePercent)} onCommit={waste} align="right" />
       </div>
       <div className="w-[170px]">
         <Chooser
@@ -162,7 +157,7 @@ function Settings() {
         />
       </div>
       <div className="w-[110px]">
-        <TextField label="Make this many" value={String(info.batch)} onCommit={batch} align="right" />
+        <TextField label="Batch quantity" value={String(info.batch)} onCommit={batch} align="right" />
       </div>
       {isImperial(info.unit) ? (
         <div className="w-[150px]">

@@ -62,7 +62,7 @@ export function CostPicture() {
       });
       void Plotly.react(
         element,
-        [bar("by layout", layout, "#fae8ca", "/"), bar("by rule", rule, "#dce0df", "")],
+        [bar("from layout", layout, "#fae8ca", "/"), bar("net + waste", rule, "#dce0df", "")],
         {
           font: { family: "Barlow, sans-serif", size: 13, color: "#1d2321" },
           margin: { l: 20, r: 20, t: 10, b: 40 },

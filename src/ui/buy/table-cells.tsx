@@ -9,7 +9,7 @@ export function TextCell({ column, cells }: TableFieldProps) {
   const text = cells[column.id]?.text ?? "";
   const look = MISSING.has(text)
     ? "text-amber font-semibold"
-    : text === "–" || text === "not laid out"
+    : text === "–" || text === "no layout"
       ? "text-ink-soft"
       : "";
   return (

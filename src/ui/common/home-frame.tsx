@@ -6,7 +6,7 @@ const PLACES = [
   { href: "/", name: "Jobs" },
   { href: "/stockroom", name: "Stockroom" },
   { href: "/rack", name: "Rack" },
-  { href: "/batches", name: "Batches" },
+  { href: "/batches", name: "Combined layouts" },
   { href: "/settings", name: "Settings" },
 ] as const;
 
@@ -17,7 +17,7 @@ export function HomeFrame({ current, children }: { readonly current: string; rea
         <Link href="/" className="flex items-center px-5 font-semibold font-slab text-[19px]">
           Rustic Tally
         </Link>
-        <nav aria-label="Places" className="flex">
+        <nav aria-label="Main menu" className="flex">
           {PLACES.map(({ href, name }) => (
             <Link
               key={href}

@@ -18,7 +18,7 @@ export function OutMenu({
   return (
     <DropdownMenu.Root>
       <DropdownMenu.Trigger className={buttonClass("plain")} disabled={disabled}>
-        <Download size={16} aria-hidden /> Out
+        <Download size={16} aria-hidden /> Export
       </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content

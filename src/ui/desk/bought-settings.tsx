@@ -30,7 +30,7 @@ export function BoughtSettings({ parts }: { readonly parts: readonly BoughtPart[
       <Chooser
         label="Bought part"
         value={shared(parts.map((part) => part.entry)) ?? ""}
-        placeholder="several"
+        placeholder="mixed values"
         choices={[
           { value: "", label: "none chosen" },
           ...bought.map(({ id, name }) => ({ value: id, label: name })),
@@ -40,8 +40,8 @@ export function BoughtSettings({ parts }: { readonly parts: readonly BoughtPart[
       <TextField
         label="Name"
         value={shared(parts.map((part) => part.name)) ?? ""}
-        placeholder="several"
-        onCommit={(text) => (text.trim() === "" ? "It needs a name." : change({ name: text.trim() }))}
+        placeholder="mixed values"
+        onCommit={(text) => (text.trim() === "" ? "Enter a name." : change({ name: text.trim() }))}
       />
       {only ? (
         <TextField label="Count, or a formula" value={only.count} onCommit={(count) => change({ count })} />
@@ -57,7 +57,7 @@ export function BoughtSettings({ parts }: { readonly parts: readonly BoughtPart[
       <OnlyWhen whens={parts.map((part) => part.when)} onChange={(when) => change({ when })} />
       <div className="self-end">
         <Button look="plain" onClick={() => change({ leftOut: !leftOut })}>
-          {leftOut ? "Put back into lists" : "Leave out of lists"}
+          {leftOut ? "Include in lists" : "Leave out of lists"}
         </Button>
       </div>
       {only ? <StandFields part={only} onChange={change} /> : null}
@@ -96,7 +96,7 @@ function StandFields({ part, onChange }: StandProps) {
       />
       <ShapeFile onRead={(as) => set({ as })} />
       <Chooser
-        label="Looks"
+        label="Colour"
         value={part.look ?? ""}
         choices={LOOK_CHOICES}
         onChoose={(look) => onChange({ look: look === "" ? null : look })}
@@ -104,9 +104,9 @@ function StandFields({ part, onChange }: StandProps) {
       {stand ? (
         <>
           <StandInFields as={stand.as} onChange={(as) => set({ as })} />
-          <ThreeFields label="Stands at" values={stand.at} onCommit={(at) => set({ at })} />
-          <ThreeFields label="Each one further by" values={stand.step} onCommit={(step) => set({ step })} />
-          <ThreeFields label="Turned about, °" values={stand.turn} onCommit={(turn) => set({ turn })} />
+          <ThreeFields label="Position" values={stand.at} onCommit={(at) => set({ at })} />
+          <ThreeFields label="Spacing" values={stand.step} onCommit={(step) => set({ step })} />
+          <ThreeFields label="Rotation, °" values={stand.turn} onCommit={(turn) => set({ turn })} />
         </>
       ) : null}
     </>

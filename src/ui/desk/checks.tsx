@@ -21,7 +21,7 @@ export function CheckList() {
       </h3>
       {own.length === 0 ? (
         <p className="text-[13px] text-ink-soft">
-          {checks.length === 0 ? "Nothing to look at in this job." : "Nothing to look at here."}
+          {checks.length === 0 ? "No checks in this job." : "No checks for this selection."}
         </p>
       ) : null}
       <ul className="space-y-1.5">
@@ -58,7 +58,7 @@ function CheckLine({ check }: { readonly check: Check }) {
         ) : null}
         {meant === undefined ? null : (
           <Button look="plain" onClick={() => desk.submit({ kind: "setMeant", id: meant, meant: true })}>
-            It is meant
+            Intended
           </Button>
         )}
       </span>

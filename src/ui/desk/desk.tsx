@@ -111,7 +111,7 @@ function Stages({
     <main className="min-h-0 flex-1">
       <Group key={stage} orientation="horizontal" className="h-full">
         <Panel defaultSize={LEDGER_SHARE[stage]} minSize="18">
-          <section aria-label="Ledger" className="flex h-full min-w-0 flex-col bg-leaf">
+          <section aria-label="List" className="flex h-full min-w-0 flex-col bg-leaf">
             {ledger}
           </section>
         </Panel>
@@ -120,7 +120,7 @@ function Stages({
           aria-label="Width of the ledger"
         />
         <Panel minSize="20">
-          <section aria-label="Picture" className="relative flex h-full min-w-0 flex-col bg-leaf">
+          <section aria-label="3D view" className="relative flex h-full min-w-0 flex-col bg-leaf">
             {picture}
           </section>
         </Panel>

@@ -159,7 +159,7 @@ describe("edits on their way", () => {
     desk.submit({ kind: "changeInfo", set: { code: "T-2" } });
     await desk.queue.flush();
     expect(desk.notices.map(({ text }) => text)).toContain(
-      "Someone else edited this job too; your edit stands on top of theirs.",
+      "Someone else also changed this job. Your change was added after theirs.",
     );
     expect(desk.state().job).toEqual(server.job);
     expect(server.job.info.job).toMatchObject({ title: "First", code: "T-2", batch: 5 });

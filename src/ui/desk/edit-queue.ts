@@ -114,7 +114,10 @@ export function createEditQueue({ read, write, send, wait, notify, onRevision, s
       write({ confirmed: after.ok ? after.value : confirmed, revision, pending: rest, steps });
     }
     if (reply.replayed)
-      notify({ text: "Someone else edited this job too; your edit stands on top of theirs.", retry: null });
+      notify({
+        text: "Someone else also changed this job. Your change was added after theirs.",
+        retry: null,
+      });
     onRevision(revision);
   }
 

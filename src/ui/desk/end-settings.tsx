@@ -50,7 +50,7 @@ type FirstCut = {
 const OFFERS: Readonly<Record<Offer, FirstCut>> = {
   square: { label: "square", make: () => SQUARE_END },
   past: {
-    label: "square, runs past",
+    label: "square, past neighbour",
     make: (first) => (first ? { kind: "square", offset: "0", past: first } : null),
   },
   mitre: { label: "mitre with", make: (first) => (first ? { kind: "mitre", neighbour: first } : null) },
@@ -67,7 +67,7 @@ const OFFERS: Readonly<Record<Offer, FirstCut>> = {
     label: "cope round",
     make: (first) => (first ? { kind: "cope", neighbour: first, gap: "0", curve: "surface" } : null),
   },
-  level: { label: "level", make: () => ({ kind: "level", offset: "0" }) },
+  level: { label: "horizontal", make: () => ({ kind: "level", offset: "0" }) },
   angled: {
     label: "at an angle",
     make: () => ({ kind: "angled", acrossWidth: "45", acrossHeight: "0", offset: "0" }),
@@ -130,8 +130,8 @@ export function EndSettings({ member, side, job, onChange }: EndProps) {
           label={`Cut along, at ${point}`}
           value={cut.curve}
           choices={[
-            { value: "surface", label: "the true surface" },
-            { value: "fit", label: "the fit for a square blade" },
+            { value: "surface", label: "outer surface" },
+            { value: "fit", label: "cut square to tube wall" },
           ]}
           onChoose={(curve) => onChange({ ...cut, curve: curve })}
         />

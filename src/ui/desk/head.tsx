@@ -146,7 +146,7 @@ function Tools({ stage, onStage }: { readonly stage: Stage; readonly onStage: (s
           onClick={() => (undoable ? void desk.step("undo") : undefined)}
         />
       </Hint>
-      <Hint text={steps.redo ? `Do again: ${steps.redo}` : "Nothing to do again"}>
+      <Hint text={steps.redo ? `Redo: ${steps.redo}` : "Nothing to redo"}>
         <Button
           look="dark"
           aria-label="Redo"
@@ -182,7 +182,7 @@ function VariantChooser() {
         dark
         value={variant ?? ""}
         choices={[
-          { value: "", label: "As drawn" },
+          { value: "", label: "Base design" },
           ...choices.map(({ id, name }) => ({ value: id, label: name })),
         ]}
         onChoose={(id) => void desk.setVariant(id === "" ? null : id)}

@@ -24,13 +24,13 @@ export function KeySizeSettings({ size }: { readonly size: KeySize }) {
       {numeric ? (
         <>
           <TextField
-            label="At least"
+            label="Minimum"
             value={size.least ?? ""}
             placeholder="any"
             onCommit={(text) => change({ least: orNone(text) })}
           />
           <TextField
-            label="At most"
+            label="Maximum"
             value={size.greatest ?? ""}
             placeholder="any"
             onCommit={(text) => change({ greatest: orNone(text) })}
@@ -39,17 +39,17 @@ export function KeySizeSettings({ size }: { readonly size: KeySize }) {
       ) : null}
       {size.measure === "choice" ? (
         <TextField
-          label="Choices, parted by commas"
+          label="Choices, separated by commas"
           value={size.choices.join(", ")}
           onCommit={(text) => change({ choices: readChoices(text) })}
         />
       ) : null}
       <Chooser
-        label="The fill-in form"
+        label="Ask in form"
         value={size.asked ? "asks" : "leaves"}
         choices={[
-          { value: "leaves", label: "leaves it" },
-          { value: "asks", label: "asks for it" },
+          { value: "leaves", label: "no" },
+          { value: "asks", label: "yes" },
         ]}
         onChoose={(way) => change({ asked: way === "asks" })}
       />

@@ -24,11 +24,11 @@ export function PanelPlace({ panel }: Props) {
   return (
     <section aria-label="Place" className="col-span-3 grid grid-cols-3 gap-x-3 gap-y-1.5">
       <Chooser
-        label="It stands"
+        label="Position by"
         value={panel.between ? "between" : "corner"}
         choices={[
-          { value: "corner", label: "by its corner" },
-          ...(panel.between || pair ? [{ value: "between", label: "between two panels" }] : []),
+          { value: "corner", label: "corner" },
+          ...(panel.between || pair ? [{ value: "between", label: "two panels" }] : []),
         ]}
         onChoose={follow}
       />
@@ -38,12 +38,12 @@ export function PanelPlace({ panel }: Props) {
         <>
           <ThreeFields label="Corner" values={panel.origin} onCommit={(origin) => change({ origin })} />
           <ThreeFields
-            label="Length runs along"
+            label="Length direction"
             values={panel.lengthAxis}
             onCommit={(lengthAxis) => change({ lengthAxis })}
           />
           <ThreeFields
-            label="Good face looks to"
+            label="Good face direction"
             values={panel.faceAxis}
             onCommit={(faceAxis) => change({ faceAxis })}
           />
@@ -76,9 +76,9 @@ function BetweenFields({
     <>
       <Chooser label="From" value={now.first} choices={choices} onChoose={(id) => pick(id, "first")} />
       <Chooser label="To" value={now.second} choices={choices} onChoose={(id) => pick(id, "second")} />
-      {text("distance", "Off the first's left or front end")}
-      {text("reachFirst", "Reaches into the first")}
-      {text("reachSecond", "Reaches into the second")}
+      {text("distance", "Offset from left or front of first panel")}
+      {text("reachFirst", "Depth into first panel")}
+      {text("reachSecond", "Depth into second panel")}
       <Chooser
         label="Its width runs along the first's"
         value={now.runs}
@@ -88,8 +88,8 @@ function BetweenFields({
         ]}
         onChoose={(runs) => onChange({ ...now, runs: runs })}
       />
-      {text("insetStart", "Short of the left or front by")}
-      {text("insetEnd", "Short of the right or back by")}
+      {text("insetStart", "Inset at left or front")}
+      {text("insetEnd", "Inset at right or back")}
     </>
   );
 }

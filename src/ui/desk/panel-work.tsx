@@ -18,22 +18,22 @@ const EDGES = PANEL_EDGES.map((edge) => ({ value: edge, label: `${edge} edge` })
 
 const GROOVE_FIELDS = [
   ["distance", "From the edge"],
-  ["width", "Wide"],
-  ["depth", "Deep"],
-  ["stopAtStart", "Stops short by, start"],
-  ["stopAtEnd", "Stops short by, end"],
+  ["width", "Width"],
+  ["depth", "Depth"],
+  ["stopAtStart", "Stopped before start"],
+  ["stopAtEnd", "Stopped before end"],
 ] as const;
 const HOLE_FIELDS = [
   ["x", "From the left"],
   ["y", "From the front"],
   ["diameter", "Diameter"],
-  ["count", "How many"],
-  ["step", "Apart by"],
+  ["count", "Quantity"],
+  ["step", "Spacing"],
 ] as const;
 const NOTCH_FIELDS = [
   ["distance", "From the left or front"],
   ["width", "Along the edge"],
-  ["depth", "Into the panel"],
+  ["depth", "Depth into panel"],
 ] as const;
 
 const groove = { face: "good", from: "front", stopAtStart: "0", stopAtEnd: "0" } as const;
@@ -140,8 +140,16 @@ type FieldsProps<W extends Work> = {
 };
 
 function WorkFields({ work, ...rest }: FieldsProps<Work>) {
-  if (work.kind === "groove") return <GrooveFields work={work} {...rest} />;
-  return work.kind === "hole" ? <HoleFields work={work} {...rest} /> : <NotchFields work={work} {...rest} />;
+  switch (work.kind) {
+    case "groove":
+      return <GrooveFields work={work} {...rest} />;
+    case "hole":
+      return <HoleFields work={work} {...rest} />;
+    case "notch":
+      return <NotchFields work={work} {...rest} />;
+    default:
+      return work satisfies never;
+  }
 }
 
 /** Text fields of a piece of work by the name of what they set. */
@@ -185,7 +193,7 @@ function EdgeChoice<W extends Groove | Notch>({
       label={label}
       value={work.from}
       choices={EDGES}
-      onChoose={(from) => onChange({ ...work, from: from })}
+      onChoose={(from) => onChange({ ...work, from })}
     />
   );
 }
@@ -205,7 +213,7 @@ function HoleFields({ work, name, onChange }: FieldsProps<Hole>) {
     <>
       <FaceChoice work={work} name={name} onChange={onChange} />
       <TextField
-        label="Deep"
+        label="Depth"
         value={work.depth ?? ""}
         placeholder="through"
         onCommit={(text) => onChange({ ...work, depth: text.trim() === "" ? null : text.trim() })}
@@ -218,7 +226,7 @@ function HoleFields({ work, name, onChange }: FieldsProps<Hole>) {
           { value: "length", label: "length" },
           { value: "width", label: "width" },
         ]}
-        onChoose={(along) => onChange({ ...work, along: along })}
+        onChoose={(along) => onChange({ ...work, along })}
       />
     </>
   );

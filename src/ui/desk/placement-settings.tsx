@@ -6,9 +6,9 @@ import { TextField } from "../common/text-field";
 import { useDesk, useDeskState } from "./desk-context";
 
 export const ROLE_CHOICES = [
-  { value: "made", label: "made here" },
-  { value: "bought", label: "bought, not made" },
-  { value: "guide", label: "guide, not counted" },
+  { value: "made", label: "made" },
+  { value: "bought", label: "bought" },
+  { value: "guide", label: "guide (not counted)" },
 ] as const;
 
 export const LOOK_CHOICES = [
@@ -58,14 +58,14 @@ export function PlacementSettings({ placement }: { readonly placement: Placement
   if (!assembly) return null;
   return (
     <div className={GRID}>
-      <ThreeFields label="Stands at" values={placement.at} onCommit={(at) => change({ at })} />
+      <ThreeFields label="Position" values={placement.at} onCommit={(at) => change({ at })} />
       <TextField
         label="Count, or a formula"
         value={placement.count}
         onCommit={(count) => change({ count })}
       />
       <Chooser
-        label="Mirrored across its"
+        label="Mirrored across"
         value={placement.mirror ?? ""}
         choices={[
           { value: "", label: "not mirrored" },
@@ -74,17 +74,13 @@ export function PlacementSettings({ placement }: { readonly placement: Placement
         onChoose={(axis) => change({ mirror: axis === "" ? null : axis })}
       />
       <TextField
-        label="Only there when"
+        label="Include only if"
         value={placement.when ?? ""}
         placeholder="always"
         onCommit={(text) => change({ when: text.trim() === "" ? null : text.trim() })}
       />
-      <ThreeFields
-        label="Each one further by"
-        values={placement.step}
-        onCommit={(step) => change({ step })}
-      />
-      <ThreeFields label="Turned about, °" values={placement.turn} onCommit={(turn) => change({ turn })} />
+      <ThreeFields label="Spacing" values={placement.step} onCommit={(step) => change({ step })} />
+      <ThreeFields label="Rotation, °" values={placement.turn} onCommit={(turn) => change({ turn })} />
       <Chooser
         label="In lists"
         value={placement.leftOut ? "out" : "in"}
@@ -117,16 +113,16 @@ function AssemblyFields({ assembly }: { readonly assembly: Assembly }) {
       <TextField
         label="Name of the assembly"
         value={assembly.name}
-        onCommit={(text) => (text.trim() === "" ? "It needs a name." : change({ name: text.trim() }))}
+        onCommit={(text) => (text.trim() === "" ? "Enter a name." : change({ name: text.trim() }))}
       />
       <Chooser
-        label="Every one of it is"
+        label="Role"
         value={assembly.role}
         choices={ROLE_CHOICES}
         onChoose={(role) => change({ role })}
       />
       <Chooser
-        label="Looks"
+        label="Colour"
         value={assembly.look ?? ""}
         choices={LOOK_CHOICES}
         onChoose={(look) => change({ look: look === "" ? null : look })}

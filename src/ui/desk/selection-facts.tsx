@@ -19,7 +19,7 @@ export function SelectionFacts() {
   const placed = [...state.selected].find((id) => state.job.placements[id] ?? state.job.assemblies[id]);
   if (!row && placed) return <Facts facts={placementFacts(placed, state)} />;
   if (!row)
-    return <p className="text-[13px] text-ink-soft">Sizes, ends and where it is cut from will stand here.</p>;
+    return <p className="text-[13px] text-ink-soft">Sizes, ends and where it is cut from appear here.</p>;
   return <Facts facts={factsOf(row, state)} />;
 }
 
@@ -118,7 +118,7 @@ function rowFacts(row: TallyRow, state: DeskState): readonly Fact[] {
     return [
       ...stock,
       ["Finished", `${write(form.lengthNm)} × ${write(form.widthNm)} × ${thickness}`],
-      ["Grain", form.grain ? "along the length" : "none, or any way"],
+      ["Grain", form.grain ? "along the length" : "none"],
       ...cutFrom,
       ...uniqueNames(notes),
     ];
@@ -145,15 +145,15 @@ function stockFacts(row: TallyRow, { job, selected, stockroom }: DeskState): rea
 function byWords(by: Chooser): string {
   switch (by.kind) {
     case "own":
-      return "chosen for it";
+      return "set here";
     case "assembly":
-      return `usual in ${by.name}`;
+      return `default of ${by.name}`;
     case "job":
-      return "usual in this job";
+      return "default of this job";
     case "stock":
       return "assumed, the stock's own";
     case "nobody":
-      return "nobody chose one";
+      return "not set";
     default:
       return by satisfies never;
   }
@@ -173,11 +173,11 @@ function massWords(row: TallyRow, { stockroom }: DeskState): string {
 function cutFromFact(row: TallyRow, { results, layouts }: DeskState): readonly Fact[] {
   const task = results.tasks.find((one) => one.rows.some((other) => other.id === row.id));
   const found = task ? keptFor(task, layouts) : null;
-  if (!found) return [["Cut from", "not laid out yet"]];
+  if (!found) return [["Cut from", "no layout yet"]];
   const { kept, stale } = found;
   const index = kept.pieces.findIndex((piece) => piece.mark === row.mark);
   const places = placesOf(kept, index);
-  return [["Cut from", `${places.join(", ") || "not placed"}${stale ? " (stale)" : ""}`]];
+  return [["Cut from", `${places.join(", ") || "not placed"}${stale ? " (outdated)" : ""}`]];
 }
 
 /** The patterns or sheets that a piece is cut from. */

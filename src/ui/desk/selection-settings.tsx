@@ -49,7 +49,7 @@ export function SelectionSettings() {
   if (assembly) return <AssemblySettings key={assembly.id} assembly={assembly} />;
   return (
     <p className="text-[13px] text-ink-soft">
-      What can be set on the selection will stand here: section, material, end cuts, board, edging.
+      Settings of the selection appear here: section, material, end cuts, board, edging.
     </p>
   );
 }
@@ -65,7 +65,7 @@ function LeaveOut({
 }) {
   return (
     <Button look="plain" onClick={() => onChange(!leftOut)}>
-      {leftOut ? "Put back into lists" : "Leave out of lists"}
+      {leftOut ? "Include in lists" : "Leave out of lists"}
     </Button>
   );
 }
@@ -85,14 +85,14 @@ function RoleAndLook({
   return (
     <>
       <Chooser
-        label="It is"
+        label="Role"
         value={shared(roles) ?? ""}
-        placeholder="several"
+        placeholder="mixed values"
         choices={ROLE_CHOICES}
         onChoose={(role) => onChange({ role })}
       />
       <Chooser
-        label="Looks"
+        label="Colour"
         value={shared(looks) ?? ""}
         choices={LOOK_CHOICES}
         onChoose={(look) => onChange({ look: look === "" ? null : look })}
@@ -116,22 +116,22 @@ function MemberSettings({ members, job }: { readonly members: readonly Member[];
       <Chooser
         label="Section"
         value={section ?? ""}
-        placeholder="several"
+        placeholder="mixed values"
         choices={[
-          { value: "", label: "what is usual" },
+          { value: "", label: "default" },
           ...sections.map(({ id, name }) => ({ value: id, label: name })),
         ]}
         onChoose={(id) => change({ section: id === "" ? null : id })}
       />
       <TextField
-        label="Material, when not the stock's"
+        label="Material (empty: from stock)"
         value={shared(members.map((member) => member.material)) ?? ""}
         placeholder="as the stock's"
         onCommit={(text) => change({ material: text.trim() === "" ? null : text.trim() })}
       />
       <TextField
-        label="Roll, °"
-        value={shared(members.map((member) => member.roll)) ?? "several"}
+        label="Section rotation, °"
+        value={shared(members.map((member) => member.roll)) ?? "mixed values"}
         onCommit={(roll) => change({ roll })}
       />
       {only ? (
@@ -159,13 +159,13 @@ function MemberSettings({ members, job }: { readonly members: readonly Member[];
       <TextField
         label="Name"
         value={shared(members.map((member) => member.name)) ?? ""}
-        placeholder="several"
-        onCommit={(text) => (text.trim() === "" ? "It needs a name." : change({ name: text.trim() }))}
+        placeholder="mixed values"
+        onCommit={(text) => (text.trim() === "" ? "Enter a name." : change({ name: text.trim() }))}
       />
       <Chooser
-        label="Section on the line by its"
+        label="Line passes through"
         value={String(shared(members.map((member) => member.cardinal)) ?? "")}
-        placeholder="several"
+        placeholder="mixed values"
         choices={CARDINALS}
         onChoose={(cardinal) => change({ cardinal: Number(cardinal) })}
       />
@@ -198,9 +198,9 @@ function PanelSettings({ panels }: { readonly panels: readonly Panel[] }) {
       <Chooser
         label="Board"
         value={shared(panels.map((panel) => panel.board)) ?? ""}
-        placeholder="several"
+        placeholder="mixed values"
         choices={[
-          { value: "", label: "what is usual" },
+          { value: "", label: "default" },
           ...boards.map(({ id, name }) => ({ value: id, label: name })),
         ]}
         onChoose={(id) => change({ board: id === "" ? null : id })}
@@ -230,15 +230,15 @@ function PanelSettings({ panels }: { readonly panels: readonly Panel[] }) {
       <TextField
         label="Name"
         value={shared(panels.map((panel) => panel.name)) ?? ""}
-        placeholder="several"
-        onCommit={(text) => (text.trim() === "" ? "It needs a name." : change({ name: text.trim() }))}
+        placeholder="mixed values"
+        onCommit={(text) => (text.trim() === "" ? "Enter a name." : change({ name: text.trim() }))}
       />
       <Chooser
         label="Grain"
         value={shared(panels.map((panel) => panel.grain)) === false ? "free" : "long"}
         choices={[
           { value: "long", label: "along the length" },
-          { value: "free", label: "any way" },
+          { value: "free", label: "none" },
         ]}
         onChoose={(way) => change({ grain: way === "long" })}
       />
@@ -264,9 +264,9 @@ function PanelSettings({ panels }: { readonly panels: readonly Panel[] }) {
         onChange={change}
       />
       <TextField
-        label="Material, when not the stock's"
+        label="Material (empty: from stock)"
         value={shared(panels.map((panel) => panel.material)) ?? ""}
-        placeholder="what is usual"
+        placeholder="default"
         onCommit={(text) => change({ material: text.trim() === "" ? null : text.trim() })}
       />
       {only ? <PanelPlace panel={only} /> : null}
@@ -297,7 +297,7 @@ function TypedSettings({ typed }: { readonly typed: readonly TypedPiece[] }) {
         <Chooser
           label={asPanel ? "Board" : "Section"}
           value={shared(typed.map((piece) => piece.stock)) ?? ""}
-          placeholder="several"
+          placeholder="mixed values"
           choices={[
             { value: "", label: only?.stockText ? `as typed: ${only.stockText}` : "none chosen" },
             ...entries.map(({ id, name }) => ({ value: id, label: name })),
@@ -313,14 +313,14 @@ function TypedSettings({ typed }: { readonly typed: readonly TypedPiece[] }) {
           value={only.name}
           onCommit={(name) =>
             name.trim() === ""
-              ? "A name is needed."
+              ? "Enter a name."
               : desk.submit({ kind: "changeTypedPieces", ids, set: { name: name.trim().slice(0, 80) } })
           }
         />
       ) : null}
       {only ? <TextField label="Count" value={String(only.quantity)} onCommit={count} /> : null}
       <TextField
-        label="Material, when not the stock's"
+        label="Material (empty: from stock)"
         value={shared(typed.map((piece) => piece.material)) ?? ""}
         placeholder="as the stock's"
         onCommit={(text) =>

@@ -18,9 +18,9 @@ export function OnlyWhen({
 }) {
   return (
     <TextField
-      label="Only there when"
+      label="Include only if"
       value={shared(whens) ?? ""}
-      placeholder={new Set(whens).size > 1 ? "several" : "always"}
+      placeholder={new Set(whens).size > 1 ? "mixed values" : "always"}
       onCommit={(text) => onChange(text.trim() === "" ? null : text.trim())}
     />
   );

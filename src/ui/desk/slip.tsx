@@ -45,7 +45,7 @@ export function Slip({ stage }: { readonly stage: Stage }) {
     : 0;
   return (
     <section
-      aria-label="Slip"
+      aria-label="Details"
       className={`shrink-0 border-ink border-t-2 bg-ground ${open ? (tall ? "h-[316px]" : "h-[176px]") : "h-9"}`}
     >
       <div className="flex h-9 items-center gap-2.5 px-3.5">
@@ -55,7 +55,7 @@ export function Slip({ stage }: { readonly stage: Stage }) {
           {only
             ? `${chosen} of ${inRow} selected`
             : selected.size === 0
-              ? "Pick a row, or a piece in the picture; shift adds to it."
+              ? "Select a row, or a piece in the 3D view. Hold Shift to add."
               : ""}
         </p>
         {only?.mark ? <MarkActions row={only} /> : null}
@@ -67,7 +67,7 @@ export function Slip({ stage }: { readonly stage: Stage }) {
             aria-pressed={tall}
             onClick={() => setTall(!tall)}
           >
-            <ChevronsUpDown size={15} aria-hidden /> {tall ? "Lower" : "Taller"}
+            <ChevronsUpDown size={15} aria-hidden /> {tall ? "Smaller" : "Larger"}
           </button>
         ) : null}
         <button
@@ -77,7 +77,7 @@ export function Slip({ stage }: { readonly stage: Stage }) {
           onClick={() => setOpen(!open)}
         >
           {open ? <ChevronDown size={15} aria-hidden /> : <ChevronUp size={15} aria-hidden />}
-          {open ? "Fold" : "Unfold"}
+          {open ? "Collapse" : "Expand"}
         </button>
       </div>
       {open ? (

@@ -91,7 +91,7 @@ function Form({
         <div>
           {asked.length === 0 ? (
             <p className="max-w-[52ch] text-ink-soft">
-              Nothing is asked here yet. On the desk, pick a key size and let the fill-in form ask for it.
+              This form is empty. Open the job, select a key size, and set "Ask in form" to yes.
             </p>
           ) : (
             <p className="pb-3 text-ink-soft">Set what you need; everything else follows.</p>
@@ -144,7 +144,7 @@ function Preview({ results, title }: { readonly results: Results; readonly title
     a.severity === b.severity ? 0 : a.severity === "error" ? -1 : 1,
   );
   return (
-    <aside aria-label="How it comes out" className="self-start border border-seam bg-leaf p-4">
+    <aside aria-label="Result" className="self-start border border-seam bg-leaf p-4">
       <DisplayList drawing={drawing} label={`Picture of the ${title}`} />
       <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-0.5 pt-3 font-table">
         <dt className="text-ink-soft">Pieces to cut</dt>
@@ -155,7 +155,7 @@ function Preview({ results, title }: { readonly results: Results; readonly title
         <dd>
           {formatDecimal(massKg, 1)} kg{massUnknown > 0 ? `, ${massUnknown} not known` : ""}
         </dd>
-        <dt className="text-ink-soft">Material by rule</dt>
+        <dt className="text-ink-soft">Material, net + waste</dt>
         <dd>
           {formatCents(byRule.cents)} {currency}
           {byRule.missing > 0 ? `, incomplete: ${byRule.missing} without a price` : ""}
@@ -204,9 +204,9 @@ function TakeAway({ answers, asked, blocked, startWorker }: TakeAwayProps) {
   };
   const current = made !== null && made.answers === answers;
   return (
-    <section aria-label="Take it away" className="mt-7 border-seam border-t pt-4">
+    <section aria-label="Download" className="mt-7 border-seam border-t pt-4">
       <label className="block text-[13px] text-ink-soft">
-        Call it
+        Name
         <input
           value={name}
           placeholder={proposed}
@@ -222,7 +222,7 @@ function TakeAway({ answers, asked, blocked, startWorker }: TakeAwayProps) {
           {runner.running
             ? `Laying out ${runner.running.task.name}…`
             : blocked
-              ? "First mend what is marked in red."
+              ? "Fix the values marked in red first."
               : ""}
         </p>
       </div>

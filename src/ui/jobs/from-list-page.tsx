@@ -78,7 +78,7 @@ export function FromListPage({ stockroom: data }: { readonly stockroom: Stockroo
   return (
     <HomeFrame current="Jobs">
       <form onSubmit={(event) => void make(event)} className="mx-auto max-w-[1180px] px-6 py-6">
-        <h1 className="font-semibold font-slab text-[26px]">New job from a cutting list</h1>
+        <h1 className="font-semibold font-slab text-[26px]">New job from a cut list</h1>
         <p className="mt-1 max-w-[90ch] text-ink-soft">
           The first row holds the headings, in any order: mark or name, quantity, length, width, thickness,
           section or board, material, end 1 and end 2 in degrees from square, how the ends stand, edging.
@@ -88,7 +88,7 @@ export function FromListPage({ stockroom: data }: { readonly stockroom: Stockroo
           <FormField name="code" label="Code" placeholder="HL-231" />
           <FormField name="title" label="Title" placeholder="Allotment gate" />
           <Chooser
-            label="Bare numbers are"
+            label="Numbers without unit"
             value={unit}
             choices={LENGTH_UNITS.map((value) => ({ value, label: UNIT_NAMES[value] }))}
             onChoose={setUnit}
@@ -133,7 +133,7 @@ export function FromListPage({ stockroom: data }: { readonly stockroom: Stockroo
           {reading ? <span role="status">Reading the file</span> : null}
           <span className="ml-auto" />
           <Button look="primary" type="submit" disabled={good === 0 || reading}>
-            {good === 0 ? "Make the job" : `Make the job with ${counted(good, "row")}`}
+            {good === 0 ? "Create job" : `Create job with ${counted(good, "row")}`}
           </Button>
         </div>
         {fault ? (

@@ -44,7 +44,7 @@ export function JobsPage({ jobs, unit }: { readonly jobs: readonly JobCard[]; re
           <p className="text-ink-soft">{counted(jobs.length, "job")}</p>
           <span className="ml-auto" />
           <Link href="/jobs/from-list" className={buttonClass("outline")}>
-            <Table size={16} aria-hidden /> New from a cutting list
+            <Table size={16} aria-hidden /> New from a cut list
           </Link>
           <Button look="primary" icon={<Plus size={16} aria-hidden />} onClick={() => setMaking(true)}>
             New empty job
@@ -52,8 +52,8 @@ export function JobsPage({ jobs, unit }: { readonly jobs: readonly JobCard[]; re
         </div>
         {jobs.length === 0 ? (
           <p className="mt-10 max-w-[60ch] text-ink-soft">
-            Your jobs will stand here. Begin with an empty job, or paste a cutting list from a spreadsheet:
-            its pieces are laid out, priced and printed like drawn ones.
+            Your jobs appear here. Start with an empty job, or paste a cut list from a spreadsheet: its pieces
+            are laid out, priced and printed like drawn ones.
           </p>
         ) : null}
         <ul className="mt-5 grid grid-cols-[repeat(auto-fill,minmax(270px,1fr))] gap-4">
@@ -89,7 +89,7 @@ function Card({ job }: { readonly job: JobCard }) {
     else
       toast(`${name} was deleted.`, {
         duration: 20_000,
-        action: { label: "Bring back", onClick: () => void restore() },
+        action: { label: "Undo", onClick: () => void restore() },
       });
     router.refresh();
   };
@@ -201,7 +201,7 @@ function NewJobDialog({
         <Dialog.Content className="fixed top-28 left-1/2 z-50 w-[420px] -translate-x-1/2 rounded-sm border border-seam bg-leaf p-5 shadow-xl">
           <Dialog.Title className="font-semibold font-slab text-[19px]">New empty job</Dialog.Title>
           <Dialog.Description className="mt-1 text-[13px] text-ink-soft">
-            The unit is that of bare numbers and formulas; other units can always be typed.
+            The unit of numbers typed without one; other units can always be typed.
           </Dialog.Description>
           <form onSubmit={(event) => void make(event)} className="mt-4 space-y-3">
             <FormField name="code" label="Code" placeholder="HL-230" />
@@ -218,9 +218,9 @@ function NewJobDialog({
               </p>
             ) : null}
             <div className="flex justify-end gap-2 pt-1">
-              <Dialog.Close className={buttonClass("outline")}>Leave it</Dialog.Close>
+              <Dialog.Close className={buttonClass("outline")}>Cancel</Dialog.Close>
               <Button look="primary" type="submit">
-                Make the job
+                Create job
               </Button>
             </div>
           </form>

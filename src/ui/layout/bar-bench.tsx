@@ -228,7 +228,7 @@ function OneBar({ kept, index, scale, held, rowOf, onHold }: OneBarProps) {
     <figure className="mb-3">
       <figcaption className="mb-1 text-[13px]">
         <b className="font-semibold">Pattern {index + 1}</b>{" "}
-        <span className="text-ink-soft">{`${times} · from ${sayLength(stock.length, ground.style)}${rack}`}</span>
+        <span className="text-ink-soft">{`${bar.times} × bar ${sayLength(stock.length, ground.style)}${rack}`}</span>
       </figcaption>
       <div
         ref={setNodeRef}

@@ -8,7 +8,7 @@ import { useLayoutGround } from "./layout-ground";
 const FORMATS = [
   ["pdf", "PDF, to scale", "bars or sheets with their cutting order"],
   ["svg", "SVG", "the diagrams as one drawing, in millimetres of the paper"],
-  ["dxf", "DXF", "full size; outlines, labels, cuts and rests on layers of their own"],
+  ["dxf", "DXF", "full size; outlines, labels, cuts and offcuts on separate layers"],
 ] as const;
 
 export function DiagramsOut({ task, ready }: { readonly task: LayoutTask; readonly ready: boolean }) {

@@ -43,7 +43,7 @@ export function HandBar({ held, hand, turnsOver = false, onAction, allow, childr
           disabled={!hand.canUndo}
           onClick={hand.undo}
         >
-          Take back
+          Undo
         </Button>
         <Button
           look="plain"
@@ -51,7 +51,7 @@ export function HandBar({ held, hand, turnsOver = false, onAction, allow, childr
           disabled={!hand.canRedo}
           onClick={hand.redo}
         >
-          Again
+          Redo
         </Button>
         <div className="ml-auto whitespace-nowrap">{children}</div>
       </div>
@@ -76,21 +76,21 @@ export function HandBar({ held, hand, turnsOver = false, onAction, allow, childr
               icon={held.locked ? <LockOpen size={14} aria-hidden /> : <Lock size={14} aria-hidden />}
               onClick={() => onAction("lock")}
             >
-              {held.locked ? "Let go (L)" : "Lock (L)"}
+              {held.locked ? "Unlock (L)" : "Lock (L)"}
             </Button>
             <Button
               look="plain"
               icon={<ArrowLeftRight size={14} aria-hidden />}
               onClick={() => onAction("next")}
             >
-              To the next (Page Down)
+              Move to next bar or sheet (Page Down)
             </Button>
             <Button
               look="plain"
               icon={<PackageOpen size={14} aria-hidden />}
               onClick={() => onAction("aside")}
             >
-              Set aside (Delete)
+              Remove from layout (Delete)
             </Button>
           </>
         ) : (
@@ -104,7 +104,7 @@ export function HandBar({ held, hand, turnsOver = false, onAction, allow, childr
             {hand.message}
             {allow ? (
               <Button look="outline" onClick={allow}>
-                Let it lie so
+                Allow across grain
               </Button>
             ) : null}
           </p>

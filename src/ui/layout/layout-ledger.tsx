@@ -41,7 +41,7 @@ export function LayoutLedger({ runner, task, onTask }: LayoutLedgerProps) {
       </ul>
       {tasks.length === 0 ? (
         <p className="p-4 text-ink-soft">
-          Bars and sheets will stand here. This job has no piece with a size yet.
+          Bars and sheets appear here. This job has no piece with a size yet.
         </p>
       ) : null}
     </>
@@ -91,9 +91,9 @@ function State({ task, busy }: { readonly task: LayoutTask; readonly busy: boole
   const { layouts } = useLayoutGround();
   const found = keptFor(task, layouts);
   if (busy) return <span className="text-chalk">laying out…</span>;
-  if (!found) return <span className="text-ink-soft">not laid out yet</span>;
+  if (!found) return <span className="text-ink-soft">no layout yet</span>;
   if (found.stale)
-    return <span className="rounded-sm bg-amber-pale px-1 font-semibold text-amber">stale</span>;
+    return <span className="rounded-sm bg-amber-pale px-1 font-semibold text-amber">outdated</span>;
   const { layout } = found.kept;
   if (layout.unplaced.length > 0) return <span className="font-semibold text-oxide">not all placed</span>;
   return layout.proven ? (
@@ -107,6 +107,6 @@ type Kept = NonNullable<ReturnType<typeof keptFor>>["kept"];
 
 export function boundWords({ layout }: Kept): string {
   return layout.lowerBoundOf === "cost"
-    ? `least possible cost ${layout.lowerBound.toFixed(2)}`
-    : `least possible ${layout.lowerBound} to buy`;
+    ? `minimum possible cost ${layout.lowerBound.toFixed(2)}`
+    : `minimum possible ${layout.lowerBound} to buy`;
 }

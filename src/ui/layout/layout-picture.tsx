@@ -65,7 +65,7 @@ export function LayoutPicture({
           disabled={runner.running !== null}
           onClick={() => runner.run([task])}
         >
-          {found ? (locks > 0 ? "Fill round the locks" : "Lay out again") : "Lay out"}
+          {found ? (locks > 0 ? "Lay out around locked pieces" : "Lay out again") : "Lay out"}
         </Button>
       </PaneHead>
       {runner.running ? <Progress runner={runner} /> : null}
@@ -82,11 +82,11 @@ export function LayoutPicture({
         <p
           role="status"
           className="border-amber border-b bg-amber-pale px-3.5 py-1.5 text-[13px] text-amber"
-        >{`Stale: made from revision ${found.kept.revision}; ${found.stale} since. Lay it out again before cutting${locks > 0 ? "; locks are kept" : ""}.`}</p>
+        >{`Outdated (made from revision ${found.kept.revision}): ${found.stale}. Lay out again before cutting${locks > 0 ? "; locked pieces stay" : ""}.`}</p>
       ) : null}
       {found && isReleased(found.kept) ? (
         <p role="status" className="border-moss border-b bg-ground px-3.5 py-1.5 text-[13px] text-moss-deep">
-          Released to the floor: its rack pieces are cut up and its rests lie in the rack.
+          Released: its rack offcuts are used up and its own offcuts are in the rack.
         </p>
       ) : null}
       <div className="min-h-0 flex-1 overflow-auto px-4 pt-2 pb-4">
@@ -94,7 +94,7 @@ export function LayoutPicture({
           <Layout kept={found.kept} />
         ) : busy ? null : (
           <p className="pt-2 text-ink-soft">
-            Not laid out yet. Press "Lay out": the result is kept with the job.
+            No layout yet. Press "Lay out": the result is saved with the job.
           </p>
         )}
       </div>
@@ -126,7 +126,7 @@ function Progress({ runner: { running, stop } }: { readonly runner: LayoutRunner
         {waiting > 0 ? ` · ${waiting} more waiting` : ""}
       </span>
       <Button look="plain" icon={<Square size={13} aria-hidden />} onClick={stop}>
-        Good enough: stop
+        Stop and use this layout
       </Button>
     </div>
   );
@@ -142,7 +142,7 @@ function gapWords(task: LayoutTask, layout: KeptLayout["layout"]): string {
   const value = lowerBoundOf === "cost" ? cost : bought;
   const bound = lowerBoundOf === "cost" ? lowerBound.toFixed(2) : `${lowerBound} to buy`;
   const gap = value === null ? 0 : value / lowerBound - 1;
-  return `, bound ${bound}${gap > 1e-9 ? `, gap ${(gap * 100).toFixed(2)} %` : ", proven; looking for a longer rest"}`;
+  return `, minimum possible ${bound}${gap > 1e-9 ? ` (${(gap * 100).toFixed(2)} % above it)` : ": proven best, improving the offcut"}`;
 }
 
 function Layout({ kept }: { readonly kept: KeptLayout }) {

@@ -47,21 +47,21 @@ export function ReleaseDialog({ kept, disabled }: { readonly kept: KeptLayout; r
               <div className="mt-2 text-[14px]">
                 <p>
                   {leaving.length === 0
-                    ? "Nothing leaves the rack."
-                    : `Leaves the rack: ${leaving.join(", ")}.`}
+                    ? "No offcuts are used from the rack."
+                    : `Offcuts used: ${leaving.join(", ")}.`}
                 </p>
                 <p className="mt-1">
                   {entering.length === 0
                     ? kept.problem.keep > 0
                       ? `No offcut is as large as ${sayLength(kept.problem.keep, ground.style)}.`
                       : 'No offcuts will be kept. Set "Smallest offcut to keep".'
-                    : `Enters it: ${entering.map(sizeOf).join(", ")}.`}
+                    : `Offcuts added: ${entering.map(sizeOf).join(", ")}.`}
                 </p>
               </div>
             </Dialog.Description>
           )}
           <div className="mt-4 flex justify-end gap-3">
-            <Dialog.Close className={buttonClass("outline")}>{done ? "Close" : "Not yet"}</Dialog.Close>
+            <Dialog.Close className={buttonClass("outline")}>{done ? "Close" : "Cancel"}</Dialog.Close>
             {done ? null : (
               <Button look="primary" onClick={() => void release()}>
                 Release
@@ -101,7 +101,7 @@ function Outcome({ done }: { readonly done: Released }) {
           </a>
         </>
       ) : (
-        <p>Nothing new lies in the rack.</p>
+        <p>No offcuts were added to the rack.</p>
       )}
     </div>
   );

@@ -26,7 +26,7 @@ const LENGTHS: Readonly<Record<LayoutKind, readonly (readonly [LengthName, strin
     ["kerf", "Kerf"],
     ["trimStart", "Trim at the start"],
     ["trimEnd", "Trim at the end"],
-    ["grip", "Held by the saw at the end"],
+    ["grip", "Clamp length at the end"],
     ["keep", "Smallest offcut to keep"],
   ],
   sheets: [
@@ -53,12 +53,12 @@ type Choice = {
 
 const CUT_WORDS = {
   through: "Straight through the sheet",
-  outline: "Along the outline of each piece",
+  outline: "Nesting (along outlines)",
 } as const satisfies Readonly<Record<CutWay, string>>;
-const RACK_WORDS = { none: "Not used", saving: "Where it saves buying", first: "Used up first" } as const;
+const RACK_WORDS = { none: "Not used", saving: "If they save stock", first: "Use first" } as const;
 const STAGE_WORDS = { 0: "Any number", 2: "2", 3: "3", 4: "4" } as const;
 const SHARE_WORDS = { yes: "Share a cut", no: "Each cut by itself" } as const;
-const turnWords = (step: number) => (step === 0 ? "Not turned at all" : `${step}°`);
+const turnWords = (step: number) => (step === 0 ? "No rotation" : `${step}°`);
 const orNull = (value: number | null) => (value === null ? null : String(value));
 
 const CUT: Choice = {
@@ -69,7 +69,7 @@ const CUT: Choice = {
   set: (cut) => ({ cut: cut as CutWay | null }),
 };
 const RACK: Choice = {
-  label: "Rack pieces",
+  label: "Offcuts from rack",
   of: ({ rack }) => rack,
   usualOf: (task) => RACK_WORDS[usualOf(task).rack],
   values: RACK_WORDS,
@@ -84,7 +84,7 @@ const SHARE: Choice = {
   set: (text) => ({ share: text === null ? null : text === "yes" }),
 };
 const TURN: Choice = {
-  label: "Pieces are turned in steps of",
+  label: "Rotation step",
   of: ({ turn }) => orNull(turn),
   usualOf: ({ kind, entry }) => (kind === "bars" ? "" : turnWords(shapeSettings(entry, undefined).turn)),
   values: Object.fromEntries(TURN_STEPS.map((step) => [step, turnWords(step)])),
@@ -113,7 +113,7 @@ export function LayoutSettings({ task }: { readonly task: LayoutTask }) {
   return (
     <Popover.Root>
       <Popover.Trigger className={buttonClass("plain")}>
-        <SlidersHorizontal size={15} aria-hidden /> Settings{says ? " (own)" : ""}
+        <SlidersHorizontal size={15} aria-hidden /> Settings{says ? " (custom)" : ""}
       </Popover.Trigger>
       <Popover.Portal>
         <Popover.Content
@@ -123,8 +123,8 @@ export function LayoutSettings({ task }: { readonly task: LayoutTask }) {
           aria-label={`Settings of ${task.name}`}
         >
           <p className="mb-2 text-[13px] text-ink-soft">
-            For this job alone. An empty field follows the stockroom, whose value stands in it pale. A least
-            rest of 0 keeps none.
+            For this job only. Empty fields use the stockroom value (grey). Smallest offcut 0: keep no
+            offcuts.
           </p>
           <Fields task={task} own={own} set={(change) => ground.settings?.set(entry.id, change) ?? null} />
         </Popover.Content>

@@ -95,7 +95,7 @@ export function shapeHand({ problem, layout }: KeptShapes): PlaneHand<ShapeLayou
     toSheet: (from, target) => moved(from, bench.anySpot(layout, from, { ...target, ...posture(from) })),
     turned: (from) => {
       const one = placed(from);
-      if (!one) return "That shape is not there any more.";
+      if (!one) return "This piece is no longer in the layout.";
       if (problem.step === 0) return "Its settings say that pieces lie as they are drawn.";
       return changedAbout(from, one, { ...posture(from), angle: (one.angle + problem.step) % 360 });
     },
@@ -103,7 +103,7 @@ export function shapeHand({ problem, layout }: KeptShapes): PlaneHand<ShapeLayou
       const one = placed(from);
       return one
         ? changedAbout(from, one, { ...posture(from), mirrored: !one.mirrored })
-        : "That shape is not there any more.";
+        : "This piece is no longer in the layout.";
     },
     pushed: (from, direction) => moved(from, bench.nextSpot(layout, from, WAYS[direction])),
     aside: (from) => setShapeAside(problem, layout, from),

@@ -53,7 +53,7 @@ function Together({ task }: { readonly task: SheetTask }) {
               <li key={group.id} className="flex items-center gap-3 border-seam border-b py-1.5 text-[14px]">
                 <span className="min-w-0 flex-1">{groupWords(task, group)}</span>
                 <Button look="danger" onClick={() => desk.submit({ kind: "removeBlankGroup", id: group.id })}>
-                  Part them
+                  Separate
                 </Button>
               </li>
             ))}

@@ -30,10 +30,10 @@ export function Waiting({
         <p key={`${piece.index} ${piece.reason}`} className="flex items-center gap-2 text-[13px] text-oxide">
           <WaitingTag piece={piece} />
           <span className="min-w-0">
-            {piece.qty} × without a place: {piece.why}. {piece.advice}.
+            Not placed: {piece.qty} × {piece.why}. {piece.advice}.
           </span>
           <Button look="plain" onClick={() => onBring(piece.index)}>
-            Find a place
+            Place
           </Button>
         </p>
       ))}
@@ -50,7 +50,7 @@ function WaitingTag({ piece }: { readonly piece: WaitingPiece }) {
     <button
       ref={setNodeRef}
       type="button"
-      aria-label={`${piece.name}, without a place`}
+      aria-label={`${piece.name}, not placed`}
       className={`relative shrink-0 cursor-grab touch-none ${isDragging ? "z-30" : ""}`}
       style={{ transform: transform ? `translate(${transform.x}px, ${transform.y}px)` : undefined }}
       {...listeners}

@@ -38,8 +38,8 @@ export function RackPage({ rack, revisions, sections, boards }: RackPageProps) {
           <div>
             <h1 className="font-semibold font-slab text-[26px]">Rack</h1>
             <p className="mt-1 text-ink-soft">
-              Offcuts that lie in the shop. Layouts use them as their stock's settings say; a kept layout sets
-              aside what it uses, and on release its own rests come to lie here.
+              Offcuts in stock. Saved layouts reserve the offcuts that they use. Releasing a layout removes
+              them and adds its own offcuts.
             </p>
           </div>
           {rack.length > 0 ? (
@@ -62,14 +62,14 @@ export function RackPage({ rack, revisions, sections, boards }: RackPageProps) {
                   "Section or board",
                   "Length",
                   "Width",
-                  "Place",
+                  "Location",
                   "Note",
                   "From",
-                  "Set aside for",
+                  "Reserved for",
                   "",
                 ].map((heading) => (
                   <th key={heading} scope="col" className="border-seam border-b px-2 py-1.5 font-normal">
-                    {heading === "" ? <span className="sr-only">Take out</span> : heading}
+                    {heading === "" ? <span className="sr-only">Remove</span> : heading}
                   </th>
                 ))}
               </tr>
@@ -125,10 +125,10 @@ export function RackPage({ rack, revisions, sections, boards }: RackPageProps) {
                   <td className="px-2 py-1 text-right">
                     <Button
                       look="danger"
-                      aria-label={`Take ${piece.label} out`}
+                      aria-label={`Remove ${piece.label}`}
                       onClick={() => void remove(piece)}
                     >
-                      Take out
+                      Remove
                     </Button>
                   </td>
                 </tr>
@@ -243,7 +243,7 @@ function NewPiece({
     <div className="mt-4 flex items-end gap-3">
       <div className="w-[280px]">
         <Chooser
-          label="Put in: section or board"
+          label="Add offcut of"
           value={entry}
           choices={[...sections, ...boards].map(({ id, name }) => ({ value: id, label: name }))}
           onChoose={setEntry}
@@ -251,7 +251,7 @@ function NewPiece({
       </div>
       <div className="w-[180px]">
         <TextField
-          label="Its place"
+          label="Location"
           value={place}
           placeholder="none"
           onCommit={(text) => {

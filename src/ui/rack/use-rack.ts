@@ -61,7 +61,7 @@ export function useRack(rack: readonly RackPiece[], revisions: Revisions, reload
       const expected = known.current.get(piece.id)?.revision ?? 1;
       const reply = await call("DELETE", "/api/rack", { id: piece.id, expected });
       if (!reply.ok) toast.error(reply.problem.message);
-      else toast(`${piece.label} was taken out of the rack.`);
+      else toast(`${piece.label} was removed from the rack.`);
     });
   return { change, add, remove };
 }

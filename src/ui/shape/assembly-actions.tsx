@@ -16,7 +16,7 @@ export function BetweenForm({ ids }: { readonly ids: readonly string[] }) {
   const run = (form: FormData) => {
     const { job, results, inside } = desk.store.getState();
     const [first, second] = ids.map((id) => results.shape.panels.find(({ panel }) => panel.id === id));
-    if (!first || !second) return "One of the two panels cannot be computed; mend that first.";
+    if (!first || !second) return "One of the two panels cannot be computed. Fix it first.";
     const panel = newPanel(freshIds(job)("panel"), {
       name: textIn(form, "name"),
       board: first.panel.board,
@@ -35,7 +35,7 @@ export function BetweenForm({ ids }: { readonly ids: readonly string[] }) {
       onDo={run}
     >
       <Field name="name" label="Name" value="Shelf" />
-      <Field name="distance" label="Off the first one's left or front end" value="100" />
+      <Field name="distance" label="Offset from left or front of first panel" value="100" />
     </ActionForm>
   );
 }
@@ -49,7 +49,7 @@ export function AssembleForm({ ids }: { readonly ids: readonly string[] }) {
     .find(Boolean);
   const run = (form: FormData) => {
     const at = readPlace(textIn(form, "at"));
-    if (at?.kind !== "place") return "Type three lengths parted by semicolons: width; depth; height.";
+    if (at?.kind !== "place") return "Type three lengths separated by semicolons: width; depth; height.";
     const edit = assemblyOf(job, ids, { name: textIn(form, "name"), at: at.at }, freshIds(job));
     if (!edit.ok) return sentence(edit.problem);
     const refused = desk.submit(edit.value);
@@ -57,9 +57,9 @@ export function AssembleForm({ ids }: { readonly ids: readonly string[] }) {
     return refused;
   };
   return (
-    <ActionForm word="Assemble" icon={<Boxes size={14} aria-hidden />} button="Make an assembly" onDo={run}>
+    <ActionForm word="Assemble" icon={<Boxes size={14} aria-hidden />} button="Create assembly" onDo={run}>
       <Field name="name" label="Name" value={first ?? "Assembly"} />
-      <Field name="at" label="Its origin lies at (width; depth; height)" value="0; 0; 0" />
+      <Field name="at" label="Origin (width; depth; height)" value="0; 0; 0" />
     </ActionForm>
   );
 }
@@ -83,10 +83,10 @@ export function PlacedActions({ id }: { readonly id: string }) {
         Open
       </Button>
       <DoButton icon={<Plus size={14} aria-hidden />} onDo={() => placeAgain(desk, assembly)}>
-        Place again
+        Add placement
       </DoButton>
       <DoButton icon={<Ungroup size={14} aria-hidden />} onDo={takeApart}>
-        Take apart
+        Dissolve
       </DoButton>
     </>
   );

@@ -76,7 +76,7 @@ function Branch({ placement, depth, around }: PlacementRow) {
         style={{ paddingLeft: 8 + depth * 18 }}
       >
         <IconButton
-          label={`${open ? "Fold" : "Unfold"} ${assembly.name}`}
+          label={`${open ? "Collapse" : "Expand"} ${assembly.name}`}
           onClick={() => setOpen(!open)}
           expanded={open}
         >

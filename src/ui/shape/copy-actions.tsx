@@ -28,14 +28,14 @@ export function CopyForm({ ids }: { readonly ids: readonly string[] }) {
   const desk = useDesk();
   const run = (form: FormData) => {
     const by = readPlace(textIn(form, "by"));
-    if (by?.kind !== "place") return "Type three lengths parted by semicolons: width; depth; height.";
+    if (by?.kind !== "place") return "Type three lengths separated by semicolons: width; depth; height.";
     const many = textIn(form, "times");
     if (!/^\d+$/.test(many)) return repeatByFormula(desk, ids, by.at, many);
     return copy({ kind: "move", by: by.at, times: Number(textIn(form, "times")) });
   };
   return (
     <ActionForm word="Copy" icon={<Copy size={14} aria-hidden />} button="Copy" onDo={run}>
-      <Field name="by" label="Each one further by (width; depth; height)" value="0; 100; 0" />
+      <Field name="by" label="Spacing (width; depth; height)" value="0; 100; 0" />
       <Field name="times" label="How many copies, or a formula that stays" value="1" />
     </ActionForm>
   );
@@ -77,11 +77,11 @@ export function MirrorForm({ ids }: { readonly ids: readonly string[] }) {
     <ActionForm
       word="Mirror"
       icon={<FlipHorizontal2 size={14} aria-hidden />}
-      button="Mirror a copy"
+      button="Create mirrored copy"
       onDo={run}
     >
       <Chooser
-        label="Across the"
+        label="Mirror direction"
         value={String(axis)}
         choices={[
           { value: "0", label: "width" },
@@ -90,7 +90,7 @@ export function MirrorForm({ ids }: { readonly ids: readonly string[] }) {
         ]}
         onChoose={(value) => setAxis(Number(value) as Axis)}
       />
-      <Field name="plane" label="At the place" value="0" />
+      <Field name="plane" label="Mirror plane at" value="0" />
     </ActionForm>
   );
 }

@@ -14,7 +14,7 @@ import type { CutAway, ModelScene } from "./model-scene";
 import { toolClass } from "./tool-button";
 
 const AXES = [
-  { value: "", label: "nothing cut away" },
+  { value: "", label: "off" },
   { value: "0", label: "across the width" },
   { value: "1", label: "across the depth" },
   { value: "2", label: "across the height" },
@@ -44,10 +44,10 @@ export function CutAwayForm({ scene }: { readonly scene: () => ModelScene | null
   };
   return (
     <Popover.Root>
-      <Hint text="Cut open">
+      <Hint text="Clip view">
         <Popover.Trigger
           className={toolClass(cut !== null)}
-          aria-label="Cut open"
+          aria-label="Clip view"
           aria-pressed={cut !== null}
         >
           <SquareSplitHorizontal size={17} aria-hidden />
@@ -57,14 +57,14 @@ export function CutAwayForm({ scene }: { readonly scene: () => ModelScene | null
         <Popover.Content
           align="end"
           sideOffset={6}
-          aria-label="Cut open"
+          aria-label="Clip view"
           className="z-40 w-[270px] space-y-2 rounded-sm border border-seam bg-leaf p-3 shadow-lg"
         >
           <Chooser label="Cut" value={cut ? String(cut.axis) : ""} choices={AXES} onChoose={choose} />
           {cut ? (
             <>
               <label className="block text-[12px] text-ink-soft">
-                Slide it
+                Position
                 <input
                   type="range"
                   min={low}
@@ -76,16 +76,16 @@ export function CutAwayForm({ scene }: { readonly scene: () => ModelScene | null
                 />
               </label>
               <TextField
-                label="At the place"
+                label="Position, typed"
                 value={String(roundTo(cut.at / MM_PER_UNIT[unit], 1))}
                 onCommit={type}
               />
               <Chooser
-                label="What stays"
+                label="Keep"
                 value={cut.keep}
                 choices={[
-                  { value: "below", label: "the lower numbers" },
-                  { value: "above", label: "the higher numbers" },
+                  { value: "below", label: "lower side" },
+                  { value: "above", label: "higher side" },
                 ]}
                 onChoose={(keep) => show({ ...cut, keep: keep })}
               />

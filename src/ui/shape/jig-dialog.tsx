@@ -157,7 +157,7 @@ function JigForm({ onDone }: { readonly onDone: () => void }) {
             onChange={(value) => setValues({ ...values, [field.name]: value })}
           />
         ))}
-        <TextInput label="Stands at (width; depth; height)" value={place} onChange={setPlace} />
+        <TextInput label="Position (width; depth; height)" value={place} onChange={setPlace} />
         <Tick label="Keep the sizes as key sizes of the job" on={keepSizes} onToggle={setKeepSizes} />
         <Tick label="As an assembly that can be placed again" on={asAssembly} onToggle={setAsAssembly} />
       </div>
@@ -169,9 +169,9 @@ function JigForm({ onDone }: { readonly onDone: () => void }) {
           </p>
         ) : null}
         <div className="flex justify-end gap-2">
-          <Dialog.Close className={buttonClass("outline")}>Leave it</Dialog.Close>
+          <Dialog.Close className={buttonClass("outline")}>Cancel</Dialog.Close>
           <Button look="primary" type="submit" disabled={!preview.ok}>
-            Put it into the job
+            Insert
           </Button>
         </div>
       </div>

@@ -60,32 +60,32 @@ export function JointForm({
     const ids = new Set(places.length === 0 ? members : meeting.map((member) => member.id as string));
     const ground = { sizes: results.sizes, stockroom, ...(places.length > 0 ? { only } : {}) };
     const edits = editsOfCuts(cutsByRule(job, ids, rule, ground));
-    if (edits.length === 0) return "No two of these members meet; select the members of a joint.";
+    if (edits.length === 0) return "These members do not meet. Select members that share a point.";
     return desk.submit({ kind: "together", what: "Cut joints by a rule", edits: [...edits] });
   };
   return (
-    <ActionForm word="Joints" icon={<Merge size={14} aria-hidden />} button="Cut them so" onDo={run}>
+    <ActionForm word="Joints" icon={<Merge size={14} aria-hidden />} button="Apply" onDo={run}>
       <Chooser
-        label="Corners of two like ends"
+        label="Corner joint"
         value={corners}
         choices={[
-          { value: "mitre", label: "mitred" },
-          { value: "butt", label: "butted" },
+          { value: "mitre", label: "mitre" },
+          { value: "butt", label: "butt" },
         ]}
         onChoose={setCorners}
       />
       <Chooser
-        label="Where they butt, what runs through is"
+        label="Through member"
         value={through}
         choices={[
-          { value: "deepest", label: "the deepest section" },
-          { value: "level", label: "the level one" },
-          { value: "plumb", label: "the plumb one" },
+          { value: "deepest", label: "deepest" },
+          { value: "level", label: "horizontal" },
+          { value: "plumb", label: "vertical" },
           ...meeting.map(({ id, name }) => ({ value: id as string, label: name })),
         ]}
         onChoose={setThrough}
       />
-      <Field name="gap" label="Gap for the weld" value="0" />
+      <Field name="gap" label="Root gap" value="0" />
     </ActionForm>
   );
 }
@@ -106,7 +106,7 @@ export function SplitForm({ id }: { readonly id: string }) {
   };
   return (
     <ActionForm word="Split" icon={<Scissors size={14} aria-hidden />} button="Split" onDo={run}>
-      <Field name="at" label="At a share (0.5) or a length from its start" value="0.5" />
+      <Field name="at" label="Fraction (0.5) or length from start" value="0.5" />
     </ActionForm>
   );
 }

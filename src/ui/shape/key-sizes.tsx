@@ -22,7 +22,7 @@ export function KeySizes() {
   const id = useDeskState((state) => state.id);
   const sorted = Object.values(keySizes).sort((a, b) => a.position - b.position);
   return (
-    <Section title="Key sizes" facts={`bare numbers are ${UNIT_NAMES[unit]}`}>
+    <Section title="Key sizes" facts={`numbers without unit: ${UNIT_NAMES[unit]}`}>
       <ul>
         {sorted.map((size) => (
           <KeySizeRow key={size.id} size={size} />
@@ -206,7 +206,7 @@ function NewKeySize({ count }: { readonly count: number }) {
       <span className="space-y-1">
         {measure === "choice" ? (
           <TextField
-            label="Choices, parted by commas"
+            label="Choices, separated by commas"
             value={choices.join(", ")}
             onCommit={(text) => {
               setChoices(readChoices(text));
@@ -222,7 +222,7 @@ function NewKeySize({ count }: { readonly count: number }) {
       </span>
       <span className="pt-5">
         <Button look="plain" onClick={() => setOpen(false)}>
-          Leave it
+          Cancel
         </Button>
       </span>
     </div>

@@ -269,8 +269,8 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
         {pieces.length === 0 && !fault && !drawing.active ? (
           <p className="pointer-events-none absolute inset-0 flex items-center justify-center p-8 text-center text-ink-soft">
             {canDraw
-              ? "The model will stand here. Start with Draw members, or with one of the Jigs."
-              : "The model will stand here. This job has nothing drawn yet."}
+              ? "The model appears here. Start with Draw members, or with one of the Jigs."
+              : "The model appears here. Nothing is drawn yet."}
           </p>
         ) : null}
       </div>

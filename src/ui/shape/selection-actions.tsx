@@ -65,7 +65,7 @@ function Visibility({ ids }: { readonly ids: readonly string[] }) {
         Hide
       </Button>
       <Button look="plain" icon={<Focus size={14} aria-hidden />} onClick={isolate}>
-        Only these
+        Show only these
       </Button>
     </>
   );

@@ -90,19 +90,19 @@ function UsualOfJob() {
   const [open, setOpen] = useState(false);
   const chosen = Object.values(usual).filter((value) => value !== null).length;
   return (
-    <Section title="Usual stock and materials" facts={chosen === 0 ? "nothing chosen" : `${chosen} chosen`}>
+    <Section title="Default stock and materials" facts={chosen === 0 ? "none set" : `${chosen} set`}>
       {open ? (
         <div className="grid grid-cols-2 gap-x-3 gap-y-1.5 px-3.5 py-1.5">
           <UsualFields
             usual={usual}
-            wider="each one says"
+            wider="none"
             onChange={(next) => desk.submit({ kind: "changeInfo", set: { usual: next } })}
           />
         </div>
       ) : null}
       <p className="px-3 py-1">
         <Button look="plain" aria-expanded={open} onClick={() => setOpen(!open)}>
-          {open ? "Fold" : "Set what is usual"}
+          {open ? "Collapse" : "Set defaults"}
         </Button>
       </p>
     </Section>
@@ -193,8 +193,8 @@ function Panels({ job, home }: HomeProps) {
           const edged = Object.values(panel.edging).filter((edge) => edge !== null).length;
           const end = [
             edged > 0 ? `${edged} edged` : "",
-            panel.work.length > 0 ? `${panel.work.length} work` : "",
-            panel.between ? "follows" : "",
+            panel.work.length > 0 ? `work: ${panel.work.length}` : "",
+            panel.between ? "attached" : "",
           ]
             .filter(Boolean)
             .join(" · ");
@@ -235,7 +235,7 @@ function BoughtParts({ job, home }: HomeProps) {
               id={part.id}
               name={part.name}
               detail={entry}
-              end={count === null || count === undefined ? "not counted" : `${count} off`}
+              end={count === null || count === undefined ? "not counted" : `× ${count}`}
             />
           );
         }}
@@ -260,7 +260,7 @@ function TypedRows({ job }: { readonly job: Job }) {
             id={typed.id}
             name={typed.name}
             detail={typed.stockText ?? ""}
-            end={`${typed.quantity} off`}
+            end={`× ${typed.quantity}`}
           />
         )}
       </LongList>

@@ -125,7 +125,7 @@ function SideBySide({ job, variants, shown }: SideProps) {
       </table>
       {rows.length === 0 ? (
         <p className="text-[13px] text-ink-soft">
-          No size differs yet: choose the variant in the head and set its key sizes.
+          No different sizes yet. Select the variant at the top, then change key sizes.
         </p>
       ) : null}
     </div>

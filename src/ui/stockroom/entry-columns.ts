@@ -69,7 +69,7 @@ function textColumn<T>(id: string, heading: string, width: number, optional: boo
     read: (record) => String(fieldOf(record, id) ?? ""),
     write: (record, text) => {
       const value = text.trim();
-      if (value === "" && !optional) return err("A name is needed.");
+      if (value === "" && !optional) return err("Enter a name.");
       if (value.length > 80) return err("At most 80 characters.");
       return ok({ ...record, [id]: value === "" ? null : value });
     },
@@ -202,7 +202,7 @@ const rackUses: Choices = [
 ];
 const cutWays: Choices = [
   { value: "through", label: "straight through" },
-  { value: "outline", label: "along outlines" },
+  { value: "outline", label: "nesting (along outlines)" },
 ];
 const turnSteps: Choices = TURN_STEPS.map((step) => ({
   value: String(step),
@@ -250,7 +250,7 @@ export const COLUMNS: Readonly<Record<EntryKind, readonly EntryColumn[]>> = {
     textColumn("name", "Name", 360, false),
     choiceColumn("measure", "Bought", 130, measures, (text) => text),
     numberColumn("price", "Price (each, box or m)", 160, "missing"),
-    numberColumn("packOf", "Box of", 110, "singly", true),
+    numberColumn("packOf", "Box of", 110, "sold singly", true),
   ],
   saw: [
     textColumn("name", "Name", 360, false),
@@ -295,7 +295,7 @@ const LAYOUT_COLUMNS: Readonly<Record<EntryKind, readonly EntryColumn[]>> = {
     lengthColumn("kerf", "Kerf", 60, false),
     lengthColumn("trimStart", "Trim, start", 70, false),
     lengthColumn("trimEnd", "Trim, end", 70, false),
-    lengthColumn("grip", "Held by the saw", 90, false),
+    lengthColumn("grip", "Clamp length", 90, false),
     lengthColumn("keep", "Smallest offcut to keep", 104, false),
     choiceColumn("share", "Mitres share cuts", 100, yesNo, (text) => text === "true"),
     choiceColumn("rack", "Rack pieces", 150, rackUses, (text) => text),
@@ -315,7 +315,7 @@ export type StockSize = {
 
 const length = lengthColumn<StockSize>("length", "Length", 74, true);
 const price = numberColumn<StockSize>("price", "Price", 74, "price");
-const count = numberColumn<StockSize>("count", "How many there are", 74, "no limit", true);
+const count = numberColumn<StockSize>("count", "Quantity in stock", 74, "no limit", true);
 
 export const SIZE_COLUMNS: Readonly<Record<EntryKind, readonly FieldColumn<StockSize>[]>> = {
   section: [length, price, count],

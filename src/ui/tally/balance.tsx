@@ -39,7 +39,7 @@ export function Balance() {
         onOpen={() => desk.select(guideIds(job))}
       />
       <span className={`ml-1 font-semibold ${even ? "text-moss" : "text-oxide"}`}>
-        {even ? "balances" : "does not balance"}
+        {even ? "all pieces counted" : "pieces missing"}
       </span>
     </p>
   );
@@ -70,7 +70,7 @@ function LeftOutList({ count, leftOut }: { readonly count: number; readonly left
     const [first, ...more] = edits;
     if (!first) return;
     const all: SimpleEdit[] = [first, ...more];
-    desk.submit({ kind: "together", what: "Put back into lists", edits: all });
+    desk.submit({ kind: "together", what: "Include in lists", edits: all });
   };
   return (
     <Popover.Root>
@@ -100,13 +100,13 @@ function LeftOutList({ count, leftOut }: { readonly count: number; readonly left
                       {piece.quantity} × {piece.name}
                     </button>
                     <Button look="plain" onClick={() => putBack([piece.id])}>
-                      Put back
+                      Include
                     </Button>
                   </li>
                 ))}
               </ul>
               <Button look="plain" onClick={() => putBack(leftOut.map((piece) => piece.id))}>
-                Put all back
+                Include all
               </Button>
             </>
           )}

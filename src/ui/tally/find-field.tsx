@@ -12,11 +12,11 @@ export function FindField({
   return (
     <label className="flex h-7 w-[130px] shrink-0 items-center gap-1 border-seam border-b focus-within:border-enamel focus-within:border-b-2">
       <Search size={13} aria-hidden className="text-ink-soft" />
-      <span className="sr-only">Rows that hold</span>
+      <span className="sr-only">Filter rows</span>
       <input
         value={value}
         onChange={(event) => onChange(event.target.value)}
-        placeholder="rows that hold"
+        placeholder="filter rows"
         className="w-full bg-transparent font-table text-[14px] outline-none"
       />
     </label>

@@ -38,7 +38,7 @@ export function HandActions({ rows }: { readonly rows: readonly TallyRow[] }) {
           icon={<Split size={14} aria-hidden />}
           onDo={() => carryOut(splitOff(tally(), chosen, freshRow()))}
         >
-          Split off
+          Split row
         </DoButton>
       ) : null}
       {rows.length > 1 ? (
@@ -46,12 +46,12 @@ export function HandActions({ rows }: { readonly rows: readonly TallyRow[] }) {
           icon={<Combine size={14} aria-hidden />}
           onDo={() => carryOut(putTogether(tally(), chosen, freshRow()))}
         >
-          Put together
+          Merge rows
         </DoButton>
       ) : null}
       {rows.length === 1 && row.mark !== "" ? (
         <ActionForm
-          word="Into another row"
+          word="Move to row"
           icon={<CornerDownRight size={14} aria-hidden />}
           button="Move it there"
           onDo={move}
@@ -69,7 +69,7 @@ export function HandActions({ rows }: { readonly rows: readonly TallyRow[] }) {
             })
           }
         >
-          By hand; put back
+          Put back to computed
         </DoButton>
       ) : null}
     </>
@@ -106,7 +106,7 @@ export function HandSummary() {
         {words.join(", ")}
       </button>
       <Button look="plain" onClick={putBack}>
-        Put all back
+        Put all back to computed
       </Button>
     </span>
   );

@@ -58,11 +58,11 @@ export function CellText({ cell, was }: { readonly cell: Cell; readonly was: str
 
 /** What a cell is in words, for a pointer that rests on it. */
 export function cellTitle({ text, over, several }: Cell, was: string | undefined): string {
-  const old = was === undefined ? "" : `; it said ${was}`;
+  const old = was === undefined ? "" : `; was ${was}`;
   if (several) return `${text}: ${severalWords(several)}${old}`;
   if (!over) return `${text}${old}`;
   const since = over.changed ? `, ${over.was || "nothing"} when it was typed` : "";
-  return `${text}, typed over; computed ${over.computed || "nothing"}${since}${old}`;
+  return `${text}, changed by hand; computed ${over.computed || "nothing"}${since}${old}`;
 }
 
 /** The piece of a row, to one scale for the whole list. */

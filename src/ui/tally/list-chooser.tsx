@@ -85,7 +85,7 @@ function NewList() {
             <>
               <DropdownMenu.Separator className="my-1 border-seam border-t" />
               <DropdownMenu.Label className="px-2 text-[12px] text-ink-soft">
-                Kept in the stockroom
+                Saved list setups
               </DropdownMenu.Label>
               {kept.map((setup) => (
                 <div key={setup.name} className="flex items-center">
@@ -98,7 +98,7 @@ function NewList() {
                   </DropdownMenu.Item>
                   <DropdownMenu.Item
                     className={ITEM}
-                    aria-label={`Forget ${setup.name}`}
+                    aria-label={`Delete ${setup.name}`}
                     onSelect={(event) => {
                       event.preventDefault();
                       void forget(setup.name);

@@ -175,7 +175,7 @@ function ColumnLine({ column, kind, onSet, onRemove }: LineProps) {
         <span />
       )}
       <Chooser
-        label={`Side of ${own}`}
+        label={`Alignment of ${own}`}
         hideLabel
         value={column.align ?? ""}
         choices={SIDES}
@@ -193,7 +193,7 @@ function ColumnLine({ column, kind, onSet, onRemove }: LineProps) {
         <button
           type="button"
           aria-pressed={adds}
-          aria-label={`Add ${own} up`}
+          aria-label={`Show total of ${own}`}
           title={adds ? "Its numbers add up in groups and at the foot" : "Its numbers do not add up"}
           onClick={() => onSet({ adds: !adds })}
           className={`flex h-7 w-7 items-center justify-center rounded-sm ${adds ? "bg-enamel text-leaf" : "text-ink-soft hover:text-ink"}`}
@@ -205,8 +205,8 @@ function ColumnLine({ column, kind, onSet, onRemove }: LineProps) {
       )}
       <button
         type="button"
-        aria-label={`Take ${own} out`}
-        title={`Take ${own} out`}
+        aria-label={`Remove column ${own}`}
+        title={`Remove column ${own}`}
         onClick={onRemove}
         className="flex h-7 w-7 items-center justify-center text-ink-soft hover:text-ink"
       >

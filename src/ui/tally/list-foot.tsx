@@ -75,11 +75,9 @@ export function ActiveCell({
       className="flex h-7 shrink-0 items-center gap-3 border-seam border-t px-3.5 text-[13px]"
     >
       <span className="min-w-0 truncate">
-        {heading} is typed over: <b className="text-chalk">{cell.text}</b>, computed{" "}
+        {heading} is changed by hand: <b className="text-chalk">{cell.text}</b>, computed{" "}
         <b>{computed || "nothing"}</b>
-        {changed ? (
-          <span className="text-amber"> — it was {was || "nothing"} when this was typed</span>
-        ) : null}
+        {changed ? <span className="text-amber"> — computed value was {was || "nothing"} before</span> : null}
       </span>
       <button
         type="button"

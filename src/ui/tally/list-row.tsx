@@ -54,7 +54,7 @@ function FoldButton({
       type="button"
       tabIndex={-1}
       aria-expanded={!folded}
-      aria-label={`${folded ? "Unfold" : "Fold"} ${what}`}
+      aria-label={`${folded ? "Expand" : "Collapse"} ${what}`}
       className="mr-1 inline-flex h-5 w-5 items-center justify-center align-middle text-ink-soft hover:text-ink"
       onClick={(event) => {
         event.stopPropagation();

@@ -54,20 +54,20 @@ export function RowSettings({ setup }: Props) {
         <TextField
           label="Title"
           value={setup.name}
-          onCommit={(name) => (name.trim() === "" ? "It needs a title." : change({ name: name.trim() }))}
+          onCommit={(name) => (name.trim() === "" ? "Enter a title." : change({ name: name.trim() }))}
         />
         <Chooser
           label="Stands"
           value={setup.levels ? "levels" : "flat"}
           choices={[
             { value: "flat", label: "flat, or in groups" },
-            { value: "levels", label: "by assembly, in levels" },
+            { value: "levels", label: "by assembly level" },
           ]}
           onChoose={(way) => change({ levels: way === "levels" })}
         />
         {setup.levels ? (
           <Chooser
-            label="An assembly shows"
+            label="Assembly rows"
             value={setup.showRows ? "rows" : "sum"}
             choices={[
               { value: "rows", label: "what is in it" },
@@ -77,7 +77,7 @@ export function RowSettings({ setup }: Props) {
           />
         ) : (
           <Chooser
-            label="Only what is in"
+            label="Limit to assembly"
             value={setup.assembly ?? ""}
             choices={[
               { value: "", label: "the whole job" },
@@ -89,7 +89,7 @@ export function RowSettings({ setup }: Props) {
         <Kinds setup={setup} onChange={(kinds) => change({ kinds })} />
         <Materials setup={setup} onChange={(materials) => change({ materials })} />
         <TextField
-          label="Only marks"
+          label="Limit to marks"
           value={setup.marks.join(", ")}
           placeholder="all; A-F, K"
           onCommit={(text) =>
@@ -111,7 +111,7 @@ export function RowSettings({ setup }: Props) {
           icon={<Archive size={14} aria-hidden />}
           onClick={() => void keepForOthers(job, setup)}
         >
-          Keep in the stockroom for other jobs
+          Save list setup to stockroom
         </Button>
         <span className="flex-1" />
         <Button
@@ -179,7 +179,7 @@ function Kinds({ setup, onChange }: Props & { readonly onChange: (kinds: ListKin
   };
   return (
     <fieldset>
-      <legend className="text-[12px] text-ink-soft">What goes in</legend>
+      <legend className="text-[12px] text-ink-soft">Include</legend>
       <span className="flex flex-wrap gap-x-2">
         {LIST_KINDS.map((kind) => (
           <Tick
@@ -203,7 +203,7 @@ function Materials({
   const all = [...new Set([...setup.materials, ...rows.flatMap((row) => row.material ?? [])])].sort();
   return (
     <fieldset>
-      <legend className="text-[12px] text-ink-soft">Only of (none ticked: all)</legend>
+      <legend className="text-[12px] text-ink-soft">Limit to materials (none selected: all)</legend>
       <span className="flex max-h-14 flex-wrap gap-x-2 overflow-auto">
         {all.map((material) => (
           <Tick
@@ -247,7 +247,7 @@ function Groups({ setup, columns, change }: PartProps) {
 function Sums({ setup, change }: Omit<PartProps, "columns">) {
   return (
     <Chooser
-      label="At the foot"
+      label="Totals"
       value={!setup.totals ? "no" : setup.wasteAtFoot ? "waste" : "yes"}
       choices={[
         { value: "no", label: "nothing" },
@@ -276,17 +276,15 @@ function RowOrder({ setup, columns, change }: PartProps) {
   const free = columns.filter(({ value }) => !order.some((one) => one.column === value));
   return (
     <fieldset>
-      <legend className="text-[12px] text-ink-soft">Rows ordered by</legend>
+      <legend className="text-[12px] text-ink-soft">Sort by</legend>
       <span className="flex flex-wrap items-center gap-1.5">
         <Tick
-          label="hand"
+          label="manual order"
           on={handOrder !== null}
           onToggle={(on) => change({ handOrder: on ? rowsAsTheyAre() : null })}
         />
         {handOrder !== null ? (
-          <span className="text-[12px] text-ink-soft">
-            drag the rows, or move one with Alt and the arrow keys
-          </span>
+          <span className="text-[12px] text-ink-soft">drag rows, or press Alt + arrow keys</span>
         ) : (
           <>
             {order.map((one, i) => (
@@ -307,11 +305,11 @@ function RowOrder({ setup, columns, change }: PartProps) {
                   onClick={() => set(i, { descending: !one.descending })}
                   className="h-7 px-1 text-[12px] text-enamel hover:underline"
                 >
-                  {one.descending ? "greatest first" : "least first"}
+                  {one.descending ? "descending" : "ascending"}
                 </button>
                 <button
                   type="button"
-                  aria-label={`No longer by ${one.column}`}
+                  aria-label={`Remove sort by ${one.column}`}
                   onClick={() => change({ order: order.filter((_, k) => k !== i) })}
                   className="flex h-7 w-6 items-center justify-center text-ink-soft hover:text-ink"
                 >

@@ -19,12 +19,12 @@ export function MarkActions({ row }: { readonly row: TallyRow }) {
   };
   return (
     <>
-      <ActionForm word="Mark" icon={<TagIcon size={14} aria-hidden />} button="Hold this mark" onDo={hold}>
+      <ActionForm word="Mark" icon={<TagIcon size={14} aria-hidden />} button="Lock mark" onDo={hold}>
         <Field name="mark" label="The row keeps it whatever else changes" value={row.mark} />
       </ActionForm>
       {row.held ? (
         <DoButton icon={<RotateCcw size={14} aria-hidden />} onDo={() => desk.submit(letMarkGo(row))}>
-          Held; put back to computed
+          Put back to computed
         </DoButton>
       ) : null}
     </>
@@ -63,7 +63,7 @@ export function RenumberForm() {
     <ActionForm
       word="Renumber"
       icon={<ListOrdered size={14} aria-hidden />}
-      button={order === "picked" ? "Begin to pick" : "Mark all anew"}
+      button={order === "picked" ? "Start picking" : "Renumber"}
       onDo={run}
     >
       <Chooser
@@ -90,10 +90,10 @@ export function RenumberForm() {
         <Field name="step" label="Step" value="1" />
       </span>
       {order === "picked" ? (
-        <Field name="prefix" label="Before each" value="" optional />
+        <Field name="prefix" label="Prefix" value="" optional />
       ) : (
         <span className="grid grid-cols-3 gap-2">
-          <Field name="member" label="Before members" value="" optional />
+          <Field name="member" label="Prefix for members" value="" optional />
           <Field name="panel" label="Before panels" value="" optional />
           <Field name="other" label="Before others" value="" optional />
         </span>

@@ -115,7 +115,7 @@ export function OnePiece() {
               onChange={set("angles")}
             />
             <PlainField
-              label="How the ends stand"
+              label="End direction"
               value={fields.stand}
               placeholder="opposed, parallel"
               onChange={set("stand")}

@@ -32,8 +32,8 @@ export function OwnColumns({ setup }: { readonly setup: ListSetup }) {
   const job = useDeskState((state) => state.job);
   const columns = Object.values(job.ownColumns).sort((a, b) => a.position - b.position);
   return (
-    <section aria-label="Own columns of the job">
-      <h3 className="font-semibold text-[13px]">Own columns of the job</h3>
+    <section aria-label="Custom columns">
+      <h3 className="font-semibold text-[13px]">Custom columns</h3>
       <p className="text-[13px] text-ink-soft">
         {columns.length === 0
           ? "Columns of your own stand here: for a finish, a supplier, a price, or computed by a formula such as {count} * {length}."
@@ -168,8 +168,8 @@ function NewColumn({ setup, position }: { readonly setup: ListSetup; readonly po
       position,
     };
     const shown = { ...setup, columns: [...setup.columns, plainColumn(ownColumnId(column))] };
-    if (column.name === "") return setFault("It needs a name.");
-    if (kind === "formula" && column.formula === "") return setFault("It needs a formula.");
+    if (column.name === "") return setFault("Enter a name.");
+    if (kind === "formula" && column.formula === "") return setFault("Enter a formula.");
     const refused = desk.submit({
       kind: "together",
       what: `Add column ${column.name}`,

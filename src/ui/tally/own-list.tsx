@@ -82,21 +82,21 @@ export function OwnList({ setup }: { readonly setup: ListSetup }) {
                 {goneWords(seen.changes.gone.length)}
               </span>
               <Button look="plain" onClick={seen.acknowledge}>
-                Seen
+                Mark as seen
               </Button>
             </>
           ) : null}
           <span className="flex-1" />
           {typed > 0 ? (
             <>
-              <span className="text-chalk">{counted(typed, "cell")} typed over</span>
+              <span className="text-chalk">{counted(typed, "cell")} changed by hand</span>
               <Button
                 look="plain"
                 onClick={() =>
                   desk.submit({ kind: "clearCells", list: setup.id, column: null, records: null })
                 }
               >
-                Put all back
+                Put all back to computed
               </Button>
             </>
           ) : null}

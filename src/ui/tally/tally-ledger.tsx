@@ -70,7 +70,7 @@ export function TallyLedger() {
           <>
             <span className="font-semibold text-brass-ink">{counted(changed, "row")} changed</span>
             <Button look="plain" onClick={acknowledge}>
-              Seen
+              Mark as seen
             </Button>
           </>
         ) : null}
@@ -113,7 +113,7 @@ function Rows({ lines, scale, changes }: RowsProps) {
   if (lines.length === 0) {
     return (
       <p className="flex-1 p-4 text-ink-soft">
-        The pieces will stand here, grouped and marked. Nothing is drawn or typed in yet.
+        The pieces appear here, grouped and marked. Nothing is drawn or typed in yet.
       </p>
     );
   }
@@ -134,7 +134,7 @@ function Rows({ lines, scale, changes }: RowsProps) {
             "Cut length",
             "End 1°",
             "End 2°",
-            "Stand",
+            "Ends",
             "Note",
           ].map((heading, i) => (
             <span

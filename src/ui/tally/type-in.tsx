@@ -179,7 +179,7 @@ function PastedRows({ onDone }: { readonly onDone: () => void }) {
           </label>
           <span className="w-[170px]">
             <Chooser
-              label="Bare numbers are"
+              label="Numbers without unit"
               value={unit}
               choices={LENGTH_UNITS.map((value) => ({ value, label: UNIT_NAMES[value] }))}
               onChoose={setUnit}

@@ -21,7 +21,7 @@ export const angled: EndCutKind<AngledCut> = {
   texts: [
     { field: "acrossWidth", measure: "angle", label: (point) => `Degrees across its width, at ${point}` },
     { field: "acrossHeight", measure: "angle", label: (point) => `Degrees across its height, at ${point}` },
-    { field: "offset", measure: "length", label: (point) => `Beyond ${point}` },
+    { field: "offset", measure: "length", label: (point) => `Extension at ${point}` },
   ],
   neighbours: () => [],
   meets: "anywhere",

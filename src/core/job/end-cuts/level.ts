@@ -7,9 +7,9 @@ export const LevelSchema = v.object({ kind: v.literal("level"), offset: formulaT
 type LevelCut = v.InferOutput<typeof LevelSchema>;
 
 export const level: EndCutKind<LevelCut> = {
-  name: "level",
-  words: () => "level",
-  texts: [{ field: "offset", measure: "length", label: (point) => `Above ${point}` }],
+  name: "horizontal",
+  words: () => "horizontal",
+  texts: [{ field: "offset", measure: "length", label: (point) => `Height above ${point}` }],
   neighbours: () => [],
   meets: "anywhere",
   replaced: (cut) => cut,

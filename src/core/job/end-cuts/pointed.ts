@@ -21,7 +21,7 @@ export const pointed: EndCutKind<PointedCut> = {
   texts: [
     { field: "first", measure: "angle", label: (point) => `Degrees on one side, at ${point}` },
     { field: "second", measure: "angle", label: (point) => `Degrees on the other side, at ${point}` },
-    { field: "offset", measure: "length", label: (point) => `Beyond ${point}` },
+    { field: "offset", measure: "length", label: (point) => `Extension at ${point}` },
   ],
   neighbours: () => [],
   meets: "anywhere",

@@ -18,7 +18,7 @@ export const SQUARE_END: SquareCut = { kind: "square", offset: "0", past: null }
 export const square: EndCutKind<SquareCut> = {
   name: "square",
   words: ({ past }) => (past ? "runs past" : "square"),
-  texts: [{ field: "offset", measure: "length", label: (point) => `Beyond ${point}` }],
+  texts: [{ field: "offset", measure: "length", label: (point) => `Extension at ${point}` }],
   neighbours: ({ past }) => (past === null ? [] : [past]),
   meets: "ends",
   replaced: (cut, _, other) => ({ ...cut, past: other }),

@@ -29,9 +29,9 @@ const GONE: BarRefusal = { kind: "gone" };
 export function barRefusalWords(refusal: BarRefusal, style: LengthStyle): string {
   switch (refusal.kind) {
     case "gone":
-      return "That piece is not there any more.";
+      return "This piece is no longer in the layout.";
     case "notWaiting":
-      return "That piece is not waiting any more.";
+      return "This piece is already placed.";
     case "noBar":
       return "There is no more bar of that length in stock.";
     case "noRoom":

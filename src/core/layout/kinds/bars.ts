@@ -76,7 +76,7 @@ function notes(problem: BarProblem): readonly string[] {
     );
   problem.stock.forEach(({ length }, i) => {
     if (usableLength(problem, i) <= 0)
-      found.push(`Trims and what the saw holds leave nothing of a bar of ${say(length)}; make them smaller.`);
+      found.push(`Trims and clamp length leave nothing of a bar of ${say(length)}; make them smaller.`);
   });
   return [...new Set(found)];
 }
@@ -101,7 +101,7 @@ const advice: LayoutKindModule<"bars">["advice"] = (problem, index, why) => {
     .map((bar) => say(bar.length));
   return limited.length === 0
     ? "Give its section a stock length that can be bought"
-    : `Raise how many of ${limited.join(" and ")} there are, or leave the number empty for as many as wanted`;
+    : `Increase the stock of ${limited.join(" and ")}, or clear the number (no limit)`;
 };
 
 /** The problem with the locks that a layout carries itself. */
@@ -168,7 +168,7 @@ function settingWords({ kerf, trim, grip, style = PLAIN_MM }: BarProblem): reado
   return [
     `kerf ${say(kerf)}`,
     start === end ? `trim ${say(start)} each end` : `trim ${say(start)} and ${say(end)}`,
-    ...(grip > 0 ? [`saw holds ${say(grip)}`] : []),
+    ...(grip > 0 ? [`clamp ${say(grip)}`] : []),
   ];
 }
 

@@ -191,9 +191,7 @@ function ofTheirHand({ problem, pieces }: ShapeTask, groups: ShapeProblem["fixed
       placements: group.placements.filter(({ shape, mirrored }) => {
         const hand = mirrored ? "mirrored" : "plain";
         if (at(left, shape)[hand]-- > 0) return true;
-        notes.push(
-          `${nameOf(at(pieces, shape))} was locked in a hand of which there are fewer now; it is free again.`,
-        );
+        notes.push(`${nameOf(at(pieces, shape))} is unlocked: fewer of this hand are needed.`);
         return false;
       }),
     }))
@@ -204,7 +202,7 @@ function ofTheirHand({ problem, pieces }: ShapeTask, groups: ShapeProblem["fixed
 const LOCK_WORDS = {
   unknown: "gone",
   off: "with the margin as it is one lies off the sheet",
-  against: "one would lie against the grain",
+  against: "one would lie across the grain",
   taken: "with outlines and gap as they are two lie too near to one another",
 } as const;
 
@@ -234,10 +232,10 @@ const LayoutSchema = v.object({
 function settingWords({ gap, margin, step, style = PLAIN_MM }: ShapeProblem): readonly string[] {
   const say = (mm: number) => sayLength(mm, style);
   return [
-    "along outlines",
+    "nesting",
     `gap ${say(gap)}`,
     `margin ${say(margin)}`,
-    step === 0 ? "as drawn" : `turned in steps of ${step}°`,
+    step === 0 ? "no rotation" : `rotation step ${step}°`,
   ];
 }
 

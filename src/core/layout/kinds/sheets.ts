@@ -133,9 +133,9 @@ const advice: LayoutKindModule<"sheets">["advice"] = (problem, index, why) => {
     case "tooLarge":
       return `Join it from two, or buy a sheet of at least ${needs}`;
     case "blank":
-      return why.why.kind === "againstGrain" ? turnOrBuy(needs) : "Part the panels that are kept together";
+      return why.why.kind === "againstGrain" ? turnOrBuy(needs) : "Do not keep these panels together";
     case "blankUneven":
-      return "Part the panels that are kept together, or make them one size across";
+      return "Do not keep these panels together, or make them one size across";
     case "noStock":
     case "usedUp":
     case "usedUpOrStages":
@@ -147,7 +147,7 @@ const advice: LayoutKindModule<"sheets">["advice"] = (problem, index, why) => {
     case "told":
       return problem.stages === null
         ? MORE_SHEETS
-        : "Allow more stages of cuts, or raise how many sheets there are";
+        : "Allow more stages of cuts, or increase the number of sheets in stock";
     default:
       return unreachable(why);
   }

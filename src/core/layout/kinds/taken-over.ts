@@ -52,7 +52,7 @@ export function takenOver<T>(side: Side<T>): { groups: readonly Group<T>[]; note
     if (stock < 0) {
       const lost = side.stockWords(group.stock);
       notes.push(
-        `${names(side.before, group.items)}: ${lost} is not in stock any more; they are free again.`,
+        `${names(side.before, group.items)}: ${lost} is not in stock any more. These pieces are unlocked.`,
       );
       continue;
     }
@@ -69,7 +69,7 @@ export function takenOver<T>(side: Side<T>): { groups: readonly Group<T>[]; note
     if (items.length === 0) continue;
     const fault = side.faultWords(stock, items);
     if (fault !== null) {
-      notes.push(`${names(side.now, items)}: ${fault}; they are free again.`);
+      notes.push(`${names(side.now, items)}: ${fault}. These pieces are unlocked.`);
       for (const item of items) left[side.pieceOf(item)] = at(left, side.pieceOf(item)) + 1;
       continue;
     }
@@ -91,10 +91,9 @@ function letGo(
   now: readonly number[] | null,
   style: LengthStyle,
 ): string | null {
-  if (now === null)
-    return `${nameOf(piece)} was locked and is gone, or there are fewer of it; its place is free.`;
+  if (now === null) return `${nameOf(piece)} is unlocked: it is deleted, or fewer of it are needed.`;
   const same = before.every((size, i) => toNm(size) === toNm(at(now, i)));
   return same
     ? null
-    : `${nameOf(piece)} was locked at ${saySizes(before, style)} and is ${saySizes(now, style)} now; it is free again.`;
+    : `${nameOf(piece)} is unlocked: its size changed from ${saySizes(before, style)} to ${saySizes(now, style)}.`;
 }

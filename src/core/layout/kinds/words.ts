@@ -22,9 +22,9 @@ export function marginNotes(
 }
 
 export const NO_SHEET = "Give its board a sheet size in the stockroom";
-export const MORE_SHEETS = "Raise how many sheets there are, or leave the number empty for as many as wanted";
+export const MORE_SHEETS = "Increase the number of sheets in stock, or clear it (no limit)";
 export const turnOrBuy = (needs: string) =>
-  `Let it lie across the grain by hand, take its grain off, or buy a sheet of at least ${needs}`;
+  `Place it across the grain by hand, remove its grain, or buy a sheet of at least ${needs}`;
 export const finer = (needs: string) =>
   `Let it turn in finer steps, join it from two, or buy a sheet of at least ${needs}`;
 

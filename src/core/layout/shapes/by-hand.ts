@@ -74,7 +74,7 @@ function sheetOf(
 }
 
 const SPOT_WORDS = {
-  unknown: "That shape is not there any more.",
+  unknown: "This piece is no longer in the layout.",
   off: "It would lie off the sheet or in its margin.",
   against: "Its grain would run across that of the sheet.",
   taken: "There is no room: it would come nearer than the gap to a neighbour.",
@@ -88,7 +88,7 @@ export function moveShape(
   spot: ShapeSpot,
 ): Result<ShapeLayout, ShapeRefusal> {
   const up = lifted(layout, from);
-  if (!up) return refuse("gone", "That shape is not there any more.");
+  if (!up) return refuse("gone", "This piece is no longer in the layout.");
   const sheet = sheetOf(problem, up.layout, spot);
   if (!sheet) return refuse("gone", "There is no more sheet of that size in stock.");
   const { qty, opposite } = at(problem.shapes, up.shape);
@@ -128,7 +128,7 @@ export function setShapeAside(
   from: ShapeAt,
 ): Result<ShapeLayout, ShapeRefusal> {
   const up = lifted(layout, from);
-  if (!up) return refuse("gone", "That shape is not there any more.");
+  if (!up) return refuse("gone", "This piece is no longer in the layout.");
   const { shape } = up;
   const unplaced = oneMore(layout.unplaced, { shape, qty: 1, why: ASIDE }, (one) => one.shape === shape);
   return ok(layoutOf(problem, up.layout.sheets, { bound: layout, unplaced }));

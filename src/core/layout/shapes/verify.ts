@@ -38,7 +38,7 @@ export function shapeFault(
       y1 <= size.width - margin + SLACK;
     if (!inside) return { kind: "off", words: `shape ${one.shape} lies off it` };
     if (shape.grain && !one.against && !liesWithGrain(size.grain, one.angle))
-      return { kind: "against", words: `shape ${one.shape} lies against the grain` };
+      return { kind: "against", words: `shape ${one.shape} lies across the grain` };
   }
   const boxes = outlines.map(boxOfPoints);
   for (let k = 1; k < outlines.length; k++)

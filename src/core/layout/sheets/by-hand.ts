@@ -82,7 +82,7 @@ export function movePanel(
   spot: Spot,
 ): Result<SheetLayout, Refusal> {
   const source = layout.sheets[from.sheet];
-  if (!source?.placements[from.index]) return refuse("gone", "That panel is not there any more.");
+  if (!source?.placements[from.index]) return refuse("gone", "This piece is no longer in the layout.");
   const places = movedTogether(source, from.index);
   const moved = places.map((i) => at(source.placements, i));
   return putDown(problem, layout, {
@@ -102,7 +102,7 @@ export function bringBack(
   spot: Spot,
 ): Result<SheetLayout, Refusal> {
   const waiting = layout.unplaced.find((one) => one.panel === panel);
-  if (!waiting || !problem.panels[panel]) return refuse("gone", "That panel is not waiting any more.");
+  if (!waiting || !problem.panels[panel]) return refuse("gone", "This piece is already placed.");
   const bare = waitingBlank(problem, layout, panel);
   let { unplaced } = layout;
   for (const one of bare) {
@@ -186,11 +186,11 @@ export function freshSheet(
 }
 
 const SPOT_WORDS: Readonly<Record<Exclude<SheetFault["kind"], "stages">, string>> = {
-  unknown: "That panel is not there any more.",
+  unknown: "This piece is no longer in the layout.",
   off: "It would lie off the sheet or in its trim.",
   against: "Its grain would run across that of the sheet.",
   taken: "There is no room: it would come nearer than the kerf to a neighbour.",
-  uncuttable: "There it could not be parted by cuts that run right across.",
+  uncuttable: "At this position no full-width cuts can separate it.",
 };
 
 /** Why panels cannot be put down on a sheet, in the words of somebody who does so. */
@@ -243,7 +243,7 @@ export function setAside(
   from: PlacedAt,
 ): Result<SheetLayout, Refusal> {
   const source = layout.sheets[from.sheet];
-  if (!source?.placements[from.index]) return refuse("gone", "That panel is not there any more.");
+  if (!source?.placements[from.index]) return refuse("gone", "This piece is no longer in the layout.");
   const indices = movedTogether(source, from.index);
   const sheets = withoutPanels(layout, from.sheet, indices);
   let { unplaced } = layout;

@@ -322,7 +322,7 @@ function grainFault(problem: SheetProblem, stock: Stock, placement: Placement): 
     problem.panels[panel]?.grain &&
     !against &&
     ((stock.grain === "length" && rotated) || (stock.grain === "width" && !rotated));
-  return wrongWay ? { kind: "against", words: `panel ${panel} lies against the grain` } : null;
+  return wrongWay ? { kind: "against", words: `panel ${panel} lies across the grain` } : null;
 }
 
 /** The sheet and its panels with the kerf added on their far sides, in nanometres from the trimmed corner. */

@@ -13,7 +13,7 @@ import { type Drawing, GUIDE } from "./use-drawing";
 
 const WAY_CHOICES = [
   ...WAYS.map((way) => ({ value: way, label: way })),
-  { value: "place", label: "to a place" },
+  { value: "place", label: "to a position" },
 ] as const;
 
 function placeWords(job: Job, from: Drawing["from"]): string {
@@ -46,7 +46,7 @@ export function DrawBar({ drawing }: { readonly drawing: Drawing }) {
           label="Name"
           value={drawing.name}
           onCommit={(text) => {
-            if (text.trim() === "") return "It needs a name.";
+            if (text.trim() === "") return "Enter a name.";
             drawing.setName(text.trim());
             return null;
           }}
@@ -55,7 +55,7 @@ export function DrawBar({ drawing }: { readonly drawing: Drawing }) {
           label="Section"
           value={drawing.section}
           choices={[
-            { value: "", label: "what is usual" },
+            { value: "", label: "default" },
             { value: GUIDE, label: "a guide, no member" },
             ...sections.map(({ id, name }) => ({ value: id, label: name })),
           ]}
@@ -68,10 +68,10 @@ export function DrawBar({ drawing }: { readonly drawing: Drawing }) {
           placeholder="P1 or 0; 0; 300"
           onCommit={drawing.startAt}
         />
-        <Chooser label="Go" value={drawing.way} choices={WAY_CHOICES} onChoose={drawing.setWay} />
+        <Chooser label="Direction" value={drawing.way} choices={WAY_CHOICES} onChoose={drawing.setWay} />
         <TextField
           key={`go ${count}`}
-          label={toPlace ? "Place" : "Length"}
+          label={toPlace ? "Position" : "Length"}
           value=""
           autoFocus={count > 0}
           placeholder={toPlace ? "P2 or width; 0; 300" : "560 or width - 40"}
@@ -85,7 +85,7 @@ export function DrawBar({ drawing }: { readonly drawing: Drawing }) {
       </div>
       <div className="grid grid-cols-[1fr_1.4fr_3.8fr] items-start gap-2 pt-1">
         <TextField
-          label="Roll, °"
+          label="Section rotation, °"
           value={drawing.roll}
           onCommit={(text) => {
             drawing.setRoll(text.trim() === "" ? "0" : text.trim());
@@ -93,7 +93,7 @@ export function DrawBar({ drawing }: { readonly drawing: Drawing }) {
           }}
         />
         <Chooser
-          label="Section on the line by its"
+          label="Line passes through"
           value={String(drawing.cardinal)}
           choices={CARDINALS}
           onChoose={(cardinal) => drawing.setCardinal(Number(cardinal))}
@@ -106,9 +106,9 @@ export function DrawBar({ drawing }: { readonly drawing: Drawing }) {
           </span>
         ) : drawing.from ? (
           drawing.way === "place" ? (
-            "Type a place (P2; or 0; depth/2; 300; or P1 to P2 at 1/3), or click anywhere. Clearing From lifts the pen."
+            "Type a position (P2; or 0; depth/2; 300; or P1 to P2 at 1/3), or click anywhere. To start a new line, clear the field From."
           ) : (
-            "Type a length and press Enter, or click a place. Clearing From lifts the pen."
+            "Type a length and press Enter, or click a position. To start a new line, clear the field From."
           )
         ) : (
           "Type where to start, or click a point, a place on a line or a corner in the picture."
