@@ -42,14 +42,14 @@ test("a frame with a mitred and a butted ring, a carcass as an assembly, a key s
   await dialog.getByRole("button", { name: "Carcass" }).click();
   await dialog.getByLabel("Overall width").fill("500");
   await dialog.getByLabel("Shelves").fill("1");
-  await dialog.getByLabel(/Stands at/).fill("0 - 600; 0; 0");
+  await dialog.getByLabel(/^Position/).fill("0 - 600; 0; 0");
   await dialog.getByLabel("As an assembly that can be placed again").check();
   await dialog.getByRole("button", { name: "Insert" }).click();
   await saved(page);
   await page.getByRole("button", { name: "Carcass × 1" }).click();
   await expect(page.getByText("6 panels")).toBeVisible();
   await page.getByRole("button", { name: "Mirror", exact: true }).click();
-  await page.getByLabel("At the place").fill("280");
+  await page.getByLabel("Mirror plane at").fill("280");
   await page.getByRole("button", { name: "Create mirrored copy" }).click();
   await saved(page);
   await expect(page.getByText("mirrored", { exact: true })).toBeVisible();
@@ -61,7 +61,7 @@ test("a frame with a mitred and a butted ring, a carcass as an assembly, a key s
   expect(rows).toEqual(
     expect.arrayContaining(["Side 4 800 × 320 × 21", "Shelf 2 420 × 304 × 21", "Leg 4 410", "Rail 2 600"]),
   );
-  await expect(page.getByText("balances")).toBeVisible();
+  await expect(page.getByText("all pieces counted")).toBeVisible();
 
   // Undone step by step, the mirrored one and the size go again.
   await page.keyboard.press("Control+z");
@@ -99,7 +99,7 @@ test("an assembly is made of a selection, repeated by a formula, opened, changed
 
   await openStage(page, "Shape");
   await page.getByRole("button", { name: "Open Slat" }).click();
-  await expect(page.getByText(/standing 8 times/)).toBeVisible();
+  await expect(page.getByText(/8 placements/)).toBeVisible();
   await setField(page, "width of P2", "750");
   await saved(page);
   await expectAccessible(page);
@@ -113,12 +113,12 @@ test("an assembly is made of a selection, repeated by a formula, opened, changed
   await setField(page, "Count, or a formula", "0 - 1");
   await expect(page.getByText(/must be a whole number from 0 to 10,000/).first()).toBeVisible();
   await setField(page, "Count, or a formula", "1");
-  await choose(page, "Every one of it is", "bought, not made");
+  await choose(page, "Role", "bought");
   await saved(page);
   await openStage(page, "Tally");
   await expect(page.getByText("1 bought")).toBeVisible();
   await openStage(page, "Shape");
-  await choose(page, "Every one of it is", "made here");
+  await choose(page, "Role", "made");
   await page.getByRole("button", { name: "Dissolve" }).click();
   await saved(page);
   expect(await tallyRows(page)).toEqual(["Slat 1 750"]);
@@ -162,7 +162,7 @@ test("the picture is measured, cut open, and shows key sizes that are set on it"
   await page.getByRole("button", { name: "Done" }).click();
   await page.getByRole("button", { name: "Clip view" }).click();
   await choose(page, "Cut", "across the height");
-  await setField(page, "At the place", "width / 2");
+  await setField(page, "Position, typed", "width / 2");
   await expectAccessible(page);
   await page.keyboard.press("Escape");
   await page.getByRole("button", { name: "Key sizes on the picture" }).click();
@@ -170,7 +170,7 @@ test("the picture is measured, cut open, and shows key sizes that are set on it"
   const field = page.getByRole("textbox", { name: "width on the picture" });
   await field.fill("2000");
   await field.press("Enter");
-  await expect(page.getByText("width would be 2000, but it must lie from 450 to 900.").first()).toBeVisible();
+  await expect(page.getByText("width would be 2000, but it must be from 450 to 900.").first()).toBeVisible();
   await field.fill("700");
   await field.press("Enter");
   await saved(page);
@@ -208,7 +208,7 @@ test("two panels get one between them that follows; work is bored and cut; stock
   await openStage(page, "Shape");
   await setField(page, "Depth into first panel", "6");
   await page.getByRole("button", { name: "Add a hole" }).click();
-  await setField(page, "How many", "3");
+  await setField(page, "Quantity", "3");
   await page.getByRole("button", { name: "Add a notch" }).click();
   await saved(page);
   expect(await tallyRows(page)).toEqual(expect.arrayContaining(["Shelf 1 485 × 300 × 21"]));
@@ -216,14 +216,14 @@ test("two panels get one between them that follows; work is bored and cut; stock
   await expect(page.getByText(/notch 40 × 40/).first()).toBeVisible();
 
   await openStage(page, "Shape");
-  await page.getByRole("button", { name: "Set what is usual" }).click();
+  await page.getByRole("button", { name: "Set defaults" }).click();
   await choose(page, "Usual board", "Birch ply 12");
-  await choose(page, "Board", "what is usual");
+  await choose(page, "Board", "default");
   await saved(page);
-  await expect(page.getByText("Birch ply 12 · usual in this job")).toBeVisible();
+  await expect(page.getByText("Birch ply 12 · default of this job")).toBeVisible();
   await expect(page.getByText("birch ply · assumed, the stock's own")).toBeVisible();
   await setField(page, "Material of panels", "oak-faced ply");
-  await expect(page.getByText("oak-faced ply · usual in this job")).toBeVisible();
+  await expect(page.getByText("oak-faced ply · default of this job")).toBeVisible();
 });
 
 test("somebody who only sets three values takes lists and layouts away", async ({ page }) => {
@@ -231,12 +231,12 @@ test("somebody who only sets three values takes lists and layouts away", async (
   await page.goto(`/jobs/${id}/to-size`);
   await expectAccessible(page);
   await page.getByRole("textbox", { name: "Width" }).fill("2000");
-  await expect(page.getByText(/^width would be 2000, but it must lie from 450/)).toBeVisible();
+  await expect(page.getByText(/^width would be 2000, but it must be from 450/)).toBeVisible();
   await expect(page.getByRole("button", { name: "Make lists and layouts" })).toBeDisabled();
   await page.getByRole("textbox", { name: "Width" }).fill("700");
   await page.getByRole("textbox", { name: "Rows" }).fill("3");
   await page.getByLabel("none", { exact: true }).check();
-  await page.getByLabel("Call it").fill("For the shed");
+  await page.getByLabel("Name").fill("For the shed");
   await page.getByRole("button", { name: "Make lists and layouts" }).click();
   await expect(page.getByText("Ready. It is kept as a variant of the job.")).toBeVisible({ timeout: 40_000 });
   const [download] = await Promise.all([
@@ -275,8 +275,8 @@ test("guides are drawn from, points joined, joints cut by a rule with a gap for 
   await openStage(page, "Shape");
   await page.getByRole("button", { name: "P4", exact: true }).click();
   await page.getByRole("button", { name: "Joints" }).click();
-  await choose(page, "Corner joint", "butted");
-  await choose(page, "Through member", "the level one");
+  await choose(page, "Corner joint", "butt");
+  await choose(page, "Through member", "horizontal");
   await page.getByLabel("Root gap").fill("2");
   await page.getByRole("button", { name: "Apply" }).click();
   await saved(page);

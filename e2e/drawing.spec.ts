@@ -16,7 +16,7 @@ test("a four-legged frame with a mitred ring and a lower rail, typed and clicked
   // What cannot be drawn says why, and the length stays typed.
   await setField(page, "From", "P1");
   await go(page, "right", "560");
-  await expect(page.getByText(/lies "Rail" already/).first()).toBeVisible();
+  await expect(page.getByText(/"Rail" already connects/).first()).toBeVisible();
 
   // The last one with the pointer: from the middle of a leg straight across, caught on the middle of the next.
   await page.getByRole("button", { name: "Done" }).click();
@@ -29,7 +29,7 @@ test("a four-legged frame with a mitred ring and a lower rail, typed and clicked
   await page.getByRole("button", { name: "Done" }).click();
   await saved(page);
   expect(await tallyRows(page)).toEqual(["Rail 2 600", "Low rail 1 520", "Leg 4 410", "Rail 2 400"]);
-  await expect(page.getByText("balances")).toBeVisible();
+  await expect(page.getByText("all pieces counted")).toBeVisible();
 });
 
 test("members drawn with the pointer alone catch on points and follow a way", async ({ page }) => {
@@ -64,7 +64,7 @@ test("jigs: a box frame and a carcass, key sizes, a mirrored copy, a split, a re
   await dialog.getByRole("button", { name: "Insert" }).click();
   await page.getByRole("button", { name: "Jigs" }).click();
   await dialog.getByRole("button", { name: "Carcass" }).click();
-  await dialog.getByLabel(/Stands at/).fill("1200; 0; 0");
+  await dialog.getByLabel(/^Position/).fill("1200; 0; 0");
   await dialog.getByRole("button", { name: "Insert" }).click();
   await saved(page);
   await expect(page.getByRole("textbox", { name: "width_2", exact: true })).toHaveValue("600");
@@ -81,7 +81,7 @@ test("jigs: a box frame and a carcass, key sizes, a mirrored copy, a split, a re
     .first()
     .click();
   await page.getByRole("button", { name: "Split" }).click();
-  await page.getByLabel(/At a share/).fill("0.5");
+  await page.getByLabel(/Fraction/).fill("0.5");
   await page.getByRole("dialog", { name: "Split" }).getByRole("button", { name: "Split" }).click();
   await saved(page);
   expect(await tallyRows(page)).toEqual(expect.arrayContaining(["Low rail 2 560", "Low rail 1 1120"]));
@@ -93,7 +93,7 @@ test("jigs: a box frame and a carcass, key sizes, a mirrored copy, a split, a re
     .first()
     .click();
   await page.getByRole("button", { name: "Mirror" }).click();
-  await page.getByLabel("At the place").fill("0 - 100");
+  await page.getByLabel("Mirror plane at").fill("0 - 100");
   await page.getByRole("button", { name: "Create mirrored copy" }).click();
   await saved(page);
   expect(await tallyRows(page)).toEqual(expect.arrayContaining(["Side 3 800 × 320 × 21"]));
@@ -110,7 +110,7 @@ test("pieces are hidden, shown alone and shown again, in the picture only", asyn
   await page.getByRole("button", { name: /Worktop/ }).click();
   await page.getByRole("button", { name: "Hide", exact: true }).click();
   await expect(picture).toHaveAccessibleName(/33 pieces/);
-  await page.getByRole("button", { name: "Only these" }).click();
+  await page.getByRole("button", { name: "Show only these" }).click();
   await expect(picture).toHaveAccessibleName(/, 1 piece,/);
   await openStage(page, "Tally");
   await expect(page.getByText("92 in the design")).toBeVisible();
@@ -200,7 +200,7 @@ test("panels get grooves, bought parts are added, variants stand side by side", 
   await expect(row).toContainText("900");
   expect(await tallyRows(page)).toEqual([expect.stringContaining("Panel 1 900 × 300")]);
   await page.getByRole("combobox", { name: "Variant" }).click();
-  await page.getByRole("option", { name: "As drawn" }).click();
+  await page.getByRole("option", { name: "Base design" }).click();
   expect(await tallyRows(page)).toEqual([expect.stringContaining("Panel 1 600 × 300")]);
   await openStage(page, "Shape");
   await expectAccessible(page);

@@ -57,13 +57,13 @@ test("a pasted cutting list: bad rows are told, good ones go through tally, layo
   await expect(page.getByText('The quantity "1.5" must be a whole number.')).toBeVisible();
   await expect(page.getByText(/"1,400" can mean/)).toBeVisible();
   await expectAccessible(page);
-  await page.getByRole("button", { name: /Make the job/ }).click();
+  await page.getByRole("button", { name: /Create job/ }).click();
 
   await expect(row(page, "R1")).toContainText("1200");
   await expect(row(page, "R2")).toContainText("590.6");
   await expect(row(page, "R2")).toContainText("parallel");
   await expect(row(page, "P1")).toContainText("800 × 300 × 12");
-  await expect(page.getByText("balances")).toBeVisible();
+  await expect(page.getByText("all pieces counted")).toBeVisible();
 
   await openStage(page, "Layout");
   await page.getByRole("button", { name: "Lay out all" }).click();
@@ -87,7 +87,7 @@ test("two tabs on one job: the second edit is replayed or refused, never lost", 
   await saved(page);
 
   await setField(other, "depth", "650");
-  await expect(other.getByText("your edit stands on top of theirs")).toBeVisible();
+  await expect(other.getByText("Your change was added after theirs")).toBeVisible();
   await expect(other.getByRole("textbox", { name: "width", exact: true })).toHaveValue("1500");
 
   await setField(page, "shelf_height", "200");
@@ -192,11 +192,11 @@ test("pieces longer than every bar are listed as unplaced with why, the rest is 
   await page
     .getByLabel(/Rows copied from/)
     .fill("Name,Qty,Length,Section\nMast,1,9 m,Square tube 40 × 40 × 3\nRail,2,1200,Square tube 40 × 40 × 3");
-  await page.getByRole("button", { name: /Make the job/ }).click();
+  await page.getByRole("button", { name: /Create job/ }).click();
   await openStage(page, "Layout");
   await page.getByRole("button", { name: "Lay out all" }).click();
   await expect(
-    page.getByText(/1 ×: longer than every bar: 9000 mm.*Splice it from two, or buy a bar/),
+    page.getByText(/1 × longer than every bar: 9000 mm.*Splice it from two, or buy a bar/),
   ).toBeVisible({
     timeout: 60_000,
   });
@@ -214,7 +214,7 @@ test("a layout can be stopped; the best so far is kept", async ({ page }) => {
   await page.getByLabel("Code").fill("HL-303");
   await page.getByLabel("Title").fill("Many panels");
   await page.getByLabel(/Rows copied from/).fill(["Name,Qty,Length,Width,Board", ...rows].join("\n"));
-  await page.getByRole("button", { name: /Make the job/ }).click();
+  await page.getByRole("button", { name: /Create job/ }).click();
   await openStage(page, "Layout");
   await page.getByRole("button", { name: "Lay out all" }).click();
   await expect(page.getByText(/best so far \d+ sheets/)).toBeVisible();

@@ -8,7 +8,7 @@ import { dragTo, stockOf } from "./layout";
 async function layOutBoard(page: Page, name = /^Birch ply 12/): Promise<void> {
   await stockOf(page, name).click();
   await page.getByRole("button", { name: /^Lay out( again)?$/ }).click();
-  await expect(stockOf(page, name)).toContainText(/proven best|least possible/, {
+  await expect(stockOf(page, name)).toContainText(/proven best|minimum possible/, {
     timeout: 30_000,
   });
   await expect(page.getByRole("button", { name: "Lay out again" })).toBeEnabled({ timeout: 30_000 });
@@ -38,9 +38,9 @@ test("the potting bench by hand: a panel to another sheet, locked, filled again,
   await expect(page.getByText(/^Sheet 2/)).toHaveCount(0);
   await expect(locked).toBeVisible();
 
-  await page.getByRole("button", { name: "Take back" }).click();
+  await page.getByRole("button", { name: "Undo layout change" }).click();
   await expect(page.getByText(/^Sheet 2/)).toBeVisible();
-  await page.getByRole("button", { name: "Again" }).click();
+  await page.getByRole("button", { name: "Redo layout change" }).click();
   await expect(page.getByText(/^Sheet 2/)).toHaveCount(0);
 
   // By keys: a place further along, refused against the grain, let lie knowingly, set aside and back.
@@ -49,9 +49,9 @@ test("the potting bench by hand: a panel to another sheet, locked, filled again,
   await page.keyboard.press("t");
   await expect(page.getByText("Its grain would run across that of the sheet.")).toBeVisible();
   await page.keyboard.press("Delete");
-  await expect(page.getByText(/1 ×: set aside by hand/)).toBeVisible();
+  await expect(page.getByText(/1 × removed by hand/)).toBeVisible();
   await page.getByRole("button", { name: "Place" }).click();
-  await expect(page.getByText(/without a place/)).toHaveCount(0);
+  await expect(page.getByText(/Not placed/)).toHaveCount(0);
 
   // What is on the screen is what was kept.
   await page.reload();
@@ -84,7 +84,7 @@ test("a panel cannot be let go on another one", async ({ page }) => {
     await page.mouse.move(other.x + other.width / 2, other.y + other.height / 2, { steps: 8 });
     await page.mouse.move(other.x + other.width / 2 + 2, other.y + other.height / 2);
     await page.mouse.up();
-    await expect(page.getByText(/There is no room|off the sheet|right across/)).toBeVisible({
+    await expect(page.getByText(/There is no room|off the sheet|full-width cuts/)).toBeVisible({
       timeout: 1500,
     });
   }).toPass({ timeout: 30_000 });
@@ -115,13 +115,13 @@ test("from the rack: used first, set aside, released with labels, and on paper",
   await page.goto(`/jobs/${id}?stage=layout`);
   await layOutBoard(page);
   await page.getByRole("button", { name: /^Settings/ }).click();
-  await page.getByLabel("Rack pieces").click();
-  await page.getByRole("option", { name: "Used up first" }).click();
+  await page.getByLabel("Offcuts from rack").click();
+  await page.getByRole("option", { name: "Use first" }).click();
   await page.getByLabel("Smallest offcut to keep, mm").fill("250");
   await page.getByLabel("Smallest offcut to keep, mm").press("Enter");
   await page.keyboard.press("Escape");
   await saved(page);
-  await expect(page.getByText(/^Stale: .*the use of the rack.* changed since/)).toBeVisible();
+  await expect(page.getByText(/^Outdated .*the use of the rack.* changed/)).toBeVisible();
   await layOutBoard(page);
   await expect(page.getByText(new RegExp(`905 × 615 mm · ${label} from the rack`))).toBeVisible();
 
@@ -143,12 +143,12 @@ test("from the rack: used first, set aside, released with labels, and on paper",
   expect(text).toContain("Cutting order of sheet 1");
 
   await page.getByRole("button", { name: "Release", exact: true }).click();
-  await expect(page.getByText(new RegExp(`^Leaves the rack: .*${label}`))).toBeVisible();
+  await expect(page.getByText(new RegExp(`^Offcuts used: .*${label}`))).toBeVisible();
   await page.getByRole("dialog").getByRole("button", { name: "Release" }).click();
   await expect(page.getByText(new RegExp(`Cut up: .*${label}`))).toBeVisible();
   await page.getByRole("button", { name: "Close" }).click();
-  await expect(page.getByText(/^Released to the floor/)).toBeVisible();
-  await expect(page.getByText(/^Stale/)).toHaveCount(0);
+  await expect(page.getByText(/^Released/)).toBeVisible();
+  await expect(page.getByText(/^Outdated/)).toHaveCount(0);
   await expect(page.getByRole("button", { name: "Release", exact: true })).toBeDisabled();
   await page.goto("/rack");
   await expect(page.getByText(label, { exact: true })).toHaveCount(0);
@@ -168,7 +168,7 @@ test("sides kept together as one blank, grooves told before it is parted", async
   await page.getByRole("button", { name: "Keep these together" }).click();
   await saved(page);
   await page.getByRole("button", { name: /^Lay out again/ }).click();
-  await expect(page.getByText(/^Stale/)).toHaveCount(0, { timeout: 30_000 });
+  await expect(page.getByText(/^Outdated/)).toHaveCount(0, { timeout: 30_000 });
   await expect(page.getByRole("button", { name: "Keep together (1)" })).toBeVisible();
   await page.getByText(/Cutting order of sheet 1/).click();
   await expect(page.getByRole("cell", { name: "groove, before separating" }).first()).toBeVisible();

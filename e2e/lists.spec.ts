@@ -46,8 +46,8 @@ test("a cut list and a buying list: columns, sixteenths, a cell changed by hand,
   await page.getByRole("button", { name: "Set up columns" }).click();
   await expectAccessible(page);
   await setField(page, "Heading of Count", "How many");
-  await page.getByRole("button", { name: "Take Note out" }).click();
-  await page.getByRole("button", { name: "Take Ends stand out" }).click();
+  await page.getByRole("button", { name: "Remove column Note" }).click();
+  await page.getByRole("button", { name: "Remove column End direction" }).click();
   // The columns are moved with the keys as well as dragged.
   await page.getByRole("button", { name: "Move Count" }).focus();
   await page.keyboard.press("Space");
@@ -100,11 +100,13 @@ test("a cut list and a buying list: columns, sixteenths, a cell changed by hand,
   await expect(cell(page, "A", "size")).toHaveText("was 1400 1450");
   await expect(cell(page, "B", "size")).toContainText("was 1320");
   await cell(page, "B", "size").click();
-  await expect(page.getByText("it was 1320 when this was typed")).toBeVisible();
+  await expect(page.getByText("computed value was 1320 before")).toBeVisible();
   await expectAccessible(page);
 
   const lines = await pasted(page);
-  expect(lines[0]).toBe("Stock\tMark\tHow many\tName\tSize\tEnd 1 °\tEnd 2 °\tCut length (in) ≈\tTyped over");
+  expect(lines[0]).toBe(
+    "Stock\tMark\tHow many\tName\tSize\tEnd 1 °\tEnd 2 °\tCut length (in) ≈\tChanged by hand",
+  );
   // 1450 mm are 57.087 in: 57 1/16; the number stands there without the sign that it is rounded.
   expect(lines.find((line) => line.includes("Top rail"))).toBe(
     "Square tube 40 × 40 × 3\tA\t3\tTop rail\t1450\t45\t45\t57 1/16\tHow many (computed 2)",
@@ -126,7 +128,7 @@ test("a cut list and a buying list: columns, sixteenths, a cell changed by hand,
   expect(bought[0]).toBe("Stock\tMaterial\tMark\tCount\tNet\tIn\tkg");
   expect(bought.join("\n")).toMatch(/Square tube 40 × 40 × 3\tS235\tA B C D E F\t12\t11\.280\tm\t/);
   await page.getByRole("button", { name: "Set up rows" }).click();
-  await choose(page, "Only what is in", "Drawer");
+  await choose(page, "Limit to assembly", "Drawer");
   await expect(buying.getByRole("row", { name: /Square tube 40/ })).toBeHidden();
   await expect(buying.getByRole("row", { name: /Birch ply 6/ })).toContainText("0.149");
   await page.getByRole("button", { name: "Remove this list" }).click();
@@ -178,7 +180,7 @@ test("own columns, rows in an order by hand, kept in the stockroom and used in a
 
   // In an order by hand: the second row is moved up with the keys, the third dragged to the top.
   await page.getByRole("button", { name: "Set up rows" }).click();
-  await page.getByRole("checkbox", { name: "hand" }).check();
+  await page.getByRole("checkbox", { name: "manual order" }).check();
   await page.getByRole("button", { name: "Set up rows" }).click();
   await grid.locator('[data-list-row="B"]').getByText("Drawer bottom").click();
   await page.keyboard.press("Alt+ArrowUp");
@@ -213,8 +215,8 @@ test("own columns, rows in an order by hand, kept in the stockroom and used in a
   ).toBeVisible();
   await expect(page.getByText(/Finish is not set in \d+ rows/)).toBeVisible();
   await page.getByRole("button", { name: "New list" }).click();
-  await page.getByRole("menuitem", { name: `Forget Parts ${id}` }).click();
-  await expect(page.getByRole("menuitem", { name: `Forget Parts ${id}` })).toBeHidden();
+  await page.getByRole("menuitem", { name: `Delete Parts ${id}` }).click();
+  await expect(page.getByRole("menuitem", { name: `Delete Parts ${id}` })).toBeHidden();
 });
 
 test("a list by assembly folds, and leaves as XLSX, PDF and SVG", async ({ page, request }) => {
@@ -225,9 +227,9 @@ test("a list by assembly folds, and leaves as XLSX, PDF and SVG", async ({ page,
   const grid = page.getByRole("grid", { name: "Bill by assembly" });
   const drawer = grid.getByRole("row", { name: /Drawer side/ });
   await expect(drawer).toContainText("24");
-  await grid.getByRole("button", { name: "Fold Row" }).click();
+  await grid.getByRole("button", { name: "Collapse Row" }).click();
   await expect(drawer).toBeHidden();
-  await grid.getByRole("button", { name: "Unfold Row" }).click();
+  await grid.getByRole("button", { name: "Expand Row" }).click();
   await page.getByRole("textbox", { name: "Filter rows" }).fill("knob");
   await expect(grid.getByRole("row")).toHaveCount(3);
   await saved(page);
@@ -259,14 +261,14 @@ test("a mark is held by hand and put back; all marks are given anew", async ({ p
   await page.getByRole("button", { name: "Renumber" }).click();
   await choose(page, "Marks are", "numbers");
   await page.getByLabel("First").fill("101");
-  await page.getByLabel("Before panels").fill("P");
-  await page.getByRole("button", { name: "Renumber" }).click();
+  await page.getByLabel("Prefix for panels").fill("P");
+  await page.getByRole("button", { name: "Renumber all" }).click();
   await saved(page);
   await expect(page.locator('[data-mark="101"]')).toContainText("Top rail");
   await expect(page.locator('[data-mark="LEG"]')).toContainText("Front leg");
   await expect(page.locator('[data-mark="P101"]')).toBeVisible();
   await page.locator('[data-mark="LEG"]').click();
-  await page.getByRole("button", { name: "Held; put back to computed" }).click();
+  await page.getByRole("button", { name: "Unlock mark" }).click();
   await saved(page);
   await expect(page.locator('[data-mark="LEG"]')).toHaveCount(0);
   await expectAccessible(page);

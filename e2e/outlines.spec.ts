@@ -126,9 +126,9 @@ test("brackets along their outlines: by hand, filled round a lock, cut another w
   });
   await expect(locked).toBeVisible();
   await expect(plate).toContainText("2 sheets");
-  await page.getByRole("button", { name: "Take back" }).click();
+  await page.getByRole("button", { name: "Undo layout change" }).click();
   await expect(plate).toContainText("3 sheets");
-  await page.getByRole("button", { name: "Again" }).click();
+  await page.getByRole("button", { name: "Redo layout change" }).click();
   await expect(plate).toContainText("2 sheets");
 
   const dxf = await textOf(await takeOut(page, /DXF/));
@@ -139,8 +139,8 @@ test("brackets along their outlines: by hand, filled round a lock, cut another w
   await page.getByRole("button", { name: "Settings" }).click();
   await choose(page, "Cut", "Straight through the sheet");
   await page.keyboard.press("Escape");
-  await expect(page.getByText(/Stale: .*the way in which it is cut changed since/)).toBeVisible();
-  await page.getByRole("button", { name: /Lay out again|Fill round the locks/ }).click();
+  await expect(page.getByText(/Outdated .*the way in which it is cut changed/)).toBeVisible();
+  await page.getByRole("button", { name: /Lay out again|Lay out around locked pieces/ }).click();
   await expect(
     page.getByRole("button", { name: /^C, 360 × 100 mm on sheet 1|^C, 100 × 360 mm on sheet 1/ }).first(),
   ).toBeVisible({

@@ -17,7 +17,7 @@ test("a wider potting bench: flagged rows, stale layouts, new totals, PDF and CS
   const id = await copyOf(page, "hl-204");
   await page.goto(`/jobs/${id}?stage=tally`);
   await expect(row(page, "A")).toContainText("1400");
-  await expect(page.getByText("balances")).toBeVisible();
+  await expect(page.getByText("all pieces counted")).toBeVisible();
 
   await openStage(page, "Buy");
   await expect(page.getByText("183.54 EUR").first()).toBeVisible();
@@ -39,9 +39,9 @@ test("a wider potting bench: flagged rows, stale layouts, new totals, PDF and CS
 
   await expect(page.getByRole("button", { name: /^Layout/ })).toContainText("stale");
   await openStage(page, "Layout");
-  await expect(page.getByText(/^Stale: made from revision/)).toBeVisible();
+  await expect(page.getByText(/^Outdated \(made from revision/)).toBeVisible();
   await page.getByRole("button", { name: "Lay out all" }).click();
-  await expect(page.getByText(/^Stale: made from revision/)).toBeHidden({ timeout: 60_000 });
+  await expect(page.getByText(/^Outdated \(made from revision/)).toBeHidden({ timeout: 60_000 });
   await expect(page.getByRole("button", { name: "Lay out all" })).toBeEnabled({ timeout: 60_000 });
   await expect(page.getByRole("button", { name: /^Layout/ })).not.toContainText("stale");
   // Six lengths of tube, six stop settings; the order folds out under the bars.
@@ -58,7 +58,7 @@ test("a wider potting bench: flagged rows, stale layouts, new totals, PDF and CS
 
   const csv = await textOf(await takeOut(page, /Cut list \(CSV\)/));
   expect(csv.split("\r\n")[0]).toBe(
-    "Stock,Material,Mark,Name,Count,Cut length,Width,Thick,End 1 °,End 2 °,Ends stand,Note,Grain,Edging",
+    "Stock,Material,Mark,Name,Count,Cut length,Width,Thick,End 1 °,End 2 °,End direction,Note,Grain,Edging",
   );
   expect(csv).toContain("Square tube 40 × 40 × 3,S235,A,Top rail,2,1500,,,45,45,opposed,,,");
 
@@ -136,11 +136,11 @@ test("sections, end cuts and boards are set on the selection; what is refused sa
   const id = await copyOf(page, "hl-204");
   await page.goto(`/jobs/${id}?stage=shape`);
   await setField(page, "width", "3000");
-  await expect(page.getByText("width would be 3000, but it must lie from 900 to 2200.")).toBeVisible();
+  await expect(page.getByText("width would be 3000, but it must be from 900 to 2200.")).toBeVisible();
   await expect(page.getByRole("textbox", { name: "width", exact: true })).toHaveValue("3000");
   await page.getByRole("textbox", { name: "width", exact: true }).press("Escape");
   await setField(page, "depth", "height");
-  await expect(page.getByText("depth would be 850, but it must lie from 450 to 800.")).toBeVisible();
+  await expect(page.getByText("depth would be 850, but it must be from 450 to 800.")).toBeVisible();
   await page.getByRole("textbox", { name: "depth", exact: true }).press("Escape");
 
   await page
@@ -171,7 +171,7 @@ test("a member whose ends can no longer be computed is marked, and the last good
   await expect(page.getByText("This picture is older than the design")).toBeVisible();
   await expect(page.getByText(/Top rail cannot be computed/)).toBeVisible();
   await openStage(page, "Tally");
-  await expect(page.getByText("balances")).toBeVisible();
+  await expect(page.getByText("all pieces counted")).toBeVisible();
   await page.keyboard.press("Control+z");
   await openStage(page, "Shape");
   await expect(page.getByText("This picture is older than the design")).toBeHidden();
@@ -183,7 +183,7 @@ test("a check offers its fix and takes it", async ({ page }) => {
   await expect(page.getByText(/4 × Shelf slat at 1380 mm, 1 × Shelf slat at 1377.5 mm/)).toBeVisible();
   await page.getByRole("button", { name: "Join points" }).click();
   await expect(row(page, "J")).toContainText("5");
-  await expect(page.getByText("Nothing to look at in this job.")).toBeVisible();
+  await expect(page.getByText("No checks in this job.")).toBeVisible();
 });
 
 test("every stage is free of violations that axe can see", async ({ page }) => {

@@ -13,7 +13,7 @@ export async function newJob(page: Page, code: string): Promise<void> {
 }
 
 export async function go(page: Page, way: string, length: string): Promise<void> {
-  await page.getByRole("combobox", { name: "Go" }).click();
+  await page.getByRole("combobox", { name: "Direction" }).click();
   await page.getByRole("option", { name: way, exact: true }).click();
   await setField(page, "Length", length);
 }

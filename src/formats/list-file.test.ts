@@ -85,7 +85,7 @@ describe("a list as XLSX", () => {
       "Cut length",
       "Width (in)",
       "Cost, net",
-      "Typed over",
+      "Changed by hand",
     ]);
     expect(sheet.views[0]).toMatchObject({ state: "frozen", ySplit: 1 });
     const rows = Array.from({ length: 10 }, (_, i) => i + 2);
@@ -108,9 +108,9 @@ describe("a list as XLSX", () => {
   it("shows what was typed over, with what is computed, and the sums at the foot", async () => {
     const { sheet, cell } = await opened(await made().write("xlsx"));
     const count = cell(2, "Count");
-    expect([count.value, count.note, cell(2, "Typed over").value]).toEqual([
+    expect([count.value, count.note, cell(2, "Changed by hand").value]).toEqual([
       5,
-      "Typed over. Computed: 2",
+      "Changed by hand. Computed: 2",
       "Count (computed 2)",
     ]);
     const last: string[] = [];

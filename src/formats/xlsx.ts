@@ -99,7 +99,7 @@ function writeCell(to: ExcelJS.Cell, cell: Cell | undefined, column: Column): vo
   if (cell.over) {
     to.font = { italic: true };
     to.fill = { type: "pattern", pattern: "solid", fgColor: { argb: AMBER_PALE } };
-    to.note = `Typed over. Computed: ${cell.over.computed || "nothing"}`;
+    to.note = `Changed by hand. Computed: ${cell.over.computed || "nothing"}`;
   }
 }
 

@@ -133,7 +133,7 @@ export const hasTypedOver = (table: ListTable): boolean =>
   table.groups.some((group) => group.rows.some((row) => Object.values(row.cells).some((cell) => cell.over)));
 
 /** The heading of the column that names what was typed over, in files. */
-export const OVER_HEADING = "Typed over";
+export const OVER_HEADING = "Changed by hand";
 
 const oneLine = (text: string) => text.replace(/[\t\r\n]+/g, " ");
 

@@ -43,7 +43,7 @@ export function HandBar({ held, hand, turnsOver = false, onAction, allow, childr
           disabled={!hand.canUndo}
           onClick={hand.undo}
         >
-          Undo
+          Undo layout change
         </Button>
         <Button
           look="plain"
@@ -51,7 +51,7 @@ export function HandBar({ held, hand, turnsOver = false, onAction, allow, childr
           disabled={!hand.canRedo}
           onClick={hand.redo}
         >
-          Redo
+          Redo layout change
         </Button>
         <div className="ml-auto whitespace-nowrap">{children}</div>
       </div>

@@ -73,8 +73,8 @@ function OpenAssembly() {
   return (
     <p className="flex items-center gap-2 border-brass border-b bg-brass-pale px-3.5 py-1 text-[13px]">
       <span className="min-w-0 flex-1 truncate">
-        Open: <b className="font-semibold">{assembly.name}</b>, standing {times}{" "}
-        {times === 1 ? "time" : "times"}; changes hold for all.
+        Open: <b className="font-semibold">{assembly.name}</b>, {counted(times, "placement")}. Changes apply
+        to all.
       </span>
       <Button look="plain" icon={<LogOut size={14} aria-hidden />} onClick={() => desk.enter(null)}>
         Back to the job

@@ -69,7 +69,7 @@ export function HandActions({ rows }: { readonly rows: readonly TallyRow[] }) {
             })
           }
         >
-          Put back to computed
+          Put row back to computed
         </DoButton>
       ) : null}
     </>
@@ -84,7 +84,7 @@ export function HandSummary() {
   if (grouped.length + held.length === 0) return null;
   const words = [
     ...(grouped.length > 0 ? [`${counted(grouped.length, "row")} by hand`] : []),
-    ...(held.length > 0 ? [`${counted(held.length, "mark")} held`] : []),
+    ...(held.length > 0 ? [`${counted(held.length, "mark")} locked`] : []),
   ];
   const putBack = () => {
     const drop = [...new Set(held.flatMap((row) => row.pieces.map((piece) => piece.id)))];

@@ -24,7 +24,7 @@ export function MarkActions({ row }: { readonly row: TallyRow }) {
       </ActionForm>
       {row.held ? (
         <DoButton icon={<RotateCcw size={14} aria-hidden />} onDo={() => desk.submit(letMarkGo(row))}>
-          Put back to computed
+          Unlock mark
         </DoButton>
       ) : null}
     </>
@@ -63,7 +63,7 @@ export function RenumberForm() {
     <ActionForm
       word="Renumber"
       icon={<ListOrdered size={14} aria-hidden />}
-      button={order === "picked" ? "Start picking" : "Renumber"}
+      button={order === "picked" ? "Start picking" : "Renumber all"}
       onDo={run}
     >
       <Chooser
@@ -94,8 +94,8 @@ export function RenumberForm() {
       ) : (
         <span className="grid grid-cols-3 gap-2">
           <Field name="member" label="Prefix for members" value="" optional />
-          <Field name="panel" label="Before panels" value="" optional />
-          <Field name="other" label="Before others" value="" optional />
+          <Field name="panel" label="Prefix for panels" value="" optional />
+          <Field name="other" label="Prefix for others" value="" optional />
         </span>
       )}
     </ActionForm>

@@ -94,7 +94,7 @@ const isNear = (told: readonly number[], real: readonly number[]) =>
 export function reasonWords(why: UnplacedReason, style: LengthStyle): string {
   switch (why.kind) {
     case "aside":
-      return "set aside by hand";
+      return "removed by hand";
     case "noStock":
       return "there is no stock for it";
     case "usedUp":
