@@ -165,9 +165,9 @@ test("the picture is measured, cut open, and shows key sizes that are set on it"
   await setField(page, "Position, typed", "width / 2");
   await expectAccessible(page);
   await page.keyboard.press("Escape");
-  await page.getByRole("button", { name: "Key sizes on the picture" }).click();
+  await page.getByRole("button", { name: "Key sizes in the 3D view" }).click();
   await page.getByRole("button", { name: "width 620" }).click();
-  const field = page.getByRole("textbox", { name: "width on the picture" });
+  const field = page.getByRole("textbox", { name: "width in the 3D view" });
   await field.fill("2000");
   await field.press("Enter");
   await expect(page.getByText("width would be 2000, but it must be from 450 to 900.").first()).toBeVisible();
@@ -201,7 +201,7 @@ test("two panels get one between them that follows; work is bored and cut; stock
     .nth(1)
     .click({ modifiers: ["Shift"] });
   await page.getByRole("button", { name: "Panel between" }).click();
-  await page.getByRole("button", { name: "Put it between" }).click();
+  await page.getByRole("button", { name: "Add panel" }).click();
   await saved(page);
   // 500 apart in 21 mm board: 479 between the faces, as deep as the panels are wide.
   expect(await tallyRows(page)).toEqual(expect.arrayContaining(["Shelf 1 479 × 300 × 21"]));
@@ -217,7 +217,7 @@ test("two panels get one between them that follows; work is bored and cut; stock
 
   await openStage(page, "Shape");
   await page.getByRole("button", { name: "Set defaults" }).click();
-  await choose(page, "Usual board", "Birch ply 12");
+  await choose(page, "Default board", "Birch ply 12");
   await choose(page, "Board", "default");
   await saved(page);
   await expect(page.getByText("Birch ply 12 · default of this job")).toBeVisible();
@@ -238,7 +238,7 @@ test("somebody who only sets three values takes lists and layouts away", async (
   await page.getByLabel("none", { exact: true }).check();
   await page.getByLabel("Name").fill("For the shed");
   await page.getByRole("button", { name: "Make lists and layouts" }).click();
-  await expect(page.getByText("Ready. It is kept as a variant of the job.")).toBeVisible({ timeout: 40_000 });
+  await expect(page.getByText("Ready. Saved as a variant of the job.")).toBeVisible({ timeout: 40_000 });
   const [download] = await Promise.all([
     page.waitForEvent("download"),
     page.getByRole("button", { name: "Cut list (CSV)" }).click(),
@@ -246,7 +246,7 @@ test("somebody who only sets three values takes lists and layouts away", async (
   const list = await textOf(download);
   expect(list).toContain("Row shelf");
   expect(list).not.toContain("Door leaf");
-  await page.getByRole("link", { name: "Open it on the desk" }).click();
+  await page.getByRole("link", { name: "Open the job" }).click();
   await choose(page, "Variant", "For the shed");
   expect(await tallyRows(page)).toEqual(expect.arrayContaining([expect.stringContaining("Row shelf 3 663")]));
   const papers = await takeOut(page, /Cut list \(CSV\)/);

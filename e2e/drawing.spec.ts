@@ -105,7 +105,7 @@ test("jigs: a box frame and a carcass, key sizes, a mirrored copy, a split, a re
 
 test("pieces are hidden, shown alone and shown again, in the picture only", async ({ page }) => {
   await page.goto("/jobs/hl-204?stage=shape");
-  const picture = page.getByRole("img", { name: /^Picture of the job/ });
+  const picture = page.getByRole("img", { name: /^3D view of the job/ });
   await expect(picture).toHaveAccessibleName(/34 pieces/);
   await page.getByRole("button", { name: /Worktop/ }).click();
   await page.getByRole("button", { name: "Hide", exact: true }).click();

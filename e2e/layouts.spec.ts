@@ -50,7 +50,7 @@ test("the potting bench by hand: a panel to another sheet, locked, filled again,
   await expect(page.getByText("Its grain would run across that of the sheet.")).toBeVisible();
   await page.keyboard.press("Delete");
   await expect(page.getByText(/1 × removed by hand/)).toBeVisible();
-  await page.getByRole("button", { name: "Place" }).click();
+  await page.getByRole("button", { name: "Place", exact: true }).click();
   await expect(page.getByText(/Not placed/)).toHaveCount(0);
 
   // What is on the screen is what was kept.

@@ -205,7 +205,7 @@ test("own columns, rows in an order by hand, kept in the stockroom and used in a
   await page.getByRole("button", { name: "Set up rows" }).click();
   await setField(page, "Title", `Parts ${id}`);
   await page.getByRole("button", { name: "Save list setup to stockroom" }).click();
-  await expect(page.getByText("is kept in the stockroom")).toBeVisible();
+  await expect(page.getByText("is saved in the stockroom")).toBeVisible();
   const other = await copyOf(page, "hl-211");
   await page.goto(`/jobs/${other}?stage=tally`);
   await page.getByRole("button", { name: "New list" }).click();

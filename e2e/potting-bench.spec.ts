@@ -168,13 +168,13 @@ test("a member whose ends can no longer be computed is marked, and the last good
     .first()
     .click();
   await setField(page, "Section rotation, °", "1/0");
-  await expect(page.getByText("This picture is older than the design")).toBeVisible();
+  await expect(page.getByText("The 3D view is outdated")).toBeVisible();
   await expect(page.getByText(/Top rail cannot be computed/)).toBeVisible();
   await openStage(page, "Tally");
   await expect(page.getByText("all pieces counted")).toBeVisible();
   await page.keyboard.press("Control+z");
   await openStage(page, "Shape");
-  await expect(page.getByText("This picture is older than the design")).toBeHidden();
+  await expect(page.getByText("The 3D view is outdated")).toBeHidden();
 });
 
 test("a check offers its fix and takes it", async ({ page }) => {

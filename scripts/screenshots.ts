@@ -58,7 +58,7 @@ const VIEWS: readonly View[] = [
     url: "/jobs/hl-207?stage=shape",
     act: async (page) => {
       await drawn(page);
-      await page.getByRole("button", { name: "Unfold Row" }).click();
+      await page.getByRole("button", { name: "Expand Row" }).click();
       await page.getByRole("button", { name: "Open Row" }).click();
       await page.getByRole("button", { name: "Drawer × 3" }).click();
     },
@@ -68,7 +68,7 @@ const VIEWS: readonly View[] = [
     url: "/jobs/hl-204?stage=shape",
     act: async (page) => {
       await drawn(page);
-      await page.getByRole("button", { name: "Key sizes on the picture" }).click();
+      await page.getByRole("button", { name: "Key sizes in the 3D view" }).click();
     },
   },
   { name: "to-size", url: "/jobs/hl-207/to-size" },
@@ -98,7 +98,7 @@ const VIEWS: readonly View[] = [
       await page.getByLabel("New column").fill("Finish");
       await page.getByRole("button", { name: "Add it" }).click();
       for (const column of ["End 1 °", "End 2 °", "Note"])
-        await page.getByRole("button", { name: `Take ${column} out` }).click();
+        await page.getByRole("button", { name: `Remove column ${column}` }).click();
       await page.getByRole("button", { name: "Set up columns" }).click();
       const cell = (row: string, column: string) =>
         page.locator(`[data-list-row="${row}"] [data-column^="${column}"]`);
@@ -119,7 +119,7 @@ const VIEWS: readonly View[] = [
     act: async (page) => {
       await drawn(page);
       await page.getByRole("combobox", { name: "List", exact: true }).click();
-      await page.getByRole("option", { name: "Costed cutting list" }).click();
+      await page.getByRole("option", { name: "Costed cut list" }).click();
       await page.getByRole("button", { name: "Set up columns" }).click();
     },
   },

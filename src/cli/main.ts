@@ -199,7 +199,7 @@ async function loadList(
   if (!list.ok) return err(sentence(list.problem));
   const { pieces, unreadable, notes, usedUnit } = list.value;
   const job: Job = {
-    ...emptyJob({ code: "list", title: "Cutting list", unit }),
+    ...emptyJob({ code: "list", title: "Cut list", unit }),
     typedPieces: Object.fromEntries(pieces.map((piece) => [piece.id, piece])),
   };
   const results = createPipeline()(job, null, stockroom, []);

@@ -13,8 +13,9 @@ export const sayJson = (body: unknown, status = 200) => Response.json(body, { st
 export const sayJsonText = (text: string) =>
   new Response(text, { headers: { "content-type": "application/json" } });
 export const sayProblem = (message: string, status: number) => sayJson({ message }, status);
-export const NO_SUCH_JOB = () => sayProblem("There is no such job; it may have been deleted.", 404);
-export const NO_SUCH_BATCH = () => sayProblem("There is no such batch; it may have been removed.", 404);
+export const NO_SUCH_JOB = () => sayProblem("There is no such job. It may have been deleted.", 404);
+export const NO_SUCH_BATCH = () =>
+  sayProblem("There is no such combined layout. It may have been deleted.", 404);
 
 /** The JSON body of a request, checked; the error is a response. */
 export async function readBody<S extends v.GenericSchema>(

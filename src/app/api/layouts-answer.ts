@@ -12,7 +12,7 @@ export const taskId = v.pipe(v.string(), v.maxLength(300));
 /** Keeps a layout that was checked again here, and says what lies in the rack since. */
 export async function sayKept(owner: LayoutOwner, kept: KeptLayout): Promise<Response> {
   const fault = keptFault(kept);
-  if (fault) return sayProblem(`The layout was not kept: ${fault}.`, 422);
+  if (fault) return sayProblem(`The layout was not saved: ${fault}.`, 422);
   const db = await connection();
   const refused = await saveLayout(db, owner, kept, Date.now());
   return refused === null ? sayJson({ rack: await readRack(db) }) : sayProblem(refused, 409);

@@ -33,7 +33,7 @@ export const LIST_STARTS: readonly Start[] = [
     totals: true,
   },
   {
-    name: "Costed cutting list",
+    name: "Costed cut list",
     note: "every piece with its net cost; at the foot the sum, waste and total",
     kinds: ["member", "panel", "bought"],
     columns: ["mark", "name", "count", "size", "net", "measure", "unitPrice", "cost"],

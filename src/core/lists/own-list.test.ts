@@ -53,7 +53,7 @@ describe("lists by their setup", () => {
   });
 
   it("a costed list has subtotals and a total, and a missing price makes both incomplete", () => {
-    const costed = LIST_STARTS.find((start) => start.name === "Costed cutting list");
+    const costed = LIST_STARTS.find((start) => start.name === "Costed cut list");
     if (!costed) throw new Error("there is one");
     const list = startList(costed, "c", "Costed", 0);
     const whole = ownList(list, groundOf(smallFrame()));

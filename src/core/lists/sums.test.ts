@@ -92,7 +92,7 @@ describe("lengths added up", () => {
 
 describe("one costing", () => {
   const costed = (job = smallFrame(), more = {}) => {
-    const start = LIST_STARTS.find(({ name }) => name === "Costed cutting list");
+    const start = LIST_STARTS.find(({ name }) => name === "Costed cut list");
     if (!start) throw new Error("there is one");
     return ownList({ ...startList(start, "c", "Costed", 0), ...more }, groundOf(job));
   };

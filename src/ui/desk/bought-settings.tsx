@@ -84,7 +84,7 @@ function StandFields({ part, onChange }: StandProps) {
   return (
     <>
       <Chooser
-        label="In the picture"
+        label="In the 3D view"
         value={stand?.as.kind ?? ""}
         choices={[
           { value: "", label: "nowhere, only counted" },

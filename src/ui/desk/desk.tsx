@@ -117,7 +117,7 @@ function Stages({
         </Panel>
         <Separator
           className="w-[5px] border-seam border-x bg-ground hover:bg-brass-pale data-[separator=active]:bg-brass"
-          aria-label="Width of the ledger"
+          aria-label="Width of the list"
         />
         <Panel minSize="20">
           <section aria-label="3D view" className="relative flex h-full min-w-0 flex-col bg-leaf">

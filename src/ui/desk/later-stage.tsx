@@ -13,15 +13,13 @@ const WORDS: Readonly<
     title: "Drawings",
     today: [
       "The shop papers come as one PDF, A4 or letter: cut list with silhouettes, bar and sheet diagrams to a stated scale, buying list.",
-      "The picture on the right shows the job; pick a piece to see its row, its ends and its checks below.",
+      "The 3D view on the right shows the job. Select a piece to see its row, its ends and its checks below.",
     ],
     later: "Pages with views, balloons, dimensions and full-size end templates are not built yet.",
   },
   floor: {
     title: "Floor",
-    today: [
-      "Print the shop papers and take them to the saw: every page carries the revision that it was made from.",
-    ],
+    today: ["Print the shop papers for the saw. Every page shows its revision."],
     later: "Releases, cutting steps with tick-off and labels are not built yet.",
   },
 };

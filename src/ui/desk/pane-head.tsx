@@ -88,7 +88,7 @@ export function Out({ list }: { readonly list?: ListSetup | undefined }) {
   const revision = useDeskState((state) => state.revision);
   const variant = useDeskState((state) => state.variant);
   return (
-    <OutMenu heading={`Revision ${revision}, as it stands now`}>
+    <OutMenu heading={`Revision ${revision}, current state`}>
       {papersWith(list).map((paper) => (
         <DropdownMenu.Item
           key={paper.label}

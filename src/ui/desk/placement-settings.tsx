@@ -145,19 +145,19 @@ export function UsualFields({
   const { sections, boards } = useDeskState((state) => state.stockroom);
   const orNull = (text: string) => (text.trim() === "" ? null : text.trim());
   const stock = (entries: readonly { readonly id: string; readonly name: string }[]) => [
-    { value: "", label: `as ${wider}` },
+    { value: "", label: `${wider}` },
     ...entries.map(({ id, name }) => ({ value: id, label: name })),
   ];
   return (
     <>
       <Chooser
-        label="Usual section"
+        label="Default section"
         value={usual.section ?? ""}
         choices={stock(sections)}
         onChoose={(id) => onChange({ ...usual, section: orNull(id) })}
       />
       <Chooser
-        label="Usual board"
+        label="Default board"
         value={usual.board ?? ""}
         choices={stock(boards)}
         onChoose={(id) => onChange({ ...usual, board: orNull(id) })}
@@ -165,13 +165,13 @@ export function UsualFields({
       <TextField
         label="Material of members"
         value={usual.memberMaterial ?? ""}
-        placeholder={`as ${wider}`}
+        placeholder={`${wider}`}
         onCommit={(text) => onChange({ ...usual, memberMaterial: orNull(text) })}
       />
       <TextField
         label="Material of panels"
         value={usual.panelMaterial ?? ""}
-        placeholder={`as ${wider}`}
+        placeholder={`${wider}`}
         onCommit={(text) => onChange({ ...usual, panelMaterial: orNull(text) })}
       />
     </>

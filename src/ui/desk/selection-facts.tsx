@@ -56,7 +56,7 @@ function placementFacts(id: string, { job, results }: DeskState): readonly Fact[
     .filter(([number]) => number !== 0)
     .map(([number, one, many]) => counted(Number(number), String(one), String(many)));
   return [
-    ["Stands", `${all.length} × in the job${mirrored > 0 ? `, ${mirrored} of them mirrored` : ""}`],
+    ["Position", `${all.length} × in the job${mirrored > 0 ? `, ${mirrored} of them mirrored` : ""}`],
     ...(own.length > 0 && own.length < all.length ? [["Here", `${own.length} ×`] as const] : []),
     ["In one", inside.join(", ") || "nothing yet"],
   ];

@@ -153,7 +153,7 @@ function MemberSettings({ members, job }: { readonly members: readonly Member[];
         </>
       ) : (
         <p className="col-span-2 self-center text-[12px] text-ink-soft">
-          Pick a single piece in the picture to set its end cuts.
+          Select a single piece in the 3D view to set its end cuts.
         </p>
       )}
       <TextField

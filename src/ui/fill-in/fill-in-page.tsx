@@ -84,7 +84,7 @@ function Form({
           {info.title} <span className="font-normal text-white/70">{info.code}</span>
         </h1>
         <Link href={`/jobs/${id}`} className="ml-auto text-[14px] underline-offset-2 hover:underline">
-          Open it on the desk
+          Open the job
         </Link>
       </header>
       <main className="mx-auto grid max-w-[1120px] grid-cols-[minmax(0,1fr)_480px] gap-8 px-6 py-6">
@@ -145,7 +145,7 @@ function Preview({ results, title }: { readonly results: Results; readonly title
   );
   return (
     <aside aria-label="Result" className="self-start border border-seam bg-leaf p-4">
-      <DisplayList drawing={drawing} label={`Picture of the ${title}`} />
+      <DisplayList drawing={drawing} label={`3D view of the ${title}`} />
       <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-0.5 pt-3 font-table">
         <dt className="text-ink-soft">Pieces to cut</dt>
         <dd>{balance.inRows}</dd>
@@ -235,7 +235,7 @@ function TakeAway({ answers, asked, blocked, startWorker }: TakeAwayProps) {
         <div className="pt-4">
           <p className={current ? "text-moss" : "text-amber"}>
             {current
-              ? "Ready. It is kept as a variant of the job."
+              ? "Ready. Saved as a variant of the job."
               : "These are of the sizes before; make them again for the new ones."}
           </p>
           <ul className="pt-1">

@@ -9,7 +9,7 @@ export function UnreadablePage({ why, id }: { readonly why: string; readonly id:
       <div className="mx-auto max-w-[720px] px-6 py-10">
         <h1 className="font-semibold font-slab text-[26px]">This job cannot be read</h1>
         <p className="mt-3 text-oxide">{why}</p>
-        <p className="mt-3 text-ink-soft">Nothing of it is lost, and no other job is touched.</p>
+        <p className="mt-3 text-ink-soft">No data is lost, and no other job is affected.</p>
         <a
           className={`${buttonClass("outline")} mt-5`}
           href={`/api/jobs/${encodeURIComponent(id)}/file`}

@@ -98,7 +98,7 @@ export function BarBench({ kept, width }: { readonly kept: KeptBars; readonly wi
     } else if (action === "before" || action === "next") {
       const to = held.bar + (action === "next" ? 1 : -1);
       if (to < 0) hand.say("This is the first bar.");
-      else if (to >= layout.bars.length && fresh === null) hand.say("There is no further bar in stock.");
+      else if (to >= layout.bars.length && fresh === null) hand.say("No more bars are in stock.");
       else accept(movePiece(problem, layout, held, toSpot({ bar: to, stock: fresh ?? 0 }, 1e6)));
     }
   };
@@ -115,7 +115,7 @@ export function BarBench({ kept, width }: { readonly kept: KeptBars; readonly wi
     if (!held) return;
     const to = held.place + sideways;
     if (to < 0 || to >= (layout.bars[held.bar]?.pieces.length ?? 0)) {
-      hand.say("It is at the end of its bar.");
+      hand.say("The piece is at the end of its bar.");
       return;
     }
     accept(movePiece(problem, layout, held, { bar: held.bar, place: to }));
@@ -160,7 +160,7 @@ export function BarBench({ kept, width }: { readonly kept: KeptBars; readonly wi
               hand.put(back.value);
               return;
             }
-            hand.say("There is no room for it on any bar.");
+            hand.say("The piece fits on no bar.");
           }}
         />
         {layout.bars.map((bar, i) => (

@@ -14,10 +14,7 @@ const FORMATS = [
 export function DiagramsOut({ task, ready }: { readonly task: LayoutTask; readonly ready: boolean }) {
   const { papers, revision } = useLayoutGround();
   return (
-    <OutMenu
-      heading={`${task.name}, as it was kept; the job stands at revision ${revision}`}
-      disabled={!ready}
-    >
+    <OutMenu heading={`${task.name}, as saved; the job is at revision ${revision}`} disabled={!ready}>
       {FORMATS.map(([format, label, contains]) => (
         <DropdownMenu.Item key={format} asChild className={OUT_ITEM}>
           <a href={`${papers}&task=${encodeURIComponent(task.id)}&format=${format}`} download>

@@ -202,7 +202,7 @@ function BarOrder({ kept }: { readonly kept: KeptBars }) {
       draw={(row) => (
         <DisplayList
           drawing={{ width: size.width, height: size.depth, items: lyingPiece(kept, row, rowOf, size) }}
-          label="How it lies"
+          label="Orientation"
         />
       )}
     />

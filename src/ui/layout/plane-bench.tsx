@@ -139,7 +139,7 @@ export function PlaneBench<K extends KeptSheets | KeptShapes, S extends { readon
     const to = from.sheet + step;
     const isFresh = to >= hand.sheetCount;
     if (to < 0 || (isFresh && fresh === null)) {
-      byHand.say(to < 0 ? "This is the first sheet." : "There is no further sheet in stock.");
+      byHand.say(to < 0 ? "This is the first sheet." : "No more sheets are in stock.");
       return;
     }
     const moved = hand.toSheet(from, { sheet: to, ...(isFresh && fresh !== null ? { stock: fresh } : {}) });
@@ -201,7 +201,7 @@ export function PlaneBench<K extends KeptSheets | KeptShapes, S extends { readon
         accessibility={{
           screenReaderInstructions: {
             draggable:
-              "Arrows move, T turns, L locks, Page Down takes it to the next sheet, Delete sets it aside.",
+              "Arrows move, T turns, L locks, Page Down moves to the next sheet, Delete removes from the layout.",
           },
         }}
       >
@@ -244,7 +244,7 @@ export function PlaneBench<K extends KeptSheets | KeptShapes, S extends { readon
           onBring={(piece) => {
             const back = hand.broughtBack(piece, fresh);
             if (back) put(back);
-            else byHand.say("There is no room for it on any sheet.");
+            else byHand.say("The piece fits on no sheet.");
           }}
         />
         {sheets.map((index) => (

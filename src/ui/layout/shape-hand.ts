@@ -96,7 +96,7 @@ export function shapeHand({ problem, layout }: KeptShapes): PlaneHand<ShapeLayou
     turned: (from) => {
       const one = placed(from);
       if (!one) return "This piece is no longer in the layout.";
-      if (problem.step === 0) return "Its settings say that pieces lie as they are drawn.";
+      if (problem.step === 0) return "The settings of this stock allow no rotation.";
       return changedAbout(from, one, { ...posture(from), angle: (one.angle + problem.step) % 360 });
     },
     turnedOver: (from) => {

@@ -45,8 +45,8 @@ function Together({ task }: { readonly task: SheetTask }) {
         <Dialog.Content className="fixed top-[12%] left-1/2 z-50 max-h-[76vh] w-[520px] -translate-x-1/2 overflow-auto rounded-sm bg-leaf p-5 shadow-lg">
           <Dialog.Title className="font-semibold font-slab text-[19px]">Panels cut as one blank</Dialog.Title>
           <Dialog.Description className="mt-1 text-[13px] text-ink-soft">
-            They lie side by side with the kerf between, are cut out as one and parted last. Grooves that run
-            across all of them are cut once.
+            The panels are placed side by side with the kerf between, cut out as one and separated last.
+            Grooves that run across all of them are cut once.
           </Dialog.Description>
           <ul className="mt-3">
             {own.map((group) => (
@@ -141,7 +141,7 @@ function NewGroup({
   };
   return (
     <div className="mt-3">
-      <Chooser label="How they lie" value={along} choices={ALONG} onChoose={setAlong} />
+      <Chooser label="Arrangement" value={along} choices={ALONG} onChoose={setAlong} />
       <ol className="mt-2 border-seam border-t">
         {order.map((place, i) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: a record may stand in the blank more than once

@@ -15,7 +15,7 @@ export type ByHand<L> = {
   readonly canRedo: boolean;
 };
 
-const FROZEN = "This layout is released and stays as it is. Lay out again to make a new one.";
+const FROZEN = "This layout is released and cannot change. Lay out again to make a new one.";
 
 export function useByHand<L extends KeptLayout["layout"]>(kept: KeptLayout): ByHand<L> {
   const ground = useLayoutGround();

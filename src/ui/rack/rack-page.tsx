@@ -136,7 +136,7 @@ export function RackPage({ rack, revisions, sections, boards }: RackPageProps) {
             </tbody>
           </table>
           {rack.length === 0 ? (
-            <p className="p-3 text-ink-soft">The rack is empty. Put the first offcut in below.</p>
+            <p className="p-3 text-ink-soft">The rack is empty. Add the first offcut below.</p>
           ) : null}
         </div>
         <NewPiece sections={sections} boards={boards} onSave={add} />

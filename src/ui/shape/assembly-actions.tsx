@@ -23,17 +23,12 @@ export function BetweenForm({ ids }: { readonly ids: readonly string[] }) {
       assembly: inside,
       between: between(first, second, textIn(form, "distance")),
     });
-    const refused = desk.submit(newInsert("Put a panel between two", { panels: [panel] }));
+    const refused = desk.submit(newInsert("Add panel between two", { panels: [panel] }));
     if (refused === null) desk.select([panel.id]);
     return refused;
   };
   return (
-    <ActionForm
-      word="Panel between"
-      icon={<Columns2 size={14} aria-hidden />}
-      button="Put it between"
-      onDo={run}
-    >
+    <ActionForm word="Panel between" icon={<Columns2 size={14} aria-hidden />} button="Add panel" onDo={run}>
       <Field name="name" label="Name" value="Shelf" />
       <Field name="distance" label="Offset from left or front of first panel" value="100" />
     </ActionForm>

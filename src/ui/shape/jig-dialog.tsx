@@ -87,7 +87,7 @@ export function JigDialog() {
         <Dialog.Content className="fixed top-16 left-1/2 z-50 w-[980px] -translate-x-1/2 rounded-sm border border-seam bg-leaf p-5 shadow-xl">
           <Dialog.Title className="font-semibold font-slab text-[19px]">Jigs</Dialog.Title>
           <Dialog.Description className="text-[13px] text-ink-soft">
-            Ready-made builds. What they put into the job is ordinary geometry that can be changed afterwards.
+            Ready-made builds. They insert ordinary geometry that can be changed afterwards.
           </Dialog.Description>
           {open ? <JigForm onDone={() => setOpen(false)} /> : null}
         </Dialog.Content>
@@ -192,7 +192,7 @@ function JigPicture({ preview, name }: { readonly preview: Result<Shape, Problem
   const pieces = members.length + panels.length;
   return (
     <div className="flex-1">
-      <DisplayList drawing={drawing} label={`Picture of the ${name}`} />
+      <DisplayList drawing={drawing} label={`3D view of the ${name}`} />
       <p className="py-1 text-[13px] text-ink-soft">
         {counted(pieces, "piece")}
         {checks.length > 0 ? <span className="block text-amber">{checks[0]?.message}</span> : null}

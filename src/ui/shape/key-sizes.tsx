@@ -70,7 +70,7 @@ function KeySizeRow({ size }: { readonly size: KeySize }) {
       <button
         type="button"
         aria-pressed={chosen}
-        title="Its settings stand below"
+        title="Settings below"
         className="truncate pt-1 text-left font-semibold font-table hover:underline"
         onClick={() => desk.select([size.id])}
       >

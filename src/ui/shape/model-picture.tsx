@@ -210,7 +210,7 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
         ) : null}
         <span className="mx-1 h-5 border-seam border-l" aria-hidden />
         <ToolButton
-          word="Key sizes on the picture"
+          word="Key sizes in the 3D view"
           pressed={sizesShown}
           onClick={() => setSizesShown(!sizesShown)}
         >
@@ -231,15 +231,14 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
       {measuring.active ? <MeasureBar measuring={measuring} /> : null}
       {old ? (
         <p role="status" className="border-amber border-b bg-amber-pale px-3.5 py-1.5 text-[13px] text-amber">
-          This picture is older than the design: something can no longer be computed. The checks below say
-          what.
+          The 3D view is outdated: a value cannot be computed. See the checks below.
         </p>
       ) : null}
       <div className="relative min-h-0 flex-1 overflow-hidden">
         <div
           ref={box}
           role="img"
-          aria-label={`Picture of the job, ${counted(pieces.length, "piece")}, seen ${view}`}
+          aria-label={`3D view of the job, ${counted(pieces.length, "piece")}, seen ${view}`}
           data-frames={frames}
           className="absolute inset-0"
           onPointerDown={(event) => {

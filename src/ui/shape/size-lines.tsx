@@ -1,5 +1,5 @@
 "use client";
-/** Key sizes on the picture as dimension lines; a click on one sets it there. */
+/** Key sizes in the 3D view as dimension lines; a click on one sets it there. */
 import { useMemo, useState } from "react";
 import { add, scale, type Vec3 } from "@/core/geometry";
 import { styleOf } from "@/core/lists";
@@ -125,7 +125,7 @@ function SizeLabel({ size }: { readonly size: SizeSpan["size"] }) {
     >
       <input
         name="value"
-        aria-label={`${size.name} on the picture`}
+        aria-label={`${size.name} in the 3D view`}
         defaultValue={text}
         // biome-ignore lint/a11y/noAutofocus: it opens because it was asked for
         autoFocus

@@ -87,7 +87,7 @@ function SideBySide({ job, variants, shown }: SideProps) {
               Size
             </th>
             <th scope="col" className="py-1 pr-4 text-right font-normal">
-              as drawn
+              base design
             </th>
             {variants.map((variant) => (
               <th

@@ -236,7 +236,7 @@ function Sizes({ kind, entry, onChange }: Omit<RowProps, "onRemove">) {
                 onCommit={(text) =>
                   changeSizes((stock) => {
                     const now = stock[i];
-                    if (!now) return err("This size is gone.");
+                    if (!now) return err("This size was deleted.");
                     const changed = column.write(now, text, unit);
                     return changed.ok ? ok(stock.map((one, k) => (k === i ? changed.value : one))) : changed;
                   })

@@ -114,7 +114,7 @@ export function useStockEntries(
   const change = useCallback(
     (kind: EntryKind, id: string, made: EntryChange): string | null => {
       const entry = now.current[kind].find((one) => one.id === id);
-      if (!entry) return "This entry is gone. Load the page again.";
+      if (!entry) return "This entry was deleted. Load the page again.";
       const after = made(entry);
       if (!after.ok) return after.problem;
       put(kind, after.value);

@@ -53,7 +53,7 @@ export function HandActions({ rows }: { readonly rows: readonly TallyRow[] }) {
         <ActionForm
           word="Move to row"
           icon={<CornerDownRight size={14} aria-hidden />}
-          button="Move it there"
+          button="Move"
           onDo={move}
         >
           <Field name="mark" label="Mark of the row that takes the selected pieces" value="" />

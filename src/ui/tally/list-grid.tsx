@@ -89,7 +89,7 @@ export function ListGrid({ setup, table, lines, changes, onFold }: GridProps) {
         <Headings setup={setup} columns={columns} template={template} byHand={byHand} />
         <VirtualRows
           rows={inView}
-          label="Rows; walk with the arrow keys, Enter types over a cell, Delete puts it back"
+          label="Rows. Arrow keys move, Enter changes a cell, Delete puts it back to computed"
           onKeyDown={keys}
         >
           {(index) => {

@@ -57,10 +57,10 @@ export function RowSettings({ setup }: Props) {
           onCommit={(name) => (name.trim() === "" ? "Enter a title." : change({ name: name.trim() }))}
         />
         <Chooser
-          label="Stands"
+          label="Structure"
           value={setup.levels ? "levels" : "flat"}
           choices={[
-            { value: "flat", label: "flat, or in groups" },
+            { value: "flat", label: "flat or grouped" },
             { value: "levels", label: "by assembly level" },
           ]}
           onChoose={(way) => change({ levels: way === "levels" })}
@@ -168,7 +168,7 @@ export function ColumnSettings({ setup }: Props) {
 
 async function keepForOthers(job: Job, setup: ListSetup): Promise<void> {
   const reply = await call("PUT", "/api/stockroom/lists", setupToKeep(job, setup));
-  if (reply.ok) toast(`“${setup.name}” is kept in the stockroom; New list offers it in every job.`);
+  if (reply.ok) toast(`“${setup.name}” is saved in the stockroom. "New list" offers it in every job.`);
   else toast.error(reply.problem.message);
 }
 

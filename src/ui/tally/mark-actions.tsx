@@ -81,7 +81,7 @@ export function RenumberForm() {
         choices={[
           { value: "listed", label: "the cut list" },
           { value: "assembly", label: "the assemblies" },
-          { value: "picked", label: "picking, in the picture or the list" },
+          { value: "picked", label: "picking, in the 3D view or the list" },
         ]}
         onChoose={setOrder}
       />

@@ -36,8 +36,8 @@ export function OwnColumns({ setup }: { readonly setup: ListSetup }) {
       <h3 className="font-semibold text-[13px]">Custom columns</h3>
       <p className="text-[13px] text-ink-soft">
         {columns.length === 0
-          ? "Columns of your own stand here: for a finish, a supplier, a price, or computed by a formula such as {count} * {length}."
-          : "Their values stand with the pieces, in every list that shows the column."}
+          ? "Custom columns appear here: for a finish, a supplier, a price, or computed by a formula such as {count} * {length}."
+          : "Their values belong to the pieces, in every list that shows the column."}
       </p>
       <ul>
         {columns.map((column) => (

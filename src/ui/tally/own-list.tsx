@@ -107,7 +107,7 @@ export function OwnList({ setup }: { readonly setup: ListSetup }) {
   );
 }
 
-const goneWords = (gone: number) => (gone === 0 ? "" : `, ${gone} of them gone`);
+const goneWords = (gone: number) => (gone === 0 ? "" : `, ${gone} deleted`);
 
 async function copyTable(text: string): Promise<void> {
   try {

@@ -27,6 +27,8 @@ export function DELETE(request: Request) {
     const body = await readBody(request, Remove);
     if (!body.ok) return body.problem;
     const gone = await removeBatch(await connection(), body.value.id);
-    return gone ? sayJson({}) : sayProblem("There is no such batch; it may have been removed already.", 404);
+    return gone
+      ? sayJson({})
+      : sayProblem("There is no such combined layout. It may have been deleted already.", 404);
   });
 }

@@ -111,7 +111,7 @@ export function DrawBar({ drawing }: { readonly drawing: Drawing }) {
             "Type a length and press Enter, or click a position. To start a new line, clear the field From."
           )
         ) : (
-          "Type where to start, or click a point, a place on a line or a corner in the picture."
+          "Type where to start, or click a point, a place on a line or a corner in the 3D view."
         )}
       </p>
     </section>

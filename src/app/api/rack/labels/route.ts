@@ -8,6 +8,6 @@ export function GET(request: Request) {
     const pdf = await printRackLabels(await connection(), ids.slice(0, 500), new Date());
     return pdf
       ? download(pdf, "application/pdf", "rack-labels.pdf")
-      : sayProblem("None of these pieces lies in the rack any more.", 404);
+      : sayProblem("None of these offcuts is in the rack any more.", 404);
   });
 }

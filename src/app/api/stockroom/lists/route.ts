@@ -25,6 +25,6 @@ export function DELETE(request: Request) {
     const body = await readBody(request, RemoveSchema);
     if (!body.ok) return body.problem;
     const gone = await removeListSetup(await connection(), body.value.name);
-    return gone ? sayJson({}) : sayProblem(`There is no kept list "${body.value.name}".`, 404);
+    return gone ? sayJson({}) : sayProblem(`There is no saved list setup "${body.value.name}".`, 404);
   });
 }
