@@ -118,7 +118,7 @@ test("rows by hand: put together, split off, moved, put back; pieces left out an
   await expect(row(page, "D")).not.toContainText("by hand");
   await page.getByRole("button", { name: "Move to row" }).click();
   await page.getByLabel(/Mark of the row/).fill("D");
-  await page.getByRole("button", { name: "Move" }).click();
+  await page.getByRole("button", { name: "Move", exact: true }).click();
   await expect(row(page, "D")).toContainText("by hand");
   await page.getByRole("button", { name: "Put all back" }).click();
   await expect(page.getByText("row by hand")).toBeHidden();
@@ -127,10 +127,10 @@ test("rows by hand: put together, split off, moved, put back; pieces left out an
   await row(page, "A").click();
   await page.getByRole("button", { name: "Move to row" }).click();
   await page.getByLabel(/Mark of the row/).fill("ZZ");
-  await page.getByRole("button", { name: "Move" }).click();
+  await page.getByRole("button", { name: "Move", exact: true }).click();
   await expect(page.getByText("There is no row with the mark ZZ.")).toBeVisible();
   await page.getByLabel(/Mark of the row/).fill("B");
-  await page.getByRole("button", { name: "Move" }).click();
+  await page.getByRole("button", { name: "Move", exact: true }).click();
   await expect(page.getByText(/differ by more than near twins do/)).toBeVisible();
   await page.keyboard.press("Escape");
 

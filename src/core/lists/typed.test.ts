@@ -82,7 +82,7 @@ describe("cells typed over", () => {
     const job = edited(over("name", ["front", "back"], "Long rail", "Rail"), withList());
     const table = ownList(setup({}), groundOf(job));
     const [head, first] = tableAsTabs(table).split("\n");
-    expect(head?.endsWith("\tTyped over")).toBe(true);
+    expect(head?.endsWith("\tChanged by hand")).toBe(true);
     expect(first).toBe("A\tLong rail\t2\t600\tName (computed Rail)");
     const row = rowsOf(table)[0];
     expect(row && overWords(row, table.columns)).toBe("Name (computed Rail)");
