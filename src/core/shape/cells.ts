@@ -1,6 +1,6 @@
 /** Cells of space by number, for finding what lies near without looking at everything. */
 import type { Vec3 } from "../geometry";
-import { NEAR_TWIN_LENGTH_MM } from "../kernel";
+import { NEAR_TWIN_LENGTH_MM, remembersEach } from "../kernel";
 
 /** Cells of one hash only cost a look. */
 export const cellHash = (x: number, y: number, z: number) =>
@@ -42,3 +42,33 @@ export function cellsAlong(from: Vec3, to: Vec3, cell: number): readonly number[
   }
   return [...keys];
 }
+
+/** mm. So much larger than the distance looked for that most places need but one cell. */
+const PLACE_CELL_MM = 100;
+
+type PlacesNear = (place: Vec3) => readonly string[];
+
+/** Made once for a set of points, as long as it stays the same object. */
+const indexes = remembersEach<ReadonlyMap<string, Vec3>, PlacesNear>();
+
+/**
+ * What lies within reach of a place (`NEAR_TWIN_LENGTH_MM`, and some that lie a little farther), in the order of the points:
+ * looked up by cells, so that the work does not grow with their number.
+ */
+export const placesNear = (points: ReadonlyMap<string, Vec3>): PlacesNear =>
+  indexes(points, [], () => {
+    const cells = new Map<number, { readonly id: string; readonly order: number }[]>();
+    let order = 0;
+    for (const [id, place] of points) {
+      const key = cellOf(place, PLACE_CELL_MM);
+      const there = cells.get(key);
+      if (there) there.push({ id, order });
+      else cells.set(key, [{ id, order }]);
+      order++;
+    }
+    return (place) =>
+      [...new Set(cellsNear(place, PLACE_CELL_MM))]
+        .flatMap((key) => cells.get(key) ?? [])
+        .sort((a, b) => a.order - b.order)
+        .map(({ id }) => id);
+  });

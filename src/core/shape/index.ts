@@ -2,6 +2,7 @@
 
 export type { EndSide } from "./bar";
 export { type BoughtCount, meshOfStandIn } from "./bought";
+export { placesNear } from "./cells";
 export {
   type DrawPlace,
   type DrawSettings,

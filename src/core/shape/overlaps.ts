@@ -2,6 +2,7 @@
  * Solids that run into one another: the parts of sections and the panels, wherever they stand, compared by separating
  * axes. What is inside a tube, between flanges, in a groove or a notch shares nothing.
  */
+import { kindOf } from "../ends";
 import {
   convexHull,
   cross,
@@ -20,7 +21,7 @@ import { at } from "../kernel";
 import { type SectionPart, sectionParts, sectionProperties } from "../stockroom";
 import type { Box, BoxPair, BoxPart } from "./box";
 import { cellHash } from "./cells";
-import { endHeight } from "./ends";
+import { endHeight, type MemberEnd } from "./ends";
 import type { MemberSolid } from "./member";
 import type { FrameMemory } from "./memory";
 import { grooveBox, notchBox, type PanelSolid } from "./panel";
@@ -52,6 +53,14 @@ function memberBox(solid: MemberSolid): Box | null {
   return boxOf(solid.member.id, solid.member.name, solid.frame, low, high, own);
 }
 
+/** The corners of a rectangle: where the lowest of some planes is lowest. */
+const CORNERS: readonly Vec2[] = [
+  [-1, -1],
+  [1, -1],
+  [1, 1],
+  [-1, 1],
+];
+
 /** Points round a rectangle, so that a saddle between its corners is seen too. */
 const ROUND: readonly Vec2[] = [-1, -0.5, 0, 0.5, 1].flatMap((t): Vec2[] => [
   [t, -1],
@@ -63,7 +72,9 @@ const ROUND: readonly Vec2[] = [-1, -0.5, 0, 0.5, 1].flatMap((t): Vec2[] => [
 /** One part of a section, as long as all of it is there between the two cuts; null: nowhere. */
 function memberPart({ start, end, entry }: MemberSolid, { middle, half, turn }: SectionPart): BoxPart | null {
   const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
-  const points = ROUND.map(([s, t]): Vec2 => {
+  const isOfPlanes = ({ form }: MemberEnd) => kindOf(form).faces(form) !== null;
+  const looked = isOfPlanes(start) && isOfPlanes(end) ? CORNERS : ROUND;
+  const points = looked.map(([s, t]): Vec2 => {
     const [x, y] = [s * half[0], t * half[1]];
     return [middle[0] + x * cos - y * sin, middle[1] + x * sin + y * cos];
   });

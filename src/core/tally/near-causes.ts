@@ -19,7 +19,7 @@ import {
 } from "../job";
 import { LENGTH_TOLERANCE_MM, NEAR_TWIN_LENGTH_MM, POINT_TOLERANCE_MM } from "../kernel";
 import { MM_PER_UNIT, parseFormula, roundTo, sayDifference } from "../measure";
-import type { Shape } from "../shape";
+import { placesNear, type Shape } from "../shape";
 import type { TallyRow } from "./row";
 
 export type Cause = {
@@ -41,7 +41,7 @@ export function causeOf(job: Job, shape: Shape, many: TallyRow, few: TallyRow): 
 
 /** A point of the smaller row's members that lies nearly, but not quite, on another point. */
 function nearPoints(job: Job, shape: Shape, row: TallyRow): Cause | null {
-  const all = Object.values(job.points);
+  const near = placesNear(shape.points);
   for (const piece of row.pieces) {
     const member = job.members[piece.id];
     const line = member ? job.lines[member.line] : undefined;
@@ -49,7 +49,9 @@ function nearPoints(job: Job, shape: Shape, row: TallyRow): Cause | null {
       const own = shape.points.get(id);
       if (!own) continue;
       const home = job.points[id]?.assembly;
-      const other = all.find((point) => point.assembly === home && isNear(own, shape.points.get(point.id)));
+      const other = near(own)
+        .flatMap((one) => job.points[one] ?? [])
+        .find((point) => point.assembly === home && isNear(own, shape.points.get(point.id)));
       const name = job.points[id]?.name;
       const there = other && shape.points.get(other.id);
       if (!other || !name || !there) continue;
