@@ -92,7 +92,7 @@ test("one selection through panes and stages, by mouse and by keyboard", async (
   await expect(slip.getByRole("heading", { name: "Low rail" })).toBeVisible();
   await expect(slip).toContainText("2 of 2 selected");
 
-  await page.getByLabel(/Rows; walk/).focus();
+  await page.getByLabel(/Rows. Arrow keys/).focus();
   await page.keyboard.press("ArrowDown");
   await expect(slip.getByRole("heading", { name: "Rear leg" })).toBeVisible();
   await expect(row(page, "C")).toHaveAttribute("aria-selected", "true");

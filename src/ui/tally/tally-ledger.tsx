@@ -147,7 +147,7 @@ function Rows({ lines, scale, changes }: RowsProps) {
           ))}
         </div>
       </div>
-      <VirtualRows rows={inView} label="Rows; walk with the arrow keys" onKeyDown={walk}>
+      <VirtualRows rows={inView} label="Rows. Arrow keys move" onKeyDown={walk}>
         {(index) => {
           const line = lines[index];
           if (!line) return null;
