@@ -54,7 +54,7 @@ test("a wider potting bench: flagged rows, stale layouts, new totals, PDF and CS
 
   await openStage(page, "Buy");
   await expect(page.getByText("183.54 EUR")).toHaveCount(0);
-  await expect(page.getByText("by layout, whole bars and sheets")).toBeVisible();
+  await expect(page.getByText("from layout, whole bars and sheets")).toBeVisible();
 
   const csv = await textOf(await takeOut(page, /Cut list \(CSV\)/));
   expect(csv.split("\r\n")[0]).toBe(
@@ -74,7 +74,7 @@ test("a wider potting bench: flagged rows, stale layouts, new totals, PDF and CS
     "Bar layouts",
     "Sheet layouts",
     "Buying list",
-    "Total by layout",
+    "Total from layout",
   ])
     expect(text).toContain(words);
   expect(text).not.toContain("stale");

@@ -233,8 +233,8 @@ describe("the shop papers", () => {
       "Sheet layouts",
       "Buying list",
       "Chain 4 mm",
-      "Total by rule",
-      "Total by layout",
+      "Total net + ",
+      "Total from layout",
     ])
       expect(all).toContain(word);
     expect(all).toMatch(/1 ?: ?\d+/);

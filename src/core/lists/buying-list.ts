@@ -38,11 +38,11 @@ export const BUYING_COLUMNS: readonly Column[] = [
   { id: "measure", heading: "In", align: "left", width: 6, writes: null },
   { id: "net", heading: "Net", align: "right", width: 10, writes: { kind: "decimal", places: 3 } },
   { id: "gross", heading: "Net + waste", align: "right", width: 10, writes: { kind: "decimal", places: 3 } },
-  { id: "cost", heading: "Cost by rule", align: "right", width: 13, writes: { kind: "decimal", places: 2 } },
+  { id: "cost", heading: "Cost, net + waste", align: "right", width: 13, writes: { kind: "decimal", places: 2 } },
   { id: "uses", heading: "From layout", align: "left", width: 24, writes: null },
   {
     id: "layoutCost",
-    heading: "Cost by layout",
+    heading: "Cost from layout",
     align: "right",
     width: 14,
     writes: { kind: "decimal", places: 2 },
@@ -83,7 +83,7 @@ export function buyingList(quantities: Quantities, style: BuyingStyle = METRIC_B
       {
         heading,
         detail: "",
-        summary: `by rule ${subtotal}`,
+        summary: `net + waste ${subtotal}`,
         rows: lines.map((line) => buyingRow(line, style)),
       },
     ];
@@ -102,8 +102,8 @@ function totalNotes({
   lines,
 }: Quantities): readonly string[] {
   const notes = [
-    `Total by rule (net + ${wastePercent} % waste): ${totalWords(byRule, currency)}.`,
-    `Total by layout (whole bars and sheets): ${totalWords(byLayout, currency)}.`,
+    `Total net + ${wastePercent} % waste: ${totalWords(byRule, currency)}.`,
+    `Total from layout (whole bars and sheets): ${totalWords(byLayout, currency)}.`,
   ];
   if (byLayout.notLaidOut > 0)
     notes.push(

@@ -122,11 +122,11 @@ describe("the buying list", () => {
       ["Chain 4 mm", "", "m", "0.400", "0.400", "1.28"],
     ]);
     expect(buyingList.groups.map((group) => group.summary)).toEqual([
-      "by rule 12.58 EUR",
-      "by rule 6.62 EUR",
-      "by rule 1.85 EUR",
-      "by rule 18.78 EUR",
+      "net + waste 12.58 EUR",
+      "net + waste 6.62 EUR",
+      "net + waste 1.85 EUR",
+      "net + waste 18.78 EUR",
     ]);
-    expect(buyingList.notes[0]).toBe("Total by rule (net + 10 % waste): 39.83 EUR.");
+    expect(buyingList.notes[0]).toBe("Total net + 10 % waste: 39.83 EUR.");
   });
 });

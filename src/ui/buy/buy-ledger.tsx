@@ -64,7 +64,7 @@ export function BuyLedger({ onStage }: { readonly onStage: (stage: Stage) => voi
             incomplete={byRule.missing > 0}
           />
           <Total
-            name="by layout, whole bars and sheets"
+            name="from layout, whole bars and sheets"
             words={totalWords(byLayout, currency)}
             incomplete={byLayout.missing > 0 || byLayout.notLaidOut > 0 || byLayout.stale > 0}
           />
