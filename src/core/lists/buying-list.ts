@@ -38,7 +38,13 @@ export const BUYING_COLUMNS: readonly Column[] = [
   { id: "measure", heading: "In", align: "left", width: 6, writes: null },
   { id: "net", heading: "Net", align: "right", width: 10, writes: { kind: "decimal", places: 3 } },
   { id: "gross", heading: "Net + waste", align: "right", width: 10, writes: { kind: "decimal", places: 3 } },
-  { id: "cost", heading: "Cost, net + waste", align: "right", width: 13, writes: { kind: "decimal", places: 2 } },
+  {
+    id: "cost",
+    heading: "Cost, net + waste",
+    align: "right",
+    width: 13,
+    writes: { kind: "decimal", places: 2 },
+  },
   { id: "uses", heading: "From layout", align: "left", width: 24, writes: null },
   {
     id: "layoutCost",
