@@ -1,6 +1,6 @@
 /** A design brought into being in the application: drawn, built from jigs, copied, mirrored and changed. */
 import { expect, expectAccessible, openStage, saved, setField, test } from "./fixtures";
-import { drawRing, go, newJob, tallyRows } from "./shape";
+import { choose, drawRing, go, newJob, tallyRows } from "./shape";
 
 test("a four-legged frame with a mitred ring and a lower rail, typed and clicked, in the right tally", async ({
   page,
@@ -30,6 +30,38 @@ test("a four-legged frame with a mitred ring and a lower rail, typed and clicked
   await saved(page);
   expect(await tallyRows(page)).toEqual(["Rail 2 600", "Low rail 1 520", "Leg 4 410", "Rail 2 400"]);
   await expect(page.getByText("all pieces counted")).toBeVisible();
+});
+
+test("ends are set to a double mitre, to angles of their own and to a point, and the list says both angles", async ({
+  page,
+}) => {
+  await newJob(page, "HL-413");
+  await page.getByRole("button", { name: "Draw members" }).click();
+  for (const [way, length] of [
+    ["right", "500"],
+    ["left", "500"],
+    ["back", "500"],
+  ] as const) {
+    await setField(page, "From", "0; 0; 0");
+    await go(page, way, length);
+  }
+  await page.getByRole("button", { name: "Done" }).click();
+  await saved(page);
+  await page.getByRole("button", { name: /P1–P4/ }).click();
+  await choose(page, "Start cut at P1", "double mitre with");
+  await choose(page, "End cut at P4", "pointed");
+  await setField(page, "Degrees on one side, at P4", "30");
+  await saved(page);
+  // Between two arms in one line it is mitred at 45° on either side, its tip in the joint.
+  await expect(page.getByText("500 mm longest")).toBeVisible();
+  await setField(page, "Degrees on the other side, at P4", "89");
+  await expect(page.getByText(/cannot be cut at 89° from square; the most is 85°/).first()).toBeVisible();
+  await setField(page, "Degrees on the other side, at P4", "20");
+  await saved(page);
+  await expectAccessible(page);
+  await openStage(page, "Tally");
+  await expect(page.getByText("45 + 45", { exact: true })).toBeVisible();
+  await expect(page.getByText("30 + 20", { exact: true })).toBeVisible();
 });
 
 test("members drawn with the pointer alone catch on points and follow a way", async ({ page }) => {
