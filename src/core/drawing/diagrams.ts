@@ -1,7 +1,7 @@
 /** The diagrams of one stock size: on pages to a stated scale, and at full size as shapes on layers. */
 import earcut from "earcut";
 import type { BulgedCorner, Vec2 } from "../geometry";
-import { at, timesWords } from "../kernel";
+import { at, forKind, timesWords } from "../kernel";
 import {
   type KeptBars,
   type KeptLayout,
@@ -73,8 +73,7 @@ const FULL_SIZE: { readonly [K in LayoutKind]: FullSize<KeptOf<K>> } = {
 
 /** A kept layout at full size: one sheet, or one bar of each pattern, above the other. */
 export function fullSizeShapes(kept: KeptLayout, style: ReturnType<typeof styleOf>): readonly FullShape[] {
-  // The table pairs each name with what draws that very kind, which the compiler cannot follow through a lookup.
-  return (FULL_SIZE[kept.kind] as FullSize<KeptLayout>)(kept, style);
+  return forKind<FullSize<KeptLayout>>(FULL_SIZE, kept)(kept, style);
 }
 
 /** Outlines with their arcs, as a torch or a laser follows them. */

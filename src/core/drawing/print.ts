@@ -4,7 +4,7 @@
  */
 
 import type { Vec2 } from "../geometry";
-import { at, counted, timesWords } from "../kernel";
+import { at, counted, forKind, timesWords } from "../kernel";
 import {
   type KeptBars,
   type KeptLayout,
@@ -190,8 +190,7 @@ const ON_PAPER: { readonly [K in LayoutKind]: OnPaper<K> } = {
   },
 };
 
-// The table pairs each name with what draws that very kind, which the compiler cannot follow through a lookup.
-const onPaper = ({ kind }: KeptLayout) => ON_PAPER[kind] as unknown as OnPaper<LayoutKind>;
+const onPaper = (kept: KeptLayout) => forKind<OnPaper<LayoutKind>>(ON_PAPER, kept);
 const blocksOf = (kept: KeptLayout, ground: LayoutGround) => onPaper(kept).blocks(kept, ground);
 const ordersOf = (kept: KeptLayout, ground: LayoutGround) => onPaper(kept).orders(kept, ground);
 

@@ -2,7 +2,7 @@
  * Silhouettes: a piece as a small drawing. Lengths are to a common scale; the depth is drawn as deep as
  * there is room for, and ends lean at their true angle in it, so that a mitre looks like one at any scale.
  */
-import { kindOf, type ProfilePoint } from "../ends";
+import { type End, kindOf, type ProfilePoint } from "../ends";
 import { ringPoints, type Vec2 } from "../geometry";
 import { at, fromNm } from "../kernel";
 import { outlinePoints } from "../layout";
@@ -45,10 +45,11 @@ export function profilesOf({ ends, shape }: MemberForm, depth: number): Profiles
 
 /** Plane ends of given slopes; a slope above zero makes the upper edge the longer one. */
 export function planeProfiles([start, end]: readonly [number, number], depth: number): Profiles {
-  const profile = (slope: number): Profile => [
-    { across: 0, out: (slope * depth) / 2 },
-    { across: 1, out: (-slope * depth) / 2 },
-  ];
+  const seen = { axis: 0, depth, section: null } as const;
+  const profile = (slope: number): Profile => {
+    const end: End = { kind: "plane", slope: [slope, 0] };
+    return kindOf(end).profile(end, seen);
+  };
   return [profile(start), profile(end)];
 }
 

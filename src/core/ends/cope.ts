@@ -5,7 +5,7 @@
  * (2-computation.md, section 8). That foot is where the end stands on the axis; the height beyond it is −z.
  */
 import { norm2, type Vec2 } from "../geometry";
-import { LENGTH_TOLERANCE_MM, NM_PER_MM, SLOPE_TOLERANCE, toNm } from "../kernel";
+import { LENGTH_TOLERANCE_MM, NM_PER_MM, SLOPE_TOLERANCE, snapMm } from "../kernel";
 import { formatDegrees, formatLength, toDegrees } from "../measure";
 import type { SectionShape } from "../stockroom";
 import { anglesOf, apartFrom, snapNumber, snapSlope, turnedVector } from "./angles";
@@ -115,7 +115,7 @@ export const cope: EndKind<CopeEnd> = {
     offset: snapSlope(end.offset),
     cos: snapNumber(end.cos),
     sin: snapNumber(end.sin),
-    radius: toNm(end.radius) / NM_PER_MM,
+    radius: snapMm(end.radius),
   }),
   turned: (end, rows) => ({
     ...end,

@@ -1,11 +1,12 @@
 /** The lengths that follow from two ends. */
-import { extremePoints, type Loop, reach, subtract2, type Vec2 } from "../geometry";
+import { extremePoints, type Loop, reach, type Vec2 } from "../geometry";
 import { at } from "../kernel";
 import { type SectionShape, sectionProperties } from "../stockroom";
 import { radiiOf } from "./cope";
 import type { End, EndFace } from "./end";
 import { kindOf } from "./registry";
 import { extremesOverTurn } from "./turn";
+import { ridge } from "./two-planes";
 
 export type MemberLengths = {
   /** Mean over the section: area × this is the exact volume. */
@@ -68,11 +69,9 @@ function edgesBetween(section: SectionShape, start: End, end: End) {
 
 const slopesOf = (faces: readonly EndFace[]) => faces.map(({ slope }) => slope);
 
-/** Where two planes meet: one is as high as the other. */
+/** The ridges in which the planes of an end meet. */
 export const ridgesOf = (faces: readonly EndFace[]) =>
-  faces.flatMap((a, i) =>
-    faces.slice(0, i).map((b) => ({ slope: subtract2(a.slope, b.slope), constant: a.beyond - b.beyond })),
-  );
+  faces.flatMap((face, i) => faces.slice(0, i).map((before) => ridge(before, face)));
 
 /** Curved ends are those of round members. */
 function overTurn(section: SectionShape, height: (point: Vec2) => number) {

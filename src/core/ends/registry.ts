@@ -1,4 +1,5 @@
 /** All kinds of end by their names: to add one, write its module, and the compiler lists what is missing. */
+import { forKind } from "../kernel";
 import { cope } from "./cope";
 import type { End, EndKind } from "./end";
 import { plane } from "./plane";
@@ -12,6 +13,5 @@ const KINDS: { readonly [K in End["kind"]]: EndKind<Extract<End, { readonly kind
 
 /** What a kind says of an end of its own. */
 export function kindOf<E extends End>(end: E): EndKind<E> {
-  // The table above pairs each name with the module of that very kind, which the compiler cannot follow through a lookup.
-  return KINDS[end.kind] as unknown as EndKind<E>;
+  return forKind(KINDS, end);
 }

@@ -9,13 +9,13 @@ import {
   type Vec2,
   valueAt,
 } from "../geometry";
-import { NM_PER_MM, SLOPE_TOLERANCE, toNm } from "../kernel";
+import { NM_PER_MM, SLOPE_TOLERANCE, snapMm } from "../kernel";
 import { type SectionShape, sectionProperties } from "../stockroom";
 import { anglesOf, apartFrom, snapSlope, turnedVector } from "./angles";
 import type { End, EndFace, EndKind, TwoPlaneEnd, Way } from "./end";
 
-/** How far the second plane stands above the first; zero on the ridge between them. */
-function ridgeOf({ faces: [a, b] }: TwoPlaneEnd): Linear {
+/** How far one plane stands above another; zero on the ridge in which they meet. */
+export function ridge(a: EndFace, b: EndFace): Linear {
   return { slope: subtract2(b.slope, a.slope), constant: b.beyond - a.beyond };
 }
 
@@ -32,9 +32,9 @@ export function endOfTwoPlanes(
   const beyond = Math.min(first.beyond, second.beyond);
   const lowered = ({ slope, beyond: own }: EndFace): EndFace => ({ slope, beyond: own - beyond });
   const form: TwoPlaneEnd = { kind: "twoPlanes", faces: [lowered(first), lowered(second)] };
-  const ridge = ridgeOf(form);
+  const above = ridge(...form.faces);
   const outline = sectionProperties(section).loops[0] ?? [];
-  const over = extremePoints(outline, [ridge.slope], []).map((point) => valueAt(ridge, point));
+  const over = extremePoints(outline, [above.slope], []).map((point) => valueAt(above, point));
   const alone = (face: EndFace) => ({
     form: { kind: "plane", slope: face.slope } as const,
     beyond: face.beyond,
@@ -65,11 +65,11 @@ export const twoPlanes: EndKind<TwoPlaneEnd> = {
   mean(end, section) {
     // min(f, g) = f + min(0, g − f), and the mean of a plane is where it crosses the axis.
     const { loops, areaMm2 } = sectionProperties(section);
-    return end.faces[0].beyond + partBelow(loops, ridgeOf(end)) / areaMm2;
+    return end.faces[0].beyond + partBelow(loops, ridge(...end.faces)) / areaMm2;
   },
   faces: ({ faces }) => faces,
   snapped: (end) =>
-    withFaces(end, ({ slope, beyond }) => ({ slope: snapSlope(slope), beyond: toNm(beyond) / NM_PER_MM })),
+    withFaces(end, ({ slope, beyond }) => ({ slope: snapSlope(slope), beyond: snapMm(beyond) })),
   turned: (end, rows) =>
     withFaces(end, ({ slope, beyond }) => ({ slope: turnedVector(rows, slope), beyond })),
   apart(a, b, tolerance) {

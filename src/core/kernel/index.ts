@@ -1,6 +1,7 @@
 /** The door of the kernel: what every other part of the core builds on. */
+export { forKind } from "./by-kind";
 export { agreeing, counted, timesWords } from "./count";
-export { fromNm, NM_PER_MM, type Nm, toNm } from "./grid";
+export { fromNm, NM_PER_MM, type Nm, snapMm, toNm } from "./grid";
 export { at, BrokenInvariant, invariant, unreachable } from "./invariant";
 export { type Memory, remembersEach, remembersLast, sameItems } from "./memo";
 export { byKey, byNaturalText, byNumber, byText, byTuple, inTurn, type Order, reversed } from "./order";

@@ -5,7 +5,7 @@
 import { byKey, byNaturalText, byNumber, inTurn } from "../kernel";
 import { EMPTY_RACK, type Rack, type Stockroom } from "../stockroom";
 import type { Tally, TallyRow } from "../tally";
-import { LAYOUT_KINDS, stockOfRow } from "./kinds";
+import { boardOf, LAYOUT_KINDS, stockOfRow } from "./kinds";
 import { cutWay } from "./settings";
 import {
   type LaidPiece,
@@ -63,12 +63,10 @@ export function tasksOfRows(named: readonly NamedRow[], ground: TaskGround): rea
 }
 
 /** Members lie on bars; a board's entry decides whether its pieces are parted by straight cuts or cut along their outlines. */
-function kindOfRows([first]: readonly NamedRow[], { stockroom, wishes }: TaskGround): LayoutKind {
-  if (first?.row.kind === "member") return "bars";
-  const entry = first?.row.stock ? (stockroom.boardById.get(first.row.stock) ?? null) : null;
-  return cutWay(entry, entry ? wishes.layoutSettings[entry.id] : undefined) === "outline"
-    ? "shapes"
-    : "sheets";
+function kindOfRows(named: readonly NamedRow[], ground: TaskGround): LayoutKind {
+  if (named[0]?.row.kind === "member") return "bars";
+  const { entry, own } = boardOf(named, ground);
+  return cutWay(entry, own) === "outline" ? "shapes" : "sheets";
 }
 
 /** The row that a piece of a task stands for today; null: the task or the piece is gone. */

@@ -65,9 +65,10 @@ export function endOnTwoPlanes(
   side: EndSide,
   planes: readonly [WorldPlane, WorldPlane],
 ): Result<MemberEnd, MeetFault> {
-  const faces = planes.map((plane) => endOnPlane(bar, side, plane));
-  const [first, second] = faces;
-  if (!first?.ok || !second?.ok) return err("cutAlong");
+  const first = endOnPlane(bar, side, planes[0]);
+  if (!first.ok) return first;
+  const second = endOnPlane(bar, side, planes[1]);
+  if (!second.ok) return second;
   // Heights are counted outwards, at the start against z.
   const out = side === "start" ? -1 : 1;
   const face = ({ z, slope }: OnePlane): EndFace => ({ slope, beyond: out * z });

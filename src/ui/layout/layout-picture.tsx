@@ -3,7 +3,7 @@ import { RotateCw, Square } from "lucide-react";
 import { type ComponentType, useEffect, useRef, useState } from "react";
 import { lyingPiece } from "@/core/drawing";
 /** The layout of one stock size: how far it is, how it was made, and the bench on which it is changed by hand. */
-import { agreeing, counted } from "@/core/kernel";
+import { agreeing, counted, forKind } from "@/core/kernel";
 import {
   isReleased,
   type KeptBars,
@@ -187,8 +187,7 @@ const BENCHES: { readonly [K in LayoutKind]: ComponentType<BenchProps<KeptOf<K>>
 };
 
 function Bench(props: BenchProps<KeptLayout>) {
-  // The table pairs each name with the bench of that very kind, which the compiler cannot follow through a lookup.
-  const Own = BENCHES[props.kept.kind] as ComponentType<BenchProps<KeptLayout>>;
+  const Own = forKind<ComponentType<BenchProps<KeptLayout>>>(BENCHES, props.kept);
   return <Own {...props} />;
 }
 

@@ -4,7 +4,7 @@
  */
 import * as v from "valibot";
 import { formulaText } from "../text";
-import type { EndCutKind } from "./kind";
+import { type EndCutKind, standsAlone, unchanged } from "./kind";
 
 export const AngledSchema = v.object({
   kind: v.literal("angled"),
@@ -19,14 +19,11 @@ export const angled: EndCutKind<AngledCut> = {
   words: ({ acrossWidth, acrossHeight }) =>
     acrossHeight === "0" ? `${acrossWidth}°` : `${acrossWidth}°, ${acrossHeight}°`,
   texts: [
-    { field: "acrossWidth", measure: "angle", label: (point) => `Degrees across its width, at ${point}` },
-    { field: "acrossHeight", measure: "angle", label: (point) => `Degrees across its height, at ${point}` },
-    { field: "offset", measure: "length", label: (point) => `Extension at ${point}` },
+    { field: "acrossWidth", label: (point) => `Degrees across its width, at ${point}` },
+    { field: "acrossHeight", label: (point) => `Degrees across its height, at ${point}` },
+    { field: "offset", label: (point) => `Extension at ${point}` },
   ],
-  neighbours: () => [],
-  meets: "anywhere",
-  replaced: (cut) => cut,
-  without: (cut) => cut,
+  ...standsAlone,
   // Mirrored copies run the other way with their section turned over: seen outwards, each end leans as before.
-  mirrored: (cut) => cut,
+  mirrored: unchanged,
 };

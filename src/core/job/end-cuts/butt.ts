@@ -1,8 +1,9 @@
 /** Against the face of `neighbour` that it meets first, `gap` away from it. */
 import * as v from "valibot";
 import { formulaText } from "../text";
+import { againstOne } from "./against-one";
 import { type EndCutKind, gapText, memberId } from "./kind";
-import { SQUARE_END, type SquareCut } from "./square";
+import type { SquareCut } from "./square";
 
 export const ButtSchema = v.object({ kind: v.literal("butt"), neighbour: memberId, gap: formulaText });
 type ButtCut = v.InferOutput<typeof ButtSchema>;
@@ -11,9 +12,6 @@ export const butt: EndCutKind<ButtCut, SquareCut> = {
   name: "butt",
   words: () => "butt",
   texts: [gapText("gap")],
-  neighbours: ({ neighbour }) => [neighbour],
+  ...againstOne,
   meets: "anywhere",
-  replaced: (cut, _, other) => ({ ...cut, neighbour: other }),
-  without: (cut, gone) => (gone.has(cut.neighbour) ? SQUARE_END : cut),
-  mirrored: (cut) => cut,
 };

@@ -1,8 +1,9 @@
 /** Round a round `neighbour`, `gap` away from its surface; `curve` is the one that is cut along. */
 import * as v from "valibot";
 import { formulaText } from "../text";
+import { againstOne } from "./against-one";
 import { type EndCutKind, gapText, memberId } from "./kind";
-import { SQUARE_END, type SquareCut } from "./square";
+import type { SquareCut } from "./square";
 
 export const CopeSchema = v.object({
   kind: v.literal("cope"),
@@ -16,9 +17,6 @@ export const cope: EndCutKind<CopeCut, SquareCut> = {
   name: "cope",
   words: () => "cope",
   texts: [gapText("gap")],
-  neighbours: ({ neighbour }) => [neighbour],
+  ...againstOne,
   meets: "anywhere",
-  replaced: (cut, _, other) => ({ ...cut, neighbour: other }),
-  without: (cut, gone) => (gone.has(cut.neighbour) ? SQUARE_END : cut),
-  mirrored: (cut) => cut,
 };

@@ -4,7 +4,7 @@
  */
 import * as v from "valibot";
 import { formulaText } from "../text";
-import { type EndCutKind, gapText, type MemberId, memberId } from "./kind";
+import { type EndCutKind, gapText, type MemberId, memberId, unchanged } from "./kind";
 import type { MitreCut } from "./mitre";
 import { SQUARE_END, type SquareCut } from "./square";
 
@@ -31,5 +31,5 @@ export const doubleMitre: EndCutKind<DoubleMitreCut, MitreCut | SquareCut> = {
     if (first && second) return cut;
     return first ? { kind: "mitre", neighbour: first, gap: cut.gap } : SQUARE_END;
   },
-  mirrored: (cut) => cut,
+  mirrored: unchanged,
 };

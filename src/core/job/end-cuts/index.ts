@@ -3,6 +3,7 @@
  * in the two tables; the compiler then lists the places that have to know it.
  */
 import * as v from "valibot";
+import { forKind } from "../../kernel";
 import { AngledSchema, angled } from "./angled";
 import { ButtSchema, butt } from "./butt";
 import { CopeSchema, cope } from "./cope";
@@ -43,8 +44,7 @@ const KINDS: { readonly [K in EndCutName]: EndCutKind<EndCutOf<K>, EndCut> } = {
 
 /** The module of a cut's own kind. */
 function kindOf<C extends EndCut>(cut: C): EndCutKind<C, EndCut> {
-  // The table pairs each name with the module of that very kind, which the compiler cannot follow through a lookup.
-  return KINDS[cut.kind] as unknown as EndCutKind<C, EndCut>;
+  return forKind(KINDS, cut);
 }
 
 /** The members that an end is cut against or runs past; none where it stands alone. */

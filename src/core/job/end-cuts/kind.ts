@@ -7,10 +7,9 @@ export type MemberId = v.InferOutput<typeof memberId>;
 
 type Named = { readonly kind: string };
 
-/** A formula of an end cut: its field, what it measures, and what is asked for on the screen. */
+/** A formula of an end cut: its field, and what is asked for on the screen. */
 export type CutText<C extends Named> = {
   readonly field: Exclude<keyof C, "kind"> & string;
-  readonly measure: "length" | "angle";
   /** `point`: the name of the point at which the member ends. */
   readonly label: (point: string) => string;
 };
@@ -34,10 +33,19 @@ export type EndCutKind<C extends Named, Left = never> = {
   mirrored(cut: C, axis: 0 | 1 | 2, negative: (text: string) => string): C;
 };
 
+export const unchanged = <C>(cut: C): C => cut;
+
+/** Of a cut that needs no other member. */
+export const standsAlone = {
+  neighbours: (): readonly MemberId[] => [],
+  meets: "anywhere",
+  replaced: unchanged,
+  without: unchanged,
+} as const;
+
 const GAP = (point: string) => `Gap at ${point}`;
 
 export const gapText = <C extends Named>(field: CutText<C>["field"]): CutText<C> => ({
   field,
-  measure: "length",
   label: GAP,
 });

@@ -1,7 +1,7 @@
 /** In the level plane through its point, `offset` above it: the foot of a splayed leg. */
 import * as v from "valibot";
 import { formulaText } from "../text";
-import type { EndCutKind } from "./kind";
+import { type EndCutKind, standsAlone } from "./kind";
 
 export const LevelSchema = v.object({ kind: v.literal("level"), offset: formulaText });
 type LevelCut = v.InferOutput<typeof LevelSchema>;
@@ -9,10 +9,7 @@ type LevelCut = v.InferOutput<typeof LevelSchema>;
 export const level: EndCutKind<LevelCut> = {
   name: "horizontal",
   words: () => "horizontal",
-  texts: [{ field: "offset", measure: "length", label: (point) => `Height above ${point}` }],
-  neighbours: () => [],
-  meets: "anywhere",
-  replaced: (cut) => cut,
-  without: (cut) => cut,
+  texts: [{ field: "offset", label: (point) => `Height above ${point}` }],
+  ...standsAlone,
   mirrored: (cut, axis, negative) => (axis === 2 ? { ...cut, offset: negative(cut.offset) } : cut),
 };

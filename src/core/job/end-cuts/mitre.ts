@@ -1,8 +1,9 @@
 /** In the plane that halves the corner with `neighbour`; half of `gap`, where there is one, short of it. */
 import * as v from "valibot";
 import { formulaText } from "../text";
+import { againstOne } from "./against-one";
 import { type EndCutKind, gapText, memberId } from "./kind";
-import { SQUARE_END, type SquareCut } from "./square";
+import type { SquareCut } from "./square";
 
 export const MitreSchema = v.object({
   kind: v.literal("mitre"),
@@ -15,9 +16,6 @@ export const mitre: EndCutKind<MitreCut, SquareCut> = {
   name: "mitre",
   words: () => "mitre",
   texts: [gapText("gap")],
-  neighbours: ({ neighbour }) => [neighbour],
+  ...againstOne,
   meets: "ends",
-  replaced: (cut, _, other) => ({ ...cut, neighbour: other }),
-  without: (cut, gone) => (gone.has(cut.neighbour) ? SQUARE_END : cut),
-  mirrored: (cut) => cut,
 };

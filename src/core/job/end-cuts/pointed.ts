@@ -4,7 +4,7 @@
  */
 import * as v from "valibot";
 import { formulaText } from "../text";
-import type { EndCutKind } from "./kind";
+import { type EndCutKind, standsAlone, unchanged } from "./kind";
 
 export const PointedSchema = v.object({
   kind: v.literal("pointed"),
@@ -19,13 +19,10 @@ export const pointed: EndCutKind<PointedCut> = {
   name: "pointed",
   words: () => "pointed",
   texts: [
-    { field: "first", measure: "angle", label: (point) => `Degrees on one side, at ${point}` },
-    { field: "second", measure: "angle", label: (point) => `Degrees on the other side, at ${point}` },
-    { field: "offset", measure: "length", label: (point) => `Extension at ${point}` },
+    { field: "first", label: (point) => `Degrees on one side, at ${point}` },
+    { field: "second", label: (point) => `Degrees on the other side, at ${point}` },
+    { field: "offset", label: (point) => `Extension at ${point}` },
   ],
-  neighbours: () => [],
-  meets: "anywhere",
-  replaced: (cut) => cut,
-  without: (cut) => cut,
-  mirrored: (cut) => cut,
+  ...standsAlone,
+  mirrored: unchanged,
 };

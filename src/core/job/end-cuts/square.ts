@@ -4,7 +4,7 @@
  */
 import * as v from "valibot";
 import { formulaText } from "../text";
-import { type EndCutKind, memberId } from "./kind";
+import { type EndCutKind, memberId, unchanged } from "./kind";
 
 export const SquareSchema = v.object({
   kind: v.literal("square"),
@@ -18,10 +18,10 @@ export const SQUARE_END: SquareCut = { kind: "square", offset: "0", past: null }
 export const square: EndCutKind<SquareCut> = {
   name: "square",
   words: ({ past }) => (past ? "runs past" : "square"),
-  texts: [{ field: "offset", measure: "length", label: (point) => `Extension at ${point}` }],
+  texts: [{ field: "offset", label: (point) => `Extension at ${point}` }],
   neighbours: ({ past }) => (past === null ? [] : [past]),
   meets: "ends",
   replaced: (cut, _, other) => ({ ...cut, past: other }),
   without: (cut, gone) => (gone.has(cut.past ?? "") ? SQUARE_END : cut),
-  mirrored: (cut) => cut,
+  mirrored: unchanged,
 };

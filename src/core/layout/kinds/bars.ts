@@ -1,7 +1,7 @@
 /** Layouts of bars: members of one section and material, one after the other. */
 import * as v from "valibot";
 import { at, fromNm } from "../../kernel";
-import { PLAIN_MM, sayLength, saySizes } from "../../measure";
+import { PLAIN_MM, saySizes } from "../../measure";
 import { sectionInMaterial } from "../../stockroom";
 import {
   type BarLayout,
@@ -83,7 +83,7 @@ function notes(problem: BarProblem): readonly string[] {
 
 const advice: LayoutKindModule<"bars">["advice"] = (problem, index, why) => {
   const { length } = at(problem.pieces, index);
-  const say = (mm: number) => sayLength(mm, problem.style ?? PLAIN_MM);
+  const say = sayer(problem);
   if (problem.stock.length === 0) return "Give its section a stock length in the stockroom";
   if (why.kind === "tooLong") {
     const { start, end } = trims(problem);
@@ -162,9 +162,10 @@ const LayoutSchema = v.object({
   shared: v.exactOptional(v.object({ cuts: whole, length: finite })),
 });
 
-function settingWords({ kerf, trim, grip, style = PLAIN_MM }: BarProblem): readonly string[] {
-  const say = (mm: number) => sayLength(mm, style);
-  const { start, end } = typeof trim === "number" ? { start: trim, end: trim } : trim;
+function settingWords(problem: BarProblem): readonly string[] {
+  const { kerf, grip } = problem;
+  const say = sayer(problem);
+  const { start, end } = trims(problem);
   return [
     `kerf ${say(kerf)}`,
     start === end ? `trim ${say(start)} each end` : `trim ${say(start)} and ${say(end)}`,

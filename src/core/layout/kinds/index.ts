@@ -1,4 +1,5 @@
 /** All kinds of layout by their names: to add one, write its module, and the compiler lists what is missing. */
+import { forKind } from "../../kernel";
 import type { KeptLayout, LayoutKind, LayoutTask } from "../types";
 import { bars } from "./bars";
 import type { LayoutKindModule } from "./kind";
@@ -6,7 +7,7 @@ import { shapes } from "./shapes";
 import { sheets } from "./sheets";
 
 export type { LayoutKindModule, Rest, Taken } from "./kind";
-export { stockOfRow } from "./task-parts";
+export { boardOf, stockOfRow } from "./task-parts";
 
 export const LAYOUT_KINDS: { readonly [K in LayoutKind]: LayoutKindModule<K> } = { bars, sheets, shapes };
 
@@ -14,7 +15,6 @@ export const LAYOUT_KINDS: { readonly [K in LayoutKind]: LayoutKindModule<K> } =
 type AnyKind = LayoutKindModule<LayoutKind>;
 
 /** The module of a kind, for a problem and a layout that come from one record of it. */
-export function layoutKind({ kind }: Pick<KeptLayout | LayoutTask, "kind">): AnyKind {
-  // The table pairs each name with the module of that very kind, which the compiler cannot follow through a lookup.
-  return LAYOUT_KINDS[kind] as unknown as AnyKind;
+export function layoutKind(one: Pick<KeptLayout | LayoutTask, "kind">): AnyKind {
+  return forKind(LAYOUT_KINDS, one);
 }

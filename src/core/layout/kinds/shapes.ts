@@ -1,7 +1,7 @@
 /** Layouts of sheets whose pieces are cut along their outlines. */
 import * as v from "valibot";
 import { at, unreachable } from "../../kernel";
-import { PLAIN_MM, sayLength, saySizes } from "../../measure";
+import { PLAIN_MM, saySizes } from "../../measure";
 import { type PanelShape, panelShape } from "../panel-shape";
 import { shapeSettings } from "../settings";
 import {
@@ -26,7 +26,7 @@ import {
   finishedOf,
   laidPiece,
   ofMaterial,
-  rackOf,
+  rackSheets,
   stockOf,
   styled,
 } from "./task-parts";
@@ -73,9 +73,7 @@ function task(id: string, named: readonly NamedRow[], ground: TaskGround): Shape
       ...problem,
       stock: [
         ...problem.stock,
-        ...rackOf(id, entry, settings.rack, named, ground).flatMap(({ id: rackId, length, width }) =>
-          width === null ? [] : [{ length, width, price: 0, count: 1, grain, rack: rackId }],
-        ),
+        ...rackSheets(id, entry, settings.rack, named, ground).map((one) => ({ ...one, grain })),
       ],
     },
   };
@@ -229,8 +227,9 @@ const LayoutSchema = v.object({
   unplaced: v.array(v.object({ ...left, shape: whole })),
 });
 
-function settingWords({ gap, margin, step, style = PLAIN_MM }: ShapeProblem): readonly string[] {
-  const say = (mm: number) => sayLength(mm, style);
+function settingWords(problem: ShapeProblem): readonly string[] {
+  const { gap, margin, step } = problem;
+  const say = sayer(problem);
   return [
     "nesting",
     `gap ${say(gap)}`,

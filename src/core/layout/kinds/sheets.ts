@@ -1,7 +1,7 @@
 /** Layouts of sheets that are parted by straight cuts. */
 import * as v from "valibot";
 import { at, unreachable } from "../../kernel";
-import { PLAIN_MM, sayLength, saySizes } from "../../measure";
+import { PLAIN_MM, saySizes } from "../../measure";
 import { blankOf } from "../blank";
 import { sheetSettings } from "../settings";
 import {
@@ -26,7 +26,7 @@ import {
   finishedOf,
   laidPiece,
   ofMaterial,
-  rackOf,
+  rackSheets,
   stockOf,
   styled,
 } from "./task-parts";
@@ -59,7 +59,6 @@ function task(id: string, named: readonly NamedRow[], ground: TaskGround): Sheet
     fixed: [],
   };
   const { panels: sizes, style: _, ...said } = problem;
-  const rack = rackOf(id, entry, settings.rack, named, ground);
   const pieces = named.map(({ row, job }, i) => {
     const { form } = row.shown;
     const blank = blanks[i];
@@ -77,9 +76,7 @@ function task(id: string, named: readonly NamedRow[], ground: TaskGround): Sheet
       ...problem,
       stock: [
         ...problem.stock,
-        ...rack.flatMap(({ id: rackId, length, width }) =>
-          width === null ? [] : [{ length, width, price: 0, count: 1, grain, rack: rackId }],
-        ),
+        ...rackSheets(id, entry, settings.rack, named, ground).map((one) => ({ ...one, grain })),
       ],
     },
   };
@@ -239,8 +236,9 @@ const LayoutSchema = v.object({
   unplaced: v.array(v.object({ ...left, panel: whole })),
 });
 
-function settingWords({ kerf, trim, stages, style = PLAIN_MM }: SheetProblem): readonly string[] {
-  const say = (mm: number) => sayLength(mm, style);
+function settingWords(problem: SheetProblem): readonly string[] {
+  const { kerf, trim, stages } = problem;
+  const say = sayer(problem);
   return [
     `kerf ${say(kerf)}`,
     `trim ${say(trim)} all round`,

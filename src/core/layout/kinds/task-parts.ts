@@ -68,6 +68,12 @@ export function rackOf(
   );
 }
 
+/** Rack sheets as stock of a problem: each is there once and costs nothing. */
+export const rackSheets = (...of: Parameters<typeof rackOf>) =>
+  rackOf(...of).flatMap(({ id, length, width }) =>
+    width === null ? [] : [{ length, width, price: 0, count: 1, rack: id }],
+  );
+
 export function common(
   id: string,
   named: readonly NamedRow[],

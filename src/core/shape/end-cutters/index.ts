@@ -1,6 +1,6 @@
 /** Every kind of end cut with what makes an end of it. */
 import type { EndCut, EndCutName, EndCutOf } from "../../job";
-import type { Result } from "../../kernel";
+import { forKind, type Result } from "../../kernel";
 import type { EndFault } from "../fault";
 import { butt } from "./butt";
 import { cope } from "./cope";
@@ -25,6 +25,5 @@ const CUTTERS: { readonly [K in EndCutName]: Cutter<EndCutOf<K>> } = {
 
 /** Cuts an end as its record says. */
 export function endOf(cut: EndCut, ground: EndGround): Result<CutEnd, EndFault> {
-  // The table pairs each name with the cutter of that very kind, which the compiler cannot follow through a lookup.
-  return (CUTTERS[cut.kind] as Cutter<EndCut>)(cut, ground);
+  return forKind<Cutter<EndCut>>(CUTTERS, cut)(cut, ground);
 }

@@ -48,9 +48,10 @@ export const mitre: Cutter<EndCutOf<"mitre">> = (cut, ground) => {
 export const doubleMitre: Cutter<EndCutOf<"doubleMitre">> = (cut, ground) => {
   const gap = lengthOf(ground, "gap", cut.gap);
   if (!gap.ok) return gap;
-  const [first, second] = cut.neighbours.map((id) => halvedCorner(ground, id, gap.value));
-  if (!first?.ok) return first ?? err({ kind: "noNeighbour", cut: "mitre" });
-  if (!second?.ok) return second ?? err({ kind: "noNeighbour", cut: "mitre" });
+  const first = halvedCorner(ground, cut.neighbours[0], gap.value);
+  if (!first.ok) return first;
+  const second = halvedCorner(ground, cut.neighbours[1], gap.value);
+  if (!second.ok) return second;
   const end = endOnTwoPlanes(ground.placed.bar, ground.side, [first.value.plane, second.value.plane]);
   if (!end.ok) return err(cannotMeet("mitre", first.value.other, end.problem));
   return ok({ end: end.value, open: first.value.open || second.value.open });
