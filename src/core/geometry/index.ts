@@ -35,6 +35,7 @@ export {
   ringPoints,
   roundedPolygon,
   type Segment,
+  sharpPoints,
 } from "./outline";
 export { type Face, paintOrder } from "./paint-order";
 export { plateMesh } from "./plate";

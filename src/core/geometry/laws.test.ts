@@ -49,6 +49,7 @@ import {
   roundedPolygon,
   scale,
   sharedArea,
+  sharpPoints,
   subtract,
   subtract2,
   toLocal,
@@ -368,6 +369,25 @@ describe("outlines with arcs", () => {
     expect(six).toHaveLength(6);
     expect(at(six, 0)).toEqual([7, 5]);
     expect(polygonArea(six)).toBeCloseTo(6 * Math.sqrt(3), 9);
+  });
+
+  it("sharp outlines have the very corners that were rounded, whichever way they turn", () => {
+    fc.assert(
+      fc.property(rounded, (corners) => {
+        const outline = roundedPolygon(corners);
+        fc.pre(outline.every((segment) => segment.kind === "line" || Math.abs(segment.sweep) < 3));
+        const sharp = sharpPoints(outline);
+        expect(sharp).toHaveLength(corners.length);
+        for (const corner of corners)
+          expect(Math.min(...sharp.map((point) => norm2(subtract2(point.at, corner.at))))).toBeLessThan(1e-6);
+        expect(sharp.every(({ crease }) => crease)).toBe(true);
+      }),
+      { numRuns: 200 },
+    );
+  });
+
+  it("the sharp outline of a circle stays round", () => {
+    expect(sharpPoints(circle(10, true))).toEqual(drawnPoints(circle(10, true)));
   });
 });
 

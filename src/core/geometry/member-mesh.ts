@@ -1,6 +1,6 @@
 /** Straight members as solids for the picture: their walls, and their ends with the ridges across them. */
 import earcut from "earcut";
-import { at, byKey, byTuple, type Order } from "../kernel";
+import { at, byKey, byTuple, type Order, remembersEach } from "../kernel";
 import { type Linear, valueAt } from "./loop-parts";
 import type { Mesh } from "./mesh";
 import type { OutlinePoint } from "./outline";
@@ -20,13 +20,26 @@ export function memberMesh(
 ): Mesh {
   // In an order of their own, so that a member drawn from its other end is parted in the same places.
   const ridges = [...start.ridges, ...end.ridges].sort(byPlace);
-  const plan = ridges.reduce(parted, planOf(outlines));
-  const { points, loops } = plan;
-  const count = points.length;
+  const plan = ridges.reduce(
+    parted,
+    plans(outlines, [], () => planOf(outlines)),
+  );
+  const { points } = plan;
   const vertices: Vec3[] = [
     ...points.map((p): Vec3 => [p[0], p[1], start.height(p)]),
     ...points.map((p): Vec3 => [p[0], p[1], end.height(p)]),
   ];
+  return { vertices, ...shells(plan, [], () => shellOf(plan, start)) };
+}
+
+// Members of one section share its outlines, and without ridges the numbers of their corners.
+const plans = remembersEach<readonly (readonly OutlinePoint[])[], Plan>();
+const shells = remembersEach<Plan, Pick<Mesh, "triangles" | "edges">>();
+
+/** The walls and both ends over the points of a plan, those of the start first. */
+function shellOf(plan: Plan, start: EndSurface): Pick<Mesh, "triangles" | "edges"> {
+  const { points, loops } = plan;
+  const count = points.length;
   const triangles: number[] = [];
   const edges: number[] = [];
   for (const loop of loops) {
@@ -45,7 +58,7 @@ export function memberMesh(
     const beyond = start.ridges.includes(ridge) ? 0 : count;
     edges.push(...along.map((i) => i + beyond));
   }
-  return { vertices, triangles, edges };
+  return { triangles, edges };
 }
 
 /** The section flat: its outlines and triangles, both parted where ridges cross them, so that walls and ends stay one. */

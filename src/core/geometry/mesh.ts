@@ -66,6 +66,18 @@ export type BoxCut = { readonly from: Vec3; readonly to: Vec3 };
  * either full or empty, and the faces between the two are the surface.
  */
 export function blockMesh(size: Vec3, cuts: readonly BoxCut[]): Mesh {
+  if (cuts.length > 0) return cutBlock(size, cuts);
+  plainBlock ??= cutBlock([1, 1, 1], []);
+  // Most boards are whole: all of them share the corners' numbers.
+  return {
+    ...plainBlock,
+    vertices: plainBlock.vertices.map(([x, y, z]) => [x * size[0], y * size[1], z * size[2]]),
+  };
+}
+
+let plainBlock: Mesh | null = null;
+
+function cutBlock(size: Vec3, cuts: readonly BoxCut[]): Mesh {
   const axes = ([0, 1, 2] as const).map((axis) => planesOf(size, cuts, axis));
   const [xs, ys, zs] = [at(axes, 0), at(axes, 1), at(axes, 2)];
   const full = (i: number, j: number, k: number): boolean => {

@@ -171,6 +171,23 @@ export function drawnPoints(loop: Loop, stepsPerCorner = 2): readonly OutlinePoi
   return closed(points);
 }
 
+/** Arcs that turn by more are no corners: their tangents cross far away or not at all. */
+const MOST_SHARP = 3;
+
+/** The loop as a polygon with its corners sharp, where their tangents cross; one with rounder arcs as `drawnPoints` has it. */
+export function sharpPoints(loop: Loop): readonly OutlinePoint[] {
+  if (loop.some((segment) => segment.kind === "arc" && Math.abs(segment.sweep) > MOST_SHARP))
+    return drawnPoints(loop);
+  return loop.flatMap((segment, i): readonly OutlinePoint[] => {
+    if (segment.kind === "arc") {
+      const round = { centre: segment.centre, radius: segment.radius / Math.cos(segment.sweep / 2) };
+      return [{ at: onArc(round, segment.start + segment.sweep / 2), crease: true }];
+    }
+    const next = at(loop, (i + 1) % loop.length);
+    return next.kind === "line" ? [{ at: segment.to, crease: true }] : [];
+  });
+}
+
 function closed(points: OutlinePoint[]): readonly OutlinePoint[] {
   const first = points[0];
   const last = points.at(-1);

@@ -4,11 +4,11 @@ import type { Line } from "./frame";
 import type { Job } from "./job";
 import type { Member } from "./member";
 
-export function homeOfLine(job: Job, line: Line | undefined): Home {
+export function homeOfLine(job: Pick<Job, "points">, line: Line | undefined): Home {
   return (line && job.points[line.from]?.assembly) ?? null;
 }
 
-export function homeOfMember(job: Job, member: Pick<Member, "line">): Home {
+export function homeOfMember(job: Pick<Job, "points" | "lines">, member: Pick<Member, "line">): Home {
   return homeOfLine(job, job.lines[member.line]);
 }
 

@@ -28,7 +28,16 @@ export type { MemberSolid } from "./member";
 export { meshOfPanel, type PanelSolid } from "./panel";
 export { type OutlineSolid, outlinePolygon } from "./panel-outline";
 export type { Counted, Instance, Places } from "./places";
-export { createShaper, meshesOf, type PlacedMesh, type Shape, shapeJob, type Uncomputed } from "./shape";
+export {
+  createShaper,
+  memberSolid,
+  meshesOf,
+  type PlacedMesh,
+  panelSolid,
+  type Shape,
+  shapeJob,
+  type Uncomputed,
+} from "./shape";
 export { type SizeSpan, sizeSpans } from "./size-spans";
 export { guideLines, type SnapLine, type SnapPlace, snapLines, snapPlaces } from "./snaps";
 export { readTriangles } from "./triangles";

@@ -8,12 +8,13 @@ import { pottingBench } from "../../../demo/potting-bench";
 import { seedPacketCabinet } from "../../../demo/seed-packet-cabinet";
 import { demoStockroom } from "../../../demo/stockroom";
 import { slopeOf } from "../ends/ends.fixture";
-import { drawnPoints, type Mesh, type Vec2 } from "../geometry";
+import { drawnPoints, type Mesh, polygonArea, sharpPoints, type Vec2 } from "../geometry";
 import { volumeOf } from "../geometry/mesh.fixture";
 import { buttEnd, copeEnd, type EndCut, type Job, mitreEnd, newJob, resolveSizes } from "../job";
 import { at } from "../kernel";
 import { sectionProperties, stockroomOf } from "../stockroom";
 import { meshesOf, type Shape, shapeJob } from ".";
+import { meshOfMember } from "./member";
 
 const kernel = await Module();
 kernel.setup();
@@ -44,6 +45,24 @@ describe("solids in the kernel", () => {
       expect(solid.status()).toBe("NoError");
       expect(solid.volume() / volumeOf(mesh)).toBeWithinMm(1, 2e-5);
       solid.delete();
+    }
+  });
+
+  it("solids with sharp sections are closed too, and hold the sharp section times their middle length", () => {
+    for (const solid of shapeOf(pottingBench()).members) {
+      const mesh = meshOfMember(solid, true);
+      const made = solidOf(mesh);
+      expect(made.status()).toBe("NoError");
+      // The outline of angles and tubes without their roundings, by the shoelace formula over the points of the plan.
+      const { loops } = sectionProperties(solid.entry.shape);
+      const area = loops
+        .map((loop) => polygonArea(sharpPoints(loop).map((point) => point.at)))
+        .reduce((sum, each) => sum + each, 0);
+      const straight = [solid.start, solid.end].every(
+        ({ form }) => form.kind === "plane" && form.slope.every((part) => part === 0),
+      );
+      if (straight) expect(made.volume() / (area * solid.lengths.cut)).toBeWithinMm(1, 2e-5);
+      made.delete();
     }
   });
 

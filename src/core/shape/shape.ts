@@ -291,6 +291,19 @@ function memberChecks(solid: MemberSolid, style: LengthStyle): readonly Check[] 
   return checks;
 }
 
+const membersById = remembersEach<Shape["members"], ReadonlyMap<string, MemberSolid>>();
+const panelsById = remembersEach<Shape["panels"], ReadonlyMap<string, PanelSolid>>();
+
+/** The solid of a member by its id; undefined where it has none. */
+export function memberSolid({ members }: Pick<Shape, "members">, id: string): MemberSolid | undefined {
+  return membersById(members, [], () => new Map(members.map((one) => [one.member.id, one]))).get(id);
+}
+
+/** The solid of a panel by its id; undefined where it has none. */
+export function panelSolid({ panels }: Pick<Shape, "panels">, id: string): PanelSolid | undefined {
+  return panelsById(panels, [], () => new Map(panels.map((one) => [one.panel.id, one]))).get(id);
+}
+
 /** One piece as it stands in the picture: its mesh in the job's coordinates, and the way to it. */
 export type PlacedMesh = {
   readonly record: string;
@@ -302,9 +315,14 @@ export type PlacedMesh = {
 const memberMeshes = remembersEach<MemberSolid, Mesh>();
 const panelMeshes = remembersEach<PanelSolid, Mesh>();
 
+/** From more pieces than these on sections are drawn with sharp corners: a third of the triangles, and no eye sees it. */
+const ROUND_UP_TO = 1_000;
+
 /** The picture of a shape: one mesh for every piece that stands somewhere. */
 export function meshesOf(shape: Shape): readonly PlacedMesh[] {
   const meshes: PlacedMesh[] = [];
+  const times = (home: Home) => shape.places.get(home)?.length ?? 0;
+  const sharp = shape.members.reduce((sum, { home }) => sum + times(home), 0) > ROUND_UP_TO;
   const place = (record: string, home: Home, own: Mesh) => {
     for (const instance of shape.places.get(home) ?? []) {
       const mesh = instance.key === "" ? own : poseMesh(own, instance.pose);
@@ -315,7 +333,7 @@ export function meshesOf(shape: Shape): readonly PlacedMesh[] {
     place(
       solid.member.id,
       solid.home,
-      memberMeshes(solid, [], () => meshOfMember(solid)),
+      memberMeshes(solid, [sharp], () => meshOfMember(solid, sharp)),
     );
   for (const solid of shape.panels)
     place(

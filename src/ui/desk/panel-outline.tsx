@@ -6,7 +6,7 @@ import { type OutlineCorner, type Panel, panelFromDrawing } from "@/core/job";
 import { at, sentence } from "@/core/kernel";
 /** The outline of one panel: a rectangle, or corners that are set from its edges, with a picture of what comes of them. */
 import { startLength } from "@/core/measure";
-import { outlinePolygon, type PanelSolid } from "@/core/shape";
+import { outlinePolygon, type PanelSolid, panelSolid } from "@/core/shape";
 import { isMetal } from "@/core/stockroom";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
@@ -63,7 +63,7 @@ type Props = {
 export function PanelOutline({ panel, onChange, onRead }: Props) {
   const shape = useDeskState((state) => state.results.shape);
   const unit = useDeskState((state) => state.job.info.job.unit);
-  const solid = shape.panels.find((one) => one.panel.id === panel.id);
+  const solid = panelSolid(shape, panel.id);
   const { outline } = panel;
   const radius = startLength(unit, "20", "3/4");
   const choose = (value: string) => {

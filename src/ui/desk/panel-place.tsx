@@ -1,7 +1,7 @@
 "use client";
 /** Where a panel stands: by its corner and two axes, or between two panels that it follows. */
 import type { Between, Panel } from "@/core/job";
-import { between, facingPair, letGo } from "@/core/shape";
+import { between, facingPair, letGo, panelSolid } from "@/core/shape";
 import { Chooser } from "../common/chooser";
 import { TextField } from "../common/text-field";
 import { useDesk, useDeskState } from "./desk-context";
@@ -17,7 +17,7 @@ export function PanelPlace({ panel }: Props) {
   const unit = useDeskState((state) => state.job.info.job.unit);
   const pair = facingPair(shape, panel);
   const follow = (how: string) => {
-    const solid = shape.panels.find((one) => one.panel.id === panel.id);
+    const solid = panelSolid(shape, panel.id);
     if (how === "corner") change(solid ? letGo(solid, unit) : { between: null });
     else if (pair) change({ between: between(pair.first, pair.second, "0") });
   };

@@ -14,13 +14,6 @@ const item =
   "flex cursor-pointer gap-3 rounded-sm px-2 py-1.5 text-[14px] data-[selected=true]:bg-brass-pale";
 
 export function SearchDialog({ open, onOpen, onStage }: SearchProps) {
-  const desk = useDesk();
-  const rows = useDeskState((state) => state.results.tally.rows);
-  const keySizes = useDeskState((state) => state.job.keySizes);
-  const done = (work: () => void) => {
-    onOpen(false);
-    work();
-  };
   return (
     <Command.Dialog
       open={open}
@@ -29,6 +22,24 @@ export function SearchDialog({ open, onOpen, onStage }: SearchProps) {
       overlayClassName="fixed inset-0 z-40 bg-ink/40"
       contentClassName="fixed top-24 left-1/2 z-50 w-[520px] -translate-x-1/2 rounded-sm border border-seam bg-leaf p-2 shadow-xl"
     >
+      <Search onDone={() => onOpen(false)} onStage={onStage} />
+    </Command.Dialog>
+  );
+}
+
+type DoneProps = { readonly onDone: () => void; readonly onStage: (stage: Stage) => void };
+
+/** What can be found; it stands nowhere while the dialog is closed. */
+function Search({ onDone, onStage }: DoneProps) {
+  const desk = useDesk();
+  const rows = useDeskState((state) => state.results.tally.rows);
+  const keySizes = useDeskState((state) => state.job.keySizes);
+  const done = (work: () => void) => {
+    onDone();
+    work();
+  };
+  return (
+    <>
       <Command.Input
         placeholder="A mark, a name, a key size, a stage"
         className="h-9 w-full border-seam border-b px-2 text-[15px] outline-none"
@@ -80,6 +91,6 @@ export function SearchDialog({ open, onOpen, onStage }: SearchProps) {
           ))}
         </Command.Group>
       </Command.List>
-    </Command.Dialog>
+    </>
   );
 }

@@ -3,7 +3,7 @@
 import { Boxes, Columns2, LogIn, Plus, Ungroup } from "lucide-react";
 import { assemblyOf, findAssembly, newInsert, newPanel, readPlace, takenApart } from "@/core/job";
 import { sentence } from "@/core/kernel";
-import { between } from "@/core/shape";
+import { between, panelSolid } from "@/core/shape";
 import { Button } from "../common/button";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { ActionForm, DoButton, Field, textIn } from "./action-form";
@@ -15,7 +15,7 @@ export function BetweenForm({ ids }: { readonly ids: readonly string[] }) {
   const desk = useDesk();
   const run = (form: FormData) => {
     const { job, results, inside } = desk.store.getState();
-    const [first, second] = ids.map((id) => results.shape.panels.find(({ panel }) => panel.id === id));
+    const [first, second] = ids.map((id) => panelSolid(results.shape, id));
     if (!first || !second) return "One of the two panels cannot be computed. Fix it first.";
     const panel = newPanel(freshIds(job)("panel"), {
       name: textIn(form, "name"),

@@ -83,10 +83,11 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
     [job, shape, open, hidden],
   );
 
+  const expected = useRef(pieces.length);
   useEffect(() => {
     if (!box.current) return;
     try {
-      const made = new ModelScene(box.current);
+      const made = new ModelScene(box.current, expected.current);
       made.onFrame = () => setFrames((count) => count + 1);
       scene.current = made;
     } catch {

@@ -1,11 +1,13 @@
 /**
  * The 3D picture: plain three, drawn only when something changed. All solids are one mesh and all edges
- * one set of lines (two draw calls), coloured by vertex; a triangle knows its piece for picking.
+ * one set of lines (two draw calls) over the same vertices, coloured by vertex; a triangle knows its piece for picking.
  */
 import * as THREE from "three";
 import { OrbitControls } from "three/examples/jsm/controls/OrbitControls.js";
 import type { Mesh, Vec3 } from "@/core/geometry";
 import type { Look } from "@/core/job";
+import { at, invariant } from "@/core/kernel";
+import { type ModelBuffers, middleOf, newBuffers, rangeOfTriangle, rewritten } from "./model-buffers";
 
 export type ModelPiece = {
   readonly id: string;
@@ -50,12 +52,26 @@ const LOOK_COLOURS: Readonly<Record<Look, THREE.Color>> = {
   plum: new THREE.Color("#9a7a96"),
 };
 
-type Range = {
-  readonly piece: ModelPiece;
-  readonly from: number;
-  readonly to: number;
-  readonly centre: THREE.Vector3;
+/** What is drawn: the pieces in the order of their ranges, and the two objects over one set of places. */
+type Drawn = {
+  readonly pieces: readonly ModelPiece[];
+  readonly buffers: ModelBuffers;
+  readonly faces: THREE.Mesh;
+  readonly lines: THREE.LineSegments;
 };
+
+/** From how many pieces a browser that draws without a graphics card leaves edges as they come, four times as fast. */
+const SMOOTH_UP_TO = 300;
+
+/** Whether edges are drawn smooth: always with a graphics card, without one while there are few pieces. */
+function canDrawSmooth(pieces: number): boolean {
+  if (pieces <= SMOOTH_UP_TO) return true;
+  const context = document.createElement("canvas").getContext("webgl2");
+  const names = context?.getExtension("WEBGL_debug_renderer_info");
+  const renderer = context?.getParameter(names ? names.UNMASKED_RENDERER_WEBGL : context.RENDERER);
+  context?.getExtension("WEBGL_lose_context")?.loseContext();
+  return !/swiftshader|llvmpipe|softpipe|software|basic render/i.test(String(renderer));
+}
 
 export class ModelScene {
   /** Called after each drawn frame. */
@@ -66,9 +82,7 @@ export class ModelScene {
   private readonly controls: OrbitControls;
   private readonly box: HTMLElement;
   private readonly watcher: ResizeObserver;
-  private faces: THREE.Mesh | null = null;
-  private lines: THREE.LineSegments | null = null;
-  private ranges: readonly Range[] = [];
+  private drawn: Drawn | null = null;
   private selected: ReadonlySet<string> = new Set();
   private frame = 0;
   private reach = 1000;
@@ -76,9 +90,13 @@ export class ModelScene {
   private fitted = false;
   private cutter: THREE.Plane | null = null;
 
-  constructor(box: HTMLElement) {
+  /** `expected`: about how many pieces will be shown. */
+  constructor(box: HTMLElement, expected: number) {
     this.box = box;
-    this.renderer = new THREE.WebGLRenderer({ antialias: true, preserveDrawingBuffer: true });
+    this.renderer = new THREE.WebGLRenderer({
+      antialias: canDrawSmooth(expected),
+      preserveDrawingBuffer: true,
+    });
     this.renderer.setPixelRatio(Math.min(2, window.devicePixelRatio));
     this.renderer.setClearColor("#ffffff");
     const { domElement } = this.renderer;
@@ -103,45 +121,46 @@ export class ModelScene {
     cancelAnimationFrame(this.frame);
     this.watcher.disconnect();
     this.controls.dispose();
-    this.faces?.geometry.dispose();
-    this.lines?.geometry.dispose();
+    this.drawn?.faces.geometry.dispose();
+    this.drawn?.lines.geometry.dispose();
     this.renderer.dispose();
     this.renderer.domElement.remove();
   }
 
   /** Replaces what is shown; the view stays, unless there was nothing before. */
   setModel(pieces: readonly ModelPiece[]): void {
-    const fresh = this.faces === null;
-    for (const old of [this.faces, this.lines]) {
-      if (!old) continue;
+    const fresh = this.drawn === null;
+    const meshes = pieces.map(({ mesh }) => mesh);
+    const written = this.drawn && rewritten(this.drawn.buffers, meshes);
+    if (this.drawn && written) {
+      const { faces, lines, pieces: before } = this.drawn;
+      const places = attributeOf(faces, "position");
+      for (const [from, to] of written.runs) places.addUpdateRange(3 * from, 3 * (to - from));
+      places.needsUpdate = written.runs.length > 0;
+      // Made anew when somebody points at a piece.
+      faces.geometry.boundingSphere = null;
+      this.drawn = { pieces, buffers: written.buffers, faces, lines };
+      const likeBefore = pieces.every((piece, i) => {
+        const one = at(before, i);
+        return piece.tint === one.tint && piece.look === one.look && piece.faded === one.faded;
+      });
+      if (!likeBefore || this.selected.size > 0) this.colour();
+    } else {
+      this.takeAway();
+      this.drawn = { pieces, ...drawnWith(newBuffers(meshes)) };
+      this.scene.add(this.drawn.faces, this.drawn.lines);
+      this.colour();
+    }
+    if (fresh) this.look("iso");
+    this.draw();
+  }
+
+  private takeAway(): void {
+    if (!this.drawn) return;
+    for (const old of [this.drawn.faces, this.drawn.lines]) {
       this.scene.remove(old);
       old.geometry.dispose();
     }
-    const { positions, normals, edges, edgeColours, ranges } = gathered(pieces);
-    this.ranges = ranges;
-    const geometry = new THREE.BufferGeometry();
-    geometry.setAttribute("position", new THREE.BufferAttribute(positions, 3));
-    geometry.setAttribute("normal", new THREE.BufferAttribute(normals, 3));
-    geometry.setAttribute("color", new THREE.BufferAttribute(new Float32Array(positions.length), 3));
-    this.faces = new THREE.Mesh(
-      geometry,
-      new THREE.MeshLambertMaterial({
-        vertexColors: true,
-        // Cut open, a solid shows its inner faces.
-        side: THREE.DoubleSide,
-        polygonOffset: true,
-        polygonOffsetFactor: 1,
-        polygonOffsetUnits: 1,
-      }),
-    );
-    const lineGeometry = new THREE.BufferGeometry();
-    lineGeometry.setAttribute("position", new THREE.BufferAttribute(edges, 3));
-    lineGeometry.setAttribute("color", new THREE.BufferAttribute(edgeColours, 3));
-    this.lines = new THREE.LineSegments(lineGeometry, new THREE.LineBasicMaterial({ vertexColors: true }));
-    this.scene.add(this.faces, this.lines);
-    this.colour();
-    if (fresh) this.look("iso");
-    this.draw();
   }
 
   setSelected(selected: ReadonlySet<string>): void {
@@ -151,13 +170,16 @@ export class ModelScene {
   }
 
   private colour(): void {
-    const colours = this.faces?.geometry.getAttribute("color");
-    if (!(colours instanceof THREE.BufferAttribute)) return;
-    for (const { piece, from, to } of this.ranges) {
-      const { r, g, b } = this.colourOf(piece);
-      for (let vertex = from * 3; vertex < to * 3; vertex++) colours.setXYZ(vertex, r, g, b);
-    }
-    colours.needsUpdate = true;
+    if (!this.drawn) return;
+    const { pieces, buffers, faces, lines } = this.drawn;
+    const [surface, edge] = [attributeOf(faces, "color"), attributeOf(lines, "color")];
+    pieces.forEach((piece, i) => {
+      const [from, to] = at(buffers.ranges, i).vertices;
+      fill(surface, this.colourOf(piece), from, to);
+      fill(edge, piece.faded ? EDGE.faded : EDGE.plain, from, to);
+    });
+    surface.needsUpdate = true;
+    edge.needsUpdate = true;
   }
 
   private colourOf({ record, path, tint, look, faded }: ModelPiece): THREE.Color {
@@ -208,12 +230,13 @@ export class ModelScene {
   /** The room that is looked at: what is worked on, or everything when all of it is. */
   private bounds(): THREE.Box3 {
     const box = new THREE.Box3();
-    const positions = this.faces?.geometry.getAttribute("position");
-    if (!positions) return box;
-    const worked = this.ranges.filter(({ piece }) => !piece.faded);
+    if (!this.drawn) return box;
+    const { pieces, buffers } = this.drawn;
+    const { positions, ranges } = buffers;
+    const worked = ranges.filter((_, i) => !at(pieces, i).faded);
     const corner = new THREE.Vector3();
-    for (const { from, to } of worked.length > 0 ? worked : this.ranges)
-      for (let i = from * 3; i < to * 3; i++) box.expandByPoint(corner.fromBufferAttribute(positions, i));
+    for (const { vertices } of worked.length > 0 ? worked : ranges)
+      for (let i = vertices[0]; i < vertices[1]; i++) box.expandByPoint(corner.fromArray(positions, 3 * i));
     return box;
   }
 
@@ -269,23 +292,25 @@ export class ModelScene {
 
   /** The piece under a place of the window, or null. */
   pick(clientX: number, clientY: number): ModelPiece | null {
-    if (!this.faces) return null;
+    if (!this.drawn) return null;
+    const { pieces, buffers, faces } = this.drawn;
     const { left, top, width, height } = this.renderer.domElement.getBoundingClientRect();
     const place = new THREE.Vector2(((clientX - left) / width) * 2 - 1, -((clientY - top) / height) * 2 + 1);
     const ray = new THREE.Raycaster();
     ray.setFromCamera(place, this.camera);
     const { cutter } = this;
-    const hits = ray.intersectObject(this.faces);
+    const hits = ray.intersectObject(faces);
     const hit = cutter ? hits.find(({ point }) => cutter.distanceToPoint(point) >= 0) : hits[0];
     const triangle = hit?.faceIndex;
     if (triangle === undefined || triangle === null) return null;
-    return this.ranges.find((range) => triangle >= range.from && triangle < range.to)?.piece ?? null;
+    const index = rangeOfTriangle(buffers.ranges, triangle);
+    return index === null ? null : (pieces[index] ?? null);
   }
 
   /** Where the middle of a record is first seen, in pixels of the box. */
   placeOf(record: string): { readonly x: number; readonly y: number } | null {
-    const range = this.ranges.find((one) => one.piece.record === record);
-    return range ? this.seen(range.centre) : null;
+    const piece = this.drawn?.pieces.find((one) => one.record === record);
+    return piece ? this.project(middleOf(piece.mesh)) : null;
   }
 
   /** Where a place of the job is seen, in pixels of the box. */
@@ -321,45 +346,57 @@ export class ModelScene {
   }
 }
 
-function gathered(pieces: readonly ModelPiece[]) {
-  const triangles = pieces.reduce((sum, { mesh }) => sum + mesh.triangles.length / 3, 0);
-  const edgeEnds = pieces.reduce((sum, { mesh }) => sum + mesh.edges.length, 0);
-  const positions = new Float32Array(triangles * 9);
-  const normals = new Float32Array(triangles * 9);
-  const edges = new Float32Array(edgeEnds * 3);
-  const edgeColours = new Float32Array(edgeEnds * 3);
-  const ranges: Range[] = [];
-  let triangle = 0;
-  let edge = 0;
-  const [a, b, c] = [new THREE.Vector3(), new THREE.Vector3(), new THREE.Vector3()];
-  for (const piece of pieces) {
-    const { mesh } = piece;
-    const from = triangle;
-    const corner = (i: number, into: THREE.Vector3) => {
-      const [x, y, z] = mesh.vertices[mesh.triangles[i] ?? 0] ?? [0, 0, 0];
-      return into.set(x, y, z);
-    };
-    for (let i = 0; i < mesh.triangles.length; i += 3) {
-      corner(i, a).toArray(positions, triangle * 9);
-      corner(i + 1, b).toArray(positions, triangle * 9 + 3);
-      corner(i + 2, c).toArray(positions, triangle * 9 + 6);
-      const normal = b.sub(a).cross(c.sub(a)).normalize();
-      for (let k = 0; k < 3; k++) normal.toArray(normals, triangle * 9 + 3 * k);
-      triangle++;
-    }
-    for (const index of mesh.edges) {
-      edges.set(mesh.vertices[index] ?? [0, 0, 0], edge);
-      (piece.faded ? EDGE.faded : EDGE.plain).toArray(edgeColours, edge);
-      edge += 3;
-    }
-    const centre = new THREE.Vector3();
-    for (const [x, y, z] of mesh.vertices) centre.add(a.set(x, y, z));
-    ranges.push({
-      piece,
-      from,
-      to: triangle,
-      centre: centre.divideScalar(Math.max(1, mesh.vertices.length)),
-    });
+/** The faces and the edges of arrays that were made anew. */
+function drawnWith(buffers: ModelBuffers) {
+  const places = new THREE.BufferAttribute(buffers.positions, 3);
+  const geometryOf = (corners: Uint32Array) => {
+    const geometry = new THREE.BufferGeometry();
+    geometry.setAttribute("position", places);
+    geometry.setAttribute("color", colourAttribute(buffers.positions.length / 3));
+    geometry.setIndex(new THREE.BufferAttribute(corners, 1));
+    return geometry;
+  };
+  const faces = new THREE.Mesh(
+    geometryOf(buffers.triangles),
+    new THREE.MeshLambertMaterial({
+      vertexColors: true,
+      // Corners are shared between faces, so each face has the normal of its plane.
+      flatShading: true,
+      // Cut open, a solid shows its inner faces.
+      side: THREE.DoubleSide,
+      polygonOffset: true,
+      polygonOffsetFactor: 1,
+      polygonOffsetUnits: 1,
+    }),
+  );
+  const lines = new THREE.LineSegments(
+    geometryOf(buffers.edges),
+    new THREE.LineBasicMaterial({ vertexColors: true }),
+  );
+  // Both are everything that there is: asking whether they are in view costs more than drawing what is not.
+  faces.frustumCulled = false;
+  lines.frustumCulled = false;
+  return { buffers, faces, lines };
+}
+
+/** Colours in 16 bits, since those of the edges are too dark for 8 in a linear scale; the fourth fills the word. */
+const colourAttribute = (vertices: number) =>
+  new THREE.BufferAttribute(new Uint16Array(4 * vertices).fill(65_535), 4, true);
+
+function attributeOf(drawn: THREE.Mesh | THREE.LineSegments, name: "position" | "color") {
+  const attribute = drawn.geometry.getAttribute(name);
+  invariant(
+    attribute instanceof THREE.BufferAttribute,
+    "the picture's vertices stand in arrays of their own",
+  );
+  return attribute;
+}
+
+/** Gives vertices one colour. */
+function fill({ array }: THREE.BufferAttribute, { r, g, b }: THREE.Color, from: number, to: number): void {
+  for (let i = 4 * from; i < 4 * to; i += 4) {
+    array[i] = 65_535 * r;
+    array[i + 1] = 65_535 * g;
+    array[i + 2] = 65_535 * b;
   }
-  return { positions, normals, edges, edgeColours, ranges };
 }

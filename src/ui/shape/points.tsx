@@ -1,5 +1,6 @@
 "use client";
-import { type Home, homeOfLine, type Job, type Point } from "@/core/job";
+import { useMemo } from "react";
+import { type Home, homeOfLine, type Point } from "@/core/job";
 /** The guide points of the job and their coordinates. */
 import { counted } from "@/core/kernel";
 import { LongList } from "../common/long-list";
@@ -10,23 +11,30 @@ import { Section } from "./ledger-section";
 const AXES = ["width", "depth", "height"] as const;
 
 /** The guide points: their coordinates as texts, in the order width, depth, height. */
-export function Points({ job, home }: { readonly job: Job; readonly home: Home }) {
-  const points = Object.values(job.points).filter((point) => point.assembly === home);
+export function Points({ home }: { readonly home: Home }) {
+  const all = useDeskState((state) => state.job.points);
+  const lines = useDeskState((state) => state.job.lines);
+  const points = useMemo(() => Object.values(all).filter((point) => point.assembly === home), [all, home]);
+  const ends = useMemo(() => {
+    const counts = new Map<string, number>();
+    for (const { from, to } of Object.values(lines))
+      for (const point of new Set<string>([from, to])) counts.set(point, (counts.get(point) ?? 0) + 1);
+    return counts;
+  }, [lines]);
   if (points.length === 0) return null;
   return (
     <Section title="Points" facts="width · depth · height">
       <LongList items={points} keyOf={({ id }) => id}>
-        {(point) => <PointRow point={point} />}
+        {(point) => <PointRow point={point} ends={ends.get(point.id) ?? 0} />}
       </LongList>
     </Section>
   );
 }
 
-function PointRow({ point }: { readonly point: Point }) {
+/** `ends`: how many lines begin or end there. */
+function PointRow({ point, ends }: { readonly point: Point; readonly ends: number }) {
   const desk = useDesk();
   const chosen = useDeskState((state) => state.selected.has(point.id));
-  const lines = useDeskState((state) => state.job.lines);
-  const ends = Object.values(lines).filter((line) => line.from === point.id || line.to === point.id).length;
   const move = (i: number, text: string) => {
     const at = point.at.map((old, k) => (k === i ? text : old)) as [string, string, string];
     return desk.submit({ kind: "movePoints", points: [{ id: point.id, at }] });
@@ -64,13 +72,18 @@ function PointRow({ point }: { readonly point: Point }) {
 }
 
 /** Lines without a member: they can be drawn from and removed, and are never counted as pieces. */
-export function Guides({ job, home }: { readonly job: Job; readonly home: Home }) {
+export function Guides({ home }: { readonly home: Home }) {
   const desk = useDesk();
   const selected = useDeskState((state) => state.selected);
-  const carrying = new Set(Object.values(job.members).map((member) => member.line as string));
-  const guides = Object.values(job.lines).filter(
-    (line) => !carrying.has(line.id) && homeOfLine(job, line) === home,
-  );
+  const members = useDeskState((state) => state.job.members);
+  const lines = useDeskState((state) => state.job.lines);
+  const points = useDeskState((state) => state.job.points);
+  const guides = useMemo(() => {
+    const carrying = new Set(Object.values(members).map((member) => member.line as string));
+    return Object.values(lines).filter(
+      (line) => !carrying.has(line.id) && homeOfLine({ points }, line) === home,
+    );
+  }, [members, lines, points, home]);
   if (guides.length === 0) return null;
   return (
     <Section title="Guides" facts={String(guides.length)}>
@@ -82,7 +95,7 @@ export function Guides({ job, home }: { readonly job: Job; readonly home: Home }
             onClick={() => desk.select([line.id])}
             className={`h-7 w-full border-seam border-b px-3.5 text-left font-table ${selected.has(line.id) ? "bg-brass-pale" : "hover:bg-ground"}`}
           >
-            Guide {job.points[line.from]?.name}–{job.points[line.to]?.name}
+            Guide {points[line.from]?.name}–{points[line.to]?.name}
           </button>
         )}
       </LongList>

@@ -6,13 +6,15 @@ import {
   findAssembly,
   type Home,
   homeOfMember,
-  type Job,
+  type Member,
   nameOfEntry,
   newBoughtPart,
   newInsert,
+  type Panel,
 } from "@/core/job";
 /** What the design is made of: key sizes first, then members, panels, bought parts and typed-in rows. */
 import { counted } from "@/core/kernel";
+import { memberSolid, panelSolid } from "@/core/shape";
 import { Button } from "../common/button";
 import { freshId } from "../common/fresh-id";
 import { LongList, ScrolledBox } from "../common/long-list";
@@ -27,10 +29,9 @@ import { Guides, Points } from "./points";
 import { Variants } from "./variants";
 
 export function ShapeLedger() {
-  const job = useDeskState((state) => state.job);
   const inside = useDeskState((state) => state.inside);
-  const { tally } = useDeskState((state) => state.results);
-  const { balance, batch } = tally;
+  const balance = useDeskState((state) => state.results.tally.balance);
+  const batch = useDeskState((state) => state.results.tally.batch);
   const facts = [
     counted(balance.design / batch, "piece"),
     ...(balance.guides > 0 ? [counted(balance.guides, "guide")] : []),
@@ -50,12 +51,12 @@ export function ShapeLedger() {
           </>
         ) : null}
         <AssemblyTree />
-        <Members job={job} home={inside} />
-        <Panels job={job} home={inside} />
-        <BoughtParts job={job} home={inside} />
-        {inside === null ? <TypedRows job={job} /> : null}
-        <Guides job={job} home={inside} />
-        <Points job={job} home={inside} />
+        <Members home={inside} />
+        <Panels home={inside} />
+        <BoughtParts home={inside} />
+        {inside === null ? <TypedRows /> : null}
+        <Guides home={inside} />
+        <Points home={inside} />
       </ScrolledBox>
     </>
   );
@@ -142,74 +143,82 @@ function RecordRow({ id, name, detail, end }: RowProps) {
   );
 }
 
-type HomeProps = { readonly job: Job; readonly home: Home };
+type HomeProps = { readonly home: Home };
 
-function Members({ job, home }: HomeProps) {
-  const stockroom = useDeskState((state) => state.stockroom);
-  const solids = useDeskState((state) => state.results.shape.members);
-  const members = Object.values(job.members).filter((member) => homeOfMember(job, member) === home);
-  const usual = useMemo(() => new Map(solids.map(({ member, entry }) => [member.id, entry.name])), [solids]);
-  if (members.length === 0) return null;
+function Members({ home }: HomeProps) {
+  const members = useDeskState((state) => state.job.members);
+  const lines = useDeskState((state) => state.job.lines);
+  const points = useDeskState((state) => state.job.points);
+  const own = useMemo(
+    () => Object.values(members).filter((member) => homeOfMember({ lines, points }, member) === home),
+    [members, lines, points, home],
+  );
+  if (own.length === 0) return null;
   return (
-    <Section title="Members" facts={String(members.length)}>
-      <LongList items={members} keyOf={({ id }) => id}>
-        {(member) => {
-          const line = job.lines[member.line];
-          const points = line
-            ? `${job.points[line.from]?.name ?? "?"}–${job.points[line.to]?.name ?? "?"}`
-            : "";
-          const section =
-            member.section === null
-              ? (usual.get(member.id) ?? "no section")
-              : (stockroom.sectionById.get(member.section)?.name ?? "not in the stockroom");
-          return (
-            <RecordRow
-              id={member.id}
-              name={member.name}
-              detail={`${points} · ${section}`}
-              end={`${cutWords(member.start)} · ${cutWords(member.end)}`}
-            />
-          );
-        }}
+    <Section title="Members" facts={String(own.length)}>
+      <LongList items={own} keyOf={({ id }) => id}>
+        {(member) => <MemberRow member={member} />}
       </LongList>
     </Section>
   );
 }
 
-function Panels({ job, home }: HomeProps) {
-  const stockroom = useDeskState((state) => state.stockroom);
-  const solids = useDeskState((state) => state.results.shape.panels);
-  const panels = Object.values(job.panels).filter((panel) => panel.assembly === home);
-  const usual = useMemo(() => new Map(solids.map(({ panel, board }) => [panel.id, board?.name])), [solids]);
-  if (panels.length === 0) return null;
+function MemberRow({ member }: { readonly member: Member }) {
+  const between = useDeskState(({ job }) => {
+    const line = job.lines[member.line];
+    return line ? `${job.points[line.from]?.name ?? "?"}–${job.points[line.to]?.name ?? "?"}` : "";
+  });
+  const section = useDeskState(({ stockroom, results }) =>
+    member.section === null
+      ? (memberSolid(results.shape, member.id)?.entry.name ?? "no section")
+      : (stockroom.sectionById.get(member.section)?.name ?? "not in the stockroom"),
+  );
   return (
-    <Section title="Panels" facts={String(panels.length)}>
-      <LongList items={panels} keyOf={({ id }) => id}>
-        {(panel) => {
-          const board =
-            panel.board === null
-              ? (usual.get(panel.id) ?? "no board")
-              : (stockroom.boardById.get(panel.board)?.name ?? "not in the stockroom");
-          const edged = Object.values(panel.edging).filter((edge) => edge !== null).length;
-          const end = [
-            edged > 0 ? `${edged} edged` : "",
-            panel.work.length > 0 ? `work: ${panel.work.length}` : "",
-            panel.between ? "attached" : "",
-          ]
-            .filter(Boolean)
-            .join(" · ");
-          return <RecordRow id={panel.id} name={panel.name} detail={board} end={end} />;
-        }}
+    <RecordRow
+      id={member.id}
+      name={member.name}
+      detail={`${between} · ${section}`}
+      end={`${cutWords(member.start)} · ${cutWords(member.end)}`}
+    />
+  );
+}
+
+function Panels({ home }: HomeProps) {
+  const panels = useDeskState((state) => state.job.panels);
+  const own = useMemo(() => Object.values(panels).filter((panel) => panel.assembly === home), [panels, home]);
+  if (own.length === 0) return null;
+  return (
+    <Section title="Panels" facts={String(own.length)}>
+      <LongList items={own} keyOf={({ id }) => id}>
+        {(panel) => <PanelRow panel={panel} />}
       </LongList>
     </Section>
   );
 }
 
-function BoughtParts({ job, home }: HomeProps) {
+function PanelRow({ panel }: { readonly panel: Panel }) {
+  const board = useDeskState(({ stockroom, results }) =>
+    panel.board === null
+      ? (panelSolid(results.shape, panel.id)?.board?.name ?? "no board")
+      : (stockroom.boardById.get(panel.board)?.name ?? "not in the stockroom"),
+  );
+  const edged = Object.values(panel.edging).filter((edge) => edge !== null).length;
+  const end = [
+    edged > 0 ? `${edged} edged` : "",
+    panel.work.length > 0 ? `work: ${panel.work.length}` : "",
+    panel.between ? "attached" : "",
+  ]
+    .filter(Boolean)
+    .join(" · ");
+  return <RecordRow id={panel.id} name={panel.name} detail={board} end={end} />;
+}
+
+function BoughtParts({ home }: HomeProps) {
+  const boughtParts = useDeskState((state) => state.job.boughtParts);
   const stockroom = useDeskState((state) => state.stockroom);
   const { bought } = useDeskState((state) => state.results.shape);
   const desk = useDesk();
-  const parts = Object.values(job.boughtParts).filter((part) => part.assembly === home);
+  const parts = Object.values(boughtParts).filter((part) => part.assembly === home);
   const add = () => {
     const entry = stockroom.bought[0];
     const part = newBoughtPart(`bought-${freshId(8)}`, {
@@ -249,8 +258,9 @@ function BoughtParts({ job, home }: HomeProps) {
   );
 }
 
-function TypedRows({ job }: { readonly job: Job }) {
-  const rows = Object.values(job.typedPieces).sort((a, b) => a.position - b.position);
+function TypedRows() {
+  const pieces = useDeskState((state) => state.job.typedPieces);
+  const rows = useMemo(() => Object.values(pieces).sort((a, b) => a.position - b.position), [pieces]);
   if (rows.length === 0) return null;
   return (
     <Section title="Typed-in pieces" facts={String(rows.length)}>

@@ -1,0 +1,117 @@
+/**
+ * The vertices of the 3D picture: all pieces in one set of arrays, faces and edges over the same vertices. A piece
+ * whose mesh is another one of the same size is written in its place, so that an edit writes what it changed.
+ */
+import type { Mesh, Vec3 } from "@/core/geometry";
+import { at } from "@/core/kernel";
+
+/** Where a piece stands in the arrays: its vertices and its triangles, each from the first to before the last. */
+export type PieceRange = {
+  readonly mesh: Mesh;
+  readonly vertices: readonly [number, number];
+  readonly triangles: readonly [number, number];
+};
+
+export type ModelBuffers = {
+  readonly ranges: readonly PieceRange[];
+  /** Three numbers a vertex. */
+  readonly positions: Float32Array;
+  /** Three vertices a triangle, two an edge. */
+  readonly triangles: Uint32Array;
+  readonly edges: Uint32Array;
+};
+
+/** The arrays of pieces that stand in them for the first time, in the order of `meshes`. */
+export function newBuffers(meshes: readonly Mesh[]): ModelBuffers {
+  const count = (size: (mesh: Mesh) => number) => meshes.reduce((sum, mesh) => sum + size(mesh), 0);
+  const positions = new Float32Array(3 * count(({ vertices }) => vertices.length));
+  const triangles = new Uint32Array(count((mesh) => mesh.triangles.length));
+  const edges = new Uint32Array(count((mesh) => mesh.edges.length));
+  const ranges: PieceRange[] = [];
+  let [vertex, corner, end] = [0, 0, 0];
+  for (const mesh of meshes) {
+    const first = vertex;
+    const from = corner / 3;
+    writePlaces(positions, mesh, first);
+    vertex += mesh.vertices.length;
+    // Plain loops: hundreds of thousands of corners are written whenever a job opens.
+    for (let i = 0; i < mesh.triangles.length; i++) triangles[corner++] = first + at(mesh.triangles, i);
+    for (let i = 0; i < mesh.edges.length; i++) edges[end++] = first + at(mesh.edges, i);
+    ranges.push({ mesh, vertices: [first, vertex], triangles: [from, corner / 3] });
+  }
+  return { ranges, positions, triangles, edges };
+}
+
+export type Written = {
+  readonly buffers: ModelBuffers;
+  /** Runs of vertices that were written, each from the first to before the last, none touching another. */
+  readonly runs: readonly (readonly [number, number])[];
+};
+
+/**
+ * Writes other meshes over those of before, in the same arrays; null where one of them has not the vertices, triangles
+ * and edges of the one that it takes the place of, so that the arrays must be made anew.
+ */
+export function rewritten(before: ModelBuffers, meshes: readonly Mesh[]): Written | null {
+  const { ranges, positions } = before;
+  if (meshes.length !== ranges.length) return null;
+  if (!meshes.every((mesh, i) => sameBuild(at(ranges, i).mesh, mesh))) return null;
+  const runs: [number, number][] = [];
+  const after = ranges.map((range, i) => {
+    const mesh = at(meshes, i);
+    if (mesh === range.mesh) return range;
+    const [from, to] = range.vertices;
+    writePlaces(positions, mesh, from);
+    const last = runs.at(-1);
+    if (last && last[1] === from) last[1] = to;
+    else runs.push([from, to]);
+    return { ...range, mesh };
+  });
+  return { buffers: { ...before, ranges: after }, runs };
+}
+
+function sameBuild(a: Mesh, b: Mesh): boolean {
+  if (a === b) return true;
+  return a.vertices.length === b.vertices.length && same(a.triangles, b.triangles) && same(a.edges, b.edges);
+}
+
+function same(a: readonly number[], b: readonly number[]): boolean {
+  if (a === b) return true;
+  if (a.length !== b.length) return false;
+  for (let i = 0; i < a.length; i++) if (a[i] !== b[i]) return false;
+  return true;
+}
+
+function writePlaces(positions: Float32Array, { vertices }: Mesh, first: number): void {
+  let i = 3 * first;
+  for (const [x, y, z] of vertices) {
+    positions[i++] = x;
+    positions[i++] = y;
+    positions[i++] = z;
+  }
+}
+
+/** The middle of a mesh's vertices, where its tag stands; the origin where it has none. */
+export function middleOf({ vertices }: Mesh): Vec3 {
+  const sum: [number, number, number] = [0, 0, 0];
+  for (const [x, y, z] of vertices) {
+    sum[0] += x;
+    sum[1] += y;
+    sum[2] += z;
+  }
+  const count = Math.max(1, vertices.length);
+  return [sum[0] / count, sum[1] / count, sum[2] / count];
+}
+
+/** The piece that a triangle belongs to, by its number among `ranges`; found by halving. */
+export function rangeOfTriangle(ranges: readonly PieceRange[], triangle: number): number | null {
+  let [low, high] = [0, ranges.length - 1];
+  while (low <= high) {
+    const middle = (low + high) >> 1;
+    const [from, to] = at(ranges, middle).triangles;
+    if (triangle < from) high = middle - 1;
+    else if (triangle >= to) low = middle + 1;
+    else return middle;
+  }
+  return null;
+}
