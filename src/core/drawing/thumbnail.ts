@@ -2,10 +2,11 @@
 import {
   type Face,
   type Mesh,
-  memberMesh,
   paintOrder,
   placeMesh,
   poseMesh,
+  prismMesh,
+  sharpRing,
   type Vec2,
   type Vec3,
 } from "../geometry";
@@ -32,8 +33,12 @@ function project([x, y, z]: Vec3): Vec3 {
 }
 
 function outerMesh(solid: MemberSolid): Mesh {
-  const loop = sectionProperties(solid.entry.shape).sharp.map((p) => ({ at: p, crease: true }));
-  const mesh = memberMesh([loop], endSurface(solid, "start"), endSurface(solid, "end"));
+  const [outer] = sectionProperties(solid.entry.shape).loops;
+  const mesh = prismMesh(
+    outer ? [sharpRing(outer)] : [],
+    endSurface(solid, "start"),
+    endSurface(solid, "end"),
+  );
   return placeMesh(mesh, solid.frame);
 }
 

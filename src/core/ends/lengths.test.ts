@@ -1,7 +1,7 @@
 /** The lengths between two ends, from plane geometry and against solids cut by hand. */
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { drawnPoints, memberMesh, type Vec2 } from "../geometry";
+import { prismMesh, ringOf, type Vec2 } from "../geometry";
 import { isClosed, volumeOf } from "../geometry/mesh.fixture";
 import { at } from "../kernel";
 import { type SectionShape, sectionProperties } from "../stockroom";
@@ -36,13 +36,16 @@ describe("lengths from end slopes", () => {
   });
 });
 
-const meshBetween = (section: SectionShape, start: End, end: End, steps?: number) => {
+const meshBetween = (section: SectionShape, start: End, end: End, steps = 2) => {
   const surface = (one: End, z: number, out: 1 | -1) => {
     const height = kindOf(one).height(one, section);
-    return { height: (p: Vec2) => z + out * height(p), ridges: ridgesOf(kindOf(one).faces(one) ?? []) };
+    const planes = kindOf(one).faces(one);
+    return { height: (p: Vec2) => z + out * height(p), planes, ridges: ridgesOf(planes ?? []) };
   };
-  const loops = sectionProperties(section).loops.map((loop) => drawnPoints(loop, steps));
-  return memberMesh(loops, surface(start, 0, -1), surface(end, 500, 1));
+  const rings = sectionProperties(section).loops.map((loop) =>
+    ringOf(loop, { step: Math.PI / 2 / (loop.length === 1 ? Math.max(8, steps) : steps) }),
+  );
+  return prismMesh(rings, surface(start, 0, -1), surface(end, 500, 1));
 };
 
 const point = (a: number, b: number): End =>
@@ -115,16 +118,16 @@ describe("ends of two planes", () => {
         const [start, end] = [endOfTwoPlanes(section, a, b).form, endOfTwoPlanes(section, c, d).form];
         const lengths = lengthsBetween(section, 500, start, end);
         const [below, above] = [kindOf(start).height(start, section), kindOf(end).height(end, section)];
-        const outline = drawnPoints(at(sectionProperties(section).loops, 0), 64).flatMap(
-          ({ at: p }, i, all) => {
-            const q = at(all, (i + 1) % all.length).at;
-            const steps = 40;
-            return Array.from(
-              { length: steps },
-              (_, k): Vec2 => [p[0] + ((q[0] - p[0]) * k) / steps, p[1] + ((q[1] - p[1]) * k) / steps],
-            );
-          },
-        );
+        const outline = ringOf(at(sectionProperties(section).loops, 0), {
+          step: Math.PI / 128,
+        }).points.flatMap(({ at: p }, i, all) => {
+          const q = at(all, (i + 1) % all.length).at;
+          const steps = Math.ceil(Math.hypot(q[0] - p[0], q[1] - p[1]) / 0.2);
+          return Array.from(
+            { length: steps },
+            (_, k): Vec2 => [p[0] + ((q[0] - p[0]) * k) / steps, p[1] + ((q[1] - p[1]) * k) / steps],
+          );
+        });
         const [low, high] = [outline.map(below), outline.map(above)];
         const both = low.map((value, i) => value + at(high, i));
         // Full circles are drawn with 32 corners, 0.12 short of the true one in a tube of 48.3.

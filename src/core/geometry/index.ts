@@ -12,33 +12,22 @@ export {
   toWorld,
 } from "./frame";
 export { extremePoints, type Linear, partBelow, valueAt } from "./loop-parts";
-export { type EndSurface, memberMesh } from "./member-mesh";
-export {
-  type BoxCut,
-  blockMesh,
-  type Mesh,
-  placeMesh,
-  poseMesh,
-  unposeMesh,
-  withRings,
-} from "./mesh";
+export { type Mesh, placeMesh, poseMesh, unposeMesh } from "./mesh";
 export {
   type Corner,
   circle,
-  drawnPoints,
   type Loop,
   loopArea,
   loopMoments,
   moveLoop,
-  type OutlinePoint,
   reach,
   ringPoints,
   roundedPolygon,
+  roundedSegments,
   type Segment,
-  sharpPoints,
 } from "./outline";
 export { type Face, paintOrder } from "./paint-order";
-export { plateMesh } from "./plate";
+export { boxLoop, type Plate, type PlateCut, plateSolid } from "./plate";
 export {
   type BulgedCorner,
   boxOfPoints,
@@ -58,7 +47,10 @@ export {
   polygonDistance,
   turnedPolygon,
 } from "./polygon";
+export { type EndSurface, levelEnd, prismMesh, prismSolid } from "./prism";
 export { CLIPPER_UNIT, clipperPath, convexHull, type Region, sharedArea, without } from "./regions";
+export { type Fineness, type Ring, ringOf, sharpRing } from "./ring";
+export { type Solid, solidMesh } from "./solid";
 export {
   add,
   cross,

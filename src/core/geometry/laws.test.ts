@@ -7,8 +7,7 @@ import { describe, expect, it } from "vitest";
 import { at } from "../kernel";
 import {
   add,
-  type BoxCut,
-  blockMesh,
+  boxLoop,
   boxOfPoints,
   bulgedCorners,
   type Corner,
@@ -20,7 +19,6 @@ import {
   distance,
   dot,
   dot2,
-  drawnPoints,
   edgeDistance,
   edgesOf,
   filletCorners,
@@ -29,27 +27,28 @@ import {
   frameOfFace,
   isInside,
   type Loop,
+  levelEnd,
   loopArea,
   loopMoments,
-  memberMesh,
   movedPolygon,
   moveLoop,
   nearestOnEdges,
   norm,
   norm2,
   type Polygon,
-  plateMesh,
   polygonArea,
   polygonDistance,
   posed,
   poseIn,
   poseMesh,
+  prismMesh,
   reach,
+  ringOf,
   ringPoints,
   roundedPolygon,
   scale,
   sharedArea,
-  sharpPoints,
+  sharpRing,
   subtract,
   subtract2,
   toLocal,
@@ -59,10 +58,9 @@ import {
   type Vec2,
   type Vec3,
   without,
-  withRings,
 } from ".";
 import { turned } from "./frame";
-import { isClosed, volumeOf } from "./mesh.fixture";
+import { volumeOf } from "./mesh.fixture";
 import { endOf, startOf } from "./outline";
 import { add2, direction } from "./vector";
 
@@ -337,38 +335,68 @@ describe("outlines with arcs", () => {
     );
   });
 
-  it("drawn points lie on the outline; circles have 32 and no crease", () => {
-    const ring = drawnPoints(circle(10));
-    expect(ring).toHaveLength(32);
-    expect(ring.every(({ at: p, crease }) => Math.abs(norm2(p) - 10) < 1e-9 && !crease)).toBe(true);
-    const box = drawnPoints(
-      roundedPolygon(
-        [
-          [0, 0],
-          [40, 0],
-          [40, 20],
-          [0, 20],
-        ].map(([x = 0, y = 0]) => ({ at: [x, y], radius: 5 })),
-      ),
+  it("rings lie on the outline, in even steps with the middle of each corner; circles have no crease", () => {
+    const ring = ringOf(circle(10), { step: Math.PI / 16, creases: true });
+    expect(ring.points).toHaveLength(32);
+    expect(ring.points.every(({ at: p, kind }) => Math.abs(norm2(p) - 10) < 1e-9 && kind === "smooth")).toBe(
+      true,
     );
-    expect(box).toHaveLength(12);
+    const corners = boxLoop([0, 0], [40, 20]).map(
+      (segment) => (segment.kind === "line" ? segment.from : [0, 0]) as Vec2,
+    );
+    const box = ringOf(roundedPolygon(corners.map((p) => ({ at: p, radius: 5 }))), {
+      step: Math.PI / 4,
+      creases: true,
+    });
+    expect(box.points).toHaveLength(12);
     // The edge along a rounded corner is drawn in its middle, not where it runs into the flat.
-    expect(box.filter(({ crease }) => crease)).toHaveLength(4);
-    const sharp = drawnPoints(
-      roundedPolygon(
-        [
-          [0, 0],
-          [40, 0],
-          [40, 20],
-          [0, 20],
-        ].map(([x = 0, y = 0]) => ({ at: [x, y], radius: 0 })),
-      ),
-    );
-    expect(sharp.map(({ crease }) => crease)).toEqual([true, true, true, true]);
+    expect(box.points.map(({ kind }) => kind).sort()).toEqual([
+      ...Array(4).fill("crease"),
+      ...Array(8).fill("smooth"),
+    ]);
+    const sharp = ringOf(roundedPolygon(corners.map((p) => ({ at: p, radius: 0 }))), { step: 1 });
+    expect(sharp.points.map(({ kind }) => kind)).toEqual(Array(4).fill("sharp"));
     const six = ringPoints({ centre: [5, 5], radius: 2 }, 6);
     expect(six).toHaveLength(6);
     expect(at(six, 0)).toEqual([7, 5]);
     expect(polygonArea(six)).toBeCloseTo(6 * Math.sqrt(3), 9);
+  });
+
+  it("every point of a ring lies on the segment that it names, in its order, no step larger than asked", () => {
+    fc.assert(
+      fc.property(
+        rounded,
+        fc.constantFrom(0.1, 0.4, 1),
+        fc.array(
+          fc.integer({ min: 0, max: 359 }).map((one) => (one * Math.PI) / 180),
+          { maxLength: 4 },
+        ),
+        (corners, step, silhouettes) => {
+          const loop = roundedPolygon(corners);
+          const { points } = ringOf(loop, { step, silhouettes });
+          const polygon = points.map((point) => point.at);
+          for (const [i, { at: p, segment }] of points.entries()) {
+            const on = at(loop, segment);
+            if (on.kind === "line") expect(norm2(subtract2(p, on.from))).toBeLessThan(1e-9);
+            else {
+              expect(norm2(subtract2(p, on.centre))).toBeCloseTo(on.radius, 6);
+              const [a, b] = [p, at(polygon, (i + 1) % polygon.length)].map((q) =>
+                subtract2(q, on.centre),
+              ) as [Vec2, Vec2];
+              const turned = Math.atan2(cross2(a, b), dot2(a, b));
+              expect(Math.abs(turned)).toBeLessThan(step + 1e-9);
+              expect(turned * on.sweep).toBeGreaterThan(0);
+            }
+          }
+          // Where an arc's tangent runs along the direction of view it has a point: nothing of it reaches farther.
+          for (const one of silhouettes) {
+            const way: Vec2 = [Math.cos(one), Math.sin(one)];
+            expect(Math.max(...polygon.map((p) => dot2(way, p)))).toBeCloseTo(reach(loop, way), 6);
+          }
+        },
+      ),
+      { numRuns: 60 },
+    );
   });
 
   it("sharp outlines have the very corners that were rounded, whichever way they turn", () => {
@@ -376,18 +404,16 @@ describe("outlines with arcs", () => {
       fc.property(rounded, (corners) => {
         const outline = roundedPolygon(corners);
         fc.pre(outline.every((segment) => segment.kind === "line" || Math.abs(segment.sweep) < 3));
-        const sharp = sharpPoints(outline);
+        const sharp = sharpRing(outline).points;
         expect(sharp).toHaveLength(corners.length);
         for (const corner of corners)
           expect(Math.min(...sharp.map((point) => norm2(subtract2(point.at, corner.at))))).toBeLessThan(1e-6);
-        expect(sharp.every(({ crease }) => crease)).toBe(true);
+        expect(sharp.every(({ kind }) => kind === "sharp")).toBe(true);
       }),
       { numRuns: 200 },
     );
-  });
-
-  it("the sharp outline of a circle stays round", () => {
-    expect(sharpPoints(circle(10, true))).toEqual(drawnPoints(circle(10, true)));
+    const whole = circle(10, true);
+    expect(sharpRing(whole)).toEqual(ringOf(whole, { step: Math.PI / 16 }));
   });
 });
 
@@ -583,12 +609,11 @@ describe("meshes", () => {
         turn,
         axis,
         (section, lean, moved, t, mirror) => {
-          const loop = section.map((p) => ({ at: p, crease: true }));
-          const mesh = memberMesh(
-            [loop],
-            { height: () => 0, ridges: [] },
-            { height: ([x]) => 800 + lean * x, ridges: [] },
-          );
+          const mesh = prismMesh([ringOf(edgesOf(section), { step: 1 })], levelEnd(0), {
+            height: ([x]) => 800 + lean * x,
+            planes: [{ slope: [lean, 0], beyond: 0 }],
+            ridges: [],
+          });
           const centre =
             section.reduce((sum, p, i) => {
               const q = at(section, (i + 1) % section.length);
@@ -605,89 +630,6 @@ describe("meshes", () => {
       ),
       { numRuns: 40 },
     );
-  });
-
-  const step = fc.integer({ min: 1, max: 9 });
-  const box = fc.tuple(fc.tuple(step, step, step), fc.tuple(step, step, step)).map(([a, b]): BoxCut => {
-    const low = a.map((value, k) => Math.min(value, at(b, k)) * 10 - 5) as unknown as Vec3;
-    const high = a.map((value, k) => Math.max(value, at(b, k)) * 10 + 5) as unknown as Vec3;
-    return { from: low, to: high };
-  });
-  /** Every edge of a closed surface is run once each way. */
-  it("a block with cuts has the volume of the small cubes that no cut takes", () => {
-    fc.assert(
-      fc.property(fc.array(box, { maxLength: 3 }), (cuts) => {
-        const mesh = blockMesh([100, 100, 100], cuts);
-        let cubes = 0;
-        for (let x = 0; x < 20; x++)
-          for (let y = 0; y < 20; y++)
-            for (let z = 0; z < 20; z++) {
-              const middle = [x, y, z].map((k) => k * 5 + 2.5);
-              const isCut = cuts.some(({ from, to }) =>
-                middle.every((value, k) => value > at(from, k) && value < at(to, k)),
-              );
-              if (!isCut) cubes++;
-            }
-        expect(volumeOf(mesh)).toBeCloseTo(cubes * 125, 3);
-        // Drawn edges lie where two faces meet, within the block.
-        for (const vertex of mesh.vertices) expect(vertex.every((k) => k >= 0 && k <= 100)).toBe(true);
-        expect(mesh.edges.length % 2).toBe(0);
-      }),
-      { numRuns: 30 },
-    );
-    expect(volumeOf(blockMesh([10, 20, 30], []))).toBeCloseTo(6000, 9);
-    expect(blockMesh([10, 20, 30], []).edges).toHaveLength(24);
-  });
-
-  it("a plate of any outline has the volume of its layers, and a closed surface where nothing is cut", () => {
-    fc.assert(
-      fc.property(star, fc.integer({ min: 2, max: 8 }), (outline, depth) => {
-        const whole = plateMesh(outline, 18, []);
-        expect(volumeOf(whole) / (polygonArea(outline) * 18)).toBeCloseTo(1, 4);
-        expect(isClosed(whole)).toBe(true);
-        const slot: BoxCut = { from: [-12, -300, 18 - depth], to: [8, 300, 18] };
-        const taken = sharedArea(outline, [
-          [-12, -300],
-          [8, -300],
-          [8, 300],
-          [-12, 300],
-        ]);
-        expect(volumeOf(plateMesh(outline, 18, [slot]))).toBeCloseTo(
-          polygonArea(outline) * 18 - taken * depth,
-          -2,
-        );
-        const through: BoxCut = { from: [-12, -300, -1], to: [8, 300, 19] };
-        expect(volumeOf(plateMesh(outline, 18, [through]))).toBeCloseTo(
-          (polygonArea(outline) - taken) * 18,
-          -2,
-        );
-      }),
-      { numRuns: 30 },
-    );
-  });
-
-  it("a bore takes its own volume from a member, and its ends are closed", () => {
-    const ring = (half: number, way: 1 | -1): readonly { at: Vec2; crease: boolean }[] =>
-      [
-        [-half, -half],
-        [half, -half],
-        [half, half],
-        [-half, half],
-      ].map(([x = 0, y = 0]) => ({ at: [x, way * y], crease: true }));
-    const tube = memberMesh(
-      [ring(20, 1), ring(17, -1)],
-      { height: () => 0, ridges: [] },
-      { height: () => 500, ridges: [] },
-    );
-    expect(volumeOf(tube)).toBeCloseTo((1600 - 1156) * 500, 6);
-    expect(isClosed(tube)).toBe(true);
-    expect(tube.edges).toHaveLength(2 * (8 * 2 + 8));
-    const rings = withRings(tube, [{ centre: [1, 2, 3], radius: 4 }]);
-    const added = rings.vertices.slice(tube.vertices.length);
-    expect(added).toHaveLength(24);
-    for (const [x, y, z] of added) expect([Math.hypot(x - 1, y - 2), z]).toEqual([expect.closeTo(4, 9), 3]);
-    expect(rings.edges.length - tube.edges.length).toBe(48);
-    expect(withRings(tube, [])).toBe(tube);
   });
 });
 

@@ -1,7 +1,10 @@
 /** What tests ask of a mesh. */
 import { at } from "../kernel";
 import type { Mesh } from "./mesh";
-import { cross, dot } from "./vector";
+import type { Loop } from "./outline";
+import type { Polygon } from "./polygon";
+import { ringOf } from "./ring";
+import { cross, dot, norm, subtract, type Vec3 } from "./vector";
 
 /** By the divergence theorem; positive when the triangles run counter-clockwise seen from outside. */
 export function volumeOf({ vertices, triangles }: Mesh): number {
@@ -22,4 +25,49 @@ export function isClosed({ triangles }: Mesh): boolean {
     runs.set(key, (runs.get(key) ?? 0) + (from < to ? 1 : -1));
   }
   return [...runs.values()].every((sum) => sum === 0);
+}
+
+/** An outline as a polygon, with so many steps to a rounded right angle. */
+export const polygonOf = (loop: Loop, steps = 2): Polygon =>
+  ringOf(loop, { step: Math.PI / 2 / steps }).points.map((point) => point.at);
+
+/** mm. A corner nearer to an edge than this lies on it. */
+const ON_EDGE = 2e-3;
+
+/** A mesh in which every edge of a triangle on which a corner of another one lies is parted there, so that it can be closed. */
+export function sewn({ vertices, triangles, edges }: Mesh): Mesh {
+  const corners = [...new Set(triangles)];
+  const onEdge = (a: number, b: number): number | undefined => {
+    const [from, to] = [at(vertices, a), at(vertices, b)];
+    const way = subtract(to, from);
+    const size = norm(way);
+    return corners.find((i) => {
+      if (i === a || i === b) return false;
+      const there: Vec3 = subtract(at(vertices, i), from);
+      const along = dot(there, way) / size;
+      return along > ON_EDGE && along < size - ON_EDGE && norm(cross(there, way)) / size < ON_EDGE;
+    });
+  };
+  const parted: number[] = [];
+  const open: (readonly [number, number, number])[] = [];
+  for (let i = 0; i < triangles.length; i += 3)
+    open.push([at(triangles, i), at(triangles, i + 1), at(triangles, i + 2)]);
+  for (let triangle = open.pop(); triangle; triangle = open.pop()) {
+    const [a, b, c] = triangle;
+    const found = (
+      [
+        [a, b, c],
+        [b, c, a],
+        [c, a, b],
+      ] as const
+    ).find(([p, q]) => onEdge(p, q) !== undefined);
+    if (!found) {
+      parted.push(a, b, c);
+      continue;
+    }
+    const [p, q, r] = found;
+    const on = onEdge(p, q) ?? p;
+    open.push([p, on, r], [on, q, r]);
+  }
+  return { vertices, triangles: parted, edges };
 }

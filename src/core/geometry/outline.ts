@@ -47,22 +47,30 @@ export function circle(radius: number, hole = false): Loop {
   return [{ kind: "arc", centre: [0, 0], radius, start: 0, sweep: hole ? -2 * Math.PI : 2 * Math.PI }];
 }
 
+/** A segment of a rounded polygon: the rounding of a corner, or the edge from it to the next one. */
+type RoundedSegment = {
+  readonly segment: Segment;
+  readonly corner: number;
+  readonly part: "rounding" | "edge";
+};
+
 /** A polygon whose corners are rounded by their radius; works for corners that point inwards as well. */
-export function roundedPolygon(corners: readonly Corner[]): Loop {
+export const roundedPolygon = (corners: readonly Corner[]): Loop =>
+  roundedSegments(corners).map(({ segment }) => segment);
+
+/** The same, each segment with the corner that it belongs to. */
+export function roundedSegments(corners: readonly Corner[]): readonly RoundedSegment[] {
   const joined = corners.map((corner, i) => {
     const before = at(corners, (i + corners.length - 1) % corners.length).at;
     const after = at(corners, (i + 1) % corners.length).at;
     return cornerArc(before, corner, after);
   });
-  const segments: Segment[] = [];
-  joined.forEach((corner, i) => {
-    const next = at(joined, (i + 1) % joined.length);
-    if (corner.arc) segments.push(corner.arc);
-    if (norm2(subtract2(next.enter, corner.leave)) > 1e-9) {
-      segments.push({ kind: "line", from: corner.leave, to: next.enter });
-    }
+  return joined.flatMap(({ arc, leave }, corner): readonly RoundedSegment[] => {
+    const { enter } = at(joined, (corner + 1) % joined.length);
+    const rounding: readonly RoundedSegment[] = arc ? [{ segment: arc, corner, part: "rounding" }] : [];
+    if (norm2(subtract2(enter, leave)) <= 1e-9) return rounding;
+    return [...rounding, { segment: { kind: "line", from: leave, to: enter }, corner, part: "edge" }];
   });
-  return segments;
 }
 
 type JoinedCorner = { readonly enter: Vec2; readonly leave: Vec2; readonly arc: Segment | null };
@@ -137,63 +145,4 @@ export function moveLoop(loop: Loop, by: Vec2): Loop {
       ? { kind: "line", from: add2(segment.from, by), to: add2(segment.to, by) }
       : { ...segment, centre: add2(segment.centre, by) },
   );
-}
-
-/** A point of a drawn outline; `crease` when a drawn edge runs along the member from it. */
-export type OutlinePoint = { readonly at: Vec2; readonly crease: boolean };
-
-/**
- * The loop as a polygon for drawing: corner arcs in an even number of steps with the crease in their
- * middle, full circles in 32 steps without crease.
- */
-export function drawnPoints(loop: Loop, stepsPerCorner = 2): readonly OutlinePoint[] {
-  const points: OutlinePoint[] = [];
-  for (const segment of loop) {
-    if (segment.kind === "line") {
-      const previous = points.at(-1);
-      const meets = previous && norm2(subtract2(previous.at, segment.from)) < 1e-9;
-      if (!meets) points.push({ at: segment.from, crease: true });
-      points.push({ at: segment.to, crease: true });
-      continue;
-    }
-    const full = Math.abs(segment.sweep) > 6;
-    const steps = full ? 32 : stepsPerCorner;
-    for (let i = 0; i <= steps; i++) {
-      const crease = !full && i * 2 === steps;
-      const point: OutlinePoint = { at: onArc(segment, segment.start + (segment.sweep * i) / steps), crease };
-      const previous = points.at(-1);
-      const same = previous && norm2(subtract2(previous.at, point.at)) < 1e-9;
-      // Where an arc runs on from a straight line smoothly, the joint is no edge.
-      if (same) points[points.length - 1] = { at: point.at, crease: false };
-      else points.push(point);
-    }
-  }
-  return closed(points);
-}
-
-/** Arcs that turn by more are no corners: their tangents cross far away or not at all. */
-const MOST_SHARP = 3;
-
-/** The loop as a polygon with its corners sharp, where their tangents cross; one with rounder arcs as `drawnPoints` has it. */
-export function sharpPoints(loop: Loop): readonly OutlinePoint[] {
-  if (loop.some((segment) => segment.kind === "arc" && Math.abs(segment.sweep) > MOST_SHARP))
-    return drawnPoints(loop);
-  return loop.flatMap((segment, i): readonly OutlinePoint[] => {
-    if (segment.kind === "arc") {
-      const round = { centre: segment.centre, radius: segment.radius / Math.cos(segment.sweep / 2) };
-      return [{ at: onArc(round, segment.start + segment.sweep / 2), crease: true }];
-    }
-    const next = at(loop, (i + 1) % loop.length);
-    return next.kind === "line" ? [{ at: segment.to, crease: true }] : [];
-  });
-}
-
-function closed(points: OutlinePoint[]): readonly OutlinePoint[] {
-  const first = points[0];
-  const last = points.at(-1);
-  if (first && last && points.length > 1 && norm2(subtract2(first.at, last.at)) < 1e-9) {
-    points.pop();
-    points[0] = { at: first.at, crease: first.crease && last.crease };
-  }
-  return points;
 }

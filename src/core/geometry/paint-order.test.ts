@@ -2,7 +2,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { at } from "../kernel";
-import { blockMesh, type Face, paintOrder, type Vec3 } from ".";
+import { boxLoop, type Face, levelEnd, paintOrder, prismMesh, ringOf, type Vec3 } from ".";
 
 type Placed = Face<number>;
 
@@ -15,7 +15,8 @@ function facesOf(boxes: readonly (readonly [Vec3, Vec3])[]): readonly Placed[] {
     return [c * x - s * y, -(z * ce + into * se), into * ce - z * se];
   };
   return boxes.flatMap(([corner, size], tag) => {
-    const mesh = blockMesh(size, []);
+    const foot = ringOf(boxLoop([0, 0], [size[0], size[1]]), { step: 1 });
+    const mesh = prismMesh([foot], levelEnd(0), levelEnd(size[2]));
     const points = mesh.vertices.map(([x, y, z]) => turn([x + corner[0], y + corner[1], z + corner[2]]));
     const faces: Placed[] = [];
     for (let i = 0; i < mesh.triangles.length; i += 3) {

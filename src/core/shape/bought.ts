@@ -2,7 +2,7 @@
  * Bought parts: how many there are, by value, by formula over key sizes, or by the count of other things
  * (`count("Slat") * 2`), and what stands for them in the picture.
  */
-import { blockMesh, type Mesh, memberMesh, placeMesh, ringPoints, type Vec3 } from "../geometry";
+import { boxLoop, circle, levelEnd, type Mesh, placeMesh, prismMesh, ringOf, type Vec3 } from "../geometry";
 import {
   type BoughtPart,
   type Check,
@@ -159,7 +159,8 @@ function standOf(stand: Stand, sizes: Sizes): Result<StandSolid, ShapeFault> {
   return mesh.ok ? ok({ ...standing.value, mesh: mesh.value }) : mesh;
 }
 
-const ROUND_CORNERS = 16;
+/** Radians from one corner of a drawn cylinder to the next. */
+const ROUND_STEP = Math.PI / 8;
 
 /** The stand-in about its own origin, the middle of its foot. */
 function standInMesh(as: Stand["as"], sizes: Sizes): Result<Mesh, ShapeFault> {
@@ -169,25 +170,16 @@ function standInMesh(as: Stand["as"], sizes: Sizes): Result<Mesh, ShapeFault> {
     const size = threeNumbers(as.size, read, "size");
     if (!size.ok) return size;
     if (size.value.some((part) => part <= 0)) return err({ kind: "noBox" });
-    const [x, y] = size.value;
-    return ok(
-      placeMesh(blockMesh(size.value, []), {
-        origin: [-x / 2, -y / 2, 0],
-        x: [1, 0, 0],
-        y: [0, 1, 0],
-        z: [0, 0, 1],
-      }),
-    );
+    const [x, y, z] = size.value;
+    const foot = ringOf(boxLoop([-x / 2, -y / 2], [x / 2, y / 2]), { step: ROUND_STEP });
+    return ok(prismMesh([foot], levelEnd(0), levelEnd(z)));
   }
   const [diameter, height] = [read(as.diameter), read(as.height)];
   if (!diameter.ok) return err(textFault("other", diameter.problem));
   if (!height.ok) return err(textFault("other", height.problem));
   if (diameter.value <= 0 || height.value <= 0) return err({ kind: "noCylinder" });
-  const round = { centre: [0, 0] as const, radius: diameter.value / 2 };
-  const circle = ringPoints(round, ROUND_CORNERS).map((at) => ({ at, crease: false }));
-  return ok(
-    memberMesh([circle], { height: () => 0, ridges: [] }, { height: () => height.value, ridges: [] }),
-  );
+  const foot = ringOf(circle(diameter.value / 2), { step: ROUND_STEP });
+  return ok(prismMesh([foot], levelEnd(0), levelEnd(height.value)));
 }
 
 function importedMesh(numbers: readonly number[]): Mesh {

@@ -90,8 +90,12 @@ export function endHeight(
 /** An end as the picture draws it. */
 export function endSurface(solid: SolidEnds, side: EndSide): EndSurface {
   const { form } = solid[side];
-  const faces = kindOf(form).faces(form) ?? [];
-  return { height: endHeight(side, solid[side], solid.entry.shape), ridges: ridgesOf(faces) };
+  const planes = kindOf(form).faces(form);
+  return {
+    height: endHeight(side, solid[side], solid.entry.shape),
+    planes,
+    ridges: ridgesOf(planes ?? []),
+  };
 }
 
 type SolidEnds = {

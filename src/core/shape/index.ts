@@ -25,7 +25,7 @@ export { between, facingPair, letGo } from "./follow";
 export { guideIds } from "./guides";
 export { cutsByRule, type JointRule, type ProposedCut } from "./joints";
 export type { MemberSolid } from "./member";
-export { meshOfPanel, type PanelSolid } from "./panel";
+export type { PanelSolid } from "./panel";
 export { type OutlineSolid, outlinePolygon } from "./panel-outline";
 export type { Counted, Instance, Places } from "./places";
 export {
@@ -40,4 +40,5 @@ export {
 } from "./shape";
 export { type SizeSpan, sizeSpans } from "./size-spans";
 export { guideLines, type SnapLine, type SnapPlace, snapLines, snapPlaces } from "./snaps";
+export { meshOfPanel } from "./solids";
 export { readTriangles } from "./triangles";

@@ -8,21 +8,22 @@ import { pottingBench } from "../../../demo/potting-bench";
 import { seedPacketCabinet } from "../../../demo/seed-packet-cabinet";
 import { demoStockroom } from "../../../demo/stockroom";
 import { slopeOf } from "../ends/ends.fixture";
-import { drawnPoints, type Mesh, polygonArea, sharpPoints, type Vec2 } from "../geometry";
-import { volumeOf } from "../geometry/mesh.fixture";
+import { type Mesh, polygonArea, sharpRing, type Vec2 } from "../geometry";
+import { polygonOf, sewn, volumeOf } from "../geometry/mesh.fixture";
 import { buttEnd, copeEnd, type EndCut, type Job, mitreEnd, newJob, resolveSizes } from "../job";
 import { at } from "../kernel";
 import { sectionProperties, stockroomOf } from "../stockroom";
 import { meshesOf, type Shape, shapeJob } from ".";
-import { meshOfMember } from "./member";
+import { meshOfMember } from "./solids";
 
 const kernel = await Module();
 kernel.setup();
 const stockroom = stockroomOf(demoStockroom);
 const shapeOf = (job: Job) => shapeJob(job, resolveSizes(job, null), stockroom);
 
-/** A solid of the kernel; corners that lie on one another are made one. */
-function solidOf(mesh: Mesh): Manifold {
+/** A solid of the kernel; corners that lie on one another are made one, and edges parted where others end on them. */
+function solidOf(loose: Mesh): Manifold {
+  const mesh = sewn(loose);
   const made = new kernel.Mesh({
     numProp: 3,
     vertProperties: new Float32Array(mesh.vertices.flat()),
@@ -56,7 +57,7 @@ describe("solids in the kernel", () => {
       // The outline of angles and tubes without their roundings, by the shoelace formula over the points of the plan.
       const { loops } = sectionProperties(solid.entry.shape);
       const area = loops
-        .map((loop) => polygonArea(sharpPoints(loop).map((point) => point.at)))
+        .map((loop) => polygonArea(sharpRing(loop).points.map((point) => point.at)))
         .reduce((sum, each) => sum + each, 0);
       const straight = [solid.start, solid.end].every(
         ({ form }) => form.kind === "plane" && form.slope.every((part) => part === 0),
@@ -66,14 +67,19 @@ describe("solids in the kernel", () => {
     }
   });
 
-  it("a panel's volume is its block less its grooves and notches, worked out by hand", () => {
-    const { shape } = { shape: shapeOf(seedPacketCabinet()) };
+  it("a panel's volume is its block less its grooves, notches and holes, worked out by hand", () => {
+    const shape = shapeOf(seedPacketCabinet());
     const side = solidsOf(shape).get("sideLeft")?.solid;
     // 900 × 320 × 18 less two end rebates and the back groove 6 deep, and the shelf's groove stopped 20 short; where the
     // back groove of 6 crosses the others, it is taken once.
     const cross = (18 + 18 + 18) * 6 * 6;
     const grooves = 2 * 18 * 320 * 6 + 6 * 900 * 6 + 18 * 300 * 6 - cross;
-    expect(side?.volume()).toBeWithinMm(900 * 320 * 18 - grooves, 5);
+    // Holes are drawn with 16 corners: pins of 5, each 11 deep.
+    const pins = shape.panels.find(({ panel }) => panel.id === "sideLeft")?.holes ?? [];
+    expect(pins.length).toBeGreaterThan(0);
+    expect(pins.every(({ diameter, depth }) => diameter === 5 && depth === 11)).toBe(true);
+    const holes = pins.length * 11 * 8 * 2.5 ** 2 * Math.sin(Math.PI / 8);
+    expect(side?.volume()).toBeWithinMm(900 * 320 * 18 - grooves - holes, 5);
   });
 });
 
@@ -121,7 +127,7 @@ describe("neighbours in the kernel", () => {
     const radians = ((90 - degrees / 2) * Math.PI) / 180;
     // The kernel sees the outline with its corner arcs as chords, so the area is that of the drawn outline.
     const [outer, inner] = sectionProperties(solid.entry.shape).loops.map((loop) =>
-      Math.abs(shoelace(drawnPoints(loop).map((point) => point.at))),
+      Math.abs(shoelace(polygonOf(loop))),
     );
     const areaMm2 = (outer ?? 0) - (inner ?? 0);
     const slice = a.rotate([0, 0, 90 - degrees / 2]).rotate([0, -90, 0]);

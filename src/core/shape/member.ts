@@ -1,19 +1,6 @@
 /** Members as solids: their axes, their ends and the lengths that the saw needs. */
-import { kindOf, lengthsBetween, type MemberLengths } from "../ends";
-import {
-  distance,
-  drawnPoints,
-  type Frame,
-  frameAlong,
-  type Mesh,
-  memberMesh,
-  type OutlinePoint,
-  placeMesh,
-  sharpPoints,
-  toWorld,
-  type Vec2,
-  type Vec3,
-} from "../geometry";
+import { lengthsBetween, type MemberLengths } from "../ends";
+import { distance, type Frame, frameAlong, toWorld, type Vec2, type Vec3 } from "../geometry";
 import {
   type EndCut,
   type Home,
@@ -25,12 +12,12 @@ import {
   type UsualChoice,
   type UsualFinder,
 } from "../job";
-import { err, ok, POINT_TOLERANCE_MM, type Result, remembersEach } from "../kernel";
+import { err, ok, POINT_TOLERANCE_MM, type Result } from "../kernel";
 import { toRadians } from "../measure";
 import { type SectionEntry, type SectionProperties, type Stockroom, sectionProperties } from "../stockroom";
 import type { EndSide, PlacedMember } from "./bar";
 import { endOf, type Others } from "./end-cutters";
-import { endSurface, type MemberEnd } from "./ends";
+import type { MemberEnd } from "./ends";
 import { type ShapeFault, textFault } from "./fault";
 
 /** What is needed to read the records of a job beside the job itself. */
@@ -147,21 +134,4 @@ export function cutMember(
     remarks,
     mitreOpen,
   });
-}
-
-type Outlines = readonly (readonly OutlinePoint[])[];
-/** The outlines of a section as they are drawn, the same for all members of it. */
-const drawnLoops = remembersEach<SectionProperties["loops"], Outlines>();
-const sharpLoops = remembersEach<SectionProperties["loops"], Outlines>();
-
-/** The solid for the picture, in the job's coordinates; `sharp`: without the roundings of its section. */
-export function meshOfMember(solid: MemberSolid, sharp = false): Mesh {
-  const { loops } = sectionProperties(solid.entry.shape);
-  // A saddle follows the section's true outline: beside it there may be nothing that it lies on.
-  const flat = sharp && [solid.start, solid.end].every(({ form }) => kindOf(form).faces(form) !== null);
-  const outlines = flat
-    ? sharpLoops(loops, [], () => loops.map(sharpPoints))
-    : drawnLoops(loops, [], () => loops.map((loop) => drawnPoints(loop)));
-  const mesh = memberMesh(outlines, endSurface(solid, "start"), endSurface(solid, "end"));
-  return placeMesh(mesh, solid.frame);
 }

@@ -98,8 +98,9 @@ describe("the outline of a panel", () => {
     // Arcs are drawn as tangents: never less than the true outline.
     const round = gusset(ROUNDED);
     const share = volume(round.shape) / 18 / (round.solid?.outline?.area ?? 1);
-    expect(share).toBeGreaterThanOrEqual(1 - 1e-9);
-    expect(share).toBeLessThan(1.002);
+    // Its roundings are drawn as chords.
+    expect(share).toBeGreaterThan(0.995);
+    expect(share).toBeLessThan(1 + 1e-9);
   });
 
   it.each([

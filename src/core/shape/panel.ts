@@ -1,15 +1,5 @@
 /** Panels as solids: their place, their finished size and their work, from formulas to millimetres. */
-import {
-  type BoxCut,
-  blockMesh,
-  type Frame,
-  frameOfFace,
-  type Mesh,
-  placeMesh,
-  plateMesh,
-  type Vec3,
-  withRings,
-} from "../geometry";
+import { type Frame, frameOfFace, type Vec3 } from "../geometry";
 import {
   type Groove,
   type Hole,
@@ -273,6 +263,9 @@ function grooveRemarks(groove: GrooveSolid, panel: Extent): readonly string[] {
   return remarks;
 }
 
+/** A box-shaped room in a panel, in its own axes; where it is open it reaches beyond. */
+export type BoxCut = { readonly from: Vec3; readonly to: Vec3 };
+
 /** The room that a groove takes, in the panel's own axes. */
 export function grooveBox(groove: GrooveSolid, size: Vec3): BoxCut {
   const [length, width, thickness] = size;
@@ -305,22 +298,4 @@ export function notchBox({ x0, x1, y0, y1 }: NotchSolid, size: Vec3): BoxCut {
   const [fromX, toX] = rebate(x0, x1 - x0, size[0]);
   const [fromY, toY] = rebate(y0, y1 - y0, size[1]);
   return { from: [fromX, fromY, -1], to: [toX, toY, size[2] + 1] };
-}
-
-/** mm. Arcs in the picture may lie so far outside the true ones. */
-const PICTURE_FINENESS = 0.5;
-
-/** The solid for the picture, in its home's axes; a panel without board is drawn as a thin sheet. Holes are rings. */
-export function meshOfPanel(solid: PanelSolid): Mesh {
-  const size: Vec3 = [solid.length, solid.width, solid.thickness ?? 1];
-  const cuts = solid.thickness === null ? [] : solid.grooves.map((groove) => grooveBox(groove, size));
-  const all = [...cuts, ...solid.notches.map((notch) => notchBox(notch, size))];
-  const block = solid.outline
-    ? plateMesh(outlinePolygon(solid.outline, PICTURE_FINENESS), size[2], all)
-    : blockMesh(size, all);
-  const rings = solid.holes.flatMap(({ face, x, y, diameter, depth }) => {
-    const levels = depth === null ? [0, size[2]] : [face === "good" ? size[2] : 0];
-    return levels.map((z) => ({ centre: [x, y, z] as const, radius: diameter / 2 }));
-  });
-  return placeMesh(withRings(block, rings), solid.frame);
 }

@@ -29,12 +29,13 @@ import { type BoughtCount, countBought, meshOfStandIn } from "./bought";
 import { faultWords, type ShapeFault } from "./fault";
 import { frameChecks } from "./frame-checks";
 import { guideIds } from "./guides";
-import { cutMember, type MemberSolid, meshOfMember, placeMember } from "./member";
+import { cutMember, type MemberSolid, placeMember } from "./member";
 import { newShapeMemory, type ShapeMemory } from "./memory";
-import { meshOfPanel, type PanelSolid } from "./panel";
+import type { PanelSolid } from "./panel";
 import { placedPanels } from "./panels";
 import { type Instance, instancesOf, type Places } from "./places";
 import { placedPoints } from "./points";
+import { meshOfMember, meshOfPanel } from "./solids";
 
 /** A member or panel of the design that has no solid, and why. */
 export type Uncomputed = {

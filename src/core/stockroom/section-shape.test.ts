@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { drawnPoints, reach } from "../geometry";
+import { reach } from "../geometry";
+import { polygonOf } from "../geometry/mesh.fixture";
 import { roundTo } from "../measure";
 import { parseSectionName } from "./section-name";
 import { type SectionShape, sectionProperties, shapeFault } from "./section-shape";
@@ -100,7 +101,7 @@ describe("outlines", () => {
   it.each(shapes)("the stated symmetry of $kind $size is the outline's, no more and no less", (shape) => {
     const { loops, symmetry } = sectionProperties(shape);
     if (symmetry.kind !== "finite") throw new Error("finite symmetry expected");
-    const points = loops.flatMap((loop) => drawnPoints(loop, 4).map((point) => point.at));
+    const points = loops.flatMap((loop) => polygonOf(loop, 4));
     const keeps = (a: number, b: number, c: number, d: number) =>
       points.every(([x, y]) =>
         points.some((q) => Math.hypot(a * x + b * y - q[0], c * x + d * y - q[1]) < 1e-6),

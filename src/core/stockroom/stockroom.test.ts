@@ -2,7 +2,8 @@
 import fc from "fast-check";
 import * as v from "valibot";
 import { describe, expect, it } from "vitest";
-import { drawnPoints, isInside, type Vec2 } from "../geometry";
+import { isInside, type Vec2 } from "../geometry";
+import { polygonOf } from "../geometry/mesh.fixture";
 import {
   type BoardEntry,
   boardDensity,
@@ -236,7 +237,7 @@ describe("a section as rectangles", () => {
 
   it.each(SHAPES)("$kind: they lie in it, and leave little of it", (shape) => {
     const { loops, areaMm2, boxCentre, extent } = sectionProperties(shape);
-    const rings = loops.map((loop) => drawnPoints(loop, 24).map(({ at }) => at));
+    const rings = loops.map((loop) => polygonOf(loop, 24));
     const solid = (p: Vec2) => rings.filter((ring) => isInside(ring, p)).length % 2 === 1;
     const parts = sectionParts(shape);
     const within = ([x, y]: Vec2) =>

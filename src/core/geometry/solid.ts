@@ -1,0 +1,70 @@
+/**
+ * Solids as drawings and pictures need them: flat faces and lines with the names of what they belong to, so that what is
+ * drawn can be told again after an edit. Never used for a size, an area or a mass.
+ *
+ * A solid is a soup: faces need not share corners, and a line knows the normals of both faces that meet in it, so that
+ * nobody has to find them.
+ */
+import { at } from "../kernel";
+import type { Mesh } from "./mesh";
+import type { LineKind } from "./ring";
+import { cross, norm, scale, subtract, type Vec3 } from "./vector";
+
+/** A flat face with its corners anticlockwise seen from outside: convex, or a triangle of one that is not. */
+export type SolidFace = {
+  /** Indices into `points`. */
+  readonly corners: readonly number[];
+  /** Index into `normals`. */
+  readonly normal: number;
+  readonly name: string;
+};
+
+export type SolidLine = {
+  /** Indices into `points`. */
+  readonly from: number;
+  readonly to: number;
+  /** Indices into `normals`: those of the two faces that meet here. */
+  readonly normals: readonly [number, number];
+  readonly kind: LineKind;
+  /** The curve of which it is a chord, as an index into `curves`, and the angles on it at which it begins and ends. */
+  readonly curve: { readonly of: number; readonly from: number; readonly to: number } | null;
+  readonly name: string;
+};
+
+/** An ellipse: centre + u cos φ + v sin φ. */
+export type Ellipse = { readonly centre: Vec3; readonly u: Vec3; readonly v: Vec3 };
+
+export type Solid = {
+  readonly points: readonly Vec3[];
+  /** Outward, of length 1. */
+  readonly normals: readonly Vec3[];
+  readonly faces: readonly SolidFace[];
+  readonly lines: readonly SolidLine[];
+  readonly curves: readonly Ellipse[];
+};
+
+/** Faces and lines, which solids of one build share. */
+export type Build = Pick<Solid, "faces" | "lines">;
+
+/** What a picture shows of a build: its faces as triangles, and the lines that are always seen. */
+export function drawnBuild({ faces, lines }: Build): Pick<Mesh, "triangles" | "edges"> {
+  const triangles = faces.flatMap(({ corners }) =>
+    corners.slice(2).flatMap((corner, i) => [at(corners, 0), at(corners, i + 1), corner]),
+  );
+  const edges = lines.flatMap(({ from, to, kind }) => (kind === "smooth" ? [] : [from, to]));
+  return { triangles, edges };
+}
+
+/** A solid as a picture shows it. */
+export const solidMesh = (solid: Solid): Mesh => ({ vertices: solid.points, ...drawnBuild(solid) });
+
+/** The normal of a face by its first three corners. */
+export function normalOf(points: readonly Vec3[], corners: readonly number[]): Vec3 {
+  const [a, b, c] = [0, 1, 2].map((i) => at(points, at(corners, i))) as [Vec3, Vec3, Vec3];
+  const across = cross(subtract(b, a), subtract(c, a));
+  const size = norm(across);
+  return size === 0 ? [0, 0, 1] : scale(across, 1 / size);
+}
+
+/** The name of a line by those of the two faces that meet in it, the same from whichever it is seen. */
+export const lineName = (a: string, b: string): string => (a < b ? `${a} / ${b}` : `${b} / ${a}`);
