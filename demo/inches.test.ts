@@ -1,6 +1,6 @@
 /** Everything that a person reads of the notice board, a job in inches: no text of it speaks of millimetres or metres. */
 import { describe, expect, it } from "vitest";
-import { diagramPages, shopPapers, type TextMeasure } from "@/core/drawing";
+import { diagramPages, shopPapers } from "@/core/drawing";
 import { JIGS } from "@/core/jigs";
 import { buttEnd, type Edit, type Job, type MemberId, withEdit } from "@/core/job";
 import { sentence } from "@/core/kernel";
@@ -19,7 +19,6 @@ import { demoStockroom } from "./stockroom";
 const stockroom = stockroomOf(demoStockroom);
 const solver = await loadLinearSolver();
 const now = () => 0;
-const measure: TextMeasure = (text, size) => text.length * size * 0.5;
 
 const METRIC = /(?:\d|\b)\s?(?:mm|cm|m|m²|m2)(?![\w"'])|milli|metre/;
 
@@ -100,8 +99,8 @@ function everything(job: Job, laid: (tasks: readonly LayoutTask[]) => readonly K
           ...textsIn(advice, "advice"),
         ]),
       ]),
-      ...textsIn(shopPapers(input, "letter", measure), "papers"),
-      ...textsIn(diagramPages(input, "letter", measure), "diagrams"),
+      ...textsIn(shopPapers(input, "letter"), "papers"),
+      ...textsIn(diagramPages(input, "letter"), "diagrams"),
     ],
   };
 }

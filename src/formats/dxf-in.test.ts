@@ -1,9 +1,10 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { circlePath, pathOfCorners } from "@/core/drawing/path";
 import { bulgedCorners, filletCorners, loopArea, reach, roundedPolygon, type Vec2 } from "@/core/geometry";
 import { newPanel, panelFromDrawing } from "@/core/job";
 import { at, sentence } from "@/core/kernel";
-import { shapesToDxf } from "./dxf";
+import { drawingToDxf } from "./dxf";
 import { readOutline } from "./dxf-in";
 
 /** Groups of a DXF file, as the DXF reference has them: code and value on lines of their own. */
@@ -149,12 +150,33 @@ describe("the outline of a piece from a DXF file", () => {
       { at: [60, 120], radius: 0 },
       { at: [0, 120], radius: 20 },
     ]);
-    const text = shapesToDxf(
-      [
-        { kind: "curve", layer: "PANELS", corners: bulgedCorners(corners) },
-        { kind: "circle", layer: "HOLES", centre: [30, 60], radius: 6 },
-        { kind: "label", layer: "LABELS", at: [10, 10], height: 8, text: "A" },
-      ],
+    const stroke = { ink: "ink", width: 0.25 } as const;
+    const flip = ([x, y]: Vec2): Vec2 => [x, 200 - y];
+    const text = drawingToDxf(
+      {
+        width: 200,
+        height: 200,
+        items: [
+          {
+            kind: "paths",
+            layer: "PANELS",
+            paths: [pathOfCorners(bulgedCorners(corners), flip)],
+            stroke,
+            fill: null,
+          },
+          { kind: "paths", layer: "HOLES", paths: [circlePath(flip([30, 60]), 6)], stroke, fill: null },
+          {
+            kind: "text",
+            layer: "LABELS",
+            at: [10, 190],
+            size: 8,
+            text: "A",
+            face: "text",
+            align: "left",
+            ink: "ink",
+          },
+        ],
+      },
       unit,
     );
     expect(text).toMatch(new RegExp(`\\$INSUNITS\\s+70\\s+${unit === "mm" ? 4 : 1}\\s`));

@@ -123,10 +123,7 @@ describe("PDF", () => {
     ],
   };
   const write = async () => {
-    const bytes = await pagesToPdf("Test", new Date(0), () => [
-      page,
-      { ...page, width: 215.9, height: 279.4 },
-    ]);
+    const bytes = await pagesToPdf("Test", new Date(0), [page, { ...page, width: 215.9, height: 279.4 }]);
     const file = path.join(mkdtempSync(path.join(tmpdir(), "tally-pdf-")), "test.pdf");
     writeFileSync(file, bytes);
     return file;

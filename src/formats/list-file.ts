@@ -4,7 +4,7 @@ import type { ListTable } from "@/core/lists";
 import type { Tally } from "@/core/tally";
 import { listToCsv } from "./csv";
 import { listToJson } from "./list-json";
-import { drawnWithFonts, pagesToPdf } from "./pdf";
+import { pagesToPdf } from "./pdf";
 import { drawingToSvg } from "./svg";
 import { tableToXlsx } from "./xlsx";
 
@@ -48,11 +48,9 @@ export async function listFile(
       });
     }
     case "pdf":
-      return pagesToPdf(`${code} ${table.title}`, made, (measure) =>
-        listPages(head, { table, tally }, page, measure),
-      );
+      return pagesToPdf(`${code} ${table.title}`, made, listPages(head, { table, tally }, page));
     case "svg": {
-      const [sheet] = drawnWithFonts((measure) => listPages(head, { table, tally }, "tall", measure));
+      const [sheet] = listPages(head, { table, tally }, "tall");
       return sheet ? drawingToSvg(sheet, `${code} ${table.title}`) : "";
     }
     default:

@@ -2,56 +2,27 @@
  * Display lists as PDF (pdfkit): vector, in true millimetres, fonts embedded, text searchable, and a
  * hint to print dialogs not to scale.
  */
-import { readFileSync } from "node:fs";
 import PDFDocument from "pdfkit";
-import type { DrawItem, Drawing, Face, Ink, TextMeasure } from "@/core/drawing";
+import {
+  CAPITAL_HEIGHT,
+  curvesOf,
+  type DrawItem,
+  type Drawing,
+  type DrawnText,
+  type Face,
+  type Path,
+  type Stroke,
+} from "@/core/drawing";
+import { fontNames, LIKE, type OpenFont, openFonts } from "./fonts";
 import { INKS, TINTS } from "./print-colours";
 
 const POINTS_PER_MM = 72 / 25.4;
 
-// .woff, not .woff2: the latter gives text that can be extracted but is invisible.
-const FONT_FILES: Readonly<Record<Face, readonly URL[]>> = {
-  text: [
-    new URL("./fonts/barlow-latin-400-normal.woff", import.meta.url),
-    new URL("./fonts/barlow-latin-ext-400-normal.woff", import.meta.url),
-  ],
-  strong: [
-    new URL("./fonts/barlow-latin-600-normal.woff", import.meta.url),
-    new URL("./fonts/barlow-latin-ext-600-normal.woff", import.meta.url),
-  ],
-  condensed: [
-    new URL("./fonts/barlow-semi-condensed-latin-400-normal.woff", import.meta.url),
-    new URL("./fonts/barlow-semi-condensed-latin-ext-400-normal.woff", import.meta.url),
-  ],
-  condensedStrong: [
-    new URL("./fonts/barlow-semi-condensed-latin-600-normal.woff", import.meta.url),
-    new URL("./fonts/barlow-semi-condensed-latin-ext-600-normal.woff", import.meta.url),
-  ],
-  slab: [
-    new URL("./fonts/zilla-slab-latin-600-normal.woff", import.meta.url),
-    new URL("./fonts/zilla-slab-latin-ext-600-normal.woff", import.meta.url),
-  ],
-};
-
-/** Signs that the shipped fonts lack, with what stands for them on paper. */
-const LIKE: Readonly<Record<string, string>> = {
-  "≈": "~",
-  "⌀": "Ø",
-  "−": "-",
-  "≤": "<=",
-  "≥": ">=",
-  "→": "->",
-  "∠": "angle ",
-};
-
 type Run = { readonly font: string; readonly text: string };
-
-/** The part of a fontkit font that is asked here; pdfkit's types leave it out. */
-type OpenFont = { readonly font: { hasGlyphForCodePoint: (code: number) => boolean } };
 
 class PdfWriter {
   private readonly doc: PDFKit.PDFDocument;
-  private readonly covers = new Map<string, (code: number) => boolean>();
+  private readonly fonts: ReadonlyMap<string, OpenFont>;
 
   constructor(title: string, created: Date) {
     // font: null keeps the built-in Helvetica out of the file.
@@ -60,15 +31,7 @@ class PdfWriter {
       font: null as unknown as string,
       info: { Title: title, Creator: "Rustic Tally", CreationDate: created },
     });
-    for (const [face, files] of Object.entries(FONT_FILES)) {
-      files.forEach((file, i) => {
-        const name = `${face}${i}`;
-        this.doc.registerFont(name, readFileSync(file));
-        this.doc.font(name);
-        const { font } = (this.doc as unknown as { _font: OpenFont })._font;
-        this.covers.set(name, (code) => font.hasGlyphForCodePoint(code));
-      });
-    }
+    this.fonts = openFonts(this.doc);
     const root = this.doc as unknown as { _root: { data: Record<string, unknown> } };
     root._root.data["ViewerPreferences"] = this.doc.ref({ PrintScaling: "None" });
   }
@@ -79,20 +42,22 @@ class PdfWriter {
     const text = asked.replace(/[≈⌀−≤≥→∠]/g, (sign) => LIKE[sign] ?? sign);
     for (const sign of text) {
       const code = sign.codePointAt(0) ?? 0;
-      const font = [`${face}0`, `${face}1`].find((name) => this.covers.get(name)?.(code));
+      const font = fontNames(face).find((name) => this.fonts.get(name)?.hasGlyphForCodePoint(code));
       const last = runs.at(-1);
-      const use = font ?? `${face}0`;
+      const use = font ?? fontNames(face)[0];
       if (last?.font === use) last.text += font ? sign : "?";
       else runs.push({ font: use, text: font ? sign : "?" });
     }
     return runs;
   }
 
-  readonly measure: TextMeasure = (text, size, face) =>
-    this.runs(text, face).reduce(
+  /** With kerning, which the widths that drawings are measured by leave out. */
+  private width(text: string, size: number, face: Face): number {
+    return this.runs(text, face).reduce(
       (sum, run) => sum + this.doc.font(run.font).fontSize(size).widthOfString(run.text),
       0,
     );
+  }
 
   page(drawing: Drawing): void {
     this.doc.addPage({ size: [drawing.width * POINTS_PER_MM, drawing.height * POINTS_PER_MM], margin: 0 });
@@ -112,20 +77,21 @@ class PdfWriter {
           .stroke();
         doc.undash();
         return;
-      case "polygon": {
-        for (const [i, [x, y]] of item.points.entries()) {
-          if (i === 0) doc.moveTo(x, y);
-          else doc.lineTo(x, y);
-        }
-        doc.closePath();
-        if (item.stroke) this.stroke(item.stroke);
-        if (item.fill) doc.fillColor(TINTS[item.fill]);
-        if (item.fill && item.stroke) doc.fillAndStroke();
-        else if (item.fill) doc.fill();
-        else doc.stroke();
-        doc.undash();
+      case "polygon":
+        this.outline(item.points);
+        this.paint(item);
         return;
-      }
+      case "paths":
+        for (const path of item.paths) this.path(path);
+        this.paint(item);
+        return;
+      case "clip":
+        doc.save();
+        this.outline(item.within);
+        doc.clip();
+        for (const one of item.items) this.item(one);
+        doc.restore();
+        return;
       case "text":
         this.text(item);
         return;
@@ -134,29 +100,51 @@ class PdfWriter {
     }
   }
 
-  private stroke({
-    ink,
-    width,
-    dash,
-  }: {
-    readonly ink: Ink;
-    readonly width: number;
-    readonly dash?: readonly number[];
-  }): void {
+  private outline(points: readonly (readonly [number, number])[]): void {
+    for (const [i, [x, y]] of points.entries()) {
+      if (i === 0) this.doc.moveTo(x, y);
+      else this.doc.lineTo(x, y);
+    }
+    this.doc.closePath();
+  }
+
+  private path({ from, segments, closed }: Path): void {
+    this.doc.moveTo(...from);
+    for (const segment of segments) {
+      if (segment.kind === "line") this.doc.lineTo(...segment.to);
+      else for (const [p, q, end] of curvesOf(segment)) this.doc.bezierCurveTo(...p, ...q, ...end);
+    }
+    if (closed) this.doc.closePath();
+  }
+
+  private paint({ fill, stroke }: Pick<Extract<DrawItem, { kind: "paths" }>, "fill" | "stroke">): void {
+    const { doc } = this;
+    if (stroke) this.stroke(stroke);
+    if (fill) doc.fillColor(TINTS[fill]);
+    if (fill && stroke) doc.fillAndStroke("even-odd");
+    else if (fill) doc.fill("even-odd");
+    else doc.stroke();
+    doc.undash();
+  }
+
+  private stroke({ ink, width, dash }: Stroke): void {
     this.doc.lineWidth(width).strokeColor(INKS[ink]).lineJoin("round");
     if (dash) this.doc.dash(dash[0] ?? 1, { space: dash[1] ?? 1 });
   }
 
-  private text({ at, text, size, face, align, ink }: Extract<DrawItem, { kind: "text" }>): void {
-    const width = this.measure(text, size, face);
+  private text({ at, text, size, face, align, ink, turn }: DrawnText): void {
+    const width = this.width(text, size, face);
     let x = align === "left" ? at[0] : align === "right" ? at[0] - width : at[0] - width / 2;
-    this.doc.fillColor(INKS[ink]);
+    this.doc.save().fillColor(INKS[ink]);
+    if (turn) this.doc.rotate(-turn, { origin: [at[0], at[1]] });
     for (const run of this.runs(text, face)) {
       this.doc.font(run.font).fontSize(size);
-      // The middle of the capitals on the given height; 0.35 of the size is half a capital of these faces.
-      this.doc.text(run.text, x, at[1] + size * 0.35, { lineBreak: false, baseline: "alphabetic" });
+      // The middle of the capitals on the given height.
+      const baseline = at[1] + (size * CAPITAL_HEIGHT) / 2;
+      this.doc.text(run.text, x, baseline, { lineBreak: false, baseline: "alphabetic" });
       x += this.doc.widthOfString(run.text);
     }
+    this.doc.restore();
   }
 
   end(): Promise<Uint8Array> {
@@ -170,18 +158,9 @@ class PdfWriter {
   }
 }
 
-/** Draws with the widths of the embedded fonts, for files other than PDF. */
-export function drawnWithFonts<T>(draw: (measure: TextMeasure) => T): T {
-  return draw(new PdfWriter("", new Date(0)).measure);
-}
-
-/** Writes pages to a PDF. `draw` gets the widths of the embedded fonts. */
-export function pagesToPdf(
-  title: string,
-  created: Date,
-  draw: (measure: TextMeasure) => readonly Drawing[],
-): Promise<Uint8Array> {
+/** Writes pages to a PDF. */
+export function pagesToPdf(title: string, created: Date, pages: readonly Drawing[]): Promise<Uint8Array> {
   const writer = new PdfWriter(title, created);
-  for (const page of draw(writer.measure)) writer.page(page);
+  for (const page of pages) writer.page(page);
   return writer.end();
 }

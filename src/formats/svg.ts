@@ -1,5 +1,13 @@
 /** Display lists as SVG files, in true millimetres; text stays text, in the fonts of the application or their like. */
-import type { DrawItem, Drawing, Face } from "@/core/drawing";
+import {
+  CAPITAL_HEIGHT,
+  type DrawItem,
+  type Drawing,
+  type DrawnText,
+  type Face,
+  pathData,
+  type Stroke,
+} from "@/core/drawing";
 import { INKS, TINTS } from "./print-colours";
 
 const FACES: Readonly<Record<Face, string>> = {
@@ -28,34 +36,80 @@ export function drawingToSvg({ width, height, items }: Drawing, title: string): 
     `<svg xmlns="http://www.w3.org/2000/svg" ${size}>`,
     `<title>${escaped(title)}</title>`,
     `<rect width="100%" height="100%" fill="#FFFFFF"/>`,
-    ...items.map(itemToSvg),
+    ...itemsToSvg(items, new Clips()),
     "</svg>",
     "",
   ].join("\n");
 }
 
-function itemToSvg(item: DrawItem): string {
+/** Names for the clip paths of one file. */
+class Clips {
+  private count = 0;
+  next(): string {
+    this.count++;
+    return `clip-${this.count}`;
+  }
+}
+
+const itemsToSvg = (items: readonly DrawItem[], clips: Clips): readonly string[] =>
+  items.map((item) => itemToSvg(item, clips));
+
+function itemToSvg(item: DrawItem, clips: Clips): string {
   switch (item.kind) {
     case "line": {
       const { from, to, stroke } = item;
-      return `<line x1="${number(from[0])}" y1="${number(from[1])}" x2="${number(to[0])}" y2="${number(to[1])}" ${strokeOf(stroke)}/>`;
+      return `<line x1="${number(from[0])}" y1="${number(from[1])}" x2="${number(to[0])}" y2="${number(to[1])}" ${strokeOf(stroke)}${namesOf(item)}/>`;
     }
-    case "polygon": {
-      const points = item.points.map((point) => point.map(number).join(",")).join(" ");
-      const fill = item.fill ? TINTS[item.fill] : "none";
-      return `<polygon points="${points}" fill="${fill}" ${item.stroke ? strokeOf(item.stroke) : ""}/>`;
-    }
-    case "text": {
-      const { at, size, face, align, ink, text } = item;
-      const y = number(at[1] + size * 0.35);
-      return `<text x="${number(at[0])}" y="${y}" font-size="${number(size)}" ${FACES[face]} text-anchor="${ANCHORS[align]}" fill="${INKS[ink]}">${escaped(text)}</text>`;
+    case "polygon":
+      return `<polygon points="${pointsOf(item.points)}" ${fillOf(item)}${namesOf(item)}/>`;
+    case "paths":
+      return `<path d="${pathData(item.paths, number)}" fill-rule="evenodd" ${fillOf(item)}${namesOf(item)}/>`;
+    case "text":
+      return textToSvg(item);
+    case "clip": {
+      const id = clips.next();
+      return [
+        `<clipPath id="${id}"><polygon points="${pointsOf(item.within)}"/></clipPath>`,
+        `<g clip-path="url(#${id})">`,
+        ...itemsToSvg(item.items, clips),
+        "</g>",
+      ].join("\n");
     }
     default:
       return item satisfies never;
   }
 }
 
-function strokeOf({ ink, width, dash }: Extract<DrawItem, { kind: "line" }>["stroke"]): string {
+const pointsOf = (points: readonly (readonly [number, number])[]) =>
+  points.map((point) => point.map(number).join(",")).join(" ");
+
+function fillOf({
+  fill,
+  stroke,
+}: {
+  readonly fill: keyof typeof TINTS | null;
+  readonly stroke: Stroke | null;
+}): string {
+  return `fill="${fill ? TINTS[fill] : "none"}" ${stroke ? strokeOf(stroke) : ""}`;
+}
+
+/** The record and the piece that an item shows, for programs that read the file. */
+function namesOf({ record, piece }: DrawItem): string {
+  const name = (what: string, value: string | undefined) =>
+    value === undefined ? "" : ` data-${what}="${escaped(value)}"`;
+  return name("record", record) + name("piece", piece);
+}
+
+function textToSvg(item: DrawnText & DrawItem): string {
+  const { at, size, face, align, ink, text, turn } = item;
+  const [x, y] = [number(at[0]), number(at[1])];
+  // About its place, which lies in the middle of the capitals.
+  const turned = turn ? ` transform="rotate(${number(-turn)} ${x} ${y})"` : "";
+  const baseline = number(at[1] + (size * CAPITAL_HEIGHT) / 2);
+  return `<text x="${x}" y="${baseline}" font-size="${number(size)}" ${FACES[face]} text-anchor="${ANCHORS[align]}" fill="${INKS[ink]}"${turned}${namesOf(item)}>${escaped(text)}</text>`;
+}
+
+function strokeOf({ ink, width, dash }: Stroke): string {
   const dashes = dash ? ` stroke-dasharray="${dash.map(number).join(" ")}"` : "";
   return `stroke="${INKS[ink]}" stroke-width="${number(width)}" stroke-linejoin="round"${dashes}`;
 }

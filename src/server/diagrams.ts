@@ -1,12 +1,12 @@
 /** Diagrams of kept layouts as files, and labels for the rack. */
-import { type DiagramInput, diagramPages, fullSizeShapes, rackLabelPages } from "@/core/drawing";
+import { type DiagramInput, diagramPages, fullSizeDrawing, rackLabelPages } from "@/core/drawing";
 import { keptFor } from "@/core/layout";
 import { styleOf } from "@/core/lists";
 import { saySizes } from "@/core/measure";
 import { entryStyle } from "@/core/stockroom";
 import { type Connection, readRack } from "@/db";
-import { shapesToDxf } from "@/formats/dxf";
-import { drawnWithFonts, pagesToPdf } from "@/formats/pdf";
+import { drawingToDxf } from "@/formats/dxf";
+import { pagesToPdf } from "@/formats/pdf";
 import { drawingToSvg } from "@/formats/svg";
 import { currentStockroom } from "./jobs";
 
@@ -30,9 +30,10 @@ export async function printDiagrams(
   if (!task || !found) return null;
   const one: DiagramInput = { ...input, results: { tasks: [task] } };
   const heading = `${input.info.code} ${task.name}`;
-  if (format === "dxf") return shapesToDxf(fullSizeShapes(found.kept, styleOf(input.info)), input.info.unit);
-  if (format === "pdf") return pagesToPdf(heading, made, (measure) => diagramPages(one, "a4", measure));
-  const [drawing] = await drawnWithFonts((measure) => diagramPages(one, "tall", measure));
+  if (format === "dxf")
+    return drawingToDxf(fullSizeDrawing(found.kept, styleOf(input.info)), input.info.unit);
+  if (format === "pdf") return pagesToPdf(heading, made, diagramPages(one, "a4"));
+  const [drawing] = diagramPages(one, "tall");
   return drawing ? drawingToSvg(drawing, heading) : null;
 }
 
@@ -56,7 +57,5 @@ export async function printRackLabels(
       },
     ];
   });
-  return labels.length === 0
-    ? null
-    : pagesToPdf("Rack labels", made, (measure) => rackLabelPages(labels, measure));
+  return labels.length === 0 ? null : pagesToPdf("Rack labels", made, rackLabelPages(labels));
 }

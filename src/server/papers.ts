@@ -74,8 +74,10 @@ export const printInput = (computed: ComputedJob, variant: string, made: Date): 
 export function printJob(computed: ComputedJob, page: PageSize, variant: string): Promise<Uint8Array> {
   const { info } = computed.open.job;
   const made = new Date();
-  return pagesToPdf(`${info.job.code} ${info.job.title}`, made, (measure) =>
-    shopPapers(printInput(computed, variant, made), page, measure),
+  return pagesToPdf(
+    `${info.job.code} ${info.job.title}`,
+    made,
+    shopPapers(printInput(computed, variant, made), page),
   );
 }
 

@@ -5,7 +5,7 @@ import path from "node:path";
 import DxfParser from "dxf-parser";
 import * as v from "valibot";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
-import { fullSizeShapes, shopPapers } from "@/core/drawing";
+import { fullSizeDrawing, shopPapers } from "@/core/drawing";
 import { at } from "@/core/kernel";
 import { type KeptLayout, KeptSchema, keepLayout, keptFault, layoutTasks } from "@/core/layout";
 import { layOutShapes } from "@/core/layout/shapes";
@@ -129,7 +129,6 @@ describe("a layout along outlines", () => {
         variant: null,
       } as never,
       "a4",
-      (text, size) => text.length * size * 0.5,
     );
     const words = papers.flatMap(({ items }) =>
       items.flatMap((item) => (item.kind === "text" ? [item.text] : [])),
@@ -138,11 +137,11 @@ describe("a layout along outlines", () => {
     expect(words.some((word) => /^Sheet 1, 1000 × 500 mm · scale 1:\d+$/.test(word))).toBe(true);
     expect(words.some((word) => /m cutting length, \d+ starts?\./.test(word))).toBe(true);
     // A lug: two straight sides of 35, the front of 40, half a circle of radius 20.
-    const shapes = fullSizeShapes(kept, {
+    const { items } = fullSizeDrawing(kept, {
       unit: "mm",
       format: { kind: "decimal", places: 1, trailingZeros: false },
     });
-    expect(shapes.filter((one) => one.kind === "circle")).toHaveLength(60);
+    expect(items.filter((one) => one.layer === "HOLES")).toHaveLength(60);
     const round = 2 * 35 + 40 + Math.PI * 20;
     expect(words).toContain(round.toFixed(1));
   });

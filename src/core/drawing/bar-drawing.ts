@@ -1,12 +1,14 @@
 /** One bar of a layout: its pieces in order with their real end cuts, marks and lengths, and what is left. */
+
 import type { Vec2 } from "../geometry";
 import { at } from "../kernel";
 import { type LaidPiece, pieceKey } from "../layout";
 import { type BarProblem, type CutBar, type PieceOutline, pieceOutlines, trims } from "../layout/bars";
 import { formatLength, type LengthStyle } from "../measure";
 import type { Piece } from "../tally";
-import { type DrawItem, rectangle, type TextMeasure } from "./display";
+import { type DrawItem, rectangle } from "./display";
 import { barOutline, profilesOf, tintOf } from "./silhouette";
+import { textWidth } from "./text-width";
 
 export type BarDrawingInput = {
   readonly bar: CutBar;
@@ -24,7 +26,6 @@ export type BarDrawingSize = {
   readonly depth: number;
   readonly line: number;
   readonly text: number;
-  readonly measure: TextMeasure;
 };
 
 export function barDrawing(input: BarDrawingInput, size: BarDrawingSize): readonly DrawItem[] {
@@ -48,7 +49,7 @@ export function barDrawing(input: BarDrawingInput, size: BarDrawingSize): readon
   const label = formatLength(bar.remainder, style, 0.1);
   const room = bar.remainder * scale;
   const words = [`offcut ${label}`, label].find(
-    (one) => size.measure(one, text * 0.85, "condensed") < room - 2 * line,
+    (one) => textWidth(one, text * 0.85, "condensed") < room - 2 * line,
   );
   // What is not worth keeping goes to waste without a word.
   if (bar.remainder > 0 && bar.remainder >= problem.keep && words !== undefined) {
@@ -71,7 +72,7 @@ function pieceItems(
   place: number,
   outline: PieceOutline,
 ): readonly DrawItem[] {
-  const { scale, depth, line, text, measure } = size;
+  const { scale, depth, line, text } = size;
   const index = at(bar.pieces, place);
   const { length } = at(problem.pieces, index);
   const named = at(pieces, index);
@@ -100,9 +101,9 @@ function pieceItems(
     },
     ...(locked ? [lockSign([from * scale + text * 0.55, text * 0.55], text * 0.5)] : []),
   ];
-  const mark = measure(pick, text, "slab") < room - 2 * line ? pick : named.mark;
+  const mark = textWidth(pick, text, "slab") < room - 2 * line ? pick : named.mark;
   const label = formatLength(length, style, 0.1);
-  const both = measure(`${mark} `, text, "slab") + measure(label, text, "condensed");
+  const both = textWidth(`${mark} `, text, "slab") + textWidth(label, text, "condensed");
   if (both < room - 2 * line) {
     const left = middle - both / 2;
     items.push(
@@ -118,7 +119,7 @@ function pieceItems(
       },
       {
         kind: "text",
-        at: [left + measure(`${mark} `, text, "slab"), depth / 2],
+        at: [left + textWidth(`${mark} `, text, "slab"), depth / 2],
         text: label,
         size: text,
         face: "condensed",
@@ -127,7 +128,7 @@ function pieceItems(
         pick,
       },
     );
-  } else if (measure(mark, text, "slab") < room) {
+  } else if (textWidth(mark, text, "slab") < room) {
     items.push({
       kind: "text",
       at: [middle, depth / 2],

@@ -4,26 +4,22 @@ import { type KeptLayout, keepLayout, type LaidPiece, layoutTasks } from "../lay
 import { layOutSheets } from "../layout/sheets";
 import { createPipeline } from "../pipeline";
 import { resultsOf, STOCK, smallFrame } from "../pipeline.fixture";
-import {
-  barDrawing,
-  type DrawItem,
-  PAGE_SIZES,
-  sheetDrawing,
-  shopPapers,
-  silhouette,
-  type TextMeasure,
-  thumbnail,
-} from ".";
+import { barDrawing, type DrawItem, PAGE_SIZES, sheetDrawing, shopPapers, silhouette, thumbnail } from ".";
 import { barOutline, planeProfiles } from "./silhouette";
 
-const measure: TextMeasure = (text, size) => text.length * size * 0.5;
 const job = smallFrame();
 const results = resultsOf(job);
 const texts = (items: readonly DrawItem[]) =>
   items.flatMap((item) => (item.kind === "text" ? [item.text] : []));
 const places = (items: readonly DrawItem[]) =>
   items.flatMap((item) =>
-    item.kind === "line" ? [item.from, item.to] : item.kind === "polygon" ? item.points : [item.at],
+    item.kind === "line"
+      ? [item.from, item.to]
+      : item.kind === "polygon"
+        ? item.points
+        : item.kind === "text"
+          ? [item.at]
+          : [],
   );
 
 function bars(): KeptLayout {
@@ -123,7 +119,7 @@ describe("diagrams", () => {
         shownOf,
         style: { unit: "mm", format: { kind: "decimal", places: 1, trailingZeros: false } },
       },
-      { scale: 0.1, depth: 10, line: 0.1, text: 3, measure },
+      { scale: 0.1, depth: 10, line: 0.1, text: 3 },
     );
     const pieces = items.filter((item) => item.kind === "polygon" && item.pick);
     const spans = pieces.map((item) =>
@@ -174,7 +170,7 @@ describe("diagrams", () => {
         pieces: kept.pieces,
         style: { unit: "mm", format: { kind: "decimal", places: 1, trailingZeros: false } },
       },
-      { scale: 0.1, line: 0.1, text: 3, measure },
+      { scale: 0.1, line: 0.1, text: 3 },
     );
     const panels = items.filter((item) => item.kind === "polygon" && item.pick === "D");
     expect(panels).toHaveLength(2);
@@ -204,7 +200,7 @@ describe("the shop papers", () => {
   it.each(["a4", "letter"] as const)(
     "on %s: every page in its size, with head and revision, nothing beyond the paper",
     (size) => {
-      const pages = shopPapers(input, size, measure);
+      const pages = shopPapers(input, size);
       expect(pages.length).toBeGreaterThanOrEqual(1);
       for (const page of pages) {
         expect([page.width, page.height]).toEqual([PAGE_SIZES[size].width, PAGE_SIZES[size].height]);
@@ -221,7 +217,7 @@ describe("the shop papers", () => {
   );
 
   it("hold every row of the lists, the diagrams with a scale, and both totals", () => {
-    const all = shopPapers(input, "a4", measure)
+    const all = shopPapers(input, "a4")
       .flatMap((page) => texts(page.items))
       .join("\n");
     for (const word of [
@@ -251,7 +247,7 @@ describe("the shop papers", () => {
       Array.from({ length: 90 }, (_, i) => [`X${i}`, [`${700 + i * 7}`, "20", "0"] as const]),
     );
     const long = createPipeline()(smallFrame({ members, points }), null, STOCK, []);
-    const pages = shopPapers({ ...input, results: long, kept: [], saws: [] }, "a4", measure);
+    const pages = shopPapers({ ...input, results: long, kept: [], saws: [] }, "a4");
     expect(pages.length).toBeGreaterThan(2);
     const names = pages.flatMap((page) => texts(page.items)).filter((text) => /^Extra \d+$/.test(text));
     expect(new Set(names).size).toBe(90);

@@ -1,7 +1,9 @@
 /** The flow of blocks over pages of one size, each with a head that names the job, its revision and the page. */
+
 import type { JobInfo } from "../job";
 import { at } from "../kernel";
-import { type DrawItem, type Drawing, movedBy, type TextMeasure } from "./display";
+import { type DrawItem, type Drawing, movedBy } from "./display";
+import { textWidth } from "./text-width";
 
 export const PAGE_SIZES = {
   a4: { name: "A4", width: 210, height: 297 },
@@ -30,13 +32,11 @@ const FOOT = 10;
 export class Flow {
   readonly width: number;
   private readonly page: Page;
-  private readonly measure: TextMeasure;
   private readonly done: DrawItem[][] = [[]];
   private y = MARGIN + HEAD;
 
-  constructor(page: Page, measure: TextMeasure) {
+  constructor(page: Page) {
     this.page = page;
-    this.measure = measure;
     this.width = page.width - 2 * MARGIN;
   }
 
@@ -74,11 +74,7 @@ export class Flow {
     return this.done.map((items, i) => ({
       width,
       height,
-      items: [
-        ...headItems(input, width, this.measure),
-        ...items,
-        ...footItems(input, page, i + 1, this.done.length),
-      ],
+      items: [...headItems(input, width), ...items, ...footItems(input, page, i + 1, this.done.length)],
     }));
   }
 }
@@ -86,10 +82,9 @@ export class Flow {
 function headItems(
   { info, revision, date, variantName, shop }: PageHead,
   width: number,
-  measure: TextMeasure,
 ): readonly DrawItem[] {
   const y = MARGIN + 5;
-  const codeWidth = measure(`${info.code}  `, 5.6, "slab");
+  const codeWidth = textWidth(`${info.code}  `, 5.6, "slab");
   const facts = [
     `Revision ${revision}`,
     date,

@@ -1,10 +1,33 @@
 /** The door of the drawings. */
 export { type BarDrawingInput, barDrawing } from "./bar-drawing";
-export { diagramPages, type FullShape, fullSizeShapes, SHAPE_LAYERS, type ShapeLayer } from "./diagrams";
-export type { DrawItem, Drawing, Face, Ink, TextMeasure, Tint } from "./display";
+export { diagramPages } from "./diagrams";
+export {
+  CAPITAL_HEIGHT,
+  type DrawItem,
+  type Drawing,
+  type DrawnText,
+  type Ink,
+  LAYERS,
+  type Layer,
+  type Stroke,
+  type Tint,
+} from "./display";
+export type { Face } from "./face";
 export { PAGE_SIZES, type PageHead, type PageSize } from "./flow";
+export { fullSizeDrawing } from "./full-size";
 export { type ListPaper, listPages } from "./list-pages";
 export { type LyingSize, lyingPiece } from "./lying-piece";
+export {
+  axesOf,
+  curvesOf,
+  type EllipseSegment,
+  endOfSegment,
+  isRound,
+  type Path,
+  pathData,
+  pointsOf,
+  runsOn,
+} from "./path";
 export { type DiagramInput, type PrintInput, shopPapers } from "./print";
 export { type RackLabel, rackLabelPages } from "./rack-labels";
 export { type ShapeDrawingInput, shapeDrawing } from "./shape-drawing";

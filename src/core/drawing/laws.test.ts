@@ -1,4 +1,5 @@
 /** Laws of drawn layouts: what is said of a piece stands in it, offcuts are told in their own room, pages hold their blocks. */
+
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { at } from "../kernel";
@@ -17,11 +18,10 @@ import {
   sheetDrawing,
   silhouette,
   silhouetteLength,
-  type TextMeasure,
 } from ".";
 import { Flow, PAGE_SIZES } from "./flow";
+import { textWidth } from "./text-width";
 
-const measure: TextMeasure = (text, size) => text.length * size * 0.5;
 const style: LengthStyle = { unit: "mm", format: { kind: "decimal", places: 1, trailingZeros: false } };
 type Text = Extract<DrawItem, { kind: "text" }>;
 type Shape = Extract<DrawItem, { kind: "polygon" }>;
@@ -34,7 +34,7 @@ const boxOf = ({ points }: Shape) => {
 };
 /** The room that a text takes, by its align. */
 const roomOf = ({ at: [x, y], text, size, face, align }: Text) => {
-  const width = measure(text, size, face);
+  const width = textWidth(text, size, face);
   const x0 = align === "left" ? x : align === "centre" ? x - width / 2 : x - width;
   return { x0, x1: x0 + width, y0: y - size / 2, y1: y + size / 2 };
 };
@@ -66,10 +66,7 @@ describe("a sheet as drawn", () => {
             (_, i): LaidPiece => ({ mark: `M${i}`, name: "Panel", finished: [111, 222] }),
           );
           for (const sheet of layout.sheets) {
-            const items = sheetDrawing(
-              { sheet, problem, pieces, style },
-              { scale: 0.1, line: 0.1, text: 3, measure },
-            );
+            const items = sheetDrawing({ sheet, problem, pieces, style }, { scale: 0.1, line: 0.1, text: 3 });
             const drawn = shapesOf(items).filter(({ pick }) => pick !== undefined);
             expect(drawn).toHaveLength(sheet.placements.length);
             sheet.placements.forEach((one, i) => {
@@ -125,7 +122,7 @@ describe("a sheet as drawn", () => {
       const pieces = [{ mark: "A", name: "A", finished: [length - 2, width - 1] as const }];
       const items = sheetDrawing(
         { sheet: { stock: 0, placements, offcuts: [] }, problem, pieces, style },
-        { scale: 0.1, line: 0.1, text: 3, measure },
+        { scale: 0.1, line: 0.1, text: 3 },
       );
       return textsOf(items).map(({ text, at: [x, y] }) => [
         text,
@@ -138,13 +135,13 @@ describe("a sheet as drawn", () => {
       ["600 × 300", 0, 1.8],
       ["finished 598 × 299", 0, 4.95],
     ]);
-    // 7.5 high is no room for two lines: 1.5 of mark, 1.5 between, 10.2 of size, side by side about the middle.
-    expect(said(600, 75)).toEqual(
-      [
-        ["A", -5.85, 0],
-        ["600 × 75", 1.5, 0],
-      ].map(([text, x, y]) => [text, expect.closeTo(Number(x), 1), y]),
-    );
+    // 7.5 high is no room for two lines: the mark, 1.5 between, and the size, side by side about the middle.
+    const [mark, label] = [textWidth("A", 3, "slab"), textWidth("600 × 75", 3 * 0.85, "condensed")];
+    const left = -(mark + 1.5 + label) / 2;
+    expect(said(600, 75)).toEqual([
+      ["A", expect.closeTo(left + mark / 2, 1), 0],
+      ["600 × 75", expect.closeTo(left + mark + 1.5 + label / 2, 1), 0],
+    ]);
     expect(said(60, 60)).toEqual([["A", 0, 0]]);
     expect(said(20, 20)).toEqual([]);
   });
@@ -167,7 +164,7 @@ describe("a bar as drawn", () => {
         shownOf: () => null,
         style,
       },
-      { scale: 0.1, depth: 10, line: 0.1, text: 3, measure },
+      { scale: 0.1, depth: 10, line: 0.1, text: 3 },
     );
     return { items, offcut: textsOf(items).find(({ ink }) => ink === "soft") };
   };
@@ -227,7 +224,7 @@ describe("free shapes as drawn", () => {
     const layout = layOutShapes(one, { seed: 1, now: () => 0, budgetMs: 20 });
     const sheet = at(layout.sheets, 0);
     const input = { sheet, problem: one, pieces: [{ mark: "G", name: "G" }], style, tint: "steel" as const };
-    return { sheet, items: shapeDrawing(input, { scale, line: 0.5, text: 3, measure }) };
+    return { sheet, items: shapeDrawing(input, { scale, line: 0.5, text: 3 }) };
   };
 
   it("the offcut begins at a dashed line across the sheet, its size in its middle where there is room", () => {
@@ -292,7 +289,7 @@ describe("pages", () => {
   it("hold their blocks one under the other, between head and foot, and lose none", () => {
     fc.assert(
       fc.property(fc.array(fc.integer({ min: 5, max: 200 }), { minLength: 1, maxLength: 30 }), (heights) => {
-        const flow = new Flow(PAGE_SIZES.a4, measure);
+        const flow = new Flow(PAGE_SIZES.a4);
         const full = flow.fullRoom;
         heights.forEach((height, i) => {
           const room = flow.room;
@@ -342,7 +339,7 @@ describe("pages", () => {
   });
 
   it("one that grows is as tall as what is on it; a batch is named in the head", () => {
-    const flow = new Flow({ width: 210, height: Number.POSITIVE_INFINITY, name: "tall" }, measure);
+    const flow = new Flow({ width: 210, height: Number.POSITIVE_INFINITY, name: "tall" });
     flow.add(500, []);
     const [page] = flow.pages({ ...head, info: { ...head.info, batch: 4 }, variantName: null });
     expect(page?.height).toBe(14 + 20 + 500 + 14 + 10);
@@ -369,7 +366,6 @@ describe("pages", () => {
     });
     const pages = rackLabelPages(
       Array.from({ length: 23 }, (_, i) => ({ piece: piece(i), stock: "Birch ply", size: "900 × 400" })),
-      measure,
     );
     expect(pages.map(({ items }) => shapesOf(items).length)).toEqual([21, 2]);
     const boxes = shapesOf(at(pages, 0).items).map(boxOf);
@@ -378,12 +374,11 @@ describe("pages", () => {
     for (const text of textsOf(at(pages, 0).items))
       expect(boxes.some((box) => isWithin(roomOf(text), box))).toBe(true);
     const where = (more: Partial<RackPiece>) =>
-      textsOf(at(rackLabelPages([{ piece: piece(1, more), stock: "s", size: "z" }], measure), 0).items).at(-1)
-        ?.text;
+      textsOf(at(rackLabelPages([{ piece: piece(1, more), stock: "s", size: "z" }]), 0).items).at(-1)?.text;
     expect(where({ place: "left", note: "scratched", from: "HL-204" })).toBe(
       "left · from HL-204 · scratched",
     );
     expect([where({ note: "scratched" }), where({})]).toEqual(["scratched", ""]);
-    expect(rackLabelPages([], measure)).toHaveLength(1);
+    expect(rackLabelPages([])).toHaveLength(1);
   });
 });

@@ -2,7 +2,7 @@
 import type { ListRow, ListTable } from "../lists";
 import { SILHOUETTE_COLUMN } from "../lists";
 import type { Tally } from "../tally";
-import type { DrawItem, Drawing, TextMeasure } from "./display";
+import type { DrawItem, Drawing } from "./display";
 import { Flow, PAGE_SIZES, type Page, type PageHead, type PageSize, title } from "./flow";
 import { silhouette, silhouetteLength } from "./silhouette";
 import { tableRows } from "./table-drawing";
@@ -18,12 +18,11 @@ export function listPages(
   head: PageHead,
   list: { readonly table: ListTable; readonly tally: Tally },
   paper: ListPaper,
-  measure: TextMeasure,
 ): readonly Drawing[] {
   const { columns } = list.table;
   const shares = columns.reduce((sum, column) => sum + column.width, 0);
-  const flow = new Flow(pageFor(paper, shares > WIDE), measure);
-  listSection(flow, list.table, list.tally, measure);
+  const flow = new Flow(pageFor(paper, shares > WIDE));
+  listSection(flow, list.table, list.tally);
   return flow.pages(head);
 }
 
@@ -39,10 +38,10 @@ export function withSilhouettes(table: ListTable): ListTable {
   return { ...table, columns: [...table.columns.slice(0, 3), drawn, ...table.columns.slice(3)] };
 }
 
-export function listSection(flow: Flow, table: ListTable, tally: Tally, measure: TextMeasure): void {
+export function listSection(flow: Flow, table: ListTable, tally: Tally): void {
   if (!flow.isFresh()) flow.newPage();
   flow.add(9, title(table.title));
-  const drawn = tableRows(table, flow.width, measure, silhouettesOf(tally));
+  const drawn = tableRows(table, flow.width, silhouettesOf(tally));
   flow.add(drawn.heading.height, drawn.heading.items);
   for (const row of drawn.rows) {
     if (row.height + (row.keepWithNext ?? 0) > flow.room && !flow.isFresh()) {

@@ -27,7 +27,7 @@ import { sayLength, saySizes } from "../measure";
 import { isMetal, type SawEntry } from "../stockroom";
 import type { Tally } from "../tally";
 import { barDrawing } from "./bar-drawing";
-import { type DrawItem, type Drawing, movedBy, type TextMeasure, type Tint } from "./display";
+import { type DrawItem, type Drawing, movedBy, type Tint } from "./display";
 import { Flow, PAGE_SIZES, type PageHead, type PageSize, title } from "./flow";
 import { listSection, withSilhouettes } from "./list-pages";
 import { lyingPiece } from "./lying-piece";
@@ -52,31 +52,25 @@ export type PrintInput = DiagramInput & {
 };
 
 /** A4 and letter pages of a job, in millimetres. */
-export function shopPapers(input: PrintInput, page: PageSize, measure: TextMeasure): readonly Drawing[] {
-  const flow = new Flow(PAGE_SIZES[page], measure);
+export function shopPapers(input: PrintInput, page: PageSize): readonly Drawing[] {
+  const flow = new Flow(PAGE_SIZES[page]);
   const { results } = input;
-  listSection(flow, withSilhouettes(results.cutList), results.tally, measure);
+  listSection(flow, withSilhouettes(results.cutList), results.tally);
   for (const [noun, heading] of [
     ["bar", "Bar layouts"],
     ["sheet", "Sheet layouts"],
   ] as const) {
     const tasks = results.tasks.filter((task) => layoutKind(task).noun === noun);
-    if (tasks.length > 0) layoutSection(flow, heading, tasks, input, measure);
+    if (tasks.length > 0) layoutSection(flow, heading, tasks, input);
   }
-  listSection(flow, results.buyingList, results.tally, measure);
+  listSection(flow, results.buyingList, results.tally);
   return flow.pages(input);
 }
 
-function layoutSection(
-  flow: Flow,
-  heading: string,
-  tasks: readonly LayoutTask[],
-  input: PrintInput,
-  measure: TextMeasure,
-): void {
+function layoutSection(flow: Flow, heading: string, tasks: readonly LayoutTask[], input: PrintInput): void {
   if (!flow.isFresh()) flow.newPage();
   flow.add(9, title(heading));
-  for (const task of tasks) layoutBlock(flow, task, input, measure);
+  for (const task of tasks) layoutBlock(flow, task, input);
 }
 
 const line = (
@@ -95,7 +89,7 @@ const line = (
 });
 
 /** The layout of one task with its cutting order. */
-export function layoutBlock(flow: Flow, task: LayoutTask, input: DiagramInput, measure: TextMeasure): void {
+export function layoutBlock(flow: Flow, task: LayoutTask, input: DiagramInput): void {
   const name = task.material ? `${task.name}, ${task.material}` : task.name;
   const found = keptFor(task, input.kept);
   if (!found) {
@@ -118,13 +112,13 @@ export function layoutBlock(flow: Flow, task: LayoutTask, input: DiagramInput, m
     );
   const style = styleOf(input.info);
   const rowOf = rowFinder(input.results.tasks, kept.taskId);
-  const ground = { flow, rowOf, style, measure, tint: tintOfTask(task), saws: input.saws };
+  const ground = { flow, rowOf, style, tint: tintOfTask(task), saws: input.saws };
   const first = blocksOf(kept, ground);
   const headHeight = stale ? 16 : 12;
   if (headHeight + (first[0]?.height ?? 0) > flow.room && !flow.isFresh()) flow.newPage();
   flow.add(headHeight, head);
   for (const block of first) flow.add(block.height, block.items);
-  for (const order of ordersOf(kept, ground)) orderBlock(flow, order.table, measure, order.draw);
+  for (const order of ordersOf(kept, ground)) orderBlock(flow, order.table, order.draw);
   for (const { index, qty, why, advice } of piecesWithoutPlace(kept)) {
     flow.add(5, [
       line(`Not placed: ${qty} × ${kept.pieces[index]?.mark ?? ""}: ${why}. ${advice}.`, 3, "text", "oxide"),
@@ -137,7 +131,6 @@ type LayoutGround = {
   readonly flow: Flow;
   readonly rowOf: RowFinder;
   readonly style: LengthStyle;
-  readonly measure: TextMeasure;
   readonly tint: Tint;
   readonly saws: readonly SawEntry[];
 };
@@ -195,8 +188,8 @@ const blocksOf = (kept: KeptLayout, ground: LayoutGround) => onPaper(kept).block
 const ordersOf = (kept: KeptLayout, ground: LayoutGround) => onPaper(kept).orders(kept, ground);
 
 /** The cutting order under the diagrams that it belongs to. */
-function orderBlock(flow: Flow, table: ListTable, measure: TextMeasure, draw: DrawPiece): void {
-  const drawn = tableRows(table, flow.width, measure, draw);
+function orderBlock(flow: Flow, table: ListTable, draw: DrawPiece): void {
+  const drawn = tableRows(table, flow.width, draw);
   flow.add(6 + drawn.heading.height, [
     line(table.title, 3, "strong", "ink"),
     ...movedBy(drawn.heading.items, [0, 6]),
@@ -223,7 +216,7 @@ function scaleToFit(real: number, room: number): number {
   return SCALES.find((n) => real / n <= room) ?? real / room;
 }
 
-function barBlocks(kept: KeptBars, { flow, rowOf, style, measure }: LayoutGround): readonly Block[] {
+function barBlocks(kept: KeptBars, { flow, rowOf, style }: LayoutGround): readonly Block[] {
   const { problem, layout, pieces } = kept;
   const longest = Math.max(1, ...layout.bars.map((bar) => at(problem.stock, bar.stock).length));
   const ratio = scaleToFit(longest, flow.width);
@@ -231,7 +224,7 @@ function barBlocks(kept: KeptBars, { flow, rowOf, style, measure }: LayoutGround
     const stock = at(problem.stock, bar.stock);
     const items = barDrawing(
       { bar, problem, pieces, style, shownOf: (piece) => rowOf(piece)?.shown ?? null },
-      { scale: 1 / ratio, depth: 6, line: 0.25, text: 3, measure },
+      { scale: 1 / ratio, depth: 6, line: 0.25, text: 3 },
     );
     const _times = timesWords(bar.times);
     const words = `Pattern ${i + 1}: ${bar.times} × bar ${sayLength(stock.length, style)} · lengths at scale 1:${ratio}`;
@@ -246,7 +239,7 @@ type DrawSheet = (index: number, size: SheetDrawingSize) => readonly DrawItem[];
 
 function sheetBlocks(
   { problem, layout }: KeptSheets | KeptShapes,
-  { flow, measure, style }: LayoutGround,
+  { flow, style }: LayoutGround,
   showsGrain: boolean,
   draw: DrawSheet,
 ): readonly Block[] {
@@ -256,7 +249,7 @@ function sheetBlocks(
       sheet.stock,
     );
     const ratio = Math.max(scaleToFit(stock.length, flow.width), scaleToFit(stock.width, flow.fullRoom - 30));
-    const items = draw(i, { scale: 1 / ratio, line: 0.25, text: 3.2, measure });
+    const items = draw(i, { scale: 1 / ratio, line: 0.25, text: 3.2 });
     const grain = showsGrain && stock.grain ? `, grain along the ${stock.grain}` : "";
     const words = `Sheet ${i + 1}, ${saySizes([stock.length, stock.width], style)}${grain} · scale 1:${ratio}`;
     return {

@@ -1,6 +1,6 @@
 /** Labels for rack pieces, three across an A4 page: what is written large is what is called out in the shop. */
 import type { RackPiece } from "../stockroom";
-import { type DrawItem, type Drawing, fitted, movedBy, rectangle, type TextMeasure } from "./display";
+import { type DrawItem, type Drawing, fitted, movedBy, rectangle } from "./display";
 
 const [WIDTH, HEIGHT] = [63, 38];
 const [ACROSS, DOWN] = [3, 7];
@@ -14,23 +14,23 @@ export type RackLabel = {
   readonly size: string;
 };
 
-export function rackLabelPages(labels: readonly RackLabel[], measure: TextMeasure): readonly Drawing[] {
+export function rackLabelPages(labels: readonly RackLabel[]): readonly Drawing[] {
   const pages: Drawing[] = [];
   for (let first = 0; first < Math.max(1, labels.length); first += ACROSS * DOWN) {
     const items = labels.slice(first, first + ACROSS * DOWN).flatMap((label, i) => {
       const [column, row] = [i % ACROSS, Math.floor(i / ACROSS)];
-      return movedBy(labelItems(label, measure), [LEFT + column * WIDTH, TOP + row * HEIGHT]);
+      return movedBy(labelItems(label), [LEFT + column * WIDTH, TOP + row * HEIGHT]);
     });
     pages.push({ width: 210, height: 297, items });
   }
   return pages;
 }
 
-function labelItems({ piece, stock, size }: RackLabel, measure: TextMeasure): readonly DrawItem[] {
+function labelItems({ piece, stock, size }: RackLabel): readonly DrawItem[] {
   const word = (text: string, y: number, textSize: number, face: "slab" | "text" | "strong"): DrawItem => ({
     kind: "text",
     at: [4, y],
-    text: fitted(text, WIDTH - 8, textSize, face, measure),
+    text: fitted(text, WIDTH - 8, textSize, face),
     size: textSize,
     face,
     align: "left",

@@ -1,4 +1,5 @@
 /** One sheet with free shapes to scale: their outlines with marks, the holes in them, the margin, the grain and the rest. */
+
 import {
   boxOfPoints,
   edgeDistance,
@@ -22,6 +23,7 @@ import { formatLength, type LengthStyle } from "../measure";
 import { lockSign } from "./bar-drawing";
 import type { DrawItem, Tint } from "./display";
 import { type SheetDrawingSize, sheetGround } from "./sheet-drawing";
+import { textWidth } from "./text-width";
 
 export type ShapeDrawingInput = {
   readonly sheet: ShapeSheet;
@@ -46,7 +48,7 @@ export function shapeDrawing(input: ShapeDrawingInput, size: SheetDrawingSize): 
 function restItems(
   rest: ShapeSheet["offcuts"][number],
   { style, problem }: ShapeDrawingInput,
-  { scale, line, text, measure }: SheetDrawingSize,
+  { scale, line, text }: SheetDrawingSize,
 ): readonly DrawItem[] {
   const [x, end, height] = [rest.x * scale, (rest.x + rest.length) * scale, rest.width * scale];
   const edge: DrawItem = {
@@ -59,7 +61,7 @@ function restItems(
   const small = text * 0.85;
   // What is not worth keeping goes to waste without a word.
   const isScrap = Math.min(rest.length, rest.width) < problem.keep;
-  if (isScrap || measure(words, small, "condensed") > end - x - 4 * line) return [edge];
+  if (isScrap || textWidth(words, small, "condensed") > end - x - 4 * line) return [edge];
   const label: DrawItem = {
     kind: "text",
     at: [(x + end) / 2, height / 2],
@@ -80,7 +82,7 @@ function shapeItems(
   { problem, pieces, style, tint }: ShapeDrawingInput,
   size: SheetDrawingSize,
 ): readonly DrawItem[] {
-  const { scale, line, text, measure } = size;
+  const { scale, line, text } = size;
   // Drawn with y upwards, as whoever stands before the sheet sees it.
   const drawn = ([x, y]: Vec2): Vec2 => [x * scale, (sheetWidth - y) * scale];
   const piece = at(pieces, one.shape);
@@ -112,13 +114,13 @@ function shapeItems(
     ink: "ink",
     pick,
   });
-  const short = measure(pick, text, "slab") < 1.7 * room ? pick : piece.mark;
+  const short = textWidth(pick, text, "slab") < 1.7 * room ? pick : piece.mark;
   const sized = piece.finished?.map((value) => formatLength(value, style, 0.1)).join(" × ") ?? "";
   // Of several jobs together, the job is worth more than the size where both find no room.
   const second = piece.job !== undefined && short === piece.mark ? piece.job : sized;
   const small = text * 0.85;
-  const both = measure(second, small, "condensed") < 1.7 * room && room > text * 1.2 && second !== "";
-  const fits = measure(short, text, "slab") < 2 * room;
+  const both = textWidth(second, small, "condensed") < 1.7 * room && room > text * 1.2 && second !== "";
+  const fits = textWidth(short, text, "slab") < 2 * room;
   if (both)
     items.push(
       word([middle[0], middle[1] - text * 0.6], short, "slab", text),
@@ -127,7 +129,7 @@ function shapeItems(
   else if (fits && room > text * 0.45) items.push(word(middle, short, "slab", text));
   else items.push(word(middle, short, "slab", Math.max(text * 0.55, Math.min(text, room))));
   if (one.locked) {
-    const [x, y] = [middle[0] - measure(short, text, "slab") / 2 - text * 0.45, middle[1]];
+    const [x, y] = [middle[0] - textWidth(short, text, "slab") / 2 - text * 0.45, middle[1]];
     items.push(lockSign([x, both ? y - text * 0.6 : y], text * 0.3));
   }
   return items;

@@ -1,10 +1,12 @@
 /** One sheet of a layout to scale: its panels with marks and sizes, the trim, the grain and what is left. */
+
 import { at } from "../kernel";
 import { type LaidPiece, pieceKey } from "../layout";
 import type { CutSheet, Placement, SheetProblem } from "../layout/sheets";
 import { formatLength, type LengthStyle } from "../measure";
 import { lockSign } from "./bar-drawing";
-import { type DrawItem, rectangle, type TextMeasure } from "./display";
+import { type DrawItem, rectangle } from "./display";
+import { textWidth } from "./text-width";
 
 export type SheetDrawingInput = {
   readonly sheet: CutSheet;
@@ -16,7 +18,6 @@ export type SheetDrawingSize = {
   readonly scale: number;
   readonly line: number;
   readonly text: number;
-  readonly measure: TextMeasure;
 };
 
 export function sheetDrawing(input: SheetDrawingInput, size: SheetDrawingSize): readonly DrawItem[] {
@@ -59,14 +60,14 @@ const flipped = (input: SheetDrawingInput, y: number, height: number) =>
 function offcutItems(
   offcut: CutSheet["offcuts"][number],
   input: SheetDrawingInput,
-  { scale, text, measure, line }: SheetDrawingSize,
+  { scale, text, line }: SheetDrawingSize,
 ): readonly DrawItem[] {
   // What is not worth keeping goes to waste without a word.
   if (Math.min(offcut.length, offcut.width) < input.problem.keep) return [];
   const sizes = `${formatLength(offcut.length, input.style, 0.1)} × ${formatLength(offcut.width, input.style, 0.1)}`;
   const [room, height] = [offcut.length * scale - 4 * line, offcut.width * scale];
   const fits = (words: string, size: number) =>
-    measure(words, size, "condensed") <= room && height >= size * 1.2;
+    textWidth(words, size, "condensed") <= room && height >= size * 1.2;
   // An offcut that goes into the rack is told on the sheet, in smaller letters where it is narrow.
   const tries = [`offcut ${sizes}`, sizes].flatMap((words) =>
     [0.85, 0.7, 0.55].map((part) => ({ words, size: text * part })),
@@ -112,7 +113,7 @@ function placementItems(
   if (grained) items.push(...grainLines(x, y, length, width, grain, line));
   const label = `${formatLength(placement.length, input.style, 0.1)} × ${formatLength(placement.width, input.style, 0.1)}`;
   const short = at(input.pieces, placement.panel).mark;
-  const fitting = size.measure(mark, size.text, "slab") < length - 4 * line ? mark : short;
+  const fitting = textWidth(mark, size.text, "slab") < length - 4 * line ? mark : short;
   items.push(...labelItems({ pick: mark, mark: fitting }, label, [x, y, length, width], size));
   const named = at(input.pieces, placement.panel);
   if (named.finished) {
@@ -129,10 +130,10 @@ function finishedItem(
   words: string,
   pick: string,
   [x, y, length, width]: readonly [number, number, number, number],
-  { line, text, measure }: SheetDrawingSize,
+  { line, text }: SheetDrawingSize,
 ): readonly DrawItem[] {
   const small = text * 0.72;
-  if (measure(words, small, "condensed") > length - 4 * line || width < text * 4.2) return [];
+  if (textWidth(words, small, "condensed") > length - 4 * line || width < text * 4.2) return [];
   return [
     {
       kind: "text",
@@ -152,10 +153,10 @@ function labelItems(
   { pick, mark }: { readonly pick: string; readonly mark: string },
   label: string,
   [x, y, length, width]: readonly [number, number, number, number],
-  { line, text, measure }: SheetDrawingSize,
+  { line, text }: SheetDrawingSize,
 ): readonly DrawItem[] {
   const small = text * 0.85;
-  const [markWidth, labelWidth] = [measure(mark, text, "slab"), measure(label, small, "condensed")];
+  const [markWidth, labelWidth] = [textWidth(mark, text, "slab"), textWidth(label, small, "condensed")];
   const [across, down] = [x + length / 2, y + width / 2];
   const word = (at: readonly [number, number], what: "mark" | "label"): DrawItem => ({
     kind: "text",

@@ -33,12 +33,7 @@ const TABLE: ListTable = {
 } as unknown as ListTable;
 
 describe("a table as drawn", () => {
-  const { heading, rows } = tableRows(
-    TABLE,
-    200,
-    (text, size) => text.length * size * 0.5,
-    () => [],
-  );
+  const { heading, rows } = tableRows(TABLE, 200, () => []);
   const textsOf = (items: (typeof heading)["items"]) =>
     items.flatMap((item) => (item.kind === "text" ? [[item.text, item.align, item.at[0]] as const] : []));
 
@@ -84,12 +79,9 @@ describe("a table as drawn", () => {
       })),
     });
     const drawn = (table: object) =>
-      tableRows(
-        table as ListTable,
-        200,
-        (text, size) => text.length * size * 0.5,
-        () => [],
-      ).rows.flatMap(({ items }) => textsOf(items).map(([text]) => text));
+      tableRows(table as ListTable, 200, () => []).rows.flatMap(({ items }) =>
+        textsOf(items).map(([text]) => text),
+      );
     expect(drawn(TABLE).filter((text) => text.includes("*"))).toEqual([]);
     const typed = drawn(over({ length: { text: "1250", over: { computed: "1200", changed: false } } }));
     expect(typed).toContain("1250 *");
@@ -99,12 +91,7 @@ describe("a table as drawn", () => {
 
   it("lets long notes run on, a line lower each, within the height of their row", () => {
     const words = Array.from({ length: 60 }, (_, i) => `word${i}`).join(" ");
-    const { rows: drawn } = tableRows(
-      { ...TABLE, notes: [words] },
-      200,
-      (text, size) => text.length * size * 0.5,
-      () => [],
-    );
+    const { rows: drawn } = tableRows({ ...TABLE, notes: [words] }, 200, () => []);
     const note = drawn.at(-1);
     const lines = note?.items.flatMap((item) => (item.kind === "text" ? [item] : [])) ?? [];
     expect(lines.length).toBeGreaterThan(2);

@@ -1,4 +1,5 @@
 /** A list table as drawn rows: heading, group lines, rows with wrapped notes, and the sentences under it. */
+
 import { at } from "../kernel";
 import {
   type Column,
@@ -10,7 +11,8 @@ import {
   SILHOUETTE_COLUMN,
   shownColumns,
 } from "../lists";
-import { type DrawItem, fitted, movedBy, type TextMeasure, wrapped } from "./display";
+import { type DrawItem, fitted, movedBy, wrapped } from "./display";
+import { textWidth } from "./text-width";
 
 export type DrawnRow = {
   readonly height: number;
@@ -35,19 +37,18 @@ const INDENT = 3;
 export function tableRows(
   table: ListTable,
   width: number,
-  measure: TextMeasure,
   draw: DrawPiece,
 ): { readonly heading: DrawnRow; readonly rows: readonly DrawnRow[] } {
   const places = columnPlaces(shownColumns(table), width);
   const rows: DrawnRow[] = [];
   for (const group of table.groups) {
-    if (group.heading !== "" || group.summary !== "") rows.push(groupRow(group, width, measure));
-    for (const row of group.rows) rows.push(listRow(row, places, width, measure, draw));
+    if (group.heading !== "" || group.summary !== "") rows.push(groupRow(group, width));
+    for (const row of group.rows) rows.push(listRow(row, places, width, draw));
   }
   for (const line of table.foot) rows.push(footRow(line, places, width));
   rows.push({ height: 3, items: [] });
-  for (const note of [...table.notes, ...overNotes(table)]) rows.push(noteRow(note, width, measure));
-  return { heading: headingRow(places, width, measure), rows };
+  for (const note of [...table.notes, ...overNotes(table)]) rows.push(noteRow(note, width));
+  return { heading: headingRow(places, width), rows };
 }
 
 function overNotes(table: ListTable): readonly string[] {
@@ -82,11 +83,11 @@ function textAt(
   return { kind: "text", at: [at, y], text, size: TEXT, face, align, ink };
 }
 
-function headingRow(places: readonly Place[], width: number, measure: TextMeasure): DrawnRow {
+function headingRow(places: readonly Place[], width: number): DrawnRow {
   const items: DrawItem[] = places.map((place) =>
     textAt(
       place,
-      fitted(place.column.heading, place.width - GAP, TEXT, "condensed", measure),
+      fitted(place.column.heading, place.width - GAP, TEXT, "condensed"),
       2.4,
       "condensed",
       "soft",
@@ -96,8 +97,8 @@ function headingRow(places: readonly Place[], width: number, measure: TextMeasur
   return { height: 6, items };
 }
 
-function groupRow(group: ListGroup, width: number, measure: TextMeasure): DrawnRow {
-  const nameWidth = measure(`${group.heading}  `, TEXT, "condensedStrong");
+function groupRow(group: ListGroup, width: number): DrawnRow {
+  const nameWidth = textWidth(`${group.heading}  `, TEXT, "condensedStrong");
   return {
     height: 6.4,
     keepWithNext: 8,
@@ -134,13 +135,7 @@ function groupRow(group: ListGroup, width: number, measure: TextMeasure): DrawnR
   };
 }
 
-function listRow(
-  row: ListRow,
-  places: readonly Place[],
-  width: number,
-  measure: TextMeasure,
-  draw: DrawPiece,
-): DrawnRow {
+function listRow(row: ListRow, places: readonly Place[], width: number, draw: DrawPiece): DrawnRow {
   const cells = places.map((plain) => {
     const { id } = plain.column;
     const indent = id === "name" ? INDENT * Math.max(0, row.level - 1) : 0;
@@ -148,7 +143,7 @@ function listRow(
     const cell = row.cells[id];
     const text = `${cell?.text ?? ""}${cell?.over ? " *" : ""}`;
     const lines =
-      place.column.align === "left" ? wrapped(text, place.width - GAP, TEXT, "condensed", measure) : [text];
+      place.column.align === "left" ? wrapped(text, place.width - GAP, TEXT, "condensed") : [text];
     return { place, lines };
   });
   const lines = Math.max(1, ...cells.map((cell) => cell.lines.length));
@@ -185,8 +180,8 @@ function footRow({ label, cells }: FootLine, places: readonly Place[], width: nu
   return { height: 5.6, items };
 }
 
-function noteRow(note: string, width: number, measure: TextMeasure): DrawnRow {
-  const lines = wrapped(note, width, TEXT, "text", measure);
+function noteRow(note: string, width: number): DrawnRow {
+  const lines = wrapped(note, width, TEXT, "text");
   return {
     height: lines.length * LINE + 0.8,
     items: lines.map((_, i) => ({

@@ -37,6 +37,7 @@ export {
   edgesOf,
   filletCorners,
   flattened,
+  insideParts,
   isInside,
   movedPolygon,
   nearestOf,

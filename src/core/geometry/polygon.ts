@@ -211,3 +211,29 @@ export function filletCorners(corners: readonly BulgedCorner[]): readonly Corner
     return aside > STRAIGHT;
   });
 }
+
+/** The parts of a straight line that lie within a polygon, in their order; a line without length: itself or nothing. */
+export function insideParts(from: Vec2, to: Vec2, polygon: Polygon): readonly (readonly [Vec2, Vec2])[] {
+  const way = subtract2(to, from);
+  const shares = [0, 1];
+  polygon.forEach((a, i) => {
+    const edge = subtract2(at(polygon, (i + 1) % polygon.length), a);
+    const across = cross2(way, edge);
+    if (across === 0) return;
+    const along = cross2(subtract2(a, from), edge) / across;
+    const on = cross2(subtract2(a, from), way) / across;
+    if (along > 0 && along < 1 && on >= 0 && on <= 1) shares.push(along);
+  });
+  shares.sort((a, b) => a - b);
+  const place = (share: number): Vec2 => [from[0] + way[0] * share, from[1] + way[1] * share];
+  const parts: (readonly [Vec2, Vec2])[] = [];
+  for (let i = 1; i < shares.length; i++) {
+    const [start, end] = [at(shares, i - 1), at(shares, i)];
+    if (!isInside(polygon, place((start + end) / 2))) continue;
+    const last = parts.at(-1);
+    if (last && last[1][0] === place(start)[0] && last[1][1] === place(start)[1])
+      parts[parts.length - 1] = [last[0], place(end)];
+    else parts.push([place(start), place(end)]);
+  }
+  return parts;
+}

@@ -1,6 +1,15 @@
 "use client";
 /** A display list of the core as SVG. What carries a mark can be picked and is shown in brass when selected. */
-import type { DrawItem, Drawing, Face, Ink, Tint } from "@/core/drawing";
+import { useId } from "react";
+import {
+  CAPITAL_HEIGHT,
+  type DrawItem,
+  type Drawing,
+  type Face,
+  type Ink,
+  pathData,
+  type Tint,
+} from "@/core/drawing";
 
 const INKS: Readonly<Record<Ink, string>> = {
   ink: "var(--color-ink)",
@@ -93,27 +102,27 @@ function Item({ item, isSelected, onPick }: ItemProps) {
       />
     );
   }
-  if (item.kind === "polygon") {
+  if (item.kind === "clip") return <Clipped item={item} isSelected={isSelected} onPick={onPick} />;
+  if (item.kind === "polygon" || item.kind === "paths") {
     const fill = chosen ? "var(--color-brass-pale)" : item.fill ? TINTS[item.fill] : "none";
-    // Without an outline, a hair of its own tint closes the seam to the next face.
-    const stroke = chosen ? INKS.brass : item.stroke ? INKS[item.stroke.ink] : fill;
-    return (
-      <polygon
-        points={item.points.map((p) => `${p[0]},${p[1]}`).join(" ")}
-        fill={fill}
-        stroke={stroke}
-        strokeWidth={(item.stroke?.width ?? 0.4) * (chosen ? 1.8 : 1)}
-        strokeDasharray={item.stroke?.dash?.join(" ")}
-        strokeLinejoin="round"
-        data-pick={pick}
-        {...picking}
-      />
-    );
+    const drawn = {
+      fill,
+      // Without an outline, a hair of its own tint closes the seam to the next face.
+      stroke: chosen ? INKS.brass : item.stroke ? INKS[item.stroke.ink] : fill,
+      strokeWidth: (item.stroke?.width ?? 0.4) * (chosen ? 1.8 : 1),
+      strokeDasharray: item.stroke?.dash?.join(" "),
+      strokeLinejoin: "round",
+      "data-pick": pick,
+      ...picking,
+    } as const;
+    if (item.kind === "paths") return <path d={pathData(item.paths, String)} fillRule="evenodd" {...drawn} />;
+    return <polygon points={pointsOf(item.points)} {...drawn} />;
   }
   return (
     <text
       x={item.at[0]}
-      y={item.at[1] + item.size * 0.35}
+      y={item.at[1] + (item.size * CAPITAL_HEIGHT) / 2}
+      transform={item.turn ? `rotate(${-item.turn} ${item.at[0]} ${item.at[1]})` : undefined}
       fontSize={item.size}
       textAnchor={ANCHORS[item.align]}
       fill={INKS[item.ink]}
@@ -125,20 +134,26 @@ function Item({ item, isSelected, onPick }: ItemProps) {
   );
 }
 
-/** Widths of texts on screen, from a canvas; a fair guess where there is none (on the server). */
-let context: CanvasRenderingContext2D | null = null;
-const FAMILIES: Readonly<Record<Face, string>> = {
-  text: "400 100px Barlow",
-  strong: "600 100px Barlow",
-  condensed: '400 100px "Barlow Semi Condensed"',
-  condensedStrong: '600 100px "Barlow Semi Condensed"',
-  slab: '600 100px "Zilla Slab"',
-};
+const pointsOf = (points: readonly (readonly [number, number])[]) =>
+  points.map((point) => point.join(",")).join(" ");
 
-export function screenMeasure(text: string, size: number, face: Face): number {
-  if (typeof document === "undefined") return text.length * size * 0.5;
-  context ??= document.createElement("canvas").getContext("2d");
-  if (!context) return text.length * size * 0.5;
-  context.font = FAMILIES[face];
-  return (context.measureText(text).width * size) / 100;
+function Clipped({
+  item,
+  isSelected,
+  onPick,
+}: Omit<ItemProps, "item"> & { readonly item: Extract<DrawItem, { kind: "clip" }> }) {
+  const id = useId();
+  return (
+    <>
+      <clipPath id={id}>
+        <polygon points={pointsOf(item.within)} />
+      </clipPath>
+      <g clipPath={`url(#${id})`}>
+        {item.items.map((one, i) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: a display list has no identity beyond its order
+          <Item key={i} item={one} isSelected={isSelected} onPick={onPick} />
+        ))}
+      </g>
+    </>
+  );
 }

@@ -27,7 +27,7 @@ import {
 } from "@/core/layout/bars";
 /** Bars drawn to scale, on which pieces are moved by hand: along their bar, to another one, or to one that is not begun. */
 import { PLAIN_MM, sayLength } from "@/core/measure";
-import { DisplayList, screenMeasure } from "../common/display-list";
+import { DisplayList } from "../common/display-list";
 import { FurtherStock, furtherStock } from "./further-stock";
 import { type HandAction, HandBar } from "./hand-bar";
 import { useLayoutGround } from "./layout-ground";
@@ -219,7 +219,7 @@ function OneBar({ kept, index, scale, held, rowOf, onHold }: OneBarProps) {
       shownOf: (piece) => rowOf(piece)?.shown ?? null,
       style: ground.style,
     },
-    { scale, depth: DEPTH, line: 1, text: 15, measure: screenMeasure },
+    { scale, depth: DEPTH, line: 1, text: 15 },
   );
   const outlines = pieceOutlines(kept.problem, bar);
   const times = timesWords(bar.times);

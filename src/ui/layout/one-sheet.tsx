@@ -9,12 +9,12 @@ import { lyingOutline, type ShapePlacement } from "@/core/layout/shapes";
 /** One sheet of a layout to scale, its pieces as buttons over the drawing. */
 import { type LengthStyle, saySizes } from "@/core/measure";
 import { isMetal } from "@/core/stockroom";
-import { DisplayList, screenMeasure } from "../common/display-list";
+import { DisplayList } from "../common/display-list";
 import { useLayoutGround } from "./layout-ground";
 import { PieceButton } from "./piece-button";
 import type { OneSheetProps } from "./plane-bench";
 
-const DRAWN = { line: 1, text: 15, measure: screenMeasure };
+const DRAWN = { line: 1, text: 15 };
 
 export function OneSheet({
   kept,
