@@ -1,7 +1,8 @@
 "use client";
-/** A file that is picked and read at once; what is wrong with it stands beside the words. */
 import { FileUp } from "lucide-react";
 import { useId, useState } from "react";
+/** A file that is picked and read at once; what is wrong with it stands beside the words. */
+import { Fault } from "./notice";
 
 export type FileFieldProps = {
   readonly label: string;
@@ -32,11 +33,7 @@ export function FileField({ label, accept, onFile }: FileFieldProps) {
           event.target.value = "";
         }}
       />
-      {fault ? (
-        <span role="alert" className="block text-[12px] text-oxide leading-tight">
-          {fault}
-        </span>
-      ) : null}
+      {fault ? <Fault>{fault}</Fault> : null}
     </span>
   );
 }

@@ -3,3 +3,6 @@ export const freshId = (signs = 32): string =>
   Array.from(crypto.getRandomValues(new Uint8Array(16)), (byte) => byte.toString(16).padStart(2, "0"))
     .join("")
     .slice(0, signs);
+
+/** The id of a new record: what it is, and signs enough that no two of a job or a shop are alike. */
+export const newId = (kind: string): string => `${kind}-${freshId(13)}`;

@@ -1,10 +1,11 @@
 "use client";
-/** A desk that opens: the job is fetched once, and its name stands there until it is drawn. */
 import { useEffect, useState } from "react";
 import type { StockroomData } from "@/core/stockroom";
 import { Button } from "../common/button";
 import { HomeFrame } from "../common/home-frame";
 import { call } from "../common/http";
+/** A desk that opens: the job is fetched once, and its name stands there until it is drawn. */
+import { Fault } from "../common/notice";
 import { UnreadablePage } from "../jobs/unreadable-page";
 import { Desk } from "./desk";
 import { deskAddress } from "./desk-address";
@@ -57,9 +58,7 @@ export function OpeningDesk({ job, stage, startWorker }: OpeningProps) {
           </p>
         ) : (
           <>
-            <p role="alert" className="mt-3 mb-4 text-oxide">
-              {state.why}
-            </p>
+            <Fault className="mt-3 mb-4">{state.why}</Fault>
             <Button onClick={again}>Try again</Button>
           </>
         )}

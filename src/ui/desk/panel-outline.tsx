@@ -12,14 +12,14 @@ import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
 import { DisplayList } from "../common/display-list";
 import { FileField } from "../common/file-field";
-import { freshId } from "../common/fresh-id";
+import { newId } from "../common/fresh-id";
 import { TextField } from "../common/text-field";
 import { useDeskState } from "./desk-context";
 import { useDrawingReaders } from "./drawing-readers";
 
 type Side = Pick<OutlineCorner, "fromX" | "x" | "fromY" | "y">;
 const corner = ({ fromX, x, fromY, y }: Side, radius = "0"): OutlineCorner => ({
-  id: `corner-${freshId(8)}`,
+  id: newId("corner"),
   fromX,
   x,
   fromY,
@@ -116,8 +116,7 @@ function OutlineFile({ panel, onRead }: Pick<Props, "panel" | "onRead">) {
       onFile={async (file) => {
         const read = await reader(file);
         if (!read.ok) return sentence(read.problem);
-        const newId = () => `corner-${freshId(8)}`;
-        return onRead(panelFromDrawing(read.value, panel, unit, newId));
+        return onRead(panelFromDrawing(read.value, panel, unit, () => newId("corner")));
       }}
     />
   );

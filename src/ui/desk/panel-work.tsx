@@ -5,7 +5,7 @@ import { type Groove, type Hole, type Notch, PANEL_EDGES, type Panel, type Work 
 import { type LengthUnit, startLength } from "@/core/measure";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
-import { freshId } from "../common/fresh-id";
+import { newId } from "../common/fresh-id";
 import { TextField } from "../common/text-field";
 /** The work of one panel: grooves, rebates, holes and notches, their places and sizes as formulas. */
 import { useDeskState } from "./desk-context";
@@ -123,7 +123,7 @@ export function PanelWork({ panel, onChange }: Props) {
             key={word}
             look="plain"
             icon={<Plus size={14} aria-hidden />}
-            onClick={() => onChange([...panel.work, work(`work-${freshId(8)}`, unit)])}
+            onClick={() => onChange([...panel.work, work(newId("work"), unit)])}
           >
             Add a {word}
           </Button>

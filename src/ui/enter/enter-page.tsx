@@ -1,8 +1,9 @@
 "use client";
-/** One field for the passcode of the shop. */
 import { type FormEvent, useState } from "react";
 import { Button } from "../common/button";
 import { call } from "../common/http";
+/** One field for the passcode of the shop. */
+import { Fault } from "../common/notice";
 
 export function EnterPage({ to }: { readonly to: string }) {
   const [passcode, setPasscode] = useState("");
@@ -35,11 +36,7 @@ export function EnterPage({ to }: { readonly to: string }) {
             }}
           />
         </label>
-        {fault === null ? null : (
-          <p id="passcode-fault" role="alert" className="text-[14px] text-oxide">
-            {fault}
-          </p>
-        )}
+        {fault === null ? null : <Fault id="passcode-fault">{fault}</Fault>}
         <Button look="primary" type="submit" disabled={busy || passcode === ""}>
           Enter
         </Button>

@@ -13,7 +13,8 @@ import { DisplayList } from "../common/display-list";
  * A job made to size by somebody who only sets a few values: the sizes that the drafter picked, a picture
  * that follows, and at the end the lists and layouts to take away. What is set becomes a variant of the job.
  */
-import { freshId } from "../common/fresh-id";
+import { newId } from "../common/fresh-id";
+import { Fault } from "../common/notice";
 import type { DeskProps } from "../desk/desk";
 import { DeskContext, useDesk, useDeskState } from "../desk/desk-context";
 import { createDesk } from "../desk/desk-store";
@@ -110,15 +111,11 @@ function Form({
             ))}
           </ol>
           {others.map(([name, problem]) => (
-            <p key={name} role="alert" className="pt-3 text-[14px] text-oxide">
+            <Fault key={name} className="pt-3">
               With these sizes the design does not work: {sentence(problem)}
-            </p>
+            </Fault>
           ))}
-          {notice ? (
-            <p role="alert" className="pt-3 text-oxide">
-              {notice}
-            </p>
-          ) : null}
+          {notice ? <Fault className="pt-3">{notice}</Fault> : null}
           {asked.length > 0 ? (
             <TakeAway
               answers={answers}
@@ -187,7 +184,7 @@ function TakeAway({ answers, asked, blocked, startWorker }: TakeAwayProps) {
   const [made, setMade] = useState<{ readonly id: VariantId; readonly answers: Answers } | null>(null);
   const proposed = asked.map((size) => answers[size.name]).join(" · ");
   const make = async () => {
-    const id = `variant-${freshId(8)}` as VariantId;
+    const id = newId("variant") as VariantId;
     const variant: Variant = {
       id,
       name: (name.trim() || proposed).slice(0, 60),
@@ -226,11 +223,7 @@ function TakeAway({ answers, asked, blocked, startWorker }: TakeAwayProps) {
               : ""}
         </p>
       </div>
-      {fault ? (
-        <p role="alert" className="pt-2 text-oxide">
-          {fault}
-        </p>
-      ) : null}
+      {fault ? <Fault className="pt-2">{fault}</Fault> : null}
       {made && runner.running === null ? (
         <div className="pt-4">
           <p className={current ? "text-moss" : "text-amber"}>

@@ -1,8 +1,4 @@
 "use client";
-/**
- * A new job from a cutting list: a CSV or XLSX file, or rows pasted from a spreadsheet. What was read and what
- * cannot be read is shown row by row before anything is made.
- */
 import { FileText, FileUp } from "lucide-react";
 import { useRouter } from "next/navigation";
 import { type FormEvent, useMemo, useState } from "react";
@@ -15,6 +11,11 @@ import { Chooser } from "../common/chooser";
 import { HomeFrame } from "../common/home-frame";
 import { call } from "../common/http";
 import { type ListReader, type ListRows, useListReader } from "../common/list-reader";
+/**
+ * A new job from a cutting list: a CSV or XLSX file, or rows pasted from a spreadsheet. What was read and what
+ * cannot be read is shown row by row before anything is made.
+ */
+import { Notice } from "../common/notice";
 import { UnreadableRows } from "../common/unreadable-rows";
 import { FormField } from "./jobs-page";
 import { UNIT_NAMES } from "./unit-names";
@@ -137,9 +138,9 @@ export function FromListPage({ stockroom: data }: { readonly stockroom: Stockroo
           </Button>
         </div>
         {fault ? (
-          <p role="alert" className="mt-2 border-oxide border-l-2 bg-oxide-pale px-3 py-1 text-oxide">
+          <Notice tone="error" className="mt-2">
             {fault}
-          </p>
+          </Notice>
         ) : null}
         <PreviewPane preview={preview} unit={unit} />
       </form>
@@ -152,9 +153,9 @@ function PreviewPane({ preview, unit }: { readonly preview: Preview; readonly un
     return <p className="mt-6 text-ink-soft">What is read will be shown here before the job is made.</p>;
   if (preview.kind === "problem") {
     return (
-      <p role="alert" className="mt-6 border-oxide border-l-2 bg-oxide-pale px-3 py-1 text-oxide">
+      <Notice tone="error" className="mt-6">
         {preview.message}
-      </p>
+      </Notice>
     );
   }
   const { pieces, unreadable, notes } = preview.list;

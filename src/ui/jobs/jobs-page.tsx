@@ -2,7 +2,6 @@
 import { Copy, Download, Plus, Table, Trash2 } from "lucide-react";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { Dialog } from "radix-ui";
 import { type FormEvent, useState } from "react";
 import { toast } from "sonner";
 /** All jobs with a drawn thumbnail each: open, new, from a cutting list, copy, delete and bring back. */
@@ -10,8 +9,10 @@ import { counted } from "@/core/kernel";
 import { LENGTH_UNITS, type LengthUnit } from "@/core/measure";
 import { Button, buttonClass } from "../common/button";
 import { Chooser } from "../common/chooser";
+import { Dialog, DialogClose } from "../common/dialog";
 import { HomeFrame } from "../common/home-frame";
 import { call } from "../common/http";
+import { Fault } from "../common/notice";
 import { UNIT_NAMES } from "./unit-names";
 
 /** What is drawn and typed in a job, or the sentence why its document cannot be read. */
@@ -195,38 +196,32 @@ function NewJobDialog({
     else setFault(made.problem.message);
   };
   return (
-    <Dialog.Root open={open} onOpenChange={onOpen}>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
-        <Dialog.Content className="fixed top-28 left-1/2 z-50 w-[420px] -translate-x-1/2 rounded-sm border border-seam bg-leaf p-5 shadow-xl">
-          <Dialog.Title className="font-semibold font-slab text-[19px]">New empty job</Dialog.Title>
-          <Dialog.Description className="mt-1 text-[13px] text-ink-soft">
-            The unit of numbers typed without one; other units can always be typed.
-          </Dialog.Description>
-          <form onSubmit={(event) => void make(event)} className="mt-4 space-y-3">
-            <FormField name="code" label="Code" placeholder="HL-230" />
-            <FormField name="title" label="Title" placeholder="Compost sieve" />
-            <Chooser
-              label="Unit"
-              value={unit}
-              choices={LENGTH_UNITS.map((value) => ({ value, label: UNIT_NAMES[value] }))}
-              onChoose={setUnit}
-            />
-            {fault ? (
-              <p role="alert" className="text-[13px] text-oxide">
-                {fault}
-              </p>
-            ) : null}
-            <div className="flex justify-end gap-2 pt-1">
-              <Dialog.Close className={buttonClass("outline")}>Cancel</Dialog.Close>
-              <Button look="primary" type="submit">
-                Create job
-              </Button>
-            </div>
-          </form>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <Dialog
+      open={open}
+      onOpen={onOpen}
+      title="New empty job"
+      about="The unit of numbers typed without one; other units can always be typed."
+      trigger={null}
+      close={null}
+    >
+      <form onSubmit={(event) => void make(event)} className="mt-4 space-y-3">
+        <FormField name="code" label="Code" placeholder="HL-230" />
+        <FormField name="title" label="Title" placeholder="Compost sieve" />
+        <Chooser
+          label="Unit"
+          value={unit}
+          choices={LENGTH_UNITS.map((value) => ({ value, label: UNIT_NAMES[value] }))}
+          onChoose={setUnit}
+        />
+        {fault ? <Fault>{fault}</Fault> : null}
+        <div className="flex justify-end gap-2 pt-1">
+          <DialogClose />
+          <Button look="primary" type="submit">
+            Create job
+          </Button>
+        </div>
+      </form>
+    </Dialog>
   );
 }
 

@@ -19,6 +19,7 @@ import { barOrderTable } from "@/core/lists";
 import { sayLength } from "@/core/measure";
 import { Button } from "../common/button";
 import { DisplayList } from "../common/display-list";
+import { Notice } from "../common/notice";
 import { PaneHead } from "../desk/pane-head";
 import { BarBench } from "./bar-bench";
 import { CuttingOrder } from "./cutting-order";
@@ -70,24 +71,17 @@ export function LayoutPicture({
       </PaneHead>
       {runner.running ? <Progress runner={runner} /> : null}
       {[...layoutKind(task).notes(task.problem), ...runner.notes].map((note) => (
-        <p
-          key={note}
-          role="status"
-          className="border-amber border-b bg-amber-pale px-3.5 py-1.5 text-[13px] text-amber"
-        >
+        <Notice tone="warning" key={note}>
           {note}
-        </p>
+        </Notice>
       ))}
       {found?.stale && !busy ? (
-        <p
-          role="status"
-          className="border-amber border-b bg-amber-pale px-3.5 py-1.5 text-[13px] text-amber"
-        >{`Outdated (made from revision ${found.kept.revision}): ${found.stale}. Lay out again before cutting${locks > 0 ? "; locked pieces stay" : ""}.`}</p>
+        <Notice tone="warning">{`Outdated (made from revision ${found.kept.revision}): ${found.stale}. Lay out again before cutting${locks > 0 ? "; locked pieces stay" : ""}.`}</Notice>
       ) : null}
       {found && isReleased(found.kept) ? (
-        <p role="status" className="border-moss border-b bg-ground px-3.5 py-1.5 text-[13px] text-moss-deep">
+        <Notice tone="plain">
           Released: its rack offcuts are used up and its own offcuts are in the rack.
-        </p>
+        </Notice>
       ) : null}
       <div className="min-h-0 flex-1 overflow-auto px-4 pt-2 pb-4">
         {found ? (

@@ -1,12 +1,12 @@
 "use client";
 import { Tags } from "lucide-react";
-import { Dialog } from "radix-ui";
 import { useState } from "react";
 import { type KeptLayout, restsToKeep, usedRack } from "@/core/layout";
 /** Sending a layout to the floor: what leaves the rack and what enters it, and labels for the new pieces. */
 import { type LengthStyle, sayLength, saySizes } from "@/core/measure";
 import type { RackPiece } from "@/core/stockroom";
 import { Button, buttonClass } from "../common/button";
+import { Dialog } from "../common/dialog";
 import type { Released } from "../desk/desk-store";
 import { useLayoutGround } from "./layout-ground";
 
@@ -24,53 +24,43 @@ export function ReleaseDialog({ kept, disabled }: { readonly kept: KeptLayout; r
   const entering = restsToKeep(kept);
   const release = async () => setDone(await ground.release(kept.taskId));
   return (
-    <Dialog.Root
+    <Dialog
       open={open}
-      onOpenChange={(next) => {
+      onOpen={(next) => {
         setOpen(next);
         if (!next) setDone(null);
       }}
+      title={done ? "Released" : "Release this layout to the floor"}
+      about={null}
+      trigger={<Button disabled={disabled}>Release</Button>}
+      close={done ? "Close" : "Cancel"}
+      foot={
+        done ? null : (
+          <Button look="primary" onClick={() => void release()}>
+            Release
+          </Button>
+        )
+      }
     >
-      <Dialog.Trigger className={buttonClass("outline")} disabled={disabled}>
-        Release
-      </Dialog.Trigger>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
-        <Dialog.Content className="fixed top-[18%] left-1/2 z-50 w-[460px] -translate-x-1/2 rounded-sm bg-leaf p-5 shadow-lg">
-          <Dialog.Title className="font-semibold font-slab text-[19px]">
-            {done ? "Released" : "Release this layout to the floor"}
-          </Dialog.Title>
-          {done ? (
-            <Outcome done={done} />
-          ) : (
-            <Dialog.Description asChild>
-              <div className="mt-2 text-[14px]">
-                <p>
-                  {leaving.length === 0
-                    ? "No offcuts are used from the rack."
-                    : `Offcuts used: ${leaving.join(", ")}.`}
-                </p>
-                <p className="mt-1">
-                  {entering.length === 0
-                    ? kept.problem.keep > 0
-                      ? `No offcut is as large as ${sayLength(kept.problem.keep, ground.style)}.`
-                      : 'No offcuts will be kept. Set "Smallest offcut to keep".'
-                    : `Offcuts added: ${entering.map(sizeOf).join(", ")}.`}
-                </p>
-              </div>
-            </Dialog.Description>
-          )}
-          <div className="mt-4 flex justify-end gap-3">
-            <Dialog.Close className={buttonClass("outline")}>{done ? "Close" : "Cancel"}</Dialog.Close>
-            {done ? null : (
-              <Button look="primary" onClick={() => void release()}>
-                Release
-              </Button>
-            )}
-          </div>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+      {done ? (
+        <Outcome done={done} />
+      ) : (
+        <div className="mt-2 text-[14px]">
+          <p>
+            {leaving.length === 0
+              ? "No offcuts are used from the rack."
+              : `Offcuts used: ${leaving.join(", ")}.`}
+          </p>
+          <p className="mt-1">
+            {entering.length === 0
+              ? kept.problem.keep > 0
+                ? `No offcut is as large as ${sayLength(kept.problem.keep, ground.style)}.`
+                : 'No offcuts will be kept. Set "Smallest offcut to keep".'
+              : `Offcuts added: ${entering.map(sizeOf).join(", ")}.`}
+          </p>
+        </div>
+      )}
+    </Dialog>
   );
 }
 

@@ -1,15 +1,15 @@
 "use client";
 import { ArrowDown, ArrowUp, Link2 } from "lucide-react";
-import { Dialog } from "radix-ui";
 import { useState } from "react";
 import type { BlankGroup } from "@/core/job";
 import type { SheetTask } from "@/core/layout";
 import { wholeBlank } from "@/core/layout/sheets";
 import { sayLength, saySizes } from "@/core/measure";
-import { Button, buttonClass } from "../common/button";
+import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
+import { Dialog } from "../common/dialog";
 /** Panels that are cut as one blank: mirrored sides, a set of fronts in one run of grain, in an order that can be changed. */
-import { freshId } from "../common/fresh-id";
+import { newId } from "../common/fresh-id";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { useLayoutGround } from "./layout-ground";
 
@@ -36,47 +36,43 @@ function Together({ task }: { readonly task: SheetTask }) {
   const own = Object.values(groups).filter((group) => group.panels.some((id) => records.has(id)));
   const chosen = placesOf(task, selected);
   return (
-    <Dialog.Root open={open} onOpenChange={setOpen}>
-      <Dialog.Trigger className={buttonClass("plain")}>
-        <Link2 size={15} aria-hidden /> Keep together{own.length > 0 ? ` (${own.length})` : ""}
-      </Dialog.Trigger>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
-        <Dialog.Content className="fixed top-[12%] left-1/2 z-50 max-h-[76vh] w-[520px] -translate-x-1/2 overflow-auto rounded-sm bg-leaf p-5 shadow-lg">
-          <Dialog.Title className="font-semibold font-slab text-[19px]">Panels cut as one blank</Dialog.Title>
-          <Dialog.Description className="mt-1 text-[13px] text-ink-soft">
-            The panels are placed side by side with the kerf between, cut out as one and separated last.
-            Grooves that run across all of them are cut once.
-          </Dialog.Description>
-          <ul className="mt-3">
-            {own.map((group) => (
-              <li key={group.id} className="flex items-center gap-3 border-seam border-b py-1.5 text-[14px]">
-                <span className="min-w-0 flex-1">{groupWords(task, group)}</span>
-                <Button look="danger" onClick={() => desk.submit({ kind: "removeBlankGroup", id: group.id })}>
-                  Separate
-                </Button>
-              </li>
-            ))}
-          </ul>
-          {chosen.length >= 2 ? (
-            <NewGroup
-              key={chosen.map(({ record }) => record).join()}
-              task={task}
-              chosen={chosen}
-              onDone={() => setOpen(false)}
-            />
-          ) : (
-            <p className="mt-3 text-[14px] text-ink-soft">
-              Select two or more panels of this board first, in the picture or in the tally (shift adds), then
-              come back here.
-            </p>
-          )}
-          <div className="mt-4 flex justify-end">
-            <Dialog.Close className={buttonClass("outline")}>Close</Dialog.Close>
-          </div>
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <Dialog
+      open={open}
+      onOpen={setOpen}
+      title="Panels cut as one blank"
+      about="The panels are placed side by side with the kerf between, cut out as one and separated last. Grooves that run across all of them are cut once."
+      width="middle"
+      trigger={
+        <Button look="plain" icon={<Link2 size={15} aria-hidden />}>
+          Keep together{own.length > 0 ? ` (${own.length})` : ""}
+        </Button>
+      }
+      close="Close"
+    >
+      <ul className="mt-3">
+        {own.map((group) => (
+          <li key={group.id} className="flex items-center gap-3 border-seam border-b py-1.5 text-[14px]">
+            <span className="min-w-0 flex-1">{groupWords(task, group)}</span>
+            <Button look="danger" onClick={() => desk.submit({ kind: "removeBlankGroup", id: group.id })}>
+              Separate
+            </Button>
+          </li>
+        ))}
+      </ul>
+      {chosen.length >= 2 ? (
+        <NewGroup
+          key={chosen.map(({ record }) => record).join()}
+          task={task}
+          chosen={chosen}
+          onDone={() => setOpen(false)}
+        />
+      ) : (
+        <p className="mt-3 text-[14px] text-ink-soft">
+          Select two or more panels of this board first, in the picture or in the tally (shift adds), then
+          come back here.
+        </p>
+      )}
+    </Dialog>
   );
 }
 
@@ -127,7 +123,7 @@ function NewGroup({
     });
   const submit = () => {
     const group: BlankGroup = {
-      id: `blank-${freshId(8)}`,
+      id: newId("blank"),
       name: order
         .map(({ name }) => name.split(" ")[0])
         .join(" + ")

@@ -8,7 +8,7 @@ import type { BoardEntry, EntryUnit, RackPiece, SectionEntry } from "@/core/stoc
 import { Button, buttonClass } from "../common/button";
 import { Chooser } from "../common/chooser";
 /** The rack: offcuts with their label, place and note; which job has set each aside; labels to stick on them. */
-import { freshId } from "../common/fresh-id";
+import { newId } from "../common/fresh-id";
 import { HomeFrame } from "../common/home-frame";
 import { Tag } from "../common/tag";
 import { TextField } from "../common/text-field";
@@ -227,7 +227,7 @@ function NewPiece({
         : "A bar has one length.";
     const material = board?.material ?? sections.find((one) => one.id === entry)?.material ?? null;
     void onSave({
-      id: `rack-${freshId(13)}`,
+      id: newId("rack"),
       label: null,
       entry,
       material,

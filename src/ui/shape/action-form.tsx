@@ -1,8 +1,9 @@
 "use client";
-/** The small parts that actions on a selection are made of: a form that opens over its word, and a button that may be refused. */
 import { Popover } from "radix-ui";
 import { type ReactNode, useState } from "react";
 import { Button, buttonClass } from "../common/button";
+/** The small parts that actions on a selection are made of: a form that opens over its word, and a button that may be refused. */
+import { Fault } from "../common/notice";
 
 type FormProps = {
   readonly word: string;
@@ -46,11 +47,7 @@ export function ActionForm({ word, icon, button, children, onDo }: FormProps) {
             }}
           >
             {children}
-            {fault ? (
-              <p role="alert" className="text-[12px] text-oxide">
-                {fault}
-              </p>
-            ) : null}
+            {fault ? <Fault>{fault}</Fault> : null}
             <Button look="primary" type="submit">
               {button}
             </Button>
@@ -104,11 +101,7 @@ export function DoButton({ icon, look = "plain", children, onDo }: DoProps) {
       <Button look={look} icon={icon} onClick={() => setFault(onDo())}>
         {children}
       </Button>
-      {fault ? (
-        <span role="alert" className="truncate text-[12px] text-oxide" title={fault}>
-          {fault}
-        </span>
-      ) : null}
+      {fault ? <Fault line>{fault}</Fault> : null}
     </>
   );
 }

@@ -1,7 +1,5 @@
 "use client";
-/** Jigs: ready-made builds with a small form and a picture that follows what is typed. */
 import { DraftingCompass } from "lucide-react";
-import { Dialog } from "radix-ui";
 import { useMemo, useState } from "react";
 import { thumbnail } from "@/core/drawing";
 import { fillJig, JIGS, type Jig, type JigField } from "@/core/jigs";
@@ -10,9 +8,12 @@ import { counted, type Problem, type Result, sentence } from "@/core/kernel";
 import type { LengthUnit } from "@/core/measure";
 import { type Shape, shapeJob } from "@/core/shape";
 import type { Stockroom } from "@/core/stockroom";
-import { Button, buttonClass } from "../common/button";
+import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
+/** Jigs: ready-made builds with a small form and a picture that follows what is typed. */
+import { Dialog, DialogClose } from "../common/dialog";
 import { DisplayList } from "../common/display-list";
+import { Fault } from "../common/notice";
 import { Tick } from "../common/tick";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { freshIds } from "./fresh-ids";
@@ -78,21 +79,21 @@ function previewOf(
 export function JigDialog() {
   const [open, setOpen] = useState(false);
   return (
-    <Dialog.Root open={open} onOpenChange={setOpen}>
-      <Dialog.Trigger className={buttonClass("plain")}>
-        <DraftingCompass size={15} aria-hidden /> Jigs
-      </Dialog.Trigger>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/40" />
-        <Dialog.Content className="fixed top-16 left-1/2 z-50 w-[980px] -translate-x-1/2 rounded-sm border border-seam bg-leaf p-5 shadow-xl">
-          <Dialog.Title className="font-semibold font-slab text-[19px]">Jigs</Dialog.Title>
-          <Dialog.Description className="text-[13px] text-ink-soft">
-            Ready-made builds. They insert ordinary geometry that can be changed afterwards.
-          </Dialog.Description>
-          {open ? <JigForm onDone={() => setOpen(false)} /> : null}
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <Dialog
+      open={open}
+      onOpen={setOpen}
+      title="Jigs"
+      about="Ready-made builds. They insert ordinary geometry that can be changed afterwards."
+      width="wide"
+      trigger={
+        <Button look="plain" icon={<DraftingCompass size={15} aria-hidden />}>
+          Jigs
+        </Button>
+      }
+      close={null}
+    >
+      {open ? <JigForm onDone={() => setOpen(false)} /> : null}
+    </Dialog>
   );
 }
 
@@ -163,13 +164,9 @@ function JigForm({ onDone }: { readonly onDone: () => void }) {
       </div>
       <div className="flex flex-col">
         <JigPicture preview={preview} name={jig.name} />
-        {fault ? (
-          <p role="alert" className="pb-2 text-[13px] text-oxide">
-            {fault}
-          </p>
-        ) : null}
+        {fault ? <Fault className="pb-2">{fault}</Fault> : null}
         <div className="flex justify-end gap-2">
-          <Dialog.Close className={buttonClass("outline")}>Cancel</Dialog.Close>
+          <DialogClose />
           <Button look="primary" type="submit" disabled={!preview.ok}>
             Insert
           </Button>
@@ -182,11 +179,7 @@ function JigForm({ onDone }: { readonly onDone: () => void }) {
 function JigPicture({ preview, name }: { readonly preview: Result<Shape, Problem>; readonly name: string }) {
   const drawing = useMemo(() => (preview.ok ? thumbnail(preview.value, 330, 290) : null), [preview]);
   if (!preview.ok || !drawing) {
-    return (
-      <p role="alert" className="flex-1 pt-10 text-[13px] text-oxide">
-        {preview.ok ? "" : sentence(preview.problem)}
-      </p>
-    );
+    return <Fault className="flex-1 pt-10">{preview.ok ? "" : sentence(preview.problem)}</Fault>;
   }
   const { members, panels, checks } = preview.value;
   const pieces = members.length + panels.length;

@@ -9,7 +9,7 @@ import { formatLength, MM_PER_UNIT, roundTo } from "@/core/measure";
 import { Button, buttonClass } from "../common/button";
 import { Chooser } from "../common/chooser";
 /** The key sizes of the job: value or formula, what it comes to, its note; new ones at the foot. */
-import { freshId } from "../common/fresh-id";
+import { newId } from "../common/fresh-id";
 import { Hint } from "../common/hint";
 import { TextField } from "../common/text-field";
 import { useDesk, useDeskState } from "../desk/desk-context";
@@ -187,7 +187,7 @@ function NewKeySize({ count }: { readonly count: number }) {
     if (!/^[A-Za-z_][A-Za-z0-9_]{0,39}$/.test(name)) return sentence({ kind: "badName", name });
     const refused = desk.submit({
       kind: "addKeySize",
-      keySize: newKeySize(`size-${freshId(8)}`, name, formula, {
+      keySize: newKeySize(newId("size"), name, formula, {
         position: count,
         measure,
         choices: measure === "choice" ? choices : [],

@@ -16,6 +16,7 @@ import {
   whereIs,
 } from "@/core/shape";
 import { Button } from "../common/button";
+import { Notice } from "../common/notice";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { CutAwayForm } from "./cut-away";
 import { DrawBar } from "./draw/draw-bar";
@@ -231,9 +232,9 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
       {drawing.active ? <DrawBar drawing={drawing} /> : null}
       {measuring.active ? <MeasureBar measuring={measuring} /> : null}
       {old ? (
-        <p role="status" className="border-amber border-b bg-amber-pale px-3.5 py-1.5 text-[13px] text-amber">
+        <Notice tone="warning">
           The 3D view is outdated: a value cannot be computed. See the checks below.
-        </p>
+        </Notice>
       ) : null}
       <div className="relative min-h-0 flex-1 overflow-hidden">
         <div

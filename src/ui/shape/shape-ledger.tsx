@@ -16,7 +16,7 @@ import {
 import { counted } from "@/core/kernel";
 import { memberSolid, panelSolid } from "@/core/shape";
 import { Button } from "../common/button";
-import { freshId } from "../common/fresh-id";
+import { newId } from "../common/fresh-id";
 import { LongList, ScrolledBox } from "../common/long-list";
 import { Tag } from "../common/tag";
 import { useDesk, useDeskState } from "../desk/desk-context";
@@ -221,7 +221,7 @@ function BoughtParts({ home }: HomeProps) {
   const parts = Object.values(boughtParts).filter((part) => part.assembly === home);
   const add = () => {
     const entry = stockroom.bought[0];
-    const part = newBoughtPart(`bought-${freshId(8)}`, {
+    const part = newBoughtPart(newId("bought"), {
       name: nameOfEntry(entry),
       entry: entry?.id ?? null,
       count: "1",

@@ -1,10 +1,11 @@
 "use client";
-/** Key sizes in the 3D view as dimension lines; a click on one sets it there. */
 import { useMemo, useState } from "react";
 import { add, scale, type Vec3 } from "@/core/geometry";
 import { styleOf } from "@/core/lists";
 import { formatLength, MM_PER_UNIT } from "@/core/measure";
 import { type SizeSpan, sizeSpans } from "@/core/shape";
+/** Key sizes in the 3D view as dimension lines; a click on one sets it there. */
+import { Fault } from "../common/notice";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import type { Project, Spot } from "./draw/pointer";
 
@@ -133,11 +134,7 @@ function SizeLabel({ size }: { readonly size: SizeSpan["size"] }) {
         onKeyDown={(event) => event.key === "Escape" && done()}
         onBlur={() => fault === null && done()}
       />
-      {fault ? (
-        <span role="alert" className="block max-w-[200px] text-[12px] text-oxide">
-          {fault}
-        </span>
-      ) : null}
+      {fault ? <Fault className="max-w-[200px]">{fault}</Fault> : null}
     </form>
   );
 }

@@ -6,7 +6,7 @@ import { styleOf } from "@/core/lists";
 import { formatLength, MM_PER_UNIT, roundTo } from "@/core/measure";
 import { Button } from "../common/button";
 /** Variants: named sets of key-size values, side by side; the one in use is set while it is chosen in the head. */
-import { freshId } from "../common/fresh-id";
+import { newId } from "../common/fresh-id";
 import { TextField } from "../common/text-field";
 import { useDesk, useDeskState } from "../desk/desk-context";
 
@@ -18,7 +18,7 @@ export function Variants() {
   const variants = Object.values(job.variants).sort((a, b) => a.position - b.position);
   const add = (name: string): string | null => {
     if (name.trim() === "") return null;
-    const id = `variant-${freshId(8)}` as VariantId;
+    const id = newId("variant") as VariantId;
     const refused = desk.submit({
       kind: "addVariant",
       variant: { id, name: name.trim(), formulas: {}, position: variants.length },

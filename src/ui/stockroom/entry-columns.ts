@@ -15,7 +15,7 @@ import {
   shapeFault,
   TURN_STEPS,
 } from "@/core/stockroom";
-import { freshId } from "../common/fresh-id";
+import { newId } from "../common/fresh-id";
 
 export type EntryKind = "section" | "board" | "edging" | "bought" | "saw";
 export type AnyEntry = SectionEntry | BoardEntry | EdgingEntry | BoughtEntry | SawEntry;
@@ -337,7 +337,7 @@ export function blankSize(kind: EntryKind, unit: EntryUnit): StockSize {
 
 /** A new entry by its name; a section's name must say its kind and size. Inches in the name make it an inch entry. */
 export function newEntry(kind: EntryKind, name: string): Result<AnyEntry, string> {
-  const id = `${kind}-${freshId(8)}`;
+  const id = newId(kind);
   const unit: EntryUnit = /\d\s*(?:in|inch|inches)\b|\d\s*["”″]/i.test(name) ? "in" : "mm";
   switch (kind) {
     case "section": {

@@ -5,11 +5,11 @@ import { counted, type Problem, type Result, sentence } from "@/core/kernel";
 import { moveInto, putTogether, splitOff, type TallyRow } from "@/core/tally";
 import { Button } from "../common/button";
 /** Rows by hand: split off, put together, moved into another row, put back to computed, singly or all. */
-import { freshId } from "../common/fresh-id";
+import { newId } from "../common/fresh-id";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { ActionForm, DoButton, Field, textIn } from "../shape/action-form";
 
-const freshRow = () => `hand-${freshId(8)}`;
+const freshRow = () => newId("hand");
 
 /** What can be done by hand with the rows that the selection is in. */
 export function HandActions({ rows }: { readonly rows: readonly TallyRow[] }) {

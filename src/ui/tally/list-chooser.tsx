@@ -8,14 +8,12 @@ import { counted } from "@/core/kernel";
 import { LIST_STARTS, startList } from "@/core/lists";
 import { buttonClass } from "../common/button";
 import { Chooser } from "../common/chooser";
-import { freshId } from "../common/fresh-id";
+import { newId } from "../common/fresh-id";
 import { call } from "../common/http";
 import { useDesk, useDeskState } from "../desk/desk-context";
 
 const ITEM =
   "cursor-pointer rounded-sm px-2 py-1 data-[highlighted]:bg-brass-pale data-[highlighted]:outline-none";
-
-const idFrom = (before: string) => `${before}-${freshId(8)}`;
 
 export function ListChooser() {
   const desk = useDesk();
@@ -53,11 +51,11 @@ function NewList() {
     const taken = new Set(Object.values(lists).map((list) => list.name));
     let name = from.name;
     for (let i = 2; taken.has(name); i++) name = `${from.name} ${i}`;
-    const list = startList(from, idFrom("list"), name, taken.size);
+    const list = startList(from, newId("list"), name, taken.size);
     if (desk.submit({ kind: "setList", list }) === null) desk.openList(list.id);
   };
   const use = (setup: KeptSetup) => {
-    const { id, edit } = listFromKept(desk.store.getState().job, setup, () => idFrom("list"));
+    const { id, edit } = listFromKept(desk.store.getState().job, setup, () => newId("list"));
     if (desk.submit(edit) === null) desk.openList(id);
   };
   const forget = async (name: string) => {

@@ -5,7 +5,7 @@ import { sentence } from "@/core/kernel";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
 /** One typed-in piece after the other: what it is, how many, of what, how large. The fields are read as a list's row is. */
-import { freshId } from "../common/fresh-id";
+import { newId } from "../common/fresh-id";
 import { PlainField } from "../common/plain-field";
 import { useDesk, useDeskState } from "../desk/desk-context";
 
@@ -53,7 +53,7 @@ export function OnePiece() {
     const read = readCuttingList([COLUMNS.map((column) => row[column])], {
       unit: job.info.job.unit,
       stockroom,
-      newId: () => `typed-${freshId(13)}`,
+      newId: () => newId("typed"),
       firstPosition: Object.keys(job.typedPieces).length,
       columns: { meanings: COLUMNS, hasHeadings: false },
     });

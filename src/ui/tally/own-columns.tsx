@@ -13,7 +13,8 @@ import {
 import { agreeing } from "@/core/kernel";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
-import { freshId } from "../common/fresh-id";
+import { newId } from "../common/fresh-id";
+import { Fault } from "../common/notice";
 import { PlainField } from "../common/plain-field";
 import { TextField } from "../common/text-field";
 import { useDesk, useDeskState } from "../desk/desk-context";
@@ -103,11 +104,7 @@ function ColumnLine({ column }: { readonly column: OwnColumn }) {
         </button>
       </div>
       {column.kind === "choice" ? <ForSelection column={column} /> : null}
-      {fault ? (
-        <p role="alert" className="text-[12px] text-oxide">
-          {fault}
-        </p>
-      ) : null}
+      {fault ? <Fault>{fault}</Fault> : null}
     </li>
   );
 }
@@ -157,7 +154,7 @@ function NewColumn({ setup, position }: { readonly setup: ListSetup; readonly po
   const [more, setMore] = useState("");
   const [fault, setFault] = useState<string | null>(null);
   const add = () => {
-    const id = `c-${freshId(8)}` as OwnColumn["id"];
+    const id = newId("c") as OwnColumn["id"];
     const column: OwnColumn = {
       id,
       name: name.trim(),
@@ -212,11 +209,7 @@ function NewColumn({ setup, position }: { readonly setup: ListSetup; readonly po
       <Button type="submit" icon={<Plus size={14} aria-hidden />}>
         Add it
       </Button>
-      {fault ? (
-        <p role="alert" className="col-span-4 text-[12px] text-oxide">
-          {fault}
-        </p>
-      ) : null}
+      {fault ? <Fault className="col-span-4">{fault}</Fault> : null}
     </form>
   );
 }

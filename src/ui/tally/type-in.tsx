@@ -1,6 +1,5 @@
 "use client";
 import { FileUp, Keyboard } from "lucide-react";
-import { Dialog } from "radix-ui";
 import { useMemo, useState } from "react";
 import { toast } from "sonner";
 import {
@@ -16,14 +15,16 @@ import {
 import { agreeing, counted, type Problem, type Result, sentence } from "@/core/kernel";
 import { LENGTH_UNITS, type LengthUnit } from "@/core/measure";
 import type { Stockroom } from "@/core/stockroom";
-import { Button, buttonClass } from "../common/button";
+import { Button } from "../common/button";
 import { type Choice, Chooser } from "../common/chooser";
+import { Dialog, DialogClose } from "../common/dialog";
 /**
  * Pieces that are not drawn: typed one by one, or as rows from a spreadsheet whose columns are told what they mean. What
  * cannot be read is said row by row with its text; nothing is added before somebody says so.
  */
 import { freshId } from "../common/fresh-id";
 import { type ListRows, useListReader } from "../common/list-reader";
+import { Notice } from "../common/notice";
 import { Tick } from "../common/tick";
 import { UnreadableRows } from "../common/unreadable-rows";
 import { useDesk, useDeskState } from "../desk/desk-context";
@@ -34,30 +35,32 @@ export function TypeIn() {
   const [open, setOpen] = useState(false);
   const [way, setWay] = useState<"one" | "rows">("one");
   return (
-    <Dialog.Root open={open} onOpenChange={setOpen}>
-      <Dialog.Trigger className={buttonClass("plain")}>
-        <Keyboard size={14} aria-hidden /> Type in pieces
-      </Dialog.Trigger>
-      <Dialog.Portal>
-        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/30" />
-        <Dialog.Content
-          aria-describedby={undefined}
-          className="fixed top-[6vh] left-1/2 z-50 flex max-h-[88vh] w-[1000px] -translate-x-1/2 flex-col overflow-hidden rounded-sm border border-seam bg-leaf shadow-lg"
-        >
-          <div className="flex items-center gap-4 border-seam border-b px-4 py-2">
-            <Dialog.Title className="font-semibold font-slab text-[18px]">
-              Pieces that are not drawn
-            </Dialog.Title>
-            <span className="flex gap-1">
-              <Way label="One by one" on={way === "one"} onChoose={() => setWay("one")} />
-              <Way label="Rows from a spreadsheet" on={way === "rows"} onChoose={() => setWay("rows")} />
-            </span>
-            <Dialog.Close className={`${buttonClass("plain")} ml-auto`}>Close</Dialog.Close>
-          </div>
-          {way === "one" ? <OnePiece /> : <PastedRows onDone={() => setOpen(false)} />}
-        </Dialog.Content>
-      </Dialog.Portal>
-    </Dialog.Root>
+    <Dialog
+      open={open}
+      onOpen={setOpen}
+      title="Pieces that are not drawn"
+      about={null}
+      width="wide"
+      trigger={
+        <Button look="plain" icon={<Keyboard size={14} aria-hidden />}>
+          Type in pieces
+        </Button>
+      }
+      head={
+        <>
+          <span className="flex gap-1">
+            <Way label="One by one" on={way === "one"} onChoose={() => setWay("one")} />
+            <Way label="Rows from a spreadsheet" on={way === "rows"} onChoose={() => setWay("rows")} />
+          </span>
+          <span className="ml-auto">
+            <DialogClose word="Close" />
+          </span>
+        </>
+      }
+      close={null}
+    >
+      {way === "one" ? <OnePiece /> : <PastedRows onDone={() => setOpen(false)} />}
+    </Dialog>
   );
 }
 
@@ -192,11 +195,7 @@ function PastedRows({ onDone }: { readonly onDone: () => void }) {
             onToggle={setTakeUnknown}
           />
         </div>
-        {fault ? (
-          <p role="alert" className="border-oxide border-l-2 bg-oxide-pale px-3 py-1 text-oxide">
-            {fault}
-          </p>
-        ) : null}
+        {fault ? <Notice tone="error">{fault}</Notice> : null}
         {rows ? (
           <Mapping
             rows={rows}
@@ -286,12 +285,7 @@ function Mapping({ rows, hasHeadings, meanings, onMean }: MappingProps) {
 }
 
 function WhatWasRead({ list }: { readonly list: Result<CuttingList, Problem> }) {
-  if (!list.ok)
-    return (
-      <p role="alert" className="border-oxide border-l-2 bg-oxide-pale px-3 py-1 text-oxide">
-        {sentence(list.problem)}
-      </p>
-    );
+  if (!list.ok) return <Notice tone="error">{sentence(list.problem)}</Notice>;
   const { pieces, unreadable, notes } = list.value;
   return (
     <section aria-label="What was read" className="text-[13px]">

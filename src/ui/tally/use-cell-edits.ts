@@ -6,7 +6,7 @@ import { sentence } from "@/core/kernel";
 import type { ListRow } from "@/core/lists";
 import { holdMark, letMarkGo, type TallyRow } from "@/core/tally";
 /** What typing into a cell of a list does: it holds a mark, sets an own column, or stands over what is computed. */
-import { freshId } from "../common/fresh-id";
+import { newId } from "../common/fresh-id";
 import { useDesk } from "../desk/desk-context";
 
 export type CellEdits = {
@@ -18,7 +18,7 @@ export type CellEdits = {
 
 const typedCell = (cell: Omit<ListCell, "id">): SimpleEdit => ({
   kind: "setCell",
-  cell: { ...cell, id: `cell-${freshId(13)}` as ListCell["id"] },
+  cell: { ...cell, id: newId("cell") as ListCell["id"] },
 });
 
 /** The edit that gives some records a value in an own column. */

@@ -1,11 +1,12 @@
 "use client";
-/** The bar over the picture while members are drawn: everything that the pointer can do can be typed here. */
 import { Check } from "lucide-react";
 import { useState } from "react";
 import type { Job } from "@/core/job";
 import { WAYS } from "@/core/shape";
 import { Button } from "../../common/button";
 import { Chooser } from "../../common/chooser";
+/** The bar over the picture while members are drawn: everything that the pointer can do can be typed here. */
+import { Fault } from "../../common/notice";
 import { TextField } from "../../common/text-field";
 import { CARDINALS } from "../../desk/cardinals";
 import { useDeskState } from "../../desk/desk-context";
@@ -101,9 +102,7 @@ export function DrawBar({ drawing }: { readonly drawing: Drawing }) {
       </div>
       <p className="pt-1 text-[12px] text-ink-soft">
         {drawing.fault ? (
-          <span role="alert" className="text-oxide">
-            {drawing.fault}
-          </span>
+          <Fault>{drawing.fault}</Fault>
         ) : drawing.from ? (
           drawing.way === "place" ? (
             "Type a position (P2; or 0; depth/2; 300; or P1 to P2 at 1/3), or click anywhere. To start a new line, clear the field From."
