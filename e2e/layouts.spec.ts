@@ -38,9 +38,9 @@ test("the potting bench by hand: a panel to another sheet, locked, filled again,
   await expect(page.getByText(/^Sheet 2/)).toHaveCount(0);
   await expect(locked).toBeVisible();
 
-  await page.getByRole("button", { name: "Undo layout change" }).click();
+  await page.getByRole("button", { name: "Undo", exact: true }).click();
   await expect(page.getByText(/^Sheet 2/)).toBeVisible();
-  await page.getByRole("button", { name: "Redo layout change" }).click();
+  await page.getByRole("button", { name: "Redo", exact: true }).click();
   await expect(page.getByText(/^Sheet 2/)).toHaveCount(0);
 
   // By keys: a place further along, refused against the grain, let lie knowingly, set aside and back.
@@ -57,6 +57,39 @@ test("the potting bench by hand: a panel to another sheet, locked, filled again,
   await page.reload();
   await stockOf(page, /^Birch ply 12/).click();
   await expect(locked).toBeVisible();
+});
+
+test("one undo for design and layouts: what was done last goes first, and comes back in the same order", async ({
+  page,
+}) => {
+  const id = await copyOf(page, "hl-204");
+  await page.goto(`/jobs/${id}?stage=layout`);
+  await layOutBoard(page);
+  const undo = page.getByRole("button", { name: "Undo", exact: true });
+  const redo = page.getByRole("button", { name: "Redo", exact: true });
+  await expect(undo).toHaveAttribute("aria-disabled", "true");
+  const piece = page.getByRole("button", { name: /on sheet 1$/ }).first();
+  await piece.focus();
+  await page.keyboard.press("l");
+  const locked = page.getByRole("button", { name: /on sheet 1, locked/ });
+  await expect(locked).toHaveCount(1);
+  await page.getByRole("button", { name: /^Shape/ }).click();
+  const width = page.getByLabel("width", { exact: true });
+  await width.fill("1450");
+  await width.press("Enter");
+  await page.getByRole("button", { name: /^Layout/ }).click();
+  await undo.click();
+  await expect(locked).toHaveCount(1);
+  await undo.click();
+  await expect(locked).toHaveCount(0);
+  await expect(undo).toHaveAttribute("aria-disabled", "true");
+  await redo.click();
+  await expect(locked).toHaveCount(1);
+  await redo.click();
+  await page.getByRole("button", { name: /^Shape/ }).click();
+  await expect(width).toHaveValue("1450");
+  await page.keyboard.press("Control+z");
+  await expect(width).toHaveValue("1400");
 });
 
 test("a panel cannot be let go on another one", async ({ page }) => {

@@ -126,9 +126,9 @@ test("brackets along their outlines: by hand, filled round a lock, cut another w
   });
   await expect(locked).toBeVisible();
   await expect(plate).toContainText("2 sheets");
-  await page.getByRole("button", { name: "Undo layout change" }).click();
+  await page.getByRole("button", { name: "Undo", exact: true }).click();
   await expect(plate).toContainText("3 sheets");
-  await page.getByRole("button", { name: "Redo layout change" }).click();
+  await page.getByRole("button", { name: "Redo", exact: true }).click();
   await expect(plate).toContainText("2 sheets");
 
   const dxf = await textOf(await takeOut(page, /DXF/));

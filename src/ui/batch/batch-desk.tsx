@@ -82,6 +82,7 @@ export function BatchDesk({ opened, startWorker }: BatchDeskProps) {
       isSelected: (key) => key === selected,
       pick: setSelected,
       save,
+      history: null,
       release,
       rackLabel: (id) => rack.pieces.find((piece) => piece.id === id)?.label ?? "a rack piece",
       settings: null,

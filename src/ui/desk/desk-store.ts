@@ -20,6 +20,7 @@ import type { Rack, RackPiece, Stockroom } from "@/core/stockroom";
 import { markPicked, type PickRule } from "@/core/tally";
 import { call } from "../common/http";
 import { createEditQueue, type Notice, type QueueState, type StepNames } from "./edit-queue";
+import { type History, NO_HISTORY, type Offered, offered, stepped, withStep } from "./history";
 
 /** What the server hands to a desk that opens. */
 export type DeskJob = {
@@ -51,7 +52,17 @@ export type DeskState = QueueState & {
   readonly list: string | null;
   /** While marks are given by picking: which comes next. */
   readonly marking: PickRule | null;
+  /** Edits and changes of layouts since the desk was opened. */
+  readonly history: History;
 };
+
+/** What Undo or Redo does next, in words; null: nothing. */
+export function nextStep(state: DeskState, which: "undo" | "redo"): Offered {
+  const { undo, redo } = state.steps;
+  // An edit that is still on its way has no name on the server.
+  const server = { undo: undo ?? (state.pending.length > 0 ? "the last edit" : null), redo };
+  return offered(state.history, which, server, state.layouts);
+}
 
 export type Desk = ReturnType<typeof createDesk>;
 
@@ -76,6 +87,7 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
     inside: null,
     list: null,
     marking: null,
+    history: NO_HISTORY,
     saving: "saved",
   }));
   const channel =
@@ -131,6 +143,7 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
     const whole = withMarks(store.getState().job, edit);
     if (!whole.ok) return sentence(whole.problem);
     queue.add(whole.value.edit, whole.value.job);
+    store.setState(({ history }) => ({ history: withStep(history, { kind: "edit" }) }));
     return null;
   }
 
@@ -159,8 +172,31 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
   ];
   const withRack = (pieces: readonly RackPiece[]): Rack => ({ ...store.getState().rack, pieces });
 
-  /** Keeps a layout, here at once and on the server, which sets aside what it uses of the rack. */
-  async function keep(kept: KeptLayout, variant: VariantId | null): Promise<void> {
+  /** Keeps a layout; where there was one before, that can be taken back. */
+  function keep(kept: KeptLayout, variant: VariantId | null): Promise<void> {
+    const { layouts, variant: shown, results } = store.getState();
+    const before = shown === variant ? layouts.find(({ taskId }) => taskId === kept.taskId) : undefined;
+    if (before) {
+      const name = results.tasks.find(({ id }) => id === kept.taskId)?.name ?? "a stock";
+      store.setState(({ history }) => ({
+        history: withStep(history, { kind: "layout", variant, name, before, after: kept }),
+      }));
+    }
+    return putLayout(kept, variant);
+  }
+
+  /** Takes back what was done last, an edit or a change of a layout, or does it again. */
+  function step(which: "undo" | "redo"): Promise<void> {
+    const next = nextStep(store.getState(), which);
+    if (!next) return Promise.resolve();
+    const { step: what } = next;
+    store.setState(({ history }) => ({ history: stepped(history, which, what) }));
+    if (what.kind === "edit") return queue.step(which);
+    return putLayout(which === "undo" ? what.before : what.after, what.variant);
+  }
+
+  /** Shows a layout at once and stores it on the server, which sets aside what it uses of the rack. */
+  async function putLayout(kept: KeptLayout, variant: VariantId | null): Promise<void> {
     const { layouts, variant: shown } = store.getState();
     if (shown === variant) put({ layouts: shownWith(layouts, kept) });
     const reply = await call<{ rack: readonly RackPiece[] }>("PUT", url("/layouts"), {
@@ -169,7 +205,7 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
     });
     if (!reply.ok) {
       // What another job has set aside in the meantime is not to be had by trying again.
-      const retry = reply.problem.status === 409 ? null : () => void keep(kept, variant);
+      const retry = reply.problem.status === 409 ? null : () => void putLayout(kept, variant);
       notify({ text: reply.problem.message, retry });
       await refresh();
       return;
@@ -231,7 +267,7 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
     showDraft: queue.showDraft,
     endDraft: queue.endDraft,
     flush: queue.flush,
-    step: queue.step,
+    step,
     refresh,
     setVariant,
     keep,

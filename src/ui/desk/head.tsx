@@ -9,6 +9,7 @@ import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
 import { Hint } from "../common/hint";
 import { useDesk, useDeskState } from "./desk-context";
+import { nextStep } from "./desk-store";
 import { SearchDialog } from "./search";
 import { STAGE_NAMES, STAGES, type Stage } from "./stages";
 
@@ -97,9 +98,9 @@ function useStageState(stage: Stage): string | null {
 
 function Tools({ stage, onStage }: { readonly stage: Stage; readonly onStage: (stage: Stage) => void }) {
   const desk = useDesk();
-  const steps = useDeskState((state) => state.steps);
+  const undoable = useDeskState((state) => nextStep(state, "undo")?.words ?? null);
+  const redoable = useDeskState((state) => nextStep(state, "redo")?.words ?? null);
   const saving = useDeskState((state) => state.saving);
-  const pending = useDeskState((state) => state.pending.length);
   const [searching, setSearching] = useState(false);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -125,7 +126,6 @@ function Tools({ stage, onStage }: { readonly stage: Stage; readonly onStage: (s
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
   }, [desk, stage]);
-  const undoable = steps.undo ?? (pending > 0 ? "the last edit" : null);
   return (
     <div className="ml-auto flex items-center gap-1 pr-3">
       <p aria-live="polite" className="px-1 text-[12px] text-white/70" data-saving={saving}>
@@ -146,13 +146,13 @@ function Tools({ stage, onStage }: { readonly stage: Stage; readonly onStage: (s
           onClick={() => (undoable ? void desk.step("undo") : undefined)}
         />
       </Hint>
-      <Hint text={steps.redo ? `Redo: ${steps.redo}` : "Nothing to redo"}>
+      <Hint text={redoable ? `Redo: ${redoable}` : "Nothing to redo"}>
         <Button
           look="dark"
           aria-label="Redo"
-          aria-disabled={!steps.redo}
+          aria-disabled={!redoable}
           icon={<Redo2 size={17} aria-hidden />}
-          onClick={() => (steps.redo ? void desk.step("redo") : undefined)}
+          onClick={() => (redoable ? void desk.step("redo") : undefined)}
         />
       </Hint>
       <Hint text="Search (Ctrl+K)">

@@ -27,6 +27,7 @@ export function DeskGround({ children }: { readonly children: ReactNode }) {
       isSelected,
       pick,
       save: (kept) => desk.keep(kept, variant),
+      history: { step: (which) => void desk.step(which) },
       release: (taskId) => desk.release(taskId),
       rackLabel: (rackId) => rack.pieces.find((piece) => piece.id === rackId)?.label ?? "a rack piece",
       settings: {

@@ -18,7 +18,7 @@ export type HandAction = HandKey;
 
 export type HandBarProps = {
   readonly held: { readonly name: string; readonly locked: boolean } | null;
-  readonly hand: Pick<ByHand<never>, "message" | "undo" | "redo" | "canUndo" | "canRedo">;
+  readonly hand: Pick<ByHand<never>, "message" | "undo" | "redo" | "buttons">;
   /** Whether pieces can be turned over here. */
   readonly turnsOver?: boolean;
   readonly onAction: (action: HandAction) => void;
@@ -37,22 +37,26 @@ export function HandBar({ held, hand, turnsOver = false, onAction, allow, childr
       className="sticky top-0 z-20 mb-2 border-seam border-b bg-leaf pb-1 text-[13px]"
     >
       <div className="flex h-8 items-center gap-x-3 overflow-hidden">
-        <Button
-          look="plain"
-          icon={<Undo2 size={14} aria-hidden />}
-          disabled={!hand.canUndo}
-          onClick={hand.undo}
-        >
-          Undo layout change
-        </Button>
-        <Button
-          look="plain"
-          icon={<Redo2 size={14} aria-hidden />}
-          disabled={!hand.canRedo}
-          onClick={hand.redo}
-        >
-          Redo layout change
-        </Button>
+        {hand.buttons ? (
+          <>
+            <Button
+              look="plain"
+              icon={<Undo2 size={14} aria-hidden />}
+              disabled={!hand.buttons.canUndo}
+              onClick={hand.undo}
+            >
+              Undo
+            </Button>
+            <Button
+              look="plain"
+              icon={<Redo2 size={14} aria-hidden />}
+              disabled={!hand.buttons.canRedo}
+              onClick={hand.redo}
+            >
+              Redo
+            </Button>
+          </>
+        ) : null}
         <div className="ml-auto whitespace-nowrap">{children}</div>
       </div>
       <div className="flex h-7 items-center gap-x-3 overflow-hidden whitespace-nowrap">

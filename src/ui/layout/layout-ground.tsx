@@ -1,7 +1,8 @@
 "use client";
 /**
  * What the panes of the layout stand on: the tasks and their layouts, and how one is kept. A desk gives it for its job, a
- * batch for several. Changes by hand and new fillings are remembered here, so that each can be taken back.
+ * batch for several. Changes by hand and new layouts are remembered by the desk, or here where there is none, so that each
+ * can be taken back.
  */
 import { createContext, useCallback, useContext, useMemo, useRef, useState } from "react";
 import type { LayoutSetting } from "@/core/job";
@@ -21,6 +22,8 @@ export type LayoutSource = {
   readonly isSelected: (key: string) => boolean;
   readonly pick: (key: string) => void;
   readonly save: (kept: KeptLayout) => Promise<void>;
+  /** Where changes are taken back together with those of the design; null: the ground remembers them itself. */
+  readonly history: { readonly step: (which: "undo" | "redo") => void } | null;
   readonly release: (taskId: string) => Promise<Released | null>;
   /** The rack label that stands for an id. */
   readonly rackLabel: (id: string) => string;
@@ -66,10 +69,10 @@ export function useGround(source: LayoutSource): LayoutGround {
     setMemory((all) => new Map(all).set(taskId, change(all.get(taskId) ?? NOTHING)));
   }, []);
   const keeper = useCallback(() => {
-    const { save } = latest.current;
+    const { save, history } = latest.current;
     return async (kept: KeptLayout) => {
       const before = found(kept.taskId);
-      if (before)
+      if (before && !history)
         remember(kept.taskId, ({ past }) => ({ past: [...past.slice(1 - MOST_STEPS), before], future: [] }));
       await save(kept);
     };
@@ -77,6 +80,8 @@ export function useGround(source: LayoutSource): LayoutGround {
   const keep = useCallback((kept: KeptLayout) => keeper()(kept), [keeper]);
   const step = useCallback(
     (taskId: string, which: "undo" | "redo") => {
+      const { history } = latest.current;
+      if (history) return history.step(which);
       const { past, future } = memory.get(taskId) ?? NOTHING;
       const next = which === "undo" ? past.at(-1) : future.at(-1);
       const now = found(taskId);

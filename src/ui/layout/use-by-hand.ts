@@ -11,8 +11,8 @@ export type ByHand<L> = {
   readonly put: (layout: L) => void;
   readonly undo: () => void;
   readonly redo: () => void;
-  readonly canUndo: boolean;
-  readonly canRedo: boolean;
+  /** Buttons for both; null: they stand in the head of the page. */
+  readonly buttons: { readonly canUndo: boolean; readonly canRedo: boolean } | null;
 };
 
 const FROZEN = "This layout is released and cannot change. Lay out again to make a new one.";
@@ -36,8 +36,12 @@ export function useByHand<L extends KeptLayout["layout"]>(kept: KeptLayout): ByH
     put,
     undo: () => ground.step(taskId, "undo"),
     redo: () => ground.step(taskId, "redo"),
-    canUndo: !released && ground.canStep(taskId, "undo"),
-    canRedo: !released && ground.canStep(taskId, "redo"),
+    buttons: ground.history
+      ? null
+      : {
+          canUndo: !released && ground.canStep(taskId, "undo"),
+          canRedo: !released && ground.canStep(taskId, "redo"),
+        },
   };
 }
 
