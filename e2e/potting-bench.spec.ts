@@ -13,7 +13,7 @@ import {
   textOf,
 } from "./fixtures";
 
-test("a wider potting bench: flagged rows, stale layouts, new totals, PDF and CSV", async ({ page }) => {
+test("a wider potting bench: flagged rows, outdated layouts, new totals, PDF and CSV", async ({ page }) => {
   const id = await copyOf(page, "hl-204");
   await page.goto(`/jobs/${id}?stage=tally`);
   await expect(row(page, "A")).toContainText("1400");
@@ -37,13 +37,13 @@ test("a wider potting bench: flagged rows, stale layouts, new totals, PDF and CS
   await expect(row(page, "D")).not.toContainText("was");
   await expect(page.getByText(/rows changed/)).toBeVisible();
 
-  await expect(page.getByRole("button", { name: /^Layout/ })).toContainText("stale");
+  await expect(page.getByRole("button", { name: /^Layout/ })).toContainText("outdated");
   await openStage(page, "Layout");
   await expect(page.getByText(/^Outdated \(made from revision/)).toBeVisible();
   await page.getByRole("button", { name: "Lay out all" }).click();
   await expect(page.getByText(/^Outdated \(made from revision/)).toBeHidden({ timeout: 60_000 });
   await expect(page.getByRole("button", { name: "Lay out all" })).toBeEnabled({ timeout: 60_000 });
-  await expect(page.getByRole("button", { name: /^Layout/ })).not.toContainText("stale");
+  await expect(page.getByRole("button", { name: /^Layout/ })).not.toContainText("outdated");
   // Six lengths of tube, six stop settings; the order folds out under the bars.
   await page.getByText(/cuts at 6 stop settings/).click();
   await expect(page.getByRole("row", { name: /^Mitre saw, bench 1500 A 45 \/ 45, opposed/ })).toBeVisible();
@@ -77,7 +77,7 @@ test("a wider potting bench: flagged rows, stale layouts, new totals, PDF and CS
     "Total from layout",
   ])
     expect(text).toContain(words);
-  expect(text).not.toContain("stale");
+  expect(text).not.toContain("outdated");
 
   await openStage(page, "Tally");
   await page.getByRole("button", { name: "Seen" }).click();

@@ -22,6 +22,7 @@ import {
   readCuttingList,
   readJob,
   resolveSizes,
+  rowFaultWords,
   storedFault,
 } from "@/core/job";
 import { type Problem, type Random, type Result, sentence } from "@/core/kernel";
@@ -166,7 +167,7 @@ function throughList(rows: Result<readonly (readonly string[])[], Problem>): "ta
   let count = 0;
   const read = readCuttingList(rows.value, { unit: "mm", stockroom: STOCK, newId: () => `p${count++}` });
   if (!read.ok) return told(read);
-  for (const { message } of read.value.unreadable) refusedWith(message);
+  for (const { fault } of read.value.unreadable) refusedWith(rowFaultWords(fault));
   const base = emptyJob({ code: "F", title: "F" });
   const typedPieces = Object.fromEntries(read.value.pieces.map((piece) => [piece.id, piece]));
   const again = readJob(JSON.parse(asText({ ...base, typedPieces })));

@@ -4,7 +4,15 @@
  */
 import { readFileSync } from "node:fs";
 import * as v from "valibot";
-import { emptyJob, issueWords, type Job, plainCheck, readCuttingList, type VariantId } from "@/core/job";
+import {
+  emptyJob,
+  issueWords,
+  type Job,
+  plainCheck,
+  readCuttingList,
+  rowFaultWords,
+  type VariantId,
+} from "@/core/job";
 import { err, ok, type Result, sentence } from "@/core/kernel";
 import { LAYOUT_KINDS } from "@/core/layout";
 import { BarProblemSchema, layOutBars, lockedBarFault } from "@/core/layout/bars";
@@ -203,8 +211,8 @@ async function loadList(
     typedPieces: Object.fromEntries(pieces.map((piece) => [piece.id, piece])),
   };
   const results = createPipeline()(job, null, stockroom, []);
-  const badRows = unreadable.map(({ row, text, message }) => ({
-    ...plainCheck("unreadableRow", "error", `Row ${row} ("${text}"): ${message}`, []),
+  const badRows = unreadable.map(({ row, text, fault }) => ({
+    ...plainCheck("unreadableRow", "error", `Row ${row} ("${text}"): ${rowFaultWords(fault)}`, []),
     listRow: { row, text },
   }));
   const tally = { ...results.tally, checks: [...badRows, ...results.tally.checks] };

@@ -1,6 +1,14 @@
 /** Use cases of jobs: open, make, copy, delete and bring back, and new ones from a cutting list. */
 import { randomUUID } from "node:crypto";
-import { emptyJob, type Job, type JobInfo, readCuttingList, type UnreadableRow, withEdit } from "@/core/job";
+import {
+  emptyJob,
+  type Job,
+  type JobInfo,
+  readCuttingList,
+  rowFaultWords,
+  type UnreadableRow,
+  withEdit,
+} from "@/core/job";
 import { err, ok, type Problem, type Result } from "@/core/kernel";
 import { createPipeline } from "@/core/pipeline";
 import { indexStockroom, type Rack, type Stockroom } from "@/core/stockroom";
@@ -110,11 +118,12 @@ export async function createFromList(
   const read = readCuttingList(rows.value, { unit: info.unit, stockroom, newId: () => `typed-${newId()}` });
   if (!read.ok) return read;
   const { pieces, unreadable, notes } = read.value;
+  const [first] = unreadable;
   if (pieces.length === 0) {
     return err({
       kind: "malformed",
       what: "The list",
-      why: `none of its ${unreadable.length} rows can be read; the first: ${unreadable[0]?.message ?? ""}`,
+      why: `none of its ${unreadable.length} rows can be read; the first: ${first ? rowFaultWords(first.fault) : ""}`,
     });
   }
   const base = emptyJob({

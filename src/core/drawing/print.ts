@@ -15,6 +15,7 @@ import {
   type LayoutKind,
   type LayoutTask,
   layoutKind,
+  outdatedWords,
   piecesWithoutPlace,
   type RowFinder,
   rowFinder,
@@ -99,12 +100,12 @@ export function layoutBlock(flow: Flow, task: LayoutTask, input: DiagramInput): 
     ]);
     return;
   }
-  const { kept, stale } = found;
+  const { kept, outdated } = found;
   const head: DrawItem[] = [line(name, 3, "strong", "ink"), line(layoutFacts(kept), 7.6)];
-  if (stale)
+  if (outdated)
     head.push(
       line(
-        `OUTDATED (made from revision ${kept.revision}): ${stale}. Do not cut from it.`,
+        `OUTDATED (made from revision ${kept.revision}): ${outdatedWords(outdated)}. Do not cut from it.`,
         12,
         "strong",
         "oxide",
@@ -114,7 +115,7 @@ export function layoutBlock(flow: Flow, task: LayoutTask, input: DiagramInput): 
   const rowOf = rowFinder(input.results.tasks, kept.taskId);
   const ground = { flow, rowOf, style, tint: tintOfTask(task), saws: input.saws };
   const first = blocksOf(kept, ground);
-  const headHeight = stale ? 16 : 12;
+  const headHeight = outdated ? 16 : 12;
   if (headHeight + (first[0]?.height ?? 0) > flow.room && !flow.isFresh()) flow.newPage();
   flow.add(headHeight, head);
   for (const block of first) flow.add(block.height, block.items);

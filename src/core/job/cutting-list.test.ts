@@ -3,6 +3,7 @@ import type { LengthUnit } from "../measure";
 import { EMPTY_STOCKROOM, type Stockroom, stockroomOf } from "../stockroom";
 import { type ListReading, readCuttingList } from "./cutting-list";
 import { looksLikeHeadings, meaningsOf } from "./cutting-list-columns";
+import { type RowFault, rowFaultWords } from "./row-fault";
 
 const stockroom: Stockroom = stockroomOf({
   ...EMPTY_STOCKROOM,
@@ -103,7 +104,7 @@ describe("cutting lists", () => {
       ["Side", "1", "600", "400", "Birch ply 18", ...cells.map(([, text]) => text)],
     ]);
     const [piece] = pieces;
-    if (piece?.kind !== "panel") return unreadable[0]?.message ?? "nothing";
+    if (piece?.kind !== "panel") return unreadable[0]?.fault ?? "nothing";
     const { edged, edgingText, edgingTexts } = piece;
     return { edged, edgingText, ...(edgingTexts ? { edgingTexts } : {}) };
   };
@@ -132,8 +133,8 @@ describe("cutting lists", () => {
       edged: ["front", "back"],
       edgingText: "Oak",
     });
-    expect(panelOf(["Edging", "iron-on"])).toContain("does not name its edges");
-    expect(panelOf(["Edging", "constructor"])).toContain("does not name its edges");
+    expect(panelOf(["Edging", "iron-on"])).toEqual({ kind: "edges", text: "iron-on" });
+    expect(panelOf(["Edging", "constructor"])).toEqual({ kind: "edges", text: "constructor" });
   });
 
   it("takes a board that is named as the material for the board", () => {
@@ -152,11 +153,8 @@ describe("cutting lists", () => {
       ["Counts are for 2 of this job.", "", "", ""],
       ["≈ was rounded", "", "", ""],
     ]);
-    expect(unreadable.map(({ row, message }) => [row, message])).toEqual([
-      [
-        2,
-        "It has 5 fields, but there are 4 headings. Remove a comma too many, or put quotation marks around a text with a comma.",
-      ],
+    expect(unreadable.map(({ row, fault }) => [row, fault])).toEqual([
+      [2, { kind: "fields", fields: 5, headings: 4 }],
     ]);
     expect(pieces.map(({ name }) => name)).toEqual(["Post"]);
     expect(notes[0]).toBe('Not read as a piece: "Counts are for 2 of this job." and 1 other line.');
@@ -169,7 +167,7 @@ describe("cutting lists", () => {
       ["Square tube 40 × 40 × 3", "S235", "Rail", "1", "600", "cope"],
     ]);
     expect(pieces[0]).toMatchObject({ material: null, length: 600.1 });
-    expect(unreadable[0]?.message).toMatch(/^An end is coped/);
+    expect(unreadable[0]?.fault).toEqual({ kind: "coped" });
   });
 
   it("reads bare numbers in the given measure, or in that of the heading", () => {
@@ -224,9 +222,23 @@ describe("cutting lists", () => {
     expect(unreadable[0]).toEqual({
       row: 4,
       text: "half | 1.5 | 100",
-      message: 'The quantity "1.5" must be a whole number.',
+      fault: { kind: "quantity", text: "1.5", must: "whole" },
     });
-    expect(unreadable[4]?.message).toContain("1.400");
+    expect(unreadable.map(({ fault }) => fault.kind)).toEqual([
+      "quantity",
+      "quantity",
+      "quantity",
+      "missing",
+      "size",
+      "size",
+      "size",
+      "notPositive",
+      "angle",
+      "negativeAngle",
+      "direction",
+      "edges",
+      "quantity",
+    ]);
   });
 
   it("tells duplicate headings, missing headings, empty lists and lists without rows", () => {
@@ -268,7 +280,11 @@ describe("cutting lists", () => {
       ["Name", "Qty", "Length", "Width", "Thickness", "Board"],
       ["A", "1", "100", "50", "12", "birch ply 18"],
     ]);
-    expect(wrong.unreadable[0]?.message).toContain("thickness");
+    expect(wrong.unreadable[0]?.fault).toMatchObject({
+      kind: "otherThickness",
+      thickness: 12,
+      boardThickness: 18,
+    });
   });
 });
 
@@ -327,9 +343,9 @@ describe("columns as somebody chose them", () => {
     ];
     const asked = chosen(rows, { knownMaterials: new Set(["S235", "birch ply"]) });
     expect(asked.pieces.map(({ name }) => name)).toEqual(["good", "own"]);
-    expect(asked.unreadable.map(({ message }) => message)).toEqual([
-      'There is no section or board "Unobtanium 4" in the stockroom.',
-      'Unknown material "moon rock". Check the spelling, or add it to the stockroom.',
+    expect(asked.unreadable.map(({ fault }) => fault)).toEqual([
+      { kind: "unknownStock", text: "Unobtanium 4" },
+      { kind: "unknownMaterial", text: "moon rock" },
     ]);
     expect(chosen(rows, {}).pieces).toHaveLength(4);
   });
@@ -339,6 +355,39 @@ describe("columns as somebody chose them", () => {
       ["Name", "Qty", "Length"],
       ["Rail", "2", "=B1*300"],
     ]);
-    expect(unreadable[0]?.message).toBe('"=B1*300" is a formula; paste values.');
+    expect(unreadable[0]?.fault).toEqual({ kind: "formula", text: "=B1*300" });
+  });
+});
+
+describe("the words for a row", () => {
+  const tooLong: RowFault = {
+    kind: "size",
+    column: "length",
+    problem: { kind: "unreadableLength", text: "1,400" },
+  };
+  it.each<[RowFault, string]>([
+    [{ kind: "formula", text: "=B1*300" }, '"=B1*300" is a formula; paste values.'],
+    [
+      { kind: "fields", fields: 5, headings: 4 },
+      "It has 5 fields, but there are 4 headings. Remove a comma too many, or put quotation marks around a text with a comma.",
+    ],
+    [{ kind: "missing", what: "name" }, "Name or mark is missing."],
+    [{ kind: "quantity", text: "1.5", must: "whole" }, 'The quantity "1.5" must be a whole number.'],
+    [
+      { kind: "unknownStock", text: "Unobtanium 4" },
+      'There is no section or board "Unobtanium 4" in the stockroom.',
+    ],
+    [{ kind: "notPositive", column: "width", text: "-5" }, 'Width: "-5" must be above zero.'],
+    [
+      { kind: "otherThickness", thickness: 12, board: "Birch ply 18", boardThickness: 18, unit: "mm" },
+      "Its thickness 12 mm is not that of Birch ply 18, 18 mm.",
+    ],
+    [{ kind: "angle", text: "120", must: "below" }, 'The end angle "120" must be below 89° from square.'],
+  ])("%j: %s", (fault, words) => {
+    expect(rowFaultWords(fault)).toBe(words);
+  });
+
+  it("of a length repeat what is wrong with it", () => {
+    expect(rowFaultWords(tooLong)).toMatch(/^Length: .*1,400/);
   });
 });

@@ -2,8 +2,8 @@
  * Cutting lists from elsewhere: rows of cells with a heading row become typed-in pieces. Each row is
  * read by itself; what cannot be read is told with its row and its text, and the good rows stay.
  */
-import { agreeing, counted, err, ok, type Problem, type Result, sentence } from "../kernel";
-import { type LengthUnit, PLAIN_MM, parseLength, sayDifference } from "../measure";
+import { agreeing, counted, err, ok, type Problem, type Result } from "../kernel";
+import { type LengthUnit, parseLength } from "../measure";
 import { parseSectionName, type Stockroom } from "../stockroom";
 import {
   type ColumnMap,
@@ -13,6 +13,7 @@ import {
   readHeadings,
 } from "./cutting-list-columns";
 import { readEdges } from "./edging-words";
+import type { RowFault } from "./row-fault";
 import type { TypedPiece, TypedPieceId, TypedStand } from "./typed-piece";
 
 export const MOST_LIST_ROWS = 20_000;
@@ -22,7 +23,7 @@ export type UnreadableRow = {
   readonly row: number;
   /** The cells as they stood there. */
   readonly text: string;
-  readonly message: string;
+  readonly fault: RowFault;
 };
 
 export type CuttingList = {
@@ -90,11 +91,9 @@ export function readCuttingList(
     }
     const piece =
       formula !== undefined
-        ? err(`"${formula.trim()}" is a formula; paste values.`)
+        ? err<RowFault>({ kind: "formula", text: formula.trim() })
         : more > 0
-          ? err(
-              `It has ${counted(cells.length, "field")}, but there are ${counted(head.cells.length, "heading")}. Remove a comma too many, or put quotation marks around a text with a comma.`,
-            )
+          ? err<RowFault>({ kind: "fields", fields: cells.length, headings: head.cells.length })
           : reader.read(
               (column) => cells[columns.value.places.get(column)?.index ?? -1]?.trim() ?? "",
               pieces.length,
@@ -107,7 +106,7 @@ export function readCuttingList(
           .map((cell) => cell.trim())
           .filter((cell) => cell !== "")
           .join(" | "),
-        message: piece.problem,
+        fault: piece.problem,
       });
   }
   const notes: string[] = remarks.length === 0 ? [] : [remarksNote(remarks)];
@@ -151,7 +150,7 @@ class RowReader {
     this.reading = reading;
   }
 
-  read(raw: Cells, index: number): Result<TypedPiece, string> {
+  read(raw: Cells, index: number): Result<TypedPiece, RowFault> {
     const cell = this.cellsOf(raw);
     const quantity = this.quantity(cell("quantity"));
     if (!quantity.ok) return quantity;
@@ -162,9 +161,9 @@ class RowReader {
     const thickness = this.length("thickness", cell("thickness"));
     if (!thickness.ok) return thickness;
     const mark = cell("mark");
-    if (mark.length > 12) return err(`The mark "${mark}" is longer than 12 characters.`);
+    if (mark.length > 12) return err({ kind: "longMark", text: mark });
     const name = cell("name") || cell("stock") || mark;
-    if (name === "") return err("Name or mark is missing.");
+    if (name === "") return err({ kind: "missing", what: "name" });
     const unknown = this.unknown(cell("stock"), cell("material"));
     if (unknown !== null) return err(unknown);
     const common = {
@@ -194,15 +193,15 @@ class RowReader {
   }
 
   /** What is wrong with words for a stock or a material that nobody knows; null when they are known, or need not be. */
-  private unknown(stock: string, material: string): string | null {
+  private unknown(stock: string, material: string): RowFault | null {
     const { knownMaterials, stockroom, unit } = this.reading;
     if (!knownMaterials) return null;
     const entries = [...stockroom.sections, ...stockroom.boards];
     if (stock !== "" && !findEntry(entries, stock) && parseSectionName(stock, unit) === null)
-      return `There is no section or board "${stock}" in the stockroom.`;
+      return { kind: "unknownStock", text: stock };
     const wanted = plain(material);
     if (material !== "" && ![...knownMaterials].some((known) => plain(known) === wanted))
-      return `Unknown material "${material}". Check the spelling, or add it to the stockroom.`;
+      return { kind: "unknownMaterial", text: material };
     return null;
   }
 
@@ -214,7 +213,7 @@ class RowReader {
       readonly width: number | null;
       readonly thickness: number | null;
     },
-  ): Result<TypedPiece, string> {
+  ): Result<TypedPiece, RowFault> {
     const { stockroom, unit } = this.reading;
     const section = findEntry(stockroom.sections, common.stockText);
     const board = findEntry(stockroom.boards, common.stockText);
@@ -225,7 +224,7 @@ class RowReader {
         : parseSectionName(common.stockText, unit);
     const asBar = section !== undefined || (board === undefined && (shape !== null || size.width === null));
     if (size.length === null) {
-      if (size.width !== null || section || board || shape) return err("Length is missing.");
+      if (size.width !== null || section || board || shape) return err({ kind: "missing", what: "length" });
       return ok({ ...common, kind: "other", stock: null });
     }
     if (asBar) {
@@ -234,9 +233,7 @@ class RowReader {
       const stand = readStand(cell("stand"));
       if (!stand.ok) return stand;
       if (angles.value.some((angle) => angle < 0) && stand.value === null) {
-        return err(
-          "It has a negative end angle; say in a column Stand whether the ends are opposed or parallel.",
-        );
+        return err({ kind: "negativeAngle" });
       }
       const [first, second] = angles.value.map(Math.abs);
       return ok({
@@ -249,13 +246,17 @@ class RowReader {
         stand: stand.value,
       });
     }
-    if (size.width === null) return err("It names a board but has no width.");
+    if (size.width === null) return err({ kind: "missing", what: "width" });
     const edged = readEdges(cell);
     if (!edged.ok) return edged;
     if (board && size.thickness !== null && Math.abs(board.thickness - size.thickness) > 0.1) {
-      return err(
-        `Its thickness ${sayDifference(size.thickness, { ...PLAIN_MM, unit })} is not that of ${board.name}, ${sayDifference(board.thickness, { ...PLAIN_MM, unit })}.`,
-      );
+      return err({
+        kind: "otherThickness",
+        thickness: size.thickness,
+        board: board.name,
+        boardThickness: board.thickness,
+        unit,
+      });
     }
     return ok({
       ...common,
@@ -269,26 +270,25 @@ class RowReader {
     });
   }
 
-  private quantity(text: string): Result<number, string> {
+  private quantity(text: string): Result<number, RowFault> {
     if (!this.columns.places.has("quantity")) return ok(1);
-    if (text === "") return err("Quantity is missing.");
+    if (text === "") return err({ kind: "missing", what: "quantity" });
     const match = /^(-?\d+(?:[.,]\d+)?)\s*(?:x|×|off|pcs?\.?|ea|no\.?|st\.?)?$/i.exec(text);
     const value = match ? Number((match[1] ?? "").replace(",", ".")) : Number.NaN;
-    if (!Number.isFinite(value)) return err(`The quantity "${text}" is not a number.`);
-    if (value <= 0) return err(`The quantity "${text}" must be at least 1.`);
-    if (!Number.isInteger(value)) return err(`The quantity "${text}" must be a whole number.`);
-    if (value > 100_000) return err(`The quantity "${text}" is above 100,000.`);
+    if (!Number.isFinite(value)) return err({ kind: "quantity", text, must: "number" });
+    if (value <= 0) return err({ kind: "quantity", text, must: "positive" });
+    if (!Number.isInteger(value)) return err({ kind: "quantity", text, must: "whole" });
+    if (value > 100_000) return err({ kind: "quantity", text, must: "below" });
     return ok(value);
   }
 
-  private length(column: "length" | "width" | "thickness", text: string): Result<number | null, string> {
+  private length(column: "length" | "width" | "thickness", text: string): Result<number | null, RowFault> {
     if (text === "" || text === "-" || text === "–") return ok(null);
     const unit = this.columns.places.get(column)?.unit ?? this.reading.unit;
     // Our own lists mark a length that was rounded.
     const read = parseLength(text.replace(/^≈\s*/, ""), unit);
-    const what = column.charAt(0).toUpperCase() + column.slice(1);
-    if (!read.ok) return err(`${what}: ${sentence(read.problem)}`);
-    if (read.value <= 0) return err(`${what}: "${text}" must be above zero.`);
+    if (!read.ok) return err({ kind: "size", column, problem: read.problem });
+    if (read.value <= 0) return err({ kind: "notPositive", column, text });
     if (/[\d\s]$/.test(text) && this.columns.places.get(column)?.unit == null) this.usedUnit = true;
     return ok(read.value);
   }
@@ -306,26 +306,25 @@ function findEntry<T extends { readonly id: string; readonly name: string }>(
   return entries.find((entry) => plain(entry.name) === wanted || plain(entry.id) === wanted);
 }
 
-function readAngle(text: string): Result<number, string> {
-  if (/^coped?$/i.test(text.trim()))
-    return err("An end is coped. A typed-in piece has plane ends: draw it, or type 0 for a square end.");
+function readAngle(text: string): Result<number, RowFault> {
+  if (/^coped?$/i.test(text.trim())) return err({ kind: "coped" });
   const bare = text
     .replace(/°|deg(rees)?/gi, "")
     .replace(",", ".")
     .trim();
   if (bare === "" || /^(-|–|sq(uare)?)$/i.test(bare)) return ok(0);
   const value = /^-?\d+(\.\d+)?$/.test(bare) ? Number(bare) : Number.NaN;
-  if (!Number.isFinite(value)) return err(`The end angle "${text}" is not a number of degrees.`);
+  if (!Number.isFinite(value)) return err({ kind: "angle", text, must: "number" });
   // Lists that measure from the edge of the bar write a square end as 90.
   if (value === 90) return ok(0);
-  if (Math.abs(value) >= 89) return err(`The end angle "${text}" must be below 89° from square.`);
+  if (Math.abs(value) >= 89) return err({ kind: "angle", text, must: "below" });
   return ok(value);
 }
 
-function readAngles(cell: Cells): Result<readonly [number, number], string> {
+function readAngles(cell: Cells): Result<readonly [number, number], RowFault> {
   const both = cell("angles");
   const parts = both === "" ? [cell("angle1"), cell("angle2")] : both.split(/\s*[/|;&]\s*|\s+(?=-?\d)/);
-  if (parts.length > 2) return err(`The end angles "${both}" are more than two.`);
+  if (parts.length > 2) return err({ kind: "manyAngles", text: both });
   const first = readAngle(parts[0] ?? "");
   if (!first.ok) return first;
   const second = readAngle(parts[1] ?? (both === "" ? "" : (parts[0] ?? "")));
@@ -333,12 +332,12 @@ function readAngles(cell: Cells): Result<readonly [number, number], string> {
   return ok([first.value, second.value]);
 }
 
-function readStand(text: string): Result<TypedStand, string> {
+function readStand(text: string): Result<TypedStand, RowFault> {
   const word = text.toLowerCase().replace(/\s+/g, " ").trim();
   if (word === "" || /^(-|–|square|single|none)$/.test(word)) return ok(null);
   if (/^(opposed|opposing|\/\s*\\|\\\s*\/)$/.test(word)) return ok("opposed");
   if (/^(parallel|\/\s*\/|\\\s*\\)$/.test(word)) return ok("parallel");
   const turned = /^(?:turned )?(-?\d+(?:\.\d+)?)\s*(?:°|deg)?$/.exec(word);
   if (turned && Math.abs(Number(turned[1])) <= 180) return ok({ turn: Number(turned[1]) });
-  return err(`End direction "${text}" is unknown. Write opposed, parallel, or turned and the degrees.`);
+  return err({ kind: "direction", text });
 }

@@ -5,6 +5,7 @@
 import { err, ok, type Result } from "../kernel";
 import type { ListColumn } from "./cutting-list-columns";
 import { PANEL_EDGES, type PanelEdge } from "./panel";
+import type { RowFault } from "./row-fault";
 import type { TypedPiece } from "./typed-piece";
 
 type Edged = Pick<Extract<TypedPiece, { kind: "panel" }>, "edged" | "edgingText" | "edgingTexts">;
@@ -42,7 +43,7 @@ const SIDES = [
 ] as const satisfies readonly (readonly [ListColumn, PanelEdge])[];
 
 /** The edging of a row: what its column says, and what the columns of single sides say. */
-export function readEdges(cell: (column: ListColumn) => string): Result<Edged, string> {
+export function readEdges(cell: (column: ListColumn) => string): Result<Edged, RowFault> {
   const tapes = new Map<PanelEdge, string | null>();
   for (const clause of cell("edging").split(";")) {
     const read = readClause(clause.trim());
@@ -70,7 +71,7 @@ export function readEdges(cell: (column: ListColumn) => string): Result<Edged, s
 type Clause = { readonly edges: readonly PanelEdge[]; readonly tape: string | null };
 
 /** "front + left", "front: Birch 1 mm", "iron-on edging front", "2L 1W". */
-function readClause(text: string): Result<Clause, string> {
+function readClause(text: string): Result<Clause, RowFault> {
   if (text === "" || NONE.test(text)) return ok({ edges: [], tape: null });
   const colon = text.indexOf(":");
   if (colon > 0) {
@@ -94,7 +95,7 @@ function readClause(text: string): Result<Clause, string> {
         return ok({ edges: found, tape: name.slice(0, 80) });
     }
   }
-  return err(`The edging "${text}" does not name its edges. Write front, back, left, right, all, or 2L 1W.`);
+  return err({ kind: "edges", text });
 }
 
 /** The edges that a text names and nothing else; null when there is another word in it. */

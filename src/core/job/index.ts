@@ -135,6 +135,7 @@ export {
   times,
 } from "./place-text";
 export { refused } from "./records";
+export { rowFaultWords } from "./row-fault";
 export { isPresent, lengthWith, numberWith, resolveSizes, type Sizes, usesOf } from "./sizes";
 export { type TypedPiece, type TypedPieceId, type TypedStand, UNNAMED_EDGING } from "./typed-piece";
 export type { Usual } from "./usual";

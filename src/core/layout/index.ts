@@ -6,6 +6,8 @@ export {
   keepLayout,
   keptFault,
   keptFor,
+  type OutdatedReason,
+  outdatedWords,
   type PieceWithoutPlace,
   piecesWithoutPlace,
   restsToKeep,

@@ -9,6 +9,8 @@ import {
   type LayoutTask,
   layoutKind,
   layoutTasks,
+  type OutdatedReason,
+  outdatedWords,
   piecesWithoutPlace,
   restsToKeep,
   stockOfKept,
@@ -65,29 +67,63 @@ describe("what a layout is cut from", () => {
 });
 
 describe("a kept layout", () => {
-  it("is stale when settings, design or marks change, and says which", () => {
+  it("is outdated when settings, design or marks change, and says which", () => {
     const kept = laid(sheetTask());
-    expect(keptFor(sheetTask(), [kept])?.stale).toBeNull();
-    expect(keptFor(sheetTask({ kerf: 5 }), [kept])?.stale).toBe("the kerf changed");
+    expect(keptFor(sheetTask(), [kept])?.outdated).toBeNull();
+    expect(keptFor(sheetTask({ kerf: 5 }), [kept])?.outdated).toMatchObject({
+      kind: "changed",
+      settings: ["kerf"],
+      design: false,
+      marks: false,
+    });
     const kerfAndTrim = sheetTask({ kerf: 5, trim: 12 });
-    expect(keptFor(kerfAndTrim, [kept])?.stale).toBe("the kerf, the trim changed");
+    expect(keptFor(kerfAndTrim, [kept])?.outdated).toMatchObject({
+      kind: "changed",
+      settings: ["kerf", "trim"],
+      design: false,
+    });
     // Only what is kept together changed: nothing else is blamed.
     const group = { id: "g", name: "G", panels: ["shelfLow", "shelfHigh"], along: "width" as const };
     const [together] = layoutTasks(tally, STOCK, { ...wishes(), blankGroups: { g: group } }).filter(
       ({ kind }) => kind === "sheets",
     );
-    expect(together && keptFor(together, [kept])?.stale).toBe("the panels kept together changed");
+    expect(together && keptFor(together, [kept])?.outdated).toMatchObject({
+      kind: "changed",
+      settings: ["together"],
+      design: false,
+    });
     const task = sheetTask();
     const wider = layoutTasks(
       resultsOf(smallFrame({ keySizes: { width: { formula: "700" } } })).tally,
       STOCK,
       wishes(),
     ).find((one) => one.kind === "sheets");
-    expect(wider && keptFor(wider, [kept])?.stale).toBe("the design changed");
+    expect(wider && keptFor(wider, [kept])?.outdated).toMatchObject({
+      kind: "changed",
+      settings: [],
+      design: true,
+    });
     expect(task.id).toBe(kept.taskId);
   });
 
-  it("uses the rack as the job wishes, and is stale when another has what it uses", () => {
+  it.each<[OutdatedReason, string]>([
+    [
+      { kind: "changed", settings: ["kerf", "trim"], design: false, marks: false },
+      "the kerf, the trim changed",
+    ],
+    [
+      { kind: "changed", settings: ["stock"], design: true, marks: true },
+      "stock sizes or prices changed, and the design changed",
+    ],
+    [{ kind: "changed", settings: [], design: false, marks: true }, "marks changed"],
+    [{ kind: "changed", settings: ["style"], design: false, marks: false }, "a setting changed"],
+    [{ kind: "cutOtherwise" }, "the way in which it is cut changed"],
+    [{ kind: "rackTaken", rack: "r1" }, "a rack piece that it uses is not free any more"],
+  ])("says why it is outdated: %j", (reason, words) => {
+    expect(outdatedWords(reason)).toBe(words);
+  });
+
+  it("uses the rack as the job wishes, and is outdated when another has what it uses", () => {
     const task = sheetTask({ rack: "first" }, RACK);
     expect(task.problem.stock.map((one) => one.rack)).toEqual([null, "r1"]);
     expect(sheetTask({ rack: "none" }, RACK).problem.stock).toHaveLength(1);
@@ -96,14 +132,14 @@ describe("a kept layout", () => {
     const holder = { job: "job-2", code: "HL-9", variant: "", task: "x" };
     const taken = { ...RACK, pieces: [{ ...at(RACK.pieces, 0), holder }] };
     // biome-ignore lint/suspicious/noExplicitAny: the fixture's holder is null by its type
-    expect(keptFor(sheetTask({ rack: "first" }, taken as any), [kept])?.stale).toContain("rack piece");
+    expect(keptFor(sheetTask({ rack: "first" }, taken as any), [kept])?.outdated?.kind).toBe("rackTaken");
   });
 
   it("that is released does not ask for the rack pieces that it cut up", () => {
     const kept = laid(sheetTask({ rack: "first" }, RACK));
     const without = sheetTask({ rack: "first" });
-    expect(keptFor(without, [kept])?.stale).toContain("rack piece");
-    expect(keptFor(without, [{ ...kept, releasedAt: 5 }])?.stale).toBeNull();
+    expect(keptFor(without, [kept])?.outdated?.kind).toBe("rackTaken");
+    expect(keptFor(without, [{ ...kept, releasedAt: 5 }])?.outdated).toBeNull();
   });
 
   it("gives back rests from the least size that is worth keeping", () => {

@@ -1,6 +1,6 @@
 /**
  * Layouts that are kept, with the problem that they answer and the fingerprint of what they were made from: as soon as any
- * of that has changed, they are stale and say why.
+ * of that has changed, they are outdated and say why.
  */
 import { at, byKey, byNumber, reversed } from "../kernel";
 import { PLAIN_MM } from "../measure";
@@ -18,25 +18,40 @@ import {
   type TaskStock,
 } from "./types";
 
+/** What has changed since a layout was made. */
+export type OutdatedReason =
+  /** Straight through instead of along outlines, or the other way round. */
+  | { readonly kind: "cutOtherwise" }
+  /** It was made before anybody wrote down from what. */
+  | { readonly kind: "unknown" }
+  | { readonly kind: "rackTaken"; readonly rack: string }
+  | {
+      readonly kind: "changed";
+      /** Fields of the problem. */
+      readonly settings: readonly string[];
+      readonly design: boolean;
+      readonly marks: boolean;
+    };
+
 export type FoundLayout = {
   readonly kept: KeptLayout;
-  /** What has changed since, as the end of a sentence; null: nothing. */
-  readonly stale: string | null;
+  /** null: nothing has changed since. */
+  readonly outdated: OutdatedReason | null;
 };
 
 /** The layout that was kept for a task, and what has changed since. */
 export function keptFor(task: LayoutTask, kept: readonly KeptLayout[]): FoundLayout | null {
   const found = kept.find((layout) => layout.taskId === task.id);
-  return found ? { kept: found, stale: staleWhy(task, found) } : null;
+  return found ? { kept: found, outdated: outdatedBy(task, found) } : null;
 }
 
-function staleWhy(task: LayoutTask, kept: KeptLayout): string | null {
-  if (task.kind !== kept.kind) return "the way in which it is cut changed";
-  if (task.fingerprint !== kept.fingerprint) return changedWords(task.fingerprint, kept.fingerprint);
+function outdatedBy(task: LayoutTask, kept: KeptLayout): OutdatedReason | null {
+  if (task.kind !== kept.kind) return { kind: "cutOtherwise" };
+  if (task.fingerprint !== kept.fingerprint) return changedSince(task.fingerprint, kept.fingerprint);
   // What was released has cut up its rack pieces itself.
   if (isReleased(kept)) return null;
-  const lost = usedRack(kept).find((id) => !task.problem.stock.some((stock) => stock.rack === id));
-  return lost === undefined ? null : "a rack piece that it uses is not free any more";
+  const rack = usedRack(kept).find((id) => !task.problem.stock.some((stock) => stock.rack === id));
+  return rack === undefined ? null : { kind: "rackTaken", rack };
 }
 
 /** What each setting of a problem is called when it has changed. */
@@ -55,27 +70,48 @@ const SETTING_WORDS: Readonly<Record<string, string>> = {
   together: "the panels kept together",
 };
 
-/** The settings that differ, in words: "the kerf, stock sizes or prices changed". */
-function settingWords(now: unknown, then: unknown): string {
+/** The fields of a problem that differ. */
+function changedFields(now: unknown, then: unknown): readonly string[] {
   const [a, b] = [now, then].map((one) => (typeof one === "object" && one !== null ? one : {})) as [
     Record<string, unknown>,
     Record<string, unknown>,
   ];
   const keys = [...new Set([...Object.keys(a), ...Object.keys(b)])];
-  const changed = keys.filter((key) => JSON.stringify(a[key]) !== JSON.stringify(b[key]));
-  const words = new Set(
-    changed.map((key) => (Object.hasOwn(SETTING_WORDS, key) ? SETTING_WORDS[key] : "a setting")),
-  );
-  return `${[...words].join(", ")} changed`;
+  return keys.filter((key) => JSON.stringify(a[key]) !== JSON.stringify(b[key]));
 }
 
-function changedWords(now: string, then: string): string {
+function changedSince(now: string, then: string): OutdatedReason {
   const [a, b] = [partsOf(now), partsOf(then)];
-  if (a === null || b === null) return "the design or the stock changed";
-  const words = [settingWords(a[0], b[0]), "the design changed", "marks changed"];
-  const changed = words.filter((_, i) => JSON.stringify(a[i]) !== JSON.stringify(b[i]));
-  // A piece more changes marks as well: the design says it.
-  return changed.filter((word, _, all) => word !== "marks changed" || all.length === 1).join(", and ");
+  if (a === null || b === null) return { kind: "unknown" };
+  const differs = (i: number) => JSON.stringify(a[i]) !== JSON.stringify(b[i]);
+  return { kind: "changed", settings: changedFields(a[0], b[0]), design: differs(1), marks: differs(2) };
+}
+
+/** What has changed, as the end of a sentence. */
+export function outdatedWords(reason: OutdatedReason): string {
+  switch (reason.kind) {
+    case "cutOtherwise":
+      return "the way in which it is cut changed";
+    case "unknown":
+      return "the design or the stock changed";
+    case "rackTaken":
+      return "a rack piece that it uses is not free any more";
+    case "changed": {
+      const names = new Set(
+        reason.settings.map((field) =>
+          Object.hasOwn(SETTING_WORDS, field) ? SETTING_WORDS[field] : "a setting",
+        ),
+      );
+      const words = [
+        ...(names.size > 0 ? [`${[...names].join(", ")} changed`] : []),
+        ...(reason.design ? ["the design changed"] : []),
+      ];
+      // A piece more changes marks as well: the design says it.
+      return words.length === 0 ? "marks changed" : words.join(", and ");
+    }
+    default:
+      return reason satisfies never;
+  }
 }
 
 function partsOf(fingerprint: string): readonly unknown[] | null {

@@ -185,15 +185,19 @@ describe("a board that is cut along outlines", () => {
 });
 
 describe("a kept layout along outlines", () => {
-  it("is stale when gap, design or the way of cutting changed, and says which", () => {
+  it("is outdated when gap, design or the way of cutting changed, and says which", () => {
     const kept = laid(shapeTask());
-    expect(keptFor(shapeTask(), [kept])?.stale).toBeNull();
-    expect(keptFor(shapeTask({ gusset }, { gap: 12 }), [kept])?.stale).toBe("the gap changed");
-    expect(keptFor(shapeTask({ gusset: { ...gusset, length: "130" } }), [kept])?.stale).toBe(
-      "the design changed",
-    );
+    expect(keptFor(shapeTask(), [kept])?.outdated).toBeNull();
+    expect(keptFor(shapeTask({ gusset }, { gap: 12 }), [kept])?.outdated).toMatchObject({
+      settings: ["gap"],
+      design: false,
+    });
+    expect(keptFor(shapeTask({ gusset: { ...gusset, length: "130" } }), [kept])?.outdated).toMatchObject({
+      settings: [],
+      design: true,
+    });
     const [through] = results({ gusset }, { cut: "through" }).tasks;
-    expect(through && keptFor(through, [kept])?.stale).toBe("the way in which it is cut changed");
+    expect(through && keptFor(through, [kept])?.outdated?.kind).toBe("cutOtherwise");
   });
 
   it("hands its locks on, and tells which had to be let go", () => {

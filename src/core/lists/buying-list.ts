@@ -115,9 +115,9 @@ function totalNotes({
     notes.push(
       `${byLayout.notLaidOut} stock ${agreeing(byLayout.notLaidOut, "size is", "sizes are")} without a layout. Their quantity is net + waste.`,
     );
-  if (byLayout.stale > 0)
+  if (byLayout.outdated > 0)
     notes.push(
-      `${counted(byLayout.stale, "layout is", "layouts are")} outdated. Lay out again before buying.`,
+      `${counted(byLayout.outdated, "layout is", "layouts are")} outdated. Lay out again before buying.`,
     );
   if (massKnown + massUnknown > 0) notes.push(massNote(massKg, massKnown, massUnknown));
   for (const { name, material, massBy } of lines)
@@ -170,7 +170,7 @@ function usesCell({ laidOut, byLayout }: QuantityLine, style: BuyingStyle): Cell
   if (!byLayout) return textCell("no layout");
   const unplaced = byLayout.unplaced > 0 ? ` (${byLayout.unplaced} unplaced)` : "";
   return textCell(
-    `${byLayout.uses.map(({ count, sizes }) => `${count} × ${stockSizeWords(sizes, style)}`).join(", ") || "nothing"}${unplaced}${byLayout.stale ? " (outdated)" : ""}`,
+    `${byLayout.uses.map(({ count, sizes }) => `${count} × ${stockSizeWords(sizes, style)}`).join(", ") || "nothing"}${unplaced}${byLayout.outdated ? " (outdated)" : ""}`,
   );
 }
 

@@ -117,9 +117,9 @@ describe("the rows of a job", () => {
       gross: 2.44 * 1.22,
       uses: [{ sizes: [2440, 1220], count: 1, price: 54 }],
       cost: 5400,
-      stale: false,
+      outdated: false,
       unplaced: 0,
     });
-    expect([laid.byLayout.notLaidOut, laid.byLayout.stale]).toEqual([1, 0]);
+    expect([laid.byLayout.notLaidOut, laid.byLayout.outdated]).toEqual([1, 0]);
   });
 });

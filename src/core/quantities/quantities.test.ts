@@ -166,7 +166,7 @@ describe("by layout", () => {
       gross: 6,
       uses: [{ sizes: [6000], count: 1, price: 24 }],
       cost: 2400,
-      stale: false,
+      outdated: false,
       unplaced: 0,
     });
     expect(quantities.byLayout.notLaidOut).toBe(1);
@@ -193,11 +193,11 @@ describe("by layout", () => {
     ]);
   });
 
-  it("is stale as soon as the design changes, and incomplete where pieces are unplaced", () => {
+  it("is outdated as soon as the design changes, and incomplete where pieces are unplaced", () => {
     const wider = smallFrame({ keySizes: { width: { formula: "620" } } });
     const { quantities } = createPipeline()(wider, null, STOCK, [kept]);
-    expect(lineOf(quantities, "Square tube").byLayout?.stale).toBe(true);
-    expect(quantities.byLayout.stale).toBe(1);
+    expect(lineOf(quantities, "Square tube").byLayout?.outdated).toBe(true);
+    expect(quantities.byLayout.outdated).toBe(1);
     const short: KeptLayout = {
       ...kept,
       layout: { ...layout, unplaced: [{ piece: 0, qty: 1, why: { kind: "usedUp" } }] },

@@ -36,7 +36,7 @@ export type ByLayout = {
   readonly gross: number;
   readonly uses: readonly StockUse[];
   readonly cost: Cents | null;
-  readonly stale: boolean;
+  readonly outdated: boolean;
   /** Pieces that the layout could not place: what it takes is then not enough. */
   readonly unplaced: number;
 };
@@ -77,7 +77,7 @@ export type Quantities = {
   readonly lines: readonly QuantityLine[];
   readonly byRule: MoneyTotal;
   /** Lines without layout count by rule here; null when there is no line to lay out. */
-  readonly byLayout: MoneyTotal & { readonly notLaidOut: number; readonly stale: number };
+  readonly byLayout: MoneyTotal & { readonly notLaidOut: number; readonly outdated: number };
   readonly massKg: number;
   /** Bars and sheets whose mass is known, and those whose mass is not. */
   readonly massKnown: number;
@@ -119,7 +119,7 @@ export function quantitiesOf(
     byLayout: {
       ...totalOf(lines.map((line) => (line.byLayout ? line.byLayout.cost : line.cost))),
       notLaidOut: lines.filter((line) => line.laidOut && line.byLayout === null).length,
-      stale: lines.filter((line) => line.byLayout?.stale).length,
+      outdated: lines.filter((line) => line.byLayout?.outdated).length,
     },
     massKg: clean(masses.reduce((sum, line) => sum + (line.massKg ?? 0), 0)),
     massKnown: masses.filter((line) => line.massKg !== null).length,
@@ -232,7 +232,7 @@ function massOf(task: LayoutTask, stockroom: Stockroom): Known | null {
 function layoutUse(task: LayoutTask, kept: readonly KeptLayout[]): ByLayout | null {
   const found = keptFor(task, kept);
   if (!found) return null;
-  const { kept: layout, stale } = found;
+  const { kept: layout, outdated } = found;
   const kind = layoutKind(layout);
   const counts = new Map<number, number>();
   for (const { stock, times } of kind.used(layout.layout))
@@ -255,7 +255,7 @@ function layoutUse(task: LayoutTask, kept: readonly KeptLayout[]): ByLayout | nu
     gross: clean(gross),
     uses,
     cost: total.missing > 0 || unplaced > 0 ? null : total.cents,
-    stale: stale !== null,
+    outdated: outdated !== null,
     unplaced,
   };
 }

@@ -66,12 +66,12 @@ export function BuyLedger({ onStage }: { readonly onStage: (stage: Stage) => voi
           <Total
             name="from layout, whole bars and sheets"
             words={totalWords(byLayout, currency)}
-            incomplete={byLayout.missing > 0 || byLayout.notLaidOut > 0 || byLayout.stale > 0}
+            incomplete={byLayout.missing > 0 || byLayout.notLaidOut > 0 || byLayout.outdated > 0}
           />
         </dl>
-        {byLayout.notLaidOut > 0 || byLayout.stale > 0 ? (
+        {byLayout.notLaidOut > 0 || byLayout.outdated > 0 ? (
           <p className="mt-1 text-[13px] text-amber">
-            {byLayout.stale > 0 ? "A layout is outdated. " : ""}
+            {byLayout.outdated > 0 ? "A layout is outdated. " : ""}
             {byLayout.notLaidOut > 0
               ? `${byLayout.notLaidOut} stock ${agreeing(byLayout.notLaidOut, "size counts", "sizes count")} with net + waste, without a layout. `
               : ""}

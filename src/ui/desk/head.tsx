@@ -86,11 +86,11 @@ function useStageState(stage: Stage): string | null {
     case "tally":
       return tally.checks.length > 0 ? String(tally.checks.length) : null;
     case "layout": {
-      if (tasks.some((task) => keptFor(task, layouts)?.stale)) return "stale";
+      if (tasks.some((task) => keptFor(task, layouts)?.outdated)) return "outdated";
       return null;
     }
     case "buy":
-      return quantities.byLayout.stale > 0 ? "stale" : null;
+      return quantities.byLayout.outdated > 0 ? "outdated" : null;
     default:
       return null;
   }

@@ -174,10 +174,10 @@ function cutFromFact(row: TallyRow, { results, layouts }: DeskState): readonly F
   const task = results.tasks.find((one) => one.rows.some((other) => other.id === row.id));
   const found = task ? keptFor(task, layouts) : null;
   if (!found) return [["Cut from", "no layout yet"]];
-  const { kept, stale } = found;
+  const { kept, outdated } = found;
   const index = kept.pieces.findIndex((piece) => piece.mark === row.mark);
   const places = placesOf(kept, index);
-  return [["Cut from", `${places.join(", ") || "not placed"}${stale ? " (outdated)" : ""}`]];
+  return [["Cut from", `${places.join(", ") || "not placed"}${outdated ? " (outdated)" : ""}`]];
 }
 
 /** The patterns or sheets that a piece is cut from. */

@@ -1,5 +1,5 @@
 "use client";
-/** The stock of the job: what each size needs, how good its layout is, and whether it is stale. */
+/** The stock of the job: what each size needs, how good its layout is, and whether it is outdated. */
 import { counted } from "@/core/kernel";
 import { keptFor, type LayoutTask, layoutKind } from "@/core/layout";
 import { Button } from "../common/button";
@@ -92,7 +92,7 @@ function State({ task, busy }: { readonly task: LayoutTask; readonly busy: boole
   const found = keptFor(task, layouts);
   if (busy) return <span className="text-chalk">laying out…</span>;
   if (!found) return <span className="text-ink-soft">no layout yet</span>;
-  if (found.stale)
+  if (found.outdated)
     return <span className="rounded-sm bg-amber-pale px-1 font-semibold text-amber">outdated</span>;
   const { layout } = found.kept;
   if (layout.unplaced.length > 0) return <span className="font-semibold text-oxide">not all placed</span>;

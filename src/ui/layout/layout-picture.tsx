@@ -13,6 +13,7 @@ import {
   type LayoutKind,
   type LayoutTask,
   layoutKind,
+  outdatedWords,
   rowFinder,
 } from "@/core/layout";
 import { barOrderTable } from "@/core/lists";
@@ -57,11 +58,11 @@ export function LayoutPicture({
         {found ? (
           <ReleaseDialog
             kept={found.kept}
-            disabled={found.stale !== null || runner.running !== null || isReleased(found.kept)}
+            disabled={found.outdated !== null || runner.running !== null || isReleased(found.kept)}
           />
         ) : null}
         <Button
-          look={found && found.stale === null ? "outline" : "primary"}
+          look={found && found.outdated === null ? "outline" : "primary"}
           icon={<RotateCw size={15} aria-hidden />}
           disabled={runner.running !== null}
           onClick={() => runner.run([task])}
@@ -75,8 +76,8 @@ export function LayoutPicture({
           {note}
         </Notice>
       ))}
-      {found?.stale && !busy ? (
-        <Notice tone="warning">{`Outdated (made from revision ${found.kept.revision}): ${found.stale}. Lay out again before cutting${locks > 0 ? "; locked pieces stay" : ""}.`}</Notice>
+      {found?.outdated && !busy ? (
+        <Notice tone="warning">{`Outdated (made from revision ${found.kept.revision}): ${outdatedWords(found.outdated)}. Lay out again before cutting${locks > 0 ? "; locked pieces stay" : ""}.`}</Notice>
       ) : null}
       {found && isReleased(found.kept) ? (
         <Notice tone="plain">

@@ -1,6 +1,6 @@
 "use client";
 import { type FormEvent, useState } from "react";
-import { readCuttingList, type TypedPiece } from "@/core/job";
+import { readCuttingList, rowFaultWords, type TypedPiece } from "@/core/job";
 import { sentence } from "@/core/kernel";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
@@ -58,7 +58,8 @@ export function OnePiece() {
       columns: { meanings: COLUMNS, hasHeadings: false },
     });
     const [piece] = read.ok ? read.value.pieces : [];
-    const fault = !read.ok ? sentence(read.problem) : (read.value.unreadable[0]?.message ?? null);
+    const [unreadable] = read.ok ? read.value.unreadable : [];
+    const fault = !read.ok ? sentence(read.problem) : unreadable ? rowFaultWords(unreadable.fault) : null;
     if (!piece || fault !== null) return setSaid({ good: false, text: fault ?? "It cannot be read." });
     submit(piece);
   };

@@ -244,7 +244,7 @@ class SheetSearch {
    */
   private searchNeighbours(rounds: number): void {
     let here = this.best;
-    let stale = 0;
+    let idle = 0;
     for (let round = 0; round < rounds && !this.isDone() && !this.timeIsUp(); round++) {
       const { sheets } = here;
       if (sheets.length < 2) return;
@@ -257,11 +257,11 @@ class SheetSearch {
       const wanted = Math.min(sheets.length, 2 + this.random.below(3));
       while (chosen.size < wanted) chosen.add(this.random.below(sheets.length));
       const next = this.relaid(here, chosen);
-      stale = this.offer(next) ? 0 : stale + 1;
+      idle = this.offer(next) ? 0 : idle + 1;
       if (isNearlyAsGood(this.instance, next, here, SLACK)) here = next;
-      if (stale > 60) {
+      if (idle > 60) {
         here = this.best;
-        stale = 0;
+        idle = 0;
       }
     }
   }
