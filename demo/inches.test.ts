@@ -4,7 +4,13 @@ import { diagramPages, shopPapers } from "@/core/drawing";
 import { JIGS } from "@/core/jigs";
 import { buttEnd, type Edit, type Job, type MemberId, withEdit } from "@/core/job";
 import { sentence } from "@/core/kernel";
-import { type KeptLayout, keepLayout, type LayoutTask, layoutKind, piecesWithoutPlace } from "@/core/layout";
+import {
+  type LayoutTask,
+  layoutKind,
+  piecesWithoutPlace,
+  type SavedLayout,
+  savedLayout,
+} from "@/core/layout";
 import { layOutBars } from "@/core/layout/bars";
 import { layOutShapes } from "@/core/layout/shapes";
 import { layOutSheets } from "@/core/layout/sheets";
@@ -43,22 +49,22 @@ const changed = (id: string, set: (Edit & { kind: "changeMembers" })["set"]): Ed
   set,
 });
 
-function layoutOf(task: LayoutTask): KeptLayout {
+function layoutOf(task: LayoutTask): SavedLayout {
   switch (task.kind) {
     case "bars":
-      return keepLayout(task, layOutBars(task.problem, { solver, now, budgetMs: 500 }), 1);
+      return savedLayout(task, layOutBars(task.problem, { solver, now, budgetMs: 500 }), 1);
     case "sheets":
-      return keepLayout(task, layOutSheets(task.problem, { seed: 1, now, budgetMs: 500 }), 1);
+      return savedLayout(task, layOutSheets(task.problem, { seed: 1, now, budgetMs: 500 }), 1);
     default:
-      return keepLayout(task, layOutShapes(task.problem, { seed: 1, now, budgetMs: 500 }), 1);
+      return savedLayout(task, layOutShapes(task.problem, { seed: 1, now, budgetMs: 500 }), 1);
   }
 }
 
 /** All that a person reads of a job: checks, notes, lists, layouts and papers. */
-function everything(job: Job, laid: (tasks: readonly LayoutTask[]) => readonly KeptLayout[]) {
+function everything(job: Job, laid: (tasks: readonly LayoutTask[]) => readonly SavedLayout[]) {
   const { tasks } = createPipeline()(job, null, stockroom, []);
-  const kept = laid(tasks);
-  const results = createPipeline()(job, null, stockroom, kept);
+  const saved = laid(tasks);
+  const results = createPipeline()(job, null, stockroom, saved);
   const input = {
     info: job.info.job,
     revision: 1,
@@ -66,7 +72,7 @@ function everything(job: Job, laid: (tasks: readonly LayoutTask[]) => readonly K
     variantName: null,
     shop: "A shop",
     results,
-    kept,
+    saved,
     saws: stockroom.saws,
   };
   const { tally, shape } = results;
@@ -93,7 +99,7 @@ function everything(job: Job, laid: (tasks: readonly LayoutTask[]) => readonly K
         results.tasks.map((task) => [task.name, layoutKind(task).notes(task.problem)]),
         "notes",
       ),
-      ...kept.flatMap((one) => [
+      ...saved.flatMap((one) => [
         ...piecesWithoutPlace(one).flatMap(({ why, advice }) => [
           ...textsIn(why, "unplaced"),
           ...textsIn(advice, "advice"),

@@ -2,7 +2,7 @@
  * Loads the demo data into a new database: the stockroom, the jobs and a first layout of each. Runs once;
  * a database that already holds anything is left alone.
  */
-import { type KeptLayout, keepLayout, type LayoutTask, layoutTasks } from "@/core/layout";
+import { type LayoutTask, layoutTasks, type SavedLayout, savedLayout } from "@/core/layout";
 import { type LinearSolver, layOutBars } from "@/core/layout/bars";
 import { layOutShapes } from "@/core/layout/shapes";
 import { layOutSheets } from "@/core/layout/sheets";
@@ -74,14 +74,14 @@ export async function loadDemo(url: string): Promise<"loaded" | "already there">
 }
 
 /** A layout of each kind within a few seconds. */
-function firstLayout(task: LayoutTask, revision: number, solver: LinearSolver): KeptLayout {
+function firstLayout(task: LayoutTask, revision: number, solver: LinearSolver): SavedLayout {
   switch (task.kind) {
     case "bars":
-      return keepLayout(task, layOutBars(task.problem, { solver, now, budgetMs: 10_000 }), revision);
+      return savedLayout(task, layOutBars(task.problem, { solver, now, budgetMs: 10_000 }), revision);
     case "sheets":
-      return keepLayout(task, layOutSheets(task.problem, { seed: 1, now, budgetMs: 5_000 }), revision);
+      return savedLayout(task, layOutSheets(task.problem, { seed: 1, now, budgetMs: 5_000 }), revision);
     default:
-      return keepLayout(task, layOutShapes(task.problem, { seed: 1, now, budgetMs: 3_000 }), revision);
+      return savedLayout(task, layOutShapes(task.problem, { seed: 1, now, budgetMs: 3_000 }), revision);
   }
 }
 

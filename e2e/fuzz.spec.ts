@@ -24,7 +24,7 @@ test("odd addresses and query strings get a sentence", async ({ page, request })
     return [
       `/jobs/${odd}`,
       `/jobs/${id}?stage=${odd}`,
-      `/batches/${odd}`,
+      `/combined/${odd}`,
       `/nowhere/${odd}`,
       `/api/jobs/${odd}`,
       `/api/jobs/${odd}/file`,
@@ -38,7 +38,7 @@ test("odd addresses and query strings get a sentence", async ({ page, request })
       `/api/jobs/${id}/diagrams?task=${odd}`,
       `/api/jobs/${id}/diagrams?format=${odd}&task=${odd}`,
       `/api/jobs/${id}/picture?of=${odd}`,
-      `/api/batches/${odd}/diagrams?task=${odd}`,
+      `/api/combined/${odd}/diagrams?task=${odd}`,
       `/api/rack/labels?ids=${odd}`,
       `/enter?to=${odd}`,
     ];

@@ -280,7 +280,7 @@ test("bad requests get a sentence and a 4xx, never a stack", async ({ page, requ
     await request.get("/api/jobs/nowhere"),
     await request.get("/api/jobs/hl-204/print?page=a9"),
     await request.get("/api/jobs/hl-204/lists/none.csv"),
-    await request.put("/api/jobs/hl-204/layouts", { headers: OURS, data: { variant: "", kept: {} } }),
+    await request.put("/api/jobs/hl-204/layouts", { headers: OURS, data: { variant: "", saved: {} } }),
     await request.put("/api/stockroom/entries", {
       headers: OURS,
       data: { change: { kind: "edging", entry: {} }, expected: null },

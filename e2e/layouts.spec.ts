@@ -224,7 +224,7 @@ test("bars by hand, and two jobs laid out together", async ({ page }) => {
   await page.keyboard.press("l");
   await expect(page.getByRole("button", { name: /^F, 560 on pattern \d, locked$/ })).toBeVisible();
 
-  await page.goto("/batches");
+  await page.goto("/combined");
   await page
     .getByLabel(/^HL-204 Potting bench/)
     .first()

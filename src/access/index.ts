@@ -1,4 +1,5 @@
 /** The door of who gets in: rules for requests, heads of answers, the passcode of a shared server. */
+
 export { isShared, keptAccess } from "./kept";
 export {
   COOKIE,

@@ -13,7 +13,7 @@ import {
   type VariantId,
 } from "./job";
 import { remembersEach, remembersLast } from "./kernel";
-import { type KeptLayout, type LayoutTask, layoutTasks } from "./layout";
+import { type LayoutTask, layoutTasks, type SavedLayout } from "./layout";
 import { type BuyingStyle, buyingList, cutList, type ListTable } from "./lists";
 import type { LengthStyle } from "./measure";
 import { type Quantities, quantitiesOf } from "./quantities";
@@ -35,7 +35,7 @@ export type Pipeline = (
   job: Job,
   variant: VariantId | null,
   stockroom: Stockroom,
-  kept: readonly KeptLayout[],
+  saved: readonly SavedLayout[],
   rack?: Rack,
 ) => Results;
 
@@ -84,7 +84,7 @@ export function createPipeline(): Pipeline {
     (info: JobInfo): BuyingStyle => ({ unit: info.unit, format: info.format, feet: info.feet }),
   );
   const design = remembersDesign();
-  return (document, variant, stockroom, kept, rack = EMPTY_RACK) => {
+  return (document, variant, stockroom, saved, rack = EMPTY_RACK) => {
     const job = design(document);
     const resolved = sizes(job, variant);
     const solids = shape(job, resolved, stockroom);
@@ -99,7 +99,7 @@ export function createPipeline(): Pipeline {
       variant ?? "",
       style(job.info.job),
     );
-    const sums = quantities(job, rows, stockroom, kept, laid);
+    const sums = quantities(job, rows, stockroom, saved, laid);
     return {
       sizes: resolved,
       shape: solids,

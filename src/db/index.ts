@@ -1,7 +1,13 @@
 /** The door of the database: the connection and one repository for each aggregate. */
 
 export { backUp, dailyBackup } from "./backup";
-export { type Batch, findBatch, listBatches, removeBatch, saveBatch } from "./batch-repository";
+export {
+  type Combined,
+  findCombined,
+  listCombined,
+  removeCombined,
+  saveCombined,
+} from "./combined-repository";
 export { type Connection, databaseUrl, openDatabase, readFault } from "./database";
 export { DatabaseFault } from "./fault";
 export {

@@ -1,5 +1,5 @@
 /**
- * Jobs with their edit log and kept layouts. Each change is one transaction: the document, its revision
+ * Jobs with their edit log and saved layouts. Each change is one transaction: the document, its revision
  * and the log move together or not at all.
  */
 import { createHash } from "node:crypto";

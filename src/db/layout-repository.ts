@@ -1,34 +1,34 @@
 /**
- * Kept layouts, of jobs and of batches. Keeping one sets the rack pieces aside that it uses; releasing it takes them out of
+ * Saved layouts, of jobs and of combined layouts. Keeping one sets the rack pieces aside that it uses; releasing it takes them out of
  * the rack and puts the rests into it: in one transaction, so that nothing is promised twice.
  */
 import { createHash, randomUUID } from "node:crypto";
 import { and, asc, eq } from "drizzle-orm";
-import { type KeptLayout, readKept, restsToKeep, stockOfKept, usedRack } from "@/core/layout";
+import { readSaved, restsToKeep, type SavedLayout, stockOfSaved, usedRack } from "@/core/layout";
 import type { RackPiece } from "@/core/stockroom";
 import type { Connection, Database } from "./database";
 import { addRackPieces, type Holding, holdRack, type Transaction, takeHeld } from "./rack-repository";
-import { batchLayouts, layouts, releasedLayouts } from "./schema";
+import { combinedLayouts, layouts, releasedLayouts } from "./schema";
 
-/** Whose layouts they are: a variant of a job ("" for its own sizes), or a batch. */
+/** Whose layouts they are: a variant of a job ("" for its own sizes), or a combined layout. */
 export type LayoutOwner =
   | { readonly job: string; readonly variant: string; readonly code: string }
-  | { readonly batch: string; readonly code: string };
+  | { readonly combined: string; readonly code: string };
 
-export type StoredLayout = KeptLayout & { readonly releasedAt: number | null };
+export type StoredLayout = SavedLayout & { readonly releasedAt: number | null };
 
 const holdingOf = (owner: LayoutOwner, task: string): Holding =>
-  "batch" in owner
-    ? { job: owner.batch, code: owner.code, variant: "", task }
+  "combined" in owner
+    ? { job: owner.combined, code: owner.code, variant: "", task }
     : { job: owner.job, code: owner.code, variant: owner.variant, task };
 
 const rowsOf = (owner: LayoutOwner) =>
-  "batch" in owner
-    ? eq(batchLayouts.batchId, owner.batch)
+  "combined" in owner
+    ? eq(combinedLayouts.combinedId, owner.combined)
     : and(eq(layouts.jobId, owner.job), eq(layouts.variant, owner.variant));
 
 const parsed = (text: string, releasedAt: number | null): StoredLayout => ({
-  ...readKept(JSON.parse(text) as KeptLayout),
+  ...readSaved(JSON.parse(text) as SavedLayout),
   releasedAt,
 });
 
@@ -36,8 +36,8 @@ export const readLayouts = ({ db }: Connection, owner: LayoutOwner) => layoutsIn
 
 async function layoutsIn(db: Database | Transaction, owner: LayoutOwner): Promise<readonly StoredLayout[]> {
   const rows =
-    "batch" in owner
-      ? await db.select().from(batchLayouts).where(rowsOf(owner)).orderBy(asc(batchLayouts.taskId))
+    "combined" in owner
+      ? await db.select().from(combinedLayouts).where(rowsOf(owner)).orderBy(asc(combinedLayouts.taskId))
       : await db.select().from(layouts).where(rowsOf(owner)).orderBy(asc(layouts.taskId));
   return rows.map((row) => parsed(row.kept, row.releasedAt));
 }
@@ -46,17 +46,17 @@ async function layoutsIn(db: Database | Transaction, owner: LayoutOwner): Promis
 export async function saveLayout(
   { write }: Connection,
   owner: LayoutOwner,
-  kept: KeptLayout,
+  saved: SavedLayout,
   at: number,
 ): Promise<string | null> {
   try {
     await write((db) =>
       db.transaction(async (tx) => {
-        if (await wasReleased(tx, owner, kept)) throw new Refused(FROZEN);
-        const refused = await holdRack(tx, holdingOf(owner, kept.taskId), usedRack(kept));
+        if (await wasReleased(tx, owner, saved)) throw new Refused(FROZEN);
+        const refused = await holdRack(tx, holdingOf(owner, saved.taskId), usedRack(saved));
         // Thrown, so that nothing of it stands.
         if (refused !== null) throw new Refused(refused);
-        await put(tx, owner, kept, at);
+        await put(tx, owner, saved, at);
       }),
     );
     return null;
@@ -69,7 +69,7 @@ class Refused extends Error {}
 const FROZEN = "This layout was released and stays as it is. Lay out again to make a new one.";
 
 /** The name of a layout; one without a name of its own is known by its task and by what lies where. */
-const idOf = (owner: LayoutOwner, { id, taskId, layout }: KeptLayout): string =>
+const idOf = (owner: LayoutOwner, { id, taskId, layout }: SavedLayout): string =>
   id ??
   createHash("sha256")
     .update(inOrder([rackOwner(owner), taskId, layout]))
@@ -83,29 +83,30 @@ const inOrder = (value: unknown): string =>
       : one,
   );
 
-const rackOwner = (owner: LayoutOwner) => ("batch" in owner ? [owner.batch, ""] : [owner.job, owner.variant]);
+const rackOwner = (owner: LayoutOwner) =>
+  "combined" in owner ? [owner.combined, ""] : [owner.job, owner.variant];
 
-async function wasReleased(tx: Transaction, owner: LayoutOwner, kept: KeptLayout): Promise<boolean> {
-  const id = idOf(owner, kept);
+async function wasReleased(tx: Transaction, owner: LayoutOwner, saved: SavedLayout): Promise<boolean> {
+  const id = idOf(owner, saved);
   const [found] = await tx
     .select({ id: releasedLayouts.id })
     .from(releasedLayouts)
     .where(eq(releasedLayouts.id, id));
   if (found !== undefined) return true;
   // Those that were released before releases were recorded are known by their mark.
-  const now = (await layoutsIn(tx, owner)).find(({ taskId }) => taskId === kept.taskId);
+  const now = (await layoutsIn(tx, owner)).find(({ taskId }) => taskId === saved.taskId);
   return now !== undefined && now.releasedAt !== null && idOf(owner, now) === id;
 }
 
-async function put(tx: Transaction, owner: LayoutOwner, kept: KeptLayout, at: number): Promise<void> {
-  const text = JSON.stringify({ ...kept, releasedAt: undefined });
-  const row = { taskId: kept.taskId, kept: text, at, releasedAt: null };
-  if ("batch" in owner) {
-    const own = { ...row, batchId: owner.batch };
+async function put(tx: Transaction, owner: LayoutOwner, saved: SavedLayout, at: number): Promise<void> {
+  const text = JSON.stringify({ ...saved, releasedAt: undefined });
+  const row = { taskId: saved.taskId, kept: text, at, releasedAt: null };
+  if ("combined" in owner) {
+    const own = { ...row, combinedId: owner.combined };
     await tx
-      .insert(batchLayouts)
+      .insert(combinedLayouts)
       .values(own)
-      .onConflictDoUpdate({ target: [batchLayouts.batchId, batchLayouts.taskId], set: own });
+      .onConflictDoUpdate({ target: [combinedLayouts.combinedId, combinedLayouts.taskId], set: own });
     return;
   }
   const own = { ...row, jobId: owner.job, variant: owner.variant };
@@ -122,7 +123,7 @@ export type ReleaseOutcome = {
   readonly entered: readonly RackPiece[];
 };
 
-/** Sends a kept layout to the floor; the sentence why not. */
+/** Sends a saved layout to the floor; the sentence why not. */
 export async function releaseLayout(
   { write }: Connection,
   owner: LayoutOwner,
@@ -138,7 +139,7 @@ export async function releaseLayout(
       const left = await takeHeld(tx, holdingOf(owner, taskId), at);
       const rests = restsToKeep(found).map(({ length, width }) => ({
         id: randomUUID(),
-        ...stockOfKept(found),
+        ...stockOfSaved(found),
         length,
         width,
         place: "",
@@ -155,11 +156,11 @@ export async function releaseLayout(
         kept: JSON.stringify({ ...found, releasedAt: undefined }),
         at,
       });
-      if ("batch" in owner)
+      if ("combined" in owner)
         await tx
-          .update(batchLayouts)
+          .update(combinedLayouts)
           .set({ releasedAt: at })
-          .where(and(rowsOf(owner), eq(batchLayouts.taskId, taskId)));
+          .where(and(rowsOf(owner), eq(combinedLayouts.taskId, taskId)));
       else
         await tx
           .update(layouts)

@@ -44,7 +44,7 @@ export async function readRackRevisions({ db }: Connection): Promise<Readonly<Re
 export type RackEntry = Omit<RackPiece, "holder" | "label"> & { readonly label: string | null };
 
 export type KeptRackPiece = { readonly piece: RackPiece; readonly revision: number };
-const keptOf = (row: Row): KeptRackPiece => ({ piece: pieceOf(row), revision: row.revision });
+const savedOf = (row: Row): KeptRackPiece => ({ piece: pieceOf(row), revision: row.revision });
 
 /** A piece as it was saved, or why not; `theirs`: what somebody else left in the meantime. */
 export type RackAnswer =
@@ -73,7 +73,7 @@ export async function saveRackPiece(
       const [known] = await tx.select().from(rackPieces).where(eq(rackPieces.id, entry.id));
       if (known && known.goneAt !== null) return refuse(`${known.label} has left the rack.`);
       if (!known && expected !== null) return refuse("That piece is not in the rack any more.");
-      if (known && known.revision !== expected) return refuse(changedWords(known.label), keptOf(known));
+      if (known && known.revision !== expected) return refuse(changedWords(known.label), savedOf(known));
       const sized = known && (known.length !== entry.length || known.width !== entry.width);
       if (sized && known.holderJob !== null)
         return refuse(
@@ -84,7 +84,7 @@ export async function saveRackPiece(
       if (taken && taken.id !== entry.id)
         return refuse(`Label ${label} already exists. Choose another label.`);
       const row = await insert(tx, { ...entry, label }, at, (known?.revision ?? 0) + 1);
-      return { kind: "saved", ...keptOf(row) };
+      return { kind: "saved", ...savedOf(row) };
     }),
   );
 }
@@ -158,7 +158,7 @@ const heldBy = ({ job, variant, task }: Holding) =>
 
 const NOBODY = { holderJob: null, holderCode: null, holderVariant: null, holderTask: null };
 
-/** Frees everything that a job or batch holds. */
+/** Frees everything that a job or combined layout holds. */
 export async function letGoAll(tx: Transaction, job: string): Promise<void> {
   await tx
     .update(rackPieces)

@@ -62,7 +62,7 @@ export const layouts = sqliteTable(
 );
 
 /** Jobs that are laid out together. */
-export const batches = sqliteTable("batches", {
+export const combinedJobs = sqliteTable("batches", {
   id: text("id").primaryKey(),
   name: text("name").notNull(),
   /** Ids of its jobs in their order, as JSON. */
@@ -70,26 +70,26 @@ export const batches = sqliteTable("batches", {
   at: integer("at").notNull(),
 });
 
-/** Kept layouts of batches. */
-export const batchLayouts = sqliteTable(
+/** Kept layouts of combined layouts. */
+export const combinedLayouts = sqliteTable(
   "batch_layouts",
   {
-    batchId: text("batch_id")
+    combinedId: text("batch_id")
       .notNull()
-      .references(() => batches.id, { onDelete: "cascade" }),
+      .references(() => combinedJobs.id, { onDelete: "cascade" }),
     taskId: text("task_id").notNull(),
     kept: text("kept").notNull(),
     at: integer("at").notNull(),
     releasedAt: integer("released_at"),
   },
-  (table) => [primaryKey({ columns: [table.batchId, table.taskId] })],
+  (table) => [primaryKey({ columns: [table.combinedId, table.taskId] })],
 );
 
 /** Layouts that were released, as they were then: appended, never changed. */
 export const releasedLayouts = sqliteTable("released_layouts", {
   /** The id of the layout. */
   id: text("id").primaryKey(),
-  /** The job or the batch. */
+  /** The job or the combined layout. */
   owner: text("owner").notNull(),
   variant: text("variant").notNull(),
   taskId: text("task_id").notNull(),
@@ -109,7 +109,7 @@ export const rackPieces = sqliteTable("rack_pieces", {
   place: text("place").notNull(),
   note: text("note").notNull(),
   cameFrom: text("came_from"),
-  /** Whose layout has set it aside: a job or a batch. */
+  /** Whose layout has set it aside: a job or a combined layout. */
   holderJob: text("holder_job"),
   holderCode: text("holder_code"),
   holderVariant: text("holder_variant"),

@@ -98,7 +98,7 @@ function sectionsOf(pairs: readonly Pair[]): ReadonlyMap<string, readonly Pair[]
 /** Entities that are read, each from its own 0-pair on; every polyline has its end. */
 function entitiesOf(pairs: readonly Pair[]): readonly (readonly Pair[])[] | string {
   const entities: Pair[][] = [];
-  let [isKept, isOpen] = [false, false];
+  let [isSaved, isOpen] = [false, false];
   for (const pair of pairs) {
     const [code, value] = pair;
     if (code === 0) {
@@ -106,14 +106,14 @@ function entitiesOf(pairs: readonly Pair[]): readonly (readonly Pair[])[] | stri
       if (isOpen && !isPart) return "a polyline in it does not end; save it again";
       if (!isOpen && isPart) {
         // An end of what is not read, such as the attributes of a block.
-        isKept = false;
+        isSaved = false;
         continue;
       }
       if (value === "POLYLINE") isOpen = true;
       if (value === "SEQEND") isOpen = false;
-      isKept = DRAWN.has(value) || TOLD.has(value);
-      if (isKept) entities.push([pair]);
-    } else if (isKept) entities.at(-1)?.push(pair);
+      isSaved = DRAWN.has(value) || TOLD.has(value);
+      if (isSaved) entities.push([pair]);
+    } else if (isSaved) entities.at(-1)?.push(pair);
   }
   return isOpen ? "a polyline in it does not end; save it again" : entities;
 }

@@ -19,13 +19,13 @@ export function unpackedParts(bytes: Uint8Array): ReadonlyMap<string, readonly U
     const pieces: Uint8Array[] = [];
     // Pictures and the like are counted, not kept.
     if (/^xl\/.*\.(xml|rels)$/.test(file.name)) parts.set(file.name, pieces);
-    const isKept = parts.has(file.name);
+    const isSaved = parts.has(file.name);
     file.ondata = (error, data) => {
       if (error) fault = "its zip is damaged";
       else {
         size += data.length;
         if (size > MOST_UNPACKED) fault = `it unpacks to more than ${MOST_UNPACKED / 1e6} MB`;
-        else if (isKept) pieces.push(data);
+        else if (isSaved) pieces.push(data);
       }
     };
     if (fault === null) file.start();

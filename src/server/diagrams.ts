@@ -1,6 +1,6 @@
-/** Diagrams of kept layouts as files, and labels for the rack. */
+/** Diagrams of saved layouts as files, and labels for the rack. */
 import { type DiagramInput, diagramPages, fullSizeDrawing, rackLabelPages } from "@/core/drawing";
-import { keptFor } from "@/core/layout";
+import { savedFor } from "@/core/layout";
 import { styleOf } from "@/core/lists";
 import { saySizes } from "@/core/measure";
 import { entryStyle } from "@/core/stockroom";
@@ -26,12 +26,12 @@ export async function printDiagrams(
   made: Date,
 ): Promise<Uint8Array | string | null> {
   const task = input.results.tasks.find((one) => one.id === taskId);
-  const found = task ? keptFor(task, input.kept) : null;
+  const found = task ? savedFor(task, input.saved) : null;
   if (!task || !found) return null;
   const one: DiagramInput = { ...input, results: { tasks: [task] } };
   const heading = `${input.info.code} ${task.name}`;
   if (format === "dxf")
-    return drawingToDxf(fullSizeDrawing(found.kept, styleOf(input.info)), input.info.unit);
+    return drawingToDxf(fullSizeDrawing(found.saved, styleOf(input.info)), input.info.unit);
   if (format === "pdf") return pagesToPdf(heading, made, diagramPages(one, "a4"));
   const [drawing] = diagramPages(one, "tall");
   return drawing ? drawingToSvg(drawing, heading) : null;

@@ -1,7 +1,7 @@
 /** The door of the use cases. */
 
-export { batchInput, type OpenBatch, openBatch } from "./batches";
 export { type Card, jobCards, jobPicture } from "./cards";
+export { combinedInput, type OpenCombined, openCombined } from "./combined";
 export { connection } from "./connection";
 export {
   DIAGRAM_FORMATS,

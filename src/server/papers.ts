@@ -66,7 +66,7 @@ export async function printList(
 export const printInput = (computed: ComputedJob, variant: string, made: Date): PrintInput => ({
   ...headOf(computed, variant, made),
   results: computed.results,
-  kept: computed.open.layouts,
+  saved: computed.open.layouts,
   saws: computed.stockroom.saws,
 });
 

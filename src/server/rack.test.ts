@@ -4,7 +4,7 @@ import path from "node:path";
 import DxfParser from "dxf-parser";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { at } from "@/core/kernel";
-import { type KeptLayout, keepLayout, layoutTasks } from "@/core/layout";
+import { layoutTasks, type SavedLayout, savedLayout } from "@/core/layout";
 import { layOutSheets } from "@/core/layout/sheets";
 import { resultsOf, STOCK, smallFrame } from "@/core/pipeline.fixture";
 import type { RackPiece } from "@/core/stockroom";
@@ -14,15 +14,15 @@ import {
   readLayouts,
   readRack,
   releaseLayout,
-  removeBatch,
+  removeCombined,
   removeRackPiece,
-  saveBatch,
+  saveCombined,
   saveLayout,
   saveRackPiece,
   saveStockEntry,
   setDeleted,
 } from "@/db";
-import { computeJob, openBatch, printDiagrams, printInput, printRackLabels } from ".";
+import { computeJob, openCombined, printDiagrams, printInput, printRackLabels } from ".";
 import { createJob } from "./jobs";
 
 const folder = mkdtempSync(path.join(tmpdir(), "rustic-tally-rack-"));
@@ -52,7 +52,7 @@ const offcut = (id: string): Omit<RackPiece, "holder" | "label"> & { label: null
 });
 
 /** The sheet layout of the small frame on a rack piece. */
-function layoutOn(rack: string, owner: string): KeptLayout {
+function layoutOn(rack: string, owner: string): SavedLayout {
   const setting = { ...at(STOCK.boards, 0), keep: 200, rack: "first" as const };
   const stockroom = { ...STOCK, boards: [setting], boardById: new Map([["ply", setting]]) };
   const piece = { ...offcut(rack), label: "R-1", holder: null };
@@ -61,7 +61,7 @@ function layoutOn(rack: string, owner: string): KeptLayout {
     pieces: [piece],
   }).find((one) => one.kind === "sheets");
   if (task?.kind !== "sheets") throw new Error("a board");
-  return keepLayout(task, layOutSheets(task.problem, { seed: 1, now: () => 0, budgetMs: 1, passes: 2 }), 1);
+  return savedLayout(task, layOutSheets(task.problem, { seed: 1, now: () => 0, budgetMs: 1, passes: 2 }), 1);
 }
 
 describe("the rack", () => {
@@ -127,13 +127,15 @@ describe("the rack", () => {
     expect(await holder()).toBeNull();
 
     const kept = await createJob(db, smallFrame());
-    await saveBatch(db, { id: "batch-1", name: "Both", jobs: [kept, job] }, 23);
-    expect(await saveLayout(db, { batch: "batch-1", code: "Both" }, layoutOn("d", "batch-1"), 24)).toBeNull();
+    await saveCombined(db, { id: "batch-1", name: "Both", jobs: [kept, job] }, 23);
+    expect(
+      await saveLayout(db, { combined: "batch-1", code: "Both" }, layoutOn("d", "batch-1"), 24),
+    ).toBeNull();
     expect(await holder()).toMatchObject({ job: "batch-1", code: "Both" });
-    const open = await openBatch(db, "batch-1");
-    expect(open).toMatchObject({ gone: 1, batch: { name: "Both" } });
+    const open = await openCombined(db, "batch-1");
+    expect(open).toMatchObject({ gone: 1, combined: { name: "Both" } });
     expect(open?.layouts).toHaveLength(1);
-    expect(await removeBatch(db, "batch-1")).toBe(true);
+    expect(await removeCombined(db, "batch-1")).toBe(true);
     expect(await holder()).toBeNull();
   });
 });
@@ -141,28 +143,28 @@ describe("the rack", () => {
 describe("diagrams", () => {
   it("leave as PDF, SVG and DXF; the DXF holds each panel at full size on its layer", async () => {
     const job = await createJob(db, smallFrame());
-    const kept = layoutOn("e", job);
-    if (kept.kind !== "sheets") throw new Error("sheets");
-    const bought = { ...kept, layout: { ...kept.layout } };
+    const saved = layoutOn("e", job);
+    if (saved.kind !== "sheets") throw new Error("sheets");
+    const bought = { ...saved, layout: { ...saved.layout } };
     await saveRackPiece(db, offcut("e"), 30);
     expect(await saveLayout(db, { job, variant: "", code: "T-1" }, bought, 31)).toBeNull();
     const computed = await computeJob(db, job, "");
     if (!computed) throw new Error("the job");
     const made = new Date(0);
     const input = printInput(computed, "", made);
-    const dxf = await printDiagrams(input, kept.taskId, "dxf", made);
+    const dxf = await printDiagrams(input, saved.taskId, "dxf", made);
     const drawing = new DxfParser().parseSync(String(dxf));
     const outlines = (layer: string) => (drawing?.entities ?? []).filter((one) => one.layer === layer);
-    const panels = kept.layout.sheets.flatMap((sheet) => sheet.placements);
+    const panels = saved.layout.sheets.flatMap((sheet) => sheet.placements);
     expect(outlines("PANELS")).toHaveLength(panels.length);
     const [first] = outlines("PANELS") as unknown as { vertices: { x: number; y: number }[] }[];
     const xs = first?.vertices.map((vertex) => vertex.x) ?? [];
     expect(Math.max(...xs) - Math.min(...xs)).toBeWithinMm(panels[0]?.length ?? 0, 1e-6);
     expect(outlines("LABELS").length).toBeGreaterThan(panels.length);
     expect(outlines("CUTS").length).toBeGreaterThan(0);
-    const svg = String(await printDiagrams(input, kept.taskId, "svg", made));
+    const svg = String(await printDiagrams(input, saved.taskId, "svg", made));
     expect(svg).toContain("Cutting order of sheet 1");
-    const pdf = await printDiagrams(input, kept.taskId, "pdf", made);
+    const pdf = await printDiagrams(input, saved.taskId, "pdf", made);
     writeFileSync(path.join(folder, "d.pdf"), pdf ?? "");
     expect(readFileSync(path.join(folder, "d.pdf")).subarray(0, 5).toString()).toBe("%PDF-");
     expect(await printDiagrams(input, "no such task", "pdf", made)).toBeNull();

@@ -6,7 +6,7 @@ import path from "node:path";
 import { eq } from "drizzle-orm";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { type Edit, type Job, setupToKeep } from "@/core/job";
-import { type KeptLayout, keepLayout, layoutTasks } from "@/core/layout";
+import { layoutTasks, type SavedLayout, savedLayout } from "@/core/layout";
 import { LIST_STARTS, startList } from "@/core/lists";
 import { resultsOf, STOCK, smallFrame } from "@/core/pipeline.fixture";
 import {
@@ -363,13 +363,13 @@ describe("jobs", () => {
   });
 });
 
-describe("kept layouts", () => {
+describe("saved layouts", () => {
   it("stand by job, variant and stock, the newest in the place of the older", async () => {
     const id = await fresh();
     const task = layoutTasks(resultsOf(smallFrame()).tally, STOCK)[0];
     if (task?.kind !== "bars") throw new Error("bars come first");
-    const layout = (cost: number): KeptLayout =>
-      keepLayout(
+    const layout = (cost: number): SavedLayout =>
+      savedLayout(
         task,
         { bars: [], cost, count: 0, lowerBound: 0, lowerBoundOf: "cost", proven: false, unplaced: [] },
         1,

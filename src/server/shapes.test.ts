@@ -7,7 +7,7 @@ import * as v from "valibot";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { fullSizeDrawing, shopPapers } from "@/core/drawing";
 import { at } from "@/core/kernel";
-import { type KeptLayout, KeptSchema, keepLayout, keptFault, layoutTasks } from "@/core/layout";
+import { layoutTasks, type SavedLayout, SavedSchema, savedFault, savedLayout } from "@/core/layout";
 import { layOutShapes } from "@/core/layout/shapes";
 import { createPipeline } from "@/core/pipeline";
 import { stockroomOf } from "@/core/stockroom";
@@ -33,52 +33,52 @@ afterAll(() => {
   rmSync(folder, { recursive: true, force: true });
 });
 
-function laid(): Extract<KeptLayout, { kind: "shapes" }> {
+function laid(): Extract<SavedLayout, { kind: "shapes" }> {
   const { tally } = createPipeline()(shelfBrackets(), null, stockroom, []);
   const task = layoutTasks(tally, stockroom).find((one) => one.kind === "shapes");
   if (task?.kind !== "shapes") throw new Error("a plate");
   const layout = layOutShapes(task.problem, { seed: 1, now: () => 0, budgetMs: 1, passes: 2 });
-  const kept = keepLayout(task, layout, 1);
-  if (kept.kind !== "shapes") throw new Error("a layout of shapes");
-  return kept;
+  const saved = savedLayout(task, layout, 1);
+  if (saved.kind !== "shapes") throw new Error("a layout of shapes");
+  return saved;
 }
 const owner = () => ({ job, variant: "", code: "HL-214" });
 
 describe("a layout along outlines", () => {
   it("comes in through its schema with all that it holds, and is stored so", async () => {
-    const kept = laid();
-    const read = v.parse(KeptSchema, JSON.parse(JSON.stringify(kept)));
-    expect(read).toEqual(JSON.parse(JSON.stringify(kept)));
-    expect(keptFault(read as KeptLayout)).toBeNull();
-    expect(await saveLayout(db, owner(), kept, 1)).toBeNull();
+    const saved = laid();
+    const read = v.parse(SavedSchema, JSON.parse(JSON.stringify(saved)));
+    expect(read).toEqual(JSON.parse(JSON.stringify(saved)));
+    expect(savedFault(read as SavedLayout)).toBeNull();
+    expect(await saveLayout(db, owner(), saved, 1)).toBeNull();
     const [stored] = await readLayouts(db, owner());
-    expect(stored).toMatchObject({ kind: "shapes", problem: kept.problem, layout: kept.layout });
+    expect(stored).toMatchObject({ kind: "shapes", problem: saved.problem, layout: saved.layout });
   });
 
   it("is refused where two pieces lie too near, or a corner has a number too many", () => {
-    const kept = laid();
-    const [first, ...sheets] = kept.layout.sheets;
+    const saved = laid();
+    const [first, ...sheets] = saved.layout.sheets;
     if (!first) throw new Error("a sheet");
     const [one, other, ...rest] = first.placements;
     if (!one || !other) throw new Error("two pieces");
     const placements = [one, { ...other, x: one.x + 5, y: one.y, angle: one.angle }, ...rest];
-    const layout = { ...kept.layout, sheets: [{ ...first, placements }, ...sheets] };
-    expect(keptFault({ ...kept, layout })).toMatch(/nearer than the gap|lies off it/);
-    const shapes = kept.problem.shapes.map((shape) => ({
+    const layout = { ...saved.layout, sheets: [{ ...first, placements }, ...sheets] };
+    expect(savedFault({ ...saved, layout })).toMatch(/nearer than the gap|lies off it/);
+    const shapes = saved.problem.shapes.map((shape) => ({
       ...shape,
       outline: [...shape.outline, [0, 0, 0, 9]],
     }));
-    expect(v.safeParse(KeptSchema, { ...kept, problem: { ...kept.problem, shapes } }).success).toBe(false);
+    expect(v.safeParse(SavedSchema, { ...saved, problem: { ...saved.problem, shapes } }).success).toBe(false);
   });
 
   it("leaves as DXF with true arcs and holes on a layer of their own", async () => {
-    const kept = laid();
-    await saveLayout(db, owner(), kept, 2);
+    const saved = laid();
+    await saveLayout(db, owner(), saved, 2);
     const computed = await computeJob(db, job, "");
     if (!computed) throw new Error("the job");
     const made = new Date(0);
     const input = printInput(computed, "", made);
-    const drawing = new DxfParser().parseSync(String(await printDiagrams(input, kept.taskId, "dxf", made)));
+    const drawing = new DxfParser().parseSync(String(await printDiagrams(input, saved.taskId, "dxf", made)));
     type Entity = {
       layer: string;
       type: string;
@@ -103,9 +103,9 @@ describe("a layout along outlines", () => {
         .map((one) => one.radius)
         .sort(),
     ).toEqual([...Array(48).fill(4.5), ...Array(12).fill(5.5)]);
-    const svg = String(await printDiagrams(input, kept.taskId, "svg", made));
+    const svg = String(await printDiagrams(input, saved.taskId, "svg", made));
     expect(svg).toContain("Sheet 1: pieces");
-    const pdf = await printDiagrams(input, kept.taskId, "pdf", made);
+    const pdf = await printDiagrams(input, saved.taskId, "pdf", made);
     expect(
       Buffer.from(pdf ?? [])
         .subarray(0, 5)
@@ -114,13 +114,13 @@ describe("a layout along outlines", () => {
   });
 
   it("stands on the shop papers to scale, with each mark and the cut's length", () => {
-    const kept = laid();
-    const results = createPipeline()(shelfBrackets(), null, stockroom, [kept]);
+    const saved = laid();
+    const results = createPipeline()(shelfBrackets(), null, stockroom, [saved]);
     const { info } = shelfBrackets();
     const papers = shopPapers(
       {
         results,
-        kept: [kept],
+        saved: [saved],
         saws: [],
         info: info.job,
         shop: "",
@@ -137,7 +137,7 @@ describe("a layout along outlines", () => {
     expect(words.some((word) => /^Sheet 1, 1000 × 500 mm · scale 1:\d+$/.test(word))).toBe(true);
     expect(words.some((word) => /m cutting length, \d+ starts?\./.test(word))).toBe(true);
     // A lug: two straight sides of 35, the front of 40, half a circle of radius 20.
-    const { items } = fullSizeDrawing(kept, {
+    const { items } = fullSizeDrawing(saved, {
       unit: "mm",
       format: { kind: "decimal", places: 1, trailingZeros: false },
     });
@@ -147,11 +147,11 @@ describe("a layout along outlines", () => {
   });
 
   it("goes to the floor, and the end of its sheet into the rack", async () => {
-    const kept = laid();
-    await saveLayout(db, owner(), kept, 3);
-    const outcome = await releaseLayout(db, owner(), kept.taskId, 4);
+    const saved = laid();
+    await saveLayout(db, owner(), saved, 3);
+    const outcome = await releaseLayout(db, owner(), saved.taskId, 4);
     if (typeof outcome === "string") throw new Error(outcome);
-    const rest = kept.layout.sheets.flatMap(({ offcuts }) => offcuts).filter((one) => one.length >= 200);
+    const rest = saved.layout.sheets.flatMap(({ offcuts }) => offcuts).filter((one) => one.length >= 200);
     expect(outcome.entered.map(({ length, width }) => [length, width])).toEqual(
       rest.map(({ length, width }) => [length, width]),
     );

@@ -14,7 +14,7 @@ export const sayJsonText = (text: string) =>
   new Response(text, { headers: { "content-type": "application/json" } });
 export const sayProblem = (message: string, status: number) => sayJson({ message }, status);
 export const NO_SUCH_JOB = () => sayProblem("There is no such job. It may have been deleted.", 404);
-export const NO_SUCH_BATCH = () =>
+export const NO_SUCH_COMBINED = () =>
   sayProblem("There is no such combined layout. It may have been deleted.", 404);
 
 /** The JSON body of a request, checked; the error is a response. */

@@ -1,7 +1,7 @@
-/** What the layouts of a job and of a batch are answered with: kept, released, and taken away as diagrams. */
+/** What the layouts of a job and of a combined layout are answered with: kept, released, and taken away as diagrams. */
 import * as v from "valibot";
 import type { DiagramInput } from "@/core/drawing";
-import { type KeptLayout, keptFault } from "@/core/layout";
+import { type SavedLayout, savedFault } from "@/core/layout";
 import { type LayoutOwner, readRack, releaseLayout, saveLayout } from "@/db";
 import { connection, DIAGRAM_FORMATS, isDiagramFormat, printDiagrams } from "@/server";
 import { download, sayJson, sayProblem } from "./answer";
@@ -10,11 +10,11 @@ import { download, sayJson, sayProblem } from "./answer";
 export const taskId = v.pipe(v.string(), v.maxLength(300));
 
 /** Keeps a layout that was checked again here, and says what lies in the rack since. */
-export async function sayKept(owner: LayoutOwner, kept: KeptLayout): Promise<Response> {
-  const fault = keptFault(kept);
+export async function saySaved(owner: LayoutOwner, saved: SavedLayout): Promise<Response> {
+  const fault = savedFault(saved);
   if (fault) return sayProblem(`The layout was not saved: ${fault}.`, 422);
   const db = await connection();
-  const refused = await saveLayout(db, owner, kept, Date.now());
+  const refused = await saveLayout(db, owner, saved, Date.now());
   return refused === null ? sayJson({ rack: await readRack(db) }) : sayProblem(refused, 409);
 }
 

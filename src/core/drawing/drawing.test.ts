@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { type KeptLayout, keepLayout, type LaidPiece, layoutTasks } from "../layout";
+import { type LaidPiece, layoutTasks, type SavedLayout, savedLayout } from "../layout";
 import { layOutSheets } from "../layout/sheets";
 import { createPipeline } from "../pipeline";
 import { resultsOf, STOCK, smallFrame } from "../pipeline.fixture";
@@ -22,10 +22,10 @@ const places = (items: readonly DrawItem[]) =>
           : [],
   );
 
-function bars(): KeptLayout {
+function bars(): SavedLayout {
   const task = layoutTasks(results.tally, STOCK)[0];
   if (task?.kind !== "bars") throw new Error("bars come first");
-  return keepLayout(
+  return savedLayout(
     task,
     {
       bars: [{ stock: 0, times: 1, pieces: [0, 0, 1, 1, 2, 2], remainder: 3115 }],
@@ -39,10 +39,10 @@ function bars(): KeptLayout {
     1,
   );
 }
-function sheets(): KeptLayout {
+function sheets(): SavedLayout {
   const task = layoutTasks(results.tally, STOCK)[1];
   if (task?.kind !== "sheets") throw new Error("sheets come second");
-  return keepLayout(task, layOutSheets(task.problem, { seed: 1, now: () => 0, budgetMs: 1, passes: 2 }), 1);
+  return savedLayout(task, layOutSheets(task.problem, { seed: 1, now: () => 0, budgetMs: 1, passes: 2 }), 1);
 }
 
 describe("silhouettes", () => {
@@ -107,15 +107,15 @@ describe("silhouettes", () => {
 
 describe("diagrams", () => {
   it("a bar to scale: pieces stand where the saw finds them, with trims and kerfs", () => {
-    const kept = bars();
-    if (kept.kind !== "bars" || !kept.layout.bars[0]) throw new Error("a bar");
+    const saved = bars();
+    if (saved.kind !== "bars" || !saved.layout.bars[0]) throw new Error("a bar");
     const shownOf = ({ mark }: LaidPiece) =>
       results.tally.rows.find((row) => row.mark === mark)?.shown ?? null;
     const items = barDrawing(
       {
-        bar: kept.layout.bars[0],
-        problem: kept.problem,
-        pieces: kept.pieces,
+        bar: saved.layout.bars[0],
+        problem: saved.problem,
+        pieces: saved.pieces,
         shownOf,
         style: { unit: "mm", format: { kind: "decimal", places: 1, trailingZeros: false } },
       },
@@ -160,14 +160,14 @@ describe("diagrams", () => {
   });
 
   it("a sheet to scale: every panel inside it at its size", () => {
-    const kept = sheets();
-    if (kept.kind !== "sheets" || !kept.layout.sheets[0]) throw new Error("a sheet");
-    const sheet = kept.layout.sheets[0];
+    const saved = sheets();
+    if (saved.kind !== "sheets" || !saved.layout.sheets[0]) throw new Error("a sheet");
+    const sheet = saved.layout.sheets[0];
     const items = sheetDrawing(
       {
         sheet,
-        problem: kept.problem,
-        pieces: kept.pieces,
+        problem: saved.problem,
+        pieces: saved.pieces,
         style: { unit: "mm", format: { kind: "decimal", places: 1, trailingZeros: false } },
       },
       { scale: 0.1, line: 0.1, text: 3 },
@@ -193,7 +193,7 @@ describe("the shop papers", () => {
     variantName: null,
     shop: "A shop",
     results: computed,
-    kept: [bars(), sheets()],
+    saved: [bars(), sheets()],
     saws: [],
   };
 
@@ -247,7 +247,7 @@ describe("the shop papers", () => {
       Array.from({ length: 90 }, (_, i) => [`X${i}`, [`${700 + i * 7}`, "20", "0"] as const]),
     );
     const long = createPipeline()(smallFrame({ members, points }), null, STOCK, []);
-    const pages = shopPapers({ ...input, results: long, kept: [], saws: [] }, "a4");
+    const pages = shopPapers({ ...input, results: long, saved: [], saws: [] }, "a4");
     expect(pages.length).toBeGreaterThan(2);
     const names = pages.flatMap((page) => texts(page.items)).filter((text) => /^Extra \d+$/.test(text));
     expect(new Set(names).size).toBe(90);

@@ -3,13 +3,13 @@ import earcut from "earcut";
 import type { BulgedCorner, Vec2 } from "../geometry";
 import { at, forKind } from "../kernel";
 import {
-  type KeptBars,
-  type KeptLayout,
-  type KeptOf,
-  type KeptShapes,
-  type KeptSheets,
   type LayoutKind,
   pieceKey,
+  type SavedBars,
+  type SavedLayout,
+  type SavedOf,
+  type SavedShapes,
+  type SavedSheets,
 } from "../layout";
 import { pieceOutlines } from "../layout/bars";
 import { lyingCorners, lyingHoles } from "../layout/shapes";
@@ -23,15 +23,15 @@ const SPACE = 200;
 const BAR_DEPTH = 40;
 
 type FullSize<T> = (kept: T, style: LengthStyle) => Drawing;
-const FULL_SIZE: { readonly [K in LayoutKind]: FullSize<KeptOf<K>> } = {
+const FULL_SIZE: { readonly [K in LayoutKind]: FullSize<SavedOf<K>> } = {
   bars: barsAtFullSize,
   sheets: sheetsAtFullSize,
   shapes: shapesAtFullSize,
 };
 
 /** A saved layout at full size, its first bar or sheet at the foot. */
-export function fullSizeDrawing(kept: KeptLayout, style: LengthStyle): Drawing {
-  return forKind<FullSize<KeptLayout>>(FULL_SIZE, kept)(kept, style);
+export function fullSizeDrawing(saved: SavedLayout, style: LengthStyle): Drawing {
+  return forKind<FullSize<SavedLayout>>(FULL_SIZE, saved)(saved, style);
 }
 
 const STROKE: Stroke = { ink: "ink", width: 0.25 };
@@ -116,7 +116,7 @@ function frame(stack: Stack, { length, width }: Sheet, index: number, style: Len
 }
 
 /** Outlines with their arcs, as a torch or a laser follows them. */
-function shapesAtFullSize({ problem, layout, pieces }: KeptShapes, style: LengthStyle): Drawing {
+function shapesAtFullSize({ problem, layout, pieces }: SavedShapes, style: LengthStyle): Drawing {
   const stocks = layout.sheets.map((sheet) => at(problem.stock, sheet.stock));
   const stack = stackOf(stocks);
   layout.sheets.forEach((sheet, i) => {
@@ -143,7 +143,7 @@ function middleOf(corners: readonly BulgedCorner[]): Vec2 {
   return [(p[0] + q[0] + r[0]) / 3, (p[1] + q[1] + r[1]) / 3];
 }
 
-function sheetsAtFullSize({ problem, layout, pieces }: KeptSheets, style: LengthStyle): Drawing {
+function sheetsAtFullSize({ problem, layout, pieces }: SavedSheets, style: LengthStyle): Drawing {
   const stocks = layout.sheets.map((sheet) => at(problem.stock, sheet.stock));
   const stack = stackOf(stocks);
   const size = (value: number) => formatLength(value, style, 0.1);
@@ -163,7 +163,7 @@ function sheetsAtFullSize({ problem, layout, pieces }: KeptSheets, style: Length
   return stack.drawing();
 }
 
-function barsAtFullSize({ problem, layout, pieces }: KeptBars, style: LengthStyle): Drawing {
+function barsAtFullSize({ problem, layout, pieces }: SavedBars, style: LengthStyle): Drawing {
   const bars = layout.bars.map((bar) => {
     const depths = bar.pieces.map((piece) => at(problem.pieces, piece).ends?.depth ?? BAR_DEPTH);
     return { length: at(problem.stock, bar.stock).length, width: Math.max(BAR_DEPTH, ...depths) };

@@ -1,7 +1,7 @@
 /** A piece of a bar layout as it lies on the saw: turned as the cutting order says, at its true angles. */
 
 import { at } from "../kernel";
-import type { KeptBars, RowFinder } from "../layout";
+import type { RowFinder, SavedBars } from "../layout";
 import { leansOf } from "../layout/bars";
 import { ofOrderRow } from "../lists";
 import type { DrawItem } from "./display";
@@ -11,7 +11,7 @@ export type LyingSize = { readonly width: number; readonly depth: number; readon
 
 /** What is drawn in a row of the cutting order of bars; the longest piece of the layout fills the width. */
 export function lyingPiece(
-  { problem, pieces }: KeptBars,
+  { problem, pieces }: SavedBars,
   rowId: string,
   rowOf: RowFinder,
   { width, depth, line }: LyingSize,

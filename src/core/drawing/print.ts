@@ -6,12 +6,6 @@
 import type { Vec2 } from "../geometry";
 import { at, counted, forKind, timesWords } from "../kernel";
 import {
-  type KeptBars,
-  type KeptLayout,
-  type KeptOf,
-  type KeptShapes,
-  type KeptSheets,
-  keptFor,
   type LayoutKind,
   type LayoutTask,
   layoutKind,
@@ -19,6 +13,12 @@ import {
   piecesWithoutPlace,
   type RowFinder,
   rowFinder,
+  type SavedBars,
+  type SavedLayout,
+  type SavedOf,
+  type SavedShapes,
+  type SavedSheets,
+  savedFor,
 } from "../layout";
 import type { ShapeProblem } from "../layout/shapes";
 import type { SheetProblem } from "../layout/sheets";
@@ -39,7 +39,7 @@ import { type DrawPiece, tableRows } from "./table-drawing";
 /** What diagrams are made from. */
 export type DiagramInput = PageHead & {
   readonly results: { readonly tasks: readonly LayoutTask[] };
-  readonly kept: readonly KeptLayout[];
+  readonly saved: readonly SavedLayout[];
   readonly saws: readonly SawEntry[];
 };
 
@@ -92,7 +92,7 @@ const line = (
 /** The layout of one task with its cutting order. */
 export function layoutBlock(flow: Flow, task: LayoutTask, input: DiagramInput): void {
   const name = task.material ? `${task.name}, ${task.material}` : task.name;
-  const found = keptFor(task, input.kept);
+  const found = savedFor(task, input.saved);
   if (!found) {
     flow.add(14, [
       line(name, 3, "strong", "ink"),
@@ -100,29 +100,29 @@ export function layoutBlock(flow: Flow, task: LayoutTask, input: DiagramInput): 
     ]);
     return;
   }
-  const { kept, outdated } = found;
-  const head: DrawItem[] = [line(name, 3, "strong", "ink"), line(layoutFacts(kept), 7.6)];
+  const { saved, outdated } = found;
+  const head: DrawItem[] = [line(name, 3, "strong", "ink"), line(layoutFacts(saved), 7.6)];
   if (outdated)
     head.push(
       line(
-        `OUTDATED (made from revision ${kept.revision}): ${outdatedWords(outdated)}. Do not cut from it.`,
+        `OUTDATED (made from revision ${saved.revision}): ${outdatedWords(outdated)}. Do not cut from it.`,
         12,
         "strong",
         "oxide",
       ),
     );
   const style = styleOf(input.info);
-  const rowOf = rowFinder(input.results.tasks, kept.taskId);
+  const rowOf = rowFinder(input.results.tasks, saved.taskId);
   const ground = { flow, rowOf, style, tint: tintOfTask(task), saws: input.saws };
-  const first = blocksOf(kept, ground);
+  const first = blocksOf(saved, ground);
   const headHeight = outdated ? 16 : 12;
   if (headHeight + (first[0]?.height ?? 0) > flow.room && !flow.isFresh()) flow.newPage();
   flow.add(headHeight, head);
   for (const block of first) flow.add(block.height, block.items);
-  for (const order of ordersOf(kept, ground)) orderBlock(flow, order.table, order.draw);
-  for (const { index, qty, why, advice } of piecesWithoutPlace(kept)) {
+  for (const order of ordersOf(saved, ground)) orderBlock(flow, order.table, order.draw);
+  for (const { index, qty, why, advice } of piecesWithoutPlace(saved)) {
     flow.add(5, [
-      line(`Not placed: ${qty} × ${kept.pieces[index]?.mark ?? ""}: ${why}. ${advice}.`, 3, "text", "oxide"),
+      line(`Not placed: ${qty} × ${saved.pieces[index]?.mark ?? ""}: ${why}. ${advice}.`, 3, "text", "oxide"),
     ]);
   }
   flow.add(4, []);
@@ -139,54 +139,57 @@ type Order = { readonly table: ListTable; readonly draw: DrawPiece };
 
 /** How the paper draws each kind of layout, and in which order its pieces are cut. */
 type OnPaper<K extends LayoutKind> = {
-  readonly blocks: (kept: KeptOf<K>, ground: LayoutGround) => readonly Block[];
-  readonly orders: (kept: KeptOf<K>, ground: LayoutGround) => readonly Order[];
+  readonly blocks: (saved: SavedOf<K>, ground: LayoutGround) => readonly Block[];
+  readonly orders: (saved: SavedOf<K>, ground: LayoutGround) => readonly Order[];
 };
 const NO_PICTURE: DrawPiece = () => [];
 
 const ON_PAPER: { readonly [K in LayoutKind]: OnPaper<K> } = {
   bars: {
     blocks: barBlocks,
-    orders: (kept, { rowOf, style, saws }) => [
+    orders: (saved, { rowOf, style, saws }) => [
       {
-        table: barOrderTable(kept, rowOf, style, saws),
-        draw: (row, width) => lyingPiece(kept, row.id, rowOf, { width: width - 2, depth: 3.4, line: 0.2 }),
+        table: barOrderTable(saved, rowOf, style, saws),
+        draw: (row, width) => lyingPiece(saved, row.id, rowOf, { width: width - 2, depth: 3.4, line: 0.2 }),
       },
     ],
   },
   sheets: {
-    blocks: (kept, ground) =>
-      sheetBlocks(kept, ground, true, (i, size) =>
+    blocks: (saved, ground) =>
+      sheetBlocks(saved, ground, true, (i, size) =>
         sheetDrawing(
           {
-            sheet: at(kept.layout.sheets, i),
-            problem: kept.problem,
-            pieces: kept.pieces,
+            sheet: at(saved.layout.sheets, i),
+            problem: saved.problem,
+            pieces: saved.pieces,
             style: ground.style,
           },
           size,
         ),
       ),
-    orders: (kept, { rowOf, style }) =>
-      kept.layout.sheets.map((_, i) => ({ table: sheetOrderTable(kept, i, style, rowOf), draw: NO_PICTURE })),
+    orders: (saved, { rowOf, style }) =>
+      saved.layout.sheets.map((_, i) => ({
+        table: sheetOrderTable(saved, i, style, rowOf),
+        draw: NO_PICTURE,
+      })),
   },
   shapes: {
-    blocks: (kept, ground) => {
-      const { problem, pieces } = kept;
+    blocks: (saved, ground) => {
+      const { problem, pieces } = saved;
       const { style, tint } = ground;
       const showsGrain = problem.shapes.some(({ grain }) => grain);
-      return sheetBlocks(kept, ground, showsGrain, (i, size) =>
-        shapeDrawing({ sheet: at(kept.layout.sheets, i), problem, pieces, style, tint }, size),
+      return sheetBlocks(saved, ground, showsGrain, (i, size) =>
+        shapeDrawing({ sheet: at(saved.layout.sheets, i), problem, pieces, style, tint }, size),
       );
     },
-    orders: (kept, { style }) =>
-      kept.layout.sheets.map((_, i) => ({ table: shapePiecesTable(kept, i, style), draw: NO_PICTURE })),
+    orders: (saved, { style }) =>
+      saved.layout.sheets.map((_, i) => ({ table: shapePiecesTable(saved, i, style), draw: NO_PICTURE })),
   },
 };
 
-const onPaper = (kept: KeptLayout) => forKind<OnPaper<LayoutKind>>(ON_PAPER, kept);
-const blocksOf = (kept: KeptLayout, ground: LayoutGround) => onPaper(kept).blocks(kept, ground);
-const ordersOf = (kept: KeptLayout, ground: LayoutGround) => onPaper(kept).orders(kept, ground);
+const onPaper = (saved: SavedLayout) => forKind<OnPaper<LayoutKind>>(ON_PAPER, saved);
+const blocksOf = (saved: SavedLayout, ground: LayoutGround) => onPaper(saved).blocks(saved, ground);
+const ordersOf = (saved: SavedLayout, ground: LayoutGround) => onPaper(saved).orders(saved, ground);
 
 /** The cutting order under the diagrams that it belongs to. */
 function orderBlock(flow: Flow, table: ListTable, draw: DrawPiece): void {
@@ -199,13 +202,13 @@ function orderBlock(flow: Flow, table: ListTable, draw: DrawPiece): void {
 }
 
 /** Number, proof and settings of a layout in one line. */
-function layoutFacts(kept: KeptLayout): string {
-  const { count, proven, lowerBound, lowerBoundOf } = kept.layout;
-  const kind = layoutKind(kept);
+function layoutFacts(saved: SavedLayout): string {
+  const { count, proven, lowerBound, lowerBoundOf } = saved.layout;
+  const kind = layoutKind(saved);
   const bound =
     lowerBoundOf === "cost" ? `cost at least ${lowerBound.toFixed(2)}` : `at least ${lowerBound} to buy`;
   const proof = proven ? "proven best" : `not proven: ${bound}`;
-  return `${counted(count, kind.noun)}, ${proof} · ${kind.settingWords(kept.problem).join(", ")}`;
+  return `${counted(count, kind.noun)}, ${proof} · ${kind.settingWords(saved.problem).join(", ")}`;
 }
 
 type Block = { readonly height: number; readonly items: readonly DrawItem[] };
@@ -217,8 +220,8 @@ function scaleToFit(real: number, room: number): number {
   return SCALES.find((n) => real / n <= room) ?? real / room;
 }
 
-function barBlocks(kept: KeptBars, { flow, rowOf, style }: LayoutGround): readonly Block[] {
-  const { problem, layout, pieces } = kept;
+function barBlocks(saved: SavedBars, { flow, rowOf, style }: LayoutGround): readonly Block[] {
+  const { problem, layout, pieces } = saved;
   const longest = Math.max(1, ...layout.bars.map((bar) => at(problem.stock, bar.stock).length));
   const ratio = scaleToFit(longest, flow.width);
   return layout.bars.map((bar, i) => {
@@ -239,7 +242,7 @@ const tintOfTask = ({ kind, entry }: LayoutTask): Tint =>
 type DrawSheet = (index: number, size: SheetDrawingSize) => readonly DrawItem[];
 
 function sheetBlocks(
-  { problem, layout }: KeptSheets | KeptShapes,
+  { problem, layout }: SavedSheets | SavedShapes,
   { flow, style }: LayoutGround,
   showsGrain: boolean,
   draw: DrawSheet,

@@ -6,7 +6,7 @@ import * as v from "valibot";
 import { entity } from "./entity";
 import { look } from "./look";
 import { condition, formulaText, placeTexts, recordId, shortName } from "./text";
-import { UsualSchema } from "./usual";
+import { DefaultsSchema } from "./usual";
 
 /** An assembly's id, or null for the job itself. */
 export const homeId = v.nullable(v.pipe(recordId, v.brand("AssemblyId")));
@@ -21,7 +21,7 @@ export const AssemblySchema = v.object({
   id: v.pipe(recordId, v.brand("AssemblyId")),
   name: shortName,
   role,
-  usual: UsualSchema,
+  usual: DefaultsSchema,
   look,
 });
 export type Assembly = v.InferOutput<typeof AssemblySchema>;

@@ -28,7 +28,7 @@ import {
   PanelSchema,
   type Work,
 } from "./panel";
-import { NOTHING_USUAL, type Usual } from "./usual";
+import { type Defaults, NOTHING_USUAL } from "./usual";
 
 type Texts = readonly [string, string, string];
 
@@ -83,7 +83,7 @@ type ContentParts = {
 };
 
 export type AssemblyParts = ContentParts &
-  Partial<Pick<Assembly, "role" | "look">> & { readonly name: string; readonly usual?: Partial<Usual> };
+  Partial<Pick<Assembly, "role" | "look">> & { readonly name: string; readonly usual?: Partial<Defaults> };
 
 export type PlacementParts = Partial<Omit<Placement, "id" | "assembly" | "into">> & {
   readonly assembly: string;

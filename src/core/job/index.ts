@@ -81,7 +81,6 @@ export {
 export { issueWords } from "./issue-words";
 export { emptyJob, type Job, JobSchema, readJob, TABLES, type TableName } from "./job";
 export { type JobInfo, JobInfoSchema, jobStyle, type KeptMark } from "./job-info";
-export { type KeptSetup, KeptSetupSchema, listFromKept, setupToKeep } from "./kept-setup";
 export { type KeySize, type KeySizeId, readChoices, type Variant, type VariantId } from "./key-size";
 export { lawFault, storedFault } from "./laws";
 export { asStockroom, type BlankGroup, type LayoutSetting } from "./layout-setting";
@@ -136,7 +135,8 @@ export {
 } from "./place-text";
 export { refused } from "./records";
 export { rowFaultWords } from "./row-fault";
+export { listFromSaved, type SavedSetup, SavedSetupSchema, setupToKeep } from "./saved-setup";
 export { isPresent, lengthWith, numberWith, resolveSizes, type Sizes, usesOf } from "./sizes";
 export { type TypedPiece, type TypedPieceId, type TypedStand, UNNAMED_EDGING } from "./typed-piece";
-export type { Usual } from "./usual";
-export { type Chooser, chosenBy, type UsualChoice, type UsualFinder, usualFinder } from "./usual-of";
+export type { Defaults } from "./usual";
+export { type Chooser, chosenBy, type DefaultChoice, type DefaultFinder, defaultFinder } from "./usual-of";

@@ -4,7 +4,7 @@ import { LENGTH_UNITS, type LengthStyle } from "../measure";
 import { entity } from "./entity";
 import { LengthFormatSchema } from "./length-format";
 import { keyText, recordId } from "./text";
-import { NOTHING_USUAL, UsualSchema } from "./usual";
+import { DefaultsSchema, NOTHING_USUAL } from "./usual";
 
 export const JobInfoSchema = v.object({
   id: v.literal("job"),
@@ -18,7 +18,7 @@ export const JobInfoSchema = v.object({
   wastePercent: v.pipe(v.number(), v.finite(), v.minValue(0), v.maxValue(200)),
   /** Where quantities are rounded to three places of m and m². */
   rounding: v.picklist(["piece", "line", "end"]),
-  usual: UsualSchema,
+  usual: DefaultsSchema,
   /** How the buying list writes feet in a job in inches or feet. */
   feet: v.optional(v.picklist(["decimal", "feetAndInches"]), "decimal"),
 });

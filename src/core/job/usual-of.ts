@@ -2,25 +2,25 @@
 import type { Home } from "./assembly";
 import { findAssembly, homeOfMember } from "./homes";
 import type { Job } from "./job";
-import type { Usual } from "./usual";
+import type { Defaults } from "./usual";
 
 /** `by`: the name of the assembly that says so, "job", or null where nobody does. */
-export type UsualChoice = {
+export type DefaultChoice = {
   readonly value: string | null;
   readonly by: { readonly kind: "assembly"; readonly name: string } | { readonly kind: "job" } | null;
   /** Assemblies that say different things where they both hold this one; then nothing holds. */
   readonly disputed: readonly string[];
 };
 
-export type UsualFinder = (home: Home, field: keyof Usual) => UsualChoice;
+export type DefaultFinder = (home: Home, field: keyof Defaults) => DefaultChoice;
 
 /**
  * Finds what is usual in a home. An assembly that says nothing follows those that it is placed in; where they
  * do not agree, nothing holds and they are named.
  */
-export function usualFinder(job: Job): UsualFinder {
-  const known = new Map<string, UsualChoice>();
-  const find = (home: Home, field: keyof Usual, path: readonly Home[]): UsualChoice => {
+export function defaultFinder(job: Job): DefaultFinder {
+  const known = new Map<string, DefaultChoice>();
+  const find = (home: Home, field: keyof Defaults, path: readonly Home[]): DefaultChoice => {
     const assembly = findAssembly(job, home);
     if (!assembly) {
       const value = job.info.job.usual[field];
@@ -33,7 +33,7 @@ export function usualFinder(job: Job): UsualFinder {
     known.set(key, found);
     return found;
   };
-  const choiceIn = (home: Home, field: keyof Usual, path: readonly Home[]): UsualChoice => {
+  const choiceIn = (home: Home, field: keyof Defaults, path: readonly Home[]): DefaultChoice => {
     const assembly = findAssembly(job, home);
     const value = assembly?.usual[field] ?? null;
     if (assembly && value !== null)
@@ -69,8 +69,8 @@ export function chosenBy(
   stockMaterial: string | null,
 ): { readonly stock: Chooser; readonly material: Chooser } | null {
   const [member, panel] = [job.members[id], job.panels[id]];
-  const find = usualFinder(job);
-  const choice = (own: string | null, home: Home, field: keyof Usual): Chooser =>
+  const find = defaultFinder(job);
+  const choice = (own: string | null, home: Home, field: keyof Defaults): Chooser =>
     own !== null ? { kind: "own" } : (find(home, field).by ?? { kind: "nobody" });
   const both = (own: { stock: string | null; material: string | null }, home: Home, fields: Fields) => {
     const material = choice(own.material, home, fields.material);

@@ -5,15 +5,15 @@
 import * as v from "valibot";
 import { materialName, recordId } from "./text";
 
-export const UsualSchema = v.object({
+export const DefaultsSchema = v.object({
   section: v.nullable(recordId),
   board: v.nullable(recordId),
   memberMaterial: materialName,
   panelMaterial: materialName,
 });
-export type Usual = v.InferOutput<typeof UsualSchema>;
+export type Defaults = v.InferOutput<typeof DefaultsSchema>;
 
-export const NOTHING_USUAL: Usual = {
+export const NOTHING_USUAL: Defaults = {
   section: null,
   board: null,
   memberMaterial: null,

@@ -1,7 +1,7 @@
 /** Pieces without a place: reasons are codes, their words and the advice are made of them, in the unit of the job. */
 import { describe, expect, it } from "vitest";
 import type { LengthStyle } from "../measure";
-import { type KeptLayout, piecesWithoutPlace, sawReasonWords } from ".";
+import { piecesWithoutPlace, type SavedLayout, sawReasonWords } from ".";
 import { ASIDE, readReason, reasonWords, type UnplacedReason } from "./stock";
 
 const MM: LengthStyle = { unit: "mm", format: { kind: "decimal", places: 1, trailingZeros: false } };
@@ -11,7 +11,7 @@ const outcome = { cost: null, count: 0, lowerBound: 0, lowerBoundOf: "count", pr
 const bar = { length: 6000, price: null, count: null, rack: null };
 const sheet = { length: 2500, width: 1250, price: null, count: null, rack: null, grain: null };
 
-const bars = (why: UnplacedReason, stock = [bar]): KeptLayout =>
+const bars = (why: UnplacedReason, stock = [bar]): SavedLayout =>
   ({
     ...kept,
     kind: "bars",
@@ -24,8 +24,8 @@ const bars = (why: UnplacedReason, stock = [bar]): KeptLayout =>
       fixed: [],
     },
     layout: { ...outcome, bars: [], unplaced: [{ piece: 0, qty: 2, why }] },
-  }) as unknown as KeptLayout;
-const sheets = (why: UnplacedReason, more: object = {}): KeptLayout =>
+  }) as unknown as SavedLayout;
+const sheets = (why: UnplacedReason, more: object = {}): SavedLayout =>
   ({
     ...kept,
     kind: "sheets",
@@ -38,8 +38,8 @@ const sheets = (why: UnplacedReason, more: object = {}): KeptLayout =>
       ...more,
     },
     layout: { ...outcome, utilisation: 0, sheets: [], unplaced: [{ panel: 0, qty: 1, why }] },
-  }) as unknown as KeptLayout;
-const advice = (one: KeptLayout) => piecesWithoutPlace(one)[0]?.advice;
+  }) as unknown as SavedLayout;
+const advice = (one: SavedLayout) => piecesWithoutPlace(one)[0]?.advice;
 
 const tooLarge = { kind: "tooLarge", size: [2600, 400], largest: [2480, 1230], trimmed: true } as const;
 const againstGrain = { kind: "againstGrain", size: [2600, 400] } as const;

@@ -1,25 +1,25 @@
 /** The door of the layouts: tasks from the tally and the layouts that are kept. */
 export { blankOf } from "./blank";
+export { LAYOUT_KINDS, layoutKind, type Rest, type Taken } from "./kinds";
+export { areaOfPanel, outlinePoints } from "./panel-shape";
+export type { LayoutWorker } from "./remote";
 export {
   type FoundLayout,
   isReleased,
-  keepLayout,
-  keptFault,
-  keptFor,
   type OutdatedReason,
   outdatedWords,
   type PieceWithoutPlace,
   piecesWithoutPlace,
   restsToKeep,
-  stockOfKept,
+  savedFault,
+  savedFor,
+  savedLayout,
+  stockOfSaved,
   usedRack,
   withLocks,
   withOwnLocks,
-} from "./kept";
-export { KeptSchema, readKept } from "./kept-schema";
-export { LAYOUT_KINDS, layoutKind, type Rest, type Taken } from "./kinds";
-export { areaOfPanel, outlinePoints } from "./panel-shape";
-export type { LayoutWorker } from "./remote";
+} from "./saved";
+export { readSaved, SavedSchema } from "./saved-schema";
 export { type SawChoice, type SawReason, sawFor, sawReasonWords } from "./saws";
 export {
   type BarSettings,
@@ -33,11 +33,6 @@ export {
 export { layoutTasks, type RowFinder, rowFinder, tasksOfRows } from "./tasks";
 export {
   type BarTask,
-  type KeptBars,
-  type KeptLayout,
-  type KeptOf,
-  type KeptShapes,
-  type KeptSheets,
   type LaidPiece,
   type LayoutKind,
   type LayoutOf,
@@ -46,6 +41,11 @@ export {
   type NamedRow,
   type ProblemOf,
   pieceKey,
+  type SavedBars,
+  type SavedLayout,
+  type SavedOf,
+  type SavedShapes,
+  type SavedSheets,
   type ShapeTask,
   type SheetTask,
   type TaskGround,

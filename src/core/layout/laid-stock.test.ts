@@ -5,9 +5,9 @@ import { mitreEnd, newJob } from "../job";
 import { at } from "../kernel";
 import { resultsOf, STOCK } from "../pipeline.fixture";
 import { pieceIds } from "../tally";
-import { keepLayout, type LaidPiece, type LayoutTask, layoutTasks } from ".";
+import { type LaidPiece, type LayoutTask, layoutTasks, savedLayout } from ".";
 import type { BarLayout, BarProblem } from "./bars";
-import { laidStock } from "./kept";
+import { laidStock } from "./saved";
 import { layOutSheets } from "./sheets";
 
 /** A frame and a box of a bar, a panel with a good face and three feet: the box twice, and once mirrored inside another. */
@@ -118,9 +118,9 @@ function twoByTwo({ pieces }: BarProblem): BarLayout {
 describe("laid pieces", () => {
   const laid = (task: LayoutTask) =>
     task.kind === "bars"
-      ? keepLayout(task, twoByTwo(task.problem), 1)
+      ? savedLayout(task, twoByTwo(task.problem), 1)
       : task.kind === "sheets"
-        ? keepLayout(task, layOutSheets(task.problem, { seed: 1, now: () => 0, budgetMs: 1, passes: 1 }), 1)
+        ? savedLayout(task, layOutSheets(task.problem, { seed: 1, now: () => 0, budgetMs: 1, passes: 1 }), 1)
         : null;
 
   it("carry the names of the rows that they are cut for, each once", () => {
@@ -128,9 +128,9 @@ describe("laid pieces", () => {
       fc.property(fc.integer({ min: 1, max: 4 }), fc.integer({ min: 1, max: 6 }), (batch, count) => {
         const { tally } = resultsOf(job(batch, String(count)));
         for (const task of layoutTasks(tally, STOCK)) {
-          const kept = laid(task);
-          if (!kept) throw new Error("bars and sheets");
-          const found = laidStock(kept).flatMap(({ pieces }) => pieces);
+          const saved = laid(task);
+          if (!saved) throw new Error("bars and sheets");
+          const found = laidStock(saved).flatMap(({ pieces }) => pieces);
           const ids = found.map(({ id }) => id);
           expect([...ids].sort()).toEqual(task.rows.flatMap((row) => pieceIds(row)).sort());
           for (const { index, id } of found) expect(pieceIds(at(task.rows, index))).toContain(id);
@@ -142,10 +142,10 @@ describe("laid pieces", () => {
 
   it("of a layout that was kept before there were names have none", () => {
     const task = at(layoutTasks(resultsOf(job(1, "1")).tally, STOCK), 0);
-    const kept = laid(task);
-    if (!kept) throw new Error("bars");
-    const pieces = kept.pieces.map(({ ids: _, ...piece }): LaidPiece => piece);
-    const found = laidStock({ ...kept, pieces }).flatMap((one) => one.pieces);
+    const saved = laid(task);
+    if (!saved) throw new Error("bars");
+    const pieces = saved.pieces.map(({ ids: _, ...piece }): LaidPiece => piece);
+    const found = laidStock({ ...saved, pieces }).flatMap((one) => one.pieces);
     expect(found.length).toBeGreaterThan(0);
     expect(found.every(({ id }) => id === null)).toBe(true);
   });

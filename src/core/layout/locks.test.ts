@@ -1,6 +1,6 @@
 /** Locks that are taken over into a layout that is made again: what stays, what is let go, and the sentence for it. */
 import { describe, expect, it } from "vitest";
-import { type KeptLayout, keepLayout, type LayoutTask, withLocks, withOwnLocks } from ".";
+import { type LayoutTask, type SavedLayout, savedLayout, withLocks, withOwnLocks } from ".";
 import { type BarLayout, readBarProblem } from "./bars";
 import { readSheetProblem, type SheetLayout } from "./sheets";
 
@@ -50,15 +50,15 @@ const bars: BarLayout = {
     { stock: 0, times: 1, pieces: [0, 0], locked: [1], remainder: 197 },
   ],
 };
-const keptBars = keepLayout(barTask(), bars, 1, { id: "own" });
+const savedBars = savedLayout(barTask(), bars, 1, { id: "own" });
 const taken = (task: ReturnType<typeof barTask>) => {
-  const { problem, notes } = withLocks(task, keptBars);
+  const { problem, notes } = withLocks(task, savedBars);
   return { fixed: (problem as typeof task.problem).fixed, notes };
 };
 
 describe("locks of bars", () => {
   it("are what the layout says, each piece with its place on its bar", () => {
-    const own = withOwnLocks(keptBars);
+    const own = withOwnLocks(savedBars);
     expect(own.kind === "bars" && own.problem.fixed).toEqual([
       {
         stock: 0,
@@ -69,8 +69,8 @@ describe("locks of bars", () => {
       },
       { stock: 0, pieces: [{ piece: 0, place: 1 }] },
     ]);
-    expect(keptBars.id).toBe("own");
-    expect("id" in keepLayout(barTask(), bars, 1)).toBe(false);
+    expect(savedBars.id).toBe("own");
+    expect("id" in savedLayout(barTask(), bars, 1)).toBe(false);
   });
 
   it("are taken over with the pieces as they are numbered now, onto the stock as it is numbered now", () => {
@@ -161,7 +161,7 @@ describe("locks of bars", () => {
   it("of another way of cutting, or of no layout, are none", () => {
     const task = barTask();
     expect(withLocks(task, null)).toEqual({ problem: task.problem, notes: [] });
-    const sheets = { ...keptBars, kind: "sheets" } as unknown as KeptLayout;
+    const sheets = { ...savedBars, kind: "sheets" } as unknown as SavedLayout;
     expect(withLocks(task, sheets).notes).toEqual([]);
   });
 });
@@ -210,23 +210,23 @@ describe("locks of sheets", () => {
       problem: { ...problem, ...more },
       pieces: [piece("P")],
     }) as unknown as Extract<LayoutTask, { kind: "sheets" }>;
-  const kept = keepLayout(task(), layout, 1);
+  const saved = savedLayout(task(), layout, 1);
   const fixed = (taken: { readonly problem: unknown }) => (taken.problem as typeof problem).fixed;
 
   it("keep their place, what keeps them together, and that they lie against the grain", () => {
-    const own = withOwnLocks(kept);
+    const own = withOwnLocks(saved);
     expect(own.kind === "sheets" && own.problem.fixed[0]?.placements).toEqual([
       { panel: 0, x: 0, y: 0, rotated: false, against: false, together: run },
       { panel: 0, x: 0, y: 204, rotated: false, against: false, together: run },
       { panel: 0, x: 304, y: 204, rotated: false, against: true },
     ]);
-    const same = withLocks(task(), kept);
+    const same = withLocks(task(), saved);
     expect(same.notes).toEqual([]);
     expect(fixed(same)).toEqual(own.kind === "sheets" && own.problem.fixed);
   });
 
   it("are single panels where nothing keeps them together any more", () => {
-    const alone = withLocks(task({ together: [] }), kept);
+    const alone = withLocks(task({ together: [] }), saved);
     expect(fixed(alone)[0]?.placements.map(({ together }) => together)).toEqual([
       undefined,
       undefined,
@@ -237,15 +237,15 @@ describe("locks of sheets", () => {
       { panels: [0, 0, 0], along: "width", qty: 1 },
       { panels: [0, 0], along: "width", qty: 1 },
     ];
-    expect(fixed(withLocks(task({ together: groups }), kept))[0]?.placements[0]?.together?.group).toBe(1);
+    expect(fixed(withLocks(task({ together: groups }), saved))[0]?.placements[0]?.together?.group).toBe(1);
   });
 
   it("are let go where the sheet is another, or a wider blade has no room between them", () => {
     const stock = [{ ...problem.stock[0], width: 650 }];
-    expect(withLocks(task({ stock }), kept).notes).toEqual([
+    expect(withLocks(task({ stock }), saved).notes).toEqual([
       "P, P, P: the sheet of 1000 × 600 mm is not in stock any more. These pieces are unlocked.",
     ]);
-    const wide = withLocks(task({ kerf: 5 }), kept);
+    const wide = withLocks(task({ kerf: 5 }), saved);
     expect(fixed(wide)).toEqual([]);
     expect(wide.notes[0]).toMatch(/^P, P, P: locked, but .*\. These pieces are unlocked\.$/);
   });

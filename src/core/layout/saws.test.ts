@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { batchTasks } from "../batch";
+import { combinedTasks } from "../combined";
 import { at } from "../kernel";
 import { resultsOf, STOCK, smallFrame } from "../pipeline.fixture";
 import type { MemberForm } from "../tally";
@@ -73,7 +73,7 @@ describe("several jobs together", () => {
   it("share their tasks, each piece named with its job; two of one code are told apart", () => {
     const jobs = ["a", "b"].map((id) => ({ id, code: "T-1", job: smallFrame() }));
     const alone = layoutTasks(tally, STOCK);
-    const both = batchTasks(jobs, STOCK, { owner: "batch", pieces: [] });
+    const both = combinedTasks(jobs, STOCK, { owner: "batch", pieces: [] });
     expect(both.map((task) => task.id)).toEqual(alone.map((task) => task.id));
     const [tube] = both;
     expect(tube?.pieces.map(pieceKey).slice(0, 1)).toEqual([`T-1 ${at(at(alone, 0).pieces, 0).mark}`]);
@@ -90,7 +90,9 @@ describe("several jobs together", () => {
       { id: "a", code: "A", job },
       { id: "b", code: "B", job: { ...job, blankGroups: { g: group } } },
     ];
-    const board = batchTasks(jobs, STOCK, { owner: null, pieces: [] }).find((task) => task.kind === "sheets");
+    const board = combinedTasks(jobs, STOCK, { owner: null, pieces: [] }).find(
+      (task) => task.kind === "sheets",
+    );
     expect(board?.kind === "sheets" && board.problem.together).toHaveLength(1);
     const [together] = board?.kind === "sheets" ? board.problem.together : [];
     expect(together && board?.pieces[at(together.panels, 0)]?.job).toBe("B");

@@ -6,14 +6,14 @@ import { createPipeline } from "../pipeline";
 import { STOCK_DATA } from "../pipeline.fixture";
 import { type StockroomInput, stockroomOf } from "../stockroom";
 import {
-  type KeptLayout,
-  keepLayout,
-  keptFor,
   type LayoutTask,
   layoutKind,
   piecesWithoutPlace,
   restsToKeep,
+  type SavedLayout,
   type ShapeTask,
+  savedFor,
+  savedLayout,
   withLocks,
   withOwnLocks,
 } from ".";
@@ -66,11 +66,11 @@ function shapeTask(panels: Record<string, PanelParts> = { gusset }, wishes: obje
   if (task?.kind !== "shapes") throw new Error("plates are cut along their outlines");
   return task;
 }
-const laid = (task: ShapeTask): Extract<KeptLayout, { kind: "shapes" }> => {
+const laid = (task: ShapeTask): Extract<SavedLayout, { kind: "shapes" }> => {
   const layout = layOutShapes(task.problem, { seed: 1, now: () => 0, budgetMs: 1, passes: 2 });
-  const kept = keepLayout(task, layout, 1);
-  if (kept.kind !== "shapes") throw new Error("a layout of shapes");
-  return kept;
+  const saved = savedLayout(task, layout, 1);
+  if (saved.kind !== "shapes") throw new Error("a layout of shapes");
+  return saved;
 };
 const areaOf = (task: ShapeTask, shape = 0) =>
   polygonArea(at(task.problem.shapes, shape).outline.map(([x, y]): Vec2 => [x, y]));
@@ -184,26 +184,29 @@ describe("a board that is cut along outlines", () => {
   });
 });
 
-describe("a kept layout along outlines", () => {
+describe("a saved layout along outlines", () => {
   it("is outdated when gap, design or the way of cutting changed, and says which", () => {
-    const kept = laid(shapeTask());
-    expect(keptFor(shapeTask(), [kept])?.outdated).toBeNull();
-    expect(keptFor(shapeTask({ gusset }, { gap: 12 }), [kept])?.outdated).toMatchObject({
+    const saved = laid(shapeTask());
+    expect(savedFor(shapeTask(), [saved])?.outdated).toBeNull();
+    expect(savedFor(shapeTask({ gusset }, { gap: 12 }), [saved])?.outdated).toMatchObject({
       settings: ["gap"],
       design: false,
     });
-    expect(keptFor(shapeTask({ gusset: { ...gusset, length: "130" } }), [kept])?.outdated).toMatchObject({
+    expect(savedFor(shapeTask({ gusset: { ...gusset, length: "130" } }), [saved])?.outdated).toMatchObject({
       settings: [],
       design: true,
     });
     const [through] = results({ gusset }, { cut: "through" }).tasks;
-    expect(through && keptFor(through, [kept])?.outdated?.kind).toBe("cutOtherwise");
+    expect(through && savedFor(through, [saved])?.outdated?.kind).toBe("cutOtherwise");
   });
 
   it("hands its locks on, and tells which had to be let go", () => {
     const task = shapeTask();
-    const kept = laid(task);
-    const locked = withOwnLocks({ ...kept, layout: setShapeLock(kept.layout, { sheet: 0, index: 0 }, true) });
+    const saved = laid(task);
+    const locked = withOwnLocks({
+      ...saved,
+      layout: setShapeLock(saved.layout, { sheet: 0, index: 0 }, true),
+    });
     const again = withLocks(task, locked);
     expect(again.notes).toEqual([]);
     expect(again.problem.fixed).toHaveLength(1);
@@ -218,11 +221,11 @@ describe("a kept layout along outlines", () => {
   });
 
   it("tells two locked pieces that a wider gap brings too near", () => {
-    const kept = laid(shapeTask());
-    const { problem } = kept;
+    const saved = laid(shapeTask());
+    const { problem } = saved;
     const beside = moveShape(
       problem,
-      kept.layout,
+      saved.layout,
       { sheet: 0, index: 1 },
       { sheet: 0, x: 300, y: 100, angle: 0, mirrored: false },
     );
@@ -239,7 +242,7 @@ describe("a kept layout along outlines", () => {
       (layout, index) => setShapeLock(layout, { sheet: 0, index }, true),
       near.value,
     );
-    const locked = withOwnLocks({ ...kept, layout: both });
+    const locked = withOwnLocks({ ...saved, layout: both });
     expect(withLocks(shapeTask({ gusset }, { gap: 20 }), locked).notes).toEqual([
       "A, A: locked, but with outlines and gap as they are two lie too near to one another. These pieces are unlocked.",
     ]);
@@ -251,10 +254,10 @@ describe("a kept layout along outlines", () => {
       ...good,
       outline: [corner("left", "front"), corner("right", "front"), corner("right", "back")],
     };
-    const kept = laid(shapeTask({ one: good, two: back }));
-    const [sheet] = kept.layout.sheets;
+    const saved = laid(shapeTask({ one: good, two: back }));
+    const [sheet] = saved.layout.sheets;
     const index = sheet?.placements.findIndex((one) => one.mirrored) ?? -1;
-    const locked = withOwnLocks({ ...kept, layout: setShapeLock(kept.layout, { sheet: 0, index }, true) });
+    const locked = withOwnLocks({ ...saved, layout: setShapeLock(saved.layout, { sheet: 0, index }, true) });
     // Both as drawn now: eight of one hand, none of the other.
     const taken = withLocks(shapeTask({ one: good, two: good }), locked);
     expect(taken.notes).toEqual(["A is unlocked: fewer of this hand are needed."]);
@@ -262,8 +265,8 @@ describe("a kept layout along outlines", () => {
   });
 
   it("puts the end of its sheet into the rack when that is worth keeping", () => {
-    const kept = laid(shapeTask());
-    const [rest] = restsToKeep(kept);
+    const saved = laid(shapeTask());
+    const [rest] = restsToKeep(saved);
     expect(rest?.width).toBe(400);
     expect(rest?.length).toBeGreaterThan(250);
   });

@@ -33,7 +33,7 @@ export type LaidPiece = {
   readonly job?: string;
   /** Finished length and width of a panel, where its blank is another size. */
   readonly finished?: readonly [number, number];
-  /** The pieces of the design that it stands for, in the order in which they lie; kept layouts of before have none. */
+  /** The pieces of the design that it stands for, in the order in which they lie; saved layouts of before have none. */
   readonly ids?: readonly string[];
   /** How many of them, the last ones, are of the opposite hand, where those are cut mirrored. */
   readonly opposite?: number;
@@ -91,7 +91,7 @@ export function stockOfTask(taskId: string): TaskStock {
 /** A row of the tally with the job that it comes from, when several are laid out together. */
 export type NamedRow = { readonly row: TallyRow; readonly job: string | null };
 
-type Kept = {
+type Saved = {
   /** Names this layout alone, however it is changed by hand; one that is made again gets another. */
   readonly id?: string;
   readonly taskId: string;
@@ -105,12 +105,12 @@ type Kept = {
   readonly releasedAt?: number | null;
 };
 /** A layout of one kind that was kept, with the problem that it answers. */
-export type KeptOf<K extends LayoutKind> = Kept & {
+export type SavedOf<K extends LayoutKind> = Saved & {
   readonly kind: K;
   readonly problem: ProblemOf[K];
   readonly layout: LayoutOf[K];
 };
-export type KeptBars = KeptOf<"bars">;
-export type KeptSheets = KeptOf<"sheets">;
-export type KeptShapes = KeptOf<"shapes">;
-export type KeptLayout = { readonly [K in LayoutKind]: KeptOf<K> }[LayoutKind];
+export type SavedBars = SavedOf<"bars">;
+export type SavedSheets = SavedOf<"sheets">;
+export type SavedShapes = SavedOf<"shapes">;
+export type SavedLayout = { readonly [K in LayoutKind]: SavedOf<K> }[LayoutKind];

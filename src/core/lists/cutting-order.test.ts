@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { KeptLayout } from "../layout";
+import type { SavedLayout } from "../layout";
 import { readBarProblem } from "../layout/bars";
 import { readSheetProblem } from "../layout/sheets";
 import { resultsOf, smallFrame } from "../pipeline.fixture";
@@ -13,7 +13,7 @@ describe("the cutting order as a table", () => {
   it("of bars: a stop setting, then its marks with their ends and the bars that they come from", () => {
     const { tally } = resultsOf(smallFrame());
     const named = (name: string) => tally.rows.find((row) => row.name === name)?.mark ?? "";
-    const bars: Extract<KeptLayout, { kind: "bars" }> = {
+    const bars: Extract<SavedLayout, { kind: "bars" }> = {
       ...kept,
       kind: "bars",
       pieces: ["Rail", "End rail"].map((name) => ({ mark: named(name), name })),
@@ -47,7 +47,7 @@ describe("the cutting order as a table", () => {
 
   it("of a sheet: one row a setting, what is left at its size said apart", () => {
     const placed = (x: number, y: number) => ({ panel: 0, x, y, length: 498, width: 248, rotated: false });
-    const sheets: Extract<KeptLayout, { kind: "sheets" }> = {
+    const sheets: Extract<SavedLayout, { kind: "sheets" }> = {
       ...kept,
       kind: "sheets",
       pieces: [{ mark: "S", name: "Shelf" }],

@@ -1,7 +1,14 @@
-/** The cutting order of a kept layout as a table: what to set, what to cut, what comes of it. */
+/** The cutting order of a saved layout as a table: what to set, what to cut, what comes of it. */
 
 import { at, counted, LENGTH_TOLERANCE_MM } from "../kernel";
-import { type KeptBars, type KeptSheets, pieceKey, type RowFinder, sawFor, sawReasonWords } from "../layout";
+import {
+  pieceKey,
+  type RowFinder,
+  type SavedBars,
+  type SavedSheets,
+  sawFor,
+  sawReasonWords,
+} from "../layout";
 import { type BarStep, barCuts, type PieceTurn } from "../layout/bars";
 import { type SheetCut, sheetCuts } from "../layout/sheets";
 import { formatLength, type LengthStyle } from "../measure";
@@ -42,7 +49,7 @@ export function ofOrderRow(id: string): { readonly piece: number; readonly turn:
 
 /** One row for each saw, stop setting, mark and way of lying; the next setting only when this one is done with. */
 export function barOrderTable(
-  { problem, layout, pieces }: KeptBars,
+  { problem, layout, pieces }: SavedBars,
   rowOf: RowFinder,
   style: LengthStyle,
   saws: readonly SawEntry[] = [],
@@ -117,12 +124,12 @@ const CUT_WORDS = { trim: "trim an edge", rip: "rip", cross: "cross-cut" } as co
 
 /** One row for each setting: all parts that are cut at it, and what comes off. */
 export function sheetOrderTable(
-  kept: KeptSheets,
+  saved: SavedSheets,
   sheet: number,
   style: LengthStyle,
   rowOf: RowFinder = () => null,
 ): ListTable {
-  const { problem, layout, pieces } = kept;
+  const { problem, layout, pieces } = saved;
   const order = sheetCuts(problem, at(layout.sheets, sheet));
   const name = (part: number) => (part === 0 ? "the sheet" : `part ${part}`);
   const { offcuts } = at(layout.sheets, sheet);
@@ -141,7 +148,7 @@ export function sheetOrderTable(
     if (like && last) last.push(cut);
     else runs.push([cut]);
   }
-  const grooves = grooveRuns(kept, sheet, rowOf);
+  const grooves = grooveRuns(saved, sheet, rowOf);
   const grooveRow = (run: GrooveRun, id: string) =>
     row(id, {
       step: textCell(""),

@@ -3,7 +3,7 @@
  * kept together and carry the same groove across take it once, while their blank is still whole.
  */
 import { at, fromNm } from "../kernel";
-import { type KeptSheets, pieceKey, type RowFinder } from "../layout";
+import { pieceKey, type RowFinder, type SavedSheets } from "../layout";
 import { movedTogether } from "../layout/sheets";
 import type { GrooveForm, PanelForm } from "../tally";
 
@@ -20,7 +20,7 @@ export type GrooveRun = {
 };
 
 export function grooveRuns(
-  { problem, layout, pieces }: KeptSheets,
+  { problem, layout, pieces }: SavedSheets,
   sheet: number,
   rowOf: RowFinder,
 ): readonly GrooveRun[] {

@@ -1,7 +1,7 @@
 /** What lists say in words and texts: notes of rows, edging as files need it, tabs, starts, headings of cutting orders. */
 import { describe, expect, it } from "vitest";
 import { edited } from "../job/edit.fixture";
-import type { KeptLayout } from "../layout";
+import type { SavedLayout } from "../layout";
 import { layOutSheets, readSheetProblem } from "../layout/sheets";
 import { resultsOf, STOCK, STOCK_DATA, smallFrame } from "../pipeline.fixture";
 import { stockroomOf } from "../stockroom";
@@ -115,7 +115,7 @@ describe("the cutting order of a sheet", () => {
     panels: [{ length: 480, width: 250, qty: 6 }],
   });
   const layout = layOutSheets(problem, { seed: 1, now: () => 0, budgetMs: 50, passes: 2 });
-  const kept: Extract<KeptLayout, { kind: "sheets" }> = {
+  const saved: Extract<SavedLayout, { kind: "sheets" }> = {
     kind: "sheets",
     taskId: "t",
     fingerprint: "",
@@ -127,7 +127,7 @@ describe("the cutting order of a sheet", () => {
 
   it("is headed by the number of its sheet, and its steps count from one", () => {
     expect(layout.sheets).toHaveLength(2);
-    const tables = [0, 1].map((sheet) => sheetOrderTable(kept, sheet, MM));
+    const tables = [0, 1].map((sheet) => sheetOrderTable(saved, sheet, MM));
     expect(tables.map(({ title }) => title)).toEqual([
       "Cutting order of sheet 1",
       "Cutting order of sheet 2",
@@ -138,11 +138,11 @@ describe("the cutting order of a sheet", () => {
       );
     // All panels of a sheet are given by its steps.
     const given = (sheet: number) =>
-      rowsOf(sheetOrderTable(kept, sheet, MM))
+      rowsOf(sheetOrderTable(saved, sheet, MM))
         .flatMap(({ cells }) => [...(cells["gives"]?.text ?? "").matchAll(/\bS(?: × (\d+))?/g)])
         .reduce((sum, [, count]) => sum + Number(count ?? 1), 0);
     const left = (sheet: number) =>
-      [...(sheetOrderTable(kept, sheet, MM).notes[0] ?? "").matchAll(/\bS from/g)].length;
+      [...(sheetOrderTable(saved, sheet, MM).notes[0] ?? "").matchAll(/\bS from/g)].length;
     layout.sheets.forEach((sheet, i) => {
       expect(given(i) + left(i)).toBe(sheet.placements.length);
     });

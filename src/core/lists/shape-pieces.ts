@@ -2,7 +2,7 @@
 
 import { type BulgedCorner, edgesOf, norm2, subtract2 } from "../geometry";
 import { at, byKey, byNaturalText, counted, inTurn } from "../kernel";
-import { type KeptShapes, pieceKey } from "../layout";
+import { pieceKey, type SavedShapes } from "../layout";
 import { lyingCorners, lyingHoles } from "../layout/shapes";
 import { formatLength, type LengthStyle } from "../measure";
 import { quantityWords, shopUnit } from "../quantities";
@@ -29,7 +29,7 @@ const lengthRound = (corners: readonly BulgedCorner[]): number =>
 
 /** One row for each mark and way up; the note has the length of all cuts and how often the torch is lit. */
 export function shapePiecesTable(
-  { problem, layout, pieces }: KeptShapes,
+  { problem, layout, pieces }: SavedShapes,
   sheet: number,
   style: LengthStyle,
 ): ListTable {

@@ -2,7 +2,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { at } from "../kernel";
-import { keepLayout } from "../layout";
+import { savedLayout } from "../layout";
 import { layOutSheets } from "../layout/sheets";
 import { createPipeline } from "../pipeline";
 import { resultsOf, STOCK, STOCK_DATA, smallFrame } from "../pipeline.fixture";
@@ -110,8 +110,8 @@ describe("the rows of a job", () => {
     const task = resultsOf(smallFrame()).tasks.find(({ kind }) => kind === "sheets");
     if (task?.kind !== "sheets") throw new Error("there is a board");
     const layout = layOutSheets(task.problem, { seed: 1, now: () => 0, budgetMs: 50, passes: 2 });
-    const kept = keepLayout(task, layout, 1);
-    const laid = createPipeline()(smallFrame(), null, STOCK, [kept]).quantities;
+    const saved = savedLayout(task, layout, 1);
+    const laid = createPipeline()(smallFrame(), null, STOCK, [saved]).quantities;
     const line = laid.lines.find(({ group }) => group === "sheets");
     expect(line?.byLayout).toEqual({
       gross: 2.44 * 1.22,

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { type Job, newJob } from "../job";
-import { type KeptLayout, keepLayout, layoutTasks } from "../layout";
+import { layoutTasks, type SavedLayout, savedLayout } from "../layout";
 import { verifyBars } from "../layout/bars";
 import { costOf, totalOf } from "../measure";
 import { createPipeline } from "../pipeline";
@@ -156,11 +156,11 @@ describe("by layout", () => {
     proven: true,
     unplaced: [],
   };
-  const kept: KeptLayout = keepLayout(task, layout, 1);
+  const saved: SavedLayout = savedLayout(task, layout, 1);
 
   it("takes whole bars at their price, and says what is not laid out", () => {
     expect(verifyBars(task.problem, layout)).toBeNull();
-    const { quantities } = createPipeline()(job, null, STOCK, [kept]);
+    const { quantities } = createPipeline()(job, null, STOCK, [saved]);
     const tube = lineOf(quantities, "Square tube");
     expect(tube.byLayout).toEqual({
       gross: 6,
@@ -186,7 +186,7 @@ describe("by layout", () => {
       proven: false,
     };
     expect(verifyBars(tubes.problem, twice)).toBeNull();
-    const { quantities } = createPipeline()(more, null, STOCK, [keepLayout(tubes, twice, 1)]);
+    const { quantities } = createPipeline()(more, null, STOCK, [savedLayout(tubes, twice, 1)]);
     expect(lineOf(quantities, "Square tube").byLayout).toMatchObject({ gross: 12, cost: 4800 });
     expect(lineOf(quantities, "Square tube").byLayout?.uses).toEqual([
       { sizes: [6000], count: 2, price: 24 },
@@ -195,13 +195,13 @@ describe("by layout", () => {
 
   it("is outdated as soon as the design changes, and incomplete where pieces are unplaced", () => {
     const wider = smallFrame({ keySizes: { width: { formula: "620" } } });
-    const { quantities } = createPipeline()(wider, null, STOCK, [kept]);
+    const { quantities } = createPipeline()(wider, null, STOCK, [saved]);
     expect(lineOf(quantities, "Square tube").byLayout?.outdated).toBe(true);
     expect(quantities.byLayout.outdated).toBe(1);
-    const short: KeptLayout = {
-      ...kept,
+    const short: SavedLayout = {
+      ...saved,
       layout: { ...layout, unplaced: [{ piece: 0, qty: 1, why: { kind: "usedUp" } }] },
-    } as KeptLayout;
+    } as SavedLayout;
     expect(
       lineOf(createPipeline()(job, null, STOCK, [short]).quantities, "Square tube").byLayout?.cost,
     ).toBeNull();

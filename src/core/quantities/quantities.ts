@@ -6,7 +6,7 @@
 
 import type { Job, JobInfo } from "../job";
 import { at, fromNm } from "../kernel";
-import { areaOfPanel, type KeptLayout, keptFor, type LayoutTask, layoutKind } from "../layout";
+import { areaOfPanel, type LayoutTask, layoutKind, type SavedLayout, savedFor } from "../layout";
 import { type Cents, costOf, type MoneyTotal, roundTo, totalOf } from "../measure";
 import {
   boardDensity,
@@ -102,11 +102,11 @@ export function quantitiesOf(
   job: Job,
   tally: Tally,
   stockroom: Stockroom,
-  kept: readonly KeptLayout[],
+  saved: readonly SavedLayout[],
   tasks: readonly LayoutTask[],
 ): Quantities {
   const { wastePercent, rounding } = job.info.job;
-  const laid = tasks.map((task) => taskLine(task, job.info.job, stockroom, kept));
+  const laid = tasks.map((task) => taskLine(task, job.info.job, stockroom, saved));
   const edging = edgingLines(tally, stockroom, wastePercent, rounding);
   const bought = boughtLines(tally, stockroom);
   const lines = [...laid, ...edging, ...bought].map(({ line }) => line);
@@ -152,7 +152,7 @@ function taskLine(
   task: LayoutTask,
   info: JobInfo,
   stockroom: Stockroom,
-  kept: readonly KeptLayout[],
+  saved: readonly SavedLayout[],
 ): LineOfRows {
   const perRow = task.rows.map((row, i) => rowQuantity(netEach(task, i), row.count, info.rounding));
   const net = clean(perRow.reduce((sum, quantity) => sum + quantity, 0));
@@ -175,7 +175,7 @@ function taskLine(
     packOf: null,
     netCost: unitPrice === null ? null : costOf(net, unitPrice),
     cost: unitPrice === null ? null : costOf(gross, unitPrice),
-    byLayout: layoutUse(task, kept),
+    byLayout: layoutUse(task, saved),
     laidOut: true,
     ...timberOf(task),
   };
@@ -229,10 +229,10 @@ function massOf(task: LayoutTask, stockroom: Stockroom): Known | null {
   return { value: clean(volume * density.value), by: density.by };
 }
 
-function layoutUse(task: LayoutTask, kept: readonly KeptLayout[]): ByLayout | null {
-  const found = keptFor(task, kept);
+function layoutUse(task: LayoutTask, saved: readonly SavedLayout[]): ByLayout | null {
+  const found = savedFor(task, saved);
   if (!found) return null;
-  const { kept: layout, outdated } = found;
+  const { saved: layout, outdated } = found;
   const kind = layoutKind(layout);
   const counts = new Map<number, number>();
   for (const { stock, times } of kind.used(layout.layout))

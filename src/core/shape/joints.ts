@@ -5,6 +5,7 @@
  */
 import { cross, distance, dot, norm, scale, subtract, type Vec3 } from "../geometry";
 import {
+  defaultFinder,
   type EndCut,
   type Home,
   type Job,
@@ -12,7 +13,6 @@ import {
   resolveSizes,
   type Sizes,
   SQUARE_END,
-  usualFinder,
   type VariantId,
 } from "../job";
 import { at, SAME_PLACE_MM } from "../kernel";
@@ -105,7 +105,7 @@ export function proposedCuts(
 
 function placedMembers(job: Job, sizes: Sizes, stockroom: Stockroom): readonly PlacedMember[] {
   const points = placedPoints(job, sizes);
-  const usual = usualFinder(job);
+  const usual = defaultFinder(job);
   return Object.values(job.members).flatMap((member) => {
     const placed = placeMember(job, member, points, { sizes, stockroom, usual });
     return placed.ok ? [placed.value] : [];

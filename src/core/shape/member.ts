@@ -2,6 +2,8 @@
 import { lengthsBetween, type MemberLengths } from "../ends";
 import { distance, type Frame, frameAlong, toWorld, type Vec2, type Vec3 } from "../geometry";
 import {
+  type DefaultChoice,
+  type DefaultFinder,
   type EndCut,
   type Home,
   homeOfMember,
@@ -9,8 +11,6 @@ import {
   type Member,
   numberWith,
   type Sizes,
-  type UsualChoice,
-  type UsualFinder,
 } from "../job";
 import { err, ok, POINT_TOLERANCE_MM, type Result } from "../kernel";
 import { toRadians } from "../measure";
@@ -24,11 +24,11 @@ import { type ShapeFault, textFault } from "./fault";
 export type Readers = {
   readonly sizes: Sizes;
   readonly stockroom: Stockroom;
-  readonly usual: UsualFinder;
+  readonly usual: DefaultFinder;
 };
 
 /** A value of the record itself, or what is usual where it stands. */
-export function ownOrUsual(own: string | null, usual: () => UsualChoice): string | null {
+export function ownOrDefault(own: string | null, usual: () => DefaultChoice): string | null {
   return own ?? usual().value;
 }
 
@@ -74,7 +74,7 @@ export function placeMember(
   const frame = frameAlong(from, to, toRadians(roll.value));
   if (!frame || distance(from, to) < POINT_TOLERANCE_MM) return err({ kind: "noLength" });
   const home = homeOfMember(job, member);
-  const section = ownOrUsual(member.section, () => usual(home, "section"));
+  const section = ownOrDefault(member.section, () => usual(home, "section"));
   const entry = section === null ? undefined : stockroom.sectionById.get(section);
   if (!entry) return err({ kind: section === null ? "noSection" : "unknownSection" });
   const place = cardinalPlace(sectionProperties(entry.shape), member.cardinal);
@@ -82,7 +82,7 @@ export function placeMember(
   return ok({
     member,
     home,
-    material: ownOrUsual(member.material, () => usual(home, "memberMaterial")) ?? entry.material,
+    material: ownOrDefault(member.material, () => usual(home, "memberMaterial")) ?? entry.material,
     from,
     to,
     entry,

@@ -3,7 +3,7 @@
  * that it was made from is identical. A new memory gives the same shape, only later.
  */
 import type { Vec3 } from "../geometry";
-import type { Check, Job, Member, Panel, Point, UsualFinder } from "../job";
+import type { Check, DefaultFinder, Job, Member, Panel, Point } from "../job";
 import { type Memory, type Problem, type Result, remembersEach, sameItems } from "../kernel";
 import type { PlacedMember } from "./bar";
 import type { Box, Compared } from "./box";
@@ -32,7 +32,7 @@ export type ShapeMemory = FrameMemory & {
   readonly allPoints: Memory<Job["points"], PlacedPoints>;
   readonly points: (fresh: ReadonlyMap<string, Vec3>) => ReadonlyMap<string, Vec3>;
   readonly absent: (fresh: ReadonlySet<string>) => ReadonlySet<string>;
-  readonly usual: Memory<object, UsualFinder>;
+  readonly usual: Memory<object, DefaultFinder>;
   readonly places: Memory<object, { readonly places: Places; readonly checks: readonly Check[] }>;
   readonly placed: Memory<Member, Result<PlacedMember, ShapeFault>>;
   readonly cut: Memory<PlacedMember, Result<MemberSolid, ShapeFault>>;

@@ -14,7 +14,7 @@ import {
 import { err, ok, type Result, unreachable } from "../kernel";
 import type { BoardEntry } from "../stockroom";
 import { type ShapeFault, type TextField, textFault } from "./fault";
-import { ownOrUsual, type Readers } from "./member";
+import { ownOrDefault, type Readers } from "./member";
 import { holdsHole, type OutlineSolid, outlinePolygon, outlineRemarks, outlineSolid } from "./panel-outline";
 import { threeNumbers, wholeCount } from "./places";
 
@@ -71,7 +71,7 @@ export type PanelSeat = { readonly frame: Frame; readonly length: number; readon
 
 /** The board that holds for a panel: its own or the usual one; null where nobody chose. */
 function boardOf(panel: Panel, { stockroom, usual }: Readers): BoardEntry | null {
-  const id = ownOrUsual(panel.board, () => usual(panel.assembly, "board"));
+  const id = ownOrDefault(panel.board, () => usual(panel.assembly, "board"));
   return id === null ? null : (stockroom.boardById.get(id) ?? null);
 }
 
@@ -122,7 +122,7 @@ export function finishPanel(panel: Panel, seat: PanelSeat, readers: Readers): Re
     panel,
     board,
     material:
-      ownOrUsual(panel.material, () => readers.usual(panel.assembly, "panelMaterial")) ??
+      ownOrDefault(panel.material, () => readers.usual(panel.assembly, "panelMaterial")) ??
       board?.material ??
       null,
     thickness: board?.thickness ?? null,

@@ -9,6 +9,8 @@ import { kindOf } from "../ends";
 import { type Mesh, poseMesh, type Vec3 } from "../geometry";
 import {
   type Check,
+  type DefaultFinder,
+  defaultFinder,
   type Home,
   homeOfLine,
   isPresent,
@@ -17,8 +19,6 @@ import {
   neighboursOf,
   plainCheck,
   type Sizes,
-  type UsualFinder,
-  usualFinder,
   withoutNeighbours,
 } from "../job";
 import { type Problem, remembersEach, STEEP_END_DEG, STEEP_END_SLACK_DEG, sentence } from "../kernel";
@@ -93,7 +93,7 @@ export function shapeJob(
   });
   const { places } = stood;
   checks.push(...stood.checks);
-  const usual = memory.usual(memory, [info, assemblies, placements], () => usualFinder(job));
+  const usual = memory.usual(memory, [info, assemblies, placements], () => defaultFinder(job));
   const ground: Ground = { job, sizes, stockroom, usual, absent, checks, uncomputed, memory };
   const members = shapeMembers(ground, points);
   const panels = shapePanels(ground);
@@ -107,7 +107,10 @@ export function shapeJob(
       ),
     );
   }
-  checks.push(...disputedUsual(job, usual), ...frameChecks(job, { points, members, panels, places }, memory));
+  checks.push(
+    ...disputedDefaults(job, usual),
+    ...frameChecks(job, { points, members, panels, places }, memory),
+  );
   return {
     points,
     members,
@@ -125,7 +128,7 @@ type Ground = {
   readonly job: Job;
   readonly sizes: Sizes;
   readonly stockroom: Stockroom;
-  readonly usual: UsualFinder;
+  readonly usual: DefaultFinder;
   readonly absent: ReadonlySet<string>;
   readonly checks: Check[];
   readonly uncomputed: Uncomputed[];
@@ -153,7 +156,7 @@ function shapePanels({ job, sizes, stockroom, usual, absent, checks, uncomputed,
 }
 
 /** Assemblies that stand in places which say different things: the pieces cannot follow both. */
-function disputedUsual(job: Job, usual: UsualFinder): readonly Check[] {
+function disputedDefaults(job: Job, usual: DefaultFinder): readonly Check[] {
   return Object.values(job.assemblies).flatMap((assembly) =>
     (["section", "board", "memberMaterial", "panelMaterial"] as const).flatMap((field) => {
       const { disputed } = usual(assembly.id, field);

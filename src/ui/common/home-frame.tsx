@@ -6,7 +6,7 @@ const PLACES = [
   { href: "/", name: "Jobs" },
   { href: "/stockroom", name: "Stockroom" },
   { href: "/rack", name: "Rack" },
-  { href: "/batches", name: "Combined layouts" },
+  { href: "/combined", name: "Combined layouts" },
   { href: "/settings", name: "Settings" },
 ] as const;
 

@@ -14,7 +14,7 @@ import {
   withEdit,
 } from "@/core/job";
 import { ok, type Problem, type Result, sentence } from "@/core/kernel";
-import type { KeptLayout } from "@/core/layout";
+import type { SavedLayout } from "@/core/layout";
 import { createPipeline, type Results } from "@/core/pipeline";
 import type { Rack, RackPiece, Stockroom } from "@/core/stockroom";
 import { markPicked, type PickRule } from "@/core/tally";
@@ -27,7 +27,7 @@ export type DeskJob = {
   readonly id: string;
   readonly revision: number;
   readonly job: Job;
-  readonly layouts: readonly KeptLayout[];
+  readonly layouts: readonly SavedLayout[];
   readonly rack: Rack;
   readonly steps: StepNames;
 };
@@ -39,7 +39,7 @@ export type DeskState = QueueState & {
   readonly id: string;
   readonly stockroom: Stockroom;
   readonly variant: VariantId | null;
-  readonly layouts: readonly KeptLayout[];
+  readonly layouts: readonly SavedLayout[];
   readonly rack: Rack;
   readonly results: Results;
   /** Ids of the records that are selected. */
@@ -166,23 +166,23 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
       put({ layouts: reply.value.layouts, rack: reply.value.rack });
   }
 
-  const shownWith = (layouts: readonly KeptLayout[], kept: KeptLayout) => [
-    ...layouts.filter((one) => one.taskId !== kept.taskId),
-    kept,
+  const shownWith = (layouts: readonly SavedLayout[], saved: SavedLayout) => [
+    ...layouts.filter((one) => one.taskId !== saved.taskId),
+    saved,
   ];
   const withRack = (pieces: readonly RackPiece[]): Rack => ({ ...store.getState().rack, pieces });
 
   /** Keeps a layout; where there was one before, that can be taken back. */
-  function keep(kept: KeptLayout, variant: VariantId | null): Promise<void> {
+  function keep(saved: SavedLayout, variant: VariantId | null): Promise<void> {
     const { layouts, variant: shown, results } = store.getState();
-    const before = shown === variant ? layouts.find(({ taskId }) => taskId === kept.taskId) : undefined;
+    const before = shown === variant ? layouts.find(({ taskId }) => taskId === saved.taskId) : undefined;
     if (before) {
-      const name = results.tasks.find(({ id }) => id === kept.taskId)?.name ?? "a stock";
+      const name = results.tasks.find(({ id }) => id === saved.taskId)?.name ?? "a stock";
       store.setState(({ history }) => ({
-        history: withStep(history, { kind: "layout", variant, name, before, after: kept }),
+        history: withStep(history, { kind: "layout", variant, name, before, after: saved }),
       }));
     }
-    return putLayout(kept, variant);
+    return putLayout(saved, variant);
   }
 
   /** Takes back what was done last, an edit or a change of a layout, or does it again. */
@@ -196,16 +196,16 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
   }
 
   /** Shows a layout at once and stores it on the server, which sets aside what it uses of the rack. */
-  async function putLayout(kept: KeptLayout, variant: VariantId | null): Promise<void> {
+  async function putLayout(saved: SavedLayout, variant: VariantId | null): Promise<void> {
     const { layouts, variant: shown } = store.getState();
-    if (shown === variant) put({ layouts: shownWith(layouts, kept) });
+    if (shown === variant) put({ layouts: shownWith(layouts, saved) });
     const reply = await call<{ rack: readonly RackPiece[] }>("PUT", url("/layouts"), {
       variant: variant ?? "",
-      kept,
+      saved,
     });
     if (!reply.ok) {
       // What another job has set aside in the meantime is not to be had by trying again.
-      const retry = reply.problem.status === 409 ? null : () => void putLayout(kept, variant);
+      const retry = reply.problem.status === 409 ? null : () => void putLayout(saved, variant);
       notify({ text: reply.problem.message, retry });
       await refresh();
       return;
@@ -214,7 +214,7 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
     channel?.postMessage(store.getState().revision);
   }
 
-  /** Sends a kept layout to the floor: what it uses leaves the rack, its rests enter; null: it was refused and told. */
+  /** Sends a saved layout to the floor: what it uses leaves the rack, its rests enter; null: it was refused and told. */
   async function release(taskId: string): Promise<Released | null> {
     const { variant } = store.getState();
     const reply = await call<Released & { rack: readonly RackPiece[]; releasedAt: number }>(

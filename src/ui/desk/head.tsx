@@ -4,7 +4,7 @@ import Link from "next/link";
 import { useEffect, useState } from "react";
 /** The head of the desk: the job, the six stages with their state, variant, undo and redo, search. */
 import type { VariantId } from "@/core/job";
-import { keptFor } from "@/core/layout";
+import { savedFor } from "@/core/layout";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
 import { Hint } from "../common/hint";
@@ -86,7 +86,7 @@ function useStageState(stage: Stage): string | null {
     case "tally":
       return tally.checks.length > 0 ? String(tally.checks.length) : null;
     case "layout": {
-      if (tasks.some((task) => keptFor(task, layouts)?.outdated)) return "outdated";
+      if (tasks.some((task) => savedFor(task, layouts)?.outdated)) return "outdated";
       return null;
     }
     case "buy":

@@ -1,15 +1,15 @@
 import { describe, expect, it } from "vitest";
-import type { KeptLayout } from "@/core/layout";
+import type { SavedLayout } from "@/core/layout";
 import { type History, type LayoutStep, NO_HISTORY, offered, stepped, withStep } from "./history";
 
-const kept = (taskId: string, revision: number, releasedAt: number | null = null): KeptLayout =>
-  ({ taskId, revision, releasedAt }) as unknown as KeptLayout;
+const saved = (taskId: string, revision: number, releasedAt: number | null = null): SavedLayout =>
+  ({ taskId, revision, releasedAt }) as unknown as SavedLayout;
 const layout = (taskId: string, revision: number): LayoutStep => ({
   kind: "layout",
   variant: null,
   name: taskId,
-  before: kept(taskId, revision),
-  after: kept(taskId, revision + 1),
+  before: saved(taskId, revision),
+  after: saved(taskId, revision + 1),
 });
 const EDIT = { kind: "edit" } as const;
 const SERVER = { undo: "Move a point", redo: "Rename" };
@@ -17,7 +17,7 @@ const SERVER = { undo: "Move a point", redo: "Rename" };
 const words = (
   history: History,
   which: "undo" | "redo",
-  layouts: readonly KeptLayout[] = [],
+  layouts: readonly SavedLayout[] = [],
   server = SERVER,
 ) => offered(history, which, server, layouts)?.words ?? null;
 
@@ -65,7 +65,7 @@ describe("one history of edits and layouts", () => {
 
   it("passes over changes of a layout that has been released", () => {
     const history = [EDIT, layout("ply", 1)].reduce(withStep, NO_HISTORY);
-    const released = [kept("ply", 2, 123)];
+    const released = [saved("ply", 2, 123)];
     const next = offered(history, "undo", SERVER, released);
     expect(next?.words).toBe("Move a point");
     expect(stepped(history, "undo", next?.step ?? EDIT).past).toEqual([]);

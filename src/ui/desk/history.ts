@@ -3,15 +3,15 @@
  * layouts, which this desk keeps while it is open. For the person both are one history.
  */
 import type { VariantId } from "@/core/job";
-import { isReleased, type KeptLayout } from "@/core/layout";
+import { isReleased, type SavedLayout } from "@/core/layout";
 
 export type LayoutStep = {
   readonly kind: "layout";
   readonly variant: VariantId | null;
   /** What was laid out, in words. */
   readonly name: string;
-  readonly before: KeptLayout;
-  readonly after: KeptLayout;
+  readonly before: SavedLayout;
+  readonly after: SavedLayout;
 };
 type Step = { readonly kind: "edit" } | LayoutStep;
 
@@ -46,7 +46,7 @@ export function offered(
   history: History,
   which: "undo" | "redo",
   server: ServerSteps,
-  layouts: readonly KeptLayout[],
+  layouts: readonly SavedLayout[],
 ): Offered {
   const step = nextIn(history, which, layouts);
   if (step?.kind === "layout") return { step, words: `layout of ${step.name}` };
@@ -59,11 +59,11 @@ export function offered(
 const stackOf = (history: History, which: "undo" | "redo") =>
   which === "undo" ? history.past : history.future;
 
-function nextIn(history: History, which: "undo" | "redo", layouts: readonly KeptLayout[]): Step | undefined {
+function nextIn(history: History, which: "undo" | "redo", layouts: readonly SavedLayout[]): Step | undefined {
   return stackOf(history, which).findLast((step) => step.kind === "edit" || !isFrozen(step, layouts));
 }
 
-function isFrozen({ after }: LayoutStep, layouts: readonly KeptLayout[]): boolean {
+function isFrozen({ after }: LayoutStep, layouts: readonly SavedLayout[]): boolean {
   const now = layouts.find(({ taskId }) => taskId === after.taskId);
   return now !== undefined && isReleased(now);
 }

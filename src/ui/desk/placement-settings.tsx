@@ -1,6 +1,6 @@
 "use client";
 /** Where an assembly stands, how often and how it counts; what is usual in it for all its members and panels. */
-import { type Assembly, LOOKS, MIRROR_AXES, type Placement, type Usual } from "@/core/job";
+import { type Assembly, type Defaults, LOOKS, MIRROR_AXES, type Placement } from "@/core/job";
 import { Chooser } from "../common/chooser";
 import { TextField } from "../common/text-field";
 import { useDesk, useDeskState } from "./desk-context";
@@ -127,20 +127,20 @@ function AssemblyFields({ assembly }: { readonly assembly: Assembly }) {
         choices={LOOK_CHOICES}
         onChoose={(look) => change({ look: look === "" ? null : look })}
       />
-      <UsualFields usual={assembly.usual} wider="the wider one" onChange={(usual) => change({ usual })} />
+      <DefaultFields usual={assembly.usual} wider="the wider one" onChange={(usual) => change({ usual })} />
     </>
   );
 }
 
 /** The stock and material of all that names none of its own. */
-export function UsualFields({
+export function DefaultFields({
   usual,
   wider,
   onChange,
 }: {
-  readonly usual: Usual;
+  readonly usual: Defaults;
   readonly wider: string;
-  readonly onChange: (usual: Usual) => string | null;
+  readonly onChange: (usual: Defaults) => string | null;
 }) {
   const { sections, boards } = useDeskState((state) => state.stockroom);
   const orNull = (text: string) => (text.trim() === "" ? null : text.trim());

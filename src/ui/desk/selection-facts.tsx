@@ -3,7 +3,7 @@
 import { kindOf, sawSettings } from "@/core/ends";
 import { type Chooser, chosenBy, contentsOf, findAssembly, ownColumnId } from "@/core/job";
 import { counted, fromNm } from "@/core/kernel";
-import { type KeptLayout, keptFor, layoutKind } from "@/core/layout";
+import { layoutKind, type SavedLayout, savedFor } from "@/core/layout";
 import { rowNotes, severalWords, standWords, styleOf } from "@/core/lists";
 import { formatDecimal, formatDegrees, formatLength } from "@/core/measure";
 import { sectionMass } from "@/core/stockroom";
@@ -172,20 +172,20 @@ function massWords(row: TallyRow, { stockroom }: DeskState): string {
 
 function cutFromFact(row: TallyRow, { results, layouts }: DeskState): readonly Fact[] {
   const task = results.tasks.find((one) => one.rows.some((other) => other.id === row.id));
-  const found = task ? keptFor(task, layouts) : null;
+  const found = task ? savedFor(task, layouts) : null;
   if (!found) return [["Cut from", "no layout yet"]];
-  const { kept, outdated } = found;
-  const index = kept.pieces.findIndex((piece) => piece.mark === row.mark);
-  const places = placesOf(kept, index);
+  const { saved, outdated } = found;
+  const index = saved.pieces.findIndex((piece) => piece.mark === row.mark);
+  const places = placesOf(saved, index);
   return [["Cut from", `${places.join(", ") || "not placed"}${outdated ? " (outdated)" : ""}`]];
 }
 
 /** The patterns or sheets that a piece is cut from. */
-function placesOf(kept: KeptLayout, piece: number): readonly string[] {
-  const kind = layoutKind(kept);
+function placesOf(saved: SavedLayout, piece: number): readonly string[] {
+  const kind = layoutKind(saved);
   // A bar stands for all that are cut like it.
   const name = kind.noun === "bar" ? "pattern" : kind.noun;
   return kind
-    .used(kept.layout)
+    .used(saved.layout)
     .flatMap(({ pieces }, i) => (pieces.includes(piece) ? [`${name} ${i + 1}`] : []));
 }

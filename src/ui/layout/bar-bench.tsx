@@ -11,7 +11,7 @@ import {
 import { useState } from "react";
 import { barDrawing } from "@/core/drawing";
 import { at, type Result, timesWords } from "@/core/kernel";
-import { type KeptBars, pieceKey, piecesWithoutPlace, type RowFinder, rowFinder } from "@/core/layout";
+import { pieceKey, piecesWithoutPlace, type RowFinder, rowFinder, type SavedBars } from "@/core/layout";
 import {
   type BarLayout,
   type BarRefusal,
@@ -39,18 +39,18 @@ const DEPTH = 34;
 type From = PieceAt | { readonly waiting: number };
 type Target = { readonly bar: number; readonly stock: number };
 
-export function BarBench({ kept, width }: { readonly kept: KeptBars; readonly width: number }) {
-  const { problem, layout } = kept;
+export function BarBench({ saved, width }: { readonly saved: SavedBars; readonly width: number }) {
+  const { problem, layout } = saved;
   const ground = useLayoutGround();
-  const hand = useByHand<BarLayout>(kept);
+  const hand = useByHand<BarLayout>(saved);
   const [held, setHeld] = useState<PieceAt | null>(null);
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 5 } }));
   const longest = Math.max(1, ...layout.bars.map((bar) => at(problem.stock, bar.stock).length));
   const scale = (width - 8) / longest;
   const pieceAt = (where: PieceAt) => layout.bars[where.bar]?.pieces[where.place];
-  const nameOf = (piece: number) => pieceKey(at(kept.pieces, piece));
-  const rowOf = rowFinder(ground.tasks, kept.taskId);
-  const further = furtherStock(kept);
+  const nameOf = (piece: number) => pieceKey(at(saved.pieces, piece));
+  const rowOf = rowFinder(ground.tasks, saved.taskId);
+  const further = furtherStock(saved);
   const fresh = further[0] ?? null;
 
   const accept = (changed: Result<BarLayout, BarRefusal>): void => {
@@ -71,7 +71,7 @@ export function BarBench({ kept, width }: { readonly kept: KeptBars; readonly wi
     const box = event.active.rect.current.translated;
     if (!target || !box) return;
     const middle = (box.left + box.width / 2 - event.over.rect.left) / scale;
-    const place = placeFor(kept, target.bar, middle, "waiting" in from ? null : from);
+    const place = placeFor(saved, target.bar, middle, "waiting" in from ? null : from);
     accept(
       "waiting" in from
         ? bringPieceBack(problem, layout, from.waiting, toSpot(target, place))
@@ -140,12 +140,17 @@ export function BarBench({ kept, width }: { readonly kept: KeptBars; readonly wi
         >
           <span className="flex gap-2">
             {further.map((stock) => (
-              <FurtherStock key={stock} kept={kept} stock={stock} data={{ bar: layout.bars.length, stock }} />
+              <FurtherStock
+                key={stock}
+                saved={saved}
+                stock={stock}
+                data={{ bar: layout.bars.length, stock }}
+              />
             ))}
           </span>
         </HandBar>
         <Waiting
-          pieces={piecesWithoutPlace(kept).map((one) => ({
+          pieces={piecesWithoutPlace(saved).map((one) => ({
             ...one,
             name: nameOf(one.index),
             width: at(problem.pieces, one.index).length * scale,
@@ -167,7 +172,7 @@ export function BarBench({ kept, width }: { readonly kept: KeptBars; readonly wi
           <OneBar
             // biome-ignore lint/suspicious/noArrayIndexKey: the patterns of one layout have no identity beyond their order
             key={i}
-            kept={kept}
+            saved={saved}
             index={i}
             scale={scale}
             held={held}
@@ -186,10 +191,10 @@ export function BarBench({ kept, width }: { readonly kept: KeptBars; readonly wi
 }
 
 /** The place between the pieces of a bar that a middle in mm stands for. */
-function placeFor(kept: KeptBars, index: number, middle: number, from: PieceAt | null): number {
-  const bar = kept.layout.bars[index];
+function placeFor(saved: SavedBars, index: number, middle: number, from: PieceAt | null): number {
+  const bar = saved.layout.bars[index];
   if (!bar) return 0;
-  const outlines = pieceOutlines(kept.problem, bar);
+  const outlines = pieceOutlines(saved.problem, bar);
   const before = outlines.filter(({ start, end }, place) => {
     if (from?.bar === index && from.place === place) return false;
     return (start.upper + start.lower + end.upper + end.lower) / 4 < middle;
@@ -198,7 +203,7 @@ function placeFor(kept: KeptBars, index: number, middle: number, from: PieceAt |
 }
 
 type OneBarProps = {
-  readonly kept: KeptBars;
+  readonly saved: SavedBars;
   readonly index: number;
   readonly scale: number;
   readonly held: PieceAt | null;
@@ -206,22 +211,22 @@ type OneBarProps = {
   readonly onHold: (where: PieceAt) => void;
 };
 
-function OneBar({ kept, index, scale, held, rowOf, onHold }: OneBarProps) {
+function OneBar({ saved, index, scale, held, rowOf, onHold }: OneBarProps) {
   const ground = useLayoutGround();
-  const bar = at(kept.layout.bars, index);
-  const stock = at(kept.problem.stock, bar.stock);
+  const bar = at(saved.layout.bars, index);
+  const stock = at(saved.problem.stock, bar.stock);
   const { setNodeRef, isOver } = useDroppable({ id: `bar-${index}`, data: { bar: index, stock: bar.stock } });
   const items = barDrawing(
     {
       bar,
-      problem: kept.problem,
-      pieces: kept.pieces,
+      problem: saved.problem,
+      pieces: saved.pieces,
       shownOf: (piece) => rowOf(piece)?.shown ?? null,
       style: ground.style,
     },
     { scale, depth: DEPTH, line: 1, text: 15 },
   );
-  const outlines = pieceOutlines(kept.problem, bar);
+  const outlines = pieceOutlines(saved.problem, bar);
   const times = timesWords(bar.times);
   const rack = stock.rack === null ? "" : ` · ${ground.rackLabel(stock.rack)} from the rack`;
   return (
@@ -239,7 +244,7 @@ function OneBar({ kept, index, scale, held, rowOf, onHold }: OneBarProps) {
         <div className="-m-px">
           <DisplayList
             drawing={{ width: stock.length * scale, height: DEPTH, items }}
-            label={`Pattern ${index + 1}, ${times}: ${bar.pieces.map((piece) => kept.pieces[piece]?.mark).join(", ")}`}
+            label={`Pattern ${index + 1}, ${times}: ${bar.pieces.map((piece) => saved.pieces[piece]?.mark).join(", ")}`}
             isSelected={ground.isSelected}
           />
         </div>
@@ -254,7 +259,7 @@ function OneBar({ kept, index, scale, held, rowOf, onHold }: OneBarProps) {
               id={`piece-${index}-${place}`}
               data={{ bar: index, place }}
               box={{ left: left * scale, top: 0, width: (right - left) * scale, height: DEPTH }}
-              name={`${pieceKey(at(kept.pieces, piece))}, ${at(kept.problem.pieces, piece).length} on pattern ${index + 1}${bar.locked?.includes(place) ? ", locked" : ""}`}
+              name={`${pieceKey(at(saved.pieces, piece))}, ${at(saved.problem.pieces, piece).length} on pattern ${index + 1}${bar.locked?.includes(place) ? ", locked" : ""}`}
               held={held?.bar === index && held.place === place}
               onHold={() => onHold({ bar: index, place })}
             />

@@ -26,7 +26,7 @@ export function DeskGround({ children }: { readonly children: ReactNode }) {
       saws,
       isSelected,
       pick,
-      save: (kept) => desk.keep(kept, variant),
+      save: (saved) => desk.keep(saved, variant),
       history: { step: (which) => void desk.step(which) },
       release: (taskId) => desk.release(taskId),
       rackLabel: (rackId) => rack.pieces.find((piece) => piece.id === rackId)?.label ?? "a rack piece",

@@ -1,7 +1,7 @@
 "use client";
 import { useDroppable } from "@dnd-kit/core";
 import { at } from "@/core/kernel";
-import { type KeptLayout, layoutKind } from "@/core/layout";
+import { layoutKind, type SavedLayout } from "@/core/layout";
 /** Of which stock a further bar or sheet can be begun by hand, and where a piece is dropped to begin one. */
 import { type LengthStyle, saySizes } from "@/core/measure";
 import { useLayoutGround } from "./layout-ground";
@@ -9,10 +9,10 @@ import { useLayoutGround } from "./layout-ground";
 const MOST_SHOWN = 3;
 
 /** The stock of which one more can be begun, as far as it is not used up. */
-export function furtherStock(kept: KeptLayout): readonly number[] {
-  const all = layoutKind(kept).used(kept.layout);
+export function furtherStock(saved: SavedLayout): readonly number[] {
+  const all = layoutKind(saved).used(saved.layout);
   const used = (stock: number) => all.reduce((sum, one) => sum + (one.stock === stock ? one.times : 0), 0);
-  const order = kept.problem.stock
+  const order = saved.problem.stock
     .map((one, i) => ({ i, ...one }))
     .filter(({ i, count }) => count === null || used(i) < count)
     // What is bought comes first, the cheapest before the others; then what lies in the rack.
@@ -21,7 +21,7 @@ export function furtherStock(kept: KeptLayout): readonly number[] {
 }
 
 export type FurtherStockProps = {
-  readonly kept: KeptLayout;
+  readonly saved: SavedLayout;
   readonly stock: number;
   /** What a drop here is told of. */
   readonly data:
@@ -32,10 +32,10 @@ export type FurtherStockProps = {
 };
 
 /** Where a further bar or sheet of one size, or a piece of the rack, can be begun. */
-export function FurtherStock({ kept, stock, data, going }: FurtherStockProps) {
+export function FurtherStock({ saved, stock, data, going }: FurtherStockProps) {
   const ground = useLayoutGround();
   const { setNodeRef, isOver } = useDroppable({ id: `fresh-${stock}`, data });
-  const { problem } = kept;
+  const { problem } = saved;
   const { rack } = at<{ readonly rack: string | null }>(problem.stock, stock);
   const look = going
     ? "border-moss text-moss-deep"
@@ -45,10 +45,10 @@ export function FurtherStock({ kept, stock, data, going }: FurtherStockProps) {
   return (
     <p ref={setNodeRef} className={`border border-dashed bg-leaf px-2.5 py-1 ${look}`}>
       {rack === null ? "Drop here: another" : `Drop here: ${ground.rackLabel(rack)},`}{" "}
-      {sizeWords(kept, stock, ground.style)}
+      {sizeWords(saved, stock, ground.style)}
     </p>
   );
 }
 
-const sizeWords = (kept: KeptLayout, stock: number, style: LengthStyle): string =>
-  saySizes(layoutKind(kept).stockSizes(kept.problem, stock), style);
+const sizeWords = (saved: SavedLayout, stock: number, style: LengthStyle): string =>
+  saySizes(layoutKind(saved).stockSizes(saved.problem, stock), style);

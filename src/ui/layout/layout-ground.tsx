@@ -1,27 +1,27 @@
 "use client";
 /**
  * What the panes of the layout stand on: the tasks and their layouts, and how one is kept. A desk gives it for its job, a
- * batch for several. Changes by hand and new layouts are remembered by the desk, or here where there is none, so that each
+ * combined layout for several. Changes by hand and new layouts are remembered by the desk, or here where there is none, so that each
  * can be taken back.
  */
 import { createContext, useCallback, useContext, useMemo, useRef, useState } from "react";
 import type { LayoutSetting } from "@/core/job";
 import { invariant } from "@/core/kernel";
-import type { KeptLayout, LayoutTask } from "@/core/layout";
+import type { LayoutTask, SavedLayout } from "@/core/layout";
 import type { LengthStyle } from "@/core/measure";
 import type { SawEntry } from "@/core/stockroom";
 import type { Released } from "../desk/desk-store";
 
 export type LayoutSource = {
   readonly tasks: readonly LayoutTask[];
-  readonly layouts: readonly KeptLayout[];
+  readonly layouts: readonly SavedLayout[];
   readonly revision: number;
   readonly style: LengthStyle;
   readonly saws: readonly SawEntry[];
   /** Keys of the pieces that are selected in every pane. */
   readonly isSelected: (key: string) => boolean;
   readonly pick: (key: string) => void;
-  readonly save: (kept: KeptLayout) => Promise<void>;
+  readonly save: (saved: SavedLayout) => Promise<void>;
   /** Where changes are taken back together with those of the design; null: the ground remembers them itself. */
   readonly history: { readonly step: (which: "undo" | "redo") => void } | null;
   readonly release: (taskId: string) => Promise<Released | null>;
@@ -38,9 +38,9 @@ export type LayoutSource = {
 
 export type LayoutGround = LayoutSource & {
   /** Keeps a layout, remembering the one before. */
-  readonly keep: (kept: KeptLayout) => Promise<void>;
+  readonly keep: (saved: SavedLayout) => Promise<void>;
   /** The same for a layout that will be ready later: it is kept where it was begun, whatever is shown by then. */
-  readonly keeper: () => (kept: KeptLayout) => Promise<void>;
+  readonly keeper: () => (saved: SavedLayout) => Promise<void>;
   readonly step: (taskId: string, which: "undo" | "redo") => void;
   readonly canStep: (taskId: string, which: "undo" | "redo") => boolean;
 };
@@ -53,7 +53,7 @@ export function useLayoutGround(): LayoutGround {
   return ground;
 }
 
-type Memory = { readonly past: readonly KeptLayout[]; readonly future: readonly KeptLayout[] };
+type Memory = { readonly past: readonly SavedLayout[]; readonly future: readonly SavedLayout[] };
 const NOTHING: Memory = { past: [], future: [] };
 const MOST_STEPS = 100;
 
@@ -62,7 +62,7 @@ export function useGround(source: LayoutSource): LayoutGround {
   const latest = useRef(source);
   latest.current = source;
   const found = useCallback(
-    (taskId: string) => latest.current.layouts.find((kept) => kept.taskId === taskId) ?? null,
+    (taskId: string) => latest.current.layouts.find((saved) => saved.taskId === taskId) ?? null,
     [],
   );
   const remember = useCallback((taskId: string, change: (before: Memory) => Memory) => {
@@ -70,14 +70,14 @@ export function useGround(source: LayoutSource): LayoutGround {
   }, []);
   const keeper = useCallback(() => {
     const { save, history } = latest.current;
-    return async (kept: KeptLayout) => {
-      const before = found(kept.taskId);
+    return async (saved: SavedLayout) => {
+      const before = found(saved.taskId);
       if (before && !history)
-        remember(kept.taskId, ({ past }) => ({ past: [...past.slice(1 - MOST_STEPS), before], future: [] }));
-      await save(kept);
+        remember(saved.taskId, ({ past }) => ({ past: [...past.slice(1 - MOST_STEPS), before], future: [] }));
+      await save(saved);
     };
   }, [found, remember]);
-  const keep = useCallback((kept: KeptLayout) => keeper()(kept), [keeper]);
+  const keep = useCallback((saved: SavedLayout) => keeper()(saved), [keeper]);
   const step = useCallback(
     (taskId: string, which: "undo" | "redo") => {
       const { history } = latest.current;

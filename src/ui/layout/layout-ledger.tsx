@@ -1,7 +1,7 @@
 "use client";
 /** The stock of the job: what each size needs, how good its layout is, and whether it is outdated. */
 import { counted } from "@/core/kernel";
-import { keptFor, type LayoutTask, layoutKind } from "@/core/layout";
+import { type LayoutTask, layoutKind, savedFor } from "@/core/layout";
 import { Button } from "../common/button";
 import { PaneHead } from "../desk/pane-head";
 import { useLayoutGround } from "./layout-ground";
@@ -60,10 +60,10 @@ function TaskRow({
   readonly onTask: (id: string) => void;
 }) {
   const { layouts } = useLayoutGround();
-  const found = keptFor(task, layouts);
+  const found = savedFor(task, layouts);
   const pieces = task.rows.reduce((sum, row) => sum + row.count, 0);
   const kind = layoutKind(task);
-  const share = found ? kind.share(found.kept.problem, found.kept.layout) : null;
+  const share = found ? kind.share(found.saved.problem, found.saved.layout) : null;
   return (
     <button
       type="button"
@@ -73,7 +73,7 @@ function TaskRow({
     >
       <span className="block font-semibold">{task.name}</span>
       <span className="flex justify-between text-[13px]">
-        <span>{found ? counted(found.kept.layout.count, kind.noun) : counted(pieces, "piece")}</span>
+        <span>{found ? counted(found.saved.layout.count, kind.noun) : counted(pieces, "piece")}</span>
         <span>{share === null ? "" : `${Math.round(share * 100)} %`}</span>
       </span>
       <span className="mt-1 block h-[5px] bg-seam">
@@ -89,23 +89,23 @@ function TaskRow({
 
 function State({ task, busy }: { readonly task: LayoutTask; readonly busy: boolean }) {
   const { layouts } = useLayoutGround();
-  const found = keptFor(task, layouts);
+  const found = savedFor(task, layouts);
   if (busy) return <span className="text-chalk">laying out…</span>;
   if (!found) return <span className="text-ink-soft">no layout yet</span>;
   if (found.outdated)
     return <span className="rounded-sm bg-amber-pale px-1 font-semibold text-amber">outdated</span>;
-  const { layout } = found.kept;
+  const { layout } = found.saved;
   if (layout.unplaced.length > 0) return <span className="font-semibold text-oxide">not all placed</span>;
   return layout.proven ? (
     <span className="font-semibold text-moss-deep">proven best</span>
   ) : (
-    <span className="text-ink-soft">{boundWords(found.kept)}</span>
+    <span className="text-ink-soft">{boundWords(found.saved)}</span>
   );
 }
 
-type Kept = NonNullable<ReturnType<typeof keptFor>>["kept"];
+type Saved = NonNullable<ReturnType<typeof savedFor>>["saved"];
 
-export function boundWords({ layout }: Kept): string {
+export function boundWords({ layout }: Saved): string {
   return layout.lowerBoundOf === "cost"
     ? `minimum possible cost ${layout.lowerBound.toFixed(2)}`
     : `minimum possible ${layout.lowerBound} to buy`;

@@ -6,15 +6,15 @@ import { lyingPiece } from "@/core/drawing";
 import { agreeing, counted, forKind } from "@/core/kernel";
 import {
   isReleased,
-  type KeptBars,
-  type KeptLayout,
-  type KeptOf,
-  keptFor,
   type LayoutKind,
   type LayoutTask,
   layoutKind,
   outdatedWords,
   rowFinder,
+  type SavedBars,
+  type SavedLayout,
+  type SavedOf,
+  savedFor,
 } from "@/core/layout";
 import { barOrderTable } from "@/core/lists";
 import { sayLength } from "@/core/measure";
@@ -46,9 +46,9 @@ export function LayoutPicture({
     return (
       <p className="p-5 text-ink-soft">Choose stock on the left; its bars or sheets will be drawn here.</p>
     );
-  const found = keptFor(task, layouts);
+  const found = savedFor(task, layouts);
   const busy = runner.running?.task.id === task.id;
-  const locks = found ? lockCount(found.kept) : 0;
+  const locks = found ? lockCount(found.saved) : 0;
   return (
     <>
       <PaneHead title={task.name} facts={settingsWords(task)}>
@@ -57,8 +57,8 @@ export function LayoutPicture({
         <DiagramsOut task={task} ready={found !== null} />
         {found ? (
           <ReleaseDialog
-            kept={found.kept}
-            disabled={found.outdated !== null || runner.running !== null || isReleased(found.kept)}
+            saved={found.saved}
+            disabled={found.outdated !== null || runner.running !== null || isReleased(found.saved)}
           />
         ) : null}
         <Button
@@ -77,16 +77,16 @@ export function LayoutPicture({
         </Notice>
       ))}
       {found?.outdated && !busy ? (
-        <Notice tone="warning">{`Outdated (made from revision ${found.kept.revision}): ${outdatedWords(found.outdated)}. Lay out again before cutting${locks > 0 ? "; locked pieces stay" : ""}.`}</Notice>
+        <Notice tone="warning">{`Outdated (made from revision ${found.saved.revision}): ${outdatedWords(found.outdated)}. Lay out again before cutting${locks > 0 ? "; locked pieces stay" : ""}.`}</Notice>
       ) : null}
-      {found && isReleased(found.kept) ? (
+      {found && isReleased(found.saved) ? (
         <Notice tone="plain">
           Released: its rack offcuts are used up and its own offcuts are in the rack.
         </Notice>
       ) : null}
       <div className="min-h-0 flex-1 overflow-auto px-4 pt-2 pb-4">
         {found ? (
-          <Layout kept={found.kept} />
+          <Layout saved={found.saved} />
         ) : busy ? null : (
           <p className="pt-2 text-ink-soft">
             No layout yet. Press "Lay out": the result is saved with the job.
@@ -97,9 +97,9 @@ export function LayoutPicture({
   );
 }
 
-const lockCount = (kept: KeptLayout): number =>
-  layoutKind(kept)
-    .used(kept.layout)
+const lockCount = (saved: SavedLayout): number =>
+  layoutKind(saved)
+    .used(saved.layout)
     .reduce((sum, { locks }) => sum + locks, 0);
 
 const settingsWords = (task: LayoutTask): string =>
@@ -127,7 +127,7 @@ function Progress({ runner: { running, stop } }: { readonly runner: LayoutRunner
   );
 }
 
-function gapWords(task: LayoutTask, layout: KeptLayout["layout"]): string {
+function gapWords(task: LayoutTask, layout: SavedLayout["layout"]): string {
   const { lowerBound, lowerBoundOf, cost } = layout;
   if (lowerBound <= 0) return "";
   const bought = layoutKind(task)
@@ -140,7 +140,7 @@ function gapWords(task: LayoutTask, layout: KeptLayout["layout"]): string {
   return `, minimum possible ${bound}${gap > 1e-9 ? ` (${(gap * 100).toFixed(2)} % above it)` : ": proven best, improving the offcut"}`;
 }
 
-function Layout({ kept }: { readonly kept: KeptLayout }) {
+function Layout({ saved }: { readonly saved: SavedLayout }) {
   const box = useRef<HTMLDivElement>(null);
   const [{ width, height }, setSize] = useState({ width: 0, height: 0 });
   useEffect(() => {
@@ -156,46 +156,51 @@ function Layout({ kept }: { readonly kept: KeptLayout }) {
   return (
     <div ref={box}>
       {width > 0 ? (
-        <Bench key={`${kept.kind} ${kept.taskId}`} kept={kept} width={width} height={Math.max(200, height)} />
+        <Bench
+          key={`${saved.kind} ${saved.taskId}`}
+          saved={saved}
+          width={width}
+          height={Math.max(200, height)}
+        />
       ) : null}
-      <Facts kept={kept} />
+      <Facts saved={saved} />
     </div>
   );
 }
 
-type BenchProps<T> = { readonly kept: T; readonly width: number; readonly height: number };
+type BenchProps<T> = { readonly saved: T; readonly width: number; readonly height: number };
 
-function Bars({ kept, width }: BenchProps<KeptBars>) {
+function Bars({ saved, width }: BenchProps<SavedBars>) {
   return (
     <>
-      <BarBench kept={kept} width={width} />
-      <BarOrder kept={kept} />
+      <BarBench saved={saved} width={width} />
+      <BarOrder saved={saved} />
     </>
   );
 }
 
 /** Where each kind of layout is changed by hand. */
-const BENCHES: { readonly [K in LayoutKind]: ComponentType<BenchProps<KeptOf<K>>> } = {
+const BENCHES: { readonly [K in LayoutKind]: ComponentType<BenchProps<SavedOf<K>>> } = {
   bars: Bars,
   sheets: SheetBench,
   shapes: ShapeSheetBench,
 };
 
-function Bench(props: BenchProps<KeptLayout>) {
-  const Own = forKind<ComponentType<BenchProps<KeptLayout>>>(BENCHES, props.kept);
+function Bench(props: BenchProps<SavedLayout>) {
+  const Own = forKind<ComponentType<BenchProps<SavedLayout>>>(BENCHES, props.saved);
   return <Own {...props} />;
 }
 
-function BarOrder({ kept }: { readonly kept: KeptBars }) {
+function BarOrder({ saved }: { readonly saved: SavedBars }) {
   const ground = useLayoutGround();
-  const rowOf = rowFinder(ground.tasks, kept.taskId);
+  const rowOf = rowFinder(ground.tasks, saved.taskId);
   const size = { width: 150, depth: 16, line: 1 };
   return (
     <CuttingOrder
-      table={barOrderTable(kept, rowOf, ground.style, ground.saws)}
+      table={barOrderTable(saved, rowOf, ground.style, ground.saws)}
       draw={(row) => (
         <DisplayList
-          drawing={{ width: size.width, height: size.depth, items: lyingPiece(kept, row, rowOf, size) }}
+          drawing={{ width: size.width, height: size.depth, items: lyingPiece(saved, row, rowOf, size) }}
           label="Orientation"
         />
       )}
@@ -203,15 +208,15 @@ function BarOrder({ kept }: { readonly kept: KeptBars }) {
   );
 }
 
-function Facts({ kept }: { readonly kept: KeptLayout }) {
+function Facts({ saved }: { readonly saved: SavedLayout }) {
   const { style } = useLayoutGround();
-  const { layout } = kept;
-  const kind = layoutKind(kept);
-  const share = kind.share(kept.problem, layout);
+  const { layout } = saved;
+  const kind = layoutKind(saved);
+  const share = kind.share(saved.problem, layout);
   // Of a bar there is one offcut, of a sheet there are many.
   const longest = kind.noun === "bar" ? Math.max(0, ...kind.rests(layout).map(({ length }) => length)) : null;
   const facts: readonly (readonly [string, string, string])[] = [
-    [counted(layout.count, kind.noun), boundWords(kept), ""],
+    [counted(layout.count, kind.noun), boundWords(saved), ""],
     [
       layout.proven ? "proven best" : "not proven",
       layout.proven ? "no layout can be better" : "a better one may exist",
@@ -219,11 +224,11 @@ function Facts({ kept }: { readonly kept: KeptLayout }) {
     ],
     [`${Math.round(share * 1000) / 10} %`, `of the ${kind.noun}s used`, ""],
     ...(longest === null ? [] : [[sayLength(longest, style), "longest offcut", ""] as const]),
-    ...(kept.kind === "bars" && kept.layout.shared && kept.layout.shared.cuts > 0
+    ...(saved.kind === "bars" && saved.layout.shared && saved.layout.shared.cuts > 0
       ? [
           [
-            sayLength(kept.layout.shared.length, style),
-            `saved by ${kept.layout.shared.cuts} shared ${agreeing(kept.layout.shared.cuts, "cut")}`,
+            sayLength(saved.layout.shared.length, style),
+            `saved by ${saved.layout.shared.cuts} shared ${agreeing(saved.layout.shared.cuts, "cut")}`,
             "",
           ] as const,
         ]

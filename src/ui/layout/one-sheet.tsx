@@ -4,7 +4,7 @@ import type { ReactNode } from "react";
 import { type DrawItem, shapeDrawing, sheetDrawing } from "@/core/drawing";
 import { boxOfPoints } from "@/core/geometry";
 import { at } from "@/core/kernel";
-import { type KeptShapes, type KeptSheets, pieceKey } from "@/core/layout";
+import { pieceKey, type SavedShapes, type SavedSheets } from "@/core/layout";
 import { lyingOutline, type ShapePlacement } from "@/core/layout/shapes";
 /** One sheet of a layout to scale, its pieces as buttons over the drawing. */
 import { type LengthStyle, saySizes } from "@/core/measure";
@@ -17,16 +17,16 @@ import type { OneSheetProps } from "./plane-bench";
 const DRAWN = { line: 1, text: 15 };
 
 export function OneSheet({
-  kept,
+  saved,
   index,
   scale,
   held,
   going,
   onHold,
-}: OneSheetProps & { readonly kept: KeptSheets }) {
+}: OneSheetProps & { readonly saved: SavedSheets }) {
   const ground = useLayoutGround();
-  const { problem, pieces } = kept;
-  const sheet = at(kept.layout.sheets, index);
+  const { problem, pieces } = saved;
+  const sheet = at(saved.layout.sheets, index);
   const stock = at(problem.stock, sheet.stock);
   return (
     <SheetFrame
@@ -49,7 +49,7 @@ export function OneSheet({
             width: one.length * scale,
             height: one.width * scale,
           }}
-          name={`${pieceKey(at(pieces, one.panel))}, ${saySizes([one.length, one.width], ground.style)} on sheet ${index + 1}${finishedWords(kept, one.panel, ground.style)}${one.locked ? ", locked" : ""}`}
+          name={`${pieceKey(at(pieces, one.panel))}, ${saySizes([one.length, one.width], ground.style)} on sheet ${index + 1}${finishedWords(saved, one.panel, ground.style)}${one.locked ? ", locked" : ""}`}
           held={held?.sheet === index && held.index === i}
           onHold={() => onHold({ sheet: index, index: i })}
         />
@@ -59,24 +59,24 @@ export function OneSheet({
 }
 
 /** ", finished 488 × 328", where the blank is another size. */
-function finishedWords(kept: KeptSheets, panel: number, style: LengthStyle): string {
-  const finished = kept.pieces[panel]?.finished;
+function finishedWords(saved: SavedSheets, panel: number, style: LengthStyle): string {
+  const finished = saved.pieces[panel]?.finished;
   return finished ? `, finished ${saySizes(finished, style)}` : "";
 }
 
 export function OneShapeSheet({
-  kept,
+  saved,
   index,
   scale,
   held,
   going,
   onHold,
-}: OneSheetProps & { readonly kept: KeptShapes }) {
+}: OneSheetProps & { readonly saved: SavedShapes }) {
   const ground = useLayoutGround();
-  const { problem, pieces } = kept;
-  const sheet = at(kept.layout.sheets, index);
+  const { problem, pieces } = saved;
+  const sheet = at(saved.layout.sheets, index);
   const { grain, ...stock } = at(problem.stock, sheet.stock);
-  const task = ground.tasks.find((one) => one.id === kept.taskId);
+  const task = ground.tasks.find((one) => one.id === saved.taskId);
   const tint = task?.kind === "shapes" && isMetal(task.entry) ? "steel" : "board";
   const grained = problem.shapes.some((shape) => shape.grain);
   return (
@@ -105,7 +105,7 @@ export function OneShapeSheet({
             }}
             // Shapes lie in one another's corners: only the shape itself is to be picked.
             outline={outline.map(([x, y]) => [(x - x0) * scale, (y1 - y) * scale])}
-            name={shapeWords(kept, one, index, ground.style)}
+            name={shapeWords(saved, one, index, ground.style)}
             held={held?.sheet === index && held.index === i}
             onHold={() => onHold({ sheet: index, index: i })}
           />
@@ -116,7 +116,7 @@ export function OneShapeSheet({
 }
 
 /** "A3, 200 × 150 mm on sheet 1, turned by 90°, other face up, locked". */
-function shapeWords({ pieces }: KeptShapes, one: ShapePlacement, sheet: number, style: LengthStyle): string {
+function shapeWords({ pieces }: SavedShapes, one: ShapePlacement, sheet: number, style: LengthStyle): string {
   const piece = at(pieces, one.shape);
   return [
     `${pieceKey(piece)}${piece.finished ? `, ${saySizes(piece.finished, style)}` : ""} on sheet ${sheet + 1}`,

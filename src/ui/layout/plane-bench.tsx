@@ -14,7 +14,7 @@ import {
 } from "@dnd-kit/core";
 import { type ReactNode, useState } from "react";
 import { at, type Result } from "@/core/kernel";
-import { type KeptShapes, type KeptSheets, pieceKey, piecesWithoutPlace } from "@/core/layout";
+import { pieceKey, piecesWithoutPlace, type SavedShapes, type SavedSheets } from "@/core/layout";
 import { FurtherStock, furtherStock } from "./further-stock";
 import { type HandAction, HandBar } from "./hand-bar";
 import { useLayoutGround } from "./layout-ground";
@@ -40,8 +40,8 @@ export type OneSheetProps = {
   readonly onHold: (at: PlacedAt) => void;
 };
 
-export type PlaneBenchProps<K extends KeptSheets | KeptShapes, S> = {
-  readonly kept: K;
+export type PlaneBenchProps<K extends SavedSheets | SavedShapes, S> = {
+  readonly saved: K;
   readonly hand: PlaneHand<K["layout"], S>;
   readonly width: number;
   readonly height: number;
@@ -49,8 +49,8 @@ export type PlaneBenchProps<K extends KeptSheets | KeptShapes, S> = {
   readonly drawSheet: (props: OneSheetProps) => ReactNode;
 };
 
-export function PlaneBench<K extends KeptSheets | KeptShapes, S extends { readonly sheet: number }>({
-  kept,
+export function PlaneBench<K extends SavedSheets | SavedShapes, S extends { readonly sheet: number }>({
+  saved,
   hand,
   width,
   height,
@@ -58,7 +58,7 @@ export function PlaneBench<K extends KeptSheets | KeptShapes, S extends { readon
 }: PlaneBenchProps<K, S>) {
   type L = K["layout"];
   const ground = useLayoutGround();
-  const byHand = useByHand<L>(kept);
+  const byHand = useByHand<L>(saved);
   const [held, setHeld] = useState<PlacedAt | null>(null);
   const [goingTo, setGoingTo] = useState<(Target & { readonly good: boolean }) | null>(null);
   const [against, setAgainst] = useState<S | null>(null);
@@ -69,12 +69,12 @@ export function PlaneBench<K extends KeptSheets | KeptShapes, S extends { readon
   const widest = Math.max(1, ...sizes.map((size) => size.width));
   // A whole sheet is to be seen at once.
   const scale = Math.min((width - 8) / longest, height / widest);
-  const keyOf = (piece: number) => pieceKey(kept.pieces[piece] ?? { mark: "", name: "" });
+  const keyOf = (piece: number) => pieceKey(saved.pieces[piece] ?? { mark: "", name: "" });
   const nameOf = (where: PlacedAt) => {
     const piece = hand.pieceAt(where);
     return piece === null ? "" : keyOf(piece);
   };
-  const further = furtherStock(kept);
+  const further = furtherStock(saved);
   const [fresh = null] = further;
 
   const put = (next: L) => {
@@ -223,7 +223,7 @@ export function PlaneBench<K extends KeptSheets | KeptShapes, S extends { readon
             {further.map((stock) => (
               <FurtherStock
                 key={stock}
-                kept={kept}
+                saved={saved}
                 stock={stock}
                 data={{ sheet: hand.sheetCount, stock }}
                 going={goingTo?.sheet === hand.sheetCount && goingTo.stock === stock}
@@ -232,11 +232,11 @@ export function PlaneBench<K extends KeptSheets | KeptShapes, S extends { readon
           </span>
         </HandBar>
         <Waiting
-          pieces={piecesWithoutPlace(kept).map((one) => {
+          pieces={piecesWithoutPlace(saved).map((one) => {
             const { length, width: across } = hand.carried({ waiting: one.index });
             return {
               ...one,
-              name: pieceKey(at(kept.pieces, one.index)),
+              name: pieceKey(at(saved.pieces, one.index)),
               width: length * scale,
               height: across * scale,
             };

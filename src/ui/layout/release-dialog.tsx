@@ -1,7 +1,7 @@
 "use client";
 import { Tags } from "lucide-react";
 import { useState } from "react";
-import { type KeptLayout, restsToKeep, usedRack } from "@/core/layout";
+import { restsToKeep, type SavedLayout, usedRack } from "@/core/layout";
 /** Sending a layout to the floor: what leaves the rack and what enters it, and labels for the new pieces. */
 import { type LengthStyle, sayLength, saySizes } from "@/core/measure";
 import type { RackPiece } from "@/core/stockroom";
@@ -15,14 +15,20 @@ const sizeIn =
   ({ length, width }: Pick<RackPiece, "length" | "width">) =>
     saySizes(width === null ? [length] : [length, width], style);
 
-export function ReleaseDialog({ kept, disabled }: { readonly kept: KeptLayout; readonly disabled: boolean }) {
+export function ReleaseDialog({
+  saved,
+  disabled,
+}: {
+  readonly saved: SavedLayout;
+  readonly disabled: boolean;
+}) {
   const ground = useLayoutGround();
   const sizeOf = sizeIn(ground.style);
   const [open, setOpen] = useState(false);
   const [done, setDone] = useState<Released | null>(null);
-  const leaving = usedRack(kept).map((id) => ground.rackLabel(id));
-  const entering = restsToKeep(kept);
-  const release = async () => setDone(await ground.release(kept.taskId));
+  const leaving = usedRack(saved).map((id) => ground.rackLabel(id));
+  const entering = restsToKeep(saved);
+  const release = async () => setDone(await ground.release(saved.taskId));
   return (
     <Dialog
       open={open}
@@ -53,8 +59,8 @@ export function ReleaseDialog({ kept, disabled }: { readonly kept: KeptLayout; r
           </p>
           <p className="mt-1">
             {entering.length === 0
-              ? kept.problem.keep > 0
-                ? `No offcut is as large as ${sayLength(kept.problem.keep, ground.style)}.`
+              ? saved.problem.keep > 0
+                ? `No offcut is as large as ${sayLength(saved.problem.keep, ground.style)}.`
                 : 'No offcuts will be kept. Set "Smallest offcut to keep".'
               : `Offcuts added: ${entering.map(sizeOf).join(", ")}.`}
           </p>

@@ -46,7 +46,7 @@ const LENGTHS: Readonly<Record<LayoutKind, readonly (readonly [LengthName, strin
 type Choice = {
   readonly label: string;
   readonly of: (own: LayoutSetting) => string | null;
-  readonly usualOf: (task: LayoutTask) => string;
+  readonly defaultsOf: (task: LayoutTask) => string;
   readonly values: Readonly<Record<string, string>>;
   readonly set: (text: string | null) => Partial<Omit<LayoutSetting, "id">>;
 };
@@ -64,21 +64,21 @@ const orNull = (value: number | null) => (value === null ? null : String(value))
 const CUT: Choice = {
   label: "Cut",
   of: ({ cut }) => cut,
-  usualOf: ({ kind, entry }) => (kind === "bars" ? "" : CUT_WORDS[cutWay(entry, undefined)]),
+  defaultsOf: ({ kind, entry }) => (kind === "bars" ? "" : CUT_WORDS[cutWay(entry, undefined)]),
   values: CUT_WORDS,
   set: (cut) => ({ cut: cut as CutWay | null }),
 };
 const RACK: Choice = {
   label: "Offcuts from rack",
   of: ({ rack }) => rack,
-  usualOf: (task) => RACK_WORDS[usualOf(task).rack],
+  defaultsOf: (task) => RACK_WORDS[defaultsOf(task).rack],
   values: RACK_WORDS,
   set: (rack) => ({ rack: rack as RackUse | null }),
 };
 const SHARE: Choice = {
   label: "Mitred neighbours",
   of: ({ share }) => (share === null ? null : share ? "yes" : "no"),
-  usualOf: ({ kind, entry }) =>
+  defaultsOf: ({ kind, entry }) =>
     SHARE_WORDS[kind === "bars" && barSettings(entry, undefined).share ? "yes" : "no"],
   values: SHARE_WORDS,
   set: (text) => ({ share: text === null ? null : text === "yes" }),
@@ -86,14 +86,14 @@ const SHARE: Choice = {
 const TURN: Choice = {
   label: "Rotation step",
   of: ({ turn }) => orNull(turn),
-  usualOf: ({ kind, entry }) => (kind === "bars" ? "" : turnWords(shapeSettings(entry, undefined).turn)),
+  defaultsOf: ({ kind, entry }) => (kind === "bars" ? "" : turnWords(shapeSettings(entry, undefined).turn)),
   values: Object.fromEntries(TURN_STEPS.map((step) => [step, turnWords(step)])),
   set: (text) => ({ turn: text === null ? null : (Number(text) as TurnStep) }),
 };
 const STAGES: Choice = {
   label: "Stages of cuts",
   of: ({ stages }) => orNull(stages),
-  usualOf: ({ kind, entry }) =>
+  defaultsOf: ({ kind, entry }) =>
     kind === "bars" ? "" : (orNull(sheetSettings(entry, undefined).stages) ?? "any number"),
   values: STAGE_WORDS,
   set: (text) => ({ stages: text === null ? null : (Number(text) as keyof typeof STAGE_WORDS) }),
@@ -153,7 +153,7 @@ function Fields({
           ? { kind: "fraction", denominator: 64 }
           : { kind: "decimal", places: 4, trailingZeros: false },
     }).text;
-  const usual: Partial<Record<string, unknown>> = usualOf(task);
+  const usual: Partial<Record<string, unknown>> = defaultsOf(task);
   const commit = (name: LengthName, text: string): string | null => {
     if (text.trim() === "") return set({ [name]: null });
     const read = parseLength(text, unit);
@@ -174,7 +174,7 @@ function Fields({
           onCommit={(text) => commit(name, text)}
         />
       ))}
-      {CHOICES[task.kind].map(({ label, of, usualOf: follows, values, set: changed }) => (
+      {CHOICES[task.kind].map(({ label, of, defaultsOf: follows, values, set: changed }) => (
         <div key={label} className="col-span-2">
           <Chooser
             label={label}
@@ -192,7 +192,7 @@ function Fields({
 }
 
 /** What holds where the job says nothing. */
-function usualOf(task: LayoutTask) {
+function defaultsOf(task: LayoutTask) {
   switch (task.kind) {
     case "bars":
       return barSettings(task.entry, undefined);

@@ -1,7 +1,7 @@
 /** Sheets whose pieces are cut along their outlines, as a bench moves them. */
 import { boxOfPoints, type Vec2 } from "@/core/geometry";
 import { at } from "@/core/kernel";
-import type { KeptShapes } from "@/core/layout";
+import type { SavedShapes } from "@/core/layout";
 import {
   lyingOutline,
   moveShape,
@@ -31,7 +31,7 @@ const WAYS: Readonly<Record<Direction, Vec2>> = {
 
 type Posture = Pick<ShapeSpot, "angle" | "mirrored">;
 
-export function shapeHand({ problem, layout }: KeptShapes): PlaneHand<ShapeLayout, ShapeSpot> {
+export function shapeHand({ problem, layout }: SavedShapes): PlaneHand<ShapeLayout, ShapeSpot> {
   const bench = new ShapeBench(problem);
   const placed = (where: PlacedAt) => layout.sheets[where.sheet]?.placements[where.index];
   const posture = (from: Held): Posture => {

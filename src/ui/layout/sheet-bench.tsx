@@ -1,7 +1,7 @@
 "use client";
 /** The bench of sheets: parted by straight cuts, or cut along outlines. */
 import { useMemo } from "react";
-import { type KeptShapes, type KeptSheets, rowFinder } from "@/core/layout";
+import { rowFinder, type SavedShapes, type SavedSheets } from "@/core/layout";
 import { shapePiecesTable, sheetOrderTable } from "@/core/lists";
 import { CuttingOrder } from "./cutting-order";
 import { useLayoutGround } from "./layout-ground";
@@ -10,39 +10,39 @@ import { PlaneBench } from "./plane-bench";
 import { shapeHand } from "./shape-hand";
 import { sheetHand } from "./sheet-hand";
 
-type Props<K> = { readonly kept: K; readonly width: number; readonly height: number };
+type Props<K> = { readonly saved: K; readonly width: number; readonly height: number };
 
-export function SheetBench({ kept, ...size }: Props<KeptSheets>) {
+export function SheetBench({ saved, ...size }: Props<SavedSheets>) {
   const ground = useLayoutGround();
-  const hand = useMemo(() => sheetHand(kept), [kept]);
-  const rowOf = rowFinder(ground.tasks, kept.taskId);
+  const hand = useMemo(() => sheetHand(saved), [saved]);
+  const rowOf = rowFinder(ground.tasks, saved.taskId);
   return (
     <PlaneBench
-      kept={kept}
+      saved={saved}
       hand={hand}
       {...size}
       drawSheet={(props) => (
         <>
-          <OneSheet kept={kept} {...props} />
-          <CuttingOrder table={sheetOrderTable(kept, props.index, ground.style, rowOf)} />
+          <OneSheet saved={saved} {...props} />
+          <CuttingOrder table={sheetOrderTable(saved, props.index, ground.style, rowOf)} />
         </>
       )}
     />
   );
 }
 
-export function ShapeSheetBench({ kept, ...size }: Props<KeptShapes>) {
+export function ShapeSheetBench({ saved, ...size }: Props<SavedShapes>) {
   const ground = useLayoutGround();
-  const hand = useMemo(() => shapeHand(kept), [kept]);
+  const hand = useMemo(() => shapeHand(saved), [saved]);
   return (
     <PlaneBench
-      kept={kept}
+      saved={saved}
       hand={hand}
       {...size}
       drawSheet={(props) => (
         <>
-          <OneShapeSheet kept={kept} {...props} />
-          <CuttingOrder table={shapePiecesTable(kept, props.index, ground.style)} />
+          <OneShapeSheet saved={saved} {...props} />
+          <CuttingOrder table={shapePiecesTable(saved, props.index, ground.style)} />
         </>
       )}
     />

@@ -1,6 +1,6 @@
 /** Sheets that are parted by straight cuts, as a bench moves their panels. */
 import { at } from "@/core/kernel";
-import type { KeptSheets } from "@/core/layout";
+import type { SavedSheets } from "@/core/layout";
 import {
   boxOf,
   bringBack,
@@ -17,7 +17,7 @@ import {
 } from "@/core/layout/sheets";
 import { everySheet, type Held, type PlacedAt, type PlaneHand } from "./plane-hand";
 
-export function sheetHand({ problem, layout }: KeptSheets): PlaneHand<SheetLayout, Spot> {
+export function sheetHand({ problem, layout }: SavedSheets): PlaneHand<SheetLayout, Spot> {
   const placed = (at: PlacedAt) => layout.sheets[at.sheet]?.placements[at.index];
   /** The panels that a drag takes along. */
   const moved = (from: Held) => {

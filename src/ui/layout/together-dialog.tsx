@@ -23,7 +23,7 @@ type Place = { readonly record: string; readonly name: string };
 
 export function KeepTogether({ task }: { readonly task: SheetTask }) {
   const ground = useLayoutGround();
-  // A batch lays out what its jobs say; there is nothing to say here.
+  // A combined layout lays out what its jobs say; there is nothing to say here.
   return ground.settings ? <Together task={task} /> : null;
 }
 

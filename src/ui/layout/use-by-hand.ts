@@ -1,7 +1,7 @@
 "use client";
-/** Changes of a kept layout by hand: each is carried out at once and kept, or the sentence why not is shown. */
+/** Changes of a saved layout by hand: each is carried out at once and kept, or the sentence why not is shown. */
 import { useCallback, useState } from "react";
-import { isReleased, type KeptLayout, withOwnLocks } from "@/core/layout";
+import { isReleased, type SavedLayout, withOwnLocks } from "@/core/layout";
 import { useLayoutGround } from "./layout-ground";
 
 export type ByHand<L> = {
@@ -17,18 +17,18 @@ export type ByHand<L> = {
 
 const FROZEN = "This layout is released and cannot change. Lay out again to make a new one.";
 
-export function useByHand<L extends KeptLayout["layout"]>(kept: KeptLayout): ByHand<L> {
+export function useByHand<L extends SavedLayout["layout"]>(saved: SavedLayout): ByHand<L> {
   const ground = useLayoutGround();
   const [message, say] = useState<string | null>(null);
-  const { taskId } = kept;
-  const released = isReleased(kept);
+  const { taskId } = saved;
+  const released = isReleased(saved);
   const put = useCallback(
     (layout: L) => {
       if (released) return say(FROZEN);
       say(null);
-      void ground.keep(withOwnLocks({ ...kept, layout } as KeptLayout));
+      void ground.keep(withOwnLocks({ ...saved, layout } as SavedLayout));
     },
-    [ground, kept, released],
+    [ground, saved, released],
   );
   return {
     message,

@@ -3,12 +3,12 @@ import { proxy, type Remote, wrap } from "comlink";
 import { useCallback, useContext, useEffect, useMemo, useRef, useState } from "react";
 import { toast } from "sonner";
 import {
-  type KeptLayout,
-  keepLayout,
-  keptFor,
   type LayoutKind,
   type LayoutTask,
   type LayoutWorker,
+  type SavedLayout,
+  savedFor,
+  savedLayout,
   withLocks,
 } from "@/core/layout";
 /**
@@ -19,8 +19,8 @@ import { freshId } from "../common/fresh-id";
 import { useLayoutGround } from "./layout-ground";
 import { LayoutTime } from "./layout-time";
 
-type AnyLayout = KeptLayout["layout"];
-type AnyProblem = KeptLayout["problem"];
+type AnyLayout = SavedLayout["layout"];
+type AnyProblem = SavedLayout["problem"];
 export type Running = {
   readonly task: LayoutTask;
   readonly best: AnyLayout | null;
@@ -92,13 +92,13 @@ export function useLayoutRunner(startWorker: () => Worker): LayoutRunner {
       best.current = null;
       const { layouts, revision, keeper } = latest.current;
       const keep = keeper();
-      const taken = withLocks(task, keptFor(task, layouts)?.kept ?? null);
+      const taken = withLocks(task, savedFor(task, layouts)?.saved ?? null);
       setNotes((before) => [...before, ...taken.notes.map((note) => `${task.name}: ${note}`)]);
       for (let tries = 0; tries < 2; tries++) {
         try {
           const layout = await attempt(task, taken.problem);
           if (layout)
-            await keep(keepLayout(task, layout, revision, { problem: taken.problem, id: freshId() }));
+            await keep(savedLayout(task, layout, revision, { problem: taken.problem, id: freshId() }));
           return;
         } catch (thrown) {
           console.warn("layout worker:", thrown instanceof Error ? thrown.message.slice(0, 300) : thrown);

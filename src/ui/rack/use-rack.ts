@@ -10,11 +10,11 @@ import { call } from "../common/http";
 
 /** What is typed of a piece; `label` null: the next one that is free. */
 export type RackEntry = Omit<RackPiece, "label" | "holder"> & { readonly label: string | null };
-type Kept = { readonly piece: RackPiece; readonly revision: number };
+type Saved = { readonly piece: RackPiece; readonly revision: number };
 type Revisions = Readonly<Record<string, number>>;
 
 export function useRack(rack: readonly RackPiece[], revisions: Revisions, reload: () => void) {
-  const known = useRef(new Map<string, Kept>());
+  const known = useRef(new Map<string, Saved>());
   const queue = useRef<Promise<void>>(Promise.resolve());
   useEffect(() => {
     for (const piece of rack) {
@@ -33,14 +33,14 @@ export function useRack(rack: readonly RackPiece[], revisions: Revisions, reload
   const send = async (
     entry: RackEntry,
     expected: number | null,
-    again: ((theirs: Kept) => Promise<void>) | null,
+    again: ((theirs: Saved) => Promise<void>) | null,
   ) => {
-    const reply = await call<Kept>("PUT", "/api/rack", { piece: withoutHolder(entry), expected });
+    const reply = await call<Saved>("PUT", "/api/rack", { piece: withoutHolder(entry), expected });
     if (reply.ok) {
       known.current.set(entry.id, reply.value);
       return;
     }
-    const theirs = (reply.problem.body as { theirs?: Kept | null } | null)?.theirs;
+    const theirs = (reply.problem.body as { theirs?: Saved | null } | null)?.theirs;
     if (theirs && again) await again(theirs);
     else toast.error(reply.problem.message);
   };

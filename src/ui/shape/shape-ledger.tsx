@@ -21,7 +21,7 @@ import { LongList, ScrolledBox } from "../common/long-list";
 import { Tag } from "../common/tag";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { Out, PaneHead } from "../desk/pane-head";
-import { UsualFields } from "../desk/placement-settings";
+import { DefaultFields } from "../desk/placement-settings";
 import { AssemblyTree } from "./assembly-tree";
 import { KeySizes } from "./key-sizes";
 import { Section } from "./ledger-section";
@@ -47,7 +47,7 @@ export function ShapeLedger() {
           <>
             <KeySizes />
             <Variants />
-            <UsualOfJob />
+            <DefaultsOfJob />
           </>
         ) : null}
         <AssemblyTree />
@@ -85,7 +85,7 @@ function OpenAssembly() {
 }
 
 /** Stock and materials that hold wherever nothing narrower is chosen. */
-function UsualOfJob() {
+function DefaultsOfJob() {
   const desk = useDesk();
   const usual = useDeskState((state) => state.job.info.job.usual);
   const [open, setOpen] = useState(false);
@@ -94,7 +94,7 @@ function UsualOfJob() {
     <Section title="Default stock and materials" facts={chosen === 0 ? "none set" : `${chosen} set`}>
       {open ? (
         <div className="grid grid-cols-2 gap-x-3 gap-y-1.5 px-3.5 py-1.5">
-          <UsualFields
+          <DefaultFields
             usual={usual}
             wider="none"
             onChange={(next) => desk.submit({ kind: "changeInfo", set: { usual: next } })}

@@ -2,7 +2,7 @@
 import { Plus, Trash2 } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { useState } from "react";
-import { type KeptSetup, listFromKept } from "@/core/job";
+import { listFromSaved, type SavedSetup } from "@/core/job";
 /** Which list of the job is shown, and new ones: from a start, or from a setup that the stockroom keeps. */
 import { counted } from "@/core/kernel";
 import { LIST_STARTS, startList } from "@/core/lists";
@@ -41,10 +41,10 @@ export function ListChooser() {
 
 function NewList() {
   const desk = useDesk();
-  const [kept, setKept] = useState<readonly KeptSetup[] | null>(null);
+  const [kept, setSaved] = useState<readonly SavedSetup[] | null>(null);
   const load = async () => {
-    const reply = await call<{ setups: readonly KeptSetup[] }>("GET", "/api/stockroom/lists");
-    setKept(reply.ok ? reply.value.setups : []);
+    const reply = await call<{ setups: readonly SavedSetup[] }>("GET", "/api/stockroom/lists");
+    setSaved(reply.ok ? reply.value.setups : []);
   };
   const start = (from: (typeof LIST_STARTS)[number]) => {
     const { lists } = desk.store.getState().job;
@@ -54,8 +54,8 @@ function NewList() {
     const list = startList(from, newId("list"), name, taken.size);
     if (desk.submit({ kind: "setList", list }) === null) desk.openList(list.id);
   };
-  const use = (setup: KeptSetup) => {
-    const { id, edit } = listFromKept(desk.store.getState().job, setup, () => newId("list"));
+  const use = (setup: SavedSetup) => {
+    const { id, edit } = listFromSaved(desk.store.getState().job, setup, () => newId("list"));
     if (desk.submit(edit) === null) desk.openList(id);
   };
   const forget = async (name: string) => {

@@ -16,7 +16,7 @@ import {
 } from "../bars";
 import { endsOf, leaningOf } from "../piece-ends";
 import { barSettings } from "../settings";
-import type { BarTask, KeptBars, NamedRow, TaskGround } from "../types";
+import type { BarTask, NamedRow, SavedBars, TaskGround } from "../types";
 import type { LayoutKindModule, Taken } from "./kind";
 import { finite, left, outcome, whole } from "./schema-parts";
 import { takenOver } from "./taken-over";
@@ -115,28 +115,28 @@ function lockedBars(problem: BarProblem, layout: BarLayout): BarProblem {
   return { ...problem, fixed };
 }
 
-function barLocks(task: BarTask, kept: KeptBars): Taken<BarProblem> {
+function barLocks(task: BarTask, saved: SavedBars): Taken<BarProblem> {
   const { problem } = task;
   const say = (sizes: readonly number[]) => saySizes(sizes, problem.style ?? PLAIN_MM);
   const { groups, notes } = takenOver<BarProblem["fixed"][number]["pieces"][number]>({
-    groups: lockedBars(kept.problem, kept.layout).fixed.map(({ stock, pieces }) => ({
+    groups: lockedBars(saved.problem, saved.layout).fixed.map(({ stock, pieces }) => ({
       stock,
       items: pieces,
     })),
-    before: kept.pieces,
+    before: saved.pieces,
     now: task.pieces,
     wanted: problem.pieces.map(({ qty }) => qty),
     stock: problem.stock,
     isStock: (old, now) => {
-      const [one, other] = [at(kept.problem.stock, old), at(problem.stock, now)];
+      const [one, other] = [at(saved.problem.stock, old), at(problem.stock, now)];
       return one.length === other.length && one.rack === other.rack;
     },
     pieceOf: ({ piece }) => piece,
     as: (item, piece) => ({ ...item, piece }),
-    sizeBefore: (piece) => [at(kept.problem.pieces, piece).length],
+    sizeBefore: (piece) => [at(saved.problem.pieces, piece).length],
     sizeNow: (piece) => [at(problem.pieces, piece).length],
     style: problem.style ?? PLAIN_MM,
-    stockWords: (stock) => `their bar of ${say([at(kept.problem.stock, stock).length])}`,
+    stockWords: (stock) => `their bar of ${say([at(saved.problem.stock, stock).length])}`,
     faultWords: (stock, pieces) =>
       lockedBarFault({ ...problem, fixed: [{ stock, pieces: [...pieces] }] }) === null
         ? null

@@ -1,6 +1,6 @@
 /** All kinds of layout by their names: to add one, write its module, and the compiler lists what is missing. */
 import { forKind } from "../../kernel";
-import type { KeptLayout, LayoutKind, LayoutTask } from "../types";
+import type { LayoutKind, LayoutTask, SavedLayout } from "../types";
 import { bars } from "./bars";
 import type { LayoutKindModule } from "./kind";
 import { shapes } from "./shapes";
@@ -15,6 +15,6 @@ export const LAYOUT_KINDS: { readonly [K in LayoutKind]: LayoutKindModule<K> } =
 type AnyKind = LayoutKindModule<LayoutKind>;
 
 /** The module of a kind, for a problem and a layout that come from one record of it. */
-export function layoutKind(one: Pick<KeptLayout | LayoutTask, "kind">): AnyKind {
+export function layoutKind(one: Pick<SavedLayout | LayoutTask, "kind">): AnyKind {
   return forKind(LAYOUT_KINDS, one);
 }

@@ -2,7 +2,7 @@
 import type * as v from "valibot";
 import type { RackPiece } from "../../stockroom";
 import type { UnplacedReason } from "../stock";
-import type { KeptOf, LayoutKind, LayoutOf, NamedRow, ProblemOf, TaskGround, TaskOf } from "../types";
+import type { LayoutKind, LayoutOf, NamedRow, ProblemOf, SavedOf, TaskGround, TaskOf } from "../types";
 
 /** What is left over of stock; `width` null: of a bar. */
 export type Rest = Pick<RackPiece, "length" | "width">;
@@ -52,7 +52,7 @@ export type LayoutKindModule<K extends LayoutKind> = {
   /** The problem with the locks that a layout carries itself. */
   withOwnLocks(problem: ProblemOf[K], layout: LayoutOf[K]): ProblemOf[K];
   /** A task's problem with the locks of the layout that was kept for it. */
-  withLocks(task: TaskOf<K>, kept: KeptOf<K>): Taken<ProblemOf[K]>;
+  withLocks(task: TaskOf<K>, saved: SavedOf<K>): Taken<ProblemOf[K]>;
   /** What is wrong with a layout, as the end of a sentence; null: nothing. By code that shares nothing with the search. */
   fault(problem: ProblemOf[K], layout: LayoutOf[K]): string | null;
   /** As it comes in from outside: what a layout of the kind must look like. */

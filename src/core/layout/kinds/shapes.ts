@@ -15,7 +15,7 @@ import {
   sizeOfShape,
   verifyShapes,
 } from "../shapes";
-import type { KeptShapes, LaidPiece, NamedRow, ShapeTask, TaskGround } from "../types";
+import type { LaidPiece, NamedRow, SavedShapes, ShapeTask, TaskGround } from "../types";
 import type { LayoutKindModule, Taken } from "./kind";
 import { finite, left, outcome, rect, whole } from "./schema-parts";
 import { isSameSheet, nameOf, sizeOf, takenOver } from "./taken-over";
@@ -143,7 +143,7 @@ function lockedShapes(problem: ShapeProblem, layout: ShapeLayout): ShapeProblem 
   return { ...problem, fixed };
 }
 
-function shapeLocks(task: ShapeTask, kept: KeptShapes): Taken<ShapeProblem> {
+function shapeLocks(task: ShapeTask, saved: SavedShapes): Taken<ShapeProblem> {
   const { problem } = task;
   const say = (sizes: readonly number[]) => saySizes(sizes, problem.style ?? PLAIN_MM);
   const tenth = (value: number) => Math.round(value * 10) / 10;
@@ -152,21 +152,21 @@ function shapeLocks(task: ShapeTask, kept: KeptShapes): Taken<ShapeProblem> {
     return [tenth(length), tenth(width)];
   };
   const { groups, notes } = takenOver<LockedShape>({
-    groups: lockedShapes(kept.problem, kept.layout).fixed.map(({ stock, placements }) => ({
+    groups: lockedShapes(saved.problem, saved.layout).fixed.map(({ stock, placements }) => ({
       stock,
       items: placements,
     })),
-    before: kept.pieces,
+    before: saved.pieces,
     now: task.pieces,
     wanted: problem.shapes.map(({ qty }) => qty),
     stock: problem.stock,
-    isStock: (old, now) => isSameSheet(at(kept.problem.stock, old), at(problem.stock, now)),
+    isStock: (old, now) => isSameSheet(at(saved.problem.stock, old), at(problem.stock, now)),
     pieceOf: ({ shape }) => shape,
     as: (item, shape) => ({ ...item, shape }),
-    sizeBefore: (shape) => size(kept.problem, shape),
+    sizeBefore: (shape) => size(saved.problem, shape),
     sizeNow: (shape) => size(problem, shape),
     style: problem.style ?? PLAIN_MM,
-    stockWords: (stock) => `the sheet of ${say(sizeOf(at(kept.problem.stock, stock)))}`,
+    stockWords: (stock) => `the sheet of ${say(sizeOf(at(saved.problem.stock, stock)))}`,
     faultWords: (stock, placements) => {
       const fault = shapeFault(problem, stock, placements);
       return fault === null ? null : `locked, but ${LOCK_WORDS[fault.kind]}`;

@@ -15,7 +15,7 @@ import {
   verifySheets,
   withOffcuts,
 } from "../sheets";
-import type { KeptSheets, LayoutWishes, NamedRow, SheetTask, TaskGround } from "../types";
+import type { LayoutWishes, NamedRow, SavedSheets, SheetTask, TaskGround } from "../types";
 import type { LayoutKindModule, Taken } from "./kind";
 import { finite, left, outcome, rect, whole } from "./schema-parts";
 import { isSameSheet, sizeOf, takenOver } from "./taken-over";
@@ -168,25 +168,25 @@ function lockedSheets(problem: SheetProblem, layout: SheetLayout): SheetProblem 
   return { ...problem, fixed };
 }
 
-function sheetLocks(task: SheetTask, kept: KeptSheets): Taken<SheetProblem> {
+function sheetLocks(task: SheetTask, saved: SavedSheets): Taken<SheetProblem> {
   const { problem } = task;
   const say = (sizes: readonly number[]) => saySizes(sizes, problem.style ?? PLAIN_MM);
   const { groups, notes } = takenOver<LockedPlacement>({
-    groups: lockedSheets(kept.problem, kept.layout).fixed.map(({ stock, placements }) => ({
+    groups: lockedSheets(saved.problem, saved.layout).fixed.map(({ stock, placements }) => ({
       stock,
       items: placements,
     })),
-    before: kept.pieces,
+    before: saved.pieces,
     now: task.pieces,
     wanted: problem.panels.map(({ qty }) => qty),
     stock: problem.stock,
-    isStock: (old, now) => isSameSheet(at(kept.problem.stock, old), at(problem.stock, now)),
+    isStock: (old, now) => isSameSheet(at(saved.problem.stock, old), at(problem.stock, now)),
     pieceOf: ({ panel }) => panel,
     as: (item, panel) => ({ ...item, panel }),
-    sizeBefore: (panel) => sizeOf(at(kept.problem.panels, panel)),
+    sizeBefore: (panel) => sizeOf(at(saved.problem.panels, panel)),
     sizeNow: (panel) => sizeOf(at(problem.panels, panel)),
     style: problem.style ?? PLAIN_MM,
-    stockWords: (stock) => `the sheet of ${say(sizeOf(at(kept.problem.stock, stock)))}`,
+    stockWords: (stock) => `the sheet of ${say(sizeOf(at(saved.problem.stock, stock)))}`,
     faultWords: (stock, placements) => {
       const fault = lockedFault({ ...problem, fixed: [{ stock, placements: [...placements] }] });
       return fault === null ? null : `locked, but ${fault.replace("on sheet 1 ", "")}`;

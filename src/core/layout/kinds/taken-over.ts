@@ -1,5 +1,5 @@
 /**
- * Locks that are taken over from a kept layout when it is made again: pieces are known by job and mark, stock by its size.
+ * Locks that are taken over from a saved layout when it is made again: pieces are known by job and mark, stock by its size.
  * What has changed its size or is gone is let go, and each of those is told in a sentence.
  */
 import { at, toNm } from "../../kernel";

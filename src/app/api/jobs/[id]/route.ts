@@ -1,4 +1,4 @@
-/** One job: read it with its kept layouts, or delete it (it can be brought back). */
+/** One job: read it with its saved layouts, or delete it (it can be brought back). */
 import { setDeleted } from "@/db";
 import { connection, openJobText } from "@/server";
 import { guarded, NO_SUCH_JOB, sayJson, sayJsonText } from "../../answer";

@@ -1,6 +1,6 @@
 /** List setups that the stockroom keeps for other jobs: read, kept under their name, or removed. */
 import * as v from "valibot";
-import { KeptSetupSchema } from "@/core/job";
+import { SavedSetupSchema } from "@/core/job";
 import { keepListSetup, readListSetups, removeListSetup } from "@/db";
 import { connection } from "@/server";
 import { guarded, readBody, sayJson, sayProblem } from "../../answer";
@@ -11,7 +11,7 @@ export function GET() {
 
 export function PUT(request: Request) {
   return guarded(async () => {
-    const body = await readBody(request, KeptSetupSchema);
+    const body = await readBody(request, SavedSetupSchema);
     if (!body.ok) return body.problem;
     await keepListSetup(await connection(), body.value, Date.now());
     return sayJson({});

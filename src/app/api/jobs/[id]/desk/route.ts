@@ -1,4 +1,4 @@
-/** All that a desk opens with: the job with its kept layouts and the rack, and the stockroom. */
+/** All that a desk opens with: the job with its saved layouts and the rack, and the stockroom. */
 import { readStock } from "@/db";
 import { connection, openJobText } from "@/server";
 import { guarded, NO_SUCH_JOB, sayJsonText } from "../../../answer";

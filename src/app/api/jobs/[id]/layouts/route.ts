@@ -1,16 +1,16 @@
 /** Keeps a layout that a worker or somebody's hand made, checked again here; and releases one to the floor. */
 import * as v from "valibot";
 import { own } from "@/core/kernel";
-import { KeptSchema } from "@/core/layout";
+import { SavedSchema } from "@/core/layout";
 import { findJob } from "@/db";
 import { connection } from "@/server";
 import { guarded, NO_SUCH_JOB, readBody } from "../../../answer";
-import { sayKept, sayReleased, taskId } from "../../../layouts-answer";
+import { sayReleased, saySaved, taskId } from "../../../layouts-answer";
 
 type Params = { readonly params: Promise<{ readonly id: string }> };
 
 const variant = v.pipe(v.string(), v.maxLength(60));
-const Keep = v.object({ variant, kept: KeptSchema });
+const Keep = v.object({ variant, saved: SavedSchema });
 const Release = v.object({ variant, taskId });
 
 async function ownerOf(params: Params["params"], variantId: string) {
@@ -25,7 +25,7 @@ export function PUT(request: Request, { params }: Params) {
     const body = await readBody(request, Keep);
     if (!body.ok) return body.problem;
     const owner = await ownerOf(params, body.value.variant);
-    return owner ? sayKept(owner, body.value.kept) : NO_SUCH_JOB();
+    return owner ? saySaved(owner, body.value.saved) : NO_SUCH_JOB();
   });
 }
 

@@ -1,19 +1,19 @@
-/** Keeps and releases the layouts of a batch. */
+/** Keeps and releases the layouts of a combined layout. */
 import * as v from "valibot";
-import { KeptSchema } from "@/core/layout";
-import { findBatch } from "@/db";
+import { SavedSchema } from "@/core/layout";
+import { findCombined } from "@/db";
 import { connection } from "@/server";
-import { guarded, NO_SUCH_BATCH, readBody } from "../../../answer";
-import { sayKept, sayReleased, taskId } from "../../../layouts-answer";
+import { guarded, NO_SUCH_COMBINED, readBody } from "../../../answer";
+import { sayReleased, saySaved, taskId } from "../../../layouts-answer";
 
 type Params = { readonly params: Promise<{ readonly id: string }> };
 
-const Keep = v.object({ kept: KeptSchema });
+const Keep = v.object({ saved: SavedSchema });
 const Release = v.object({ taskId });
 
 async function ownerOf(params: Params["params"]) {
-  const batch = await findBatch(await connection(), (await params).id);
-  return batch && { batch: batch.id, code: batch.name };
+  const combined = await findCombined(await connection(), (await params).id);
+  return combined && { combined: combined.id, code: combined.name };
 }
 
 export function PUT(request: Request, { params }: Params) {
@@ -21,7 +21,7 @@ export function PUT(request: Request, { params }: Params) {
     const body = await readBody(request, Keep);
     if (!body.ok) return body.problem;
     const owner = await ownerOf(params);
-    return owner ? sayKept(owner, body.value.kept) : NO_SUCH_BATCH();
+    return owner ? saySaved(owner, body.value.saved) : NO_SUCH_COMBINED();
   });
 }
 
@@ -30,6 +30,6 @@ export function POST(request: Request, { params }: Params) {
     const body = await readBody(request, Release);
     if (!body.ok) return body.problem;
     const owner = await ownerOf(params);
-    return owner ? sayReleased(owner, body.value.taskId) : NO_SUCH_BATCH();
+    return owner ? sayReleased(owner, body.value.taskId) : NO_SUCH_COMBINED();
   });
 }

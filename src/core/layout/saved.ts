@@ -8,12 +8,12 @@ import { pieceIds } from "../tally";
 import { layoutKind, type Rest, type Taken } from "./kinds";
 import { reasonWords, type UnplacedReason } from "./stock";
 import {
-  type KeptLayout,
   type LaidPiece,
   type LayoutKind,
   type LayoutOf,
   type LayoutTask,
   type ProblemOf,
+  type SavedLayout,
   stockOfTask,
   type TaskStock,
 } from "./types";
@@ -34,23 +34,23 @@ export type OutdatedReason =
     };
 
 export type FoundLayout = {
-  readonly kept: KeptLayout;
+  readonly saved: SavedLayout;
   /** null: nothing has changed since. */
   readonly outdated: OutdatedReason | null;
 };
 
 /** The layout that was kept for a task, and what has changed since. */
-export function keptFor(task: LayoutTask, kept: readonly KeptLayout[]): FoundLayout | null {
-  const found = kept.find((layout) => layout.taskId === task.id);
-  return found ? { kept: found, outdated: outdatedBy(task, found) } : null;
+export function savedFor(task: LayoutTask, saved: readonly SavedLayout[]): FoundLayout | null {
+  const found = saved.find((layout) => layout.taskId === task.id);
+  return found ? { saved: found, outdated: outdatedBy(task, found) } : null;
 }
 
-function outdatedBy(task: LayoutTask, kept: KeptLayout): OutdatedReason | null {
-  if (task.kind !== kept.kind) return { kind: "cutOtherwise" };
-  if (task.fingerprint !== kept.fingerprint) return changedSince(task.fingerprint, kept.fingerprint);
+function outdatedBy(task: LayoutTask, saved: SavedLayout): OutdatedReason | null {
+  if (task.kind !== saved.kind) return { kind: "cutOtherwise" };
+  if (task.fingerprint !== saved.fingerprint) return changedSince(task.fingerprint, saved.fingerprint);
   // What was released has cut up its rack pieces itself.
-  if (isReleased(kept)) return null;
-  const rack = usedRack(kept).find((id) => !task.problem.stock.some((stock) => stock.rack === id));
+  if (isReleased(saved)) return null;
+  const rack = usedRack(saved).find((id) => !task.problem.stock.some((stock) => stock.rack === id));
   return rack === undefined ? null : { kind: "rackTaken", rack };
 }
 
@@ -123,17 +123,17 @@ function partsOf(fingerprint: string): readonly unknown[] | null {
   }
 }
 
-export const isReleased = ({ releasedAt }: KeptLayout) => releasedAt !== null && releasedAt !== undefined;
+export const isReleased = ({ releasedAt }: SavedLayout) => releasedAt !== null && releasedAt !== undefined;
 
 /** Ids of the rack pieces that a layout cuts from. */
-export function usedRack(kept: KeptLayout): readonly string[] {
-  return layoutKind(kept)
-    .used(kept.layout)
-    .flatMap(({ stock }) => kept.problem.stock[stock]?.rack ?? []);
+export function usedRack(saved: SavedLayout): readonly string[] {
+  return layoutKind(saved)
+    .used(saved.layout)
+    .flatMap(({ stock }) => saved.problem.stock[stock]?.rack ?? []);
 }
 
 /** A layout as it is kept; `problem` is the one that was solved, when it has locks that the task knows nothing of. */
-export function keepLayout<T extends LayoutTask>(
+export function savedLayout<T extends LayoutTask>(
   task: T,
   layout: LayoutOf[T["kind"]],
   revision: number,
@@ -141,12 +141,12 @@ export function keepLayout<T extends LayoutTask>(
     problem = task.problem as ProblemOf[T["kind"]],
     id,
   }: { readonly problem?: ProblemOf[T["kind"]]; readonly id?: string } = {},
-): KeptLayout {
+): SavedLayout {
   const { kind, id: taskId, fingerprint, stock } = task;
   const pieces = task.pieces.map((piece, i) => withIds(task, piece, i));
   const named = id === undefined ? {} : { id };
   // The kind of the task says which problem and which layout they are.
-  return { ...named, taskId, stock, fingerprint, revision, pieces, kind, problem, layout } as KeptLayout;
+  return { ...named, taskId, stock, fingerprint, revision, pieces, kind, problem, layout } as SavedLayout;
 }
 
 /** A piece of a task with the names of those of the design that it stands for. */
@@ -171,18 +171,18 @@ export type LaidStock = {
  * All bars or sheets of a layout, each with its pieces by name: identical pieces are given their names in the order in
  * which they lie, so that each stands once.
  */
-export function laidStock(kept: KeptLayout): readonly LaidStock[] {
-  const kind = layoutKind(kept);
-  const next = kept.pieces.map(({ ids = [], opposite = 0 }) => ({
+export function laidStock(saved: SavedLayout): readonly LaidStock[] {
+  const kind = layoutKind(saved);
+  const next = saved.pieces.map(({ ids = [], opposite = 0 }) => ({
     plain: 0,
     mirrored: ids.length - opposite,
   }));
   const named = (index: number, mirrored: boolean): string | null => {
-    const { ids = [], opposite } = at(kept.pieces, index);
+    const { ids = [], opposite } = at(saved.pieces, index);
     const hand = mirrored && opposite !== undefined ? "mirrored" : "plain";
     return ids[at(next, index)[hand]++] ?? null;
   };
-  return kind.used(kept.layout).flatMap(({ stock, times, pieces, mirrored }, unit) =>
+  return kind.used(saved.layout).flatMap(({ stock, times, pieces, mirrored }, unit) =>
     Array.from({ length: times }, (_, copy) => ({
       unit,
       copy,
@@ -193,29 +193,29 @@ export function laidStock(kept: KeptLayout): readonly LaidStock[] {
 }
 
 /** What a layout is cut from; those of before say it in the id of their task. */
-export const stockOfKept = ({ stock, taskId }: Pick<KeptLayout, "stock" | "taskId">): TaskStock =>
+export const stockOfSaved = ({ stock, taskId }: Pick<SavedLayout, "stock" | "taskId">): TaskStock =>
   stock ?? stockOfTask(taskId);
 
 /** Rests no smaller than the least one worth keeping, the largest first; with no such size said, none is kept. */
-export function restsToKeep(kept: KeptLayout): readonly Rest[] {
-  const { keep } = kept.problem;
+export function restsToKeep(saved: SavedLayout): readonly Rest[] {
+  const { keep } = saved.problem;
   if (keep <= 0) return [];
-  return layoutKind(kept)
-    .rests(kept.layout)
+  return layoutKind(saved)
+    .rests(saved.layout)
     .filter(({ length, width }) => Math.min(length, width ?? length) >= keep)
     .sort(reversed(byKey((rest: Rest) => rest.length * (rest.width ?? 1), byNumber)));
 }
 
 /** The same layout, with a problem that knows the locks in it. */
-export function withOwnLocks(kept: KeptLayout): KeptLayout {
-  const problem = layoutKind(kept).withOwnLocks(kept.problem, kept.layout);
-  return { ...kept, problem } as KeptLayout;
+export function withOwnLocks(saved: SavedLayout): SavedLayout {
+  const problem = layoutKind(saved).withOwnLocks(saved.problem, saved.layout);
+  return { ...saved, problem } as SavedLayout;
 }
 
 /** A task's problem with the locks of the layout that was kept for it; a board that is cut another way now has none. */
-export function withLocks(task: LayoutTask, kept: KeptLayout | null): Taken<ProblemOf[LayoutKind]> {
-  return kept?.kind === task.kind
-    ? layoutKind(task).withLocks(task, kept)
+export function withLocks(task: LayoutTask, saved: SavedLayout | null): Taken<ProblemOf[LayoutKind]> {
+  return saved?.kind === task.kind
+    ? layoutKind(task).withLocks(task, saved)
     : { problem: task.problem, notes: [] };
 }
 
@@ -230,18 +230,18 @@ export type PieceWithoutPlace = {
 };
 
 /** What a layout has no place for, with why and what would help. */
-export function piecesWithoutPlace(kept: KeptLayout): readonly PieceWithoutPlace[] {
-  const kind = layoutKind(kept);
-  const style = kept.problem.style ?? PLAIN_MM;
-  return kind.unplaced(kept.layout).map(({ index, qty, why }) => ({
+export function piecesWithoutPlace(saved: SavedLayout): readonly PieceWithoutPlace[] {
+  const kind = layoutKind(saved);
+  const style = saved.problem.style ?? PLAIN_MM;
+  return kind.unplaced(saved.layout).map(({ index, qty, why }) => ({
     index,
     qty,
     reason: why.kind,
     why: reasonWords(why, style),
-    advice: why.kind === "aside" ? "Drag it back, or fill again" : kind.advice(kept.problem, index, why),
+    advice: why.kind === "aside" ? "Drag it back, or fill again" : kind.advice(saved.problem, index, why),
   }));
 }
 
 /** What is wrong with a layout, as the end of a sentence; null: nothing. */
-export const keptFault = (kept: KeptLayout): string | null =>
-  layoutKind(kept).fault(kept.problem, kept.layout);
+export const savedFault = (saved: SavedLayout): string | null =>
+  layoutKind(saved).fault(saved.problem, saved.layout);

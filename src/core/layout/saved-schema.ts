@@ -3,7 +3,7 @@ import * as v from "valibot";
 import { LAYOUT_KINDS, layoutKind } from "./kinds";
 import { finite, whole } from "./kinds/schema-parts";
 import { readReason } from "./stock";
-import type { KeptLayout, LayoutKind } from "./types";
+import type { LayoutKind, SavedLayout } from "./types";
 
 const text = v.pipe(v.string(), v.maxLength(200));
 const common = {
@@ -33,12 +33,12 @@ const ofKind = <K extends LayoutKind>(kind: K) =>
   v.object({ ...common, kind: v.literal(kind), ...LAYOUT_KINDS[kind].schemas });
 
 /** A layout as it comes in over HTTP; whether it is right is told by `keptFault`. */
-export const KeptSchema = v.variant("kind", [ofKind("bars"), ofKind("sheets"), ofKind("shapes")]);
+export const SavedSchema = v.variant("kind", [ofKind("bars"), ofKind("sheets"), ofKind("shapes")]);
 
 /** A layout as it was stored by whichever version, with what problems, layouts and reasons have got since. */
-export function readKept(stored: KeptLayout): KeptLayout {
+export function readSaved(stored: SavedLayout): SavedLayout {
   // Reasons were words before they were codes.
   const unplaced = stored.layout.unplaced.map((one) => ({ ...one, why: readReason(one.why) }));
-  const layout = { ...stored.layout, unplaced } as KeptLayout["layout"];
-  return { ...stored, ...layoutKind(stored).read(stored.problem, layout) } as KeptLayout;
+  const layout = { ...stored.layout, unplaced } as SavedLayout["layout"];
+  return { ...stored, ...layoutKind(stored).read(stored.problem, layout) } as SavedLayout;
 }

@@ -10,16 +10,16 @@ import { LIST_DEFAULTS, type ListSetup, ListSetupSchema } from "./list-setup";
 import { type OwnColumn, OwnColumnSchema, ownColumnId, ownColumnIn } from "./own-column";
 import { shortName } from "./text";
 
-export const KeptSetupSchema = v.object({
+export const SavedSetupSchema = v.object({
   name: shortName,
   setup: v.omit(ListSetupSchema, ["id", "name", "assembly", "marks", "handOrder", "position"]),
   /** With the ids that the columns of the setup name. */
   ownColumns: v.pipe(v.array(OwnColumnSchema), v.maxLength(60)),
 });
-export type KeptSetup = v.InferOutput<typeof KeptSetupSchema>;
+export type SavedSetup = v.InferOutput<typeof SavedSetupSchema>;
 
 /** What the stockroom keeps of a list. */
-export function setupToKeep(job: Job, list: ListSetup): KeptSetup {
+export function setupToKeep(job: Job, list: ListSetup): SavedSetup {
   const { id: _, name, assembly: __, marks: ___, handOrder: ____, position: _____, ...setup } = list;
   const wanted = new Set(namesIn(job, list));
   // A formula brings the columns that it is made of along.
@@ -50,25 +50,25 @@ function namedIn(job: Job, text: string): readonly string[] {
   );
 }
 
-/** The edit that makes a list of a kept setup in a job, with the own columns that the job lacks. */
-export function listFromKept(
+/** The edit that makes a list of a saved setup in a job, with the own columns that the job lacks. */
+export function listFromSaved(
   job: Job,
-  kept: KeptSetup,
+  saved: SavedSetup,
   newId: () => string,
 ): { readonly id: string; readonly edit: Edit } {
   const ids = new Map<string, string>();
   const missing: OwnColumn[] = [];
-  for (const column of kept.ownColumns) {
+  for (const column of saved.ownColumns) {
     const same = Object.values(job.ownColumns).find((own) => plainName(own.name) === plainName(column.name));
     const id = same?.id ?? (newId() as OwnColumn["id"]);
     ids.set(ownColumnId(column), ownColumnId({ id }));
     if (!same) missing.push({ ...column, id, position: Object.keys(job.ownColumns).length + missing.length });
   }
   const here = (column: string) => ids.get(column) ?? column;
-  const { setup } = kept;
+  const { setup } = saved;
   const taken = new Set(Object.values(job.lists).map((list) => list.name));
-  let name = kept.name;
-  for (let i = 2; taken.has(name); i++) name = `${kept.name.slice(0, 70)} ${i}`;
+  let name = saved.name;
+  for (let i = 2; taken.has(name); i++) name = `${saved.name.slice(0, 70)} ${i}`;
   const list: ListSetup = {
     ...LIST_DEFAULTS,
     ...setup,

@@ -1,5 +1,5 @@
 "use client";
-/** Batches: jobs chosen to be laid out together, so that they share bars and sheets. */
+/** Combined layouts: jobs chosen to be laid out together, so that they share bars and sheets. */
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useState } from "react";
@@ -10,8 +10,8 @@ import { call } from "../common/http";
 import { PlainField } from "../common/plain-field";
 import { Tick } from "../common/tick";
 
-export type BatchesPageProps = {
-  readonly batches: readonly {
+export type CombinedPageProps = {
+  readonly combined: readonly {
     readonly id: string;
     readonly name: string;
     readonly jobs: readonly string[];
@@ -19,22 +19,22 @@ export type BatchesPageProps = {
   readonly jobs: readonly { readonly id: string; readonly code: string; readonly title: string }[];
 };
 
-export function BatchesPage({ batches, jobs }: BatchesPageProps) {
+export function CombinedPage({ combined, jobs }: CombinedPageProps) {
   const router = useRouter();
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const [name, setName] = useState("");
   const codeOf = (id: string) => jobs.find((job) => job.id === id)?.code ?? "a deleted job";
   const make = async () => {
     const ids = jobs.filter((job) => chosen.has(job.id)).map((job) => job.id);
-    const reply = await call<{ id: string }>("POST", "/api/batches", {
+    const reply = await call<{ id: string }>("POST", "/api/combined", {
       name: name.trim() === "" ? ids.map(codeOf).join(" + ").slice(0, 60) : name,
       jobs: ids,
     });
-    if (reply.ok) router.push(`/batches/${reply.value.id}`);
+    if (reply.ok) router.push(`/combined/${reply.value.id}`);
     else toast.error(reply.problem.message);
   };
   const remove = async (id: string) => {
-    const reply = await call("DELETE", "/api/batches", { id });
+    const reply = await call("DELETE", "/api/combined", { id });
     if (!reply.ok) toast.error(reply.problem.message);
     router.refresh();
   };
@@ -46,20 +46,20 @@ export function BatchesPage({ batches, jobs }: BatchesPageProps) {
           Jobs laid out together share bars and sheets; every piece keeps the name of its job and its mark.
         </p>
         <ul className="mt-4 border-seam border-t">
-          {batches.map((batch) => (
-            <li key={batch.id} className="flex items-center gap-4 border-seam border-b py-2">
+          {combined.map((one) => (
+            <li key={one.id} className="flex items-center gap-4 border-seam border-b py-2">
               <Link
-                href={`/batches/${batch.id}`}
+                href={`/combined/${one.id}`}
                 className="font-semibold font-slab text-[16px] text-enamel hover:underline"
               >
-                {batch.name}
+                {one.name}
               </Link>
-              <span className="text-[14px] text-ink-soft">{batch.jobs.map(codeOf).join(", ")}</span>
+              <span className="text-[14px] text-ink-soft">{one.jobs.map(codeOf).join(", ")}</span>
               <span className="ml-auto">
                 <Button
                   look="danger"
-                  aria-label={`Delete combined layout ${batch.name}`}
-                  onClick={() => void remove(batch.id)}
+                  aria-label={`Delete combined layout ${one.name}`}
+                  onClick={() => void remove(one.id)}
                 >
                   Remove
                 </Button>
@@ -67,10 +67,10 @@ export function BatchesPage({ batches, jobs }: BatchesPageProps) {
             </li>
           ))}
         </ul>
-        {batches.length === 0 ? (
-          <p className="mt-3 text-ink-soft">No batch yet: choose its jobs below.</p>
+        {combined.length === 0 ? (
+          <p className="mt-3 text-ink-soft">No combined layout yet: choose its jobs below.</p>
         ) : null}
-        <h2 className="mt-6 font-semibold font-slab text-[18px]">A new batch</h2>
+        <h2 className="mt-6 font-semibold font-slab text-[18px]">A new combined layout</h2>
         <ul className="mt-2 grid grid-cols-2 gap-x-6 gap-y-1">
           {jobs.map((job) => (
             <li key={job.id}>

@@ -6,14 +6,14 @@ import { type LayoutTask, type NamedRow, tasksOfRows } from "./layout";
 import { createPipeline } from "./pipeline";
 import type { Rack, Stockroom } from "./stockroom";
 
-export type BatchJob = { readonly id: string; readonly code: string; readonly job: Job };
+export type CombinedJob = { readonly id: string; readonly code: string; readonly job: Job };
 
 /**
  * Tasks of all jobs, their pieces named by job. Settings are the stockroom's, since jobs may want different ones; panels that
  * a job keeps together stay together. Two jobs of one code are told apart by a number.
  */
-export function batchTasks(
-  jobs: readonly BatchJob[],
+export function combinedTasks(
+  jobs: readonly CombinedJob[],
   stockroom: Stockroom,
   rack: Rack,
 ): readonly LayoutTask[] {

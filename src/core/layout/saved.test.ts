@@ -4,8 +4,6 @@ import { edited } from "../job/edit.fixture";
 import { at } from "../kernel";
 import { resultsOf, STOCK, smallFrame } from "../pipeline.fixture";
 import {
-  keepLayout,
-  keptFor,
   type LayoutTask,
   layoutKind,
   layoutTasks,
@@ -13,7 +11,9 @@ import {
   outdatedWords,
   piecesWithoutPlace,
   restsToKeep,
-  stockOfKept,
+  savedFor,
+  savedLayout,
+  stockOfSaved,
   withLocks,
 } from ".";
 import { layOutSheets } from "./sheets";
@@ -46,7 +46,7 @@ function sheetTask(...more: [object?, typeof RACK?]): Extract<LayoutTask, { kind
   return task;
 }
 const laid = (task: ReturnType<typeof sheetTask>) =>
-  keepLayout(task, layOutSheets(task.problem, { seed: 1, now: () => 0, budgetMs: 1, passes: 2 }), 1);
+  savedLayout(task, layOutSheets(task.problem, { seed: 1, now: () => 0, budgetMs: 1, passes: 2 }), 1);
 
 const notesOf = (task: LayoutTask) => layoutKind(task).notes(task.problem);
 
@@ -61,23 +61,23 @@ describe("what a layout is cut from", () => {
     );
     expect(task?.stock).toEqual({ entry: "ply", material: "Ply: A/B" });
     // A layout from before says its stock only in the id of its task.
-    expect(stockOfKept({ taskId: task?.id ?? "" })).toEqual({ entry: "ply", material: "Ply: A/B" });
-    expect(stockOfKept({ taskId: "panel:?Board%3A 2:" })).toEqual({ entry: "?Board: 2", material: null });
+    expect(stockOfSaved({ taskId: task?.id ?? "" })).toEqual({ entry: "ply", material: "Ply: A/B" });
+    expect(stockOfSaved({ taskId: "panel:?Board%3A 2:" })).toEqual({ entry: "?Board: 2", material: null });
   });
 });
 
-describe("a kept layout", () => {
+describe("a saved layout", () => {
   it("is outdated when settings, design or marks change, and says which", () => {
-    const kept = laid(sheetTask());
-    expect(keptFor(sheetTask(), [kept])?.outdated).toBeNull();
-    expect(keptFor(sheetTask({ kerf: 5 }), [kept])?.outdated).toMatchObject({
+    const saved = laid(sheetTask());
+    expect(savedFor(sheetTask(), [saved])?.outdated).toBeNull();
+    expect(savedFor(sheetTask({ kerf: 5 }), [saved])?.outdated).toMatchObject({
       kind: "changed",
       settings: ["kerf"],
       design: false,
       marks: false,
     });
     const kerfAndTrim = sheetTask({ kerf: 5, trim: 12 });
-    expect(keptFor(kerfAndTrim, [kept])?.outdated).toMatchObject({
+    expect(savedFor(kerfAndTrim, [saved])?.outdated).toMatchObject({
       kind: "changed",
       settings: ["kerf", "trim"],
       design: false,
@@ -87,7 +87,7 @@ describe("a kept layout", () => {
     const [together] = layoutTasks(tally, STOCK, { ...wishes(), blankGroups: { g: group } }).filter(
       ({ kind }) => kind === "sheets",
     );
-    expect(together && keptFor(together, [kept])?.outdated).toMatchObject({
+    expect(together && savedFor(together, [saved])?.outdated).toMatchObject({
       kind: "changed",
       settings: ["together"],
       design: false,
@@ -98,12 +98,12 @@ describe("a kept layout", () => {
       STOCK,
       wishes(),
     ).find((one) => one.kind === "sheets");
-    expect(wider && keptFor(wider, [kept])?.outdated).toMatchObject({
+    expect(wider && savedFor(wider, [saved])?.outdated).toMatchObject({
       kind: "changed",
       settings: [],
       design: true,
     });
-    expect(task.id).toBe(kept.taskId);
+    expect(task.id).toBe(saved.taskId);
   });
 
   it.each<[OutdatedReason, string]>([
@@ -127,19 +127,19 @@ describe("a kept layout", () => {
     const task = sheetTask({ rack: "first" }, RACK);
     expect(task.problem.stock.map((one) => one.rack)).toEqual([null, "r1"]);
     expect(sheetTask({ rack: "none" }, RACK).problem.stock).toHaveLength(1);
-    const kept = laid(task);
-    expect(kept.kind === "sheets" && kept.layout.sheets.some((sheet) => sheet.stock === 1)).toBe(true);
+    const saved = laid(task);
+    expect(saved.kind === "sheets" && saved.layout.sheets.some((sheet) => sheet.stock === 1)).toBe(true);
     const holder = { job: "job-2", code: "HL-9", variant: "", task: "x" };
     const taken = { ...RACK, pieces: [{ ...at(RACK.pieces, 0), holder }] };
     // biome-ignore lint/suspicious/noExplicitAny: the fixture's holder is null by its type
-    expect(keptFor(sheetTask({ rack: "first" }, taken as any), [kept])?.outdated?.kind).toBe("rackTaken");
+    expect(savedFor(sheetTask({ rack: "first" }, taken as any), [saved])?.outdated?.kind).toBe("rackTaken");
   });
 
   it("that is released does not ask for the rack pieces that it cut up", () => {
-    const kept = laid(sheetTask({ rack: "first" }, RACK));
+    const saved = laid(sheetTask({ rack: "first" }, RACK));
     const without = sheetTask({ rack: "first" });
-    expect(keptFor(without, [kept])?.outdated?.kind).toBe("rackTaken");
-    expect(keptFor(without, [{ ...kept, releasedAt: 5 }])?.outdated).toBeNull();
+    expect(savedFor(without, [saved])?.outdated?.kind).toBe("rackTaken");
+    expect(savedFor(without, [{ ...saved, releasedAt: 5 }])?.outdated).toBeNull();
   });
 
   it("gives back rests from the least size that is worth keeping", () => {
@@ -150,13 +150,13 @@ describe("a kept layout", () => {
   });
 
   it("its locks are taken over; one whose piece changed or is gone is let go in a sentence", () => {
-    const kept = laid(sheetTask());
-    if (kept.kind !== "sheets") throw new Error("sheets");
+    const saved = laid(sheetTask());
+    if (saved.kind !== "sheets") throw new Error("sheets");
     const locked = {
-      ...kept,
+      ...saved,
       layout: {
-        ...kept.layout,
-        sheets: kept.layout.sheets.map((sheet) => ({
+        ...saved.layout,
+        sheets: saved.layout.sheets.map((sheet) => ({
           ...sheet,
           placements: sheet.placements.map((one, i) => (i === 0 ? { ...one, locked: true } : one)),
         })),
@@ -174,11 +174,11 @@ describe("a kept layout", () => {
 
   it("says what would help a piece without a place", () => {
     const task = sheetTask();
-    const kept = laid(task);
-    if (kept.kind !== "sheets") throw new Error("sheets");
+    const saved = laid(task);
+    if (saved.kind !== "sheets") throw new Error("sheets");
     const size = [500, 299] as [number, number];
     const tooLarge = { kind: "tooLarge", size, largest: size, trimmed: true } as const;
-    const large = { ...kept, layout: { ...kept.layout, unplaced: [{ panel: 0, qty: 2, why: tooLarge }] } };
+    const large = { ...saved, layout: { ...saved.layout, unplaced: [{ panel: 0, qty: 2, why: tooLarge }] } };
     expect(piecesWithoutPlace(large)).toEqual([
       {
         index: 0,
@@ -202,7 +202,7 @@ describe("a kept layout", () => {
         { piece: 0, qty: 1, why: { kind: "usedUp" } },
       ],
     } as const;
-    expect(piecesWithoutPlace(keepLayout(bars, layout, 1)).map(({ advice }) => advice)).toEqual([
+    expect(piecesWithoutPlace(savedLayout(bars, layout, 1)).map(({ advice }) => advice)).toEqual([
       "Splice it from two, or have more of 6000 mm",
       "Give its section a stock length that can be bought",
     ]);

@@ -1,12 +1,12 @@
-/** Use cases of batches: open one with its jobs, its layouts and the rack. */
-import { type BatchJob, batchTasks } from "@/core/batch";
+/** Use cases of combined layouts: open one with its jobs, its layouts and the rack. */
+import { type CombinedJob, combinedTasks } from "@/core/combined";
 import type { DiagramInput } from "@/core/drawing";
 import { emptyJob } from "@/core/job";
 import { indexStockroom, type Rack, type StockroomData } from "@/core/stockroom";
 import {
-  type Batch,
+  type Combined,
   type Connection,
-  findBatch,
+  findCombined,
   findJob,
   readLayouts,
   readRack,
@@ -16,22 +16,22 @@ import {
   UnreadableJob,
 } from "@/db";
 
-export type OpenBatch = {
-  readonly batch: Batch;
+export type OpenCombined = {
+  readonly combined: Combined;
   /** Those of its jobs that are still there. */
-  readonly jobs: readonly BatchJob[];
+  readonly jobs: readonly CombinedJob[];
   readonly gone: number;
   readonly layouts: readonly StoredLayout[];
   readonly rack: Rack;
   readonly stockroom: StockroomData;
 };
 
-export async function openBatch(db: Connection, id: string): Promise<OpenBatch | null> {
-  const batch = await findBatch(db, id);
-  if (!batch) return null;
+export async function openCombined(db: Connection, id: string): Promise<OpenCombined | null> {
+  const combined = await findCombined(db, id);
+  if (!combined) return null;
   const [found, layouts, pieces, { data }] = await Promise.all([
-    Promise.all(batch.jobs.map((job) => readable(db, job))),
-    readLayouts(db, { batch: id, code: batch.name }),
+    Promise.all(combined.jobs.map((job) => readable(db, job))),
+    readLayouts(db, { combined: id, code: combined.name }),
     readRack(db),
     readStock(db),
   ]);
@@ -39,7 +39,7 @@ export async function openBatch(db: Connection, id: string): Promise<OpenBatch |
     stored ? [{ id: stored.id, code: stored.code, job: stored.job }] : [],
   );
   return {
-    batch,
+    combined,
     jobs,
     gone: found.length - jobs.length,
     layouts,
@@ -55,10 +55,10 @@ const readable = (db: Connection, id: string) =>
     throw thrown;
   });
 
-/** What the diagrams of a batch are made from. */
-export async function batchInput(db: Connection, open: OpenBatch, made: Date): Promise<DiagramInput> {
+/** What the diagrams of a combined layout are made from. */
+export async function combinedInput(db: Connection, open: OpenCombined, made: Date): Promise<DiagramInput> {
   const stockroom = indexStockroom(open.stockroom);
-  const { info } = emptyJob({ code: "Batch", title: open.batch.name });
+  const { info } = emptyJob({ code: "Combined", title: open.combined.name });
   return {
     info: {
       ...info.job,
@@ -70,8 +70,8 @@ export async function batchInput(db: Connection, open: OpenBatch, made: Date): P
     date: made.toISOString().slice(0, 10),
     variantName: null,
     shop: (await readSetting(db, "shop")) ?? "",
-    results: { tasks: batchTasks(open.jobs, stockroom, open.rack) },
-    kept: open.layouts,
+    results: { tasks: combinedTasks(open.jobs, stockroom, open.rack) },
+    saved: open.layouts,
     saws: stockroom.saws,
   };
 }

@@ -6,11 +6,11 @@ import { smallFrame } from "../pipeline.fixture";
 import {
   type Edit,
   type Job,
-  type KeptSetup,
-  KeptSetupSchema,
-  listFromKept,
+  listFromSaved,
   type OwnColumn,
   putBackEdits,
+  type SavedSetup,
+  SavedSetupSchema,
   setupToKeep,
 } from ".";
 import { edited } from "./edit.fixture";
@@ -43,28 +43,28 @@ const source = [
   own("sum", "Sum", { kind: "formula", formula: "{count} * {price}" }),
   { kind: "setList", list } as Edit,
 ].reduce((job: Job, edit) => edited(edit, job), smallFrame());
-const kept = setupToKeep(source, list);
+const saved = setupToKeep(source, list);
 let count = 0;
 const fresh = () => `fresh-${++count}`;
-const put = (job: Job, setup: KeptSetup) => {
-  const { id, edit } = listFromKept(job, setup, fresh);
+const put = (job: Job, setup: SavedSetup) => {
+  const { id, edit } = listFromSaved(job, setup, fresh);
   const after = edited(edit, job);
   const made = after.lists[id];
   if (!made) throw new Error("the list is there");
   return { after, made };
 };
 
-describe("a list setup kept for other jobs", () => {
+describe("a list setup saved for other jobs", () => {
   it("leaves behind what belongs to one job, and takes along the own columns that it needs", () => {
-    expect(Object.keys(kept.setup)).not.toEqual(expect.arrayContaining(["assembly"]));
-    expect("marks" in kept.setup || "handOrder" in kept.setup || "id" in kept.setup).toBe(false);
+    expect(Object.keys(saved.setup)).not.toEqual(expect.arrayContaining(["assembly"]));
+    expect("marks" in saved.setup || "handOrder" in saved.setup || "id" in saved.setup).toBe(false);
     // Price is not shown, but the formula needs it.
-    expect(kept.ownColumns.map(({ name }) => name)).toEqual(["Price", "Sum"]);
-    expect(v.is(KeptSetupSchema, JSON.parse(JSON.stringify(kept)))).toBe(true);
+    expect(saved.ownColumns.map(({ name }) => name)).toEqual(["Price", "Sum"]);
+    expect(v.is(SavedSetupSchema, JSON.parse(JSON.stringify(saved)))).toBe(true);
   });
 
   it("makes the list in another job, with the columns that it lacks", () => {
-    const { after, made } = put(smallFrame(), kept);
+    const { after, made } = put(smallFrame(), saved);
     const names = Object.values(after.ownColumns).map(({ name }) => name);
     expect(names).toEqual(["Price", "Sum"]);
     const sum = Object.values(after.ownColumns).find(({ name }) => name === "Sum");
@@ -79,9 +79,9 @@ describe("a list setup kept for other jobs", () => {
 
   it("takes a column of the same name, however it is typed, for the same; a taken title gets a number", () => {
     const there = edited(own("mine", "PRICE!"), smallFrame());
-    const once = put(there, kept);
+    const once = put(there, saved);
     expect(Object.values(once.after.ownColumns).map(({ name }) => name)).toEqual(["PRICE!", "Sum"]);
-    expect(put(once.after, kept).made.name).toBe("Costed 2");
+    expect(put(once.after, saved).made.name).toBe("Costed 2");
   });
 });
 

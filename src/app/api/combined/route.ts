@@ -1,7 +1,7 @@
-/** Batches: made from jobs, and removed. */
+/** Combined layouts: made from jobs, and removed. */
 import { randomUUID } from "node:crypto";
 import * as v from "valibot";
-import { removeBatch, saveBatch } from "@/db";
+import { removeCombined, saveCombined } from "@/db";
 import { connection } from "@/server";
 import { guarded, readBody, sayJson, sayProblem } from "../answer";
 
@@ -14,8 +14,8 @@ export function POST(request: Request) {
   return guarded(async () => {
     const body = await readBody(request, Body);
     if (!body.ok) return body.problem;
-    const id = `batch-${randomUUID().slice(0, 8)}`;
-    await saveBatch(await connection(), { id, ...body.value }, Date.now());
+    const id = `combined-${randomUUID().slice(0, 8)}`;
+    await saveCombined(await connection(), { id, ...body.value }, Date.now());
     return sayJson({ id });
   });
 }
@@ -26,7 +26,7 @@ export function DELETE(request: Request) {
   return guarded(async () => {
     const body = await readBody(request, Remove);
     if (!body.ok) return body.problem;
-    const gone = await removeBatch(await connection(), body.value.id);
+    const gone = await removeCombined(await connection(), body.value.id);
     return gone
       ? sayJson({})
       : sayProblem("There is no such combined layout. It may have been deleted already.", 404);

@@ -1,10 +1,10 @@
 "use client";
-/** The layouts of a batch: the same panes as on a desk, on the pieces of all its jobs. */
+/** The layouts of a combined layout: the same panes as on a desk, on the pieces of all its jobs. */
 import Link from "next/link";
 import { useCallback, useMemo, useState } from "react";
 import { toast } from "sonner";
-import { type BatchJob, batchTasks } from "@/core/batch";
-import type { KeptLayout } from "@/core/layout";
+import { type CombinedJob, combinedTasks } from "@/core/combined";
+import type { SavedLayout } from "@/core/layout";
 import { styleOf } from "@/core/lists";
 import { indexStockroom, type Rack, type RackPiece, type StockroomData } from "@/core/stockroom";
 import { HomeFrame } from "../common/home-frame";
@@ -15,12 +15,12 @@ import { LayoutLedger } from "../layout/layout-ledger";
 import { LayoutPicture } from "../layout/layout-picture";
 import { useLayoutRunner } from "../layout/use-layout-runner";
 
-export type BatchDeskProps = {
+export type CombinedDeskProps = {
   readonly opened: {
-    readonly batch: { readonly id: string; readonly name: string };
-    readonly jobs: readonly BatchJob[];
+    readonly combined: { readonly id: string; readonly name: string };
+    readonly jobs: readonly CombinedJob[];
     readonly gone: number;
-    readonly layouts: readonly KeptLayout[];
+    readonly layouts: readonly SavedLayout[];
     readonly rack: Rack;
     readonly stockroom: StockroomData;
   };
@@ -29,16 +29,16 @@ export type BatchDeskProps = {
 
 const STYLE = { unit: "mm", format: { kind: "decimal", places: 1, trailingZeros: false } } as const;
 
-export function BatchDesk({ opened, startWorker }: BatchDeskProps) {
-  const { batch, jobs } = opened;
+export function CombinedDesk({ opened, startWorker }: CombinedDeskProps) {
+  const { combined, jobs } = opened;
   const [layouts, setLayouts] = useState(opened.layouts);
   const [rack, setRack] = useState(opened.rack);
   const [selected, setSelected] = useState<string | null>(null);
   const stockroom = useMemo(() => indexStockroom(opened.stockroom), [opened.stockroom]);
-  const tasks = useMemo(() => batchTasks(jobs, stockroom, rack), [jobs, stockroom, rack]);
-  const url = `/api/batches/${encodeURIComponent(batch.id)}`;
+  const tasks = useMemo(() => combinedTasks(jobs, stockroom, rack), [jobs, stockroom, rack]);
+  const url = `/api/combined/${encodeURIComponent(combined.id)}`;
   const put = useCallback(
-    (kept: KeptLayout) => setLayouts((all) => [...all.filter((one) => one.taskId !== kept.taskId), kept]),
+    (saved: SavedLayout) => setLayouts((all) => [...all.filter((one) => one.taskId !== saved.taskId), saved]),
     [],
   );
   const racked = useCallback(
@@ -46,9 +46,9 @@ export function BatchDesk({ opened, startWorker }: BatchDeskProps) {
     [],
   );
   const save = useCallback(
-    async (kept: KeptLayout) => {
-      put(kept);
-      const reply = await call<{ rack: readonly RackPiece[] }>("PUT", `${url}/layouts`, { kept });
+    async (saved: SavedLayout) => {
+      put(saved);
+      const reply = await call<{ rack: readonly RackPiece[] }>("PUT", `${url}/layouts`, { saved });
       if (reply.ok) racked(reply.value.rack);
       else toast.error(reply.problem.message);
     },
@@ -96,7 +96,7 @@ export function BatchDesk({ opened, startWorker }: BatchDeskProps) {
       <LayoutGroundContext value={ground}>
         <div className="flex h-[calc(100vh-52px)] flex-col">
           <div className="flex items-baseline gap-4 border-seam border-b px-4 py-2">
-            <h1 className="font-semibold font-slab text-[19px]">{batch.name}</h1>
+            <h1 className="font-semibold font-slab text-[19px]">{combined.name}</h1>
             <p className="text-[13px] text-ink-soft">
               {jobs.map((job, i) => (
                 <span key={job.id}>
