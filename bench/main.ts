@@ -6,7 +6,7 @@
 import { type Edit, type Job, withEdit } from "@/core/job";
 import { layoutTasks } from "@/core/layout";
 import { layOutBars } from "@/core/layout/bars";
-import { layOutShapes } from "@/core/layout/shapes";
+import { layOutNesting } from "@/core/layout/nesting";
 import { layOutSheets } from "@/core/layout/sheets";
 import { createPipeline } from "@/core/pipeline";
 import { stockroomOf } from "@/core/stockroom";
@@ -18,8 +18,8 @@ import { shelfBrackets } from "../demo/shelf-brackets";
 import { demoStockroom } from "../demo/stockroom";
 import { barTable } from "./bars";
 import { generatedJob } from "./generated";
+import { shapeTable } from "./nesting";
 import { firstFitBars, shelfSheets } from "./references";
-import { shapeTable } from "./shapes";
 import { sheetTable } from "./sheets";
 import { groupingTable, listTable } from "./tally";
 
@@ -124,7 +124,7 @@ async function layoutTable(): Promise<void> {
             const simple = firstFitBars(task.problem);
             words = `${layout.count} bars, cost ${layout.cost}, ${layout.proven ? "proven" : `bound ${layout.lowerBound}`}; first-fit ${simple.count} bars, cost ${simple.cost}`;
           } else if (task.kind === "shapes") {
-            const layout = layOutShapes(task.problem, { seed: 1, now, budgetMs: 4_000, passes: 8 });
+            const layout = layOutNesting(task.problem, { seed: 1, now, budgetMs: 4_000, passes: 8 });
             words = `${layout.count} sheets along outlines, ${(100 * layout.utilisation).toFixed(1)} %, bound ${layout.lowerBound}`;
           } else {
             const layout = layOutSheets(task.problem, { seed: 1, now, budgetMs: 4_000 });
@@ -152,4 +152,4 @@ if (part === undefined || part === "bars") {
 }
 if (part === "page") await (await import("./page")).pageTable(timed, median);
 if (part === undefined || part === "sheets") sheetTable();
-if (part === undefined || part === "shapes") shapeTable();
+if (part === undefined || part === "nesting") shapeTable();

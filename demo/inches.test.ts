@@ -12,7 +12,7 @@ import {
   savedLayout,
 } from "@/core/layout";
 import { layOutBars } from "@/core/layout/bars";
-import { layOutShapes } from "@/core/layout/shapes";
+import { layOutNesting } from "@/core/layout/nesting";
 import { layOutSheets } from "@/core/layout/sheets";
 import { LIST_STARTS, listNames, namedTable, startList } from "@/core/lists";
 import { MM_PER_UNIT, parseLength } from "@/core/measure";
@@ -56,7 +56,7 @@ function layoutOf(task: LayoutTask): SavedLayout {
     case "sheets":
       return savedLayout(task, layOutSheets(task.problem, { seed: 1, now, budgetMs: 500 }), 1);
     default:
-      return savedLayout(task, layOutShapes(task.problem, { seed: 1, now, budgetMs: 500 }), 1);
+      return savedLayout(task, layOutNesting(task.problem, { seed: 1, now, budgetMs: 500 }), 1);
   }
 }
 

@@ -4,7 +4,7 @@
  */
 import { type LayoutTask, layoutTasks, type SavedLayout, savedLayout } from "@/core/layout";
 import { type LinearSolver, layOutBars } from "@/core/layout/bars";
-import { layOutShapes } from "@/core/layout/shapes";
+import { layOutNesting } from "@/core/layout/nesting";
 import { layOutSheets } from "@/core/layout/sheets";
 import { createPipeline } from "@/core/pipeline";
 import { stockroomOf } from "@/core/stockroom";
@@ -81,7 +81,7 @@ function firstLayout(task: LayoutTask, revision: number, solver: LinearSolver): 
     case "sheets":
       return savedLayout(task, layOutSheets(task.problem, { seed: 1, now, budgetMs: 5_000 }), revision);
     default:
-      return savedLayout(task, layOutShapes(task.problem, { seed: 1, now, budgetMs: 3_000 }), revision);
+      return savedLayout(task, layOutNesting(task.problem, { seed: 1, now, budgetMs: 3_000 }), revision);
   }
 }
 

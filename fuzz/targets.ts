@@ -27,7 +27,7 @@ import {
 } from "@/core/job";
 import { type Problem, type Random, type Result, sentence } from "@/core/kernel";
 import { BarProblemSchema, layOutBars, lockedBarFault } from "@/core/layout/bars";
-import { layOutShapes, lockedShapeFault, ShapeProblemSchema } from "@/core/layout/shapes";
+import { layOutNesting, lockedNestingFault, NestingProblemSchema } from "@/core/layout/nesting";
 import { layOutSheets, lockedFault, SheetProblemSchema } from "@/core/layout/sheets";
 import { listNames, namedTable } from "@/core/lists";
 import { createPipeline } from "@/core/pipeline";
@@ -378,10 +378,10 @@ const sheets = problems("sheets", SHEETS, SheetProblemSchema, async (problem) =>
   layOutSheets(problem, { seed: 1, now, budgetMs: 150, passes: 3 });
   return null;
 });
-const shapes = problems("shapes", SHAPES, ShapeProblemSchema, async (problem) => {
-  const locked = lockedShapeFault(problem);
+const shapes = problems("shapes", SHAPES, NestingProblemSchema, async (problem) => {
+  const locked = lockedNestingFault(problem);
   if (locked !== null) return locked;
-  layOutShapes(problem, { seed: 1, now, budgetMs: 150 });
+  layOutNesting(problem, { seed: 1, now, budgetMs: 150 });
   return null;
 });
 

@@ -21,7 +21,7 @@ const CORE = [
   "layout/stock",
   "layout/bars",
   "layout/sheets",
-  "layout/shapes",
+  "layout/nesting",
   "layout",
   "quantities",
   "lists",

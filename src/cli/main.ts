@@ -16,7 +16,7 @@ import {
 import { err, ok, type Result, sentence } from "@/core/kernel";
 import { LAYOUT_KINDS } from "@/core/layout";
 import { BarProblemSchema, layOutBars, lockedBarFault } from "@/core/layout/bars";
-import { layOutShapes, lockedShapeFault, ShapeProblemSchema } from "@/core/layout/shapes";
+import { layOutNesting, lockedNestingFault, NestingProblemSchema } from "@/core/layout/nesting";
 import { layOutSheets, lockedFault, SheetProblemSchema } from "@/core/layout/sheets";
 import { reasonWords, type UnplacedReason } from "@/core/layout/stock";
 import { listNames, namedTable } from "@/core/lists";
@@ -98,9 +98,9 @@ const COMMANDS: ReadonlyMap<string, Command> = new Map<string, Command>([
   ["check", checkCommand],
   ["bars", barsCommand],
   ["sheets", sheetsCommand],
-  ["nest", shapesCommand],
+  ["nest", nestingCommand],
   // The name before; scripts may still use it.
-  ["shapes", shapesCommand],
+  ["shapes", nestingCommand],
 ]);
 
 const json = (value: unknown) => `${JSON.stringify(value, null, 2)}\n`;
@@ -324,11 +324,15 @@ function sheetsCommand(words: readonly string[]): Result<Output, string> {
   return laidOut(layOutSheets(problem, { seed, now, budgetMs }), problem, LAYOUT_KINDS.sheets.notes(problem));
 }
 
-function shapesCommand(words: readonly string[]): Result<Output, string> {
-  const read = problemOf(words, ShapeProblemSchema, 5);
+function nestingCommand(words: readonly string[]): Result<Output, string> {
+  const read = problemOf(words, NestingProblemSchema, 5);
   if (!read.ok) return read;
   const { file, problem, budgetMs, seed } = read.value;
-  const locked = lockedShapeFault(problem);
+  const locked = lockedNestingFault(problem);
   if (locked !== null) return err(`${file}: its locked pieces are not possible: ${locked}`);
-  return laidOut(layOutShapes(problem, { seed, now, budgetMs }), problem, LAYOUT_KINDS.shapes.notes(problem));
+  return laidOut(
+    layOutNesting(problem, { seed, now, budgetMs }),
+    problem,
+    LAYOUT_KINDS.shapes.notes(problem),
+  );
 }

@@ -2,7 +2,7 @@
 import { toJsonSchema } from "@valibot/to-json-schema";
 import type * as v from "valibot";
 import { BarProblemSchema } from "@/core/layout/bars";
-import { ShapeProblemSchema } from "@/core/layout/shapes";
+import { NestingProblemSchema } from "@/core/layout/nesting";
 import { SheetProblemSchema } from "@/core/layout/sheets";
 import { JobFileSchema } from "./job-file";
 
@@ -14,6 +14,6 @@ export function publishedSchemas(): Readonly<Record<string, object>> {
     "job-file.schema.json": made(JobFileSchema),
     "bar-problem.schema.json": made(BarProblemSchema),
     "sheet-problem.schema.json": made(SheetProblemSchema),
-    "shape-problem.schema.json": made(ShapeProblemSchema),
+    "shape-problem.schema.json": made(NestingProblemSchema),
   };
 }

@@ -2,7 +2,7 @@
 import { expose } from "comlink";
 import type { LayoutWorker } from "@/core/layout";
 import { layOutBars } from "@/core/layout/bars";
-import { layOutShapes } from "@/core/layout/shapes";
+import { layOutNesting } from "@/core/layout/nesting";
 import { layOutSheets } from "@/core/layout/sheets";
 import { loadLinearSolver } from "@/engines/linear-solver";
 
@@ -16,7 +16,7 @@ const worker: LayoutWorker = {
   sheets: async (problem, budgetMs, onProgress) =>
     layOutSheets(problem, { seed: 1, now, budgetMs, onProgress: ({ best }) => onProgress(best) }),
   shapes: async (problem, budgetMs, onProgress) =>
-    layOutShapes(problem, { seed: 1, now, budgetMs, onProgress: ({ best }) => onProgress(best) }),
+    layOutNesting(problem, { seed: 1, now, budgetMs, onProgress: ({ best }) => onProgress(best) }),
 };
 
 expose(worker);

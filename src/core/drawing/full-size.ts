@@ -7,12 +7,12 @@ import {
   pieceKey,
   type SavedBars,
   type SavedLayout,
+  type SavedNesting,
   type SavedOf,
-  type SavedShapes,
   type SavedSheets,
 } from "../layout";
 import { pieceOutlines } from "../layout/bars";
-import { lyingCorners, lyingHoles } from "../layout/shapes";
+import { lyingCorners, lyingHoles } from "../layout/nesting";
 import { cutLines } from "../layout/sheets";
 import { formatLength, type LengthStyle, sayLength, saySizes } from "../measure";
 import { CAPITAL_HEIGHT, type DrawItem, type Drawing, type Layer, rectangle, type Stroke } from "./display";
@@ -26,7 +26,7 @@ type FullSize<T> = (kept: T, style: LengthStyle) => Drawing;
 const FULL_SIZE: { readonly [K in LayoutKind]: FullSize<SavedOf<K>> } = {
   bars: barsAtFullSize,
   sheets: sheetsAtFullSize,
-  shapes: shapesAtFullSize,
+  shapes: nestingAtFullSize,
 };
 
 /** A saved layout at full size, its first bar or sheet at the foot. */
@@ -116,7 +116,7 @@ function frame(stack: Stack, { length, width }: Sheet, index: number, style: Len
 }
 
 /** Outlines with their arcs, as a torch or a laser follows them. */
-function shapesAtFullSize({ problem, layout, pieces }: SavedShapes, style: LengthStyle): Drawing {
+function nestingAtFullSize({ problem, layout, pieces }: SavedNesting, style: LengthStyle): Drawing {
   const stocks = layout.sheets.map((sheet) => at(problem.stock, sheet.stock));
   const stack = stackOf(stocks);
   layout.sheets.forEach((sheet, i) => {

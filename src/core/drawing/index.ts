@@ -17,6 +17,7 @@ export { PAGE_SIZES, type PageHead, type PageSize } from "./flow";
 export { fullSizeDrawing } from "./full-size";
 export { type ListPaper, listPages } from "./list-pages";
 export { type LyingSize, lyingPiece } from "./lying-piece";
+export { type NestingDrawingInput, nestingDrawing } from "./nesting-drawing";
 export {
   axesOf,
   curvesOf,
@@ -30,7 +31,6 @@ export {
 } from "./path";
 export { type DiagramInput, type PrintInput, shopPapers } from "./print";
 export { type RackLabel, rackLabelPages } from "./rack-labels";
-export { type ShapeDrawingInput, shapeDrawing } from "./shape-drawing";
 export { type SheetDrawingInput, sheetDrawing } from "./sheet-drawing";
 export { silhouette, silhouetteLength } from "./silhouette";
 export { thumbnail } from "./thumbnail";

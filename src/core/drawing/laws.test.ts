@@ -5,7 +5,7 @@ import { describe, expect, it } from "vitest";
 import { at } from "../kernel";
 import type { LaidPiece } from "../layout";
 import { type BarProblem, readBarProblem } from "../layout/bars";
-import { layOutShapes, readShapeProblem } from "../layout/shapes";
+import { layOutNesting, readNestingProblem } from "../layout/nesting";
 import { layOutSheets, readSheetProblem, verifySheets } from "../layout/sheets";
 import type { LengthStyle } from "../measure";
 import { resultsOf, smallFrame } from "../pipeline.fixture";
@@ -13,8 +13,8 @@ import type { RackPiece } from "../stockroom";
 import {
   barDrawing,
   type DrawItem,
+  nestingDrawing,
   rackLabelPages,
-  shapeDrawing,
   sheetDrawing,
   silhouette,
   silhouetteLength,
@@ -202,7 +202,7 @@ describe("a bar as drawn", () => {
 
 describe("free shapes as drawn", () => {
   const problem = (keep: number) =>
-    readShapeProblem({
+    readNestingProblem({
       gap: 4,
       margin: 10,
       keep,
@@ -221,10 +221,10 @@ describe("free shapes as drawn", () => {
     });
   const drawn = (keep: number, scale = 0.1) => {
     const one = problem(keep);
-    const layout = layOutShapes(one, { seed: 1, now: () => 0, budgetMs: 20 });
+    const layout = layOutNesting(one, { seed: 1, now: () => 0, budgetMs: 20 });
     const sheet = at(layout.sheets, 0);
     const input = { sheet, problem: one, pieces: [{ mark: "G", name: "G" }], style, tint: "steel" as const };
-    return { sheet, items: shapeDrawing(input, { scale, line: 0.5, text: 3 }) };
+    return { sheet, items: nestingDrawing(input, { scale, line: 0.5, text: 3 }) };
   };
 
   it("the offcut begins at a dashed line across the sheet, its size in its middle where there is room", () => {

@@ -15,12 +15,12 @@ import {
   rowFinder,
   type SavedBars,
   type SavedLayout,
+  type SavedNesting,
   type SavedOf,
-  type SavedShapes,
   type SavedSheets,
   savedFor,
 } from "../layout";
-import type { ShapeProblem } from "../layout/shapes";
+import type { NestingProblem } from "../layout/nesting";
 import type { SheetProblem } from "../layout/sheets";
 import { barOrderTable, type ListTable, shapePiecesTable, sheetOrderTable, styleOf } from "../lists";
 import type { LengthStyle } from "../measure";
@@ -32,7 +32,7 @@ import { type DrawItem, type Drawing, movedBy, type Tint } from "./display";
 import { Flow, PAGE_SIZES, type PageHead, type PageSize, title } from "./flow";
 import { listSection, withSilhouettes } from "./list-pages";
 import { lyingPiece } from "./lying-piece";
-import { shapeDrawing } from "./shape-drawing";
+import { nestingDrawing } from "./nesting-drawing";
 import { type SheetDrawingSize, sheetDrawing } from "./sheet-drawing";
 import { type DrawPiece, tableRows } from "./table-drawing";
 
@@ -179,7 +179,7 @@ const ON_PAPER: { readonly [K in LayoutKind]: OnPaper<K> } = {
       const { style, tint } = ground;
       const showsGrain = problem.shapes.some(({ grain }) => grain);
       return sheetBlocks(saved, ground, showsGrain, (i, size) =>
-        shapeDrawing({ sheet: at(saved.layout.sheets, i), problem, pieces, style, tint }, size),
+        nestingDrawing({ sheet: at(saved.layout.sheets, i), problem, pieces, style, tint }, size),
       );
     },
     orders: (saved, { style }) =>
@@ -242,13 +242,13 @@ const tintOfTask = ({ kind, entry }: LayoutTask): Tint =>
 type DrawSheet = (index: number, size: SheetDrawingSize) => readonly DrawItem[];
 
 function sheetBlocks(
-  { problem, layout }: SavedSheets | SavedShapes,
+  { problem, layout }: SavedSheets | SavedNesting,
   { flow, style }: LayoutGround,
   showsGrain: boolean,
   draw: DrawSheet,
 ): readonly Block[] {
   return layout.sheets.map((sheet, i) => {
-    const stock = at<ShapeProblem["stock"][number] | SheetProblem["stock"][number]>(
+    const stock = at<NestingProblem["stock"][number] | SheetProblem["stock"][number]>(
       problem.stock,
       sheet.stock,
     );

@@ -4,7 +4,7 @@ import { describe, expect, it } from "vitest";
 import { loadLinearSolver } from "@/engines/linear-solver";
 import { issueWords } from "../job";
 import { BarProblemSchema, layOutBars, lockedBarFault, readBarProblem, verifyBars } from "./bars";
-import { ShapeProblemSchema } from "./shapes";
+import { NestingProblemSchema } from "./nesting";
 import { layOutSheets, readSheetProblem, SheetProblemSchema, verifySheets } from "./sheets";
 
 const refusal = (schema: v.GenericSchema, problem: unknown) => {
@@ -99,8 +99,8 @@ it("an outline without a body is refused", () => {
       },
     ],
   });
-  expect(refusal(ShapeProblemSchema, shapes(1e-7))).toMatch(/thinner than a hundredth/);
-  expect(refusal(ShapeProblemSchema, shapes(0.02))).toBe("");
+  expect(refusal(NestingProblemSchema, shapes(1e-7))).toMatch(/thinner than a hundredth/);
+  expect(refusal(NestingProblemSchema, shapes(0.02))).toBe("");
 });
 
 it("what is missing and what is of the wrong kind is said in words", () => {

@@ -21,7 +21,7 @@ export type SheetSettings = {
   readonly rack: RackUse;
 };
 
-export type ShapeSettings = {
+export type NestingSettings = {
   readonly gap: number;
   readonly trim: number;
   readonly turn: TurnStep;
@@ -57,7 +57,7 @@ export function sheetSettings(entry: BoardEntry | null, own: LayoutSetting | und
   };
 }
 
-export function shapeSettings(entry: BoardEntry | null, own: LayoutSetting | undefined): ShapeSettings {
+export function nestingSettings(entry: BoardEntry | null, own: LayoutSetting | undefined): NestingSettings {
   return {
     gap: own?.gap ?? entry?.gap ?? 0,
     trim: own?.trim ?? entry?.trim ?? 0,

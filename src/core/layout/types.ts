@@ -4,7 +4,7 @@ import type { LengthStyle } from "../measure";
 import type { BoardEntry, Rack, SectionEntry, Stockroom } from "../stockroom";
 import type { TallyRow } from "../tally";
 import type { BarLayout, BarProblem } from "./bars";
-import type { ShapeLayout, ShapeProblem } from "./shapes";
+import type { NestingLayout, NestingProblem } from "./nesting";
 import type { SheetLayout, SheetProblem } from "./sheets";
 
 /** The problem and the layout of each kind, and the entry of the stockroom that it is cut from. */
@@ -17,8 +17,8 @@ type Kinds = {
   };
   /** A board whose pieces are cut along their outlines. */
   readonly shapes: {
-    readonly problem: ShapeProblem;
-    readonly layout: ShapeLayout;
+    readonly problem: NestingProblem;
+    readonly layout: NestingLayout;
     readonly entry: BoardEntry;
   };
 };
@@ -58,7 +58,7 @@ export type TaskOf<K extends LayoutKind> = Common & {
 };
 export type BarTask = TaskOf<"bars">;
 export type SheetTask = TaskOf<"sheets">;
-export type ShapeTask = TaskOf<"shapes">;
+export type NestingTask = TaskOf<"shapes">;
 export type LayoutTask = { readonly [K in LayoutKind]: TaskOf<K> }[LayoutKind];
 
 /** What names a piece of a layout: its mark, with its job where several are laid out together. */
@@ -112,5 +112,5 @@ export type SavedOf<K extends LayoutKind> = Saved & {
 };
 export type SavedBars = SavedOf<"bars">;
 export type SavedSheets = SavedOf<"sheets">;
-export type SavedShapes = SavedOf<"shapes">;
+export type SavedNesting = SavedOf<"shapes">;
 export type SavedLayout = { readonly [K in LayoutKind]: SavedOf<K> }[LayoutKind];

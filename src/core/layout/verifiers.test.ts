@@ -2,7 +2,7 @@
 import { describe, expect, it } from "vitest";
 import { loadLinearSolver } from "../../engines/linear-solver";
 import { layOutBars, readBarProblem, verifyBars } from "./bars";
-import { layOutShapes, readShapeProblem, verifyShapes } from "./shapes";
+import { layOutNesting, readNestingProblem, verifyNesting } from "./nesting";
 import { layOutSheets, readSheetProblem, verifySheets } from "./sheets";
 import { mutationsOf } from "./stock/mutations.fixture";
 
@@ -155,12 +155,12 @@ describe("a check refuses every wrong claim", () => {
       [600, 400],
       [0, 400],
     ];
-    const shapes = readShapeProblem({ gap: 2, margin: 0, step: 90, stock, shapes: [{ outline, qty: 3 }] });
-    const onShapes = layOutShapes(shapes, { seed: 1, now: () => 0, budgetMs: 100 });
+    const shapes = readNestingProblem({ gap: 2, margin: 0, step: 90, stock, shapes: [{ outline, qty: 3 }] });
+    const onShapes = layOutNesting(shapes, { seed: 1, now: () => 0, budgetMs: 100 });
     const faults = (count: number) => [
       verifyBars(limited(bars, count), onBars),
       verifySheets(limited(sheets, count), onSheets),
-      verifyShapes(limited(shapes, count), onShapes),
+      verifyNesting(limited(shapes, count), onShapes),
     ];
     expect(faults(3)).toEqual([null, null, null]);
     for (const fault of faults(2)) expect(fault).toMatch(/stock 0 is used 3 times/);
@@ -172,16 +172,16 @@ describe("a check refuses every wrong claim", () => {
       [200, 0],
       [0, 200],
     ];
-    const problem = readShapeProblem({
+    const problem = readNestingProblem({
       gap: 5,
       margin: 10,
       step: 90,
       stock: [{ length: 800, width: 500, price: 30 }],
       shapes: [{ outline, qty: 9 }],
     });
-    const layout = layOutShapes(problem, { seed: 1, now: () => 0, budgetMs: 300 });
+    const layout = layOutNesting(problem, { seed: 1, now: () => 0, budgetMs: 300 });
     // A shape that moves by a hair is laid out otherwise, not wrongly.
-    refusesAll(layout, (one) => verifyShapes(problem, one), /placements\[\]\.[xy]|mirrored/);
+    refusesAll(layout, (one) => verifyNesting(problem, one), /placements\[\]\.[xy]|mirrored/);
     const turned = {
       ...layout,
       sheets: layout.sheets.map((sheet) => ({
@@ -189,6 +189,6 @@ describe("a check refuses every wrong claim", () => {
         placements: sheet.placements.map((one, i) => (i === 0 ? { ...one, angle: one.angle + 7 } : one)),
       })),
     };
-    expect(verifyShapes(problem, turned)).not.toBeNull();
+    expect(verifyNesting(problem, turned)).not.toBeNull();
   });
 });

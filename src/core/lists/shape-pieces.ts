@@ -2,8 +2,8 @@
 
 import { type BulgedCorner, edgesOf, norm2, subtract2 } from "../geometry";
 import { at, byKey, byNaturalText, counted, inTurn } from "../kernel";
-import { pieceKey, type SavedShapes } from "../layout";
-import { lyingCorners, lyingHoles } from "../layout/shapes";
+import { pieceKey, type SavedNesting } from "../layout";
+import { lyingCorners, lyingHoles } from "../layout/nesting";
 import { formatLength, type LengthStyle } from "../measure";
 import { quantityWords, shopUnit } from "../quantities";
 import { type ListRow, type ListTable, numberCell, textCell } from "./table";
@@ -29,7 +29,7 @@ const lengthRound = (corners: readonly BulgedCorner[]): number =>
 
 /** One row for each mark and way up; the note has the length of all cuts and how often the torch is lit. */
 export function shapePiecesTable(
-  { problem, layout, pieces }: SavedShapes,
+  { problem, layout, pieces }: SavedNesting,
   sheet: number,
   style: LengthStyle,
 ): ListTable {

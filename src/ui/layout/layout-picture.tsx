@@ -29,7 +29,7 @@ import { useLayoutGround } from "./layout-ground";
 import { boundWords } from "./layout-ledger";
 import { ReleaseDialog } from "./release-dialog";
 import { LayoutSettings } from "./settings-dialog";
-import { ShapeSheetBench, SheetBench } from "./sheet-bench";
+import { NestingSheetBench, SheetBench } from "./sheet-bench";
 import { KeepTogether } from "./together-dialog";
 import type { LayoutRunner } from "./use-layout-runner";
 
@@ -183,7 +183,7 @@ function Bars({ saved, width }: BenchProps<SavedBars>) {
 const BENCHES: { readonly [K in LayoutKind]: ComponentType<BenchProps<SavedOf<K>>> } = {
   bars: Bars,
   sheets: SheetBench,
-  shapes: ShapeSheetBench,
+  shapes: NestingSheetBench,
 };
 
 function Bench(props: BenchProps<SavedLayout>) {

@@ -1,11 +1,11 @@
 "use client";
 import { useDroppable } from "@dnd-kit/core";
 import type { ReactNode } from "react";
-import { type DrawItem, shapeDrawing, sheetDrawing } from "@/core/drawing";
+import { type DrawItem, nestingDrawing, sheetDrawing } from "@/core/drawing";
 import { boxOfPoints } from "@/core/geometry";
 import { at } from "@/core/kernel";
-import { pieceKey, type SavedShapes, type SavedSheets } from "@/core/layout";
-import { lyingOutline, type ShapePlacement } from "@/core/layout/shapes";
+import { pieceKey, type SavedNesting, type SavedSheets } from "@/core/layout";
+import { lyingOutline, type ShapePlacement } from "@/core/layout/nesting";
 /** One sheet of a layout to scale, its pieces as buttons over the drawing. */
 import { type LengthStyle, saySizes } from "@/core/measure";
 import { isMetal } from "@/core/stockroom";
@@ -64,14 +64,14 @@ function finishedWords(saved: SavedSheets, panel: number, style: LengthStyle): s
   return finished ? `, finished ${saySizes(finished, style)}` : "";
 }
 
-export function OneShapeSheet({
+export function OneNestingSheet({
   saved,
   index,
   scale,
   held,
   going,
   onHold,
-}: OneSheetProps & { readonly saved: SavedShapes }) {
+}: OneSheetProps & { readonly saved: SavedNesting }) {
   const ground = useLayoutGround();
   const { problem, pieces } = saved;
   const sheet = at(saved.layout.sheets, index);
@@ -85,7 +85,7 @@ export function OneShapeSheet({
       scale={scale}
       stock={{ ...stock, grain: grained ? grain : null, index: sheet.stock }}
       going={going}
-      items={shapeDrawing({ sheet, problem, pieces, style: ground.style, tint }, { scale, ...DRAWN })}
+      items={nestingDrawing({ sheet, problem, pieces, style: ground.style, tint }, { scale, ...DRAWN })}
       marks={sheet.placements.map((one) => at(pieces, one.shape).mark)}
     >
       {sheet.placements.map((one, i) => {
@@ -116,7 +116,12 @@ export function OneShapeSheet({
 }
 
 /** "A3, 200 × 150 mm on sheet 1, turned by 90°, other face up, locked". */
-function shapeWords({ pieces }: SavedShapes, one: ShapePlacement, sheet: number, style: LengthStyle): string {
+function shapeWords(
+  { pieces }: SavedNesting,
+  one: ShapePlacement,
+  sheet: number,
+  style: LengthStyle,
+): string {
   const piece = at(pieces, one.shape);
   return [
     `${pieceKey(piece)}${piece.finished ? `, ${saySizes(piece.finished, style)}` : ""} on sheet ${sheet + 1}`,

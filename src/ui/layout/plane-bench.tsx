@@ -14,7 +14,7 @@ import {
 } from "@dnd-kit/core";
 import { type ReactNode, useState } from "react";
 import { at, type Result } from "@/core/kernel";
-import { pieceKey, piecesWithoutPlace, type SavedShapes, type SavedSheets } from "@/core/layout";
+import { pieceKey, piecesWithoutPlace, type SavedNesting, type SavedSheets } from "@/core/layout";
 import { FurtherStock, furtherStock } from "./further-stock";
 import { type HandAction, HandBar } from "./hand-bar";
 import { useLayoutGround } from "./layout-ground";
@@ -40,7 +40,7 @@ export type OneSheetProps = {
   readonly onHold: (at: PlacedAt) => void;
 };
 
-export type PlaneBenchProps<K extends SavedSheets | SavedShapes, S> = {
+export type PlaneBenchProps<K extends SavedSheets | SavedNesting, S> = {
   readonly saved: K;
   readonly hand: PlaneHand<K["layout"], S>;
   readonly width: number;
@@ -49,7 +49,7 @@ export type PlaneBenchProps<K extends SavedSheets | SavedShapes, S> = {
   readonly drawSheet: (props: OneSheetProps) => ReactNode;
 };
 
-export function PlaneBench<K extends SavedSheets | SavedShapes, S extends { readonly sheet: number }>({
+export function PlaneBench<K extends SavedSheets | SavedNesting, S extends { readonly sheet: number }>({
   saved,
   hand,
   width,

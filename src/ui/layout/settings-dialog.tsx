@@ -9,7 +9,7 @@ import {
   cutWay,
   type LayoutKind,
   type LayoutTask,
-  shapeSettings,
+  nestingSettings,
   sheetSettings,
 } from "@/core/layout";
 import { parseLength, sayLength, writeLength } from "@/core/measure";
@@ -86,7 +86,7 @@ const SHARE: Choice = {
 const TURN: Choice = {
   label: "Rotation step",
   of: ({ turn }) => orNull(turn),
-  defaultsOf: ({ kind, entry }) => (kind === "bars" ? "" : turnWords(shapeSettings(entry, undefined).turn)),
+  defaultsOf: ({ kind, entry }) => (kind === "bars" ? "" : turnWords(nestingSettings(entry, undefined).turn)),
   values: Object.fromEntries(TURN_STEPS.map((step) => [step, turnWords(step)])),
   set: (text) => ({ turn: text === null ? null : (Number(text) as TurnStep) }),
 };
@@ -199,7 +199,7 @@ function defaultsOf(task: LayoutTask) {
     case "sheets":
       return sheetSettings(task.entry, undefined);
     case "shapes":
-      return shapeSettings(task.entry, undefined);
+      return nestingSettings(task.entry, undefined);
     default:
       return task satisfies never;
   }

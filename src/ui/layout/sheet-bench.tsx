@@ -1,13 +1,13 @@
 "use client";
 /** The bench of sheets: parted by straight cuts, or cut along outlines. */
 import { useMemo } from "react";
-import { rowFinder, type SavedShapes, type SavedSheets } from "@/core/layout";
+import { rowFinder, type SavedNesting, type SavedSheets } from "@/core/layout";
 import { shapePiecesTable, sheetOrderTable } from "@/core/lists";
 import { CuttingOrder } from "./cutting-order";
 import { useLayoutGround } from "./layout-ground";
-import { OneShapeSheet, OneSheet } from "./one-sheet";
+import { shapeHand } from "./nesting-hand";
+import { OneNestingSheet, OneSheet } from "./one-sheet";
 import { PlaneBench } from "./plane-bench";
-import { shapeHand } from "./shape-hand";
 import { sheetHand } from "./sheet-hand";
 
 type Props<K> = { readonly saved: K; readonly width: number; readonly height: number };
@@ -31,7 +31,7 @@ export function SheetBench({ saved, ...size }: Props<SavedSheets>) {
   );
 }
 
-export function ShapeSheetBench({ saved, ...size }: Props<SavedShapes>) {
+export function NestingSheetBench({ saved, ...size }: Props<SavedNesting>) {
   const ground = useLayoutGround();
   const hand = useMemo(() => shapeHand(saved), [saved]);
   return (
@@ -41,7 +41,7 @@ export function ShapeSheetBench({ saved, ...size }: Props<SavedShapes>) {
       {...size}
       drawSheet={(props) => (
         <>
-          <OneShapeSheet saved={saved} {...props} />
+          <OneNestingSheet saved={saved} {...props} />
           <CuttingOrder table={shapePiecesTable(saved, props.index, ground.style)} />
         </>
       )}

@@ -3,7 +3,7 @@ import { forKind } from "../../kernel";
 import type { LayoutKind, LayoutTask, SavedLayout } from "../types";
 import { bars } from "./bars";
 import type { LayoutKindModule } from "./kind";
-import { shapes } from "./shapes";
+import { shapes } from "./nesting";
 import { sheets } from "./sheets";
 
 export type { LayoutKindModule, Rest, Taken } from "./kind";

@@ -8,7 +8,7 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { fullSizeDrawing, shopPapers } from "@/core/drawing";
 import { at } from "@/core/kernel";
 import { layoutTasks, type SavedLayout, SavedSchema, savedFault, savedLayout } from "@/core/layout";
-import { layOutShapes } from "@/core/layout/shapes";
+import { layOutNesting } from "@/core/layout/nesting";
 import { createPipeline } from "@/core/pipeline";
 import { stockroomOf } from "@/core/stockroom";
 import { type Connection, openDatabase, readLayouts, releaseLayout, saveLayout, saveStockEntry } from "@/db";
@@ -37,7 +37,7 @@ function laid(): Extract<SavedLayout, { kind: "shapes" }> {
   const { tally } = createPipeline()(shelfBrackets(), null, stockroom, []);
   const task = layoutTasks(tally, stockroom).find((one) => one.kind === "shapes");
   if (task?.kind !== "shapes") throw new Error("a plate");
-  const layout = layOutShapes(task.problem, { seed: 1, now: () => 0, budgetMs: 1, passes: 2 });
+  const layout = layOutNesting(task.problem, { seed: 1, now: () => 0, budgetMs: 1, passes: 2 });
   const saved = savedLayout(task, layout, 1);
   if (saved.kind !== "shapes") throw new Error("a layout of shapes");
   return saved;

@@ -8,16 +8,16 @@ import { type StockroomInput, stockroomOf } from "../stockroom";
 import {
   type LayoutTask,
   layoutKind,
+  type NestingTask,
   piecesWithoutPlace,
   restsToKeep,
   type SavedLayout,
-  type ShapeTask,
   savedFor,
   savedLayout,
   withLocks,
   withOwnLocks,
 } from ".";
-import { layOutShapes, moveShape, setShapeLock } from "./shapes";
+import { layOutNesting, moveShape, setShapeLock } from "./nesting";
 
 const plate: StockroomInput["boards"][number] = {
   id: "plate",
@@ -61,25 +61,25 @@ function results(panels: Record<string, PanelParts>, wishes: object = {}) {
   const layoutSettings = { plate: { ...asStockroom("plate"), ...wishes } };
   return createPipeline()({ ...document, layoutSettings }, null, STOCK, []);
 }
-function shapeTask(panels: Record<string, PanelParts> = { gusset }, wishes: object = {}): ShapeTask {
+function nestingTask(panels: Record<string, PanelParts> = { gusset }, wishes: object = {}): NestingTask {
   const [task] = results(panels, wishes).tasks;
   if (task?.kind !== "shapes") throw new Error("plates are cut along their outlines");
   return task;
 }
-const laid = (task: ShapeTask): Extract<SavedLayout, { kind: "shapes" }> => {
-  const layout = layOutShapes(task.problem, { seed: 1, now: () => 0, budgetMs: 1, passes: 2 });
+const laid = (task: NestingTask): Extract<SavedLayout, { kind: "shapes" }> => {
+  const layout = layOutNesting(task.problem, { seed: 1, now: () => 0, budgetMs: 1, passes: 2 });
   const saved = savedLayout(task, layout, 1);
   if (saved.kind !== "shapes") throw new Error("a layout of shapes");
   return saved;
 };
-const areaOf = (task: ShapeTask, shape = 0) =>
+const areaOf = (task: NestingTask, shape = 0) =>
   polygonArea(at(task.problem.shapes, shape).outline.map(([x, y]): Vec2 => [x, y]));
 
 const notesOf = (task: LayoutTask) => layoutKind(task).notes(task.problem);
 
 describe("a board that is cut along outlines", () => {
   it("gives its pieces with outline, holes, count and settings", () => {
-    const { problem, pieces } = shapeTask();
+    const { problem, pieces } = nestingTask();
     expect(problem).toMatchObject({ gap: 8, margin: 10, step: 90, keep: 100, rackFirst: false });
     expect(problem.shapes).toEqual([
       {
@@ -119,7 +119,7 @@ describe("a board that is cut along outlines", () => {
       { ...hole, x: "20", y: "60", depth: null },
       { ...hole, id: "b", x: "60", y: "60", depth: "3" },
     ] as const;
-    const task = shapeTask({
+    const task = nestingTask({
       side: {
         ...gusset,
         outline: [
@@ -149,7 +149,7 @@ describe("a board that is cut along outlines", () => {
       along: "length",
     } as const;
     const { outline: _, ...whole } = gusset;
-    const task = shapeTask({ side: { ...whole, edging: { left: "band" }, work: [hole] } });
+    const task = nestingTask({ side: { ...whole, edging: { left: "band" }, work: [hole] } });
     expect(task.problem.shapes[0]).toMatchObject({
       outline: [
         [1, 0],
@@ -167,7 +167,7 @@ describe("a board that is cut along outlines", () => {
       ...slanted,
       outline: [corner("left", "front"), corner("right", "front"), corner("right", "back")],
     };
-    const task = shapeTask({ one: slanted, two: other });
+    const task = nestingTask({ one: slanted, two: other });
     expect(task.problem.shapes).toHaveLength(1);
     expect(task.problem.shapes[0]).toMatchObject({ qty: 8, opposite: 4 });
     const { layout } = laid(task);
@@ -186,13 +186,13 @@ describe("a board that is cut along outlines", () => {
 
 describe("a saved layout along outlines", () => {
   it("is outdated when gap, design or the way of cutting changed, and says which", () => {
-    const saved = laid(shapeTask());
-    expect(savedFor(shapeTask(), [saved])?.outdated).toBeNull();
-    expect(savedFor(shapeTask({ gusset }, { gap: 12 }), [saved])?.outdated).toMatchObject({
+    const saved = laid(nestingTask());
+    expect(savedFor(nestingTask(), [saved])?.outdated).toBeNull();
+    expect(savedFor(nestingTask({ gusset }, { gap: 12 }), [saved])?.outdated).toMatchObject({
       settings: ["gap"],
       design: false,
     });
-    expect(savedFor(shapeTask({ gusset: { ...gusset, length: "130" } }), [saved])?.outdated).toMatchObject({
+    expect(savedFor(nestingTask({ gusset: { ...gusset, length: "130" } }), [saved])?.outdated).toMatchObject({
       settings: [],
       design: true,
     });
@@ -201,7 +201,7 @@ describe("a saved layout along outlines", () => {
   });
 
   it("hands its locks on, and tells which had to be let go", () => {
-    const task = shapeTask();
+    const task = nestingTask();
     const saved = laid(task);
     const locked = withOwnLocks({
       ...saved,
@@ -210,9 +210,9 @@ describe("a saved layout along outlines", () => {
     const again = withLocks(task, locked);
     expect(again.notes).toEqual([]);
     expect(again.problem.fixed).toHaveLength(1);
-    const larger = withLocks(shapeTask({ gusset: { ...gusset, length: "130" } }), locked);
+    const larger = withLocks(nestingTask({ gusset: { ...gusset, length: "130" } }), locked);
     expect(larger.notes).toEqual(["A is unlocked: its size changed from 120 × 90 mm to 130 × 90 mm."]);
-    const margin = withLocks(shapeTask({ gusset }, { trim: 40 }), locked);
+    const margin = withLocks(nestingTask({ gusset }, { trim: 40 }), locked);
     expect(margin.notes).toEqual([
       "A: locked, but with the margin as it is one lies off the sheet. These pieces are unlocked.",
     ]);
@@ -221,7 +221,7 @@ describe("a saved layout along outlines", () => {
   });
 
   it("tells two locked pieces that a wider gap brings too near", () => {
-    const saved = laid(shapeTask());
+    const saved = laid(nestingTask());
     const { problem } = saved;
     const beside = moveShape(
       problem,
@@ -243,7 +243,7 @@ describe("a saved layout along outlines", () => {
       near.value,
     );
     const locked = withOwnLocks({ ...saved, layout: both });
-    expect(withLocks(shapeTask({ gusset }, { gap: 20 }), locked).notes).toEqual([
+    expect(withLocks(nestingTask({ gusset }, { gap: 20 }), locked).notes).toEqual([
       "A, A: locked, but with outlines and gap as they are two lie too near to one another. These pieces are unlocked.",
     ]);
   });
@@ -254,34 +254,34 @@ describe("a saved layout along outlines", () => {
       ...good,
       outline: [corner("left", "front"), corner("right", "front"), corner("right", "back")],
     };
-    const saved = laid(shapeTask({ one: good, two: back }));
+    const saved = laid(nestingTask({ one: good, two: back }));
     const [sheet] = saved.layout.sheets;
     const index = sheet?.placements.findIndex((one) => one.mirrored) ?? -1;
     const locked = withOwnLocks({ ...saved, layout: setShapeLock(saved.layout, { sheet: 0, index }, true) });
     // Both as drawn now: eight of one hand, none of the other.
-    const taken = withLocks(shapeTask({ one: good, two: good }), locked);
+    const taken = withLocks(nestingTask({ one: good, two: good }), locked);
     expect(taken.notes).toEqual(["A is unlocked: fewer of this hand are needed."]);
     expect(taken.problem.fixed).toEqual([]);
   });
 
   it("puts the end of its sheet into the rack when that is worth keeping", () => {
-    const saved = laid(shapeTask());
+    const saved = laid(nestingTask());
     const [rest] = restsToKeep(saved);
     expect(rest?.width).toBe(400);
     expect(rest?.length).toBeGreaterThan(250);
   });
 
   it("advises on pieces without a place, and notes what is odd", () => {
-    const large = laid(shapeTask({ gusset: { ...gusset, length: "700" } }));
+    const large = laid(nestingTask({ gusset: { ...gusset, length: "700" } }));
     expect(piecesWithoutPlace(large)[0]).toMatchObject({
       reason: "tooLargeTurned",
       why: "larger than every sheet, however it is turned",
       advice: "Let it turn in finer steps, join it from two, or buy a sheet of at least 720 × 110 mm",
     });
-    expect(notesOf(shapeTask({ gusset }, { gap: 95 }))).toEqual([
+    expect(notesOf(nestingTask({ gusset }, { gap: 95 }))).toEqual([
       "The gap of 95 mm is wider than the narrowest piece of 90 mm; check both.",
     ]);
-    expect(notesOf(shapeTask({ gusset }, { trim: 200 }))).toEqual([
+    expect(notesOf(nestingTask({ gusset }, { trim: 200 }))).toEqual([
       "The margin of 200 mm leaves nothing of a sheet of 600 × 400 mm; make it smaller.",
     ]);
   });

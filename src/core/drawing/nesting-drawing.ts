@@ -15,26 +15,26 @@ import { type LaidPiece, pieceKey } from "../layout";
 import {
   lyingHoles,
   lyingOutline,
+  type NestingProblem,
+  type NestingSheet,
   type ShapePlacement,
-  type ShapeProblem,
-  type ShapeSheet,
-} from "../layout/shapes";
+} from "../layout/nesting";
 import { formatLength, type LengthStyle } from "../measure";
 import { lockSign } from "./bar-drawing";
 import type { DrawItem, Tint } from "./display";
 import { type SheetDrawingSize, sheetGround } from "./sheet-drawing";
 import { textWidth } from "./text-width";
 
-export type ShapeDrawingInput = {
-  readonly sheet: ShapeSheet;
-  readonly problem: ShapeProblem;
+export type NestingDrawingInput = {
+  readonly sheet: NestingSheet;
+  readonly problem: NestingProblem;
   readonly pieces: readonly LaidPiece[];
   readonly style: LengthStyle;
   /** Of the pieces: what they are made of. */
   readonly tint: Tint;
 };
 
-export function shapeDrawing(input: ShapeDrawingInput, size: SheetDrawingSize): readonly DrawItem[] {
+export function nestingDrawing(input: NestingDrawingInput, size: SheetDrawingSize): readonly DrawItem[] {
   const { sheet, problem } = input;
   const stock = at(problem.stock, sheet.stock);
   return [
@@ -46,8 +46,8 @@ export function shapeDrawing(input: ShapeDrawingInput, size: SheetDrawingSize): 
 
 /** The line at which the rest begins, and its size where there is room for the words. */
 function restItems(
-  rest: ShapeSheet["offcuts"][number],
-  { style, problem }: ShapeDrawingInput,
+  rest: NestingSheet["offcuts"][number],
+  { style, problem }: NestingDrawingInput,
   { scale, line, text }: SheetDrawingSize,
 ): readonly DrawItem[] {
   const [x, end, height] = [rest.x * scale, (rest.x + rest.length) * scale, rest.width * scale];
@@ -79,7 +79,7 @@ const HOLE_CORNERS = 20;
 function shapeItems(
   one: ShapePlacement,
   sheetWidth: number,
-  { problem, pieces, style, tint }: ShapeDrawingInput,
+  { problem, pieces, style, tint }: NestingDrawingInput,
   size: SheetDrawingSize,
 ): readonly DrawItem[] {
   const { scale, line, text } = size;

@@ -3,7 +3,7 @@
  * true arcs in short steps, places are turned with complex numbers, and each step of one shape is compared with each edge of
  * the other. Written for the tests alone.
  */
-import type { ShapeLayout, ShapePlacement, ShapeProblem } from "./problem";
+import type { NestingLayout, NestingProblem, ShapePlacement } from "./problem";
 
 type Complex = { readonly re: number; readonly im: number };
 /** Chords of a hollow arc lie outside of it: with so many steps by less than a micron. */
@@ -11,7 +11,7 @@ const STEPS = 120;
 const EPS = 4e-3;
 
 /** Corners and steps along the arcs of a shape where it lies, in order. */
-function walked(problem: ShapeProblem, one: ShapePlacement): readonly Complex[] {
+function walked(problem: NestingProblem, one: ShapePlacement): readonly Complex[] {
   const shape = problem.shapes[one.shape];
   if (!shape) throw new Error("a placement names no shape");
   const turn = { re: Math.cos((one.angle * Math.PI) / 180), im: Math.sin((one.angle * Math.PI) / 180) };
@@ -72,7 +72,7 @@ function nearest(a: readonly Complex[], b: readonly Complex[]): number {
 }
 
 /** null, or what is wrong with a layout. */
-export function shapeFaultOf(problem: ShapeProblem, layout: ShapeLayout): string | null {
+export function nestingFaultOf(problem: NestingProblem, layout: NestingLayout): string | null {
   const lain = new Map<number, { plain: number; mirrored: number; waiting: number }>();
   const countOf = (shape: number) => {
     const known = lain.get(shape) ?? { plain: 0, mirrored: 0, waiting: 0 };

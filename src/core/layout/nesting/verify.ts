@@ -5,22 +5,22 @@ import { claimFault } from "../stock";
 import {
   liesWithGrain,
   lyingOutline,
-  type ShapeLayout,
+  type NestingLayout,
+  type NestingProblem,
   type ShapePlacement,
-  type ShapeProblem,
 } from "./problem";
 
 /** What a gap may fall short by: a thousandth for exact fits, and what rounding corners to whole thousandths takes off. */
 const SLACK = 0.004;
 
-export type ShapeFault = { readonly kind: "unknown" | "off" | "against" | "taken"; readonly words: string };
+export type NestingFault = { readonly kind: "unknown" | "off" | "against" | "taken"; readonly words: string };
 
 /** What is wrong with one sheet: a shape off it, against the grain or nearer than the gap to another; null: nothing. */
-export function shapeFault(
-  problem: ShapeProblem,
+export function nestingFault(
+  problem: NestingProblem,
   stock: number,
   placements: readonly ShapePlacement[],
-): ShapeFault | null {
+): NestingFault | null {
   const size = problem.stock[stock];
   if (!size) return { kind: "unknown", words: `there is no stock ${stock}` };
   const { margin, gap } = problem;
@@ -52,7 +52,7 @@ export function shapeFault(
 }
 
 /** Why locked shapes cannot stay: there are fewer of them or of their hand, or they cannot lie so; null: they can. */
-export function lockedShapeFault(problem: ShapeProblem): string | null {
+export function lockedNestingFault(problem: NestingProblem): string | null {
   for (const [i, { qty, opposite }] of problem.shapes.entries()) {
     const locked = problem.fixed.flatMap(({ placements }) => placements.filter(({ shape }) => shape === i));
     const mirrored = locked.filter((one) => one.mirrored).length;
@@ -63,7 +63,7 @@ export function lockedShapeFault(problem: ShapeProblem): string | null {
       return `shape ${i} is locked as drawn ${locked.length - mirrored} times of ${qty - opposite}`;
   }
   for (const [i, { stock, placements }] of problem.fixed.entries()) {
-    const fault = shapeFault(problem, stock, placements);
+    const fault = nestingFault(problem, stock, placements);
     if (fault) return `on locked sheet ${i + 1} ${fault.words}`;
   }
   const over = problem.stock.findIndex(
@@ -84,12 +84,12 @@ const lengthRound = (polygon: Polygon) =>
     return sum + Math.hypot(nextX - x, nextY - y);
   }, 0);
 
-export function verifyShapes(problem: ShapeProblem, layout: ShapeLayout): string | null {
+export function verifyNesting(problem: NestingProblem, layout: NestingLayout): string | null {
   const placed = problem.shapes.map(() => 0);
   const mirrored = problem.shapes.map(() => 0);
   const used = problem.stock.map(() => 0);
   for (const [i, sheet] of layout.sheets.entries()) {
-    const fault = shapeFault(problem, sheet.stock, sheet.placements);
+    const fault = nestingFault(problem, sheet.stock, sheet.placements);
     if (fault) return `sheet ${i}: ${fault.words}`;
     used[sheet.stock] = (used[sheet.stock] ?? 0) + 1;
     for (const one of sheet.placements) {
@@ -125,7 +125,7 @@ export function verifyShapes(problem: ShapeProblem, layout: ShapeLayout): string
 }
 
 /** Shapes are turned by whole steps, but for those that are locked as they are. */
-function turnFault(problem: ShapeProblem, layout: ShapeLayout): string | null {
+function turnFault(problem: NestingProblem, layout: NestingLayout): string | null {
   const { step } = problem;
   for (const one of layout.sheets.flatMap(({ placements }) => placements)) {
     if (one.locked) continue;
@@ -146,7 +146,7 @@ const areaWithin = (polygon: Polygon) =>
 
 const bare = (shape: number): ShapePlacement => ({ shape, angle: 0, x: 0, y: 0 });
 
-function utilisationFault(problem: ShapeProblem, layout: ShapeLayout): string | null {
+function utilisationFault(problem: NestingProblem, layout: NestingLayout): string | null {
   let [shapes, sheets] = [0, 0];
   for (const { stock, placements } of layout.sheets) {
     const { length, width } = at(problem.stock, stock);
@@ -160,7 +160,7 @@ function utilisationFault(problem: ShapeProblem, layout: ShapeLayout): string | 
 }
 
 /** The shape is longer, or has more area, than any sheet whatever its turn: no layout holds it. */
-function isTooLarge(problem: ShapeProblem, shape: number): boolean {
+function isTooLarge(problem: NestingProblem, shape: number): boolean {
   const { x0, y0, x1, y1 } = boxOfPoints(lyingOutline(problem, bare(shape)));
   return problem.stock.every(({ length, width, count }) => {
     const [l, w] = [length - 2 * problem.margin, width - 2 * problem.margin];
@@ -174,8 +174,8 @@ const MOST_MIXES = 50_000;
 
 /** The cheapest stock that has the area of the shapes, found by trying all mixes: the bound of areas is no higher. */
 function leastByArea(
-  problem: ShapeProblem,
-  layout: ShapeLayout,
+  problem: NestingProblem,
+  layout: NestingLayout,
 ): { readonly cost: number | null; readonly count: number } | null {
   const out = new Set(layout.unplaced.map(({ shape }) => shape));
   const area = problem.shapes.reduce(
@@ -207,7 +207,7 @@ function leastByArea(
 }
 
 /** One offcut across the end of a sheet at most, from the tenth of a millimetre behind the last shape and its gap on. */
-function restFault(problem: ShapeProblem, sheet: ShapeLayout["sheets"][number]): string | null {
+function restFault(problem: NestingProblem, sheet: NestingLayout["sheets"][number]): string | null {
   const { length, width } = at(problem.stock, sheet.stock);
   const reach =
     Math.max(0, ...sheet.placements.map((one) => boxOfPoints(lyingOutline(problem, one)).x1)) + problem.gap;
@@ -227,7 +227,7 @@ const keyOf = ({ shape, angle, x, y, mirrored }: ShapePlacement) =>
   `${shape}@${angle},${x},${y},${mirrored ?? false}`;
 
 /** Every locked shape lies where it was locked, with the others of its sheet. */
-function lockFault(problem: ShapeProblem, layout: ShapeLayout): string | null {
+function lockFault(problem: NestingProblem, layout: NestingLayout): string | null {
   const rest = layout.sheets.map(({ stock, placements }) => ({
     stock,
     keys: new Set(placements.filter((one) => one.locked).map(keyOf)),

@@ -5,14 +5,14 @@
 import { boxOfPoints, type Vec2 } from "@/core/geometry";
 import { at, type Random, seededRandom } from "@/core/kernel";
 import {
-  layOutShapes,
-  readShapeProblem,
-  type ShapeLayout,
-  type ShapeProblemInput,
-} from "@/core/layout/shapes";
+  layOutNesting,
+  type NestingLayout,
+  type NestingProblemInput,
+  readNestingProblem,
+} from "@/core/layout/nesting";
 import { MaxRectsPacker } from "../node_modules/maxrects-packer/dist/maxrects-packer.mjs";
 
-type Outline = ShapeProblemInput["shapes"][number]["outline"];
+type Outline = NestingProblemInput["shapes"][number]["outline"];
 type Draw = (random: Random) => Outline;
 
 const size = (random: Random, low: number, high: number) => low + random.below(high - low + 1);
@@ -75,7 +75,7 @@ function problemOf(draws: readonly Draw[], count: number, seed: number) {
     qty: 5,
     opposite: null,
   }));
-  return readShapeProblem({
+  return readNestingProblem({
     gap: GAP,
     margin: MARGIN,
     stock: [{ length: LENGTH, width: WIDTH, price: 100 }],
@@ -101,7 +101,7 @@ function boxes(problem: ReturnType<typeof problemOf>): number {
 }
 
 /** Sheets, the last one as far as it is used. */
-const used = ({ sheets, count }: ShapeLayout) =>
+const used = ({ sheets, count }: NestingLayout) =>
   count - Math.max(0, ...sheets.map(({ offcuts }) => (offcuts[0]?.length ?? 0) / LENGTH));
 
 export function shapeTable(budgetMs = 3_000): void {
@@ -114,7 +114,7 @@ export function shapeTable(budgetMs = 3_000): void {
         const problem = problemOf(draws, count, seed);
         const start = performance.now();
         let first: number | null = null;
-        const layout = layOutShapes(problem, {
+        const layout = layOutNesting(problem, {
           seed: 1,
           now: () => performance.now(),
           budgetMs,

@@ -63,7 +63,7 @@ function hasBody(outline: readonly BulgedCorner[]): boolean {
   return Math.min(x1 - x0, y1 - y0) >= LEAST_BODY;
 }
 
-export const ShapeProblemSchema = v.pipe(
+export const NestingProblemSchema = v.pipe(
   v.object({
     /** How lengths are written in the reasons of a layout; without it in millimetres. */
     style: textStyle,
@@ -140,10 +140,10 @@ export const ShapeProblemSchema = v.pipe(
     "a locked shape or its sheet is not in the problem",
   ),
 );
-export type ShapeProblem = v.InferOutput<typeof ShapeProblemSchema>;
-export type ShapeProblemInput = v.InferInput<typeof ShapeProblemSchema>;
-export const readShapeProblem = (input: ShapeProblemInput): ShapeProblem =>
-  v.parse(ShapeProblemSchema, input);
+export type NestingProblem = v.InferOutput<typeof NestingProblemSchema>;
+export type NestingProblemInput = v.InferInput<typeof NestingProblemSchema>;
+export const readNestingProblem = (input: NestingProblemInput): NestingProblem =>
+  v.parse(NestingProblemSchema, input);
 
 /**
  * A shape, mirrored in its own y axis where it says so, then turned by `angle` degrees about its own origin and moved by
@@ -166,14 +166,14 @@ export type ShapeRest = {
   readonly length: number;
   readonly width: number;
 };
-export type ShapeSheet = {
+export type NestingSheet = {
   readonly stock: number;
   readonly placements: readonly ShapePlacement[];
   readonly offcuts: readonly ShapeRest[];
 };
 export type UnplacedShape = { readonly shape: number; readonly qty: number; readonly why: UnplacedReason };
-export type ShapeLayout = {
-  readonly sheets: readonly ShapeSheet[];
+export type NestingLayout = {
+  readonly sheets: readonly NestingSheet[];
   readonly count: number;
   readonly cost: number | null;
   /** What the areas alone need; holds for every layout. */
@@ -210,7 +210,7 @@ function ownCorners(outline: readonly BulgedCorner[], mirrored: boolean): readon
 const flat = new WeakMap<readonly BulgedCorner[], Map<boolean, Polygon>>();
 
 /** The polygon of a shape about its own origin: remembered, for it is asked for at every step of a drag. */
-export function ownPolygon(problem: ShapeProblem, shape: number, mirrored: boolean): Polygon {
+export function ownPolygon(problem: NestingProblem, shape: number, mirrored: boolean): Polygon {
   const { outline } = at(problem.shapes, shape);
   const known = flat.get(outline) ?? new Map<boolean, Polygon>();
   flat.set(outline, known);
@@ -222,11 +222,13 @@ export function ownPolygon(problem: ShapeProblem, shape: number, mirrored: boole
 type Lying = Pick<ShapePlacement, "shape" | "angle" | "x" | "y" | "mirrored">;
 
 /** A shape where it lies on its sheet. */
-export const lyingOutline = (problem: ShapeProblem, { shape, angle: turn, x, y, mirrored }: Lying): Polygon =>
-  movedPolygon(turnedPolygon(ownPolygon(problem, shape, mirrored ?? false), turn), x, y);
+export const lyingOutline = (
+  problem: NestingProblem,
+  { shape, angle: turn, x, y, mirrored }: Lying,
+): Polygon => movedPolygon(turnedPolygon(ownPolygon(problem, shape, mirrored ?? false), turn), x, y);
 
 /** The corners of a shape where it lies, with their arcs. */
-export function lyingCorners(problem: ShapeProblem, one: Lying): readonly BulgedCorner[] {
+export function lyingCorners(problem: NestingProblem, one: Lying): readonly BulgedCorner[] {
   const corners = ownCorners(at(problem.shapes, one.shape).outline, one.mirrored ?? false);
   const places = movedPolygon(
     turnedPolygon(
@@ -240,7 +242,7 @@ export function lyingCorners(problem: ShapeProblem, one: Lying): readonly Bulged
 }
 
 /** The holes of a shape where it lies. */
-export function lyingHoles(problem: ShapeProblem, one: Lying): readonly { at: Vec2; diameter: number }[] {
+export function lyingHoles(problem: NestingProblem, one: Lying): readonly { at: Vec2; diameter: number }[] {
   const { holes } = at(problem.shapes, one.shape);
   const own = holes.map(({ x, y }): Vec2 => [one.mirrored ? -x : x, y]);
   const places = movedPolygon(turnedPolygon(own, one.angle), one.x, one.y);
@@ -248,7 +250,7 @@ export function lyingHoles(problem: ShapeProblem, one: Lying): readonly { at: Ve
 }
 
 /** Length and width of a shape as it is drawn. */
-export function sizeOfShape(problem: ShapeProblem, shape: number): { length: number; width: number } {
+export function sizeOfShape(problem: NestingProblem, shape: number): { length: number; width: number } {
   const { x0, y0, x1, y1 } = boxOfPoints(ownPolygon(problem, shape, false));
   return { length: x1 - x0, width: y1 - y0 };
 }

@@ -5,16 +5,16 @@ import { ASIDE } from "../stock";
 import {
   type MovedShape,
   moveShape,
-  ShapeBench,
+  NestingBench,
   type ShapeRefusal,
   type ShapeSpot,
   setShapeAside,
   setShapeLock,
 } from "./by-hand";
-import { shapeFaultOf } from "./independent.fixture";
-import { layOutShapes } from "./layout";
-import { readShapeProblem, type ShapeLayout, type ShapeProblemInput } from "./problem";
-import { verifyShapes } from "./verify";
+import { nestingFaultOf } from "./independent.fixture";
+import { layOutNesting } from "./layout";
+import { type NestingLayout, type NestingProblemInput, readNestingProblem } from "./problem";
+import { verifyNesting } from "./verify";
 
 const SQUARE: [number, number][] = [
   [0, 0],
@@ -27,8 +27,8 @@ const GUSSET: [number, number][] = [
   [80, 0],
   [0, 80],
 ];
-const ground = (more: Partial<ShapeProblemInput> = {}) => {
-  const problem = readShapeProblem({
+const ground = (more: Partial<NestingProblemInput> = {}) => {
+  const problem = readNestingProblem({
     gap: 5,
     margin: 10,
     step: 90,
@@ -39,23 +39,23 @@ const ground = (more: Partial<ShapeProblemInput> = {}) => {
     ],
     ...more,
   });
-  const layout = layOutShapes(problem, { seed: 1, now: () => 0, budgetMs: 1, passes: 2 });
-  return { problem, layout, bench: new ShapeBench(problem) };
+  const layout = layOutNesting(problem, { seed: 1, now: () => 0, budgetMs: 1, passes: 2 });
+  return { problem, layout, bench: new NestingBench(problem) };
 };
 type Ground = ReturnType<typeof ground>;
 
-const valid = ({ problem }: Ground, layout: ShapeLayout) => {
-  expect(verifyShapes(problem, layout)).toBeNull();
-  expect(shapeFaultOf(problem, layout)).toBeNull();
+const valid = ({ problem }: Ground, layout: NestingLayout) => {
+  expect(verifyNesting(problem, layout)).toBeNull();
+  expect(nestingFaultOf(problem, layout)).toBeNull();
   return layout;
 };
-const done = (result: Result<ShapeLayout, ShapeRefusal>): ShapeLayout => {
+const done = (result: Result<NestingLayout, ShapeRefusal>): NestingLayout => {
   if (!result.ok) throw new Error(result.problem.message);
   return result.value;
 };
-const kindOf = (result: Result<ShapeLayout, ShapeRefusal>) => (result.ok ? "done" : result.problem.kind);
+const kindOf = (result: Result<NestingLayout, ShapeRefusal>) => (result.ok ? "done" : result.problem.kind);
 /** The first placement of a shape. */
-const find = (layout: ShapeLayout, shape: number) => {
+const find = (layout: NestingLayout, shape: number) => {
   const sheet = layout.sheets.findIndex(({ placements }) => placements.some((one) => one.shape === shape));
   const index = at(layout.sheets, sheet).placements.findIndex((one) => one.shape === shape);
   return { sheet, index };
@@ -201,7 +201,7 @@ describe("shapes by hand", () => {
     );
     const moved = valid(all, done(moveShape(problem, layout, { sheet: 0, index: 0 }, first ?? spot(0, 0))));
     expect(moved).toMatchObject({ count: 1, cost: 9, proven: true });
-    const limited = readShapeProblem({ ...problem, stock: [{ length: 400, width: 200, count: 1 }] });
+    const limited = readNestingProblem({ ...problem, stock: [{ length: 400, width: 200, count: 1 }] });
     const further = spot(10, 10, { sheet: 1, stock: 0 });
     expect(kindOf(moveShape(limited, layout, { sheet: 0, index: 0 }, further))).toBe("gone");
   });

@@ -1,17 +1,17 @@
 /** Sheets whose pieces are cut along their outlines, as a bench moves them. */
 import { boxOfPoints, type Vec2 } from "@/core/geometry";
 import { at } from "@/core/kernel";
-import type { SavedShapes } from "@/core/layout";
+import type { SavedNesting } from "@/core/layout";
 import {
   lyingOutline,
   moveShape,
-  ShapeBench,
-  type ShapeLayout,
+  NestingBench,
+  type NestingLayout,
   type ShapePlacement,
   type ShapeSpot,
   setShapeAside,
   setShapeLock,
-} from "@/core/layout/shapes";
+} from "@/core/layout/nesting";
 import {
   type Direction,
   everySheet,
@@ -31,8 +31,8 @@ const WAYS: Readonly<Record<Direction, Vec2>> = {
 
 type Posture = Pick<ShapeSpot, "angle" | "mirrored">;
 
-export function shapeHand({ problem, layout }: SavedShapes): PlaneHand<ShapeLayout, ShapeSpot> {
-  const bench = new ShapeBench(problem);
+export function shapeHand({ problem, layout }: SavedNesting): PlaneHand<NestingLayout, ShapeSpot> {
+  const bench = new NestingBench(problem);
   const placed = (where: PlacedAt) => layout.sheets[where.sheet]?.placements[where.index];
   const posture = (from: Held): Posture => {
     const one = "waiting" in from ? undefined : placed(from);
@@ -42,13 +42,13 @@ export function shapeHand({ problem, layout }: SavedShapes): PlaneHand<ShapeLayo
     const shape = "waiting" in from ? from.waiting : (placed(from)?.shape ?? 0);
     return boxOfPoints(lyingOutline(problem, { shape, x: 0, y: 0, ...how }));
   };
-  const followed = (after: ShapeLayout, from: PlacedAt, to: number): PlacedAt => {
+  const followed = (after: NestingLayout, from: PlacedAt, to: number): PlacedAt => {
     if (to === from.sheet) return from;
     const emptied = layout.sheets[from.sheet]?.placements.length === 1;
     const sheet = emptied && to > from.sheet ? to - 1 : to;
     return { sheet, index: (after.sheets[sheet]?.placements.length ?? 1) - 1 };
   };
-  const moved = (from: Held, spot: ShapeSpot | null): ShapeLayout | null => {
+  const moved = (from: Held, spot: ShapeSpot | null): NestingLayout | null => {
     const changed = spot && moveShape(problem, layout, from, spot);
     return changed?.ok ? changed.value : null;
   };
@@ -57,7 +57,7 @@ export function shapeHand({ problem, layout }: SavedShapes): PlaneHand<ShapeLayo
     from: PlacedAt,
     one: ShapePlacement,
     how: Posture,
-  ): Tried<ShapeLayout, ShapeSpot> | string => {
+  ): Tried<NestingLayout, ShapeSpot> | string => {
     const [was, will] = [boxIn(from), boxIn(from, how)];
     const spot: ShapeSpot = {
       ...how,

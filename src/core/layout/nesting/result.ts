@@ -4,12 +4,12 @@ import { at } from "../../kernel";
 import { judged, leastMixCost, type MixType } from "../stock";
 import {
   lyingOutline,
+  type NestingLayout,
+  type NestingProblem,
+  type NestingSheet,
   ownPolygon,
-  type ShapeLayout,
   type ShapePlacement,
-  type ShapeProblem,
   type ShapeRest,
-  type ShapeSheet,
   type UnplacedShape,
 } from "./problem";
 
@@ -22,7 +22,7 @@ export type BoundOf = { readonly lowerBound: number; readonly lowerBoundOf: "cos
  * The least cost (where every size has its price, else the least number) that the areas of the shapes need, in sheets whose
  * margins are taken off; `most` is that of a layout that exists. Holds for every layout.
  */
-export function areaBound(problem: ShapeProblem, area: number, most: number): number {
+export function areaBound(problem: NestingProblem, area: number, most: number): number {
   const priced = isPriced(problem);
   const types = problem.stock.map(({ length, width, price, count, rack }): MixType => {
     const { margin } = problem;
@@ -49,14 +49,14 @@ function relaxed(types: readonly MixType[], area: number): number {
   return cost * (1 - 1e-12) - 1e-6;
 }
 
-export const isPriced = ({ stock }: ShapeProblem) => stock.every(({ price }) => price !== null);
+export const isPriced = ({ stock }: NestingProblem) => stock.every(({ price }) => price !== null);
 
-export const areaOfShape = (problem: ShapeProblem, shape: number): number =>
+export const areaOfShape = (problem: NestingProblem, shape: number): number =>
   polygonArea(ownPolygon(problem, shape, false));
 
 /** The strip across the end of a sheet that no shape comes nearer to than the gap. */
 function restsOf(
-  problem: ShapeProblem,
+  problem: NestingProblem,
   stock: number,
   placements: readonly ShapePlacement[],
 ): readonly ShapeRest[] {
@@ -69,10 +69,10 @@ function restsOf(
 
 /** A layout of sheets with its sums; `bound` holds for it with all shapes placed. */
 export function layoutOf(
-  problem: ShapeProblem,
-  all: readonly Pick<ShapeSheet, "stock" | "placements">[],
+  problem: NestingProblem,
+  all: readonly Pick<NestingSheet, "stock" | "placements">[],
   { bound, unplaced }: { readonly bound: BoundOf; readonly unplaced: readonly UnplacedShape[] },
-): ShapeLayout {
+): NestingLayout {
   const sheets = all
     .filter((sheet) => sheet.placements.length > 0)
     .map(({ stock, placements }) => ({ stock, placements, offcuts: restsOf(problem, stock, placements) }));

@@ -2,27 +2,27 @@
 export {
   type MovedShape,
   moveShape,
+  NestingBench,
   type ShapeAt,
-  ShapeBench,
   type ShapeRefusal,
   type ShapeSpot,
   setShapeAside,
   setShapeLock,
 } from "./by-hand";
-export { layOutShapes, type ShapeOptions } from "./layout";
+export { layOutNesting, type NestingOptions } from "./layout";
 export {
   type LockedShape,
   lyingCorners,
   lyingHoles,
   lyingOutline,
-  readShapeProblem,
-  type ShapeLayout,
+  type NestingLayout,
+  type NestingProblem,
+  type NestingProblemInput,
+  NestingProblemSchema,
+  type NestingSheet,
+  readNestingProblem,
   type ShapePlacement,
-  type ShapeProblem,
-  type ShapeProblemInput,
-  ShapeProblemSchema,
-  type ShapeSheet,
   sizeOfShape,
 } from "./problem";
 export { areaOfShape } from "./result";
-export { lockedShapeFault, shapeFault, verifyShapes } from "./verify";
+export { lockedNestingFault, nestingFault, verifyNesting } from "./verify";

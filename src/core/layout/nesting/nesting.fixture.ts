@@ -1,15 +1,15 @@
 /** What the tests of free shapes share: a layout that both checks have passed, and a few shapes. */
 import { expect } from "vitest";
-import { shapeFaultOf } from "./independent.fixture";
-import { layOutShapes } from "./layout";
-import { readShapeProblem, type ShapeProblemInput } from "./problem";
-import { verifyShapes } from "./verify";
+import { nestingFaultOf } from "./independent.fixture";
+import { layOutNesting } from "./layout";
+import { type NestingProblemInput, readNestingProblem } from "./problem";
+import { verifyNesting } from "./verify";
 
-export function run(input: ShapeProblemInput, passes = 20) {
-  const problem = readShapeProblem(input);
-  const layout = layOutShapes(problem, { seed: 1, now: () => 0, budgetMs: 1, passes });
-  expect(verifyShapes(problem, layout)).toBeNull();
-  expect(shapeFaultOf(problem, layout)).toBeNull();
+export function run(input: NestingProblemInput, passes = 20) {
+  const problem = readNestingProblem(input);
+  const layout = layOutNesting(problem, { seed: 1, now: () => 0, budgetMs: 1, passes });
+  expect(verifyNesting(problem, layout)).toBeNull();
+  expect(nestingFaultOf(problem, layout)).toBeNull();
   return { problem, layout };
 }
 export const GUSSET: [number, number][] = [

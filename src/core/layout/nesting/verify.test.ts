@@ -7,13 +7,13 @@ import {
   polygonDistance,
   turnedPolygon,
 } from "../../geometry";
-import { shapeFaultOf } from "./independent.fixture";
-import { readShapeProblem, type ShapeProblemInput } from "./problem";
-import { GUSSET, PLATE, run } from "./shapes.fixture";
-import { lockedShapeFault, verifyShapes } from "./verify";
+import { nestingFaultOf } from "./independent.fixture";
+import { GUSSET, PLATE, run } from "./nesting.fixture";
+import { type NestingProblemInput, readNestingProblem } from "./problem";
+import { lockedNestingFault, verifyNesting } from "./verify";
 
 describe("the check of shapes", () => {
-  const input: ShapeProblemInput = {
+  const input: NestingProblemInput = {
     gap: 0,
     stock: [{ length: 100, width: 100 }],
     shapes: [{ outline: GUSSET.map(([x, y]): [number, number] => [x / 2, y / 2]), qty: 2 }],
@@ -24,15 +24,15 @@ describe("the check of shapes", () => {
       ...layout,
       sheets: [{ stock: 0, offcuts: [], placements: [0, 1].map(() => ({ shape: 0, angle: 0, x, y: 0 })) }],
     });
-    expect(verifyShapes(problem, twice(0))).toMatch(/nearer than the gap/);
-    expect(shapeFaultOf(problem, twice(0))).not.toBeNull();
-    expect(verifyShapes(problem, twice(60))).toMatch(/lies off it/);
-    expect(verifyShapes(problem, { ...layout, sheets: [] })).toMatch(/placed 0 times of 2/);
+    expect(verifyNesting(problem, twice(0))).toMatch(/nearer than the gap/);
+    expect(nestingFaultOf(problem, twice(0))).not.toBeNull();
+    expect(verifyNesting(problem, twice(60))).toMatch(/lies off it/);
+    expect(verifyNesting(problem, { ...layout, sheets: [] })).toMatch(/placed 0 times of 2/);
   });
 });
 
 describe("what cannot be asked of free shapes", () => {
-  const input = (more: Partial<ShapeProblemInput> = {}): ShapeProblemInput => ({
+  const input = (more: Partial<NestingProblemInput> = {}): NestingProblemInput => ({
     gap: 2,
     stock: [{ ...PLATE, count: 1 }],
     shapes: [{ outline: GUSSET, qty: 2, opposite: 1 }],
@@ -40,8 +40,8 @@ describe("what cannot be asked of free shapes", () => {
   });
   const lock = (x: number, mirrored = false) => ({ shape: 0, angle: 0, x, y: 10, mirrored, against: false });
   const fault = (...groups: ReturnType<typeof lock>[][]) =>
-    lockedShapeFault(
-      readShapeProblem(input({ fixed: groups.map((placements) => ({ stock: 0, placements })) })),
+    lockedNestingFault(
+      readNestingProblem(input({ fixed: groups.map((placements) => ({ stock: 0, placements })) })),
     );
 
   it("locks that cannot stay are told: too many, of the wrong hand, on one another, more sheets than there are", () => {
@@ -72,7 +72,7 @@ describe("what cannot be asked of free shapes", () => {
     expect(sheet?.offcuts).toEqual([]);
     const nothing = { x: 200, y: 0, length: 0, width: 100 };
     const told = (offcuts: readonly (typeof nothing)[]) =>
-      verifyShapes(problem, { ...layout, sheets: layout.sheets.map((one) => ({ ...one, offcuts })) });
+      verifyNesting(problem, { ...layout, sheets: layout.sheets.map((one) => ({ ...one, offcuts })) });
     expect(told([])).toBeNull();
     expect(told([nothing])).toMatch(/an offcut of another size/);
     const single = run({
@@ -83,7 +83,7 @@ describe("what cannot be asked of free shapes", () => {
     });
     const rest = { x: 100, y: 0, length: 100, width: 100 };
     const claims = (offcuts: readonly (typeof rest)[]) =>
-      verifyShapes(single.problem, {
+      verifyNesting(single.problem, {
         ...single.layout,
         sheets: single.layout.sheets.map((one) => ({ ...one, offcuts })),
       });
@@ -96,7 +96,7 @@ describe("what cannot be asked of free shapes", () => {
   it("numbers that are none are refused; of too many pieces the rest is told", () => {
     // What is not said: no gap to a margin, quarter turns, grain along the sheet and none in the shape, one face good, as many sheets as wanted, bought.
     expect(
-      readShapeProblem({ gap: 1, stock: [{ length: 9, width: 9 }], shapes: [{ outline: GUSSET, qty: 1 }] }),
+      readNestingProblem({ gap: 1, stock: [{ length: 9, width: 9 }], shapes: [{ outline: GUSSET, qty: 1 }] }),
     ).toMatchObject({
       margin: 0,
       fixed: [],
@@ -106,7 +106,7 @@ describe("what cannot be asked of free shapes", () => {
     });
     const hole = { x: 20, y: 20, diameter: 5 };
     const bored = (one: object) => () =>
-      readShapeProblem(input({ shapes: [{ outline: GUSSET, qty: 1, holes: [one] }] } as never));
+      readNestingProblem(input({ shapes: [{ outline: GUSSET, qty: 1, holes: [one] }] } as never));
     expect(bored(hole)).not.toThrow();
     for (const wrong of [
       { ...hole, diameter: 0 },
@@ -115,8 +115,8 @@ describe("what cannot be asked of free shapes", () => {
     ])
       expect(bored(wrong)).toThrow();
     const odd = [{ gap: -1 }, { gap: Number.NaN }, { step: 400 }, { stock: [{ length: 0, width: 5 }] }];
-    for (const more of odd) expect(() => readShapeProblem(input(more as never))).toThrow();
-    expect(() => readShapeProblem(input({ shapes: [{ outline: GUSSET, qty: 1_000_000 }] }))).toThrow();
+    for (const more of odd) expect(() => readNestingProblem(input(more as never))).toThrow();
+    expect(() => readNestingProblem(input({ shapes: [{ outline: GUSSET, qty: 1_000_000 }] }))).toThrow();
     const many = input({
       shapes: [
         { outline: GUSSET, qty: 3 },

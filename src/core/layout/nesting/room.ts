@@ -14,7 +14,7 @@ import {
 } from "../../geometry";
 import { at } from "../../kernel";
 import { convexParts, minkowskiSum } from "./minkowski";
-import { liesWithGrain, ownPolygon, type ShapePlacement, type ShapeProblem } from "./problem";
+import { liesWithGrain, type NestingProblem, ownPolygon, type ShapePlacement } from "./problem";
 
 /** mm. Less than the gap, so that what fits exactly keeps a place to lie: a region without any width would be lost. */
 const HAIR = -0.001;
@@ -45,14 +45,14 @@ export type Laid = { readonly way: Way; readonly x: number; readonly y: number }
 export type Free = { readonly regions: Paths64; readonly points: Path64 };
 
 export class Rooms {
-  readonly problem: ShapeProblem;
+  readonly problem: NestingProblem;
   private readonly corners: "pointed" | "round";
   private readonly ways = new Map<string, Way>();
   /** No-fit polygons by the two ways. */
   private readonly noFit = new Map<string, Paths64>();
 
   /** Corners grown to points take some room that is free, and are quick to search; grown round they take none. */
-  constructor(problem: ShapeProblem, corners: "pointed" | "round" = "pointed") {
+  constructor(problem: NestingProblem, corners: "pointed" | "round" = "pointed") {
     this.problem = problem;
     this.corners = corners;
   }

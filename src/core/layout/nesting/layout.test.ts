@@ -1,10 +1,10 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { polygonDistance } from "../../geometry";
-import { layOutShapes, waysOf } from "./layout";
-import { lyingOutline, readShapeProblem, type ShapeProblemInput } from "./problem";
+import { layOutNesting, waysOf } from "./layout";
+import { GUSSET, PLATE, run } from "./nesting.fixture";
+import { lyingOutline, type NestingProblemInput, readNestingProblem } from "./problem";
 import { Rooms } from "./room";
-import { GUSSET, PLATE, run } from "./shapes.fixture";
 
 describe("free shapes", () => {
   it("two gussets lie together as a square when they may be turned by half a turn, a gap apart", () => {
@@ -94,7 +94,7 @@ describe("free shapes", () => {
   });
 
   it("with grain turns by half a turn only, and is the same for the same seed", () => {
-    const input: ShapeProblemInput = {
+    const input: NestingProblemInput = {
       gap: 3,
       step: 45,
       stock: [PLATE],
@@ -193,7 +193,7 @@ describe("shapes with arcs and hands", () => {
   });
 
   it("so many lie mirrored as there are of the opposite hand; with faces alike, as many as help", () => {
-    const input = (opposite: number | null): ShapeProblemInput => ({
+    const input = (opposite: number | null): NestingProblemInput => ({
       gap: 0,
       step: 0,
       stock: [{ length: 100.1, width: 100.1, price: 1 }],
@@ -247,15 +247,15 @@ describe("shapes with arcs and hands", () => {
       [0, 60],
     ];
     /** How often the clock is looked at: twice for each order of one shape. */
-    const looks = (more: Partial<ShapeProblemInput>) => {
+    const looks = (more: Partial<NestingProblemInput>) => {
       let ticks = 0;
-      const problem = readShapeProblem({
+      const problem = readNestingProblem({
         gap: 2,
         stock: [{ length: 100, width: 100 }],
         shapes: [{ outline: square, qty: 1 }],
         ...more,
       });
-      layOutShapes(problem, { seed: 1, now: () => ticks++, budgetMs: 1e9 });
+      layOutNesting(problem, { seed: 1, now: () => ticks++, budgetMs: 1e9 });
       return ticks;
     };
     // Four starts and 24 orders; once at the beginning, and once when it is found that nothing is left to gain.
@@ -303,7 +303,7 @@ describe("shapes with arcs and hands", () => {
       more: object = {},
       grain = false,
     ) => {
-      const problem = readShapeProblem({
+      const problem = readNestingProblem({
         gap: 2,
         stock: [PLATE],
         shapes: [{ outline, qty: 1, grain }],
@@ -374,7 +374,7 @@ describe("stock of free shapes", () => {
     [90, 90],
     [0, 90],
   ];
-  const laid = (more: Partial<ShapeProblemInput>, qty = 4) =>
+  const laid = (more: Partial<NestingProblemInput>, qty = 4) =>
     run({ gap: 4, margin: 5, stock: [PLATE], shapes: [{ outline: square, qty }], ...more }).layout;
   const rack = { length: 210, width: 110, price: 0, count: 1, rack: "R-1" };
 

@@ -7,24 +7,24 @@ import { crossesItself, type Polygon, type Vec2 } from "../../geometry";
 import { at, invariant, type Random, seededRandom } from "../../kernel";
 import type { UnplacedReason } from "../stock";
 import {
+  type NestingLayout,
+  type NestingProblem,
   ownPolygon,
-  type ShapeLayout,
   type ShapePlacement,
-  type ShapeProblem,
   sizeOfShape,
   type UnplacedShape,
 } from "./problem";
 import { areaBound, areaOfShape, type BoundOf, isPriced, layoutOf } from "./result";
 import { cornersOf, type Free, type Laid, Rooms, type Way } from "./room";
-import { verifyShapes } from "./verify";
+import { verifyNesting } from "./verify";
 
-export type ShapeOptions = {
+export type NestingOptions = {
   readonly seed: number;
   readonly now: () => number;
   readonly budgetMs: number;
   /** Orders that are tried; the budget may end them earlier. */
   readonly passes?: number;
-  readonly onProgress?: (progress: { readonly best: ShapeLayout }) => void;
+  readonly onProgress?: (progress: { readonly best: NestingLayout }) => void;
 };
 
 /** Shapes of one kind and hand, with the ways in which they may lie. */
@@ -37,7 +37,7 @@ type Kind = {
 };
 
 /** Lays shapes out on sheets. The problem must have been read by `ShapeProblemSchema`. */
-export function layOutShapes(problem: ShapeProblem, options: ShapeOptions): ShapeLayout {
+export function layOutNesting(problem: NestingProblem, options: NestingOptions): NestingLayout {
   const rooms = new Rooms(problem);
   const { wanted, unplaced } = prepare(rooms);
   const random = seededRandom(options.seed);
@@ -60,7 +60,7 @@ export function layOutShapes(problem: ShapeProblem, options: ShapeOptions): Shap
     options.onProgress?.({ best: told(best) });
   }
   const layout = told(best);
-  const fault = verifyShapes(problem, layout);
+  const fault = verifyNesting(problem, layout);
   invariant(fault === null, `shape layout is not valid: ${fault}`);
   return layout;
 }
@@ -73,7 +73,7 @@ type Start = {
 };
 
 /** Starts that are tried before chance: each order of stock, then shapes by area and by their longest side, along both ways. */
-function startsOf(problem: ShapeProblem, wanted: readonly Kind[]): readonly Start[] {
+function startsOf(problem: NestingProblem, wanted: readonly Kind[]): readonly Start[] {
   const area = wanted.toSorted((a, b) => b.area - a.area || a.shape - b.shape);
   const longest = wanted.toSorted((a, b) => b.longest - a.longest || b.area - a.area || a.shape - b.shape);
   const [usual = [], ...others] = stockOrders(problem);
@@ -87,7 +87,7 @@ function startsOf(problem: ShapeProblem, wanted: readonly Kind[]): readonly Star
 }
 
 /** Nothing is left to gain: all on one sheet, after a few orders for a longer rest. */
-const isDone = ({ stock }: ShapeProblem, plan: Plan, pass: number, starts: number) =>
+const isDone = ({ stock }: NestingProblem, plan: Plan, pass: number, starts: number) =>
   plan.left.length === 0 && stock.length === 1 && plan.sheets.length <= 1 && pass > starts + 24;
 
 /** As drawn and turned by quarters, not turned over; where that leaves nothing, all ways. */
@@ -108,7 +108,7 @@ function shuffled(order: readonly Kind[], random: Random): Kind[] {
 }
 
 /** Orders in which sizes of stock are begun: what costs least, what costs least for its area, and without the rack. */
-function stockOrders(problem: ShapeProblem): readonly (readonly number[])[] {
+function stockOrders(problem: NestingProblem): readonly (readonly number[])[] {
   const all = problem.stock.map((_, i) => i);
   const price = (i: number) => at(problem.stock, i).price ?? 0;
   const area = (i: number) => at(problem.stock, i).length * at(problem.stock, i).width;
@@ -189,7 +189,7 @@ function tooLarge(rooms: Rooms, shape: number): UnplacedReason {
   return at(problem.shapes, shape).grain && turned ? { kind: "grainOnly" } : { kind: "tooLargeTurned" };
 }
 
-function lockedCounts(problem: ShapeProblem) {
+function lockedCounts(problem: NestingProblem) {
   const counts = problem.shapes.map(() => ({ plain: 0, mirrored: 0 }));
   for (const { placements } of problem.fixed)
     for (const { shape, mirrored } of placements) at(counts, shape)[mirrored ? "mirrored" : "plain"]++;
@@ -228,8 +228,8 @@ type Plan = {
 };
 
 /** Fewest shapes left over, then cost, then the rack as it is wished, then sheets, then the longest rest. */
-function compare(problem: ShapeProblem, a: Plan, b: Plan): number {
-  const sum = (plan: Plan, of: (stock: ShapeProblem["stock"][number]) => number) =>
+function compare(problem: NestingProblem, a: Plan, b: Plan): number {
+  const sum = (plan: Plan, of: (stock: NestingProblem["stock"][number]) => number) =>
     plan.sheets.reduce((total, { stock }) => total + of(at(problem.stock, stock)), 0);
   const cost = (plan: Plan) => sum(plan, ({ price }) => price ?? 0);
   const rack = (plan: Plan) => sum(plan, (one) => (one.rack === null ? 0 : 1)) * (problem.rackFirst ? -1 : 1);
@@ -321,10 +321,10 @@ function placed(rooms: Rooms, { order, opening, grow }: Start, timeIsUp?: () => 
 }
 
 function toLayout(
-  problem: ShapeProblem,
+  problem: NestingProblem,
   { sheets, left }: Plan,
   none: readonly UnplacedShape[],
-): ShapeLayout {
+): NestingLayout {
   const short = [...new Set(left.map(({ shape }) => shape))].map((shape) => ({
     shape,
     qty: left.filter((one) => one.shape === shape).length,

@@ -2,20 +2,20 @@
 import * as v from "valibot";
 import { at, unreachable } from "../../kernel";
 import { PLAIN_MM, saySizes } from "../../measure";
-import { type PanelShape, panelShape } from "../panel-shape";
-import { shapeSettings } from "../settings";
 import {
   areaOfShape,
   type LockedShape,
-  readShapeProblem,
-  type ShapeLayout,
-  type ShapeProblem,
-  ShapeProblemSchema,
-  shapeFault,
+  type NestingLayout,
+  type NestingProblem,
+  NestingProblemSchema,
+  nestingFault,
+  readNestingProblem,
   sizeOfShape,
-  verifyShapes,
-} from "../shapes";
-import type { LaidPiece, NamedRow, SavedShapes, ShapeTask, TaskGround } from "../types";
+  verifyNesting,
+} from "../nesting";
+import { type PanelShape, panelShape } from "../panel-shape";
+import { nestingSettings } from "../settings";
+import type { LaidPiece, NamedRow, NestingTask, SavedNesting, TaskGround } from "../types";
 import type { LayoutKindModule, Taken } from "./kind";
 import { finite, left, outcome, rect, whole } from "./schema-parts";
 import { isSameSheet, nameOf, sizeOf, takenOver } from "./taken-over";
@@ -32,11 +32,11 @@ import {
 } from "./task-parts";
 import { finer, MORE_SHEETS, marginNotes, NO_SHEET, neededSheet, sayer, turnOrBuy } from "./words";
 
-function task(id: string, named: readonly NamedRow[], ground: TaskGround): ShapeTask {
+function task(id: string, named: readonly NamedRow[], ground: TaskGround): NestingTask {
   const { entry, own } = boardOf(named, ground);
-  const settings = shapeSettings(entry, own);
+  const settings = nestingSettings(entry, own);
   const grain = entry?.grain ?? "length";
-  const problem: ShapeProblem = {
+  const problem: NestingProblem = {
     ...styled(ground),
     gap: settings.gap,
     margin: settings.trim,
@@ -79,10 +79,10 @@ function task(id: string, named: readonly NamedRow[], ground: TaskGround): Shape
   };
 }
 
-type ShapeCorner = ShapeProblem["shapes"][number]["outline"][number];
+type ShapeCorner = NestingProblem["shapes"][number]["outline"][number];
 const NO_SHAPE: PanelShape = { outline: [], holes: [] };
 
-function notes(problem: ShapeProblem): readonly string[] {
+function notes(problem: NestingProblem): readonly string[] {
   const say = sayer(problem);
   const { gap, margin, stock, shapes } = problem;
   const least = Math.min(
@@ -126,7 +126,7 @@ const advice: LayoutKindModule<"shapes">["advice"] = (problem, index, why) => {
 };
 
 /** The problem with the locks that a layout carries itself. */
-function lockedShapes(problem: ShapeProblem, layout: ShapeLayout): ShapeProblem {
+function lockedShapes(problem: NestingProblem, layout: NestingLayout): NestingProblem {
   const fixed = layout.sheets.flatMap((sheet) => {
     const placements = sheet.placements
       .filter((one) => one.locked)
@@ -143,11 +143,11 @@ function lockedShapes(problem: ShapeProblem, layout: ShapeLayout): ShapeProblem 
   return { ...problem, fixed };
 }
 
-function shapeLocks(task: ShapeTask, saved: SavedShapes): Taken<ShapeProblem> {
+function nestingLocks(task: NestingTask, saved: SavedNesting): Taken<NestingProblem> {
   const { problem } = task;
   const say = (sizes: readonly number[]) => saySizes(sizes, problem.style ?? PLAIN_MM);
   const tenth = (value: number) => Math.round(value * 10) / 10;
-  const size = (of: ShapeProblem, shape: number) => {
+  const size = (of: NestingProblem, shape: number) => {
     const { length, width } = sizeOfShape(of, shape);
     return [tenth(length), tenth(width)];
   };
@@ -168,7 +168,7 @@ function shapeLocks(task: ShapeTask, saved: SavedShapes): Taken<ShapeProblem> {
     style: problem.style ?? PLAIN_MM,
     stockWords: (stock) => `the sheet of ${say(sizeOf(at(saved.problem.stock, stock)))}`,
     faultWords: (stock, placements) => {
-      const fault = shapeFault(problem, stock, placements);
+      const fault = nestingFault(problem, stock, placements);
       return fault === null ? null : `locked, but ${LOCK_WORDS[fault.kind]}`;
     },
   });
@@ -178,7 +178,7 @@ function shapeLocks(task: ShapeTask, saved: SavedShapes): Taken<ShapeProblem> {
 }
 
 /** Locked shapes of which there are fewer in their hand now are let go. */
-function ofTheirHand({ problem, pieces }: ShapeTask, groups: ShapeProblem["fixed"]) {
+function ofTheirHand({ problem, pieces }: NestingTask, groups: NestingProblem["fixed"]) {
   const notes: string[] = [];
   const left = problem.shapes.map(({ qty, opposite }) =>
     opposite === null ? { plain: qty, mirrored: qty } : { plain: qty - opposite, mirrored: opposite },
@@ -227,7 +227,7 @@ const LayoutSchema = v.object({
   unplaced: v.array(v.object({ ...left, shape: whole })),
 });
 
-function settingWords(problem: ShapeProblem): readonly string[] {
+function settingWords(problem: NestingProblem): readonly string[] {
   const { gap, margin, step } = problem;
   const say = sayer(problem);
   return [
@@ -261,8 +261,8 @@ export const shapes: LayoutKindModule<"shapes"> = {
   rests: (layout) =>
     layout.sheets.flatMap(({ offcuts }) => offcuts.map(({ length, width }) => ({ length, width }))),
   withOwnLocks: lockedShapes,
-  withLocks: shapeLocks,
-  fault: verifyShapes,
-  schemas: { problem: ShapeProblemSchema, layout: LayoutSchema },
-  read: (problem, layout) => ({ problem: readShapeProblem(problem), layout }),
+  withLocks: nestingLocks,
+  fault: verifyNesting,
+  schemas: { problem: NestingProblemSchema, layout: LayoutSchema },
+  read: (problem, layout) => ({ problem: readNestingProblem(problem), layout }),
 };

@@ -5,10 +5,10 @@
 import { nearestOf, nearestOnEdges, norm2, type Polygon, subtract2, type Vec2 } from "../../geometry";
 import { at, err, ok, type Result } from "../../kernel";
 import { ASIDE, oneLess, oneMore } from "../stock";
-import type { ShapeLayout, ShapePlacement, ShapeProblem, ShapeSheet } from "./problem";
+import type { NestingLayout, NestingProblem, NestingSheet, ShapePlacement } from "./problem";
 import { layoutOf } from "./result";
 import { cornersOf, Rooms, ringsOf } from "./room";
-import { shapeFault } from "./verify";
+import { nestingFault } from "./verify";
 
 export type ShapeRefusal = {
   /** `against`: it could lie there if the grain is let be. */
@@ -37,11 +37,11 @@ export type MovedShape = ShapeAt | { readonly waiting: number };
 type Lifted = {
   readonly shape: number;
   readonly before: ShapePlacement | null;
-  readonly layout: ShapeLayout;
+  readonly layout: NestingLayout;
 };
 
 /** The layout without the shape that is moved. */
-function lifted(layout: ShapeLayout, from: MovedShape): Lifted | null {
+function lifted(layout: NestingLayout, from: MovedShape): Lifted | null {
   if ("waiting" in from) {
     const waiting = layout.unplaced.find((one) => one.shape === from.waiting);
     return waiting
@@ -62,10 +62,10 @@ function lifted(layout: ShapeLayout, from: MovedShape): Lifted | null {
 
 /** The sheet that a spot names, or a further one of its stock; null: there is none left. */
 function sheetOf(
-  problem: ShapeProblem,
-  layout: ShapeLayout,
+  problem: NestingProblem,
+  layout: NestingLayout,
   { sheet, stock }: { readonly sheet: number; readonly stock?: number },
-): ShapeSheet | null {
+): NestingSheet | null {
   const known = layout.sheets[sheet];
   if (known || stock === undefined) return known ?? null;
   const size = problem.stock[stock];
@@ -82,11 +82,11 @@ const SPOT_WORDS = {
 
 /** Moves a shape, or brings one back that waits; where it cannot lie there, says why. */
 export function moveShape(
-  problem: ShapeProblem,
-  layout: ShapeLayout,
+  problem: NestingProblem,
+  layout: NestingLayout,
   from: MovedShape,
   spot: ShapeSpot,
-): Result<ShapeLayout, ShapeRefusal> {
+): Result<NestingLayout, ShapeRefusal> {
   const up = lifted(layout, from);
   if (!up) return refuse("gone", "This piece is no longer in the layout.");
   const sheet = sheetOf(problem, up.layout, spot);
@@ -111,7 +111,7 @@ export function moveShape(
   // On its own sheet a shape keeps its place in the list, so that whoever holds it still holds it.
   if ("index" in from && from.sheet === spot.sheet) placements.splice(from.index, 0, one);
   else placements.push(one);
-  const fault = shapeFault(problem, sheet.stock, placements);
+  const fault = nestingFault(problem, sheet.stock, placements);
   if (fault) return refuse(fault.kind === "unknown" ? "gone" : fault.kind, SPOT_WORDS[fault.kind]);
   const filled = { ...sheet, placements };
   const sheets =
@@ -123,10 +123,10 @@ export function moveShape(
 
 /** Sets a shape aside: it waits until it is brought back or filled in. */
 export function setShapeAside(
-  problem: ShapeProblem,
-  layout: ShapeLayout,
+  problem: NestingProblem,
+  layout: NestingLayout,
   from: ShapeAt,
-): Result<ShapeLayout, ShapeRefusal> {
+): Result<NestingLayout, ShapeRefusal> {
   const up = lifted(layout, from);
   if (!up) return refuse("gone", "This piece is no longer in the layout.");
   const { shape } = up;
@@ -135,7 +135,7 @@ export function setShapeAside(
 }
 
 /** Locks a shape to its place, or lets it go; one that is let go lies with its grain again when it is filled in. */
-export function setShapeLock(layout: ShapeLayout, from: ShapeAt, locked: boolean): ShapeLayout {
+export function setShapeLock(layout: NestingLayout, from: ShapeAt, locked: boolean): NestingLayout {
   const change = (one: ShapePlacement): ShapePlacement => {
     const { locked: _, ...open } = one;
     return locked ? { ...open, locked: true } : open;
@@ -151,16 +151,16 @@ export function setShapeLock(layout: ShapeLayout, from: ShapeAt, locked: boolean
 }
 
 /** What a bench asks of one layout again and again while a shape is dragged: the no-fit polygons are remembered. */
-export class ShapeBench {
+export class NestingBench {
   private readonly rooms: Rooms;
-  private readonly problem: ShapeProblem;
+  private readonly problem: NestingProblem;
 
-  constructor(problem: ShapeProblem) {
+  constructor(problem: NestingProblem) {
     this.problem = problem;
     this.rooms = new Rooms(problem, "round");
   }
 
-  private freeOn(layout: ShapeLayout, from: MovedShape, spot: Omit<ShapeSpot, "x" | "y">) {
+  private freeOn(layout: NestingLayout, from: MovedShape, spot: Omit<ShapeSpot, "x" | "y">) {
     const up = lifted(layout, from);
     const sheet = up && sheetOf(this.problem, up.layout, spot);
     if (!up || !sheet) return null;
@@ -170,7 +170,7 @@ export class ShapeBench {
   }
 
   /** The nearest place to the wanted one at which the shape may lie, if that is within `reach` mm; else the wanted one. */
-  snapped(layout: ShapeLayout, from: MovedShape, spot: ShapeSpot, reach: number): ShapeSpot {
+  snapped(layout: NestingLayout, from: MovedShape, spot: ShapeSpot, reach: number): ShapeSpot {
     const found = this.freeOn(layout, from, spot);
     if (!found) return spot;
     const wanted: Vec2 = [spot.x, spot.y];
@@ -187,7 +187,7 @@ export class ShapeBench {
   }
 
   /** The place nearest the start of a sheet; with `stock` a further sheet of it. */
-  firstSpot(layout: ShapeLayout, from: MovedShape, where: Omit<ShapeSpot, "x" | "y">): ShapeSpot | null {
+  firstSpot(layout: NestingLayout, from: MovedShape, where: Omit<ShapeSpot, "x" | "y">): ShapeSpot | null {
     const found = this.freeOn(layout, from, where);
     if (!found || !this.rooms.mayLie(found.stock, found.way)) return null;
     const best = cornersOf(found.free).toSorted((a, b) => a[0] - b[0] || a[1] - b[1])[0];
@@ -195,7 +195,7 @@ export class ShapeBench {
   }
 
   /** The first spot over all angles of the step, the present one first. */
-  anySpot(layout: ShapeLayout, from: MovedShape, where: Omit<ShapeSpot, "x" | "y">): ShapeSpot | null {
+  anySpot(layout: NestingLayout, from: MovedShape, where: Omit<ShapeSpot, "x" | "y">): ShapeSpot | null {
     const { step } = this.problem;
     const count = step === 0 ? 1 : Math.round(360 / step);
     for (let i = 0; i < count; i++) {
@@ -209,7 +209,7 @@ export class ShapeBench {
    * Where a shape comes to when it is pushed one way: on until something stops it, or, where it stands against something
    * already, to the next place behind that.
    */
-  nextSpot(layout: ShapeLayout, from: ShapeAt, [dx, dy]: Vec2): ShapeSpot | null {
+  nextSpot(layout: NestingLayout, from: ShapeAt, [dx, dy]: Vec2): ShapeSpot | null {
     const one = layout.sheets[from.sheet]?.placements[from.index];
     if (!one) return null;
     const spot: ShapeSpot = { ...one, sheet: from.sheet, mirrored: one.mirrored ?? false };
