@@ -152,7 +152,7 @@ describe("rustic-tally", () => {
     expect(sheets.json()).toMatchObject({ count: 1, cost: 54, proven: true, unplaced: [] });
   });
 
-  it("free shapes lie where the answer says; locks that cannot be are a sentence", async () => {
+  it("nested shapes lie where the answer says; locks that cannot be are a sentence", async () => {
     const gusset = [
       [0, 0],
       [100, 0],

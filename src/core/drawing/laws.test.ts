@@ -200,7 +200,7 @@ describe("a bar as drawn", () => {
   });
 });
 
-describe("free shapes as drawn", () => {
+describe("a nesting as drawn", () => {
   const problem = (keep: number) =>
     readNestingProblem({
       gap: 4,

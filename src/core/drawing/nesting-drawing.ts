@@ -1,4 +1,4 @@
-/** One sheet with free shapes to scale: their outlines with marks, the holes in them, the margin, the grain and the rest. */
+/** One sheet of a nesting to scale: their outlines with marks, the holes in them, the margin, the grain and the rest. */
 
 import {
   boxOfPoints,

@@ -1,4 +1,4 @@
-/** Panels as free shapes: the outline that a torch, a laser or a router follows, and the holes in it. */
+/** Panels as shapes to nest: the outline that a torch, a laser or a router follows, and the holes in it. */
 import {
   type BulgedCorner,
   boxOfPoints,

@@ -1,4 +1,4 @@
-/** The door of the layouts of free shapes. */
+/** The door of nesting. */
 export {
   type MovedShape,
   moveShape,

@@ -6,7 +6,7 @@ import { GUSSET, PLATE, run } from "./nesting.fixture";
 import { lyingOutline, type NestingProblemInput, readNestingProblem } from "./problem";
 import { Rooms } from "./room";
 
-describe("free shapes", () => {
+describe("nesting", () => {
   it("two gussets lie together as a square when they may be turned by half a turn, a gap apart", () => {
     // Beside one another they would need 2 × 100; nested, a square of 100 with the gap across its diagonal.
     const { layout } = run({

@@ -1,4 +1,4 @@
-/** What the tests of free shapes share: a layout that both checks have passed, and a few shapes. */
+/** What the tests of nesting share: a layout that both checks have passed, and a few shapes. */
 import { expect } from "vitest";
 import { nestingFaultOf } from "./independent.fixture";
 import { layOutNesting } from "./layout";
