@@ -1,5 +1,5 @@
 /** A design brought into being in the application: drawn, built from jigs, copied, mirrored and changed. */
-import { expect, expectAccessible, openStage, saved, setField, test } from "./fixtures";
+import { expect, expectAccessible, OURS, openStage, saved, setField, test } from "./fixtures";
 import { choose, drawRing, go, newJob, tallyRows } from "./shape";
 
 test("a four-legged frame with a mitred ring and a lower rail, typed and clicked, in the right tally", async ({
@@ -236,4 +236,57 @@ test("panels get grooves, bought parts are added, variants stand side by side", 
   expect(await tallyRows(page)).toEqual([expect.stringContaining("Panel 1 600 × 300")]);
   await openStage(page, "Shape");
   await expectAccessible(page);
+});
+
+test("a shape from a file stands for a bought part, is stored once by its content and is there after a reload", async ({
+  page,
+}) => {
+  await newJob(page, "HL-419");
+  await page.getByRole("button", { name: "Add bought part" }).click();
+  const facets = [
+    "0 0 0|90 0 0|0 60 0",
+    "0 0 0|0 60 0|0 0 40",
+    "0 0 0|0 0 40|90 0 0",
+    "90 0 0|0 0 40|0 60 0",
+  ];
+  const stl = facets
+    .map(
+      (facet) =>
+        `facet normal 0 0 0\nouter loop\n${facet
+          .split("|")
+          .map((at) => `vertex ${at}`)
+          .join("\n")}\nendloop\nendfacet`,
+    )
+    .join("\n");
+  const file = (text: string) => ({ name: "wedge.stl", mimeType: "model/stl", buffer: Buffer.from(text) });
+  const chosen = page.getByLabel("Shape from a file");
+  await chosen.setInputFiles(file("no shape"));
+  await expect(page.getByText(/must be an STL file with triangles/)).toBeVisible();
+  const stored = page.waitForRequest(
+    (request) => request.url().includes("/api/assets/") && request.method() === "PUT",
+  );
+  const sent = page.waitForRequest(
+    (request) => request.url().endsWith("/edits") && (request.postData() ?? "").includes("wedge.stl"),
+  );
+  await chosen.setInputFiles(file(`solid wedge\n${stl}\nendsolid wedge`));
+  const address = (await stored).url();
+  // The edit names the shape and does not carry it.
+  expect((await sent).postData()).not.toContain("triangles");
+  const picture = page.getByRole("img", { name: /^3D view of the job, 1 piece/ });
+  await expect(picture).toBeVisible();
+  await saved(page);
+  await page.reload();
+  await expect(picture).toBeVisible();
+
+  const asset = await page.request.get(address);
+  expect(asset.headers()["cache-control"]).toContain("immutable");
+  const wrong = await page.request.put(address.replace(/[0-9a-f]{4}$/, "0000"), {
+    data: await asset.json(),
+    headers: OURS,
+  });
+  expect([wrong.status(), (await wrong.json()).message]).toEqual([
+    422,
+    "The shape is not what its name says. Choose its file again.",
+  ]);
+  expect((await page.request.get("/api/assets/none")).status()).toBe(404);
 });

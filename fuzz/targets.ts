@@ -15,6 +15,7 @@ import {
   issueWords,
   type Job,
   lawFault,
+  NO_ASSETS,
   newInsert,
   newKeySize,
   newMember,
@@ -141,8 +142,8 @@ const jobFiles: Target = {
   name: "job files",
   make: (random) => {
     const good = pick(random, [
-      () => writeJobFile(BENCH, STOCK),
-      () => writeJobFile(shelfBrackets(), STOCK),
+      () => writeJobFile(BENCH, STOCK, { assets: NO_ASSETS }),
+      () => writeJobFile(shelfBrackets(), STOCK, { assets: NO_ASSETS }),
     ])();
     const text =
       random.below(4) === 0 ? mutatedText(random, good) : asText(mutatedJson(random, JSON.parse(good)));

@@ -3,7 +3,7 @@ import { mkdtempSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { describe, expect, it } from "vitest";
-import { withEdit } from "@/core/job";
+import { NO_ASSETS, withEdit } from "@/core/job";
 import { LIST_STARTS, startList } from "@/core/lists";
 import { stockroomOf } from "@/core/stockroom";
 import { writeJobFile } from "@/formats/job-file";
@@ -26,7 +26,10 @@ async function run(...words: string[]) {
 
 describe("rustic-tally", () => {
   it("tally: a job file as JSON and CSV", async () => {
-    const job = file("bench.tally.json", writeJobFile(pottingBench(), stockroomOf(demoStockroom)));
+    const job = file(
+      "bench.tally.json",
+      writeJobFile(pottingBench(), stockroomOf(demoStockroom), { assets: NO_ASSETS }),
+    );
     const asJson = await run("tally", job, "--format", "json");
     expect(asJson.status).toBe(0);
     const { rows, balance } = asJson.json();
@@ -57,7 +60,10 @@ describe("rustic-tally", () => {
     if (!buying) throw new Error("there is one");
     const job = withEdit(pottingBench(), { kind: "setList", list: startList(buying, "own", "To buy", 0) });
     if (!job.ok) throw new Error("the list is fine");
-    const path = file("own.tally.json", writeJobFile(job.value, stockroomOf(demoStockroom)));
+    const path = file(
+      "own.tally.json",
+      writeJobFile(job.value, stockroomOf(demoStockroom), { assets: NO_ASSETS }),
+    );
     const own = await run("tally", path, "--list", "to BUY", "--format", "csv");
     expect(own.stdout.split("\r\n")[0]).toBe("Stock,Material,Mark,Count,Net,In,kg");
     expect(own.stdout).toMatch(/Square tube 40 × 40 × 3,S235,[A-Z ]+,12,11\.080,m,/);
@@ -102,7 +108,10 @@ describe("rustic-tally", () => {
   });
 
   it("check: exit 1 when there is something to look at", async () => {
-    const job = file("bench2.tally.json", writeJobFile(pottingBench(), stockroomOf(demoStockroom)));
+    const job = file(
+      "bench2.tally.json",
+      writeJobFile(pottingBench(), stockroomOf(demoStockroom), { assets: NO_ASSETS }),
+    );
     const result = await run("check", job);
     expect(result.status).toBe(1);
     expect(result.json().checks[0].kind).toBe("nearTwins");

@@ -9,6 +9,7 @@ import { type Client, createClient } from "@libsql/client";
 import { drizzle, type LibSQLDatabase } from "drizzle-orm/libsql";
 import { migrate } from "drizzle-orm/libsql/migrator";
 import pLimit from "p-limit";
+import { moveAssetsOut } from "./assets-out";
 import { asFault, DatabaseFault, withFaults } from "./fault";
 import journal from "./migrations/meta/_journal.json";
 import * as schema from "./schema";
@@ -71,6 +72,7 @@ export function openDatabase(url: string): Promise<Connection> {
         "migrations",
       );
       await migrate(writer, { migrationsFolder });
+      await moveAssetsOut(writer);
       const oneByOne = pLimit(1);
       return { db, write: (work) => withFaults(() => oneByOne(() => work(writer))), close };
     } catch (fault) {

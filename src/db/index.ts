@@ -1,5 +1,6 @@
 /** The door of the database: the connection and one repository for each aggregate. */
 
+export { assetText, readAssets, saveAsset } from "./asset-repository";
 export { backUp, dailyBackup } from "./backup";
 export {
   type Combined,

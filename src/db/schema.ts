@@ -44,6 +44,13 @@ export const editLog = sqliteTable(
   ],
 );
 
+/** What jobs refer to by its content (SHA-256), each once. */
+export const assets = sqliteTable("assets", {
+  id: text("id").primaryKey(),
+  asset: text("asset").notNull(),
+  at: integer("at").notNull(),
+});
+
 /** Kept layouts, one for each variant and task of a job. */
 export const layouts = sqliteTable(
   "layouts",

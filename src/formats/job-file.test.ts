@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { withEdit } from "@/core/job";
+import { NO_ASSETS, withEdit } from "@/core/job";
 import { sentence } from "@/core/kernel";
 import { createPipeline } from "@/core/pipeline";
 import { stockroomOf } from "@/core/stockroom";
@@ -19,7 +19,7 @@ describe("the job file", () => {
     const usual = { section: null, board: "birch-ply-12", memberMaterial: null, panelMaterial: null };
     const job = withEdit(plain, { kind: "changeInfo", set: { usual } });
     if (!job.ok) throw new Error(sentence(job.problem));
-    const file = readJobFile(writeJobFile(job.value, stockroom));
+    const file = readJobFile(writeJobFile(job.value, stockroom, { assets: NO_ASSETS }));
     if (!file.ok) throw new Error(sentence(file.problem));
     const here = createPipeline()(job.value, null, stockroom, []).tally;
     const there = createPipeline()(file.value.job, null, stockroomOf(file.value.stockroom), []).tally;

@@ -3,7 +3,19 @@
  * computed anywhere. Its schema is published in docs/schema/.
  */
 import * as v from "valibot";
-import { issueWords, type Job, JobSchema, lawFault, readJob } from "@/core/job";
+import {
+  AssetSchema,
+  type Assets,
+  assetId,
+  assetIdOf,
+  assetsOf,
+  inlineAssets,
+  issueWords,
+  type Job,
+  JobSchema,
+  lawFault,
+  readJob,
+} from "@/core/job";
 import { err, ok, type Problem, type Result } from "@/core/kernel";
 import { type Stockroom, type StockroomData, StockroomSchema } from "@/core/stockroom";
 
@@ -16,15 +28,20 @@ export const JobFileSchema = v.object({
   revision: v.optional(v.pipe(v.number(), v.integer(), v.minValue(0))),
   job: JobSchema,
   stockroom: StockroomSchema,
+  /** Shapes from files that the job refers to, by their content (SHA-256). */
+  assets: v.optional(v.record(assetId, AssetSchema), {}),
 });
 export type JobFile = {
   readonly job: Job;
   readonly stockroom: StockroomData;
+  readonly assets: Assets;
   readonly revision: number | null;
 };
 
-/** The job with those entries of the stockroom that it names. */
-export function writeJobFile(job: Job, stockroom: Stockroom, revision?: number): string {
+type With = { readonly assets: Assets; readonly revision?: number };
+
+/** The job with those entries of the stockroom that it names, and the shapes from files that it refers to. */
+export function writeJobFile(job: Job, stockroom: Stockroom, { assets, revision }: With): string {
   const used = new Set<string>();
   for (const member of Object.values(job.members)) if (member.section) used.add(member.section);
   for (const panel of Object.values(job.panels)) {
@@ -48,7 +65,10 @@ export function writeJobFile(job: Job, stockroom: Stockroom, revision?: number):
     bought: named(bought),
     saws,
   };
-  const file = { kind: JOB_FILE_KIND, version: 1, revision, job, stockroom: part };
+  const shapes = Object.fromEntries(
+    [...assetsOf(job)].flatMap((id) => (assets.has(id) ? [[id, assets.get(id)]] : [])),
+  );
+  const file = { kind: JOB_FILE_KIND, version: 1, revision, job, stockroom: part, assets: shapes };
   return `${JSON.stringify(file, null, 2)}\n`;
 }
 
@@ -68,6 +88,7 @@ export function readJobFile(text: string): Result<JobFile, Problem> {
       revision: JobFileSchema.entries.revision,
       job: v.unknown(),
       stockroom: v.unknown(),
+      assets: JobFileSchema.entries.assets,
     }),
     data,
   );
@@ -79,5 +100,7 @@ export function readJobFile(text: string): Result<JobFile, Problem> {
   const stockroom = v.safeParse(StockroomSchema, envelope.output.stockroom);
   if (!stockroom.success) return malformed(`stockroom ${issueWords(stockroom.issues)}`);
   const { revision = null } = envelope.output;
-  return ok({ job: job.value, stockroom: stockroom.output, revision });
+  const assets = new Map(inlineAssets(envelope.output.job));
+  for (const asset of Object.values(envelope.output.assets)) assets.set(assetIdOf(asset), asset);
+  return ok({ job: job.value, stockroom: stockroom.output, assets, revision });
 }

@@ -4,7 +4,7 @@
  */
 import { createHash } from "node:crypto";
 import { thumbnail } from "@/core/drawing";
-import { type Home, type Job, resolveSizes } from "@/core/job";
+import { assetsOf, type Home, type Job, resolveSizes } from "@/core/job";
 import { sentence } from "@/core/kernel";
 import { type Shape, shapeJob } from "@/core/shape";
 import { indexStockroom, type Stockroom } from "@/core/stockroom";
@@ -14,6 +14,7 @@ import {
   type JobSummary,
   type ListedJob,
   listJobs,
+  readAssets,
   readJobs,
   readStock,
 } from "@/db";
@@ -102,6 +103,8 @@ export async function jobPicture(
   const [stored, { stockroom, state }] = await Promise.all([findJob(db, id), stockNow(db)]);
   if (!stored) return null;
   const { width, height } = PICTURE;
-  const svg = drawingToSvg(thumbnail(shapeOf(stored.job, stockroom), width, height), stored.title);
+  const assets = await readAssets(db, assetsOf(stored.job));
+  const drawing = thumbnail(shapeOf(stored.job, stockroom), width, height, assets);
+  const svg = drawingToSvg(drawing, stored.title);
   return { svg, tag: `${stored.revision}-${state}` };
 }

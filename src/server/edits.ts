@@ -5,6 +5,7 @@
  * browser still holds it.
  */
 import {
+  type AssetId,
   applyEdit,
   type Diff,
   type Edit,
@@ -14,7 +15,7 @@ import {
   touchedRecords,
 } from "@/core/job";
 import { type Problem, sentence } from "@/core/kernel";
-import { type Connection, type StepNames, type StoredJob, stepJob } from "@/db";
+import { type Connection, readAssets, type StepNames, type StoredJob, stepJob } from "@/db";
 
 export type StepAnswer =
   | { readonly status: "applied"; readonly replayed: boolean }
@@ -42,6 +43,7 @@ export function submitEdit(
   edit: Edit,
   editId: string | null = null,
 ): Promise<StepOutcome | null> {
+  const named = assetsIn(edit);
   return stepJob<StepAnswer>(db, id, Date.now(), async ({ stored, since, wasApplied }) => {
     if (editId !== null && (await wasApplied(editId))) {
       // Somebody may have been here since: then the sender gets the document as well.
@@ -56,6 +58,13 @@ export function submitEdit(
       const shared = sharedRecord(diff.value, await since(expectedRevision));
       if (shared) return refused({ kind: "changedMeanwhile", what: nameOf(stored, shared) }, true);
     }
+    const here = await readAssets(db, named);
+    if (here.size < named.size)
+      return refused({
+        kind: "malformed",
+        what: "The shape",
+        why: "it is not stored here. Choose its file again",
+      });
     const storable = storedFault(stored.job, diff.value);
     if (!storable.ok) return refused(storable.problem);
     return {
@@ -63,6 +72,18 @@ export function submitEdit(
       answer: { status: "applied", replayed },
     };
   });
+}
+
+/** The assets that an edit names, wherever in it. */
+function assetsIn(edit: Edit): ReadonlySet<AssetId> {
+  const found = new Set<AssetId>();
+  const walk = (value: unknown): void => {
+    if (typeof value !== "object" || value === null) return;
+    if ("kind" in value && value.kind === "shape" && "asset" in value) found.add(value.asset as AssetId);
+    else for (const part of Object.values(value)) walk(part);
+  };
+  walk(edit);
+  return found;
 }
 
 function sharedRecord(own: Diff, others: readonly Diff[]): string | null {

@@ -1,7 +1,7 @@
 /** Reads a drawing or a shape of a stranger away from the page, which ends this worker when it takes too long. */
-import type { DrawnOutline, StandIn } from "@/core/job";
+import type { DrawnOutline } from "@/core/job";
 import type { Problem, Result } from "@/core/kernel";
-import { readTriangles } from "@/core/shape";
+import { type ReadShape, readTriangles } from "@/core/shape";
 import { readOutline } from "@/formats/dxf-in";
 
 export type DrawingAsked = {
@@ -9,7 +9,7 @@ export type DrawingAsked = {
   readonly name: string;
   readonly bytes: ArrayBuffer;
 };
-export type DrawingRead = Result<DrawnOutline | StandIn, Problem>;
+export type DrawingRead = Result<DrawnOutline | ReadShape, Problem>;
 
 self.addEventListener("message", ({ data }: MessageEvent<DrawingAsked>) => {
   const { kind, name, bytes } = data;

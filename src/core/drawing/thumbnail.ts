@@ -10,6 +10,7 @@ import {
   type Vec2,
   type Vec3,
 } from "../geometry";
+import { type Assets, NO_ASSETS } from "../job";
 import { at } from "../kernel";
 import { endSurface, type MemberSolid, meshOfPanel, meshOfStandIn, type Shape } from "../shape";
 import { isMetal, sectionProperties } from "../stockroom";
@@ -42,7 +43,7 @@ function outerMesh(solid: MemberSolid): Mesh {
   return placeMesh(mesh, solid.frame);
 }
 
-function solidsOf(shape: Shape): readonly Solid[] {
+function solidsOf(shape: Shape, assets: Assets): readonly Solid[] {
   const solids: Solid[] = [];
   const place = (home: MemberSolid["home"], tint: Tint, own: () => Mesh) => {
     for (const { key, pose } of shape.places.get(home) ?? []) {
@@ -55,13 +56,13 @@ function solidsOf(shape: Shape): readonly Solid[] {
   for (const solid of shape.panels)
     place(solid.panel.assembly, isMetal(solid.board) ? "steel" : "board", () => meshOfPanel(solid));
   for (const one of shape.bought)
-    for (const mesh of meshOfStandIn(one)) place(one.part.assembly, "rest", () => mesh);
+    for (const mesh of meshOfStandIn(one, assets)) place(one.part.assembly, "rest", () => mesh);
   return solids;
 }
 
 /** Draws a shape into a box; an empty shape gives an empty drawing. */
-export function thumbnail(shape: Shape, width: number, height: number): Drawing {
-  const faces = paintOrder(solidsOf(shape).flatMap(facesToTheEye));
+export function thumbnail(shape: Shape, width: number, height: number, assets: Assets = NO_ASSETS): Drawing {
+  const faces = paintOrder(solidsOf(shape, assets).flatMap(facesToTheEye));
   const all = faces.flatMap(({ points }) => points);
   if (all.length === 0) return { width, height, items: [] };
   const xs = all.map((p) => p[0]);

@@ -1,20 +1,17 @@
 /** A bought part of a job: so many of an entry of the stockroom, or so much length of it. */
 import * as v from "valibot";
 import { homeId } from "./assembly";
-import { entity } from "./entity";
+import { type AssetId, assetId, withoutInline } from "./asset";
+import { entity, type Stored } from "./entity";
 import { look } from "./look";
-import { condition, coordinate, formulaText, placeTexts, recordId, shortName } from "./text";
+import { condition, formulaText, placeTexts, recordId, shortName } from "./text";
 
 /** The solid that stands for a bought part in the picture; its origin is the middle of its foot. */
 const StandInSchema = v.variant("kind", [
   v.object({ kind: v.literal("box"), size: placeTexts }),
   v.object({ kind: v.literal("cylinder"), diameter: formulaText, height: formulaText }),
-  /** Triangles of an imported shape: coordinates in millimetres, nine a triangle. */
-  v.object({
-    kind: v.literal("shape"),
-    name: v.pipe(v.string(), v.maxLength(80)),
-    triangles: v.pipe(v.array(coordinate), v.maxLength(36_000)),
-  }),
+  /** A shape from a file of that name. */
+  v.object({ kind: v.literal("shape"), name: v.pipe(v.string(), v.maxLength(80)), asset: assetId }),
 ]);
 export type StandIn = v.InferOutput<typeof StandInSchema>;
 
@@ -46,5 +43,24 @@ export type BoughtPart = v.InferOutput<typeof BoughtPartSchema>;
 export const boughtParts = entity(BoughtPartSchema, {
   // What was there was always present; it stood in the job itself, nowhere in particular.
   added: { 2: { when: null }, 3: { assembly: null, stand: null, look: null } },
+  changed: { 8: withoutShape },
 });
+
+/** Shapes stood within their parts once. */
+function withoutShape(record: Stored): Stored {
+  const { stand } = record;
+  if (typeof stand !== "object" || stand === null || !("as" in stand)) return record;
+  return { ...record, stand: { ...stand, as: withoutInline(stand.as) } };
+}
 export type BoughtPartId = BoughtPart["id"];
+
+/** The assets that the bought parts of a job refer to. */
+export function assetsOf({
+  boughtParts: parts,
+}: {
+  readonly boughtParts: Readonly<Record<string, Pick<BoughtPart, "stand">>>;
+}): ReadonlySet<AssetId> {
+  return new Set(
+    Object.values(parts).flatMap(({ stand }) => (stand?.as.kind === "shape" ? [stand.as.asset] : [])),
+  );
+}

@@ -10,8 +10,19 @@ export {
   type PlacementId,
   type Role,
 } from "./assembly";
+export {
+  type Asset,
+  type AssetId,
+  AssetSchema,
+  type Assets,
+  assetId,
+  assetIdOf,
+  inlineAssets,
+  NO_ASSETS,
+} from "./asset";
 export { entryChosen, nameOfEntry } from "./bought-name";
 export type { BoughtPart, BoughtPartId, Stand, StandIn } from "./bought-part";
+export { assetsOf } from "./bought-part";
 export {
   type AssemblyParts,
   buttEnd,

@@ -7,6 +7,7 @@ import * as v from "valibot";
 import { err, ok, type Problem, type Result } from "../kernel";
 import { assemblies, placements } from "./assembly";
 import { boughtParts } from "./bought-part";
+import type { Entity, Stored } from "./entity";
 import { lines, points } from "./frame";
 import { handRows } from "./hand-row";
 import { issueWords } from "./issue-words";
@@ -22,8 +23,8 @@ import { keyText } from "./text";
 import { typedPieces } from "./typed-piece";
 import { NOTHING_USUAL } from "./usual";
 
-/** 7: more kinds of end cuts, nothing to add. */
-export const SCHEMA_VERSION = 7;
+/** 7: more kinds of end cuts, nothing to add. 8: shapes from files by their content. */
+export const SCHEMA_VERSION = 8;
 
 export const ENTITIES = {
   info,
@@ -93,29 +94,40 @@ export function emptyJob(own: Pick<JobInfo, "code" | "title"> & Partial<JobInfo>
   };
 }
 
-/** A document one version on. Versions so far have only ever added fields and tables. */
+/** A document one version on: tables and fields that are new, and records that changed. */
 function stepped(document: Record<string, unknown>, version: number): Record<string, unknown> {
   const tables = TABLES.flatMap((table): (readonly [string, unknown])[] => {
-    const { since, added } = ENTITIES[table];
+    const { since, added, changed }: Entity<v.GenericSchema> = ENTITIES[table];
     if (since === version) return [[table, {}]];
-    const fields = added[version];
-    return fields ? [[table, eachRecord(document[table], fields)]] : [];
+    const [fields, change] = [added[version], changed[version]];
+    if (!fields && !change) return [];
+    return [[table, eachRecord(document[table], (record) => (change ?? same)({ ...fields, ...record }))]];
   });
   return { ...document, ...Object.fromEntries(tables), schemaVersion: version };
 }
 
-/** Every record of a stored table with the fields that are new. */
-function eachRecord(table: unknown, added: object): unknown {
+const same = (record: Stored) => record;
+
+/** A stored table with something done to each of its records. */
+function eachRecord(table: unknown, change: (record: Stored) => Stored): unknown {
   if (typeof table !== "object" || table === null) return table;
-  return Object.fromEntries(Object.entries(table).map(([id, record]) => [id, { ...added, ...record }]));
+  return Object.fromEntries(
+    Object.entries(table).map(([id, record]) => [
+      id,
+      typeof record === "object" && record !== null ? change(record) : record,
+    ]),
+  );
 }
 
 /**
  * A record out of the edit log as the present version has it. The log keeps records as they were written;
  * undo puts them back into a document of today.
  */
-export const recordOfToday = (table: TableName, record: AnyRecord): AnyRecord =>
-  Object.assign({}, ...Object.values(ENTITIES[table].added), record);
+export function recordOfToday(table: TableName, record: AnyRecord): AnyRecord {
+  const { added, changed }: Entity<v.GenericSchema> = ENTITIES[table];
+  const filled: Stored = Object.assign({}, ...Object.values(added), record);
+  return Object.values(changed).reduce((one, change) => change(one), filled) as AnyRecord;
+}
 
 /** Checks and migrates a stored or received document. */
 export function readJob(data: unknown): Result<Job, Problem> {

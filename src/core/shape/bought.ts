@@ -4,6 +4,9 @@
  */
 import { boxLoop, circle, levelEnd, type Mesh, placeMesh, prismMesh, ringOf, type Vec3 } from "../geometry";
 import {
+  type Asset,
+  type AssetId,
+  type Assets,
   type BoughtPart,
   type Check,
   findAssembly,
@@ -15,7 +18,7 @@ import {
   type Sizes,
   type Stand,
 } from "../job";
-import { err, ok, type Problem, type Result, sentence } from "../kernel";
+import { err, ok, type Problem, type Result, remembersEach, sentence } from "../kernel";
 import { countName } from "../measure";
 import type { BoughtEntry, Stockroom } from "../stockroom";
 import { faultWords, type ShapeFault, textFault } from "./fault";
@@ -31,7 +34,11 @@ export type BoughtCount = {
   readonly stand: StandSolid | null;
 };
 
-export type StandSolid = Standing & { readonly mesh: Mesh };
+/** What stands there: a mesh of its own, or a shape from a file that pictures look up. */
+type Form =
+  | { readonly kind: "mesh"; readonly mesh: Mesh }
+  | { readonly kind: "asset"; readonly asset: AssetId };
+export type StandSolid = Standing & { readonly form: Form };
 
 type Ground = {
   readonly sizes: Sizes;
@@ -155,17 +162,22 @@ class Counts {
 function standOf(stand: Stand, sizes: Sizes): Result<StandSolid, ShapeFault> {
   const standing = readStanding(stand, sizes);
   if (!standing.ok) return standing;
-  const mesh = standInMesh(stand.as, sizes);
-  return mesh.ok ? ok({ ...standing.value, mesh: mesh.value }) : mesh;
+  const form = standInForm(stand.as, sizes);
+  return form.ok ? ok({ ...standing.value, form: form.value }) : form;
 }
 
 /** Radians from one corner of a drawn cylinder to the next. */
 const ROUND_STEP = Math.PI / 8;
 
 /** The stand-in about its own origin, the middle of its foot. */
-function standInMesh(as: Stand["as"], sizes: Sizes): Result<Mesh, ShapeFault> {
+function standInForm(as: Stand["as"], sizes: Sizes): Result<Form, ShapeFault> {
+  if (as.kind === "shape") return ok({ kind: "asset", asset: as.asset });
+  const mesh = standInMesh(as, sizes);
+  return mesh.ok ? ok({ kind: "mesh", mesh: mesh.value }) : mesh;
+}
+
+function standInMesh(as: Exclude<Stand["as"], { kind: "shape" }>, sizes: Sizes): Result<Mesh, ShapeFault> {
   const read = (text: string): Result<number, Problem> => lengthWith(sizes, text);
-  if (as.kind === "shape") return ok(importedMesh(as.triangles));
   if (as.kind === "box") {
     const size = threeNumbers(as.size, read, "size");
     if (!size.ok) return size;
@@ -182,6 +194,9 @@ function standInMesh(as: Stand["as"], sizes: Sizes): Result<Mesh, ShapeFault> {
   return ok(prismMesh([foot], levelEnd(0), levelEnd(height.value)));
 }
 
+// Assets never change, so their meshes are made once.
+const assetMeshes = remembersEach<Asset, Mesh>();
+
 function importedMesh(numbers: readonly number[]): Mesh {
   const vertices: Vec3[] = [];
   for (let i = 0; i + 2 < numbers.length; i += 3)
@@ -190,12 +205,19 @@ function importedMesh(numbers: readonly number[]): Mesh {
   return { vertices, triangles: Array.from({ length: whole }, (_, i) => i), edges: [] };
 }
 
-/** The stand-ins of a bought part in its home's axes, one for each that is counted. */
-export function meshOfStandIn({ stand, count }: BoughtCount): readonly Mesh[] {
-  if (!stand) return [];
+/** The stand-ins of a bought part in its home's axes, one for each that is counted; none while its shape is not at hand. */
+export function meshOfStandIn({ stand, count }: BoughtCount, assets: Assets): readonly Mesh[] {
+  const own = stand && meshOfForm(stand.form, assets);
+  if (!stand || !own) return [];
   // So many are drawn; more would only fill the picture.
   const drawn = Math.min(count ?? 1, 500);
   return Array.from({ length: drawn }, (_, i) => {
-    return placeMesh(stand.mesh, poseOf(stand, i, null).frame);
+    return placeMesh(own, poseOf(stand, i, null).frame);
   });
+}
+
+function meshOfForm(form: Form, assets: Assets): Mesh | null {
+  if (form.kind === "mesh") return form.mesh;
+  const asset = assets.get(form.asset);
+  return asset ? assetMeshes(asset, [], () => importedMesh(asset.triangles)) : null;
 }

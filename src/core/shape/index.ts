@@ -41,4 +41,4 @@ export {
 export { type SizeSpan, sizeSpans } from "./size-spans";
 export { guideLines, type SnapLine, type SnapPlace, snapLines, snapPlaces } from "./snaps";
 export { meshOfPanel } from "./solids";
-export { readTriangles } from "./triangles";
+export { type ReadShape, readTriangles } from "./triangles";

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { volumeOf } from "../geometry/mesh.fixture";
-import { type Between, type Groove, type Hole, type Notch, newJob, type PanelParts } from "../job";
+import { assetIdOf, type Between, type Groove, type Hole, type Notch, newJob, type PanelParts } from "../job";
 import { edited, refusal } from "../job/edit.fixture";
 import { resultsOf } from "../pipeline.fixture";
 import { letGo, readTriangles } from ".";
@@ -310,10 +310,10 @@ describe("imported shapes", () => {
       view.setFloat32(84 + 12 + 4 * i, value, true);
     });
     const fromBinary = readTriangles("a.stl", view.buffer);
+    const asset = { kind: "shape" as const, triangles: [-10, -15, 0, 10, -15, 0, -10, 15, 20] };
     expect(fromText.ok && fromText.value).toEqual({
-      kind: "shape",
-      name: "a.stl",
-      triangles: [-10, -15, 0, 10, -15, 0, -10, 15, 20],
+      standIn: { kind: "shape", name: "a.stl", asset: assetIdOf(asset) },
+      asset,
     });
     expect(fromBinary).toEqual(fromText);
   });

@@ -8,6 +8,7 @@
 import { kindOf } from "../ends";
 import { type Mesh, poseMesh, type Vec3 } from "../geometry";
 import {
+  type Assets,
   type Check,
   type DefaultFinder,
   defaultFinder,
@@ -16,6 +17,7 @@ import {
   isPresent,
   type Job,
   type Member,
+  NO_ASSETS,
   neighboursOf,
   plainCheck,
   type Sizes,
@@ -322,8 +324,8 @@ const panelMeshes = remembersEach<PanelSolid, Mesh>();
 /** From more pieces than these on sections are drawn with sharp corners: a third of the triangles, and no eye sees it. */
 const ROUND_UP_TO = 1_000;
 
-/** The picture of a shape: one mesh for every piece that stands somewhere. */
-export function meshesOf(shape: Shape): readonly PlacedMesh[] {
+/** The picture of a shape: one mesh for every piece that stands somewhere, those from files where they are at hand. */
+export function meshesOf(shape: Shape, assets: Assets = NO_ASSETS): readonly PlacedMesh[] {
   const meshes: PlacedMesh[] = [];
   const times = (home: Home) => shape.places.get(home)?.length ?? 0;
   const sharp = shape.members.reduce((sum, { home }) => sum + times(home), 0) > ROUND_UP_TO;
@@ -346,6 +348,6 @@ export function meshesOf(shape: Shape): readonly PlacedMesh[] {
       panelMeshes(solid, [], () => meshOfPanel(solid)),
     );
   for (const one of shape.bought)
-    for (const mesh of meshOfStandIn(one)) place(one.part.id, one.part.assembly, mesh);
+    for (const mesh of meshOfStandIn(one, assets)) place(one.part.id, one.part.assembly, mesh);
   return meshes;
 }

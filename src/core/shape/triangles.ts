@@ -3,16 +3,19 @@
  * triangles, 50 bytes each, little-endian), and puts the middle of its foot at the origin. STL has no unit;
  * millimetres are taken, as is usual.
  */
-import { refused, type StandIn } from "../job";
-import type { Problem, Result } from "../kernel";
+import { type Asset, assetIdOf, refused, type StandIn } from "../job";
+import { ok, type Problem, type Result } from "../kernel";
 import { roundTo } from "../measure";
 
 const MOST_TRIANGLES = 4_000;
 const HEAD_BYTES = 84;
 const TRIANGLE_BYTES = 50;
 
+/** A shape as it was read, and the stand-in that refers to it. */
+export type ReadShape = { readonly standIn: StandIn; readonly asset: Asset };
+
 /** The stand-in that a file describes; the problem says what is wrong with it. */
-export function readTriangles(name: string, bytes: ArrayBuffer): Result<StandIn, Problem> {
+export function readTriangles(name: string, bytes: ArrayBuffer): Result<ReadShape, Problem> {
   const numbers = isBinary(bytes) ? binaryNumbers(bytes) : textNumbers(bytes);
   if (numbers === null || numbers.length === 0 || numbers.length % 9 !== 0)
     return refused("The file", name, "must be an STL file with triangles");
@@ -24,7 +27,8 @@ export function readTriangles(name: string, bytes: ArrayBuffer): Result<StandIn,
     );
   if (numbers.some((value) => !Number.isFinite(value) || Math.abs(value) > 100_000))
     return refused("The file", name, "has a corner that is no number or lies more than 100 m away");
-  return { ok: true, value: { kind: "shape", name: name.slice(0, 80), triangles: onItsFoot(numbers) } };
+  const asset: Asset = { kind: "shape", triangles: [...onItsFoot(numbers)] };
+  return ok({ standIn: { kind: "shape", name: name.slice(0, 80), asset: assetIdOf(asset) }, asset });
 }
 
 /** The count in the head of a binary file agrees with its length; text starts with "solid" and has none. */

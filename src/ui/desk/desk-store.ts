@@ -5,10 +5,16 @@
 
 import { createStore } from "zustand";
 import {
+  type Asset,
+  type AssetId,
+  type Assets,
+  assetIdOf,
+  assetsOf,
   type Edit,
   findAssembly,
   type Home,
   type Job,
+  NO_ASSETS,
   type SimpleEdit,
   type VariantId,
   withEdit,
@@ -41,6 +47,8 @@ export type DeskState = QueueState & {
   readonly variant: VariantId | null;
   readonly layouts: readonly SavedLayout[];
   readonly rack: Rack;
+  /** Shapes from files that the job refers to, as far as they have arrived. */
+  readonly assets: Assets;
   readonly results: Results;
   /** Ids of the records that are selected. */
   readonly selected: ReadonlySet<string>;
@@ -81,6 +89,7 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
     layouts: opened.layouts,
     rack: opened.rack,
     steps: opened.steps,
+    assets: NO_ASSETS,
     results: pipeline(opened.job, null, stockroom, opened.layouts, opened.rack),
     selected: new Set(),
     hidden: new Set(),
@@ -114,6 +123,31 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
       inside,
       results: pipeline(next.job, next.variant, next.stockroom, next.layouts, next.rack),
     });
+    void fetchAssets();
+  }
+
+  const withAsset = (id: AssetId, asset: Asset) =>
+    store.setState(({ assets }) => ({ assets: new Map(assets).set(id, asset) }));
+  const asked = new Set<AssetId>();
+
+  /** Fetches the shapes that the job refers to and that are not here; one that does not come is asked for again later. */
+  async function fetchAssets(): Promise<void> {
+    for (const id of assetsOf(store.getState().job)) {
+      if (asked.has(id) || store.getState().assets.has(id)) continue;
+      asked.add(id);
+      const reply = await call<Asset>("GET", `/api/assets/${id}`);
+      if (reply.ok) withAsset(id, reply.value);
+      else asked.delete(id);
+    }
+  }
+
+  /** Stores a shape on the server, which a job may refer to from then on; the sentence why not, or null. */
+  async function storeAsset(asset: Asset): Promise<string | null> {
+    const id = assetIdOf(asset);
+    const reply = await call("PUT", `/api/assets/${id}`, asset);
+    if (!reply.ok) return reply.problem.message;
+    withAsset(id, asset);
+    return null;
   }
 
   /** An edit together with the marks that the tally after it newly gives out, and the document after both. */
@@ -261,6 +295,7 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
   const enter = (inside: Home) => store.setState({ inside, selected: new Set() });
 
   channel?.addEventListener("message", () => void refresh());
+  void fetchAssets();
   return {
     store,
     submit,
@@ -269,6 +304,7 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
     flush: queue.flush,
     step,
     refresh,
+    storeAsset,
     setVariant,
     keep,
     release,

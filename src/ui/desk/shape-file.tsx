@@ -3,9 +3,11 @@
 import type { StandIn } from "@/core/job";
 import { sentence } from "@/core/kernel";
 import { FileField } from "../common/file-field";
+import { useDesk } from "./desk-context";
 import { useDrawingReaders } from "./drawing-readers";
 
 export function ShapeFile({ onRead }: { readonly onRead: (as: StandIn) => string | null }) {
+  const desk = useDesk();
   const { standIn } = useDrawingReaders();
   return (
     <FileField
@@ -13,7 +15,10 @@ export function ShapeFile({ onRead }: { readonly onRead: (as: StandIn) => string
       accept=".stl"
       onFile={async (file) => {
         const found = await standIn(file);
-        return found.ok ? onRead(found.value) : sentence(found.problem);
+        if (!found.ok) return sentence(found.problem);
+        // The job names the shape: it has to be there first.
+        const refused = await desk.storeAsset(found.value.asset);
+        return refused ?? onRead(found.value.standIn);
       }}
     />
   );

@@ -2,7 +2,7 @@
 import Link from "next/link";
 import { useMemo, useState } from "react";
 import { thumbnail } from "@/core/drawing";
-import { type Job, type KeySize, resolveSizes, type Variant, type VariantId } from "@/core/job";
+import { type Assets, type Job, type KeySize, resolveSizes, type Variant, type VariantId } from "@/core/job";
 import { type Problem, sentence } from "@/core/kernel";
 import { formatCents, formatDecimal } from "@/core/measure";
 import { createPipeline, type Results } from "@/core/pipeline";
@@ -76,6 +76,7 @@ function Form({
   const [answers, setAnswers] = useState<Answers>(() =>
     Object.fromEntries(asked.map((size) => [size.name, size.formula])),
   );
+  const assets = useDeskState((state) => state.assets);
   const { results, problems } = useTrial(answers);
   const others = [...problems].filter(([name]) => !asked.some((size) => size.name === name));
   return (
@@ -125,7 +126,7 @@ function Form({
             />
           ) : null}
         </div>
-        <Preview results={results} title={info.title} />
+        <Preview results={results} title={info.title} assets={assets} />
       </main>
     </div>
   );
@@ -133,8 +134,16 @@ function Form({
 
 const hasErrors = ({ tally }: Results) => tally.checks.some((check) => check.severity === "error");
 
-function Preview({ results, title }: { readonly results: Results; readonly title: string }) {
-  const drawing = useMemo(() => thumbnail(results.shape, 470, 430), [results.shape]);
+function Preview({
+  results,
+  title,
+  assets,
+}: {
+  readonly results: Results;
+  readonly title: string;
+  readonly assets: Assets;
+}) {
+  const drawing = useMemo(() => thumbnail(results.shape, 470, 430, assets), [results.shape, assets]);
   const { balance, checks } = results.tally;
   const { byRule, currency, massKg, massUnknown } = results.quantities;
   const [worst] = [...checks].sort((a, b) =>

@@ -75,13 +75,14 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
   const hidden = useDeskState((state) => state.hidden);
   const job = useDeskState((state) => state.job);
   const inside = useDeskState((state) => state.inside);
+  const assets = useDeskState((state) => state.assets);
   const open = useOpenInstance();
   const pieces = useMemo(
     () =>
-      modelPieces(job, shape, open).filter(
+      modelPieces(job, shape, { open, assets }).filter(
         ({ record, path }) => !hidden.has(record) && !path.some((id) => hidden.has(id)),
       ),
-    [job, shape, open, hidden],
+    [job, shape, open, assets, hidden],
   );
 
   const expected = useRef(pieces.length);

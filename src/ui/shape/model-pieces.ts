@@ -1,6 +1,6 @@
 /** What the picture shows: every piece as it stands, how it looks, and what a click on it means. */
 import { unposeMesh } from "@/core/geometry";
-import { findAssembly, type Home, type Job } from "@/core/job";
+import { type Assets, findAssembly, type Home, type Job } from "@/core/job";
 import { type Instance, meshesOf, type Shape } from "@/core/shape";
 import { isMetal } from "@/core/stockroom";
 import type { ModelPiece } from "./model-scene";
@@ -26,9 +26,13 @@ function manners(job: Job, shape: Shape): ReadonlyMap<string, Manner> {
 }
 
 /** All pieces as they stand; with an assembly open, as they are seen from it, with those around it faded. */
-export function modelPieces(job: Job, shape: Shape, open: Instance | null): readonly ModelPiece[] {
+export function modelPieces(
+  job: Job,
+  shape: Shape,
+  { open, assets }: { readonly open: Instance | null; readonly assets: Assets },
+): readonly ModelPiece[] {
   const manner = manners(job, shape);
-  return meshesOf(shape).map(({ record, instance, mesh }, i) => ({
+  return meshesOf(shape, assets).map(({ record, instance, mesh }, i) => ({
     id: `${instance.key}${record} ${i}`,
     record,
     path: instance.path,

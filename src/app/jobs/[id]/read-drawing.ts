@@ -1,6 +1,7 @@
 /** Files of strangers, read in a worker of their own: one that takes too long, or too much memory, ends with its worker. */
-import type { DrawnOutline, StandIn } from "@/core/job";
+import type { DrawnOutline } from "@/core/job";
 import { err, type Problem, type Result } from "@/core/kernel";
+import type { ReadShape } from "@/core/shape";
 import type { DrawingAsked, DrawingRead } from "../../../workers/drawing.worker";
 
 const MOST_MS = 8_000;
@@ -36,4 +37,4 @@ async function read(kind: DrawingAsked["kind"], file: File): Promise<DrawingRead
 }
 
 export const outlineOfFile = (file: File) => read("outline", file) as Promise<Result<DrawnOutline, Problem>>;
-export const standInOfFile = (file: File) => read("standIn", file) as Promise<Result<StandIn, Problem>>;
+export const standInOfFile = (file: File) => read("standIn", file) as Promise<Result<ReadShape, Problem>>;

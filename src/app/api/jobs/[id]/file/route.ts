@@ -1,6 +1,7 @@
 /** The job file, with the part of the stockroom that the job uses. */
 
-import { rawDocument, UnreadableJob } from "@/db";
+import { assetsOf } from "@/core/job";
+import { rawDocument, readAssets, UnreadableJob } from "@/db";
 import { writeJobFile } from "@/formats/job-file";
 import { computeJob, connection, currentStockroom, fileName } from "@/server";
 import { download, guarded, NO_SUCH_JOB } from "../../../answer";
@@ -17,8 +18,12 @@ export function GET(_: Request, { params }: { readonly params: Promise<{ readonl
       throw thrown;
     });
     if (!computed) return download(document, "application/json", "unreadable-job.json");
+    const { job, revision } = computed.open;
     return download(
-      writeJobFile(computed.open.job, await currentStockroom(db), computed.open.revision),
+      writeJobFile(job, await currentStockroom(db), {
+        assets: await readAssets(db, assetsOf(job)),
+        revision,
+      }),
       "application/json",
       fileName(computed, "job", "tally.json"),
     );

@@ -1,0 +1,67 @@
+/**
+ * What jobs refer to by its content and never carry along: shapes from files. Each is kept once, under the SHA-256 of what it
+ * is (FIPS 180-4), beside the documents; an edit moves but its name.
+ */
+import { sha256 } from "@noble/hashes/sha2.js";
+import { bytesToHex, utf8ToBytes } from "@noble/hashes/utils.js";
+import * as v from "valibot";
+import { coordinate } from "./text";
+
+export const assetId = v.pipe(
+  v.string(),
+  v.regex(/^[0-9a-f]{64}$/, "is no name of a file's content"),
+  v.brand("AssetId"),
+);
+export type AssetId = v.InferOutput<typeof assetId>;
+
+export const AssetSchema = v.object({
+  kind: v.literal("shape"),
+  /** Coordinates in millimetres, nine a triangle. */
+  triangles: v.pipe(
+    v.array(coordinate),
+    v.maxLength(36_000),
+    v.check((numbers) => numbers.length % 9 === 0, "is not nine numbers a triangle"),
+  ),
+});
+export type Asset = v.InferOutput<typeof AssetSchema>;
+export type Assets = ReadonlyMap<AssetId, Asset>;
+export const NO_ASSETS: Assets = new Map();
+
+/** The name of an asset: the same for the same content, wherever it is worked out. */
+export function assetIdOf({ kind, triangles }: Asset): AssetId {
+  return bytesToHex(sha256(utf8ToBytes(JSON.stringify([kind, triangles])))) as AssetId;
+}
+
+/** Something that holds a shape as documents did before version 8: its triangles within itself. */
+type Inline = { readonly kind: "shape"; readonly name: string; readonly triangles: readonly number[] };
+const isInline = (value: unknown): value is Inline =>
+  typeof value === "object" &&
+  value !== null &&
+  "kind" in value &&
+  value.kind === "shape" &&
+  "triangles" in value &&
+  Array.isArray(value.triangles) &&
+  value.triangles.every((one) => typeof one === "number");
+
+/** All shapes that something from before version 8 holds within itself, a document, a record or a step of the edit log. */
+export function inlineAssets(data: unknown): Assets {
+  const found = new Map<AssetId, Asset>();
+  const walk = (value: unknown): void => {
+    if (typeof value !== "object" || value === null) return;
+    if (isInline(value)) {
+      const asset: Asset = { kind: "shape", triangles: [...value.triangles] };
+      found.set(assetIdOf(asset), asset);
+      return;
+    }
+    for (const part of Object.values(value)) walk(part);
+  };
+  walk(data);
+  return found;
+}
+
+/** A stand-in from before version 8 with the name of its shape in the place of the shape. */
+export function withoutInline(as: unknown): unknown {
+  if (!isInline(as)) return as;
+  const { name, triangles } = as;
+  return { kind: "shape", name, asset: assetIdOf({ kind: "shape", triangles: [...triangles] }) };
+}
