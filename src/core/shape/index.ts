@@ -27,6 +27,7 @@ export { cutsByRule, type JointRule, type ProposedCut } from "./joints";
 export type { MemberSolid } from "./member";
 export type { PanelSolid } from "./panel";
 export { type OutlineSolid, outlinePolygon } from "./panel-outline";
+export { meshOfPanel } from "./panel-solid";
 export type { Counted, Instance, Places } from "./places";
 export {
   createShaper,
@@ -40,5 +41,4 @@ export {
 } from "./shape";
 export { type SizeSpan, sizeSpans } from "./size-spans";
 export { guideLines, type SnapLine, type SnapPlace, snapLines, snapPlaces } from "./snaps";
-export { meshOfPanel } from "./solids";
 export { type ReadShape, readTriangles } from "./triangles";

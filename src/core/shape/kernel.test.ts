@@ -14,7 +14,7 @@ import { buttEnd, copeEnd, type EndCut, type Job, mitreEnd, newJob, resolveSizes
 import { at } from "../kernel";
 import { sectionProperties, stockroomOf } from "../stockroom";
 import { meshesOf, type Shape, shapeJob } from ".";
-import { meshOfMember } from "./solids";
+import { meshOfMember } from "./member-solid";
 
 const kernel = await Module();
 kernel.setup();

@@ -32,12 +32,13 @@ import { faultWords, type ShapeFault } from "./fault";
 import { frameChecks } from "./frame-checks";
 import { guideIds } from "./guides";
 import { cutMember, type MemberSolid, placeMember } from "./member";
+import { meshOfMember } from "./member-solid";
 import { newShapeMemory, type ShapeMemory } from "./memory";
 import type { PanelSolid } from "./panel";
+import { meshOfPanel } from "./panel-solid";
 import { placedPanels } from "./panels";
 import { type Instance, instancesOf, type Places } from "./places";
 import { placedPoints } from "./points";
-import { meshOfMember, meshOfPanel } from "./solids";
 
 /** A member or panel of the design that has no solid, and why. */
 export type Uncomputed = {

@@ -11,7 +11,8 @@ import { edited } from "../job/edit.fixture";
 import { at } from "../kernel";
 import { stockroomOf } from "../stockroom";
 import { type Shape, shapeJob } from ".";
-import { placesOfMember, placesOfPanel, solidOfMember, solidOfPanel } from "./solids";
+import { placesOfMember, solidOfMember } from "./member-solid";
+import { placesOfPanel, solidOfPanel } from "./panel-solid";
 
 const stockroom = stockroomOf(demoStockroom);
 const shapeOf = (job: Job) => shapeJob(job, resolveSizes(job, null), stockroom);
