@@ -21,6 +21,7 @@ import {
 } from "@/db";
 import { loadLinearSolver } from "@/engines/linear-solver";
 import { createJob } from "@/server/jobs";
+import { layoutTime } from "@/server/layout-time";
 import { noticeBoard } from "./notice-board";
 import { pottingBench } from "./potting-bench";
 import { seedPacketCabinet } from "./seed-packet-cabinet";
@@ -77,11 +78,23 @@ export async function loadDemo(url: string): Promise<"loaded" | "already there">
 function firstLayout(task: LayoutTask, revision: number, solver: LinearSolver): SavedLayout {
   switch (task.kind) {
     case "bars":
-      return savedLayout(task, layOutBars(task.problem, { solver, now, budgetMs: 10_000 }), revision);
+      return savedLayout(
+        task,
+        layOutBars(task.problem, { solver, now, budgetMs: 10_000 * layoutTime() }),
+        revision,
+      );
     case "sheets":
-      return savedLayout(task, layOutSheets(task.problem, { seed: 1, now, budgetMs: 5_000 }), revision);
+      return savedLayout(
+        task,
+        layOutSheets(task.problem, { seed: 1, now, budgetMs: 5_000 * layoutTime() }),
+        revision,
+      );
     default:
-      return savedLayout(task, layOutNesting(task.problem, { seed: 1, now, budgetMs: 3_000 }), revision);
+      return savedLayout(
+        task,
+        layOutNesting(task.problem, { seed: 1, now, budgetMs: 3_000 * layoutTime() }),
+        revision,
+      );
   }
 }
 

@@ -18,6 +18,11 @@ test("jobs: a new empty one, a copy, deleted and brought back", async ({ page })
   await expect(page.getByRole("link", { name: /HL-204/ })).toBeVisible();
   await expectAccessible(page);
   await page.getByRole("button", { name: "New empty job" }).click();
+  // What is missing is told beside its field, and the first of them has the focus.
+  await page.getByRole("button", { name: "Create job" }).click();
+  await expect(page.getByText("Code is missing.")).toBeVisible();
+  await expect(page.getByText("Title is missing.")).toBeVisible();
+  await expect(page.getByLabel("Code")).toBeFocused();
   await page.getByLabel("Code").fill("HL-300");
   await page.getByLabel("Title").fill("Tool rack");
   await page.getByRole("button", { name: "Create job" }).click();

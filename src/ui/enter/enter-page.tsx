@@ -1,43 +1,34 @@
 "use client";
-import { type FormEvent, useState } from "react";
+import { useForm } from "react-hook-form";
 import { Button } from "../common/button";
-import { call } from "../common/http";
 /** One field for the passcode of the shop. */
-import { Fault } from "../common/notice";
+import { FormField } from "../common/form-field";
+import { call } from "../common/http";
 
 export function EnterPage({ to }: { readonly to: string }) {
-  const [passcode, setPasscode] = useState("");
-  const [fault, setFault] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
-  const enter = async (event: FormEvent) => {
-    event.preventDefault();
-    setBusy(true);
+  const form = useForm<{ passcode: string }>({ defaultValues: { passcode: "" } });
+  const { isSubmitting } = form.formState;
+  const enter = async ({ passcode }: { readonly passcode: string }) => {
     const reply = await call("POST", "/api/enter", { passcode });
-    setBusy(false);
     if (reply.ok) window.location.assign(to);
-    else setFault(reply.problem.message);
+    else form.setError("passcode", { type: "refused", message: reply.problem.message });
   };
   return (
     <main className="mx-auto mt-[16vh] max-w-[360px] border border-seam bg-leaf p-6">
       <h1 className="font-semibold font-slab text-[22px]">Rustic Tally</h1>
-      <form onSubmit={(event) => void enter(event)} className="mt-4 flex flex-col gap-3">
-        <label className="flex flex-col gap-1 text-[14px]">
-          Passcode of the shop
-          <input
-            type="password"
-            autoComplete="current-password"
-            className="h-9 border border-seam bg-white px-2"
-            value={passcode}
-            aria-invalid={fault !== null}
-            aria-describedby={fault === null ? undefined : "passcode-fault"}
-            onChange={(event) => {
-              setPasscode(event.target.value);
-              setFault(null);
-            }}
-          />
-        </label>
-        {fault === null ? null : <Fault id="passcode-fault">{fault}</Fault>}
-        <Button look="primary" type="submit" disabled={busy || passcode === ""}>
+      <form
+        onSubmit={(event) => void form.handleSubmit(enter)(event)}
+        noValidate
+        className="mt-4 flex flex-col gap-3"
+      >
+        <FormField
+          form={form}
+          name="passcode"
+          label="Passcode of the shop"
+          type="password"
+          autoComplete="current-password"
+        />
+        <Button look="primary" type="submit" disabled={isSubmitting || form.watch("passcode") === ""}>
           Enter
         </Button>
       </form>

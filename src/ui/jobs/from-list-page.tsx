@@ -1,13 +1,12 @@
 "use client";
 import { FileText, FileUp } from "lucide-react";
 import { useRouter } from "next/navigation";
-import { type FormEvent, useMemo, useState } from "react";
+import { useMemo, useState } from "react";
 import { type CuttingList, readCuttingList, type TypedPiece } from "@/core/job";
 import { counted, ok, sentence } from "@/core/kernel";
-import { formatLength, LENGTH_UNITS, type LengthStyle, type LengthUnit } from "@/core/measure";
+import { formatLength, type LengthStyle, type LengthUnit } from "@/core/measure";
 import { indexStockroom, type Stockroom, type StockroomData } from "@/core/stockroom";
 import { Button } from "../common/button";
-import { Chooser } from "../common/chooser";
 import { HomeFrame } from "../common/home-frame";
 import { call } from "../common/http";
 import { type ListReader, type ListRows, useListReader } from "../common/list-reader";
@@ -17,8 +16,7 @@ import { type ListReader, type ListRows, useListReader } from "../common/list-re
  */
 import { Notice } from "../common/notice";
 import { UnreadableRows } from "../common/unreadable-rows";
-import { FormField } from "./jobs-page";
-import { UNIT_NAMES } from "./unit-names";
+import { type JobFacts, JobFields, useJobForm } from "./job-form";
 
 type Preview =
   | { readonly kind: "empty" }
@@ -49,7 +47,8 @@ export function FromListPage({ stockroom: data }: { readonly stockroom: Stockroo
   const [text, setText] = useState("");
   const [file, setFile] = useState<ReadFile | null>(null);
   const [reading, setReading] = useState(false);
-  const [unit, setUnit] = useState<LengthUnit>("mm");
+  const form = useJobForm("mm");
+  const unit = form.watch("unit");
   const [fault, setFault] = useState<string | null>(null);
   const preview = useMemo(
     () => previewOf(file, text, unit, stockroom, reader.rows),
@@ -63,13 +62,9 @@ export function FromListPage({ stockroom: data }: { readonly stockroom: Stockroo
     setFault(rows.ok ? null : rows.problem);
     if (rows.ok) setFile({ name: chosen.name, rows: rows.value });
   };
-  const make = async (event: FormEvent<HTMLFormElement>) => {
-    event.preventDefault();
-    const form = new FormData(event.currentTarget);
+  const make = async (facts: JobFacts) => {
     const made = await call<{ id: string }>("POST", "/api/jobs/from-list", {
-      code: form.get("code"),
-      title: form.get("title"),
-      unit,
+      ...facts,
       ...(file ? { rows: file.rows } : { text }),
     });
     if (made.ok) router.push(`/jobs/${made.value.id}?stage=tally`);
@@ -78,7 +73,11 @@ export function FromListPage({ stockroom: data }: { readonly stockroom: Stockroo
   const good = preview.kind === "list" ? preview.list.pieces.length : 0;
   return (
     <HomeFrame current="Jobs">
-      <form onSubmit={(event) => void make(event)} className="mx-auto max-w-[1180px] px-6 py-6">
+      <form
+        onSubmit={(event) => void form.handleSubmit(make)(event)}
+        noValidate
+        className="mx-auto max-w-[1180px] px-6 py-6"
+      >
         <h1 className="font-semibold font-slab text-[26px]">New job from a cut list</h1>
         <p className="mt-1 max-w-[90ch] text-ink-soft">
           The first row holds the headings, in any order: mark or name, quantity, length, width, thickness,
@@ -86,14 +85,7 @@ export function FromListPage({ stockroom: data }: { readonly stockroom: Stockroo
           Comma, semicolon or tab; any common length notation.
         </p>
         <div className="mt-4 grid grid-cols-[180px_1fr_260px] gap-4">
-          <FormField name="code" label="Code" placeholder="HL-231" />
-          <FormField name="title" label="Title" placeholder="Allotment gate" />
-          <Chooser
-            label="Numbers without unit"
-            value={unit}
-            choices={LENGTH_UNITS.map((value) => ({ value, label: UNIT_NAMES[value] }))}
-            onChoose={setUnit}
-          />
+          <JobFields form={form} unitLabel="Numbers without unit" like={["HL-231", "Allotment gate"]} />
         </div>
         {file ? (
           <p className="mt-4 flex items-center gap-2 border border-seam bg-leaf px-3 py-1.5">

@@ -2,18 +2,17 @@
 import { Copy, Download, Plus, Table, Trash2 } from "lucide-react";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { type FormEvent, useState } from "react";
+import { useState } from "react";
 import { toast } from "sonner";
 /** All jobs with a drawn thumbnail each: open, new, from a cutting list, copy, delete and bring back. */
 import { counted } from "@/core/kernel";
-import { LENGTH_UNITS, type LengthUnit } from "@/core/measure";
+import type { LengthUnit } from "@/core/measure";
 import { Button, buttonClass } from "../common/button";
-import { Chooser } from "../common/chooser";
 import { Dialog, DialogClose } from "../common/dialog";
 import { HomeFrame } from "../common/home-frame";
 import { call } from "../common/http";
 import { Fault } from "../common/notice";
-import { UNIT_NAMES } from "./unit-names";
+import { type JobFacts, JobFields, useJobForm } from "./job-form";
 
 /** What is drawn and typed in a job, or the sentence why its document cannot be read. */
 type Facts =
@@ -182,16 +181,10 @@ function NewJobDialog({
   readonly onOpen: (open: boolean) => void;
 }) {
   const router = useRouter();
-  const [unit, setUnit] = useState<LengthUnit>(usual);
+  const form = useJobForm(usual);
   const [fault, setFault] = useState<string | null>(null);
-  const make = async (event: FormEvent<HTMLFormElement>) => {
-    event.preventDefault();
-    const form = new FormData(event.currentTarget);
-    const made = await call<{ id: string }>("POST", "/api/jobs", {
-      code: form.get("code"),
-      title: form.get("title"),
-      unit,
-    });
+  const make = async (facts: JobFacts) => {
+    const made = await call<{ id: string }>("POST", "/api/jobs", facts);
     if (made.ok) router.push(`/jobs/${made.value.id}`);
     else setFault(made.problem.message);
   };
@@ -204,15 +197,8 @@ function NewJobDialog({
       trigger={null}
       close={null}
     >
-      <form onSubmit={(event) => void make(event)} className="mt-4 space-y-3">
-        <FormField name="code" label="Code" placeholder="HL-230" />
-        <FormField name="title" label="Title" placeholder="Compost sieve" />
-        <Chooser
-          label="Unit"
-          value={unit}
-          choices={LENGTH_UNITS.map((value) => ({ value, label: UNIT_NAMES[value] }))}
-          onChoose={setUnit}
-        />
+      <form onSubmit={(event) => void form.handleSubmit(make)(event)} noValidate className="mt-4 space-y-3">
+        <JobFields form={form} unitLabel="Unit" like={["HL-230", "Compost sieve"]} />
         {fault ? <Fault>{fault}</Fault> : null}
         <div className="flex justify-end gap-2 pt-1">
           <DialogClose />
@@ -222,30 +208,5 @@ function NewJobDialog({
         </div>
       </form>
     </Dialog>
-  );
-}
-
-export function FormField({
-  name,
-  label,
-  placeholder,
-  defaultValue,
-}: {
-  readonly name: string;
-  readonly label: string;
-  readonly placeholder: string;
-  readonly defaultValue?: string;
-}) {
-  return (
-    <label className="block">
-      <span className="block text-[12px] text-ink-soft">{label}</span>
-      <input
-        name={name}
-        required
-        placeholder={placeholder}
-        defaultValue={defaultValue}
-        className="h-7 w-full rounded-sm border border-seam bg-leaf px-1.5"
-      />
-    </label>
   );
 }

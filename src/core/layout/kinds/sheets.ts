@@ -6,7 +6,7 @@ import { blankOf } from "../blank";
 import { sheetSettings } from "../settings";
 import {
   type LockedPlacement,
-  lockedFault,
+  lockedSheetFault,
   readSheetProblem,
   type SheetLayout,
   type SheetProblem,
@@ -188,8 +188,8 @@ function sheetLocks(task: SheetTask, saved: SavedSheets): Taken<SheetProblem> {
     style: problem.style ?? PLAIN_MM,
     stockWords: (stock) => `the sheet of ${say(sizeOf(at(saved.problem.stock, stock)))}`,
     faultWords: (stock, placements) => {
-      const fault = lockedFault({ ...problem, fixed: [{ stock, placements: [...placements] }] });
-      return fault === null ? null : `locked, but ${fault.replace("on sheet 1 ", "")}`;
+      const fault = lockedSheetFault(problem, { stock, placements: [...placements] });
+      return fault === null ? null : `locked, but ${fault.words}`;
     },
   });
   const fixed = groups.map(({ stock, items }) => ({ stock, placements: withRuns(problem, items) }));

@@ -14,7 +14,7 @@ export { type CutLine, cutLines } from "./cut-lines";
 export type { CutRect } from "./cuts";
 export { type LeftPart, type SheetCut, type SheetCuttingOrder, sheetCuts } from "./cutting-order";
 export { wholeBlank } from "./instance";
-export { layOutSheets, lockedFault, type SheetOptions, type SheetProgress } from "./layout";
+export { layOutSheets, lockedFault, lockedSheetFault, type SheetOptions, type SheetProgress } from "./layout";
 export {
   type CutSheet,
   type LockedPlacement,

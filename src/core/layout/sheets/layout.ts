@@ -22,7 +22,7 @@ import {
 import type { SheetLayout, SheetProblem, UnplacedPanel } from "./problem";
 import { toLayout } from "./result";
 import { tidied } from "./tidy";
-import { sheetFault, verifySheets } from "./verify";
+import { type SheetFault, sheetFault, verifySheets } from "./verify";
 
 export type SheetProgress = { readonly best: SheetLayout };
 
@@ -48,12 +48,20 @@ export function lockedFault(problem: SheetProblem): string | null {
     sheets[stock] = at(sheets, stock) - 1;
     if (at(sheets, stock) < 0) return "there are fewer sheets than hold locked panels";
     for (const { panel } of placements) left[panel] = at(left, panel) - 1;
-    const laid = placements.map((one) => asLaid(problem, one));
-    const fault = sheetFault(problem, { stock, placements: laid, offcuts: [] });
+    const fault = lockedSheetFault(problem, { stock, placements });
     if (fault !== null) return `on sheet ${i + 1} ${fault.words}`;
   }
   const more = left.findIndex((count) => count < 0);
   return more < 0 ? null : `panel ${more} is locked more often than it is wanted`;
+}
+
+/** Why the locked panels of one sheet cannot stay where they are; null: they can. */
+export function lockedSheetFault(
+  problem: SheetProblem,
+  { stock, placements }: SheetProblem["fixed"][number],
+): SheetFault | null {
+  const laid = placements.map((one) => asLaid(problem, one));
+  return sheetFault(problem, { stock, placements: laid, offcuts: [] });
 }
 
 /** Lays panels out on sheets. The problem must have been read by `SheetProblemSchema`, and its locked panels be possible. */
