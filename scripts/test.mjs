@@ -38,7 +38,11 @@ function startBuild() {
   mkdirSync(path.join(ROOT, "test-results"), { recursive: true });
   const log = report("build.log");
   const out = openSync(log, "w");
-  const build = spawn(process.execPath, ["scripts/build.mjs"], { cwd: ROOT, stdio: ["ignore", out, out] });
+  const build = spawn(process.execPath, ["scripts/build.mjs"], {
+    cwd: ROOT,
+    stdio: ["ignore", out, out],
+    env: { ...process.env, RUSTIC_TALLY_TYPES_CHECKED: "1" },
+  });
   // A check that fails leaves no build behind.
   process.on("exit", () => build.kill());
   const ended = new Promise((resolve) => {

@@ -25,17 +25,27 @@ export function readListRows(file: Uint8Array | string, mostMs = MOST_MS): Promi
   return turn;
 }
 
-function readInThread(file: Uint8Array | string, mostMs: number): Promise<ListRows> {
-  held.rusticTallyListReader ??= startThread();
-  const worker = held.rusticTallyListReader;
+async function readInThread(file: Uint8Array | string, mostMs: number): Promise<ListRows> {
+  const before = held.rusticTallyListReader;
+  const read = await readBy(before ?? startThread(), file, mostMs);
+  // A thread that an earlier file had left dying says nothing of this one.
+  return read === "ended" && before
+    ? orUnreadable(await readBy(startThread(), file, mostMs))
+    : orUnreadable(read);
+}
+
+const orUnreadable = (read: ListRows | "ended"): ListRows => (read === "ended" ? UNREADABLE : read);
+
+/** What a thread makes of a file; "ended": it ended before it said anything. */
+function readBy(worker: Worker, file: Uint8Array | string, mostMs: number): Promise<ListRows | "ended"> {
   return new Promise((resolve) => {
-    const end = (answer: ListRows, isBroken: boolean) => {
+    const end = (answer: ListRows | "ended", isBroken: boolean) => {
       clearTimeout(late);
       worker.off("message", onAnswer);
       worker.off("error", onError);
       worker.off("exit", onExit);
       if (isBroken) {
-        held.rusticTallyListReader = undefined;
+        forget(worker);
         void worker.terminate();
       }
       resolve(answer);
@@ -43,15 +53,19 @@ function readInThread(file: Uint8Array | string, mostMs: number): Promise<ListRo
     const onAnswer = (answer: ListRows) => end(answer, false);
     const onError = (fault: Error) => {
       console.error("a list could not be read:", fault.message);
-      end(UNREADABLE, true);
+      end("ended", true);
     };
-    const onExit = () => end(UNREADABLE, true);
+    const onExit = () => end("ended", true);
     const late = setTimeout(() => end(refuse("it takes too long to read; split it"), true), mostMs);
     worker.on("message", onAnswer);
     worker.on("error", onError);
     worker.on("exit", onExit);
     worker.postMessage(file);
   });
+}
+
+function forget(worker: Worker): void {
+  if (held.rusticTallyListReader === worker) held.rusticTallyListReader = undefined;
 }
 
 function startThread(): Worker {
@@ -61,5 +75,9 @@ function startThread(): Worker {
   const worker = Reflect.construct(Worker, [file, options]) as Worker;
   // A server that ends does not wait for it.
   worker.unref();
+  // One that ends by itself, between two files, takes no file more.
+  worker.once("exit", () => forget(worker));
+  worker.on("error", () => forget(worker));
+  held.rusticTallyListReader = worker;
   return worker;
 }

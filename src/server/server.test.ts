@@ -458,6 +458,31 @@ describe("lists of strangers", () => {
   });
 });
 
+describe("the thread that reads lists", () => {
+  const held = globalThis as { rusticTallyListReader?: { terminate: () => Promise<number> } };
+  const read = () => readListRows("Name;Length\nRail;1200", 5_000);
+  const ROWS = {
+    ok: true,
+    value: [
+      ["Name", "Length"],
+      ["Rail", "1200"],
+    ],
+  };
+
+  it("is another one after it has ended by itself between two files", async () => {
+    expect(await read()).toEqual(ROWS);
+    await held.rusticTallyListReader?.terminate();
+    expect(await read()).toEqual(ROWS);
+  });
+
+  it("that ends under the next file's hands is told from a file that cannot be read", async () => {
+    expect(await read()).toEqual(ROWS);
+    const ending = held.rusticTallyListReader?.terminate();
+    expect(await read()).toEqual(ROWS);
+    await ending;
+  });
+});
+
 describe("a job that cannot be read", () => {
   it.each([
     ["not JSON", () => "{", /not JSON/],
