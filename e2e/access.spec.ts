@@ -136,7 +136,8 @@ test("every answer carries its heads, and no page runs text as code", async ({
   const [first, second] = [await request.get("/"), await request.get("/")].map(
     (answer) => /'nonce-([^']+)'/.exec(answer.headers()["content-security-policy"] ?? "")?.[1],
   );
-  expect(first).toBeTruthy();
+  // Sixteen random bytes in base64, others each time.
+  for (const nonce of [first, second]) expect(nonce).toMatch(/^[A-Za-z0-9+/]{22}==$/);
   expect(first).not.toBe(second);
   // Told in the console by the browser: on a page of its own, which is not watched for that.
   const stranger = await browser.newPage();

@@ -59,7 +59,7 @@ function arcOfSvg(start: Vec2, [rx, ry, turn, large, sweep, x, y]: readonly numb
 }
 
 describe("pieces of ellipses", () => {
-  it("have the half axes between which every radius lies", () => {
+  it("have half axes: the longest and the shortest radius", () => {
     fc.assert(
       fc.property(ellipse, (segment) => {
         const { major, minor, angle } = axesOf(segment);

@@ -362,7 +362,7 @@ describe("outlines with arcs", () => {
     expect(polygonArea(six)).toBeCloseTo(6 * Math.sqrt(3), 9);
   });
 
-  it("every point of a ring lies on the segment that it names, in its order, no step larger than asked", () => {
+  it("points of a ring lie on their segments, in order, with no step larger than asked", () => {
     fc.assert(
       fc.property(
         rounded,

@@ -5,11 +5,11 @@
  */
 import earcut from "earcut";
 import { at } from "../kernel";
-import type { Loop } from "./outline";
+import { circle, type Loop, moveLoop } from "./outline";
 import { isInside, type Polygon } from "./polygon";
 import { CLIPPER_UNIT, type Region, within, without } from "./regions";
 import { type Fineness, ringOf } from "./ring";
-import { type Ellipse, lineName, type Solid, type SolidFace, type SolidLine } from "./solid";
+import { chordAngles, type Ellipse, lineName, type Solid, type SolidFace, type SolidLine } from "./solid";
 import { dot2, norm2, scale2, subtract2, type Vec2, type Vec3 } from "./vector";
 
 /** A cut from `low` to `high` along z; its outline is a rectangle or a circle. */
@@ -62,9 +62,7 @@ export function boxLoop([x0, y0]: Vec2, [x1, y1]: Vec2): Loop {
 }
 
 const loopOfCut = ({ shape }: PlateCut): Loop =>
-  shape.kind === "box"
-    ? boxLoop(shape.from, shape.to)
-    : [{ kind: "arc", centre: shape.centre, radius: shape.radius, start: 0, sweep: 2 * Math.PI }];
+  shape.kind === "box" ? boxLoop(shape.from, shape.to) : moveLoop(circle(shape.radius), shape.centre);
 
 /**
  * A plate from z = 0 to its height. Corners lie on the thousandths of a millimetre where anything is cut.
@@ -290,9 +288,7 @@ class PlateBuilder {
       of = this.curves.push({ centre: [centre[0], centre[1], z], u: [radius, 0, 0], v: [0, radius, 0] }) - 1;
       this.curveAt.set(key, of);
     }
-    const angle = ([x, y]: Vec2) => Math.atan2(y - centre[1], x - centre[0]);
-    const [first, last] = [angle(from), angle(to)];
-    return { of, from: first, to: first + Math.atan2(Math.sin(last - first), Math.cos(last - first)) };
+    return { of, ...chordAngles(centre, from, to) };
   }
 
   solid(): Solid {

@@ -10,6 +10,7 @@ import type { Segment } from "./outline";
 import type { Ring, RingPoint } from "./ring";
 import {
   type Build,
+  chordAngles,
   drawnBuild,
   type Ellipse,
   lineName,
@@ -46,15 +47,16 @@ export const levelEnd = (z: number): EndSurface => ({
 export function prismSolid(rings: readonly Ring[], start: EndSurface, end: EndSurface): Solid {
   const { plan, build } = builtOver(rings, start, end);
   const points = placesOf(plan, start, end);
+  const ends = { start, end };
   const normals = [
     ...build.walls.map(({ from, to }) => wallNormal(at(plan.points, from).at, at(plan.points, to).at)),
     ...build.caps.map(({ side, plane, corners }) => {
-      const planes = (side === "start" ? start : end).planes;
+      const { planes } = ends[side];
       return planes ? planeNormal(at(planes, plane), side) : normalOf(points, corners);
     }),
   ];
   const curves = build.arcs.map(({ arc, side, plane }): Ellipse => {
-    const surface = side === "start" ? start : end;
+    const surface = ends[side];
     const { slope } = at(surface.planes ?? [], plane);
     const out = side === "start" ? -1 : 1;
     const { centre, radius } = arc;
@@ -258,9 +260,7 @@ class PrismBuilder {
     if (this.ends[side].planes === null) return null;
     const known = this.arcs.findIndex((one) => one.arc === arc && one.side === side && one.plane === plane);
     const of = known < 0 ? this.arcs.push({ arc, side, plane }) - 1 : known;
-    const angle = ([x, y]: Vec2) => Math.atan2(y - arc.centre[1], x - arc.centre[0]);
-    const [first, last] = [angle(from), angle(to)];
-    return { of, from: first, to: first + Math.atan2(Math.sin(last - first), Math.cos(last - first)) };
+    return { of, ...chordAngles(arc.centre, from, to) };
   }
 
   /** Where two planes of an end meet, by pairs of points along the ridge. */

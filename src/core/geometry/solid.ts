@@ -8,7 +8,7 @@
 import { at } from "../kernel";
 import type { Mesh } from "./mesh";
 import type { LineKind } from "./ring";
-import { cross, norm, scale, subtract, type Vec3 } from "./vector";
+import { cross, norm, scale, subtract, type Vec2, type Vec3 } from "./vector";
 
 /** A flat face with its corners anticlockwise seen from outside: convex, or a triangle of one that is not. */
 export type SolidFace = {
@@ -68,3 +68,14 @@ export function normalOf(points: readonly Vec3[], corners: readonly number[]): V
 
 /** The name of a line by those of the two faces that meet in it, the same from whichever it is seen. */
 export const lineName = (a: string, b: string): string => (a < b ? `${a} / ${b}` : `${b} / ${a}`);
+
+/** The angles on a circle at which a chord of less than half a turn begins and ends, the second counted on from the first. */
+export function chordAngles(
+  centre: Vec2,
+  from: Vec2,
+  to: Vec2,
+): { readonly from: number; readonly to: number } {
+  const angle = ([x, y]: Vec2) => Math.atan2(y - centre[1], x - centre[0]);
+  const [first, last] = [angle(from), angle(to)];
+  return { from: first, to: first + Math.atan2(Math.sin(last - first), Math.cos(last - first)) };
+}

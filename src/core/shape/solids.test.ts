@@ -180,7 +180,7 @@ describe("places of a panel", () => {
   const solid = at(shapeOf(newJob({ info: { code: "T", title: "T" }, panels: { side: panel } })).panels, 0);
   const places = placesOfPanel(solid);
 
-  it("are where the work is, counted from the edges that it is told from", () => {
+  it("are where the work is, measured from the edges that it is set from", () => {
     expect(places.get("good face, back right")).toEqual([600, 400, 18]);
     // 30 from the back edge, 6 wide towards the front; it starts 20 from the left and runs out at the right.
     expect(places.get("groove g, back left")).toEqual([20, 370, 0]);
