@@ -13,6 +13,7 @@ import { readFault } from "@/db";
 import { connection } from "@/server";
 import { DatabasePage } from "@/ui/common/database-page";
 import { Messages } from "@/ui/common/messages";
+import { Queries } from "@/ui/common/queries";
 
 export const metadata: Metadata = {
   title: { default: "Rustic Tally", template: "%s · Rustic Tally" },
@@ -39,7 +40,7 @@ export default async function RootLayout({ children }: { readonly children: Reac
   return (
     <html lang="en">
       <body>
-        {fault === null ? children : <DatabasePage why={fault} />}
+        {fault === null ? <Queries>{children}</Queries> : <DatabasePage why={fault} />}
         <Messages />
       </body>
     </html>

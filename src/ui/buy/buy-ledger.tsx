@@ -5,6 +5,7 @@ import { BUYING_COLUMNS, totalWords } from "@/core/lists";
 import { isImperial } from "@/core/quantities";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
+import { Table } from "../common/table";
 import { TextField } from "../common/text-field";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { Out, PaneHead } from "../desk/pane-head";
@@ -22,20 +23,7 @@ export function BuyLedger({ onStage }: { readonly onStage: (stage: Stage) => voi
       </PaneHead>
       <Settings />
       <section aria-label="Buying list, rows" tabIndex={0} className="min-h-0 flex-1 overflow-auto">
-        <table className="w-full border-collapse font-table text-[14px]">
-          <thead className="sticky top-0 z-10 bg-leaf">
-            <tr>
-              {BUYING_COLUMNS.map((column) => (
-                <th
-                  key={column.id}
-                  scope="col"
-                  className={`border-seam border-b px-2 py-1.5 font-normal text-[12px] text-ink-soft ${column.align === "right" ? "text-right" : "text-left"}`}
-                >
-                  {column.heading}
-                </th>
-              ))}
-            </tr>
-          </thead>
+        <Table columns={BUYING_COLUMNS} stickyHead className="font-table">
           {table.groups.map((group) => (
             <tbody key={group.heading}>
               <tr className="bg-ground">
@@ -51,7 +39,7 @@ export function BuyLedger({ onStage }: { readonly onStage: (stage: Stage) => voi
               ))}
             </tbody>
           ))}
-        </table>
+        </Table>
         {table.groups.length === 0 ? (
           <p className="p-4 text-ink-soft">What to buy appears here when the job has pieces.</p>
         ) : null}

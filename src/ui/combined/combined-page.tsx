@@ -5,9 +5,9 @@ import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { toast } from "sonner";
 import { Button } from "../common/button";
+import { Field } from "../common/field";
 import { HomeFrame } from "../common/home-frame";
 import { call } from "../common/http";
-import { PlainField } from "../common/plain-field";
 import { Tick } from "../common/tick";
 
 export type CombinedPageProps = {
@@ -91,11 +91,11 @@ export function CombinedPage({ combined, jobs }: CombinedPageProps) {
         </ul>
         <div className="mt-3 flex items-end gap-3">
           <div className="w-[300px]">
-            <PlainField
+            <Field
               label="Its name"
               value={name}
               placeholder="the codes of its jobs"
-              onChange={setName}
+              onChange={(event) => setName(event.target.value)}
             />
           </div>
           <Button look="primary" disabled={chosen.size === 0} onClick={() => void make()}>

@@ -2,7 +2,7 @@
 /** A field of a form that is submitted as a whole (react-hook-form): what does not fit is told under it when it is sent. */
 import type { HTMLInputTypeAttribute } from "react";
 import { type FieldPath, type FieldValues, get, type UseFormReturn } from "react-hook-form";
-import { Fault } from "./notice";
+import { Field } from "./field";
 
 export type FormFieldProps<T extends FieldValues> = {
   readonly form: UseFormReturn<T>;
@@ -25,26 +25,15 @@ export function FormField<T extends FieldValues>({
     | { readonly type?: string; readonly message?: string }
     | undefined;
   return (
-    <span className="block min-w-0">
-      <label htmlFor={name} className="block text-[12px] text-ink-soft">
-        {label}
-      </label>
-      <input
-        id={name}
-        type={type}
-        autoComplete={autoComplete}
-        placeholder={placeholder}
-        aria-invalid={fault !== undefined}
-        aria-describedby={fault ? `${name}-fault` : undefined}
-        className={`h-7 w-full rounded-sm border bg-leaf px-1.5 text-[14px] ${fault ? "border-oxide" : "border-seam"}`}
-        {...form.register(name)}
-      />
-      {fault ? (
-        <Fault id={`${name}-fault`} className="pt-0.5">
-          {faultWords(label, fault)}
-        </Fault>
-      ) : null}
-    </span>
+    <Field
+      id={name}
+      label={label}
+      type={type}
+      autoComplete={autoComplete}
+      placeholder={placeholder}
+      fault={fault ? faultWords(label, fault) : null}
+      {...form.register(name)}
+    />
   );
 }
 

@@ -3,7 +3,8 @@
  * A field that is carried out with Enter or by leaving it and put back with Escape. A value that is
  * refused stays in the field with the sentence under it, so that nothing typed is lost.
  */
-import { useId, useState } from "react";
+import { useState } from "react";
+import { Field } from "./field";
 
 export type TextFieldProps = {
   readonly label: string;
@@ -33,7 +34,6 @@ export function TextField({
   autoFocus = false,
   fault: elsewhere,
 }: TextFieldProps) {
-  const id = useId();
   const [draft, setDraft] = useState<string | null>(null);
   const [fault, keepFault] = useState<string | null>(null);
   const setFault = (sentence: string | null) => {
@@ -50,37 +50,26 @@ export function TextField({
     setFault(refused);
     if (refused === null) setDraft(null);
   };
-  const shown = fault ?? invalid;
   return (
-    <span className="block">
-      <label htmlFor={id} className={hideLabel ? "sr-only" : "block text-[12px] text-ink-soft"}>
-        {label}
-      </label>
-      <input
-        id={id}
-        value={draft ?? value}
-        disabled={disabled}
-        // biome-ignore lint/a11y/noAutofocus: only where the person has just carried out the field before it
-        autoFocus={autoFocus}
-        placeholder={placeholder}
-        aria-invalid={shown !== null}
-        aria-describedby={shown ? (elsewhere?.id ?? `${id}-fault`) : undefined}
-        className={`h-7 w-full rounded-sm border bg-leaf px-1.5 font-table text-[14px] disabled:bg-ground disabled:text-ink-soft ${shown ? "border-oxide" : "border-seam"} ${align === "right" ? "text-right" : ""}`}
-        onChange={(event) => setDraft(event.target.value)}
-        onBlur={commit}
-        onKeyDown={(event) => {
-          if (event.key === "Enter") commit();
-          if (event.key === "Escape") {
-            setDraft(null);
-            setFault(null);
-          }
-        }}
-      />
-      {shown && !elsewhere ? (
-        <span id={`${id}-fault`} role="alert" className="block pt-0.5 text-[12px] leading-tight text-oxide">
-          {shown}
-        </span>
-      ) : null}
-    </span>
+    <Field
+      label={label}
+      labelled={hideLabel ? "hidden" : "above"}
+      value={draft ?? value}
+      disabled={disabled}
+      align={align}
+      placeholder={placeholder}
+      fault={fault ?? invalid}
+      faultElsewhere={elsewhere?.id}
+      autoFocus={autoFocus}
+      onChange={(event) => setDraft(event.target.value)}
+      onBlur={commit}
+      onKeyDown={(event) => {
+        if (event.key === "Enter") commit();
+        if (event.key === "Escape") {
+          setDraft(null);
+          setFault(null);
+        }
+      }}
+    />
   );
 }

@@ -15,6 +15,7 @@ import { type ListReader, type ListRows, useListReader } from "../common/list-re
  * cannot be read is shown row by row before anything is made.
  */
 import { Notice } from "../common/notice";
+import { Table, TableCell } from "../common/table";
 import { UnreadableRows } from "../common/unreadable-rows";
 import { type JobFacts, JobFields, useJobForm } from "./job-form";
 
@@ -140,6 +141,10 @@ export function FromListPage({ stockroom: data }: { readonly stockroom: Stockroo
   );
 }
 
+const READ_COLUMNS = ["Mark", "Name", "Count", "Size", "Ends", "Section or board", "Material"].map(
+  (heading) => ({ id: heading, heading }),
+);
+
 function PreviewPane({ preview, unit }: { readonly preview: Preview; readonly unit: LengthUnit }) {
   if (preview.kind === "empty")
     return <p className="mt-6 text-ink-soft">What is read will be shown here before the job is made.</p>;
@@ -163,35 +168,24 @@ function PreviewPane({ preview, unit }: { readonly preview: Preview; readonly un
           {note}
         </p>
       ))}
-      <table className="w-full border-collapse font-table text-[14px]">
-        <thead>
-          <tr className="text-left text-[12px] text-ink-soft">
-            {["Mark", "Name", "Count", "Size", "Ends", "Section or board", "Material"].map((heading) => (
-              <th key={heading} scope="col" className="border-seam border-b px-3 py-1 font-normal">
-                {heading}
-              </th>
-            ))}
-          </tr>
-        </thead>
+      <Table columns={READ_COLUMNS} className="font-table">
         <tbody>
           {pieces.slice(0, 200).map((piece) => (
             <tr key={piece.id} className="border-seam border-b">
-              <td className="px-3 py-1">{piece.mark ?? ""}</td>
-              <td className="px-3 py-1">{piece.name}</td>
-              <td className="px-3 py-1">{piece.quantity}</td>
-              <td className="px-3 py-1">{sizeWords(piece, unit)}</td>
-              <td className="px-3 py-1">{endWords(piece)}</td>
-              <td
-                className={`px-3 py-1 ${piece.stock === null && piece.kind !== "other" ? "text-amber" : ""}`}
-              >
+              <TableCell>{piece.mark ?? ""}</TableCell>
+              <TableCell>{piece.name}</TableCell>
+              <TableCell>{piece.quantity}</TableCell>
+              <TableCell>{sizeWords(piece, unit)}</TableCell>
+              <TableCell>{endWords(piece)}</TableCell>
+              <TableCell className={`${piece.stock === null && piece.kind !== "other" ? "text-amber" : ""}`}>
                 {piece.stockText ?? "none"}
                 {piece.stock === null && piece.kind !== "other" ? " (not in the stockroom)" : ""}
-              </td>
-              <td className="px-3 py-1">{piece.material ?? ""}</td>
+              </TableCell>
+              <TableCell>{piece.material ?? ""}</TableCell>
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
       {pieces.length > 200 ? <p className="px-3 py-1 text-ink-soft">and {pieces.length - 200} more</p> : null}
     </section>
   );

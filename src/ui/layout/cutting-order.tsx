@@ -3,6 +3,7 @@
 import { ListOrdered } from "lucide-react";
 import type { ReactNode } from "react";
 import { type ListTable, SILHOUETTE_COLUMN } from "@/core/lists";
+import { Table, TableCell } from "../common/table";
 
 export function CuttingOrder({
   table,
@@ -21,32 +22,19 @@ export function CuttingOrder({
         <span className="shrink-0 whitespace-nowrap">{table.title}</span>
         <span className="font-normal text-ink-soft">{table.notes.join(" ")}</span>
       </summary>
-      <table className="mt-1 border-collapse font-table text-[14px]">
-        <thead>
-          <tr className="text-[12px] text-ink-soft">
-            {table.columns.map(({ id, heading, align }) => (
-              <th
-                key={id}
-                scope="col"
-                className={`border-seam border-b px-2 py-0.5 font-normal ${align === "right" ? "text-right" : "text-left"}`}
-              >
-                {heading}
-              </th>
-            ))}
-          </tr>
-        </thead>
+      <Table columns={table.columns} width="content" className="mt-1 font-table">
         <tbody>
           {rows.map((row) => (
             <tr key={row.id} className="border-seam border-b">
               {table.columns.map(({ id, align }) => (
-                <td key={id} className={`px-2 py-0.5 ${align === "right" ? "text-right" : ""}`}>
+                <TableCell key={id} align={align} className="py-0.5">
                   {id === SILHOUETTE_COLUMN ? draw?.(row.id) : (row.cells[id]?.text ?? "")}
-                </td>
+                </TableCell>
               ))}
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
     </details>
   );
 }

@@ -1,6 +1,6 @@
 "use client";
+import { useQuery } from "@tanstack/react-query";
 import { Tags } from "lucide-react";
-import { useRouter } from "next/navigation";
 import { useState } from "react";
 import { sentence } from "@/core/kernel";
 import { parseLength } from "@/core/measure";
@@ -10,6 +10,8 @@ import { Chooser } from "../common/chooser";
 /** The rack: offcuts with their label, place and note; which job has set each aside; labels to stick on them. */
 import { newId } from "../common/fresh-id";
 import { HomeFrame } from "../common/home-frame";
+import { answerOf } from "../common/queries";
+import { Table, TableCell, type TableColumn } from "../common/table";
 import { Tag } from "../common/tag";
 import { TextField } from "../common/text-field";
 import { lengthText } from "../stockroom/entry-columns";
@@ -23,14 +25,26 @@ export type RackPageProps = {
   readonly boards: readonly BoardEntry[];
 };
 
-export function RackPage({ rack, revisions, sections, boards }: RackPageProps) {
-  const router = useRouter();
+const RACK_COLUMNS: readonly TableColumn[] = [
+  ...["Label", "Section or board", "Length", "Width", "Location", "Note", "From", "Reserved for"].map(
+    (heading) => ({ id: heading, heading }),
+  ),
+  { id: "remove", heading: "Remove", hidden: true },
+];
+
+export function RackPage({ sections, boards, ...opened }: RackPageProps) {
+  const { data, refetch } = useQuery({
+    queryKey: ["rack"],
+    queryFn: () => answerOf<Pick<RackPageProps, "rack" | "revisions">>("/api/rack"),
+    initialData: opened,
+  });
+  const { rack, revisions } = data;
   /** The unit in which the section or board of a piece was typed. */
   const unitOf = (entry: string): EntryUnit =>
     [...sections, ...boards].find((one) => one.id === entry)?.unit ?? "mm";
   const nameOf = (entry: string) =>
     [...sections, ...boards].find((one) => one.id === entry)?.name ?? "no longer in the stockroom";
-  const { change, add, remove } = useRack(rack, revisions, router.refresh);
+  const { change, add, remove } = useRack(rack, revisions, () => void refetch());
   return (
     <HomeFrame current="Rack">
       <div className="mx-auto max-w-[1240px] px-6 py-6">
@@ -54,45 +68,26 @@ export function RackPage({ rack, revisions, sections, boards }: RackPageProps) {
           ) : null}
         </div>
         <div className="mt-4 border border-seam bg-leaf">
-          <table className="w-full border-collapse text-[14px]">
-            <thead>
-              <tr className="text-left text-[12px] text-ink-soft">
-                {[
-                  "Label",
-                  "Section or board",
-                  "Length",
-                  "Width",
-                  "Location",
-                  "Note",
-                  "From",
-                  "Reserved for",
-                  "",
-                ].map((heading) => (
-                  <th key={heading} scope="col" className="border-seam border-b px-2 py-1.5 font-normal">
-                    {heading === "" ? <span className="sr-only">Remove</span> : heading}
-                  </th>
-                ))}
-              </tr>
-            </thead>
+          <Table columns={RACK_COLUMNS}>
             <tbody>
               {rack.map((piece) => (
                 <tr key={piece.id} className="border-seam border-b">
-                  <td className="px-2 py-1">
+                  <TableCell>
                     <Tag mark={piece.label} />
-                  </td>
-                  <td className="px-2 py-1">
+                  </TableCell>
+                  <TableCell>
                     {nameOf(piece.entry)}
                     {piece.material ? <span className="text-ink-soft"> · {piece.material}</span> : null}
-                  </td>
-                  <td className="w-[92px] px-1 py-1">
+                  </TableCell>
+                  <TableCell className="w-[92px]">
                     <LengthField
                       label={`Length of ${piece.label}`}
                       value={piece.length}
                       unit={unitOf(piece.entry)}
                       onCommit={(length) => void change(piece.id, (one) => ({ ...one, length }))}
                     />
-                  </td>
-                  <td className="w-[92px] px-1 py-1">
+                  </TableCell>
+                  <TableCell className="w-[92px]">
                     {piece.width === null ? null : (
                       <LengthField
                         label={`Width of ${piece.label}`}
@@ -101,28 +96,28 @@ export function RackPage({ rack, revisions, sections, boards }: RackPageProps) {
                         onCommit={(width) => void change(piece.id, (one) => ({ ...one, width }))}
                       />
                     )}
-                  </td>
-                  <td className="w-[150px] px-1 py-1">
+                  </TableCell>
+                  <TableCell className="w-[150px]">
                     <Words
                       label={`Place of ${piece.label}`}
                       value={piece.place}
                       most={60}
                       onCommit={(place) => void change(piece.id, (one) => ({ ...one, place }))}
                     />
-                  </td>
-                  <td className="w-[190px] px-1 py-1">
+                  </TableCell>
+                  <TableCell className="w-[190px]">
                     <Words
                       label={`Note on ${piece.label}`}
                       value={piece.note}
                       most={200}
                       onCommit={(note) => void change(piece.id, (one) => ({ ...one, note }))}
                     />
-                  </td>
-                  <td className="px-2 py-1 text-ink-soft">{piece.from ?? "typed in"}</td>
-                  <td className="px-2 py-1">
+                  </TableCell>
+                  <TableCell className="text-ink-soft">{piece.from ?? "typed in"}</TableCell>
+                  <TableCell>
                     {piece.holder ? piece.holder.code : <span className="text-ink-soft">free</span>}
-                  </td>
-                  <td className="px-2 py-1 text-right">
+                  </TableCell>
+                  <TableCell className="text-right">
                     <Button
                       look="danger"
                       aria-label={`Remove ${piece.label}`}
@@ -130,11 +125,11 @@ export function RackPage({ rack, revisions, sections, boards }: RackPageProps) {
                     >
                       Remove
                     </Button>
-                  </td>
+                  </TableCell>
                 </tr>
               ))}
             </tbody>
-          </table>
+          </Table>
           {rack.length === 0 ? (
             <p className="p-3 text-ink-soft">The rack is empty. Add the first offcut below.</p>
           ) : null}

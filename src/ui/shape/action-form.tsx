@@ -58,30 +58,6 @@ export function ActionForm({ word, icon, button, children, onDo }: FormProps) {
   );
 }
 
-export function Field({
-  name,
-  label,
-  value,
-  optional = false,
-}: {
-  readonly name: string;
-  readonly label: string;
-  readonly value: string;
-  readonly optional?: boolean;
-}) {
-  return (
-    <label className="block">
-      <span className="block text-[12px] text-ink-soft">{label}</span>
-      <input
-        name={name}
-        defaultValue={value}
-        required={!optional}
-        className="h-7 w-full rounded-sm border border-seam bg-leaf px-1.5 font-table"
-      />
-    </label>
-  );
-}
-
 /** A field of a form, trimmed. */
 export const textIn = (form: FormData, name: string) => String(form.get(name) ?? "").trim();
 

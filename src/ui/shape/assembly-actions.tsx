@@ -5,8 +5,9 @@ import { assemblyOf, findAssembly, newInsert, newPanel, readPlace, takenApart } 
 import { sentence } from "@/core/kernel";
 import { between, panelSolid } from "@/core/shape";
 import { Button } from "../common/button";
+import { Field } from "../common/field";
 import { useDesk, useDeskState } from "../desk/desk-context";
-import { ActionForm, DoButton, Field, textIn } from "./action-form";
+import { ActionForm, DoButton, textIn } from "./action-form";
 import { placeAgain } from "./assembly-tree";
 import { freshIds } from "./fresh-ids";
 
@@ -29,8 +30,8 @@ export function BetweenForm({ ids }: { readonly ids: readonly string[] }) {
   };
   return (
     <ActionForm word="Panel between" icon={<Columns2 size={14} aria-hidden />} button="Add panel" onDo={run}>
-      <Field name="name" label="Name" value="Shelf" />
-      <Field name="distance" label="Offset from left or front of first panel" value="100" />
+      <Field name="name" label="Name" defaultValue="Shelf" required />
+      <Field name="distance" label="Offset from left or front of first panel" defaultValue="100" required />
     </ActionForm>
   );
 }
@@ -53,8 +54,8 @@ export function AssembleForm({ ids }: { readonly ids: readonly string[] }) {
   };
   return (
     <ActionForm word="Assemble" icon={<Boxes size={14} aria-hidden />} button="Create assembly" onDo={run}>
-      <Field name="name" label="Name" value={first ?? "Assembly"} />
-      <Field name="at" label="Origin (width; depth; height)" value="0; 0; 0" />
+      <Field name="name" label="Name" defaultValue={first ?? "Assembly"} required />
+      <Field name="at" label="Origin (width; depth; height)" defaultValue="0; 0; 0" required />
     </ActionForm>
   );
 }

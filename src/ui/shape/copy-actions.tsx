@@ -5,8 +5,9 @@ import { useState } from "react";
 import { type Axis, assemblyOf, type CopyRule, copyOfPieces, readPlace } from "@/core/job";
 import { sentence } from "@/core/kernel";
 import { Chooser } from "../common/chooser";
+import { Field } from "../common/field";
 import { useDesk } from "../desk/desk-context";
-import { ActionForm, Field, textIn } from "./action-form";
+import { ActionForm, textIn } from "./action-form";
 import { freshIds } from "./fresh-ids";
 
 function useCopies(ids: readonly string[]) {
@@ -35,8 +36,8 @@ export function CopyForm({ ids }: { readonly ids: readonly string[] }) {
   };
   return (
     <ActionForm word="Copy" icon={<Copy size={14} aria-hidden />} button="Copy" onDo={run}>
-      <Field name="by" label="Spacing (width; depth; height)" value="0; 100; 0" />
-      <Field name="times" label="How many copies, or a formula that stays" value="1" />
+      <Field name="by" label="Spacing (width; depth; height)" defaultValue="0; 100; 0" required />
+      <Field name="times" label="How many copies, or a formula that stays" defaultValue="1" required />
     </ActionForm>
   );
 }
@@ -90,7 +91,7 @@ export function MirrorForm({ ids }: { readonly ids: readonly string[] }) {
         ]}
         onChoose={(value) => setAxis(Number(value) as Axis)}
       />
-      <Field name="plane" label="Mirror plane at" value="0" />
+      <Field name="plane" label="Mirror plane at" defaultValue="0" required />
     </ActionForm>
   );
 }

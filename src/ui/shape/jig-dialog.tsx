@@ -13,6 +13,7 @@ import { Chooser } from "../common/chooser";
 /** Jigs: ready-made builds with a small form and a picture that follows what is typed. */
 import { Dialog, DialogClose } from "../common/dialog";
 import { DisplayList } from "../common/display-list";
+import { Field } from "../common/field";
 import { Fault } from "../common/notice";
 import { Tick } from "../common/tick";
 import { useDesk, useDeskState } from "../desk/desk-context";
@@ -150,7 +151,7 @@ function JigForm({ onDone }: { readonly onDone: () => void }) {
       <div className="space-y-1.5">
         <p className="pb-1 text-[13px] text-ink-soft">{jig.note}.</p>
         {jig.fields.map((field) => (
-          <Field
+          <JigInput
             key={`${jig.id} ${field.name}`}
             field={field}
             value={values[field.name] ?? ""}
@@ -158,7 +159,13 @@ function JigForm({ onDone }: { readonly onDone: () => void }) {
             onChange={(value) => setValues({ ...values, [field.name]: value })}
           />
         ))}
-        <TextInput label="Position (width; depth; height)" value={place} onChange={setPlace} />
+        <Field
+          label="Position (width; depth; height)"
+          labelled="beside"
+          align="right"
+          value={place}
+          onChange={(event) => setPlace(event.target.value)}
+        />
         <Tick label="Keep the sizes as key sizes of the job" on={keepSizes} onToggle={setKeepSizes} />
         <Tick label="As an assembly that can be placed again" on={asAssembly} onToggle={setAsAssembly} />
       </div>
@@ -194,37 +201,24 @@ function JigPicture({ preview, name }: { readonly preview: Result<Shape, Problem
   );
 }
 
-function TextInput({
-  label,
-  value,
-  onChange,
-}: {
-  readonly label: string;
-  readonly value: string;
-  readonly onChange: (value: string) => void;
-}) {
-  return (
-    <label className="grid grid-cols-[1fr_120px] items-center gap-2">
-      <span className="text-[13px] text-ink-soft">{label}</span>
-      <input
-        value={value}
-        onChange={(event) => onChange(event.target.value)}
-        className="h-7 rounded-sm border border-seam bg-leaf px-1.5 text-right font-table"
-      />
-    </label>
-  );
-}
-
-type FieldProps = {
+type JigInputProps = {
   readonly field: JigField;
   readonly value: string;
   readonly stockroom: Stockroom;
   readonly onChange: (value: string) => void;
 };
 
-function Field({ field, value, stockroom, onChange }: FieldProps) {
+function JigInput({ field, value, stockroom, onChange }: JigInputProps) {
   if (field.kind === "length" || field.kind === "count")
-    return <TextInput label={field.label} value={value} onChange={onChange} />;
+    return (
+      <Field
+        label={field.label}
+        labelled="beside"
+        align="right"
+        value={value}
+        onChange={(event) => onChange(event.target.value)}
+      />
+    );
   const choices =
     field.kind === "choice"
       ? field.choices.map(([id, label]) => ({ value: id, label }))

@@ -6,8 +6,9 @@ import type { Job } from "@/core/job";
 import { sentence } from "@/core/kernel";
 import { cutsByRule, editsOfCuts, type JointRule, splitMember } from "@/core/shape";
 import { Chooser } from "../common/chooser";
+import { Field } from "../common/field";
 import { useDesk, useDeskState } from "../desk/desk-context";
-import { ActionForm, DoButton, Field, textIn } from "./action-form";
+import { ActionForm, DoButton, textIn } from "./action-form";
 import { freshIds } from "./fresh-ids";
 
 /** Makes one point of the two that are selected: the second goes into the first. */
@@ -85,7 +86,7 @@ export function JointForm({
         ]}
         onChoose={setThrough}
       />
-      <Field name="gap" label="Root gap" value="0" />
+      <Field name="gap" label="Root gap" defaultValue="0" required />
     </ActionForm>
   );
 }
@@ -106,7 +107,7 @@ export function SplitForm({ id }: { readonly id: string }) {
   };
   return (
     <ActionForm word="Split" icon={<Scissors size={14} aria-hidden />} button="Split" onDo={run}>
-      <Field name="at" label="Fraction (0.5) or length from start" value="0.5" />
+      <Field name="at" label="Fraction (0.5) or length from start" defaultValue="0.5" required />
     </ActionForm>
   );
 }

@@ -5,7 +5,7 @@ import { styleOf } from "@/core/lists";
 import { formatLength, MM_PER_UNIT } from "@/core/measure";
 import { type SizeSpan, sizeSpans } from "@/core/shape";
 /** Key sizes in the 3D view as dimension lines; a click on one sets it there. */
-import { Fault } from "../common/notice";
+import { Field } from "../common/field";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import type { Project, Spot } from "./draw/pointer";
 
@@ -124,17 +124,18 @@ function SizeLabel({ size }: { readonly size: SizeSpan["size"] }) {
         if (refused === null) done();
       }}
     >
-      <input
-        name="value"
-        aria-label={`${size.name} in the 3D view`}
-        defaultValue={text}
-        // biome-ignore lint/a11y/noAutofocus: it opens because it was asked for
-        autoFocus
-        className="h-7 w-[130px] rounded-sm border border-seam px-1.5 font-table"
-        onKeyDown={(event) => event.key === "Escape" && done()}
-        onBlur={() => fault === null && done()}
-      />
-      {fault ? <Fault className="max-w-[200px]">{fault}</Fault> : null}
+      <span className="block w-[130px]">
+        <Field
+          name="value"
+          label={`${size.name} in the 3D view`}
+          labelled="hidden"
+          defaultValue={text}
+          fault={fault}
+          autoFocus
+          onKeyDown={(event) => event.key === "Escape" && done()}
+          onBlur={() => fault === null && done()}
+        />
+      </span>
     </form>
   );
 }

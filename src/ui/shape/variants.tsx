@@ -7,6 +7,7 @@ import { formatLength, MM_PER_UNIT, roundTo } from "@/core/measure";
 import { Button } from "../common/button";
 /** Variants: named sets of key-size values, side by side; the one in use is set while it is chosen in the head. */
 import { newId } from "../common/fresh-id";
+import { Table, TableCell } from "../common/table";
 import { TextField } from "../common/text-field";
 import { useDesk, useDeskState } from "../desk/desk-context";
 
@@ -80,21 +81,18 @@ function SideBySide({ job, variants, shown }: SideProps) {
   };
   return (
     <div className="overflow-x-auto px-3.5">
-      <table className="font-table text-[14px]">
-        <thead>
-          <tr className="text-[12px] text-ink-soft">
-            <th scope="col" className="py-1 pr-4 text-left font-normal">
-              Size
-            </th>
-            <th scope="col" className="py-1 pr-4 text-right font-normal">
-              base design
-            </th>
-            {variants.map((variant) => (
-              <th
-                key={variant.id}
-                scope="col"
-                className={`py-1 pr-4 text-right font-normal ${shown === variant.id ? "font-semibold text-brass-ink" : ""}`}
-              >
+      <Table
+        width="content"
+        className="font-table"
+        columns={[
+          { id: "size", heading: "Size" },
+          { id: "drawn", heading: "base design", align: "right" },
+          ...variants.map((variant) => ({
+            id: variant.id,
+            align: "right" as const,
+            className: shown === variant.id ? "font-semibold text-brass-ink" : "",
+            heading: (
+              <>
                 {variant.name}{" "}
                 <button
                   type="button"
@@ -104,25 +102,26 @@ function SideBySide({ job, variants, shown }: SideProps) {
                 >
                   ×
                 </button>
-              </th>
-            ))}
-          </tr>
-        </thead>
+              </>
+            ),
+          })),
+        ]}
+      >
         <tbody>
           {rows.map(({ size, texts }) => (
             <tr key={size.id} className="border-seam border-t">
-              <th scope="row" className="py-0.5 pr-4 text-left font-normal">
+              <th scope="row" className="px-2 py-0.5 text-left font-normal">
                 {size.name}
               </th>
               {texts.map((text, i) => (
-                <td key={variants[i - 1]?.id ?? "drawn"} className="py-0.5 pr-4 text-right">
+                <TableCell key={variants[i - 1]?.id ?? "drawn"} align="right" className="py-0.5">
                   {text}
-                </td>
+                </TableCell>
               ))}
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
       {rows.length === 0 ? (
         <p className="text-[13px] text-ink-soft">
           No different sizes yet. Select the variant at the top, then change key sizes.

@@ -1,6 +1,6 @@
 "use client";
 /** The stockroom: sections, boards, edging, bought parts and saws, edited in tables; layouts and costs read it. */
-import { useRouter } from "next/navigation";
+import { useQuery } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
 import { useCallback, useState } from "react";
 import { err, ok, type Result } from "@/core/kernel";
@@ -8,6 +8,8 @@ import type { StockroomData } from "@/core/stockroom";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
 import { HomeFrame } from "../common/home-frame";
+import { answerOf } from "../common/queries";
+import { Table, type TableColumn } from "../common/table";
 import { TextField } from "../common/text-field";
 import {
   type AnyEntry,
@@ -29,9 +31,14 @@ export type StockroomPageProps = {
   readonly revisions: Readonly<Record<string, number>>;
 };
 
-export function StockroomPage({ data, revisions }: StockroomPageProps) {
-  const router = useRouter();
-  const reload = useCallback(() => router.refresh(), [router]);
+export function StockroomPage(opened: StockroomPageProps) {
+  const { data: known, refetch } = useQuery({
+    queryKey: ["stockroom"],
+    queryFn: () => answerOf<StockroomPageProps>("/api/stockroom/entries"),
+    initialData: opened,
+  });
+  const { data, revisions } = known;
+  const reload = useCallback(() => void refetch(), [refetch]);
   const stock = useStockEntries(data, revisions, reload);
   return (
     <HomeFrame current="Stockroom">
@@ -64,32 +71,23 @@ export function StockroomPage({ data, revisions }: StockroomPageProps) {
   );
 }
 
-type TableProps = { readonly kind: EntryKind; readonly stock: StockEntries };
+type EntryTableProps = { readonly kind: EntryKind; readonly stock: StockEntries };
 
-function EntryTable({ kind, stock }: TableProps) {
-  const columns = COLUMNS[kind];
+function tableColumns(kind: EntryKind): readonly TableColumn[] {
+  const sizes = SIZE_COLUMNS[kind].map((column) => column.heading.toLowerCase());
+  return [
+    ...COLUMNS[kind].map(({ id, heading }) => ({ id, heading })),
+    ...(sizes.length > 0 ? [{ id: "sizes", heading: `Stock sizes: ${sizes.join(" · ")}` }] : []),
+    { id: "remove", heading: "Remove", hidden: true },
+  ];
+}
+
+function EntryTable({ kind, stock }: EntryTableProps) {
   const entries = stock.entries(kind);
   return (
     <>
       <div className="border border-seam bg-leaf">
-        <table className="w-full border-collapse text-[14px]">
-          <thead>
-            <tr className="text-left text-[12px] text-ink-soft">
-              {columns.map((column) => (
-                <th key={column.id} scope="col" className="border-seam border-b px-2 py-1.5 font-normal">
-                  {column.heading}
-                </th>
-              ))}
-              {SIZE_COLUMNS[kind].length > 0 ? (
-                <th scope="col" className="border-seam border-b px-2 py-1.5 font-normal">
-                  Stock sizes: {SIZE_COLUMNS[kind].map((column) => column.heading.toLowerCase()).join(" · ")}
-                </th>
-              ) : null}
-              <th scope="col" className="border-seam border-b px-2 py-1.5">
-                <span className="sr-only">Remove</span>
-              </th>
-            </tr>
-          </thead>
+        <Table columns={tableColumns(kind)}>
           <tbody>
             {entries.map((entry) => (
               <EntryRow
@@ -101,7 +99,7 @@ function EntryTable({ kind, stock }: TableProps) {
               />
             ))}
           </tbody>
-        </table>
+        </Table>
         {entries.length === 0 ? (
           <p className="p-3 text-ink-soft">Nothing of this kind yet; add the first below.</p>
         ) : null}

@@ -4,10 +4,11 @@ import type { Edit, SimpleEdit } from "@/core/job";
 import { counted, type Problem, type Result, sentence } from "@/core/kernel";
 import { moveInto, putTogether, splitOff, type TallyRow } from "@/core/tally";
 import { Button } from "../common/button";
+import { Field } from "../common/field";
 /** Rows by hand: split off, put together, moved into another row, put back to computed, singly or all. */
 import { newId } from "../common/fresh-id";
 import { useDesk, useDeskState } from "../desk/desk-context";
-import { ActionForm, DoButton, Field, textIn } from "../shape/action-form";
+import { ActionForm, DoButton, textIn } from "../shape/action-form";
 
 const freshRow = () => newId("hand");
 
@@ -56,7 +57,12 @@ export function HandActions({ rows }: { readonly rows: readonly TallyRow[] }) {
           button="Move"
           onDo={move}
         >
-          <Field name="mark" label="Mark of the row that takes the selected pieces" value="" />
+          <Field
+            name="mark"
+            label="Mark of the row that takes the selected pieces"
+            defaultValue=""
+            required
+          />
         </ActionForm>
       ) : null}
       {byHand ? (

@@ -1,4 +1,5 @@
 "use client";
+import { useQuery } from "@tanstack/react-query";
 import { Plus, Trash2 } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { useState } from "react";
@@ -10,6 +11,7 @@ import { buttonClass } from "../common/button";
 import { Chooser } from "../common/chooser";
 import { newId } from "../common/fresh-id";
 import { call } from "../common/http";
+import { answerOf } from "../common/queries";
 import { useDesk, useDeskState } from "../desk/desk-context";
 
 const ITEM =
@@ -41,11 +43,15 @@ export function ListChooser() {
 
 function NewList() {
   const desk = useDesk();
-  const [kept, setSaved] = useState<readonly SavedSetup[] | null>(null);
-  const load = async () => {
-    const reply = await call<{ setups: readonly SavedSetup[] }>("GET", "/api/stockroom/lists");
-    setSaved(reply.ok ? reply.value.setups : []);
-  };
+  const [open, setOpen] = useState(false);
+  const { data: saved, refetch } = useQuery({
+    queryKey: ["list setups"],
+    queryFn: () => answerOf<{ setups: readonly SavedSetup[] }>("/api/stockroom/lists"),
+    select: ({ setups }) => setups,
+    enabled: open,
+    // Another list may have been saved since the menu was last open.
+    staleTime: 0,
+  });
   const start = (from: (typeof LIST_STARTS)[number]) => {
     const { lists } = desk.store.getState().job;
     const taken = new Set(Object.values(lists).map((list) => list.name));
@@ -60,10 +66,10 @@ function NewList() {
   };
   const forget = async (name: string) => {
     await call("DELETE", "/api/stockroom/lists", { name });
-    void load();
+    void refetch();
   };
   return (
-    <DropdownMenu.Root onOpenChange={(open) => (open ? void load() : null)}>
+    <DropdownMenu.Root open={open} onOpenChange={setOpen}>
       <DropdownMenu.Trigger className={buttonClass("plain")}>
         <Plus size={15} aria-hidden /> New list
       </DropdownMenu.Trigger>
@@ -79,13 +85,13 @@ function NewList() {
               <span className="block text-[12px] text-ink-soft">{from.note}</span>
             </DropdownMenu.Item>
           ))}
-          {kept && kept.length > 0 ? (
+          {saved && saved.length > 0 ? (
             <>
               <DropdownMenu.Separator className="my-1 border-seam border-t" />
               <DropdownMenu.Label className="px-2 text-[12px] text-ink-soft">
                 Saved list setups
               </DropdownMenu.Label>
-              {kept.map((setup) => (
+              {saved.map((setup) => (
                 <div key={setup.name} className="flex items-center">
                   <DropdownMenu.Item className={`${ITEM} flex-1`} onSelect={() => use(setup)}>
                     <span className="block text-[14px]">{setup.name}</span>

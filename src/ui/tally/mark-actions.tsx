@@ -6,8 +6,9 @@ import { sentence } from "@/core/kernel";
 import { holdMark, letMarkGo, markOf, type NumberRule, renumber, type TallyRow } from "@/core/tally";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
+import { Field } from "../common/field";
 import { useDesk, useDeskState } from "../desk/desk-context";
-import { ActionForm, DoButton, Field, textIn } from "../shape/action-form";
+import { ActionForm, DoButton, textIn } from "../shape/action-form";
 
 /** The mark of the selected row: typed, and put back to computed where it was. */
 export function MarkActions({ row }: { readonly row: TallyRow }) {
@@ -20,7 +21,7 @@ export function MarkActions({ row }: { readonly row: TallyRow }) {
   return (
     <>
       <ActionForm word="Mark" icon={<TagIcon size={14} aria-hidden />} button="Lock mark" onDo={hold}>
-        <Field name="mark" label="The row keeps it whatever else changes" value={row.mark} />
+        <Field name="mark" label="The row keeps it whatever else changes" defaultValue={row.mark} required />
       </ActionForm>
       {row.held ? (
         <DoButton icon={<RotateCcw size={14} aria-hidden />} onDo={() => desk.submit(letMarkGo(row))}>
@@ -86,16 +87,16 @@ export function RenumberForm() {
         onChoose={setOrder}
       />
       <span className="grid grid-cols-2 gap-2">
-        <Field name="start" label="First" value="1" />
-        <Field name="step" label="Step" value="1" />
+        <Field name="start" label="First" defaultValue="1" required />
+        <Field name="step" label="Step" defaultValue="1" required />
       </span>
       {order === "picked" ? (
-        <Field name="prefix" label="Prefix" value="" optional />
+        <Field name="prefix" label="Prefix" defaultValue="" />
       ) : (
         <span className="grid grid-cols-3 gap-2">
-          <Field name="member" label="Prefix for members" value="" optional />
-          <Field name="panel" label="Prefix for panels" value="" optional />
-          <Field name="other" label="Prefix for others" value="" optional />
+          <Field name="member" label="Prefix for members" defaultValue="" />
+          <Field name="panel" label="Prefix for panels" defaultValue="" />
+          <Field name="other" label="Prefix for others" defaultValue="" />
         </span>
       )}
     </ActionForm>

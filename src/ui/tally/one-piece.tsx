@@ -4,9 +4,9 @@ import { readCuttingList, rowFaultWords, type TypedPiece } from "@/core/job";
 import { sentence } from "@/core/kernel";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
+import { Field } from "../common/field";
 /** One typed-in piece after the other: what it is, how many, of what, how large. The fields are read as a list's row is. */
 import { newId } from "../common/fresh-id";
-import { PlainField } from "../common/plain-field";
 import { useDesk, useDeskState } from "../desk/desk-context";
 
 const NOTHING = {
@@ -73,9 +73,18 @@ export function OnePiece() {
   return (
     <form onSubmit={add} className="space-y-3 px-4 py-3">
       <div className="grid grid-cols-[1.4fr_70px_90px_1.6fr_1fr] gap-3">
-        <PlainField label="Name" value={fields.name} onChange={set("name")} />
-        <PlainField label="Count" value={fields.quantity} onChange={set("quantity")} />
-        <PlainField label="Mark" value={fields.mark} placeholder="next free" onChange={set("mark")} />
+        <Field label="Name" value={fields.name} onChange={(event) => set("name")(event.target.value)} />
+        <Field
+          label="Count"
+          value={fields.quantity}
+          onChange={(event) => set("quantity")(event.target.value)}
+        />
+        <Field
+          label="Mark"
+          value={fields.mark}
+          placeholder="next free"
+          onChange={(event) => set("mark")(event.target.value)}
+        />
         <Chooser
           label="Section or board"
           value={stock}
@@ -88,38 +97,48 @@ export function OnePiece() {
           ]}
           onChoose={setStock}
         />
-        <PlainField
+        <Field
           label="Material"
           value={fields.material}
           placeholder={entry?.material ?? "none"}
-          onChange={set("material")}
+          onChange={(event) => set("material")(event.target.value)}
         />
       </div>
       <div className="grid grid-cols-4 gap-3">
-        <PlainField label={`Length, ${job.info.job.unit}`} value={fields.length} onChange={set("length")} />
+        <Field
+          label="Length"
+          unit={job.info.job.unit}
+          value={fields.length}
+          onChange={(event) => set("length")(event.target.value)}
+        />
         {isBoard ? (
           <>
-            <PlainField label={`Width, ${job.info.job.unit}`} value={fields.width} onChange={set("width")} />
-            <PlainField
+            <Field
+              label="Width"
+              unit={job.info.job.unit}
+              value={fields.width}
+              onChange={(event) => set("width")(event.target.value)}
+            />
+            <Field
               label="Edged"
               value={fields.edging}
               placeholder="none; front + left"
-              onChange={set("edging")}
+              onChange={(event) => set("edging")(event.target.value)}
             />
           </>
         ) : (
           <>
-            <PlainField
+            <Field
               label="Ends, ° from square"
               value={fields.angles}
               placeholder="0 / 0"
-              onChange={set("angles")}
+              onChange={(event) => set("angles")(event.target.value)}
             />
-            <PlainField
+            <Field
               label="End direction"
               value={fields.stand}
               placeholder="opposed, parallel"
-              onChange={set("stand")}
+              onChange={(event) => set("stand")(event.target.value)}
             />
           </>
         )}

@@ -13,9 +13,9 @@ import {
 import { agreeing } from "@/core/kernel";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
+import { Field } from "../common/field";
 import { newId } from "../common/fresh-id";
 import { Fault } from "../common/notice";
-import { PlainField } from "../common/plain-field";
 import { TextField } from "../common/text-field";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { ownValue } from "./use-cell-edits";
@@ -189,7 +189,12 @@ function NewColumn({ setup, position }: { readonly setup: ListSetup; readonly po
         add();
       }}
     >
-      <PlainField label="New column" value={name} placeholder="Finish" onChange={setName} />
+      <Field
+        label="New column"
+        value={name}
+        placeholder="Finish"
+        onChange={(event) => setName(event.target.value)}
+      />
       <Chooser
         label="It holds"
         value={kind}
@@ -197,11 +202,11 @@ function NewColumn({ setup, position }: { readonly setup: ListSetup; readonly po
         onChoose={setKind}
       />
       {kind === "choice" || kind === "formula" ? (
-        <PlainField
+        <Field
           label={kind === "choice" ? "Choices" : "Formula"}
           value={more}
           placeholder={kind === "choice" ? "oiled, painted, raw" : "{count} * {length} / 1000"}
-          onChange={setMore}
+          onChange={(event) => setMore(event.target.value)}
         />
       ) : (
         <span />

@@ -25,6 +25,7 @@ import { Dialog, DialogClose } from "../common/dialog";
 import { freshId } from "../common/fresh-id";
 import { type ListRows, useListReader } from "../common/list-reader";
 import { Notice } from "../common/notice";
+import { Table, TableCell, type TableColumn } from "../common/table";
 import { Tick } from "../common/tick";
 import { UnreadableRows } from "../common/unreadable-rows";
 import { useDesk, useDeskState } from "../desk/desk-context";
@@ -235,51 +236,46 @@ type MappingProps = {
 /** What each column means, over the first rows as they stand there. */
 function Mapping({ rows, hasHeadings, meanings, onMean }: MappingProps) {
   const filled = rows.filter((cells) => cells.some((cell) => cell.trim() !== ""));
+  const columns = meanings.map((meaning, i): TableColumn => {
+    const heading = (hasHeadings ? filled[0]?.[i]?.trim() : "") || `column ${i + 1}`;
+    return {
+      id: String(i),
+      className: "min-w-[118px] border-r",
+      heading: (
+        <>
+          <span className="block truncate">{heading}</span>
+          <Chooser
+            label={`What ${heading} means`}
+            hideLabel
+            value={meaning ?? ""}
+            choices={MEANINGS}
+            onChoose={(next) => onMean(i, next === "" ? null : next)}
+          />
+        </>
+      ),
+    };
+  });
   const body = (hasHeadings ? filled.slice(1) : filled).slice(0, 3);
   return (
     <section aria-label="What the columns mean" tabIndex={0} className="overflow-x-auto border border-seam">
-      <table className="min-w-full border-collapse font-table text-[13px]">
-        <thead>
-          <tr>
-            {meanings.map((meaning, i) => {
-              const heading = (hasHeadings ? filled[0]?.[i]?.trim() : "") || `column ${i + 1}`;
-              return (
-                <th
-                  // biome-ignore lint/suspicious/noArrayIndexKey: a column has no name but its place
-                  key={i}
-                  scope="col"
-                  className="min-w-[118px] border-seam border-r px-1.5 py-1 text-left font-normal"
-                >
-                  <span className="block truncate text-[12px] text-ink-soft">{heading}</span>
-                  <Chooser
-                    label={`What ${heading} means`}
-                    hideLabel
-                    value={meaning ?? ""}
-                    choices={MEANINGS}
-                    onChoose={(next) => onMean(i, next === "" ? null : next)}
-                  />
-                </th>
-              );
-            })}
-          </tr>
-        </thead>
+      <Table columns={columns} className="font-table">
         <tbody>
           {body.map((cells, r) => (
             // biome-ignore lint/suspicious/noArrayIndexKey: a row has no name but its place
             <tr key={r} className="border-seam border-t">
               {meanings.map((meaning, i) => (
-                <td
+                <TableCell
                   // biome-ignore lint/suspicious/noArrayIndexKey: a column has no name but its place
                   key={i}
-                  className={`max-w-[200px] truncate border-seam border-r px-1.5 py-0.5 ${meaning === null ? "text-ink-soft" : ""}`}
+                  className={`max-w-[200px] truncate border-seam border-r ${meaning === null ? "text-ink-soft" : ""}`}
                 >
                   {cells[i] ?? ""}
-                </td>
+                </TableCell>
               ))}
             </tr>
           ))}
         </tbody>
-      </table>
+      </Table>
     </section>
   );
 }

@@ -1,12 +1,16 @@
 /** The rack: what lies in it; pieces put in, changed and taken out by hand. */
 import * as v from "valibot";
 import { RackPieceSchema } from "@/core/stockroom";
-import { readRack, removeRackPiece, saveRackPiece } from "@/db";
+import { readRack, readRackRevisions, removeRackPiece, saveRackPiece } from "@/db";
 import { connection } from "@/server";
 import { guarded, readBody, sayJson, sayProblem } from "../answer";
 
 export function GET() {
-  return guarded(async () => sayJson({ rack: await readRack(await connection()) }));
+  return guarded(async () => {
+    const db = await connection();
+    const [rack, revisions] = await Promise.all([readRack(db), readRackRevisions(db)]);
+    return sayJson({ rack, revisions });
+  });
 }
 
 const Piece = v.object({

@@ -1,4 +1,4 @@
-/** Entries of the stockroom: saved when nobody else changed them since, or removed. */
+/** Entries of the stockroom: read, saved when nobody else changed them since, or removed. */
 import * as v from "valibot";
 import {
   BoardEntrySchema,
@@ -11,6 +11,11 @@ import {
 import { readStock, removeStockEntry, saveStockEntry } from "@/db";
 import { connection } from "@/server";
 import { guarded, readBody, sayJson, sayProblem } from "../../answer";
+
+/** All entries with their revisions. */
+export function GET() {
+  return guarded(async () => sayJson(await readStock(await connection())));
+}
 
 const ChangeSchema = v.variant("kind", [
   v.object({ kind: v.literal("section"), entry: SectionEntrySchema }),
