@@ -4,7 +4,7 @@
  */
 import { rmSync } from "node:fs";
 import path from "node:path";
-import { chromium, type Page } from "@playwright/test";
+import { type Browser, chromium, type Page } from "@playwright/test";
 import { createPipeline } from "@/core/pipeline";
 import { stockroomOf } from "@/core/stockroom";
 import { openDatabase } from "@/db";
@@ -49,6 +49,53 @@ async function othersWait(base: string, work: Promise<unknown>): Promise<number>
   return most;
 }
 
+type Measured = {
+  readonly opened: number;
+  readonly resized: number;
+  readonly busyAtOpening: number;
+  readonly busyAtSize: number;
+  readonly waited: number;
+};
+
+/** Leaves out what a graphics card would do, and a computer without one does in the page's own time. */
+const drawNothing = () => {
+  WebGL2RenderingContext.prototype.drawElements = () => undefined;
+};
+
+async function measured(
+  browser: Browser,
+  url: string,
+  { id, draws, median }: { id: string; draws: boolean; median: (values: readonly number[]) => number },
+): Promise<Measured> {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.addInitScript(noteLongTasks);
+  if (!draws) await page.addInitScript(drawNothing);
+  const start = now();
+  const opening = page.goto(`${url}/jobs/${id}?stage=shape`).then(() => drawn(page));
+  const waited = await othersWait(url, opening);
+  const opened = now() - start;
+  await page.waitForTimeout(3_000);
+  const busyAtOpening = await longest(page);
+  const field = page.locator("section[aria-label='Key sizes'] input").first();
+  const times: number[] = [];
+  for (const value of ["1011", "1022", "1033"]) {
+    await field.fill(value);
+    const before = await framesOf(page);
+    const from = now();
+    await field.press("Enter");
+    await page.waitForFunction(
+      (frames) => document.querySelector("[data-frames]")?.getAttribute("data-frames") !== frames,
+      before,
+      { timeout: 120_000 },
+    );
+    times.push(now() - from);
+    await page.waitForTimeout(2_000);
+  }
+  const busyAtSize = await longest(page);
+  await page.close();
+  return { opened, resized: median(times), busyAtOpening, busyAtSize, waited };
+}
+
 /** Needs a build: `npx next build`. */
 export async function pageTable(
   timed: (work: () => void) => number,
@@ -69,40 +116,18 @@ export async function pageTable(
     await (await fetch(url)).text();
     for (const { size, id, job } of jobs) {
       const core = timed(() => createPipeline()(job, null, stockroom, []));
-      const ratio = (value: number) => `${(value / core).toFixed(1).padStart(6)} ×`;
-      const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-      await page.addInitScript(noteLongTasks);
-      const start = now();
-      const opening = page.goto(`${url}/jobs/${id}?stage=shape`).then(() => drawn(page));
-      const waited = await othersWait(url, opening);
-      const opened = now() - start;
-      await page.waitForTimeout(3_000);
-      const busyAtOpening = await longest(page);
-      const field = page.locator("section[aria-label='Key sizes'] input").first();
-      const times: number[] = [];
-      for (const value of ["1011", "1022", "1033"]) {
-        await field.fill(value);
-        const before = await framesOf(page);
-        const from = now();
-        await field.press("Enter");
-        await page.waitForFunction(
-          (frames) => document.querySelector("[data-frames]")?.getAttribute("data-frames") !== frames,
-          before,
-          { timeout: 120_000 },
+      const line = (what: string, value: number, busy: number) =>
+        console.log(
+          `    ${what.padEnd(22)}${ms(value)} ${(value / core).toFixed(1).padStart(6)} ×   busy at most ${ms(busy)}`,
         );
-        times.push(now() - from);
-        await page.waitForTimeout(2_000);
-      }
-      const resized = median(times);
       console.log(`  ${size.toLocaleString("en")} pieces; the core alone ${ms(core)}`);
-      console.log(
-        `    opened and drawn      ${ms(opened)} ${ratio(opened)}   busy at most ${ms(busyAtOpening)}`,
-      );
-      console.log(
-        `    key size to the frame ${ms(resized)} ${ratio(resized)}   busy at most ${ms(await longest(page))}`,
-      );
-      console.log(`    another page waits    ${ms(waited)}`);
-      await page.close();
+      for (const draws of [true, false]) {
+        const found = await measured(browser, url, { id, draws, median });
+        console.log(draws ? "   drawn by the processor" : "   without the time of drawing");
+        line("opened and drawn", found.opened, found.busyAtOpening);
+        line("key size to the frame", found.resized, found.busyAtSize);
+        console.log(`    another page waits    ${ms(found.waited)}`);
+      }
     }
   } finally {
     await browser.close();

@@ -261,6 +261,44 @@ test("a long design has only the rows in view in the page; a job that cannot be 
   expect(await list.getByRole("button").count()).toBeLessThan(100);
 });
 
+test("a job of thousands of pieces is computed away from the page: edits, marks and Undo are as in a small one", async ({
+  page,
+}) => {
+  const rows = Array.from(
+    { length: 4_050 },
+    (_, i) => `Part ${i % 9},1,${300 + (i % 9)},Square tube 40 × 40 × 3`,
+  );
+  const text = ["Name,Qty,Length,Section", ...rows].join("\n");
+  const made = await page.request.post("/api/jobs/from-list", {
+    headers: OURS,
+    data: { code: "HL-306", title: "Many", unit: "mm", text },
+  });
+  const { id } = (await made.json()) as { id: string };
+  const seen: string[] = [];
+  page.on("worker", (worker) => seen.push(worker.url()));
+  await page.goto(`/jobs/${id}?stage=tally`);
+  await expect(row(page, "A")).toContainText("450");
+  expect(seen).toHaveLength(1);
+  const computed = () => expect(page.locator("[data-saving]")).toHaveAttribute("data-computing", "false");
+  // A piece that no other is like takes a mark of its own, which is undone with it.
+  await page.getByRole("button", { name: "Type in pieces" }).click();
+  await page.getByLabel("Name", { exact: true }).fill("Odd one");
+  await page.getByLabel("Length, mm").fill("777");
+  await page.getByRole("button", { name: "Add the piece" }).click();
+  await page.getByRole("button", { name: "Close" }).first().click();
+  await computed();
+  await saved(page);
+  await expect(row(page, "J")).toContainText("777");
+  await page.reload();
+  await expect(row(page, "J")).toContainText("777");
+  await page.getByRole("button", { name: "Undo", exact: true }).click();
+  await expect(row(page, "J")).toBeHidden();
+  await computed();
+  await expect(row(page, "A")).toContainText("450");
+  await page.getByRole("button", { name: "Redo", exact: true }).click();
+  await expect(row(page, "J")).toContainText("777");
+});
+
 test("bad requests get a sentence and a 4xx, never a stack", async ({ page, request }) => {
   const edits = "/api/jobs/hl-204/edits";
   const bad = [

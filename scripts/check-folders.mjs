@@ -10,6 +10,7 @@ process.chdir(ROOT);
 /** In the order in which data flows; a folder may import from those above it. */
 const CORE = [
   "kernel",
+  "transfer",
   "measure",
   "geometry",
   "stockroom",

@@ -22,7 +22,7 @@ export function homeOf(job: Job, id: string): Home | undefined {
   return own ? own.assembly : job.placements[id]?.into;
 }
 
-export const findAssembly = (job: Job, id: string | null): Assembly | undefined =>
+export const findAssembly = (job: Pick<Job, "assemblies">, id: string | null): Assembly | undefined =>
   id === null ? undefined : job.assemblies[id];
 
 /** What a home is called in sentences. */

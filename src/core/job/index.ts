@@ -55,7 +55,15 @@ export {
   type UnreadableRow,
 } from "./cutting-list";
 export { type ColumnMeaning, LIST_COLUMN_WORDS, looksLikeHeadings, meaningsOf } from "./cutting-list-columns";
-export { applyDiff, type Diff, diffOfToday, reverseDiff, touchedRecords } from "./diff";
+export {
+  applyDiff,
+  type Diff,
+  diffBetween,
+  diffOfToday,
+  isEmptyDiff,
+  reverseDiff,
+  touchedRecords,
+} from "./diff";
 export { type DrawnOutline, panelFromDrawing } from "./drawn-outline";
 export { applyEdit, type Edit, EditSchema, type SimpleEdit, withEdit } from "./edit";
 export type { MakeAssemblyEdit } from "./edit-assembly";
@@ -147,6 +155,7 @@ export {
 export { refused } from "./records";
 export { rowFaultWords } from "./row-fault";
 export { listFromSaved, type SavedSetup, SavedSetupSchema, setupToKeep } from "./saved-setup";
+export { sharing } from "./sharing";
 export { isPresent, lengthWith, numberWith, resolveSizes, type Sizes, usesOf } from "./sizes";
 export { type TypedPiece, type TypedPieceId, type TypedStand, UNNAMED_EDGING } from "./typed-piece";
 export type { Defaults } from "./usual";

@@ -234,6 +234,26 @@ describe("guides", () => {
     expect(guideLines(job, before.shape)).toEqual([]);
   });
 
+  it("are shown however many lines carry members", () => {
+    const job = smallFrame();
+    const drawn = draw(job, "A", "300; 900; 0");
+    const after = drawn.ok ? withEdit(job, drawn.value.edit) : drawn;
+    if (!after.ok) throw new Error(sentence(after.problem));
+    const [line] = Object.values(job.lines);
+    const [member] = Object.values(job.members);
+    const many = Array.from({ length: 2_500 }, (_, i) => `many-${i}`);
+    const large = {
+      ...after.value,
+      lines: { ...Object.fromEntries(many.map((id) => [id, { ...line, id }])), ...after.value.lines },
+      members: {
+        ...Object.fromEntries(many.map((id) => [id, { ...member, id, line: id }])),
+        ...after.value.members,
+      },
+    } as Job;
+    const { shape } = resultsOf(after.value);
+    expect(guideLines(large, shape).map(({ words }) => words)).toEqual(["A–P1"]);
+  });
+
   it("have a length", () => {
     const drawn = draw(smallFrame(), "A", "A");
     expect(drawn.ok ? "" : sentence(drawn.problem)).toBe(

@@ -1,12 +1,22 @@
 /** What of a job was drawn as a guide. */
-import type { Job } from "../job";
+import type { Job, Line } from "../job";
+import { remembersEach } from "../kernel";
+
+const bare = remembersEach<Job["lines"], readonly Line[]>();
+
+/** Lines that carry no member; the same list as long as lines and members are. */
+export function linesWithoutMember({ lines, members }: Pick<Job, "lines" | "members">): readonly Line[] {
+  return bare(lines, [members], () => {
+    const carrying = new Set(Object.values(members).map((member) => member.line as string));
+    return Object.values(lines).filter(({ id }) => !carrying.has(id));
+  });
+}
 
 /** Lines that carry no member and points on no line: what somebody drew as a guide. */
 export function guideIds(job: Job): readonly string[] {
-  const carrying = new Set(Object.values(job.members).map((member) => member.line as string));
   const ends = new Set(Object.values(job.lines).flatMap(({ from, to }) => [from as string, to as string]));
   return [
-    ...Object.keys(job.lines).filter((id) => !carrying.has(id)),
+    ...linesWithoutMember(job).map(({ id }) => id),
     ...Object.keys(job.points).filter((id) => !ends.has(id)),
   ];
 }

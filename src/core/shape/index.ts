@@ -31,6 +31,7 @@ export { meshOfPanel } from "./panel-solid";
 export type { Counted, Instance, Places } from "./places";
 export {
   createShaper,
+  makeMeshes,
   memberSolid,
   meshesOf,
   type PlacedMesh,

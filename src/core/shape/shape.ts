@@ -325,29 +325,46 @@ const panelMeshes = remembersEach<PanelSolid, Mesh>();
 /** From more pieces than these on sections are drawn with sharp corners: a third of the triangles, and no eye sees it. */
 const ROUND_UP_TO = 1_000;
 
+const memberMesh = (solid: MemberSolid, sharp: boolean): Mesh =>
+  memberMeshes(solid, [sharp], () => meshOfMember(solid, sharp));
+const panelMesh = (solid: PanelSolid): Mesh => panelMeshes(solid, [], () => meshOfPanel(solid));
+
+/** Where a mesh stands in each instance: the same mesh again as long as both are. */
+const posedMeshes = remembersEach<Mesh, Map<Instance, Mesh>>();
+function posed(mesh: Mesh, instance: Instance): Mesh {
+  if (instance.key === "") return mesh;
+  const known = posedMeshes(mesh, [], () => new Map());
+  const made = known.get(instance) ?? poseMesh(mesh, instance.pose);
+  known.set(instance, made);
+  return made;
+}
+
+const standing = ({ places }: Shape, home: Home): readonly Instance[] => places.get(home) ?? [];
+
+function isSharp(shape: Shape): boolean {
+  return shape.members.reduce((sum, { home }) => sum + standing(shape, home).length, 0) > ROUND_UP_TO;
+}
+
+/** Makes the meshes of a shape ahead of `meshesOf`, one solid a step. */
+export function* makeMeshes(shape: Shape): Generator<void, void> {
+  const sharp = isSharp(shape);
+  const place = (mesh: Mesh, home: Home) => {
+    for (const instance of standing(shape, home)) posed(mesh, instance);
+  };
+  for (const solid of shape.members) yield place(memberMesh(solid, sharp), solid.home);
+  for (const solid of shape.panels) yield place(panelMesh(solid), solid.panel.assembly);
+}
+
 /** The picture of a shape: one mesh for every piece that stands somewhere, those from files where they are at hand. */
 export function meshesOf(shape: Shape, assets: Assets = NO_ASSETS): readonly PlacedMesh[] {
   const meshes: PlacedMesh[] = [];
-  const times = (home: Home) => shape.places.get(home)?.length ?? 0;
-  const sharp = shape.members.reduce((sum, { home }) => sum + times(home), 0) > ROUND_UP_TO;
+  const sharp = isSharp(shape);
   const place = (record: string, home: Home, own: Mesh) => {
-    for (const instance of shape.places.get(home) ?? []) {
-      const mesh = instance.key === "" ? own : poseMesh(own, instance.pose);
-      meshes.push({ record, instance, mesh });
-    }
+    for (const instance of standing(shape, home))
+      meshes.push({ record, instance, mesh: posed(own, instance) });
   };
-  for (const solid of shape.members)
-    place(
-      solid.member.id,
-      solid.home,
-      memberMeshes(solid, [sharp], () => meshOfMember(solid, sharp)),
-    );
-  for (const solid of shape.panels)
-    place(
-      solid.panel.id,
-      solid.panel.assembly,
-      panelMeshes(solid, [], () => meshOfPanel(solid)),
-    );
+  for (const solid of shape.members) place(solid.member.id, solid.home, memberMesh(solid, sharp));
+  for (const solid of shape.panels) place(solid.panel.id, solid.panel.assembly, panelMesh(solid));
   for (const one of shape.bought)
     for (const mesh of meshOfStandIn(one, assets)) place(one.part.id, one.part.assembly, mesh);
   return meshes;

@@ -3,8 +3,9 @@
  * its coordinates as texts, so that what is drawn from it keeps following the key sizes.
  */
 import { add, scale, toWorld, type Vec2, type Vec3 } from "../geometry";
-import { type Home, homeOfLine, type Job, type PlaceText, placeBetween, textOf } from "../job";
+import { type Home, homeOfLine, type Job, type Line, type PlaceText, placeBetween, textOf } from "../job";
 import { MM_PER_UNIT, roundTo } from "../measure";
+import { linesWithoutMember } from "./guides";
 import type { PanelSolid } from "./panel";
 import type { Shape } from "./shape";
 
@@ -59,20 +60,24 @@ export type SnapLine = {
 /** The lines of one home, each called by its member or its points. */
 export function snapLines(job: Job, shape: Shape, home: Home = null, most = 2_000): readonly SnapLine[] {
   const names = memberNames(shape);
-  return Object.values(job.lines)
-    .filter((line) => homeOfLine(job, line) === home)
+  return linesIn(job, Object.values(job.lines), home)
     .slice(0, most)
-    .flatMap((line) => {
-      const [from, to] = [shape.points.get(line.from), shape.points.get(line.to)];
-      const ends = [line.from, line.to].map((id) => job.points[id]?.name ?? "").join("–");
-      return from && to ? [{ id: line.id, from, to, words: names.get(line.id) ?? ends }] : [];
-    });
+    .flatMap((line) => snapLine(job, shape, line, names.get(line.id)));
+}
+
+const linesIn = (job: Job, lines: readonly Line[], home: Home): readonly Line[] =>
+  lines.filter((line) => homeOfLine(job, line) === home);
+
+/** A line as drawing catches on it, called by its points where it has no name; none where a point is not computed. */
+function snapLine(job: Job, { points }: Shape, { id, from, to }: Line, name?: string): readonly SnapLine[] {
+  const [start, end] = [points.get(from), points.get(to)];
+  const ends = [from, to].map((point) => job.points[point]?.name ?? "").join("–");
+  return start && end ? [{ id, from: start, to: end, words: name ?? ends }] : [];
 }
 
 /** Lines that carry no member: guides, which the picture shows as chalk. */
 export function guideLines(job: Job, shape: Shape, home: Home = null): readonly SnapLine[] {
-  const carrying = new Set(Object.values(job.members).map((member) => member.line as string));
-  return snapLines(job, shape, home).filter((line) => !carrying.has(line.id));
+  return linesIn(job, linesWithoutMember(job), home).flatMap((line) => snapLine(job, shape, line));
 }
 
 const memberNames = (shape: Shape) =>

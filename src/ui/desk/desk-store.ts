@@ -15,17 +15,17 @@ import {
   type Home,
   type Job,
   NO_ASSETS,
-  type SimpleEdit,
   type VariantId,
   withEdit,
 } from "@/core/job";
-import { ok, type Problem, type Result, sentence } from "@/core/kernel";
+import { invariant, ok, type Problem, type Result, sentence } from "@/core/kernel";
 import type { SavedLayout } from "@/core/layout";
-import { createPipeline, type Results } from "@/core/pipeline";
+import type { Results } from "@/core/pipeline";
 import type { Rack, RackPiece, Stockroom } from "@/core/stockroom";
 import { markPicked, type PickRule } from "@/core/tally";
 import { call } from "../common/http";
-import { createEditQueue, type Notice, type QueueState, type StepNames } from "./edit-queue";
+import { type Computer, createLocalComputer } from "./computer";
+import { createEditQueue, type Notice, type QueueState, type StepNames, withMarks } from "./edit-queue";
 import { type History, NO_HISTORY, type Offered, offered, stepped, withStep } from "./history";
 
 /** What the server hands to a desk that opens. */
@@ -49,7 +49,9 @@ export type DeskState = QueueState & {
   readonly rack: Rack;
   /** Shapes from files that the job refers to, as far as they have arrived. */
   readonly assets: Assets;
+  /** Of the document as it is, or of one before it while `computing`. */
   readonly results: Results;
+  readonly computing: boolean;
   /** Ids of the records that are selected. */
   readonly selected: ReadonlySet<string>;
   /** Ids of the records that the picture leaves out for now; lists know nothing of it. */
@@ -72,12 +74,30 @@ export function nextStep(state: DeskState, which: "undo" | "redo"): Offered {
   return offered(state.history, which, server, state.layouts);
 }
 
+/** Where results come from, and those of the job as it was opened. */
+export type Computed = {
+  readonly computer: Computer;
+  readonly results: Results;
+  /** The very object that they were computed with. */
+  readonly stockroom: Stockroom;
+};
+
+/** A job that is computed in the page. */
+export function computedHere({ job, layouts, rack }: DeskJob, stockroom: Stockroom): Computed {
+  const computer = createLocalComputer();
+  const results = computer.compute({ job, variant: null, stockroom, layouts, rack });
+  invariant(results, "the page computes at once");
+  return { computer, results, stockroom };
+}
+
 export type Desk = ReturnType<typeof createDesk>;
 
 /** Makes the desk of one job. `notify` shows a message to the person. */
-export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notice: Notice) => void) {
-  const pipeline = createPipeline();
-  const basePipeline = createPipeline();
+export function createDesk(
+  opened: DeskJob,
+  { computer, results, stockroom }: Computed,
+  notify: (notice: Notice) => void,
+) {
   const store = createStore<DeskState>(() => ({
     id: opened.id,
     stockroom,
@@ -90,7 +110,8 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
     rack: opened.rack,
     steps: opened.steps,
     assets: NO_ASSETS,
-    results: pipeline(opened.job, null, stockroom, opened.layouts, opened.rack),
+    results,
+    computing: false,
     selected: new Set(),
     hidden: new Set(),
     inside: null,
@@ -118,13 +139,11 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
     const next = { ...store.getState(), ...change };
     // The open assembly may be gone by now, by undo or by someone else.
     const inside = findAssembly(next.job, next.inside) ? next.inside : null;
-    store.setState({
-      ...change,
-      inside,
-      results: pipeline(next.job, next.variant, next.stockroom, next.layouts, next.rack),
-    });
+    const results = computer.compute(next);
+    store.setState({ ...change, inside, ...(results ? { results, computing: false } : { computing: true }) });
     void fetchAssets();
   }
+  computer.onResults = (results, newest) => store.setState({ results, computing: !newest });
 
   const withAsset = (id: AssetId, asset: Asset) =>
     store.setState(({ assets }) => ({ assets: new Map(assets).set(id, asset) }));
@@ -150,33 +169,27 @@ export function createDesk(opened: DeskJob, stockroom: Stockroom, notify: (notic
     return null;
   }
 
-  /** An edit together with the marks that the tally after it newly gives out, and the document after both. */
-  function withMarks(job: Job, edit: Edit): Result<{ readonly edit: Edit; readonly job: Job }, Problem> {
+  /** Puts an edit and the marks that the tally after it newly gives out into the queue. */
+  function added(edit: Edit): Result<null, Problem> {
+    const { job, variant, stockroom: stock, layouts, rack } = store.getState();
     const after = withEdit(job, edit);
     if (!after.ok) return after;
-    const { variant, stockroom: stock, layouts, rack } = store.getState();
-    // Marks are the job's own; with no variant shown, what is computed here is what will be shown.
-    const { newMarks } =
-      variant === null
-        ? pipeline(after.value, null, stock, layouts, rack).tally
-        : basePipeline(after.value, null, stock, []).tally;
+    if (computer.marksOf === null) {
+      queue.addUnmarked(edit, after.value, computer.onMarks);
+      return ok(null);
+    }
+    const marks = computer.marksOf({ job: after.value, variant, stockroom: stock, layouts, rack });
     // The very document that was computed is shown, so that it is not computed again.
-    if (newMarks.length === 0) return ok({ edit, job: after.value });
-    const marks: SimpleEdit = { kind: "keepMarks", marks: [...newMarks], drop: [] };
-    const marked = withEdit(after.value, marks);
+    const marked = marks ? withEdit(after.value, marks) : after;
     if (!marked.ok) return marked;
-    const whole: Edit =
-      edit.kind === "together"
-        ? { ...edit, edits: [...edit.edits, marks] }
-        : { kind: "together", edits: [edit, marks] };
-    return ok({ edit: whole, job: marked.value });
+    queue.add(marks ? withMarks(edit, marks) : edit, marked.value);
+    return ok(null);
   }
 
   /** Applies an edit at once and sends it; the sentence why not, or null. */
   function submit(edit: Edit): string | null {
-    const whole = withMarks(store.getState().job, edit);
-    if (!whole.ok) return sentence(whole.problem);
-    queue.add(whole.value.edit, whole.value.job);
+    const taken = added(edit);
+    if (!taken.ok) return sentence(taken.problem);
     store.setState(({ history }) => ({ history: withStep(history, { kind: "edit" }) }));
     return null;
   }

@@ -14,7 +14,7 @@ import { ModelPicture } from "../shape/model-picture";
 import { ShapeLedger } from "../shape/shape-ledger";
 import { TallyLedger } from "../tally/tally-ledger";
 import { DeskContext } from "./desk-context";
-import { createDesk, type DeskJob } from "./desk-store";
+import { type Computed, computedHere, createDesk, type DeskJob } from "./desk-store";
 import { Head } from "./head";
 import { LaterStage } from "./later-stage";
 import { Slip } from "./slip";
@@ -25,11 +25,13 @@ export type DeskProps = {
   readonly stockroom: StockroomData;
   readonly stage: Stage;
   readonly startWorker: () => Worker;
+  /** Where the results of a large job come from; null: they are computed here. */
+  readonly computed?: Computed | null;
 };
 
-export function Desk({ opened, stockroom, stage: first, startWorker }: DeskProps) {
+export function Desk({ opened, stockroom, stage: first, startWorker, computed = null }: DeskProps) {
   const [desk] = useState(() =>
-    createDesk(opened, indexStockroom(stockroom), ({ text, retry }) => {
+    createDesk(opened, computed ?? computedHere(opened, indexStockroom(stockroom)), ({ text, retry }) => {
       if (retry)
         toast.error(text, {
           duration: Number.POSITIVE_INFINITY,

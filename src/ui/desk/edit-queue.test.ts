@@ -4,6 +4,7 @@ import { describe, expect, it } from "vitest";
 import { type Edit, emptyJob, type Job, withEdit } from "@/core/job";
 import { err, ok, type Result, sentence } from "@/core/kernel";
 import type { Refusal } from "../common/http";
+import type { GivenMarks } from "./computer";
 import { createEditQueue, type Notice, type QueueState } from "./edit-queue";
 
 const START = emptyJob({ code: "T-1", title: "Start", unit: "mm" });
@@ -100,7 +101,30 @@ function open(server: Server) {
     queue.add(edit, after.value);
     return null;
   }
-  return { queue, submit, notices, saving, hooks, state: () => state, title: () => state.job.info.job.title };
+  /** An edit of a large job: its marks are told later, by what is given back. */
+  function submitUnmarked(edit: Edit): (marks: GivenMarks) => void {
+    let tell: ((marks: GivenMarks) => void) | null = null;
+    queue.addUnmarked(edit, must(withEdit(state.job, edit)), (told) => {
+      tell = told;
+    });
+    return (marks) => tell?.(marks);
+  }
+  return {
+    queue,
+    submit,
+    submitUnmarked,
+    notices,
+    saving,
+    hooks,
+    state: () => state,
+    title: () => state.job.info.job.title,
+  };
+}
+
+/** Marks that an edit gives out, on the document that they were found for. */
+function marksOn(from: Job, mark: string): NonNullable<GivenMarks> {
+  const edit = { kind: "keepMarks" as const, marks: [{ id: `row ${mark}`, mark }], drop: [] };
+  return { from, edit, job: must(withEdit(from, edit)) };
 }
 
 describe("edits on their way", () => {
@@ -132,6 +156,50 @@ describe("edits on their way", () => {
     expect(desk.title()).toBe("Once");
     expect(desk.saving).toContain("unreachable");
     expect(desk.state()).toMatchObject({ revision: 2, pending: [], saving: "saved" });
+  });
+
+  it("waits for its marks, is sent with them as one, and what follows keeps its place", async () => {
+    const server = new Server();
+    const desk = open(server);
+    const tell = desk.submitUnmarked(title("Marked"));
+    const from = desk.state().job;
+    desk.submit(batch(4));
+    await Promise.resolve();
+    expect(server.seen).toEqual([]);
+    expect(desk.title()).toBe("Marked");
+    tell(marksOn(from, "A"));
+    await desk.queue.flush();
+    expect(desk.state()).toMatchObject({ revision: 3, pending: [], saving: "saved" });
+    expect(desk.state().job).toEqual(server.job);
+    expect(Object.values(server.job.marks).map(({ mark }) => mark)).toEqual(["A"]);
+    // Undone together: the later edit, then title and marks.
+    await desk.queue.step("undo");
+    await desk.queue.step("undo");
+    expect(desk.state().job).toEqual(START);
+  });
+
+  it("is sent without marks where there are none, and shows the very document that was computed with them", async () => {
+    const server = new Server();
+    const desk = open(server);
+    desk.submitUnmarked(title("None"))(null);
+    const tell = desk.submitUnmarked(title("Some"));
+    const marks = marksOn(desk.state().job, "B");
+    tell(marks);
+    expect(desk.state().job).toBe(marks.job);
+    await desk.queue.flush();
+    expect(desk.state().job).toEqual(server.job);
+  });
+
+  it("drops the marks of an edit that gave way to another document meanwhile", async () => {
+    const server = new Server();
+    const desk = open(server);
+    const tell = desk.submitUnmarked(title("Here"));
+    const from = desk.state().job;
+    desk.queue.take(must(withEdit(START, batch(9))), 5, { undo: null, redo: null });
+    expect(desk.state().pending).toEqual([]);
+    tell(marksOn(from, "C"));
+    await desk.queue.flush();
+    expect(desk.state().job.marks).toEqual({});
   });
 
   it("one that is refused gives way to the server's document, is told, and can be made again on top of it", async () => {

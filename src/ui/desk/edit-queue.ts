@@ -3,14 +3,20 @@
  * document with all of them, which is what is shown. An edit goes under one id until an answer comes, so that one whose
  * answer was lost is acknowledged and not done twice; one that no longer applies is told and offered again, never dropped.
  */
-import { type Edit, type Job, withEdit } from "@/core/job";
+import { type Edit, type Job, type SimpleEdit, sharing, withEdit } from "@/core/job";
 import { ok, type Result, sentence } from "@/core/kernel";
 import { freshId } from "../common/fresh-id";
 import type { Refusal } from "../common/http";
+import type { GivenMarks } from "./computer";
 
 export type StepNames = { readonly undo: string | null; readonly redo: string | null };
 type SaveState = "saved" | "saving" | "unreachable";
-type PendingEdit = { readonly id: string; readonly edit: Edit };
+type PendingEdit = {
+  readonly id: string;
+  readonly edit: Edit;
+  /** The marks that it gives out are still being found; it is sent with them. Null: it is whole. */
+  readonly whole: Promise<void> | null;
+};
 
 export type QueueState = {
   readonly revision: number;
@@ -31,6 +37,12 @@ type StepReply = {
   readonly replayed: boolean;
   readonly job?: Job;
 };
+
+/** An edit and the marks that it gives out, as one: undone together. */
+export const withMarks = (edit: Edit, marks: SimpleEdit): Edit =>
+  edit.kind === "together"
+    ? { ...edit, edits: [...edit.edits, marks] }
+    : { kind: "together", edits: [edit, marks] };
 
 export type QueueGround = {
   readonly read: () => QueueState;
@@ -60,7 +72,30 @@ export function createEditQueue({ read, write, send, wait, notify, onRevision, s
 
   /** Takes an edit that was made on the shown document, which `after` is the outcome of, and sends it. */
   function add(edit: Edit, after: Job): void {
-    write({ job: after, pending: [...read().pending, { id: freshId(), edit }] });
+    write({ job: after, pending: [...read().pending, { id: freshId(), edit, whole: null }] });
+    void flush();
+  }
+
+  /** The same for an edit whose marks come later, by `onMarks`; what follows waits with it, so that all stay in order. */
+  function addUnmarked(edit: Edit, after: Job, onMarks: (told: (marks: GivenMarks) => void) => void): void {
+    const id = freshId();
+    let settle = () => {};
+    const whole = new Promise<void>((resolve) => {
+      settle = resolve;
+    });
+    onMarks((marks) => {
+      const { pending, job } = read();
+      settle();
+      // It is no longer there when it did not apply to what came from elsewhere meanwhile; then its marks do not either.
+      if (!pending.some((one) => one.id === id)) return;
+      const made = marks ? withMarks(edit, marks.edit) : edit;
+      const marked = marks === null ? null : marks.from === job ? ok(marks.job) : withEdit(job, marks.edit);
+      write({
+        pending: pending.map((one) => (one.id === id ? { id, edit: made, whole: null } : one)),
+        ...(marked?.ok ? { job: marked.value } : {}),
+      });
+    });
+    write({ job: after, pending: [...read().pending, { id, edit, whole }] });
     void flush();
   }
 
@@ -91,8 +126,12 @@ export function createEditQueue({ read, write, send, wait, notify, onRevision, s
 
   async function sendAll(): Promise<void> {
     for (let next = read().pending[0]; next; next = read().pending[0]) {
-      const { id, edit } = next;
+      const { id, edit, whole } = next;
       write({ saving: "saving" });
+      if (whole) {
+        await whole;
+        continue;
+      }
       const reply = await send<StepReply>("/edits", { expectedRevision: read().revision, edit, id });
       if (reply.ok) confirm(reply.value, edit);
       else if (isLost(reply.problem)) {
@@ -136,7 +175,9 @@ export function createEditQueue({ read, write, send, wait, notify, onRevision, s
   /** Puts the pending edits on another confirmed document; those that no longer apply are told. */
   function rebase(confirmed: Job, revision: number, pending: readonly PendingEdit[], steps: StepNames): void {
     underDraft = null;
-    let job = confirmed;
+    // The same content as before must stay the same object, or everything would be computed again.
+    const base = sharing(read().job, confirmed);
+    let job = base;
     const kept: PendingEdit[] = [];
     for (const one of pending) {
       const after = withEdit(job, one.edit);
@@ -145,10 +186,7 @@ export function createEditQueue({ read, write, send, wait, notify, onRevision, s
         kept.push(one);
       } else notify({ text: sentence(after.problem), retry: null });
     }
-    // The same content as before must stay the same object, or everything would be computed again.
-    const same = kept.length === 0 && JSON.stringify(read().job) === JSON.stringify(job);
-    const shown = same ? read().job : job;
-    write({ confirmed: same ? shown : confirmed, revision, pending: kept, steps, job: shown });
+    write({ confirmed: base, revision, pending: kept, steps, job });
   }
 
   /** A document that came from elsewhere, while nothing is pending. */
@@ -193,5 +231,5 @@ export function createEditQueue({ read, write, send, wait, notify, onRevision, s
     onRevision(revision);
   }
 
-  return { add, showDraft, endDraft, flush, step, take };
+  return { add, addUnmarked, showDraft, endDraft, flush, step, take };
 }

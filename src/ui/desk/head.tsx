@@ -101,6 +101,7 @@ function Tools({ stage, onStage }: { readonly stage: Stage; readonly onStage: (s
   const undoable = useDeskState((state) => nextStep(state, "undo")?.words ?? null);
   const redoable = useDeskState((state) => nextStep(state, "redo")?.words ?? null);
   const saving = useDeskState((state) => state.saving);
+  const computing = useDeskState((state) => state.computing);
   const [searching, setSearching] = useState(false);
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
@@ -128,8 +129,13 @@ function Tools({ stage, onStage }: { readonly stage: Stage; readonly onStage: (s
   }, [desk, stage]);
   return (
     <div className="ml-auto flex items-center gap-1 pr-3">
-      <p aria-live="polite" className="px-1 text-[12px] text-white/70" data-saving={saving}>
-        {saving === "saving" ? "Saving…" : null}
+      <p
+        aria-live="polite"
+        className="px-1 text-[12px] text-white/70"
+        data-saving={saving}
+        data-computing={computing}
+      >
+        {computing ? "Computing…" : saving === "saving" ? "Saving…" : null}
         {saving === "unreachable" ? (
           <span className="flex items-center gap-1 text-amber-pale">
             <CloudOff size={14} aria-hidden /> Not saved, trying again

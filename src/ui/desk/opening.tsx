@@ -1,35 +1,70 @@
 "use client";
 import { useQuery } from "@tanstack/react-query";
-import type { StockroomData } from "@/core/stockroom";
+import { useEffect, useRef, useState } from "react";
+import { isLarge } from "@/core/computing";
+import { indexStockroom, type StockroomData } from "@/core/stockroom";
 import { Button } from "../common/button";
 import { HomeFrame } from "../common/home-frame";
 /** A desk that opens: the job is fetched once, and its name stands there until it is drawn. */
 import { Fault } from "../common/notice";
 import { answerOf, Unanswered } from "../common/queries";
 import { UnreadablePage } from "../jobs/unreadable-page";
+import { createRemoteComputer, firstResults, restAWhile, threadOf } from "./computer";
 import { Desk } from "./desk";
 import { deskAddress } from "./desk-address";
-import type { DeskJob } from "./desk-store";
+import type { Computed, DeskJob } from "./desk-store";
 import type { Stage } from "./stages";
 
 export type OpeningProps = {
   readonly job: { readonly id: string; readonly code: string; readonly title: string };
   readonly stage: Stage;
   readonly startWorker: () => Worker;
+  /** Starts a worker that computes a large job. */
+  readonly startDeskWorker: () => Worker;
 };
 
 type Found = { readonly opened: DeskJob; readonly stockroom: StockroomData };
+/** With the results of a large job, which are waited for before anything is shown. */
+type Ready = Found & { readonly computed: Computed | null };
 
-export function OpeningDesk({ job, stage, startWorker }: OpeningProps) {
+async function ready(id: string, startDeskWorker: () => Worker, onFound: () => void): Promise<Ready> {
+  const found = await answerOf<Found>(deskAddress(id));
+  const { job, layouts, rack } = found.opened;
+  if (!isLarge(job)) return { ...found, computed: null };
+  onFound();
+  const stockroom = indexStockroom(found.stockroom);
+  const computer = createRemoteComputer({
+    start: threadOf(startDeskWorker),
+    rest: restAWhile,
+    now: () => performance.now(),
+  });
+  const results = await firstResults(computer, { job, variant: null, stockroom, layouts, rack });
+  return { ...found, computed: { computer, results, stockroom } };
+}
+
+/** Ends the worker of a desk that is left; one that is only taken over by another render goes on. */
+function useEndOf(computed: Computed | null | undefined): void {
+  const leaving = useRef<ReturnType<typeof setTimeout>>(undefined);
+  useEffect(() => {
+    clearTimeout(leaving.current);
+    return () => {
+      leaving.current = setTimeout(() => computed?.computer.end(), 0);
+    };
+  }, [computed]);
+}
+
+export function OpeningDesk({ job, stage, startWorker, startDeskWorker }: OpeningProps) {
+  const [found, setFound] = useState(false);
   // Once: from then on the document moves by edits.
   const { data, error, isFetching, refetch } = useQuery({
     queryKey: ["job", job.id],
-    queryFn: () => answerOf<Found>(deskAddress(job.id)),
+    queryFn: () => ready(job.id, startDeskWorker, () => setFound(true)),
     staleTime: Number.POSITIVE_INFINITY,
     refetchOnWindowFocus: false,
     refetchOnReconnect: false,
     structuralSharing: false,
   });
+  useEndOf(data?.computed);
   if (data) return <Desk {...data} stage={stage} startWorker={startWorker} />;
   if (error instanceof Unanswered && error.refusal.status === 422)
     return <UnreadablePage why={error.message} id={job.id} />;
@@ -41,7 +76,7 @@ export function OpeningDesk({ job, stage, startWorker }: OpeningProps) {
         </h1>
         {error === null || isFetching ? (
           <p role="status" className="mt-3 text-ink-soft">
-            Opening the job
+            {found ? "Computing the job. A large one takes some seconds." : "Opening the job"}
           </p>
         ) : (
           <>

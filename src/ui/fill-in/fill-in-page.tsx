@@ -17,7 +17,7 @@ import { newId } from "../common/fresh-id";
 import { Fault } from "../common/notice";
 import type { DeskProps } from "../desk/desk";
 import { DeskContext, useDesk, useDeskState } from "../desk/desk-context";
-import { createDesk } from "../desk/desk-store";
+import { computedHere, createDesk } from "../desk/desk-store";
 import { PAPERS, takeAway } from "../desk/pane-head";
 import { DeskGround } from "../layout/desk-ground";
 import { useLayoutRunner } from "../layout/use-layout-runner";
@@ -25,7 +25,9 @@ import { Question } from "./question";
 
 export function FillInPage({ opened, stockroom, startWorker }: Omit<DeskProps, "stage">) {
   const [notice, setNotice] = useState<string | null>(null);
-  const [desk] = useState(() => createDesk(opened, indexStockroom(stockroom), ({ text }) => setNotice(text)));
+  const [desk] = useState(() =>
+    createDesk(opened, computedHere(opened, indexStockroom(stockroom)), ({ text }) => setNotice(text)),
+  );
   return (
     <DeskContext value={desk}>
       <DeskGround>

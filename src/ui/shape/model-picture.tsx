@@ -77,13 +77,12 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
   const inside = useDeskState((state) => state.inside);
   const assets = useDeskState((state) => state.assets);
   const open = useOpenInstance();
-  const pieces = useMemo(
-    () =>
-      modelPieces(job, shape, { open, assets }).filter(
-        ({ record, path }) => !hidden.has(record) && !path.some((id) => hidden.has(id)),
-      ),
-    [job, shape, open, assets, hidden],
-  );
+  const { assemblies } = job;
+  const pieces = useMemo(() => {
+    const all = modelPieces({ assemblies }, shape, { open, assets });
+    if (hidden.size === 0) return all;
+    return all.filter(({ record, path }) => !hidden.has(record) && !path.some((id) => hidden.has(id)));
+  }, [assemblies, shape, open, assets, hidden]);
 
   const expected = useRef(pieces.length);
   useEffect(() => {

@@ -87,6 +87,8 @@ export class ModelScene {
     });
     this.renderer.setPixelRatio(Math.min(2, window.devicePixelRatio));
     this.renderer.setClearColor("#ffffff");
+    // There are two objects, and putting them in order asks for a sphere round all their vertices.
+    this.renderer.sortObjects = false;
     const { domElement } = this.renderer;
     domElement.style.display = "block";
     domElement.setAttribute("aria-hidden", "true");
@@ -133,6 +135,7 @@ export class ModelScene {
         return piece.tint === one.tint && piece.look === one.look && piece.faded === one.faded;
       });
       if (!likeBefore || this.selected.size > 0) this.colour();
+      else if (written.runs.length === 0) return;
     } else {
       this.takeAway();
       this.drawn = { pieces, ...drawnWith(newBuffers(meshes)) };

@@ -1,3 +1,6 @@
-/** Starts a layout worker; its code lies in a folder that the interface does not know. */
+/** Starts workers; their code lies in a folder that the interface does not know. */
 export const startLayoutWorker = () =>
   new Worker(new URL("../../../workers/layout.worker.ts", import.meta.url), { type: "module" });
+
+export const startDeskWorker = () =>
+  new Worker(new URL("../../../workers/desk.worker.ts", import.meta.url), { type: "module" });
