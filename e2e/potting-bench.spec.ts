@@ -194,4 +194,12 @@ test("every stage is free of violations that axe can see", async ({ page }) => {
     await page.waitForTimeout(300);
     await expectAccessible(page);
   }
+  // What looks for violations finds one: words that are too pale to be read.
+  await page.evaluate(() => {
+    const pale = document.createElement("p");
+    pale.textContent = "Too pale";
+    pale.style.cssText = "position:fixed;top:200px;left:200px;z-index:99;color:#eee;background:#fff";
+    document.querySelector("main")?.append(pale);
+  });
+  await expect(expectAccessible(page)).rejects.toThrow(/color-contrast/);
 });

@@ -1,7 +1,7 @@
 "use client";
 /** The desk: head, ledger, picture and slip round one job, with one selection through all of them. */
-import { useEffect, useMemo, useState } from "react";
-import { Group, Panel, Separator } from "react-resizable-panels";
+import { useEffect, useLayoutEffect, useMemo, useState } from "react";
+import { Group, Panel, Separator, useGroupRef } from "react-resizable-panels";
 import { toast } from "sonner";
 import { indexStockroom, type StockroomData } from "@/core/stockroom";
 import { BuyLedger } from "../buy/buy-ledger";
@@ -70,13 +70,14 @@ export function Desk({ opened, stockroom, stage: first, startWorker, computed = 
   );
 }
 
-const LEDGER_SHARE: Readonly<Record<Stage, string>> = {
-  shape: "42",
-  tally: "58",
-  layout: "24",
-  buy: "62",
-  drawings: "42",
-  floor: "42",
+/** Per cent of the width. */
+const LEDGER_SHARE: Readonly<Record<Stage, number>> = {
+  shape: 42,
+  tally: 58,
+  layout: 24,
+  buy: 62,
+  drawings: 42,
+  floor: 42,
 };
 
 function Stages({
@@ -109,10 +110,17 @@ function Stages({
     if (stage === "layout") return <LayoutPicture runner={runner} task={task} />;
     return stage === "buy" ? <CostPicture /> : <ModelPicture canDraw={stage === "shape"} />;
   }, [stage, runner, task]);
+  const group = useGroupRef();
+  // Set, not made anew with the stage: the 3D view goes on from one to the next as somebody turned it.
+  useLayoutEffect(() => {
+    const list = LEDGER_SHARE[stage];
+    group.current?.setLayout({ list, picture: 100 - list });
+  }, [stage, group]);
+  const [first] = useState(stage);
   return (
     <main className="min-h-0 flex-1">
-      <Group key={stage} orientation="horizontal" className="h-full">
-        <Panel defaultSize={LEDGER_SHARE[stage]} minSize="18">
+      <Group groupRef={group} orientation="horizontal" className="h-full">
+        <Panel id="list" defaultSize={String(LEDGER_SHARE[first])} minSize="18">
           <section aria-label="List" className="flex h-full min-w-0 flex-col bg-leaf">
             {ledger}
           </section>
@@ -121,7 +129,7 @@ function Stages({
           className="w-[5px] border-seam border-x bg-ground hover:bg-brass-pale data-[separator=active]:bg-brass"
           aria-label="Width of the list"
         />
-        <Panel minSize="20">
+        <Panel id="picture" minSize="20">
           <section aria-label="3D view" className="relative flex h-full min-w-0 flex-col bg-leaf">
             {picture}
           </section>

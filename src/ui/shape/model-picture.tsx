@@ -106,7 +106,7 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
   }, [open?.key]);
   useEffect(() => scene.current?.setSelected(selected), [selected]);
 
-  const drawing = useDrawing();
+  const drawing = useDrawing(canDraw);
   const [hover, setHover] = useState<Hover | null>(null);
   const pressed = useRef<{ readonly x: number; readonly y: number } | null>(null);
   const unit = useDeskState((state) => state.job.info.job.unit);

@@ -22,13 +22,16 @@ export const GUIDE = "guide";
 export type DrawWay = Way | "place";
 export type Drawing = ReturnType<typeof useDrawing>;
 
-export function useDrawing() {
+/** `possible`: the stage is one that pieces are drawn in; what was begun ends with it. */
+export function useDrawing(possible: boolean) {
   const desk = useDesk();
   const job = useDeskState((state) => state.job);
   const { shape, sizes } = useDeskState((state) => state.results);
   const stockroom = useDeskState((state) => state.stockroom);
   const home = useDeskState((state) => state.inside);
-  const [active, setActive] = useState(false);
+  const [begun, setBegun] = useState(false);
+  const active = begun && possible;
+  if (begun && !possible) setBegun(false);
   const [from, setFrom] = useState<DrawPlace | null>(null);
   const [way, setWay] = useState<DrawWay>("right");
   const [section, setSection] = useState<string>(stockroom.sections[0]?.id ?? "");
@@ -89,14 +92,14 @@ export function useDrawing() {
     return drawTo(placeAlong(job, from, way, text));
   };
   const begin = () => {
-    setActive(true);
+    setBegun(true);
     setFrom(null);
     setFault(null);
   };
   return {
     active,
     begin,
-    finish: () => setActive(false),
+    finish: () => setBegun(false),
     from,
     way,
     setWay,
