@@ -5,6 +5,7 @@ import { layOutSheets } from "../layout/sheets";
 import { createPipeline } from "../pipeline";
 import { resultsOf, STOCK, smallFrame } from "../pipeline.fixture";
 import { barDrawing, type DrawItem, PAGE_SIZES, sheetDrawing, shopPapers, silhouette, thumbnail } from ".";
+import { endOfSegment } from "./path";
 import { barOutline, planeProfiles } from "./silhouette";
 
 const job = smallFrame();
@@ -258,13 +259,22 @@ describe("the shop papers", () => {
 describe("thumbnails", () => {
   it("show every piece inside their box; an empty job is an empty picture", () => {
     const drawing = thumbnail(results.shape, 200, 120);
-    for (const [x, y] of places(drawing.items)) {
+    const ends = drawing.items.flatMap((item) =>
+      item.kind === "paths"
+        ? item.paths.flatMap(({ from, segments }) => [from, ...segments.map(endOfSegment)])
+        : [],
+    );
+    expect(ends.length).toBeGreaterThan(80);
+    for (const [x, y] of ends) {
       expect(x).toBeGreaterThan(0);
       expect(x).toBeLessThan(200);
       expect(y).toBeGreaterThan(0);
       expect(y).toBeLessThan(120);
     }
-    expect(drawing.items.some((item) => item.kind === "polygon" && item.fill === "board")).toBe(true);
+    // It fills the box in one direction.
+    const [xs, ys] = [ends.map(([x]) => x), ends.map(([, y]) => y)];
+    const filled = [Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys)];
+    expect(Math.max((filled[0] ?? 0) / 200, (filled[1] ?? 0) / 120)).toBeCloseTo(0.92, 6);
     expect(thumbnail(resultsOf({ ...job, members: {}, panels: {} }).shape, 10, 10).items).toEqual([]);
   });
 });

@@ -13,6 +13,7 @@ export {
 } from "./frame";
 export { extremePoints, type Linear, partBelow, valueAt } from "./loop-parts";
 export { type Mesh, placeMesh, poseMesh, unposeMesh } from "./mesh";
+export { solidOfMesh } from "./mesh-solid";
 export {
   type Corner,
   circle,
@@ -26,7 +27,6 @@ export {
   roundedSegments,
   type Segment,
 } from "./outline";
-export { type Face, paintOrder } from "./paint-order";
 export { boxLoop, type Plate, type PlateCut, plateSolid } from "./plate";
 export {
   type BulgedCorner,
@@ -51,7 +51,7 @@ export {
 export { type EndSurface, levelEnd, prismMesh, prismSolid } from "./prism";
 export { CLIPPER_UNIT, clipperPath, convexHull, type Region, sharedArea, without } from "./regions";
 export { type Fineness, type Ring, ringOf, sharpRing } from "./ring";
-export { type Solid, solidMesh } from "./solid";
+export { type Solid, type SolidLine, solidMesh } from "./solid";
 export {
   add,
   cross,

@@ -166,8 +166,8 @@ function standOf(stand: Stand, sizes: Sizes): Result<StandSolid, ShapeFault> {
   return form.ok ? ok({ ...standing.value, form: form.value }) : form;
 }
 
-/** Radians from one corner of a drawn cylinder to the next. */
-const ROUND_STEP = Math.PI / 8;
+/** Radians from one corner of a drawn cylinder to the next: so near that it is told from an edge. */
+const ROUND_STEP = Math.PI / 12;
 
 /** The stand-in about its own origin, the middle of its foot. */
 function standInForm(as: Stand["as"], sizes: Sizes): Result<Form, ShapeFault> {

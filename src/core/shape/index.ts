@@ -19,15 +19,15 @@ export {
   type Way,
   whereIs,
 } from "./draw";
-export { endSurface } from "./ends";
 export { faultWords } from "./fault";
 export { between, facingPair, letGo } from "./follow";
 export { guideIds } from "./guides";
 export { cutsByRule, type JointRule, type ProposedCut } from "./joints";
 export type { MemberSolid } from "./member";
+export { solidOfMember } from "./member-solid";
 export type { PanelSolid } from "./panel";
 export { type OutlineSolid, outlinePolygon } from "./panel-outline";
-export { meshOfPanel } from "./panel-solid";
+export { solidOfPanel } from "./panel-solid";
 export type { Counted, Instance, Places } from "./places";
 export {
   createShaper,

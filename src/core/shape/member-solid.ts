@@ -34,13 +34,29 @@ const pictureRing = (loop: SectionProperties["loops"][number]): Ring =>
 const pictureRings = remembersEach<SectionProperties["loops"], readonly Ring[]>();
 const sharpRings = remembersEach<SectionProperties["loops"], readonly Ring[]>();
 
+const fineRings = remembersEach<SectionProperties["loops"], Map<string, readonly Ring[]>>();
+
+/** Members of one section that are drawn alike share their rings, and so all but the heights of their ends. */
+function ringsOf(loops: SectionProperties["loops"], fineness: Fineness): readonly Ring[] {
+  const known = fineRings(loops, [], () => new Map());
+  const { step, silhouettes = [], creases = false } = fineness;
+  const key = `${step} ${silhouettes.join(" ")} ${creases}`;
+  const rings = known.get(key) ?? loops.map((loop) => ringOf(loop, fineness));
+  if (known.size > 64) known.clear();
+  known.set(key, rings);
+  return rings;
+}
+
 /**
  * A member in its own axes, z along it from its start. Faces: `side 1` and on round its section, `bore 1` and on inside,
  * `start` and `end`; each line by the two faces that meet in it.
  */
 export function solidOfMember(solid: MemberSolid, fineness: Fineness): Solid {
-  const rings = sectionProperties(solid.entry.shape).loops.map((loop) => ringOf(loop, fineness));
-  return prismSolid(rings, endSurface(solid, "start"), endSurface(solid, "end"));
+  return prismSolid(
+    ringsOf(sectionProperties(solid.entry.shape).loops, fineness),
+    endSurface(solid, "start"),
+    endSurface(solid, "end"),
+  );
 }
 
 /** The member as the picture shows it, in its home's axes; `sharp`: without the roundings of its section. */

@@ -17,7 +17,7 @@ import { at } from "../kernel";
 import { layoutTasks } from "../layout";
 import { cutList } from "../lists";
 import { resultsOf, STOCK } from "../pipeline.fixture";
-import { endSurface } from ".";
+import { endSurface } from "./ends";
 import { meshOf } from "./mesh.fixture";
 
 /** Three members of one section that end at the origin, each with a double mitre against the two others. */

@@ -1,0 +1,172 @@
+/** What of solids can be seen in a view: faces that are turned to the viewer, and the lines that may be drawn. */
+import { cross, dot, type Frame, type Solid, type SolidLine, subtract, type Vec3 } from "../../geometry";
+import { at } from "../../kernel";
+
+/** A solid as it stands in the axes of the view (right, up, towards the viewer); `frame` may be left-handed. */
+export type SeenSolid = {
+  readonly solid: Solid;
+  readonly frame: Frame;
+  /** mm. How far facets of its roundings may stand before its own silhouettes. */
+  readonly round: number;
+};
+
+/** `outline`: one of its two faces is turned to the viewer; `edge`: both are; `crease`: the middle of a rounded corner. */
+export type SeenKind = "outline" | "edge" | "crease";
+
+/** Faces turned to the viewer, in flat arrays. All are convex, anticlockwise on the paper. */
+export type Occluders = {
+  readonly count: number;
+  /** Four numbers a face: its normal, and how far its plane lies along it. */
+  readonly planes: Float64Array;
+  /** The first corner of each face, and one past the last of all. */
+  readonly starts: Int32Array;
+  /** Three numbers an edge of a face: a x + b y + c is the distance inside of it. */
+  readonly edges: Float64Array;
+  /** Four numbers a face: least x and y, most x and y. */
+  readonly boxes: Float64Array;
+  /** The solid that each face belongs to. */
+  readonly owners: Int32Array;
+};
+
+export type Candidate = {
+  readonly from: Vec3;
+  readonly to: Vec3;
+  readonly kind: SeenKind;
+  readonly owner: number;
+  /** mm. How far the curve that it is a chord of bows out beside it. */
+  readonly bow: number;
+  /** It is a silhouette of a round surface, which its own facets lie beside. */
+  readonly isSmooth: boolean;
+};
+
+/** n · towards. Below this a face is seen edge-on and hides nothing, and no line is drawn for it alone. */
+const FRONT = 1e-5;
+/** A crease is drawn only where the flats on both sides are seen. */
+const CREASE = 0.02;
+/** mm². Thinner faces hide nothing. */
+const LEAST_AREA = 1e-9;
+
+export function candidatesOf(solids: readonly SeenSolid[]): {
+  readonly occluders: Occluders;
+  readonly candidates: readonly Candidate[];
+} {
+  const planes: number[] = [];
+  const starts: number[] = [0];
+  const edges: number[] = [];
+  const boxes: number[] = [];
+  const owners: number[] = [];
+  const candidates: Candidate[] = [];
+  for (const [owner, { solid, frame }] of solids.entries()) {
+    const points = solid.points.map((point) => placed(frame, point));
+    const normals = solid.normals.map((normal) => turned(frame, normal));
+    for (const { corners, normal } of solid.faces) {
+      const n = at(normals, normal);
+      if (n[2] <= FRONT) continue;
+      const places = corners.map((i) => at(points, i));
+      const area = flatArea(places);
+      if (Math.abs(area) < LEAST_AREA) continue;
+      const around = area > 0 ? places : places.toReversed();
+      writeEdges(around, edges);
+      starts.push(edges.length / 3);
+      const p = at(around, 0);
+      planes.push(n[0], n[1], n[2], n[0] * p[0] + n[1] * p[1] + n[2] * p[2]);
+      pushBox(around, boxes);
+      owners.push(owner);
+    }
+    for (const line of solid.lines) {
+      const kind = kindSeen(line, normals);
+      if (kind === null) continue;
+      // What bounds a hollow lies behind its other side: its silhouettes are never seen.
+      if (kind === "outline" && line.kind !== "sharp" && isHollow(solid, line)) continue;
+      candidates.push({
+        from: at(points, line.from),
+        to: at(points, line.to),
+        kind,
+        owner,
+        bow: bowOf(solid, line),
+        isSmooth: line.kind === "smooth",
+      });
+    }
+  }
+  return {
+    occluders: {
+      count: owners.length,
+      planes: Float64Array.from(planes),
+      starts: Int32Array.from(starts),
+      edges: Float64Array.from(edges),
+      boxes: Float64Array.from(boxes),
+      owners: Int32Array.from(owners),
+    },
+    candidates,
+  };
+}
+
+function placed({ origin, x, y, z }: Frame, [a, b, c]: Vec3): Vec3 {
+  return [
+    origin[0] + a * x[0] + b * y[0] + c * z[0],
+    origin[1] + a * x[1] + b * y[1] + c * z[1],
+    origin[2] + a * x[2] + b * y[2] + c * z[2],
+  ];
+}
+
+function turned({ x, y, z }: Frame, [a, b, c]: Vec3): Vec3 {
+  return [a * x[0] + b * y[0] + c * z[0], a * x[1] + b * y[1] + c * z[1], a * x[2] + b * y[2] + c * z[2]];
+}
+
+function pushBox(around: readonly Vec3[], boxes: number[]): void {
+  let left = Number.POSITIVE_INFINITY;
+  let low = Number.POSITIVE_INFINITY;
+  let right = Number.NEGATIVE_INFINITY;
+  let high = Number.NEGATIVE_INFINITY;
+  for (const place of around) {
+    left = Math.min(left, place[0]);
+    low = Math.min(low, place[1]);
+    right = Math.max(right, place[0]);
+    high = Math.max(high, place[1]);
+  }
+  boxes.push(left, low, right, high);
+}
+
+function flatArea(places: readonly Vec3[]): number {
+  let sum = 0;
+  for (let i = 0; i < places.length; i++) {
+    const a = at(places, i);
+    const b = at(places, (i + 1) % places.length);
+    sum += a[0] * b[1] - b[0] * a[1];
+  }
+  return sum / 2;
+}
+
+function writeEdges(around: readonly Vec3[], edges: number[]): void {
+  for (let i = 0; i < around.length; i++) {
+    const a = at(around, i);
+    const b = at(around, (i + 1) % around.length);
+    const x = b[0] - a[0];
+    const y = b[1] - a[1];
+    const size = Math.hypot(x, y);
+    // Corners that fall together bound nothing.
+    if (size < 1e-12) continue;
+    edges.push(-y / size, x / size, (y * a[0] - x * a[1]) / size);
+  }
+}
+
+function kindSeen({ kind, normals: [a, b] }: SolidLine, normals: readonly Vec3[]): SeenKind | null {
+  const [first, second] = [at(normals, a)[2], at(normals, b)[2]];
+  const front = Number(first > FRONT) + Number(second > FRONT);
+  if (kind === "crease") return first > CREASE && second > CREASE ? "crease" : front === 1 ? "outline" : null;
+  if (front === 1) return "outline";
+  return front === 2 && kind === "sharp" ? "edge" : null;
+}
+
+/** Whether the two faces of a line turn towards one another; both run round the line as a right hand does. */
+function isHollow({ points, normals }: Solid, line: SolidLine): boolean {
+  const around = cross(at(normals, line.normals[0]), at(normals, line.normals[1]));
+  return dot(around, subtract(at(points, line.to), at(points, line.from))) < 0;
+}
+
+function bowOf({ curves }: Solid, { curve }: SolidLine): number {
+  if (curve === null) return 0;
+  const { u, v } = at(curves, curve.of);
+  const radius = Math.max(Math.hypot(...u), Math.hypot(...v));
+  return radius * (1 - Math.cos((curve.to - curve.from) / 2));
+}

@@ -1,0 +1,191 @@
+/**
+ * What of a line is hidden, by the faces before it: where it runs over a face on the paper and lies behind its plane. The
+ * distance from a plane is square to it and never along the direction of view, or steep faces would hide what they touch;
+ * a line in a plane is not hidden by it. Faces are found by a grid over the paper.
+ */
+import type { Candidate, Occluders } from "./candidates";
+
+/** mm. A line this little behind a face touches it. */
+const DEPTH_MM = 0.01;
+/** mm. Faces reach so far beyond their borders that what lies along the border of two slips through neither. */
+const GROWN_MM = 0.002;
+/** mm. Faces stand in cells that they come this near to, so that a line on the border of two cells meets them in either. */
+const BESIDE_CELL_MM = 0.01;
+/** Cells of the grid for each face: from 1 to 8 make no difference, fewer take twice as long. */
+const CELLS_A_FACE = 4;
+const MOST_CELLS = 4_000_000;
+
+/** A stretch of a line, from 0 to 1 along it. */
+export type Stretch = readonly [from: number, to: number];
+
+/** Tells the hidden stretches of candidates, in order and apart. `round`: mm, how far silhouettes stand before facets of their own solid. */
+export function createHiding(
+  faces: Occluders,
+  round: (owner: number) => number,
+): (line: Candidate) => readonly Stretch[] {
+  const grid = gridOf(faces);
+  const seen = new Int32Array(faces.count);
+  let turn = 0;
+  return (line) => {
+    turn++;
+    const hidden: [number, number][] = [];
+    const { from, to, owner, bow, isSmooth } = line;
+    grid.along(from[0], from[1], to[0], to[1], (face) => {
+      if (seen[face] === turn) return true;
+      seen[face] = turn;
+      const own = faces.owners[face] === owner;
+      const depth = DEPTH_MM + (own ? (isSmooth ? round(owner) : 0) : bow);
+      const stretch = hiddenBy(faces, face, line, depth);
+      if (stretch) hidden.push(stretch);
+      // Wholly hidden it is whatever else lies before it.
+      return stretch === null || stretch[0] > 0 || stretch[1] < 1;
+    });
+    return joined(hidden);
+  };
+}
+
+/** One of some hundred thousand calls a view: numbers are read one by one, since a list of them would be made each time. */
+function hiddenBy(
+  { planes, starts, edges }: Occluders,
+  face: number,
+  { from, to }: Candidate,
+  depth: number,
+): [number, number] | null {
+  const p = 4 * face;
+  const nx = planes[p] ?? 0;
+  const ny = planes[p + 1] ?? 0;
+  const nz = planes[p + 2] ?? 0;
+  const plane = (planes[p + 3] ?? 0) - depth;
+  const x0 = from[0];
+  const y0 = from[1];
+  const x1 = to[0];
+  const y1 = to[1];
+  // How far behind the plane, beyond what counts as touching it.
+  const a = plane - (nx * x0 + ny * y0 + nz * from[2]);
+  const b = plane - (nx * x1 + ny * y1 + nz * to[2]);
+  if (a <= 0 && b <= 0) return null;
+  let low = 0;
+  let high = 1;
+  if (a <= 0) low = a / (a - b);
+  else if (b <= 0) high = a / (a - b);
+  const last = starts[face + 1] ?? 0;
+  for (let e = starts[face] ?? 0; e < last; e++) {
+    const i = 3 * e;
+    const ex = edges[i] ?? 0;
+    const ey = edges[i + 1] ?? 0;
+    const c = (edges[i + 2] ?? 0) + GROWN_MM;
+    const u = ex * x0 + ey * y0 + c;
+    const v = ex * x1 + ey * y1 + c;
+    if (u < 0 && v < 0) return null;
+    if (u < 0) low = Math.max(low, u / (u - v));
+    else if (v < 0) high = Math.min(high, u / (u - v));
+    if (high - low <= 0) return null;
+  }
+  return [low, high];
+}
+
+/** In order, with what touches as one. */
+function joined(stretches: [number, number][]): readonly Stretch[] {
+  stretches.sort((a, b) => a[0] - b[0]);
+  const all: [number, number][] = [];
+  for (const [from, to] of stretches) {
+    const last = all.at(-1);
+    if (last && from <= last[1]) last[1] = Math.max(last[1], to);
+    else all.push([from, to]);
+  }
+  return all;
+}
+
+type Grid = {
+  /** Calls for each face in each cell that a line runs through, until it is told to stop; a face may be told more than once. */
+  readonly along: (x0: number, y0: number, x1: number, y1: number, tell: (face: number) => boolean) => void;
+};
+
+function gridOf({ count, boxes, starts, edges }: Occluders): Grid {
+  let [minX, minY, maxX, maxY] = [0, 0, 1, 1];
+  for (let f = 0; f < count; f++) {
+    const i = 4 * f;
+    const [a, b, c, d] = [boxes[i] ?? 0, boxes[i + 1] ?? 0, boxes[i + 2] ?? 0, boxes[i + 3] ?? 0];
+    if (f === 0) [minX, minY, maxX, maxY] = [a, b, c, d];
+    else {
+      minX = Math.min(minX, a);
+      minY = Math.min(minY, b);
+      maxX = Math.max(maxX, c);
+      maxY = Math.max(maxY, d);
+    }
+  }
+  const [width, height] = [Math.max(1, maxX - minX), Math.max(1, maxY - minY)];
+  const cells = Math.min(MOST_CELLS, Math.max(1, CELLS_A_FACE * count));
+  const size = Math.sqrt((width * height) / cells);
+  const columns = Math.max(1, Math.min(cells, Math.ceil(width / size)));
+  const rows = Math.max(1, Math.ceil(cells / columns));
+  const [cellX, cellY] = [width / columns, height / rows];
+  const columnOf = (x: number) => Math.min(columns - 1, Math.max(0, Math.floor((x - minX) / cellX)));
+  const rowOf = (y: number) => Math.min(rows - 1, Math.max(0, Math.floor((y - minY) / cellY)));
+  /** Whether a cell lies wholly beyond one edge of a face. */
+  const isApart = (face: number, column: number, row: number): boolean => {
+    const x = minX + (column + 0.5) * cellX;
+    const y = minY + (row + 0.5) * cellY;
+    const last = starts[face + 1] ?? 0;
+    for (let e = starts[face] ?? 0; e < last; e++) {
+      const ex = edges[3 * e] ?? 0;
+      const ey = edges[3 * e + 1] ?? 0;
+      const c = edges[3 * e + 2] ?? 0;
+      const reach = (Math.abs(ex) * cellX + Math.abs(ey) * cellY) / 2;
+      if (ex * x + ey * y + c < -reach - BESIDE_CELL_MM) return true;
+    }
+    return false;
+  };
+  const eachCell = (face: number, tell: (cell: number) => void) => {
+    const i = 4 * face;
+    const left = columnOf((boxes[i] ?? 0) - BESIDE_CELL_MM);
+    const right = columnOf((boxes[i + 2] ?? 0) + BESIDE_CELL_MM);
+    const top = rowOf((boxes[i + 3] ?? 0) + BESIDE_CELL_MM);
+    for (let row = rowOf((boxes[i + 1] ?? 0) - BESIDE_CELL_MM); row <= top; row++)
+      for (let column = left; column <= right; column++)
+        if (!isApart(face, column, row)) tell(row * columns + column);
+  };
+  // Counted first, then written: one array for all cells.
+  const firsts = new Int32Array(columns * rows + 1);
+  for (let f = 0; f < count; f++)
+    eachCell(f, (cell) => {
+      firsts[cell + 1] = (firsts[cell + 1] ?? 0) + 1;
+    });
+  for (let cell = 0; cell < columns * rows; cell++)
+    firsts[cell + 1] = (firsts[cell + 1] ?? 0) + (firsts[cell] ?? 0);
+  const next = firsts.slice();
+  const faces = new Int32Array(firsts[columns * rows] ?? 0);
+  for (let f = 0; f < count; f++)
+    eachCell(f, (cell) => {
+      const place = next[cell] ?? 0;
+      faces[place] = f;
+      next[cell] = place + 1;
+    });
+  return {
+    along: (x0, y0, x1, y1, tell) => {
+      let column = columnOf(x0);
+      let row = rowOf(y0);
+      const lastColumn = columnOf(x1);
+      const lastRow = rowOf(y1);
+      const stepX = Math.sign(lastColumn - column);
+      const stepY = Math.sign(lastRow - row);
+      // How far along the line, from 0 to 1, the next border of either kind is, and how far it is to the one after it.
+      const [acrossX, acrossY] = [(stepX * cellX) / (x1 - x0), (stepY * cellY) / (y1 - y0)];
+      let borderX = stepX === 0 ? 2 : (minX + (column + (stepX > 0 ? 1 : 0)) * cellX - x0) / (x1 - x0);
+      let borderY = stepY === 0 ? 2 : (minY + (row + (stepY > 0 ? 1 : 0)) * cellY - y0) / (y1 - y0);
+      for (;;) {
+        const cell = row * columns + column;
+        const end = firsts[cell + 1] ?? 0;
+        for (let i = firsts[cell] ?? 0; i < end; i++) if (!tell(faces[i] ?? 0)) return;
+        if (column === lastColumn && row === lastRow) return;
+        if (row === lastRow || (column !== lastColumn && borderX <= borderY)) {
+          column += stepX;
+          borderX += acrossX;
+        } else {
+          row += stepY;
+          borderY += acrossY;
+        }
+      }
+    },
+  };
+}

@@ -1,0 +1,5 @@
+/** The door of the lines of views. */
+export type { ViewLine, ViewLineKind } from "./merging";
+export { seenPieces } from "./shape-solids";
+export { viewFrom } from "./view-frame";
+export { viewLines } from "./view-lines";

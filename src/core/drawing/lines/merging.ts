@@ -1,0 +1,138 @@
+/** Lines that lie on one another, as one: each stretch with the strongest kind that is drawn there and all whose it is. */
+import type { Vec2 } from "../../geometry";
+import { at } from "../../kernel";
+
+/** From the strongest to the weakest. */
+const LINE_KINDS = ["outline", "edge", "crease", "hidden"] as const;
+export type ViewLineKind = (typeof LINE_KINDS)[number];
+
+export type ViewLine = {
+  readonly from: Vec2;
+  readonly to: Vec2;
+  readonly kind: ViewLineKind;
+  /** The numbers of the solids that it belongs to, in order. */
+  readonly owners: readonly number[];
+};
+
+/** A line that was cut out of a whole one, which tells the direction better than a short stretch of it. */
+export type CutLine = {
+  readonly from: Vec2;
+  readonly to: Vec2;
+  readonly whole: readonly [Vec2, Vec2];
+  readonly kind: ViewLineKind;
+  readonly owner: number;
+};
+
+/** Radians: directions nearer than this are one; a run of such reaches at most eight times as far. */
+const ANGLE = 2e-6;
+/** mm. Lines beside one another nearer than this are one; a run of such is at most twice as wide. */
+const BESIDE_MM = 0.005;
+/** mm. Gaps up to this are closed; shorter lines are not drawn. */
+const GAP_MM = 0.01;
+
+type Lying = { readonly line: CutLine; readonly angle: number; readonly size: number };
+
+export function mergedLines(lines: readonly CutLine[]): readonly ViewLine[] {
+  const lying = lines.map((line): Lying => {
+    const [[x0, y0], [x1, y1]] = line.whole;
+    const angle = Math.atan2(y1 - y0, x1 - x0);
+    // A line has no direction: half a turn holds all.
+    return { line, angle: angle < 0 ? angle + Math.PI : angle, size: Math.hypot(x1 - x0, y1 - y0) };
+  });
+  return runsOf(lying, ({ angle }) => angle, ANGLE, 8 * ANGLE, Math.PI).flatMap(mergedParallel);
+}
+
+/** Items in runs of such as follow one another closely; where the scale wraps, the last run goes on in the first. */
+function runsOf<T>(
+  items: readonly T[],
+  placeOn: (item: T) => number,
+  near: number,
+  most: number,
+  wrap: number | null = null,
+): readonly (readonly T[])[] {
+  const sorted = [...items].sort((a, b) => placeOn(a) - placeOn(b));
+  const runs: T[][] = [];
+  let [first, last] = [Number.NaN, Number.NaN];
+  for (const item of sorted) {
+    const value = placeOn(item);
+    const run = runs.at(-1);
+    if (run && value - last <= near && value - first <= most) run.push(item);
+    else {
+      runs.push([item]);
+      first = value;
+    }
+    last = value;
+  }
+  const [head, tail] = [runs[0], runs.at(-1)];
+  if (wrap !== null && head && tail && head !== tail) {
+    const gap = placeOn(at(head, 0)) + wrap - placeOn(at(tail, tail.length - 1));
+    if (gap <= near) {
+      head.unshift(...tail);
+      runs.pop();
+    }
+  }
+  return runs;
+}
+
+/** Lines of one direction, which is that of the longest of them. */
+function mergedParallel(lying: readonly Lying[]): readonly ViewLine[] {
+  const { whole } = lying.reduce((a, b) => (b.size > a.size ? b : a)).line;
+  const [[x0, y0], [x1, y1]] = whole;
+  const size = Math.hypot(x1 - x0, y1 - y0) || 1;
+  const along: Vec2 = [(x1 - x0) / size, (y1 - y0) / size];
+  const offset = ([x, y]: Vec2) => along[0] * y - along[1] * x;
+  const middle = ({ line: { from, to } }: Lying) => (offset(from) + offset(to)) / 2;
+  return runsOf(lying, middle, BESIDE_MM, 2 * BESIDE_MM).flatMap((run) => mergedInLine(run, along, middle));
+}
+
+type Span = { readonly from: number; readonly to: number; readonly rank: number; readonly owner: number };
+
+/** Lines on one another: swept along, every stretch takes the strongest of those that lie there. */
+function mergedInLine(
+  run: readonly Lying[],
+  along: Vec2,
+  middle: (one: Lying) => number,
+): readonly ViewLine[] {
+  const place = ([x, y]: Vec2) => along[0] * x + along[1] * y;
+  const spans = run.map(({ line }): Span => {
+    const [a, b] = [place(line.from), place(line.to)];
+    return {
+      from: Math.min(a, b),
+      to: Math.max(a, b),
+      rank: LINE_KINDS.indexOf(line.kind),
+      owner: line.owner,
+    };
+  });
+  const beside = run.reduce((sum, one) => sum + middle(one), 0) / run.length;
+  const stops = [...new Set(spans.flatMap(({ from, to }) => [from, to]))].sort((a, b) => a - b);
+  const starting = [...spans].sort((a, b) => a.from - b.from);
+  let open: Span[] = [];
+  let next = 0;
+  const made: { from: number; to: number; rank: number; owners: Set<number> }[] = [];
+  for (let i = 0; i + 1 < stops.length; i++) {
+    const [from, to] = [at(stops, i), at(stops, i + 1)];
+    for (let span = starting[next]; span && span.from <= from; span = starting[++next]) open.push(span);
+    open = open.filter((span) => span.to > from);
+    const rank = open.reduce<number>((least, span) => Math.min(least, span.rank), LINE_KINDS.length);
+    const last = made.at(-1);
+    const touches = last !== undefined && from - last.to <= GAP_MM;
+    if (open.length === 0) continue;
+    if (last && touches && last.rank === rank) {
+      last.to = to;
+      for (const { owner } of open) last.owners.add(owner);
+    } else made.push({ from, to, rank, owners: new Set(open.map(({ owner }) => owner)) });
+  }
+  const on = (t: number): Vec2 => [along[0] * t - along[1] * beside, along[1] * t + along[0] * beside];
+  return made.flatMap(({ from, to, rank, owners }): readonly ViewLine[] =>
+    to - from < GAP_MM
+      ? []
+      : [
+          {
+            from: on(from),
+            to: on(to),
+            kind: at(LINE_KINDS, rank),
+            owners: [...owners].sort((a, b) => a - b),
+          },
+        ],
+  );
+}

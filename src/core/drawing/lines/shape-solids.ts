@@ -1,0 +1,122 @@
+/** The pieces of a shape as solids that stand in a view. */
+import {
+  AT_HOME,
+  type Fineness,
+  type Pose,
+  poseIn,
+  type Solid,
+  solidOfMesh,
+  type Vec3,
+} from "../../geometry";
+import { type Assets, NO_ASSETS } from "../../job";
+import { remembersEach } from "../../kernel";
+import {
+  type Instance,
+  type MemberSolid,
+  meshOfStandIn,
+  type PanelSolid,
+  type Shape,
+  solidOfMember,
+  solidOfPanel,
+} from "../../shape";
+import { sectionProperties } from "../../stockroom";
+import type { SeenSolid } from "./candidates";
+import { inView, towardsViewer, type ViewFrame } from "./view-frame";
+
+/** A piece in a view: the record that it is of, and where it stands. */
+export type SeenPiece = SeenSolid & { readonly record: string; readonly instance: Instance };
+
+/** Radians from one point of an arc to the next; silhouettes are exact whatever it is. */
+const STEP = Math.PI / 16;
+
+/** All pieces that stand somewhere, in the axes of the view, at most so many. */
+export function seenPieces(
+  shape: Shape,
+  view: ViewFrame,
+  {
+    assets = NO_ASSETS,
+    most = Number.POSITIVE_INFINITY,
+  }: { readonly assets?: Assets; readonly most?: number } = {},
+): readonly SeenPiece[] {
+  const pieces: SeenPiece[] = [];
+  const stand = (
+    record: string,
+    home: MemberSolid["home"],
+    own: Pose,
+    made: (towards: Vec3) => Pick<SeenSolid, "solid" | "round">,
+  ) => {
+    for (const instance of shape.places.get(home) ?? []) {
+      if (pieces.length >= most) return;
+      const pose = poseIn(instance.pose, own);
+      pieces.push({
+        ...made(towardsViewer(view, pose)),
+        frame: inView(view, pose.frame),
+        record,
+        instance,
+      });
+    }
+  };
+  for (const member of shape.members)
+    stand(member.member.id, member.home, { frame: member.frame, mirrored: false }, (towards) =>
+      drawnMember(member, towards),
+    );
+  for (const panel of shape.panels)
+    stand(panel.panel.id, panel.panel.assembly, { frame: panel.frame, mirrored: false }, (towards) =>
+      drawnPanel(panel, towards),
+    );
+  for (const one of shape.bought)
+    for (const mesh of meshOfStandIn(one, assets)) {
+      const solid = solidOfMesh(mesh);
+      stand(one.part.id, one.part.assembly, AT_HOME, () => ({ solid, round: 0 }));
+    }
+  return pieces;
+}
+
+const memberSolids = remembersEach<MemberSolid, Map<string, Solid>>();
+const panelSolids = remembersEach<PanelSolid, Map<string, Solid>>();
+
+/** The same solid for the same directions: pieces that stand alike share it. */
+function remembered(known: Map<string, Solid>, silhouettes: readonly number[], make: () => Solid): Solid {
+  const key = silhouettes.join(" ");
+  const before = known.get(key);
+  if (before) return before;
+  // Somebody who turns the view makes a solid for each step; the last few are enough.
+  if (known.size > 8) known.clear();
+  const solid = make();
+  known.set(key, solid);
+  return solid;
+}
+
+function drawnMember(member: MemberSolid, towards: Vec3): Pick<SeenSolid, "solid" | "round"> {
+  const silhouettes = silhouettesOf(towards);
+  const { loops } = sectionProperties(member.entry.shape);
+  const fineness: Fineness = { step: STEP, silhouettes, creases: true };
+  const solid = remembered(
+    memberSolids(member, [], () => new Map()),
+    silhouettes,
+    () => solidOfMember(member, fineness),
+  );
+  return { solid, round: roundOf(loops.flat().flatMap((one) => (one.kind === "arc" ? [one.radius] : []))) };
+}
+
+function drawnPanel(panel: PanelSolid, towards: Vec3): Pick<SeenSolid, "solid" | "round"> {
+  const silhouettes = silhouettesOf(towards);
+  const solid = remembered(
+    panelSolids(panel, [], () => new Map()),
+    silhouettes,
+    () => solidOfPanel(panel, { step: STEP, silhouettes }),
+  );
+  const arcs = (panel.outline?.loop ?? []).flatMap((one) => (one.kind === "arc" ? [one.radius] : []));
+  return { solid, round: roundOf([...arcs, ...panel.holes.map(({ diameter }) => diameter / 2)]) };
+}
+
+/** Where the tangent of an arc about z runs along the direction of view: there its silhouettes are. */
+function silhouettesOf([x, y]: Vec3): readonly number[] {
+  if (Math.hypot(x, y) < 1e-9) return [];
+  const angle = Math.atan2(y, x);
+  // Written alike, so that pieces that stand alike share their rings.
+  return [angle + Math.PI / 2, angle - Math.PI / 2].map((one) => Number(one.toFixed(9)) + 0);
+}
+
+/** How far the next facet but one stands before a silhouette. */
+const roundOf = (radii: readonly number[]): number => 2 * Math.max(0, ...radii) * (1 - Math.cos(STEP));

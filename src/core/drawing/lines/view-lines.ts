@@ -1,0 +1,59 @@
+/**
+ * The lines of a view: those of the solids that can be seen, with hidden ones removed analytically. Method: each line is cut
+ * at the faces that lie before it (after Appel 1967, with depths square to the faces); lines on one another are one.
+ */
+import type { Vec2, Vec3 } from "../../geometry";
+import { at } from "../../kernel";
+import { type Candidate, candidatesOf, type SeenSolid } from "./candidates";
+import { createHiding, type Stretch } from "./hiding";
+import { type CutLine, mergedLines, type ViewLine } from "./merging";
+
+/** mm. Shorter stretches are not drawn. */
+const LEAST_MM = 0.002;
+
+/**
+ * The lines of solids in the axes of a view, in mm of what is drawn; those that are hidden as well where asked for.
+ * Solids that share room have no line where they cross.
+ */
+export function viewLines(
+  solids: readonly SeenSolid[],
+  { hidden = false }: { readonly hidden?: boolean } = {},
+): readonly ViewLine[] {
+  const { occluders, candidates } = candidatesOf(solids);
+  const hiddenOf = createHiding(occluders, (owner) => at(solids, owner).round);
+  const cut: CutLine[] = [];
+  for (const line of candidates) {
+    const size = Math.hypot(line.to[0] - line.from[0], line.to[1] - line.from[1]);
+    // Seen end on a line is a point.
+    if (size < LEAST_MM) continue;
+    const behind = hiddenOf(line);
+    for (const stretch of gapsIn(behind)) add(line, stretch, size, line.kind, cut);
+    if (hidden) for (const stretch of behind) add(line, stretch, size, "hidden", cut);
+  }
+  return mergedLines(cut);
+}
+
+function add(
+  line: Candidate,
+  [low, high]: Stretch,
+  size: number,
+  kind: CutLine["kind"],
+  cut: CutLine[],
+): void {
+  if ((high - low) * size < LEAST_MM) return;
+  const flat = ([x, y]: Vec3): Vec2 => [x, y];
+  const [a, b] = [flat(line.from), flat(line.to)];
+  const on = (t: number): Vec2 => [a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t];
+  cut.push({ from: on(low), to: on(high), whole: [a, b], kind, owner: line.owner });
+}
+
+function gapsIn(stretches: readonly Stretch[]): readonly Stretch[] {
+  const gaps: Stretch[] = [];
+  let from = 0;
+  for (const [low, high] of stretches) {
+    if (low > from) gaps.push([from, low]);
+    from = Math.max(from, high);
+  }
+  if (from < 1) gaps.push([from, 1]);
+  return gaps;
+}
