@@ -18,6 +18,7 @@ import { shelfBrackets } from "../demo/shelf-brackets";
 import { demoStockroom } from "../demo/stockroom";
 import { barTable } from "./bars";
 import { generatedJob } from "./generated";
+import { lineTable } from "./lines";
 import { shapeTable } from "./nesting";
 import { firstFitBars, shelfSheets } from "./references";
 import { sheetTable } from "./sheets";
@@ -151,5 +152,6 @@ if (part === undefined || part === "bars") {
   await barTable(median, only, Number(times ?? 1));
 }
 if (part === "page") await (await import("./page")).pageTable(timed, median);
+if (part === undefined || part === "lines") lineTable(stockroom, timed, median);
 if (part === undefined || part === "sheets") sheetTable();
 if (part === undefined || part === "nesting") shapeTable();

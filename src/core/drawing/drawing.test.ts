@@ -274,7 +274,7 @@ describe("thumbnails", () => {
     // It fills the box in one direction.
     const [xs, ys] = [ends.map(([x]) => x), ends.map(([, y]) => y)];
     const filled = [Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys)];
-    expect(Math.max((filled[0] ?? 0) / 200, (filled[1] ?? 0) / 120)).toBeCloseTo(0.92, 6);
+    expect(Math.max((filled[0] ?? 0) / 200, (filled[1] ?? 0) / 120)).toBeCloseTo(0.92, 3);
     expect(thumbnail(resultsOf({ ...job, members: {}, panels: {} }).shape, 10, 10).items).toEqual([]);
   });
 });

@@ -3,8 +3,7 @@ import type { Vec2, Vec3 } from "../geometry";
 import { type Assets, NO_ASSETS } from "../job";
 import type { Shape } from "../shape";
 import type { DrawItem, Drawing } from "./display";
-import { seenPieces, type ViewLine, type ViewLineKind, viewFrom, viewLines } from "./lines";
-import type { Path } from "./path";
+import { linePaths, seenPieces, type ViewLine, type ViewLineKind, viewFrom, viewLines } from "./lines";
 
 /** As the picture on the desk is first seen. */
 const DIRECTION: Vec3 = [-0.62, -1, 0.62];
@@ -12,8 +11,6 @@ const DIRECTION: Vec3 = [-0.62, -1, 0.62];
 const MOST_SOLIDS = 600;
 /** Without its creases a tube with rounded corners would be a blank strip. */
 const WIDTHS: Readonly<Partial<Record<ViewLineKind, number>>> = { outline: 0.9, edge: 0.5, crease: 0.3 };
-/** Shorter lines than this are no more than dots; dropping longer ones would open rounded corners. */
-const LEAST = 0.03;
 
 /** Draws a shape into a box; an empty shape gives an empty drawing. */
 export function thumbnail(shape: Shape, width: number, height: number, assets: Assets = NO_ASSETS): Drawing {
@@ -22,7 +19,10 @@ export function thumbnail(shape: Shape, width: number, height: number, assets: A
   if (lines.length === 0) return { width, height, items: [] };
   const place = fitting(lines, width, height);
   const items = (Object.entries(WIDTHS) as [ViewLineKind, number][]).flatMap(([kind, wide]): DrawItem[] => {
-    const paths = lines.flatMap((line) => (line.kind === kind ? pathOf(line, place) : []));
+    const paths = linePaths(
+      lines.filter((line) => line.kind === kind),
+      place,
+    );
     return paths.length === 0
       ? []
       : [{ kind: "paths", paths, stroke: { ink: "ink", width: wide }, fill: null }];
@@ -48,10 +48,4 @@ function fitting(lines: readonly ViewLine[], width: number, height: number): (pl
     (x - (left + right) / 2) * scale + width / 2,
     ((low + high) / 2 - y) * scale + height / 2,
   ];
-}
-
-function pathOf({ from, to }: ViewLine, place: (place: Vec2) => Vec2): readonly Path[] {
-  const [a, b] = [place(from), place(to)];
-  if (Math.hypot(b[0] - a[0], b[1] - a[1]) < LEAST) return [];
-  return [{ from: a, segments: [{ kind: "line", to: b }], closed: false }];
 }

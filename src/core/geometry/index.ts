@@ -51,7 +51,7 @@ export {
 export { type EndSurface, levelEnd, prismMesh, prismSolid } from "./prism";
 export { CLIPPER_UNIT, clipperPath, convexHull, type Region, sharedArea, without } from "./regions";
 export { type Fineness, type Ring, ringOf, sharpRing } from "./ring";
-export { type Solid, type SolidLine, solidMesh } from "./solid";
+export { type Ellipse, type Solid, type SolidLine, solidMesh } from "./solid";
 export {
   add,
   cross,

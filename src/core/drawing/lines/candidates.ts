@@ -1,5 +1,15 @@
 /** What of solids can be seen in a view: faces that are turned to the viewer, and the lines that may be drawn. */
-import { cross, dot, type Frame, type Solid, type SolidLine, subtract, type Vec3 } from "../../geometry";
+import {
+  cross,
+  dot,
+  type Ellipse,
+  type Frame,
+  type Solid,
+  type SolidLine,
+  subtract,
+  type Vec2,
+  type Vec3,
+} from "../../geometry";
 import { at } from "../../kernel";
 
 /** A solid as it stands in the axes of the view (right, up, towards the viewer); `frame` may be left-handed. */
@@ -28,12 +38,19 @@ export type Occluders = {
   readonly owners: Int32Array;
 };
 
+/** An ellipse on the paper: centre + u cos φ + v sin φ. One object for all chords of one curve. */
+export type FlatEllipse = { readonly centre: Vec2; readonly u: Vec2; readonly v: Vec2 };
+/** A piece of one, from an angle to another in radians. */
+export type Arc = { readonly on: FlatEllipse; readonly from: number; readonly to: number };
+
 export type Candidate = {
   readonly from: Vec3;
   readonly to: Vec3;
   readonly kind: SeenKind;
   readonly owner: number;
-  /** mm. How far the curve that it is a chord of bows out beside it. */
+  /** The curve that it is a chord of; null: it is straight, or the curve is seen edge-on. */
+  readonly arc: Arc | null;
+  /** mm. How far that curve bows out beside it. */
   readonly bow: number;
   /** It is a silhouette of a round surface, which its own facets lie beside. */
   readonly isSmooth: boolean;
@@ -43,6 +60,8 @@ export type Candidate = {
 const FRONT = 1e-5;
 /** A crease is drawn only where the flats on both sides are seen. */
 const CREASE = 0.02;
+/** An ellipse so many times flatter than it is long is a line. */
+const EDGE_ON = 1e-3;
 /** mm². Thinner faces hide nothing. */
 const LEAST_AREA = 1e-9;
 
@@ -73,6 +92,7 @@ export function candidatesOf(solids: readonly SeenSolid[]): {
       pushBox(around, boxes);
       owners.push(owner);
     }
+    const curves = solid.curves.map((curve) => flatEllipse(frame, curve));
     for (const line of solid.lines) {
       const kind = kindSeen(line, normals);
       if (kind === null) continue;
@@ -83,6 +103,7 @@ export function candidatesOf(solids: readonly SeenSolid[]): {
         to: at(points, line.to),
         kind,
         owner,
+        arc: arcOf(line, curves),
         bow: bowOf(solid, line),
         isSmooth: line.kind === "smooth",
       });
@@ -162,6 +183,19 @@ function kindSeen({ kind, normals: [a, b] }: SolidLine, normals: readonly Vec3[]
 function isHollow({ points, normals }: Solid, line: SolidLine): boolean {
   const around = cross(at(normals, line.normals[0]), at(normals, line.normals[1]));
   return dot(around, subtract(at(points, line.to), at(points, line.from))) < 0;
+}
+
+/** An ellipse as it is seen; null where it is seen edge-on, as a line. */
+function flatEllipse(frame: Frame, { centre, u, v }: Ellipse): FlatEllipse | null {
+  const flat = ([x, y]: Vec3): Vec2 => [x, y];
+  const [a, b] = [flat(turned(frame, u)), flat(turned(frame, v))];
+  const [long, area] = [Math.max(Math.hypot(...a), Math.hypot(...b)), Math.abs(a[0] * b[1] - a[1] * b[0])];
+  return area < EDGE_ON * long * long ? null : { centre: flat(placed(frame, centre)), u: a, v: b };
+}
+
+function arcOf({ curve }: SolidLine, curves: readonly (FlatEllipse | null)[]): Arc | null {
+  const on = curve === null ? null : at(curves, curve.of);
+  return curve === null || !on ? null : { on, from: curve.from, to: curve.to };
 }
 
 function bowOf({ curves }: Solid, { curve }: SolidLine): number {

@@ -1,10 +1,12 @@
 /** Lines that lie on one another, as one: each stretch with the strongest kind that is drawn there and all whose it is. */
 import type { Vec2 } from "../../geometry";
 import { at } from "../../kernel";
+import type { Arc } from "./candidates";
 
 /** From the strongest to the weakest. */
 const LINE_KINDS = ["outline", "edge", "crease", "hidden"] as const;
 export type ViewLineKind = (typeof LINE_KINDS)[number];
+const HIDDEN = LINE_KINDS.indexOf("hidden");
 
 export type ViewLine = {
   readonly from: Vec2;
@@ -12,6 +14,8 @@ export type ViewLine = {
   readonly kind: ViewLineKind;
   /** The numbers of the solids that it belongs to, in order. */
   readonly owners: readonly number[];
+  /** The piece of a curve that it is a chord of, from its `from` to its `to`. */
+  readonly arc: Arc | null;
 };
 
 /** A line that was cut out of a whole one, which tells the direction better than a short stretch of it. */
@@ -21,6 +25,7 @@ export type CutLine = {
   readonly whole: readonly [Vec2, Vec2];
   readonly kind: ViewLineKind;
   readonly owner: number;
+  readonly arc: Arc | null;
 };
 
 /** Radians: directions nearer than this are one; a run of such reaches at most eight times as far. */
@@ -85,7 +90,23 @@ function mergedParallel(lying: readonly Lying[]): readonly ViewLine[] {
   return runsOf(lying, middle, BESIDE_MM, 2 * BESIDE_MM).flatMap((run) => mergedInLine(run, along, middle));
 }
 
-type Span = { readonly from: number; readonly to: number; readonly rank: number; readonly owner: number };
+/** What of a span's curve lies over a part of it; so short a chord runs as evenly as its curve. */
+function partOfArc({ arc, from: start, to: end }: Span, from: number, to: number): Arc | null {
+  if (!arc) return null;
+  const share = (t: number) =>
+    end - start < 1e-9 ? 0 : Math.min(1, Math.max(0, (t - start) / (end - start)));
+  const angle = (t: number) => arc.from + (arc.to - arc.from) * share(t);
+  return { on: arc.on, from: angle(from), to: angle(to) };
+}
+
+type Span = {
+  readonly from: number;
+  readonly to: number;
+  readonly rank: number;
+  readonly owner: number;
+  /** As it runs from `from` to `to`. */
+  readonly arc: Arc | null;
+};
 
 /** Lines on one another: swept along, every stretch takes the strongest of those that lie there. */
 function mergedInLine(
@@ -101,6 +122,7 @@ function mergedInLine(
       to: Math.max(a, b),
       rank: LINE_KINDS.indexOf(line.kind),
       owner: line.owner,
+      arc: line.arc && a > b ? { on: line.arc.on, from: line.arc.to, to: line.arc.from } : line.arc,
     };
   });
   const beside = run.reduce((sum, one) => sum + middle(one), 0) / run.length;
@@ -108,7 +130,7 @@ function mergedInLine(
   const starting = [...spans].sort((a, b) => a.from - b.from);
   let open: Span[] = [];
   let next = 0;
-  const made: { from: number; to: number; rank: number; owners: Set<number> }[] = [];
+  const made: { from: number; to: number; rank: number; owners: Set<number>; arc: Arc | null }[] = [];
   for (let i = 0; i + 1 < stops.length; i++) {
     const [from, to] = [at(stops, i), at(stops, i + 1)];
     for (let span = starting[next]; span && span.from <= from; span = starting[++next]) open.push(span);
@@ -117,13 +139,20 @@ function mergedInLine(
     const last = made.at(-1);
     const touches = last !== undefined && from - last.to <= GAP_MM;
     if (open.length === 0) continue;
-    if (last && touches && last.rank === rank) {
+    // What is hidden beneath a line that is seen is not seen there.
+    const owners = open.filter((span) => rank === HIDDEN || span.rank !== HIDDEN).map(({ owner }) => owner);
+    // Of several curves with one chord any will do; chords of two are never made one line, nor one with a straight line.
+    const curved = open.find((span) => span.rank === rank && span.arc);
+    const arc = curved ? partOfArc(curved, from, to) : null;
+    if (last && touches && last.rank === rank && last.arc?.on === arc?.on) {
       last.to = to;
-      for (const { owner } of open) last.owners.add(owner);
-    } else made.push({ from, to, rank, owners: new Set(open.map(({ owner }) => owner)) });
+      // Two stretches of one chord: the curve goes on to where the second ends.
+      if (last.arc && arc) last.arc = { ...last.arc, to: arc.to };
+      for (const owner of owners) last.owners.add(owner);
+    } else made.push({ from, to, rank, owners: new Set(owners), arc });
   }
   const on = (t: number): Vec2 => [along[0] * t - along[1] * beside, along[1] * t + along[0] * beside];
-  return made.flatMap(({ from, to, rank, owners }): readonly ViewLine[] =>
+  return made.flatMap(({ from, to, rank, owners, arc }): readonly ViewLine[] =>
     to - from < GAP_MM
       ? []
       : [
@@ -132,6 +161,7 @@ function mergedInLine(
             to: on(to),
             kind: at(LINE_KINDS, rank),
             owners: [...owners].sort((a, b) => a - b),
+            arc,
           },
         ],
   );

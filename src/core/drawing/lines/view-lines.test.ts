@@ -92,6 +92,11 @@ describe("the lines of a view", () => {
     ]);
     const hidden = viewLines([bar, post], { hidden: true }).filter(({ kind }) => kind === "hidden");
     expect(lengthOf(hidden)).toBeCloseTo(2 * 20, 1);
+    // Where a hidden line lies beneath one that is seen, it is not told, and what is seen is not its piece's.
+    const behind = standing(box([20, 5, 200]), view, moved([40, 90, -50]));
+    const both = viewLines([post, behind], { hidden: true });
+    expect(both.map(({ kind }) => kind)).toEqual(Array(4).fill("outline"));
+    expect(both.map(({ owners }) => owners)).toEqual(Array(4).fill([0]));
   });
 
   it("show the far rim and the wall of a bore that goes through, and no silhouette of it", () => {

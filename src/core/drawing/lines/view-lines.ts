@@ -4,7 +4,7 @@
  */
 import type { Vec2, Vec3 } from "../../geometry";
 import { at } from "../../kernel";
-import { type Candidate, candidatesOf, type SeenSolid } from "./candidates";
+import { type Arc, type Candidate, candidatesOf, type SeenSolid } from "./candidates";
 import { createHiding, type Stretch } from "./hiding";
 import { type CutLine, mergedLines, type ViewLine } from "./merging";
 
@@ -44,7 +44,18 @@ function add(
   const flat = ([x, y]: Vec3): Vec2 => [x, y];
   const [a, b] = [flat(line.from), flat(line.to)];
   const on = (t: number): Vec2 => [a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t];
-  cut.push({ from: on(low), to: on(high), whole: [a, b], kind, owner: line.owner });
+  const arc = line.arc && {
+    on: line.arc.on,
+    from: angleOnChord(line.arc, low),
+    to: angleOnChord(line.arc, high),
+  };
+  cut.push({ from: on(low), to: on(high), whole: [a, b], kind, owner: line.owner, arc });
+}
+
+/** The angle at which the curve lies beyond a place of one of its chords, seen from its middle. */
+function angleOnChord({ from, to }: Arc, t: number): number {
+  const turn = to - from;
+  return from + Math.atan2(t * Math.sin(turn), 1 - t + t * Math.cos(turn));
 }
 
 function gapsIn(stretches: readonly Stretch[]): readonly Stretch[] {
