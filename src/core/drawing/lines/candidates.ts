@@ -84,7 +84,7 @@ export function candidatesOf(solids: readonly SeenSolid[]): {
       const places = corners.map((i) => at(points, i));
       const area = flatArea(places);
       if (Math.abs(area) < LEAST_AREA) continue;
-      const around = area > 0 ? places : places.toReversed();
+      const around = area > 0 ? places : places.reverse();
       writeEdges(around, edges);
       starts.push(edges.length / 3);
       const p = at(around, 0);

@@ -96,6 +96,12 @@ function joined(stretches: [number, number][]): readonly Stretch[] {
   return all;
 }
 
+function doubled(array: Int32Array<ArrayBuffer>): Int32Array<ArrayBuffer> {
+  const larger = new Int32Array(2 * array.length);
+  larger.set(array);
+  return larger;
+}
+
 type Grid = {
   /** Calls for each face in each cell that a line runs through, until it is told to stop; a face may be told more than once. */
   readonly along: (x0: number, y0: number, x1: number, y1: number, tell: (face: number) => boolean) => void;
@@ -136,31 +142,29 @@ function gridOf({ count, boxes, starts, edges }: Occluders): Grid {
     }
     return false;
   };
-  const eachCell = (face: number, tell: (cell: number) => void) => {
+  // Chains of entries, one a cell, over two arrays that grow: going over all faces only once.
+  const heads = new Int32Array(columns * rows).fill(-1);
+  let faces = new Int32Array(4 * count + 16);
+  let nexts = new Int32Array(faces.length);
+  let entries = 0;
+  const enter = (cell: number, face: number) => {
+    if (entries === faces.length) {
+      faces = doubled(faces);
+      nexts = doubled(nexts);
+    }
+    faces[entries] = face;
+    nexts[entries] = heads[cell] ?? -1;
+    heads[cell] = entries++;
+  };
+  for (let face = 0; face < count; face++) {
     const i = 4 * face;
     const left = columnOf((boxes[i] ?? 0) - BESIDE_CELL_MM);
     const right = columnOf((boxes[i + 2] ?? 0) + BESIDE_CELL_MM);
     const top = rowOf((boxes[i + 3] ?? 0) + BESIDE_CELL_MM);
     for (let row = rowOf((boxes[i + 1] ?? 0) - BESIDE_CELL_MM); row <= top; row++)
       for (let column = left; column <= right; column++)
-        if (!isApart(face, column, row)) tell(row * columns + column);
-  };
-  // Counted first, then written: one array for all cells.
-  const firsts = new Int32Array(columns * rows + 1);
-  for (let f = 0; f < count; f++)
-    eachCell(f, (cell) => {
-      firsts[cell + 1] = (firsts[cell + 1] ?? 0) + 1;
-    });
-  for (let cell = 0; cell < columns * rows; cell++)
-    firsts[cell + 1] = (firsts[cell + 1] ?? 0) + (firsts[cell] ?? 0);
-  const next = firsts.slice();
-  const faces = new Int32Array(firsts[columns * rows] ?? 0);
-  for (let f = 0; f < count; f++)
-    eachCell(f, (cell) => {
-      const place = next[cell] ?? 0;
-      faces[place] = f;
-      next[cell] = place + 1;
-    });
+        if (!isApart(face, column, row)) enter(row * columns + column, face);
+  }
   return {
     along: (x0, y0, x1, y1, tell) => {
       let column = columnOf(x0);
@@ -175,8 +179,7 @@ function gridOf({ count, boxes, starts, edges }: Occluders): Grid {
       let borderY = stepY === 0 ? 2 : (minY + (row + (stepY > 0 ? 1 : 0)) * cellY - y0) / (y1 - y0);
       for (;;) {
         const cell = row * columns + column;
-        const end = firsts[cell + 1] ?? 0;
-        for (let i = firsts[cell] ?? 0; i < end; i++) if (!tell(faces[i] ?? 0)) return;
+        for (let i = heads[cell] ?? -1; i >= 0; i = nexts[i] ?? -1) if (!tell(faces[i] ?? 0)) return;
         if (column === lastColumn && row === lastRow) return;
         if (row === lastRow || (column !== lastColumn && borderX <= borderY)) {
           column += stepX;

@@ -130,6 +130,37 @@ describe("paths of lines", () => {
     }
   });
 
+  it("leave of a curve what is seen of it, from where it comes out to where it goes under", () => {
+    const direction: Vec3 = [0.2, -1, 0.9];
+    const view = viewFrom(direction);
+    const solid = rod(direction);
+    const post = prismSolid([ringOf(boxLoop([0, 0], [13, 5]), { step: 1 })], levelEnd(0), levelEnd(300));
+    const stands = (origin: Vec3) => inView(view, { ...AT_HOME.frame, origin });
+    const lines = viewLines([
+      { solid, frame: stands([0, 0, 0]), round: 2 * 20 * (1 - Math.cos(STEP)) },
+      { solid: post, frame: stands([5, -60, -80]), round: 0 },
+    ]);
+    const curved = lines.flatMap(({ from, to, arc }) => (arc ? [{ from, to, arc }] : []));
+    expect(curved.length).toBeGreaterThan(20);
+    for (const { from, to, arc } of curved)
+      for (const [place, angle] of [
+        [from, arc.from],
+        [to, arc.to],
+      ] as const) {
+        const on = onEllipse(arc.on, angle);
+        // Within what a chord of that step bows.
+        expect(Math.hypot(on[0] - place[0], on[1] - place[1])).toBeLessThan(
+          20 * (1 - Math.cos(STEP / 2)) + 0.01,
+        );
+      }
+    // The post parts the rim: less than a turn of it is left, in two pieces.
+    const rim = ellipsesOf(linePaths(lines, asItIs)).filter(({ centre }) => centre[1] > 40);
+    expect(rim).toHaveLength(2);
+    const left = rim.reduce((sum, { from, to }) => sum + Math.abs(to - from), 0);
+    expect(left).toBeGreaterThan(4.5);
+    expect(left).toBeLessThan(2 * Math.PI - 0.9);
+  });
+
   it("of no lines are none", () => {
     expect(linePaths([], asItIs)).toEqual([]);
   });

@@ -99,6 +99,12 @@ function partOfArc({ arc, from: start, to: end }: Span, from: number, to: number
   return { on: arc.on, from: angle(from), to: angle(to) };
 }
 
+/** Most lines lie on no other one. */
+function aloneInView({ from, to, kind, owner, arc }: CutLine): readonly ViewLine[] {
+  const size = Math.hypot(to[0] - from[0], to[1] - from[1]);
+  return size < GAP_MM ? [] : [{ from, to, kind, owners: [owner], arc }];
+}
+
 type Span = {
   readonly from: number;
   readonly to: number;
@@ -114,6 +120,8 @@ function mergedInLine(
   along: Vec2,
   middle: (one: Lying) => number,
 ): readonly ViewLine[] {
+  const [only] = run;
+  if (only && run.length === 1) return aloneInView(only.line);
   const place = ([x, y]: Vec2) => along[0] * x + along[1] * y;
   const spans = run.map(({ line }): Span => {
     const [a, b] = [place(line.from), place(line.to)];
