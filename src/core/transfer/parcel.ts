@@ -7,8 +7,8 @@
 export type Plain = unknown;
 
 /**
- * Numbers of flat arrays: three bytes of structure would not pay for the pause that a structured clone of half a million
- * objects makes in the page, whereas these arrays change hands without being copied.
+ * Two flat arrays that change hands without being copied: a structured clone of half a million objects would stop the page
+ * while it is made.
  */
 export type Parcel = {
   /** Nothing that was sent before is referred to from here on; the receiver forgets it. */
