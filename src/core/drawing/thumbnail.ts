@@ -9,13 +9,16 @@ import { linePaths, seenPieces, type ViewLine, type ViewLineKind, viewFrom, view
 const DIRECTION: Vec3 = [-0.62, -1, 0.62];
 /** Above this a small picture shows nothing of single pieces, and is only costly. */
 const MOST_SOLIDS = 600;
+/** Of more members than these nobody sees the roundings. */
+const FINE_UP_TO = 60;
 /** Without its creases a tube with rounded corners would be a blank strip. */
 const WIDTHS: Readonly<Partial<Record<ViewLineKind, number>>> = { outline: 0.9, edge: 0.5, crease: 0.3 };
 
 /** Draws a shape into a box; an empty shape gives an empty drawing. */
 export function thumbnail(shape: Shape, width: number, height: number, assets: Assets = NO_ASSETS): Drawing {
   const view = viewFrom(DIRECTION);
-  const lines = viewLines(seenPieces(shape, view, { assets, most: MOST_SOLIDS }));
+  const plain = shape.members.length > FINE_UP_TO;
+  const lines = viewLines(seenPieces(shape, view, { assets, most: MOST_SOLIDS, plain }));
   if (lines.length === 0) return { width, height, items: [] };
   const place = fitting(lines, width, height);
   const items = (Object.entries(WIDTHS) as [ViewLineKind, number][]).flatMap(([kind, wide]): DrawItem[] => {

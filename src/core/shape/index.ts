@@ -24,7 +24,7 @@ export { between, facingPair, letGo } from "./follow";
 export { guideIds } from "./guides";
 export { cutsByRule, type JointRule, type ProposedCut } from "./joints";
 export type { MemberSolid } from "./member";
-export { solidOfMember } from "./member-solid";
+export { plainSolidOfMember, solidOfMember } from "./member-solid";
 export type { PanelSolid } from "./panel";
 export { type OutlineSolid, outlinePolygon } from "./panel-outline";
 export { solidOfPanel } from "./panel-solid";

@@ -59,6 +59,16 @@ export function solidOfMember(solid: MemberSolid, fineness: Fineness): Solid {
   );
 }
 
+const outerRings = remembersEach<SectionProperties["loops"], readonly Ring[]>();
+
+/** The member without the roundings and the bore of its section, for small pictures of many pieces; null where an end is curved. */
+export function plainSolidOfMember(solid: MemberSolid): Solid | null {
+  if ([solid.start, solid.end].some(({ form }) => kindOf(form).faces(form) === null)) return null;
+  const { loops } = sectionProperties(solid.entry.shape);
+  const rings = outerRings(loops, [], () => loops.slice(0, 1).map(sharpRing));
+  return prismSolid(rings, endSurface(solid, "start"), endSurface(solid, "end"));
+}
+
 /** The member as the picture shows it, in its home's axes; `sharp`: without the roundings of its section. */
 export function meshOfMember(solid: MemberSolid, sharp = false): Mesh {
   const { loops } = sectionProperties(solid.entry.shape);

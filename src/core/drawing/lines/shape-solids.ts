@@ -15,6 +15,7 @@ import {
   type MemberSolid,
   meshOfStandIn,
   type PanelSolid,
+  plainSolidOfMember,
   type Shape,
   solidOfMember,
   solidOfPanel,
@@ -29,14 +30,19 @@ export type SeenPiece = SeenSolid & { readonly record: string; readonly instance
 /** Radians from one point of an arc to the next; silhouettes are exact whatever it is. */
 const STEP = Math.PI / 16;
 
-/** All pieces that stand somewhere, in the axes of the view, at most so many. */
+type SeenOptions = {
+  readonly assets?: Assets;
+  /** At most so many pieces. */
+  readonly most?: number;
+  /** Members without the roundings and bores of their sections, where that is no matter. */
+  readonly plain?: boolean;
+};
+
+/** All pieces that stand somewhere, in the axes of the view. */
 export function seenPieces(
   shape: Shape,
   view: ViewFrame,
-  {
-    assets = NO_ASSETS,
-    most = Number.POSITIVE_INFINITY,
-  }: { readonly assets?: Assets; readonly most?: number } = {},
+  { assets = NO_ASSETS, most = Number.POSITIVE_INFINITY, plain = false }: SeenOptions = {},
 ): readonly SeenPiece[] {
   const pieces: SeenPiece[] = [];
   const stand = (
@@ -58,7 +64,7 @@ export function seenPieces(
   };
   for (const member of shape.members)
     stand(member.member.id, member.home, { frame: member.frame, mirrored: false }, (towards) =>
-      drawnMember(member, towards),
+      drawnMember(member, towards, plain),
     );
   for (const panel of shape.panels)
     stand(panel.panel.id, panel.panel.assembly, { frame: panel.frame, mirrored: false }, (towards) =>
@@ -87,7 +93,11 @@ function remembered(known: Map<string, Solid>, silhouettes: readonly number[], m
   return solid;
 }
 
-function drawnMember(member: MemberSolid, towards: Vec3): Pick<SeenSolid, "solid" | "round"> {
+const plainSolids = remembersEach<MemberSolid, Solid | null>();
+
+function drawnMember(member: MemberSolid, towards: Vec3, plain: boolean): Pick<SeenSolid, "solid" | "round"> {
+  const simple = plain ? plainSolids(member, [], () => plainSolidOfMember(member)) : null;
+  if (simple) return { solid: simple, round: 0 };
   const silhouettes = silhouettesOf(towards);
   const { loops } = sectionProperties(member.entry.shape);
   const fineness: Fineness = { step: STEP, silhouettes, creases: true };

@@ -134,6 +134,18 @@ describe("the lines of a view", () => {
     },
   );
 
+  it("of members without their roundings and bores are fewer, and have their reasons as well", () => {
+    const view = viewFrom([-0.62, -1, 0.62]);
+    const { shape } = resultsOf(smallFrame());
+    const plain = seenPieces(shape, view, { plain: true });
+    const lines = viewLines(plain);
+    expect(lines.length).toBeLessThan(viewLines(seenPieces(shape, view)).length / 2);
+    expect(lines.some(({ kind }) => kind === "crease")).toBe(false);
+    const found = verdict(plain, lines, seededRandom(4), { scans: 40, places: 200 });
+    expect([found.missing, found.withoutReason]).toEqual([[], []]);
+    expect(seenPieces(shape, view, { most: 3 })).toHaveLength(3);
+  });
+
   it("of solids at random that stand apart are where the image changes, from any direction", () => {
     const solidAt = (kind: number, size: number, [x, y]: Vec3): { solid: Solid; round: number } => {
       if (kind === 0) return { solid: box([size, 30, 12]), round: 0 };
