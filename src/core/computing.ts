@@ -6,8 +6,8 @@
 import { applyDiff, type Diff, type Job, type SimpleEdit, type VariantId, withEdit } from "./job";
 import { invariant } from "./kernel";
 import type { SavedLayout } from "./layout";
-import { createPipeline, type Pipeline, type Results } from "./pipeline";
-import { indexStockroom, type Rack, type StockroomData } from "./stockroom";
+import { createPipeline, type Results } from "./pipeline";
+import { indexStockroom, type Rack, type Stockroom, type StockroomData } from "./stockroom";
 import { createSender, type Parcel } from "./transfer";
 
 /** From how many records of pieces and placements on a job is computed in another thread. */
@@ -44,40 +44,50 @@ export type Answer = {
   readonly parcel: Parcel;
 };
 
-/** The edit that keeps the marks that a job newly gives out; null where all are kept. Marks are those of the base design. */
-export function marksEdit(results: Pick<Results, "tally">): SimpleEdit | null {
-  const { newMarks } = results.tally;
-  return newMarks.length === 0 ? null : { kind: "keepMarks", marks: [...newMarks], drop: [] };
+/** What results hang on. */
+export type Inputs = {
+  readonly job: Job;
+  readonly variant: VariantId | null;
+  readonly stockroom: Stockroom;
+  readonly layouts: readonly SavedLayout[];
+  readonly rack: Rack;
+};
+
+/** Results of a job, and the edit that keeps the marks that it newly gives out (null where all are kept), with a memory of its own. */
+export function createComputing(): {
+  readonly results: (inputs: Inputs) => Results;
+  readonly marks: (inputs: Inputs) => SimpleEdit | null;
+} {
+  const shown = createPipeline();
+  const base = createPipeline();
+  const results = ({ job, variant, stockroom, layouts, rack }: Inputs) =>
+    shown(job, variant, stockroom, layouts, rack);
+  return {
+    results,
+    marks: (inputs) => {
+      // Marks are the job's own; with no variant shown, what is computed here is what will be shown.
+      const { tally } =
+        inputs.variant === null ? results(inputs) : base(inputs.job, null, inputs.stockroom, []);
+      const { newMarks } = tally;
+      return newMarks.length === 0 ? null : { kind: "keepMarks", marks: [...newMarks], drop: [] };
+    },
+  };
 }
 
 /** Answers one message after the other. Throws where the first does not say all. */
 export function createAnswering(): (asked: Asked) => Answer {
-  const shown = createPipeline();
-  const base = createPipeline();
+  const computing = createComputing();
   const send = createSender();
-  let known: Omit<Required<Asked>, "number" | "diff" | "keepMarks" | "stockroom"> | null = null;
-  let stockroom: ReturnType<typeof indexStockroom> | null = null;
-  return ({ number, diff, keepMarks, ...given }) => {
-    if (given.stockroom) stockroom = indexStockroom(given.stockroom);
-    invariant(stockroom, "the stockroom was not sent");
-    const { job, variant, layouts, rack } = { ...known, ...given };
-    invariant(job && layouts && rack && variant !== undefined, "the job was not sent");
-    let now = diff ? applyDiff(job, diff) : job;
-    const input = [stockroom, layouts, rack] as const;
-    let results = shown(now, variant, ...input);
-    let marks: SimpleEdit | null = null;
-    if (keepMarks) {
-      marks = marksEdit(variant === null ? results : baseResults(base, now, stockroom));
-      const marked = marks ? withEdit(now, marks) : null;
-      if (marked?.ok) {
-        now = marked.value;
-        results = shown(now, variant, ...input);
-      } else marks = null;
-    }
-    known = { job: now, variant, layouts, rack };
-    return { number, marks, parcel: send(results) };
+  let known: Partial<Inputs> = {};
+  return ({ number, diff, keepMarks, stockroom: stock, ...given }) => {
+    const told = { ...known, ...given, ...(stock ? { stockroom: indexStockroom(stock) } : {}) };
+    const { job, variant, stockroom, layouts, rack } = told;
+    invariant(job && variant !== undefined && stockroom && layouts && rack, "the job was not sent");
+    const now = { job: diff ? applyDiff(job, diff) : job, variant, stockroom, layouts, rack };
+    const marks = keepMarks ? computing.marks(now) : null;
+    const marked = marks ? withEdit(now.job, marks) : null;
+    const after = marked?.ok ? { ...now, job: marked.value } : now;
+    known = after;
+    return { number, marks: marked?.ok ? marks : null, parcel: send(computing.results(after)) };
   };
 }
-
-const baseResults = (base: Pipeline, job: Job, stockroom: ReturnType<typeof indexStockroom>): Results =>
-  base(job, null, stockroom, []);

@@ -1,5 +1,5 @@
 /** A job as a small picture: the lines that are seen of it from the front left and above. */
-import type { Vec2, Vec3 } from "../geometry";
+import { boxOfPoints, type Vec2, type Vec3 } from "../geometry";
 import { type Assets, NO_ASSETS } from "../job";
 import type { Shape } from "../shape";
 import type { DrawItem, Drawing } from "./display";
@@ -35,20 +35,7 @@ export function thumbnail(shape: Shape, width: number, height: number, assets: A
 
 /** Where a place of the view comes to lie in a box that all lines fit in, y downwards. */
 function fitting(lines: readonly ViewLine[], width: number, height: number): (place: Vec2) => Vec2 {
-  let left = Number.POSITIVE_INFINITY;
-  let low = Number.POSITIVE_INFINITY;
-  let right = Number.NEGATIVE_INFINITY;
-  let high = Number.NEGATIVE_INFINITY;
-  for (const { from, to } of lines)
-    for (const [x, y] of [from, to]) {
-      left = Math.min(left, x);
-      low = Math.min(low, y);
-      right = Math.max(right, x);
-      high = Math.max(high, y);
-    }
-  const scale = 0.92 * Math.min(width / (right - left || 1), height / (high - low || 1));
-  return ([x, y]) => [
-    (x - (left + right) / 2) * scale + width / 2,
-    ((low + high) / 2 - y) * scale + height / 2,
-  ];
+  const { x0, y0, x1, y1 } = boxOfPoints(lines.flatMap(({ from, to }) => [from, to]));
+  const scale = 0.92 * Math.min(width / (x1 - x0 || 1), height / (y1 - y0 || 1));
+  return ([x, y]) => [(x - (x0 + x1) / 2) * scale + width / 2, ((y0 + y1) / 2 - y) * scale + height / 2];
 }

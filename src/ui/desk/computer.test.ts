@@ -1,18 +1,12 @@
 /** Results from another thread: the same as those of the page, whatever is asked for while it computes, and whatever fails. */
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { type Asked, createAnswering, isLarge } from "@/core/computing";
+import { type Asked, createAnswering, type Inputs, isLarge } from "@/core/computing";
 import { type Edit, type Job, type SimpleEdit, withEdit } from "@/core/job";
 import { createPipeline, type Results } from "@/core/pipeline";
 import { STOCK, smallFrame } from "@/core/pipeline.fixture";
 import { EMPTY_RACK } from "@/core/stockroom";
-import {
-  type Computer,
-  createRemoteComputer,
-  type GivenMarks,
-  type Inputs,
-  type ThreadStart,
-} from "./computer";
+import { type Computer, createRemoteComputer, type GivenMarks, type ThreadStart } from "./computer";
 
 const START = smallFrame();
 const NO_LAYOUTS: Inputs["layouts"] = [];

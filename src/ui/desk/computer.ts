@@ -3,23 +3,12 @@
  * results of before stand until the new ones are there, and the page is never busy for long: what arrives is unpacked in
  * short stretches.
  */
-import { type Answer, type Asked, marksEdit } from "@/core/computing";
-import { diffBetween, isEmptyDiff, type Job, type SimpleEdit, type VariantId, withEdit } from "@/core/job";
+import { type Answer, type Asked, createComputing, type Inputs } from "@/core/computing";
+import { diffBetween, isEmptyDiff, type Job, type SimpleEdit, withEdit } from "@/core/job";
 import { invariant } from "@/core/kernel";
-import type { SavedLayout } from "@/core/layout";
-import { createPipeline, type Results } from "@/core/pipeline";
+import type { Results } from "@/core/pipeline";
 import { makeMeshes } from "@/core/shape";
-import type { Rack, Stockroom } from "@/core/stockroom";
 import { createReceiver, type Plain } from "@/core/transfer";
-
-/** What results hang on. */
-export type Inputs = {
-  readonly job: Job;
-  readonly variant: VariantId | null;
-  readonly stockroom: Stockroom;
-  readonly layouts: readonly SavedLayout[];
-  readonly rack: Rack;
-};
 
 /** Marks that an edit gave out: the document with them, if it was `from`, and the edit that keeps them; null: none. */
 export type GivenMarks = { readonly from: Job; readonly job: Job; readonly edit: SimpleEdit } | null;
@@ -38,15 +27,10 @@ export type Computer = {
 
 /** Computes in the page, at once. */
 export function createLocalComputer(): Computer {
-  const shown = createPipeline();
-  const base = createPipeline();
+  const { results, marks } = createComputing();
   return {
-    compute: ({ job, variant, stockroom, layouts, rack }) => shown(job, variant, stockroom, layouts, rack),
-    // Marks are the job's own; with no variant shown, what is computed here is what will be shown.
-    marksOf: ({ job, variant, stockroom, layouts, rack }) =>
-      marksEdit(
-        variant === null ? shown(job, null, stockroom, layouts, rack) : base(job, null, stockroom, []),
-      ),
+    compute: results,
+    marksOf: marks,
     onMarks: () => invariant(false, "marks are known at once"),
     onResults: null,
     end: () => undefined,

@@ -1,5 +1,5 @@
 "use client";
-import { type FormEvent, useState } from "react";
+import { type ChangeEvent, type FormEvent, useState } from "react";
 import { readCuttingList, rowFaultWords, type TypedPiece } from "@/core/job";
 import { sentence } from "@/core/kernel";
 import { Button } from "../common/button";
@@ -44,7 +44,8 @@ export function OnePiece() {
   const [said, setSaid] = useState<{ readonly good: boolean; readonly text: string } | null>(null);
   const entry = [...stockroom.sections, ...stockroom.boards].find((one) => one.id === stock);
   const isBoard = stockroom.boardById.has(stock);
-  const set = (name: keyof Fields) => (value: string) => setFields({ ...fields, [name]: value });
+  const set = (name: keyof Fields) => (event: ChangeEvent<HTMLInputElement>) =>
+    setFields({ ...fields, [name]: event.target.value });
   const add = (event: FormEvent) => {
     event.preventDefault();
     const width = isBoard ? fields.width : "";
@@ -73,18 +74,9 @@ export function OnePiece() {
   return (
     <form onSubmit={add} className="space-y-3 px-4 py-3">
       <div className="grid grid-cols-[1.4fr_70px_90px_1.6fr_1fr] gap-3">
-        <Field label="Name" value={fields.name} onChange={(event) => set("name")(event.target.value)} />
-        <Field
-          label="Count"
-          value={fields.quantity}
-          onChange={(event) => set("quantity")(event.target.value)}
-        />
-        <Field
-          label="Mark"
-          value={fields.mark}
-          placeholder="next free"
-          onChange={(event) => set("mark")(event.target.value)}
-        />
+        <Field label="Name" value={fields.name} onChange={set("name")} />
+        <Field label="Count" value={fields.quantity} onChange={set("quantity")} />
+        <Field label="Mark" value={fields.mark} placeholder="next free" onChange={set("mark")} />
         <Chooser
           label="Section or board"
           value={stock}
@@ -101,29 +93,19 @@ export function OnePiece() {
           label="Material"
           value={fields.material}
           placeholder={entry?.material ?? "none"}
-          onChange={(event) => set("material")(event.target.value)}
+          onChange={set("material")}
         />
       </div>
       <div className="grid grid-cols-4 gap-3">
-        <Field
-          label="Length"
-          unit={job.info.job.unit}
-          value={fields.length}
-          onChange={(event) => set("length")(event.target.value)}
-        />
+        <Field label="Length" unit={job.info.job.unit} value={fields.length} onChange={set("length")} />
         {isBoard ? (
           <>
-            <Field
-              label="Width"
-              unit={job.info.job.unit}
-              value={fields.width}
-              onChange={(event) => set("width")(event.target.value)}
-            />
+            <Field label="Width" unit={job.info.job.unit} value={fields.width} onChange={set("width")} />
             <Field
               label="Edged"
               value={fields.edging}
               placeholder="none; front + left"
-              onChange={(event) => set("edging")(event.target.value)}
+              onChange={set("edging")}
             />
           </>
         ) : (
@@ -132,13 +114,13 @@ export function OnePiece() {
               label="Ends, ° from square"
               value={fields.angles}
               placeholder="0 / 0"
-              onChange={(event) => set("angles")(event.target.value)}
+              onChange={set("angles")}
             />
             <Field
               label="End direction"
               value={fields.stand}
               placeholder="opposed, parallel"
-              onChange={(event) => set("stand")(event.target.value)}
+              onChange={set("stand")}
             />
           </>
         )}

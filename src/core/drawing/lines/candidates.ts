@@ -7,6 +7,7 @@ import {
   type Solid,
   type SolidLine,
   subtract,
+  toWorld,
   type Vec2,
   type Vec3,
 } from "../../geometry";
@@ -76,7 +77,7 @@ export function candidatesOf(solids: readonly SeenSolid[]): {
   const owners: number[] = [];
   const candidates: Candidate[] = [];
   for (const [owner, { solid, frame }] of solids.entries()) {
-    const points = solid.points.map((point) => placed(frame, point));
+    const points = solid.points.map((point) => toWorld(frame, point));
     const normals = solid.normals.map((normal) => turned(frame, normal));
     for (const { corners, normal } of solid.faces) {
       const n = at(normals, normal);
@@ -120,14 +121,6 @@ export function candidatesOf(solids: readonly SeenSolid[]): {
     },
     candidates,
   };
-}
-
-function placed({ origin, x, y, z }: Frame, [a, b, c]: Vec3): Vec3 {
-  return [
-    origin[0] + a * x[0] + b * y[0] + c * z[0],
-    origin[1] + a * x[1] + b * y[1] + c * z[1],
-    origin[2] + a * x[2] + b * y[2] + c * z[2],
-  ];
 }
 
 function turned({ x, y, z }: Frame, [a, b, c]: Vec3): Vec3 {
@@ -190,7 +183,7 @@ function flatEllipse(frame: Frame, { centre, u, v }: Ellipse): FlatEllipse | nul
   const flat = ([x, y]: Vec3): Vec2 => [x, y];
   const [a, b] = [flat(turned(frame, u)), flat(turned(frame, v))];
   const [long, area] = [Math.max(Math.hypot(...a), Math.hypot(...b)), Math.abs(a[0] * b[1] - a[1] * b[0])];
-  return area < EDGE_ON * long * long ? null : { centre: flat(placed(frame, centre)), u: a, v: b };
+  return area < EDGE_ON * long * long ? null : { centre: flat(toWorld(frame, centre)), u: a, v: b };
 }
 
 function arcOf({ curve }: SolidLine, curves: readonly (FlatEllipse | null)[]): Arc | null {

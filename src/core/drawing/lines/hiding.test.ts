@@ -97,7 +97,7 @@ describe("what hides a line", () => {
     expect(hiddenOnes).toBeGreaterThan(50);
   });
 
-  it("is nothing where there are no faces, and no face in whose plane the line lies", () => {
+  it("is nothing without faces, and never a face that the line lies in", () => {
     const { occluders: none } = candidatesOf([]);
     const line: Candidate = {
       from: [-50, 5, 10],

@@ -1,7 +1,7 @@
 /** Lines of a view as paths: chords of a curve become pieces of it again, and what runs on is one path. */
 import type { Vec2 } from "../../geometry";
 import { at } from "../../kernel";
-import type { Path, PathSegment } from "../path";
+import { endOfSegment, onEllipse, type Path, type PathSegment } from "../path";
 import type { FlatEllipse } from "./candidates";
 import type { ViewLine } from "./merging";
 
@@ -35,11 +35,8 @@ export function linePaths(lines: readonly ViewLine[], place: (place: Vec2) => Ve
   for (const [{ centre, u, v }, chords] of byCurve) {
     const ellipse = { kind: "ellipse", centre: place(centre), u: turnedTo(u), v: turnedTo(v) } as const;
     for (const [from, to] of runsOfAngles(chords)) {
-      const on = (angle: number): Vec2 => [
-        ellipse.centre[0] + ellipse.u[0] * Math.cos(angle) + ellipse.v[0] * Math.sin(angle),
-        ellipse.centre[1] + ellipse.u[1] * Math.cos(angle) + ellipse.v[1] * Math.sin(angle),
-      ];
-      stretches.push({ from: on(from), to: on(to), segment: { ...ellipse, from, to } });
+      const segment = { ...ellipse, from, to };
+      stretches.push({ from: onEllipse(segment, from), to: endOfSegment(segment), segment });
     }
   }
   const { closed, open } = partedClosed(stretches);

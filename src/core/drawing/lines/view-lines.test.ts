@@ -74,7 +74,7 @@ describe("the lines of a view", () => {
     expect(lengthOf(corner)).toBeCloseTo(3 * (30 + 20 + 10) * Math.sqrt(2 / 3), 9);
   });
 
-  it("end where something stands before them, and are told as hidden where that is asked for", () => {
+  it("stop where another solid stands in front, and are given as hidden when asked for", () => {
     const view = viewFrom(VIEW_DIRECTIONS.front);
     // A bar 100 wide behind a post that covers from 40 to 60.
     const bar = standing(box([100, 5, 10]), view, moved([0, 50, 0]));
