@@ -39,29 +39,39 @@ export type Pipeline = (
   rack?: Rack,
 ) => Results;
 
-/** Tables that say how lists look, and nothing about what is made. */
-const LIST_TABLES: ReadonlySet<TableName> = new Set(["lists", "ownColumns", "listCells"]);
+/** Tables that say how lists and pages look, and nothing about what is made. */
+const PAPER_TABLES: ReadonlySet<TableName> = new Set([
+  "lists",
+  "ownColumns",
+  "listCells",
+  "pages",
+  "pageItems",
+]);
 
-/** The same document object as long as nothing but its lists changes, so that an edit of a list computes nothing anew. */
-function remembersDesign(): (job: Job) => Job {
+/** The same document object as long as nothing but its lists and pages changes, so that an edit of these computes nothing anew. */
+export function remembersDesign(): (job: Job) => Job {
   let last: Job | null = null;
   return (job) => {
     const before = last;
     const same =
-      before !== null && TABLES.every((table) => LIST_TABLES.has(table) || before[table] === job[table]);
+      before !== null && TABLES.every((table) => PAPER_TABLES.has(table) || before[table] === job[table]);
     if (!same) last = job;
     return same ? before : job;
   };
 }
 
-/** A pipeline with its own memory: stages whose inputs are identical are not run again. */
-export function createPipeline(): Pipeline {
-  const memory = { sizes: remembersEach<object, Sizes>() };
-  // Sizes hang on nothing but the key sizes, the variants and the unit: other edits leave them the same object.
-  const sizes = (job: Job, variant: VariantId | null) =>
-    memory.sizes(memory, [job.keySizes, job.variants, job.info.job.unit, job.info.job.format, variant], () =>
+/** Sizes hang on nothing but the key sizes, the variants and the unit: other edits leave them the same object. */
+export function remembersSizes(): (job: Job, variant: VariantId | null) => Sizes {
+  const memory = remembersEach<object, Sizes>();
+  return (job, variant) =>
+    memory(memory, [job.keySizes, job.variants, job.info.job.unit, job.info.job.format, variant], () =>
       resolveSizes(job, variant),
     );
+}
+
+/** A pipeline with its own memory: stages whose inputs are identical are not run again. */
+export function createPipeline(): Pipeline {
+  const sizes = remembersSizes();
   const shape = remembersLast(createShaper());
   const tally = remembersLast(createTallier());
   const tasks = remembersLast(

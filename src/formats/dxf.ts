@@ -33,7 +33,16 @@ const COLOURS: Readonly<Record<Layer, number>> = {
   LABELS: Colors.Blue,
   CUTS: Colors.Red,
   OFFCUTS: Colors.Yellow,
+  OUTLINES: Colors.White,
+  EDGES: Colors.White,
+  CREASES: Colors.Green,
+  HIDDEN: Colors.Cyan,
+  LISTS: Colors.White,
+  BALLOONS: Colors.Blue,
+  TEXTS: Colors.Blue,
+  BORDER: Colors.White,
 };
+const DASHED = "DASHED";
 
 /** Signs that a drawing programme without our fonts may not know are written plainly. */
 const plain = (text: string) => text.replace(/×/g, "x").replace(/[^\x20-\x7e]/g, (sign) => asciiOf(sign));
@@ -61,6 +70,15 @@ export function drawingToDxf({ height, items }: Drawing, unit: LengthUnit): stri
 /** Radians. The steps of arcs where a clip cuts them. */
 const CLIPPED_STEP = Math.PI / 90;
 
+/** The layers of items, of those within clips as well. */
+const layersOf = (items: readonly DrawItem[]): ReadonlySet<Layer> =>
+  new Set(
+    items.flatMap((item): Layer[] => [
+      ...(item.layer ? [item.layer] : []),
+      ...(item.kind === "clip" ? layersOf(item.items) : []),
+    ]),
+  );
+
 class DxfPage {
   private readonly dxf = new DxfWriter();
   private readonly height: number;
@@ -71,10 +89,15 @@ class DxfPage {
     this.height = height;
     this.mm = mm;
     this.dxf.setUnits(units);
-    for (const layer of LAYERS) this.dxf.addLayer(layer, COLOURS[layer], "Continuous");
   }
 
   write(items: readonly DrawItem[]): string {
+    const used = layersOf(items);
+    // Strokes and gaps in millimetres.
+    if (used.has("HIDDEN")) this.dxf.addLType(DASHED, "__ __ __", [3 / this.mm, -0.75 / this.mm]);
+    for (const layer of LAYERS)
+      if (used.has(layer))
+        this.dxf.addLayer(layer, COLOURS[layer], layer === "HIDDEN" ? DASHED : "Continuous");
     for (const item of items) this.item(item, []);
     return this.dxf.stringify();
   }

@@ -12,6 +12,7 @@ export const INKS: Readonly<Record<Ink, string>> = {
 };
 
 export const TINTS: Readonly<Record<Tint, string>> = {
+  ink: INKS.ink,
   paper: "#FFFFFF",
   steel: "#DCE0DF",
   timber: "#F0E2C4",

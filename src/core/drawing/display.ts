@@ -4,16 +4,31 @@
  */
 import type { Vec2 } from "../geometry";
 import type { Face } from "./face";
-import type { Path } from "./path";
+import { type Path, placedPath } from "./path";
 import { textWidth } from "./text-width";
 
 export type Ink = "ink" | "soft" | "seam" | "brass" | "chalk" | "oxide" | "moss";
-export type Tint = "paper" | "steel" | "timber" | "board" | "rest" | "brass" | "ground" | "lock";
+export type Tint = "ink" | "paper" | "steel" | "timber" | "board" | "rest" | "brass" | "ground" | "lock";
 
 export type Stroke = { readonly ink: Ink; readonly width: number; readonly dash?: readonly number[] };
 
-/** Layers of files that have them. */
-export const LAYERS = ["STOCK", "PANELS", "HOLES", "LABELS", "CUTS", "OFFCUTS"] as const;
+/** Layers of files that have them: of layouts, then of drawings, the latter by kind of line. */
+export const LAYERS = [
+  "STOCK",
+  "PANELS",
+  "HOLES",
+  "LABELS",
+  "CUTS",
+  "OFFCUTS",
+  "OUTLINES",
+  "EDGES",
+  "CREASES",
+  "HIDDEN",
+  "LISTS",
+  "BALLOONS",
+  "TEXTS",
+  "BORDER",
+] as const;
 export type Layer = (typeof LAYERS)[number];
 
 /** What an item belongs to beside what it looks like. */
@@ -86,7 +101,7 @@ export function movedBy(items: readonly DrawItem[], by: Vec2): readonly DrawItem
       case "polygon":
         return { ...item, points: item.points.map(move) };
       case "paths":
-        return { ...item, paths: item.paths.map((path) => movedPath(path, move)) };
+        return { ...item, paths: item.paths.map((path) => placedPath(path, 1, by)) };
       case "text":
         return { ...item, at: move(item.at) };
       case "clip":
@@ -96,14 +111,6 @@ export function movedBy(items: readonly DrawItem[], by: Vec2): readonly DrawItem
     }
   });
 }
-
-const movedPath = ({ from, segments, closed }: Path, move: (place: Vec2) => Vec2): Path => ({
-  from: move(from),
-  segments: segments.map((one) =>
-    one.kind === "line" ? { ...one, to: move(one.to) } : { ...one, centre: move(one.centre) },
-  ),
-  closed,
-});
 
 /** The text, shortened with an ellipsis until it fits. */
 export function fitted(text: string, width: number, size: number, face: Face): string {

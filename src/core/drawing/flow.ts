@@ -3,12 +3,10 @@
 import type { JobInfo } from "../job";
 import { at } from "../kernel";
 import { type DrawItem, type Drawing, movedBy } from "./display";
+import { SHEETS } from "./pages/paper";
 import { textWidth } from "./text-width";
 
-export const PAGE_SIZES = {
-  a4: { name: "A4", width: 210, height: 297 },
-  letter: { name: "Letter", width: 215.9, height: 279.4 },
-} as const;
+export const PAGE_SIZES = { a4: SHEETS.a4, letter: SHEETS.letter };
 export type PageSize = keyof typeof PAGE_SIZES;
 
 /** Millimetres; a height without end is one page that grows with what is on it. */

@@ -20,6 +20,27 @@ export { type ListPaper, listPages } from "./list-pages";
 export { type LyingSize, lyingPiece } from "./lying-piece";
 export { type NestingDrawingInput, nestingDrawing } from "./nesting-drawing";
 export {
+  bestScale,
+  borderOf,
+  boxOfView,
+  createViewDrawer,
+  type DrawnPage,
+  type DrawnView,
+  drawnView,
+  drawPage,
+  flatPage,
+  newBalloons,
+  offeredScales,
+  type PageGround,
+  type PlacedItem,
+  readScale,
+  SHEETS,
+  scaleWords,
+  sheetSize,
+  type ViewAsked,
+  viewsAsked,
+} from "./pages";
+export {
   axesOf,
   curvesOf,
   type EllipseSegment,

@@ -53,7 +53,7 @@ export function listSection(flow: Flow, table: ListTable, tally: Tally): void {
 }
 
 /** The drawing of a row's piece, to one scale for the whole list. */
-function silhouettesOf(tally: Tally): (row: ListRow, width: number) => readonly DrawItem[] {
+export function silhouettesOf(tally: Tally): (row: ListRow, width: number) => readonly DrawItem[] {
   const longest = Math.max(1, ...tally.rows.map((row) => silhouetteLength(row.shown)));
   return ({ records: [first], summed }, width) => {
     const row = first === undefined || summed ? undefined : tally.rowOfPiece.get(first);

@@ -71,6 +71,21 @@ export function pathOfCorners(
   return { from: first ? move([first[0], first[1]]) : [0, 0], segments, closed: true };
 }
 
+/** A path made larger or smaller about [0, 0], then moved. */
+export function placedPath({ from, segments, closed }: Path, scale: number, by: Vec2): Path {
+  const place = ([x, y]: Vec2): Vec2 => [x * scale + by[0], y * scale + by[1]];
+  const size = ([x, y]: Vec2): Vec2 => [x * scale, y * scale];
+  return {
+    from: place(from),
+    segments: segments.map((one) =>
+      one.kind === "line"
+        ? { kind: "line", to: place(one.to) }
+        : { ...one, centre: place(one.centre), u: size(one.u), v: size(one.v) },
+    ),
+    closed,
+  };
+}
+
 /** The half axes of an ellipse, the longer one first, and the angle of that one; from any two conjugate half diameters. */
 export function axesOf({ u, v }: Pick<EllipseSegment, "u" | "v">): {
   readonly major: number;

@@ -3,6 +3,7 @@ import { counted, unreachable } from "../kernel";
 import type { Edit } from "./edit";
 import { layoutEditName } from "./edit-layout";
 import { listEditName } from "./edit-lists";
+import { pageEditName } from "./edit-pages";
 
 /** What an edit is called in undo, in the log and in messages. */
 export function editName(edit: Edit): string {
@@ -59,6 +60,11 @@ export function editName(edit: Edit): string {
     case "setBlankGroup":
     case "removeBlankGroup":
       return layoutEditName(edit);
+    case "setPages":
+    case "removePages":
+    case "setPageItems":
+    case "removePageItems":
+      return pageEditName(edit);
     case "insert":
       return edit.what;
     case "remove":

@@ -20,6 +20,7 @@ import {
 } from "./edit-geometry";
 import { applyLayoutEdit, LAYOUT_EDITS } from "./edit-layout";
 import { applyListEdit, forgetPieces, LIST_EDITS } from "./edit-lists";
+import { applyPageEdit, PAGE_EDITS } from "./edit-pages";
 import { PointSchema } from "./frame";
 import type { Job } from "./job";
 import { JobInfoSchema, KeptMarkSchema } from "./job-info";
@@ -98,6 +99,7 @@ const SimpleEditSchema = v.variant("kind", [
   }),
   ...LIST_EDITS,
   ...LAYOUT_EDITS,
+  ...PAGE_EDITS,
   ...GEOMETRY_EDITS,
   ...ASSEMBLY_EDITS,
 ]);
@@ -190,6 +192,11 @@ function applySimple(job: Job, edit: SimpleEdit): Result<Job, Problem> {
     case "setBlankGroup":
     case "removeBlankGroup":
       return applyLayoutEdit(job, edit);
+    case "setPages":
+    case "removePages":
+    case "setPageItems":
+    case "removePageItems":
+      return applyPageEdit(job, edit);
     case "insert":
       return insertRecords(job, edit);
     case "remove":

@@ -70,6 +70,7 @@ export type { MakeAssemblyEdit } from "./edit-assembly";
 export { type InsertEdit, newInsert } from "./edit-geometry";
 export type { ListEdit } from "./edit-lists";
 export { editName } from "./edit-name";
+export { copyOfPage, itemsOfPage, type PageEdit, pagesInOrder, withThoseOnThem } from "./edit-pages";
 export {
   cutName,
   cutTexts,
@@ -124,6 +125,31 @@ export {
   ownColumnId,
   ownColumnIn,
 } from "./own-column";
+export { PAPERS, type Page, type PageId, type Paper, PROJECTIONS, type Projection } from "./page";
+export {
+  type BalloonItem,
+  type BalloonPlace,
+  type CalloutItem,
+  FOLLOWER_SIDES,
+  type FollowerSide,
+  LETTER_HEIGHTS,
+  LIST_CORNERS,
+  type ListCorner,
+  type ListItem,
+  type NoteItem,
+  type PageItem,
+  type PageItemId,
+  type Pointed,
+  type RuleItem,
+  VIEW_LOOKS,
+  VIEW_SIDES,
+  type ViewFrom,
+  type ViewItem,
+  type ViewLook,
+  type ViewOf,
+  type ViewSide,
+  viewOf,
+} from "./page-item";
 export {
   type Between,
   type EdgingChoice,

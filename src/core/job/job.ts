@@ -18,13 +18,15 @@ import { listCells } from "./list-cell";
 import { lists } from "./list-setup";
 import { members } from "./member";
 import { ownColumns } from "./own-column";
+import { pages } from "./page";
+import { pageItems } from "./page-item";
 import { panels } from "./panel";
 import { keyText } from "./text";
 import { typedPieces } from "./typed-piece";
 import { NOTHING_USUAL } from "./usual";
 
-/** 7: more kinds of end cuts, nothing to add. 8: shapes from files by their content. */
-export const SCHEMA_VERSION = 8;
+/** 7: more kinds of end cuts, nothing to add. 8: shapes from files by their content. 9: pages. */
+export const SCHEMA_VERSION = 9;
 
 export const ENTITIES = {
   info,
@@ -44,6 +46,8 @@ export const ENTITIES = {
   layoutSettings,
   blankGroups,
   typedPieces,
+  pages,
+  pageItems,
   marks,
   meant,
 } as const;

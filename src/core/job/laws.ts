@@ -7,6 +7,7 @@ import { canBeKey, err, ok, own, type Problem, type Result } from "../kernel";
 import { applyDiff, type Diff } from "./diff";
 import { issueWords } from "./issue-words";
 import { ENTITIES, type Job } from "./job";
+import { viewOf } from "./page-item";
 
 /** Why a document cannot stand, as the end of a sentence; null: it can. Time grows with its records. */
 export function lawFault(job: Job): string | null {
@@ -31,6 +32,11 @@ export function lawFault(job: Job): string | null {
     if (!own(job.assemblies, placement.assembly)) return gone("placement", placement.id, placement.assembly);
     if (placement.into !== null && !own(job.assemblies, placement.into))
       return gone("placement", placement.id, placement.into);
+  }
+  for (const item of Object.values(job.pageItems)) {
+    if (!own(job.pages, item.page)) return gone("page item", item.id, item.page);
+    const view = viewOf(item);
+    if (view !== null && own(job.pageItems, view)?.kind !== "view") return gone("page item", item.id, view);
   }
   return null;
 }

@@ -8,6 +8,7 @@ export { LIST_STARTS, startList } from "./list-kinds";
 export { handOrderOf } from "./list-rows";
 export { listView } from "./list-view";
 export { createLister, type Lists, listNames, namedTable, ownList } from "./own-list";
+export { pieceText } from "./piece-text";
 export { shapePiecesTable } from "./shape-pieces";
 export { readSizePattern, USUAL_SIZE } from "./size-text";
 export {

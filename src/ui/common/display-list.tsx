@@ -21,6 +21,7 @@ const INKS: Readonly<Record<Ink, string>> = {
   moss: "var(--color-moss)",
 };
 const TINTS: Readonly<Record<Tint, string>> = {
+  ink: "var(--color-ink)",
   paper: "var(--color-leaf)",
   steel: "var(--color-steel)",
   timber: "var(--color-timber)",

@@ -1,6 +1,7 @@
 /** The door of the lines of views. */
 export { linePaths } from "./line-paths";
 export type { ViewLine, ViewLineKind } from "./merging";
-export { seenPieces } from "./shape-solids";
-export { viewFrom } from "./view-frame";
+export { type SeenPiece, seenPieces } from "./shape-solids";
+export { VIEW_DIRECTIONS, type ViewFrame, viewFrom, viewIn } from "./view-frame";
 export { viewLines } from "./view-lines";
+export { type VisiblePart, visibleParts } from "./visible-parts";

@@ -22,7 +22,7 @@ export type Seen = {
   readonly slope: readonly [number, number];
 };
 
-class Image {
+export class Image {
   private readonly facets: readonly Facet[];
   readonly box: readonly [number, number, number, number];
 

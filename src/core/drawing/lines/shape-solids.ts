@@ -11,6 +11,7 @@ import {
 import { type Assets, NO_ASSETS } from "../../job";
 import { remembersEach } from "../../kernel";
 import {
+  type BoughtCount,
   type Instance,
   type MemberSolid,
   meshOfStandIn,
@@ -36,13 +37,20 @@ type SeenOptions = {
   readonly most?: number;
   /** Members without the roundings and bores of their sections, where that is no matter. */
   readonly plain?: boolean;
+  /** Which pieces are drawn, by record and instance; all where not said. */
+  readonly isShown?: (record: string, instance: Instance) => boolean;
 };
 
 /** All pieces that stand somewhere, in the axes of the view. */
 export function seenPieces(
   shape: Shape,
   view: ViewFrame,
-  { assets = NO_ASSETS, most = Number.POSITIVE_INFINITY, plain = false }: SeenOptions = {},
+  {
+    assets = NO_ASSETS,
+    most = Number.POSITIVE_INFINITY,
+    plain = false,
+    isShown = () => true,
+  }: SeenOptions = {},
 ): readonly SeenPiece[] {
   const pieces: SeenPiece[] = [];
   const stand = (
@@ -53,6 +61,7 @@ export function seenPieces(
   ) => {
     for (const instance of shape.places.get(home) ?? []) {
       if (pieces.length >= most) return;
+      if (!isShown(record, instance)) continue;
       const pose = poseIn(instance.pose, own);
       pieces.push({
         ...made(towardsViewer(view, pose)),
@@ -71,13 +80,12 @@ export function seenPieces(
       drawnPanel(panel, towards),
     );
   for (const one of shape.bought)
-    for (const mesh of meshOfStandIn(one, assets)) {
-      const solid = solidOfMesh(mesh);
+    for (const solid of standInSolids(one, [assets], () => meshOfStandIn(one, assets).map(solidOfMesh)))
       stand(one.part.id, one.part.assembly, AT_HOME, () => ({ solid, round: 0 }));
-    }
   return pieces;
 }
 
+const standInSolids = remembersEach<BoughtCount, readonly Solid[]>();
 const memberSolids = remembersEach<MemberSolid, Map<string, Solid>>();
 const panelSolids = remembersEach<PanelSolid, Map<string, Solid>>();
 

@@ -35,6 +35,16 @@ export const VIEW_DIRECTIONS = {
   backLeft: [-1, 1, 1],
 } as const satisfies Readonly<Record<string, Vec3>>;
 
+/** The same view, said in the axes of something else, in the axes that this stands in. */
+export function viewIn({ x, y, z }: Frame, { right, up, towards }: ViewFrame): ViewFrame {
+  const out = ([a, b, c]: Vec3): Vec3 => [
+    a * x[0] + b * y[0] + c * z[0],
+    a * x[1] + b * y[1] + c * z[1],
+    a * x[2] + b * y[2] + c * z[2],
+  ];
+  return { right: out(right), up: out(up), towards: out(towards) };
+}
+
 /** Where axes of something that stands in the job come to lie in a view: right, up and towards the viewer. */
 export function inView({ right, up, towards }: ViewFrame, { origin, x, y, z }: Frame): Frame {
   const seen = (v: Vec3): Vec3 => [dot(right, v), dot(up, v), dot(towards, v)];

@@ -1,0 +1,302 @@
+/**
+ * Where balloons stand round a view: on one ring at even distance, each with a leader to what it names, so that no leader
+ * crosses another or runs through a balloon. The assignment of least total length has no crossings (of two that cross, the
+ * other way round is shorter); leaders along the edges of the view, and balloons that stand already, are counted in, and
+ * what that brings is mended by the best exchange or move.
+ */
+import type { PlaneBox, Vec2 } from "../../geometry";
+import type { BalloonPlace } from "../../job";
+import { at } from "../../kernel";
+import { assigned } from "./assign";
+
+type RingPlace = Extract<BalloonPlace, { kind: "ring" }>;
+export type Standing = { readonly place: RingPlace; readonly at: Vec2 };
+
+/** A balloon to be placed: the places that its leader may point at, and where it stands already (null: nowhere yet). */
+export type ToPlace = { readonly tips: readonly Vec2[]; readonly stands: BalloonPlace | null };
+
+/** Where a balloon has come to stand, and at which of its tips its leader points (null: it has none). */
+export type PlacedBalloon = { readonly stands: BalloonPlace; readonly at: Vec2; readonly tip: number | null };
+
+/** Millimetres on paper. */
+export const BALLOON_RADIUS = 4.5;
+const PITCH = 12;
+const AWAY = 12;
+const FARTHER = 6;
+/** Leaders keep so far from other balloons. */
+const CLEAR = 1;
+/** A leader within six degrees of an edge of the view counts as so much longer. */
+const ALONG_EDGE = 15;
+const NEAR_EDGE = (6 * Math.PI) / 180;
+/** Lengths across this direction count more: leaders then lean the same way. Affine, so that nothing crosses by it. */
+const LEAN = Math.PI / 3;
+const ACROSS = 1.5;
+/** More places than balloons, so that there is something to choose from. */
+const SPARE = 1.3;
+const MOST_RINGS = 40;
+
+export type RingGround = {
+  /** The view on paper. */
+  readonly box: PlaneBox;
+  /** Whether a balloon may stand there. */
+  readonly isFree: (at: Vec2) => boolean;
+  /** Directions of the view's edges, in radians from 0 to π. */
+  readonly edges: readonly number[];
+};
+
+/** The places of a ring so far from the view, those that are free. */
+function ring({ box, isFree }: RingGround, away: number): readonly Standing[] {
+  const [x0, y0, x1, y1] = [box.x0 - away, box.y0 - away, box.x1 + away, box.y1 + away];
+  const [cx, cy] = [(x0 + x1) / 2, (y0 + y1) / 2];
+  const steps = (length: number): readonly number[] => {
+    const most = Math.floor(length / 2 / PITCH + 1e-9);
+    return Array.from({ length: 2 * most + 1 }, (_, i) => i - most);
+  };
+  // The upright sides leave the corners to the level ones.
+  const [level, upright] = [steps(x1 - x0), steps(y1 - y0 - 2 * PITCH)];
+  const on = (side: RingPlace["side"], step: number, place: Vec2): Standing => ({
+    place: { kind: "ring", side, step },
+    at: place,
+  });
+  return [
+    ...level.map((step) => on("top", step, [cx + step * PITCH, y0])),
+    ...upright.map((step) => on("right", step, [x1, cy + step * PITCH])),
+    ...level.map((step) => on("bottom", step, [cx + step * PITCH, y1])),
+    ...upright.map((step) => on("left", step, [x0, cy + step * PITCH])),
+  ].filter((standing) => isFree(standing.at));
+}
+
+/** The nearest ring with room enough; the farthest where none has. */
+function ringFor(ground: RingGround, count: number): readonly Standing[] {
+  let best: readonly Standing[] = [];
+  for (let i = 0; i < MOST_RINGS; i++) {
+    const places = ring(ground, AWAY + i * FARTHER);
+    if (places.length >= SPARE * count) return places;
+    if (places.length > best.length) best = places;
+  }
+  return best;
+}
+
+/** Length of a leader as it counts: lengths across the lean more, leaders along edges of the view more. */
+function weigh(from: Vec2, to: Vec2, edges: readonly number[]): number {
+  const [x, y] = [to[0] - from[0], to[1] - from[1]];
+  const [c, s] = [Math.cos(LEAN), Math.sin(LEAN)];
+  const length = Math.hypot(x * c - y * s, ACROSS * (x * s + y * c));
+  const turn = Math.PI;
+  const angle = (Math.atan2(y, x) + turn) % turn;
+  const along = edges.some((edge) => {
+    const apart = Math.abs(angle - edge);
+    return Math.min(apart, turn - apart) < NEAR_EDGE;
+  });
+  return length + (along ? ALONG_EDGE : 0);
+}
+
+/** The tip that is best seen from a place; null: there is none. */
+function bestTip(
+  from: Vec2,
+  tips: readonly Vec2[],
+  edges: readonly number[],
+): { tip: number | null; weight: number } {
+  let [tip, weight]: [number | null, number] = [null, 0];
+  for (const [i, place] of tips.entries()) {
+    const one = weigh(from, place, edges);
+    if (tip === null || one < weight) [tip, weight] = [i, one];
+  }
+  return { tip, weight };
+}
+
+/**
+ * Places for balloons: those that stand already stay where they can, new ones are put where all leaders together are
+ * shortest. Where that leaves leaders in each other's way all are placed anew, at last without regard to edges and farther
+ * out. Those for which there is no room any more are put over the view.
+ */
+export function balloonPlaces(balloons: readonly ToPlace[], ground: RingGround): readonly PlacedBalloon[] {
+  const onRing = balloons.filter(({ stands }) => stands?.kind !== "hand").length;
+  const places = ringFor(ground, onRing);
+  let best = settled(balloons, places, ground.edges, true);
+  const farther = (count: number) => ringFor(ground, count);
+  const others: readonly (() => Settled)[] = [
+    () => settled(balloons, places, ground.edges, false),
+    () => settled(balloons, places, [], false),
+    () => settled(balloons, farther(1.5 * onRing), [], false),
+    () => settled(balloons, farther(2.5 * onRing), [], false),
+  ];
+  for (const other of others) {
+    if (best.faults === 0) break;
+    const next = other();
+    if (next.faults < best.faults) best = next;
+  }
+  const { taken, places: on, edges } = best;
+  const spare: Standing = {
+    place: { kind: "ring", side: "top", step: 0 },
+    at: [ground.box.x0, ground.box.y0 - AWAY],
+  };
+  return balloons.map(({ tips, stands }, i): PlacedBalloon => {
+    const standing = on[taken.get(i) ?? -1] ?? spare;
+    const where = stands?.kind === "hand" ? stands.at : standing.at;
+    return {
+      stands: stands?.kind === "hand" ? stands : standing.place,
+      at: where,
+      tip: bestTip(where, tips, edges).tip,
+    };
+  });
+}
+
+type Settled = {
+  /** By balloon, the number of its place. */
+  readonly taken: ReadonlyMap<number, number>;
+  readonly places: readonly Standing[];
+  readonly edges: readonly number[];
+  readonly faults: number;
+};
+
+/** All balloons on some places: those that stand there stay if wished, the others by least length, then mended. */
+function settled(
+  balloons: readonly ToPlace[],
+  places: readonly Standing[],
+  edges: readonly number[],
+  stay: boolean,
+): Settled {
+  const byKey = new Map(places.map((standing, i) => [keyOf(standing.place), i]));
+  const taken = new Map<number, number>();
+  const used = new Set<number>();
+  const going: number[] = [];
+  for (const [i, { stands }] of balloons.entries()) {
+    if (stands?.kind === "hand") continue;
+    const place = stands && stay ? byKey.get(keyOf(stands)) : undefined;
+    if (place === undefined || used.has(place)) going.push(i);
+    else {
+      taken.set(i, place);
+      used.add(place);
+    }
+  }
+  const left = places.map((_, i) => i).filter((place) => !used.has(place));
+  const placed = going.slice(0, left.length);
+  const column = assigned(placed.length, left.length, (row, i) => {
+    const balloon = at(balloons, at(placed, row));
+    return bestTip(at(places, at(left, i)).at, balloon.tips, edges).weight;
+  });
+  for (const [row, balloon] of placed.entries()) taken.set(balloon, at(left, at(column, row)));
+  return { places, edges, ...mended(balloons, places, taken, edges) };
+}
+
+const keyOf = ({ side, step }: RingPlace) => `${side} ${step}`;
+
+type Leader = { readonly from: Vec2; readonly to: Vec2 | null };
+
+/** Moves and exchanges of balloons on the ring until no leader crosses another or runs through a balloon, or nothing helps. */
+function mended(
+  balloons: readonly ToPlace[],
+  places: readonly Standing[],
+  start: ReadonlyMap<number, number>,
+  edges: readonly number[],
+): Pick<Settled, "taken" | "faults"> {
+  const leaderAt = (balloon: number, from: Vec2): Leader => {
+    const { tips } = at(balloons, balloon);
+    const { tip } = bestTip(from, tips, edges);
+    return { from, to: tip === null ? null : at(tips, tip) };
+  };
+  const known = new Map<string, Leader>();
+  const leaderOn = (balloon: number, place: number): Leader => {
+    const key = `${balloon} ${place}`;
+    const leader = known.get(key) ?? leaderAt(balloon, at(places, place).at);
+    known.set(key, leader);
+    return leader;
+  };
+  const leaders = balloons.map(({ stands }, i): Leader | null => {
+    if (stands?.kind === "hand") return leaderAt(i, stands.at);
+    const place = start.get(i);
+    return place === undefined ? null : leaderOn(i, place);
+  });
+  const taken = new Map(start);
+  const faultsOf = (i: number, leader: Leader, without: number): number => {
+    let faults = 0;
+    for (const [k, other] of leaders.entries())
+      if (other && k !== i && k !== without) faults += inTheWay(leader, other);
+    return faults;
+  };
+  for (let round = 0; ; round++) {
+    const faulty = [...taken.keys()]
+      .map((i) => ({ i, faults: leaders[i] ? faultsOf(i, at(leaders, i) as Leader, i) : 0 }))
+      .filter(({ faults }) => faults > 0)
+      .sort((a, b) => b.faults - a.faults);
+    const faults = faulty.reduce((sum, one) => sum + one.faults, 0);
+    if (faults === 0 || round > 4 * balloons.length) return { taken, faults };
+    let change: ReturnType<typeof bestChange> = null;
+    for (const { i } of faulty) {
+      change = bestChange(i, { taken, leaders, places, leaderOn, faultsOf, edges });
+      if (change) break;
+    }
+    if (!change) return { taken, faults };
+    for (const [balloon, place] of change) {
+      taken.set(balloon, place);
+      leaders[balloon] = leaderOn(balloon, place);
+    }
+  }
+}
+
+type MendGround = {
+  readonly taken: ReadonlyMap<number, number>;
+  readonly leaders: readonly (Leader | null)[];
+  readonly places: readonly Standing[];
+  readonly leaderOn: (balloon: number, place: number) => Leader;
+  readonly faultsOf: (balloon: number, leader: Leader, without: number) => number;
+  readonly edges: readonly number[];
+};
+
+/** The move or exchange of a balloon that takes most faults away, of such the shortest; null: none takes any. */
+function bestChange(
+  i: number,
+  { taken, leaders, places, leaderOn, faultsOf, edges }: MendGround,
+): readonly (readonly [number, number])[] | null {
+  const owner = new Map([...taken].map(([balloon, place]) => [place, balloon]));
+  const own = taken.get(i);
+  const leader = leaders[i];
+  if (own === undefined || !leader) return null;
+  const length = ({ from, to }: Leader) => (to ? weigh(from, to, edges) : 0);
+  let best: { change: readonly (readonly [number, number])[]; gain: number; longer: number } | null = null;
+  for (const [place] of places.entries()) {
+    if (place === own) continue;
+    const other = owner.get(place);
+    const moved = leaderOn(i, place);
+    const theirs = other === undefined ? null : leaders[other];
+    const back = other === undefined ? null : leaderOn(other, own);
+    const before =
+      faultsOf(i, leader, other ?? i) +
+      (other !== undefined && theirs ? faultsOf(other, theirs, i) + inTheWay(leader, theirs) : 0);
+    const after =
+      faultsOf(i, moved, other ?? i) +
+      (other !== undefined && back ? faultsOf(other, back, i) + inTheWay(moved, back) : 0);
+    const gain = before - after;
+    const longer = length(moved) - length(leader) + (back && theirs ? length(back) - length(theirs) : 0);
+    if (gain <= 0 || (best && (gain < best.gain || (gain === best.gain && longer >= best.longer)))) continue;
+    const change: [number, number][] = [[i, place]];
+    if (other !== undefined) change.push([other, own]);
+    best = { change, gain, longer };
+  }
+  return best?.change ?? null;
+}
+
+/** How often two leaders with their balloons are in each other's way. */
+function inTheWay(a: Leader, b: Leader): number {
+  const reach = BALLOON_RADIUS + CLEAR;
+  return (
+    Number(a.to !== null && b.to !== null && cross(a.from, a.to, b.from, b.to)) +
+    Number(a.to !== null && distanceTo(b.from, a.from, a.to) < reach) +
+    Number(b.to !== null && distanceTo(a.from, b.from, b.to) < reach)
+  );
+}
+
+const side = (a: Vec2, b: Vec2, p: Vec2) => (b[0] - a[0]) * (p[1] - a[1]) - (b[1] - a[1]) * (p[0] - a[0]);
+
+/** Whether two stretches cross inside both. */
+function cross(a: Vec2, b: Vec2, c: Vec2, d: Vec2): boolean {
+  return side(a, b, c) * side(a, b, d) < -1e-9 && side(c, d, a) * side(c, d, b) < -1e-9;
+}
+
+function distanceTo(p: Vec2, a: Vec2, b: Vec2): number {
+  const [x, y] = [b[0] - a[0], b[1] - a[1]];
+  const square = x * x + y * y;
+  const t = square === 0 ? 0 : Math.min(1, Math.max(0, ((p[0] - a[0]) * x + (p[1] - a[1]) * y) / square));
+  return Math.hypot(p[0] - a[0] - t * x, p[1] - a[1] - t * y);
+}

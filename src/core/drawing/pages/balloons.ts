@@ -1,0 +1,216 @@
+/** Balloons of a view (item references, ISO 6433): the mark of a row in a circle, with leaders to pieces of that row. */
+import type { PlaneBox, Vec2 } from "../../geometry";
+import type { BalloonItem, Pointed } from "../../job";
+import type { TallyRow } from "../../tally";
+import { type DrawItem, fitted } from "../display";
+import { circlePath } from "../path";
+import { BALLOON_RADIUS, balloonPlaces, type PlacedBalloon, type RingGround } from "./balloon-places";
+import type { DrawnView, ViewPart } from "./drawn-view";
+import type { LineWidths } from "./paper";
+import { dotAt, type PlacedItem } from "./placed";
+import type { ViewPlace } from "./view-item";
+
+export type BalloonGround = {
+  readonly drawn: DrawnView;
+  readonly place: ViewPlace;
+  /** The view on paper, about its place, as all here. */
+  readonly box: PlaneBox;
+  /** Rooms of other items. */
+  readonly blocked: readonly PlaneBox[];
+  readonly border: PlaneBox;
+  /** The mark of the row of a record; null: it is in none. */
+  readonly markOf: (record: string) => string | null;
+  readonly widths: LineWidths;
+};
+
+/** Of the parts of a piece, those large enough to be pointed at: 0.7 of the largest, or 2 mm on paper. */
+function goodParts(parts: readonly ViewPart[], scale: number): readonly ViewPart[] {
+  const largest = Math.max(0, ...parts.map(({ radius }) => radius));
+  return parts.filter(({ radius }) => radius >= 0.7 * largest || radius * scale > 2);
+}
+
+/** The places on paper that a leader to a piece may end at. */
+export function tipsOf({ record, way }: Pointed, drawn: DrawnView, place: ViewPlace): readonly Vec2[] {
+  const own = drawn.parts.filter(({ piece }) => {
+    const one = drawn.pieces[piece];
+    return one?.record === record && (way === null || one.way === way);
+  });
+  return goodParts(own, place.scale).map(({ at }) => place.onPaper(at));
+}
+
+const RADIUS = BALLOON_RADIUS;
+/** Between a balloon and what stands beside it. */
+const BESIDE = 1.5;
+
+function ringGround({ drawn, box, blocked, border }: BalloonGround): RingGround {
+  const reach = RADIUS + BESIDE;
+  return {
+    box,
+    edges: edgeDirections(drawn),
+    isFree: ([x, y]) =>
+      x - reach >= border.x0 &&
+      x + reach <= border.x1 &&
+      y - reach >= border.y0 &&
+      y + reach <= border.y1 &&
+      !blocked.some(
+        ({ x0, y0, x1, y1 }) => x + reach > x0 && x - reach < x1 && y + reach > y0 && y - reach < y1,
+      ),
+  };
+}
+
+const SECTORS = 60;
+
+/** The directions that make up much of the lines of a view, y downwards. */
+function edgeDirections({ lines }: DrawnView): readonly number[] {
+  const lengths = new Array<number>(SECTORS).fill(0);
+  let total = 0;
+  for (const { from, to, arc } of lines) {
+    if (arc) continue;
+    const [x, y] = [to[0] - from[0], from[1] - to[1]];
+    const length = Math.hypot(x, y);
+    const sector = Math.round(((Math.atan2(y, x) + Math.PI) % Math.PI) / (Math.PI / SECTORS)) % SECTORS;
+    lengths[sector] = (lengths[sector] ?? 0) + length;
+    total += length;
+  }
+  return lengths.flatMap((length, i) => (length > 0.08 * total ? [(i * Math.PI) / SECTORS] : []));
+}
+
+/** Draws the balloons of one view: each where it stands, or moved to where its leader is in nobody's way. */
+export function balloonsOfView(
+  balloons: readonly BalloonItem[],
+  ground: BalloonGround,
+): readonly PlacedItem[] {
+  const { drawn, place, markOf, widths } = ground;
+  const tips = balloons.map(({ pieces }) => {
+    const [first] = pieces;
+    return first ? tipsOf(first, drawn, place) : [];
+  });
+  const placed = balloonPlaces(
+    balloons.map(({ stands }, i) => ({ tips: tips[i] ?? [], stands })),
+    ringGround(ground),
+  );
+  return balloons.flatMap((item, i): PlacedItem[] => {
+    const standing = placed[i];
+    if (!standing) return [];
+    const mark = item.pieces.reduce<string | null>((found, { record }) => found ?? markOf(record), null);
+    const further = item.pieces.slice(1).map((piece) => tipsOf(piece, drawn, place));
+    const ends = [
+      standing.tip === null ? undefined : tips[i]?.[standing.tip],
+      ...further.map((one) => nearest(standing, one)),
+    ];
+    const fault =
+      mark === null
+        ? "The piece that this balloon names is gone, or in no list."
+        : ends[0] === undefined
+          ? `${mark} is not seen in this view.`
+          : null;
+    return [
+      {
+        item,
+        at: place.at,
+        fault,
+        box: {
+          x0: standing.at[0] - RADIUS,
+          y0: standing.at[1] - RADIUS,
+          x1: standing.at[0] + RADIUS,
+          y1: standing.at[1] + RADIUS,
+        },
+        items: balloonItems(
+          standing.at,
+          mark,
+          ends.flatMap((end) => (end ? [end] : [])),
+          fault !== null,
+          item,
+          widths,
+        ),
+      },
+    ];
+  });
+}
+
+function nearest({ at }: PlacedBalloon, tips: readonly Vec2[]): Vec2 | undefined {
+  return [...tips].sort(
+    (a, b) => Math.hypot(a[0] - at[0], a[1] - at[1]) - Math.hypot(b[0] - at[0], b[1] - at[1]),
+  )[0];
+}
+
+function balloonItems(
+  [x, y]: Vec2,
+  mark: string | null,
+  ends: readonly Vec2[],
+  faulty: boolean,
+  item: BalloonItem,
+  { narrow }: LineWidths,
+): readonly DrawItem[] {
+  const ink = faulty ? "oxide" : "ink";
+  const stroke = { ink, width: narrow } as const;
+  const layer = "BALLOONS" as const;
+  const record = item.pieces[0]?.record ?? "";
+  const size = 3.5 / 0.7;
+  const text = mark ?? "?";
+  const fits =
+    [size, size * 0.8, size * 0.6].find((one) => fitted(text, 2 * RADIUS - 1.4, one, "strong") === text) ??
+    size * 0.5;
+  return [
+    ...ends.flatMap((end): DrawItem[] => {
+      const away = Math.hypot(end[0] - x, end[1] - y) || 1;
+      const from: Vec2 = [x + ((end[0] - x) * RADIUS) / away, y + ((end[1] - y) * RADIUS) / away];
+      return [{ kind: "line", from, to: end, stroke, layer }, dotAt(end, narrow)];
+    }),
+    { kind: "paths", paths: [circlePath([x, y], RADIUS)], stroke, fill: "paper", layer, record },
+    {
+      kind: "text",
+      at: [x, y],
+      text: fitted(text, 2 * RADIUS - 1, fits, "strong"),
+      size: fits,
+      face: "strong",
+      align: "centre",
+      ink,
+      layer,
+      record,
+    },
+  ];
+}
+
+/**
+ * New balloons of a view: one for each row that has none, in the order of the rows, at whichever of its pieces can be pointed at
+ * best. Rows of which nothing is seen there get none.
+ */
+export function newBalloons(
+  view: Pick<BalloonItem, "page" | "view">,
+  rows: readonly TallyRow[],
+  there: readonly BalloonItem[],
+  ground: BalloonGround,
+  newId: () => BalloonItem["id"],
+): readonly BalloonItem[] {
+  const { drawn, place } = ground;
+  const wanted = rows.flatMap(({ pieces }) => {
+    const records = new Set(pieces.map(({ id }) => id));
+    const parts = goodParts(
+      drawn.parts.filter(({ piece }) => records.has(drawn.pieces[piece]?.record ?? "")),
+      place.scale,
+    );
+    return parts.length === 0 ? [] : [parts];
+  });
+  const old = there.map(({ pieces, stands }) => ({
+    tips: pieces[0] ? tipsOf(pieces[0], drawn, place) : [],
+    stands,
+  }));
+  const fresh = wanted.map((parts) => ({ tips: parts.map(({ at }) => place.onPaper(at)), stands: null }));
+  return balloonPlaces([...old, ...fresh], ringGround(ground))
+    .slice(old.length)
+    .flatMap(({ stands, tip }, i): BalloonItem[] => {
+      const part = wanted[i]?.[tip ?? 0];
+      const piece = part && drawn.pieces[part.piece];
+      if (!piece) return [];
+      return [
+        {
+          ...view,
+          id: newId(),
+          kind: "balloon",
+          pieces: [{ record: piece.record, way: piece.way || null }],
+          stands,
+        },
+      ];
+    });
+}

@@ -1,0 +1,159 @@
+/** The lines of a view of a page, from the shape; in millimetres of the design, y downwards as on paper. */
+import { AT_HOME, boxOfPoints, type Frame, type PlaneBox, poseIn, type Vec2 } from "../../geometry";
+import type { Assets } from "../../job";
+import { remembersEach } from "../../kernel";
+import type { Instance, Shape } from "../../shape";
+import {
+  linePaths,
+  type SeenPiece,
+  seenPieces,
+  type ViewLine,
+  type ViewLineKind,
+  viewIn,
+  viewLines,
+  visibleParts,
+} from "../lines";
+import type { Path } from "../path";
+import type { ViewAsked } from "./view-asked";
+
+export type ViewPiece = {
+  readonly record: string;
+  /** The key of the instance in which it stands. */
+  readonly way: string;
+};
+/** A part of a piece that is seen, by the number of the piece. */
+export type ViewPart = { readonly piece: number; readonly at: Vec2; readonly radius: number };
+
+export type DrawnView = {
+  readonly pieces: readonly ViewPiece[];
+  readonly lines: readonly ViewLine[];
+  readonly paths: Readonly<Record<ViewLineKind, readonly Path[]>>;
+  /** null: there is nothing to be seen. */
+  readonly box: PlaneBox | null;
+  readonly parts: readonly ViewPart[];
+};
+
+const onPaper = ([x, y]: Vec2): Vec2 => [x, 0 - y];
+
+/** What stands in the view, in the axes in which it is asked for. */
+export function piecesOfView(shape: Shape, asked: ViewAsked, assets: Assets): readonly SeenPiece[] {
+  const base = baseOf(shape, asked);
+  if (!base) return [];
+  const hidden = new Set(asked.hidden);
+  return seenPieces(shape, viewIn(base.frame, asked.axes), {
+    assets,
+    isShown: (record, instance) =>
+      instance.counted !== "guide" &&
+      base.holds(record, instance) &&
+      !hidden.has(record) &&
+      !instance.path.some((placement) => hidden.has(placement)),
+  });
+}
+
+type Base = { readonly frame: Frame; readonly holds: (record: string, instance: Instance) => boolean };
+
+/** The axes that a view is said in, and what belongs to it; null: it is not there. */
+function baseOf(shape: Shape, { of }: ViewAsked): Base | null {
+  switch (of.kind) {
+    case "job":
+      return { frame: AT_HOME.frame, holds: () => true };
+    case "pieces": {
+      const records = new Set<string>(of.records);
+      return {
+        frame: AT_HOME.frame,
+        holds: (record, { path }) => records.has(record) || path.some((placement) => records.has(placement)),
+      };
+    }
+    case "assembly": {
+      const instances = shape.places.get(of.assembly) ?? [];
+      // As it is drawn, not as in a mirror, where it stands so anywhere.
+      const one = instances.find(({ pose }) => !pose.mirrored) ?? instances[0];
+      return one ? { frame: one.pose.frame, holds: (_, { key }) => key.startsWith(one.key) } : null;
+    }
+    case "piece":
+      return pieceBase(shape, of.record);
+    default:
+      return of satisfies never;
+  }
+}
+
+/** The own axes of a piece: its length runs to the right, its good face or the side that it lies with to the viewer. */
+function pieceBase(shape: Shape, record: string): Base | null {
+  const member = shape.members.find((one) => one.member.id === record);
+  const panel = shape.panels.find((one) => one.panel.id === record);
+  const bought = shape.bought.find((one) => one.part.id === record);
+  const home = member?.home ?? panel?.panel.assembly ?? bought?.part.assembly ?? null;
+  const instances = member || panel || bought ? (shape.places.get(home) ?? []) : [];
+  const one = instances.find(({ pose }) => !pose.mirrored) ?? instances[0];
+  if (!one) return null;
+  const own = member?.frame ?? panel?.frame ?? AT_HOME.frame;
+  const { origin, x, y, z } = poseIn(one.pose, { frame: own, mirrored: false }).frame;
+  const back = (v: typeof x): typeof x => [0 - v[0], 0 - v[1], 0 - v[2]];
+  // Width, depth away from the viewer and height of the piece, as the job has them of its own.
+  const frame = member
+    ? { origin, x: z, y: x, z: y }
+    : panel
+      ? { origin, x, y: back(z), z: y }
+      : { origin, x, y, z };
+  return { frame, holds: (id, { key }) => id === record && key === one.key };
+}
+
+/** Draws a view. */
+export function drawnView(shape: Shape, asked: ViewAsked, assets: Assets): DrawnView {
+  return drawnPieces(piecesOfView(shape, asked, assets), asked);
+}
+
+function drawnPieces(seen: readonly SeenPiece[], asked: ViewAsked): DrawnView {
+  const lines = viewLines(seen, { hidden: asked.behind });
+  const ofKind = (kind: ViewLineKind) =>
+    linePaths(
+      lines.filter((line) => line.kind === kind),
+      onPaper,
+    );
+  const places = lines.flatMap(({ from, to }) => [onPaper(from), onPaper(to)]);
+  return {
+    pieces: seen.map(({ record, instance }) => ({ record, way: instance.key })),
+    lines,
+    paths: {
+      outline: ofKind("outline"),
+      edge: ofKind("edge"),
+      crease: ofKind("crease"),
+      hidden: ofKind("hidden"),
+    },
+    box: places.length === 0 ? null : boxOfPoints(places),
+    parts: asked.parts
+      ? visibleParts(seen).map((part) => ({ piece: part.owner, at: onPaper(part.at), radius: part.radius }))
+      : [],
+  };
+}
+
+/** Views with a memory: one whose solids stand as they did, seen from where it was, is not drawn anew. */
+export function createViewDrawer(): (shape: Shape, asked: ViewAsked, assets: Assets) => DrawnView {
+  const known = new Map<string, { seen: readonly SeenPiece[]; key: string; drawn: DrawnView }>();
+  const keyOf = remembersEach<ViewAsked, string>();
+  return (shape, asked, assets) => {
+    const seen = piecesOfView(shape, asked, assets);
+    const key = keyOf(asked, [], () => JSON.stringify([asked.axes, asked.behind, asked.parts]));
+    const before = known.get(asked.id);
+    if (before && before.key === key && sameSolids(before.seen, seen)) return before.drawn;
+    const drawn = drawnPieces(seen, asked);
+    known.set(asked.id, { seen, key, drawn });
+    return drawn;
+  };
+}
+
+const sameSolids = (a: readonly SeenPiece[], b: readonly SeenPiece[]): boolean =>
+  a.length === b.length &&
+  a.every((one, i) => {
+    const other = b[i];
+    return (
+      other !== undefined &&
+      one.record === other.record &&
+      one.solid === other.solid &&
+      one.instance.key === other.instance.key &&
+      sameFrame(one.frame, other.frame)
+    );
+  });
+
+const sameFrame = (a: Frame, b: Frame): boolean =>
+  (["origin", "x", "y", "z"] as const).every((axis) => a[axis].every((value, i) => value === b[axis][i]));

@@ -1,0 +1,79 @@
+/** Lists on pages: from the corner that stays, so that they grow away from it, going on beside themselves where they may grow no taller. */
+import type { PlaneBox, Vec2 } from "../../geometry";
+import type { ListCorner, ListItem } from "../../job";
+import type { ListTable } from "../../lists";
+import type { Tally } from "../../tally";
+import { type DrawItem, movedBy } from "../display";
+import { silhouettesOf, withSilhouettes } from "../list-pages";
+import { type DrawnRow, tableRows } from "../table-drawing";
+
+const TITLE = 8;
+const BETWEEN = 6;
+
+type Column = { readonly height: number; readonly items: readonly DrawItem[] };
+
+export function drawnList(
+  { corner, width, height, silhouettes, list }: ListItem,
+  table: ListTable,
+  tally: Tally,
+): { readonly items: readonly DrawItem[]; readonly box: PlaneBox } {
+  const shown = silhouettes && list.kind === "cut" ? withSilhouettes(table) : table;
+  const { heading, rows } = tableRows(shown, width, silhouettesOf(tally));
+  const title: DrawnRow = {
+    height: TITLE,
+    items: [
+      { kind: "text", at: [0, 3], text: table.title, size: 5, face: "strong", align: "left", ink: "ink" },
+    ],
+  };
+  const columns = inColumns(title, heading, rows, height ?? Number.POSITIVE_INFINITY);
+  const whole = columns.length * width + (columns.length - 1) * BETWEEN;
+  const tall = Math.max(...columns.map((column) => column.height));
+  const [left, top] = cornerOf(corner, whole, tall);
+  const toTheLeft = corner === "topRight" || corner === "bottomRight";
+  const items = columns.flatMap((column, i) => {
+    // The first stands at the corner; the others go on away from it.
+    const x = toTheLeft ? whole - width - i * (width + BETWEEN) : i * (width + BETWEEN);
+    const y = corner === "bottomLeft" || corner === "bottomRight" ? tall - column.height : 0;
+    return movedBy(column.items, [left + x, top + y]);
+  });
+  return {
+    items: items.map((item) => ({ ...item, layer: item.layer ?? "LISTS" })),
+    box: { x0: left, y0: top, x1: left + whole, y1: top + tall },
+  };
+}
+
+function cornerOf(corner: ListCorner, width: number, height: number): Vec2 {
+  return [
+    corner === "topLeft" || corner === "bottomLeft" ? 0 : -width,
+    corner === "topLeft" || corner === "topRight" ? 0 : -height,
+  ];
+}
+
+/** Rows in as many columns as it takes, the heading over each of them. A row that is taller than all of it stands alone. */
+function inColumns(
+  title: DrawnRow,
+  heading: DrawnRow,
+  rows: readonly DrawnRow[],
+  most: number,
+): readonly Column[] {
+  const columns: { height: number; items: DrawItem[] }[] = [];
+  let column: { height: number; items: DrawItem[] } = { height: 0, items: [] };
+  const put = ({ height, items }: DrawnRow) => {
+    column.items.push(...movedBy(items, [0, column.height]));
+    column.height += height;
+  };
+  put(title);
+  put(heading);
+  columns.push(column);
+  let empty = true;
+  for (const row of rows) {
+    if (!empty && column.height + row.height + (row.keepWithNext ?? 0) > most) {
+      column = { height: 0, items: [] };
+      columns.push(column);
+      put(heading);
+    }
+    put(row);
+    empty = false;
+  }
+  return columns;
+}

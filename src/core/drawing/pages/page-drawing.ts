@@ -1,0 +1,344 @@
+/**
+ * A page as a display list in millimetres: its border and title block, and each item drawn about its own place, so that moving
+ * one draws nothing anew. What cannot be shown is a sentence where the item stands; the rest is drawn.
+ */
+import type { Vec2 } from "../../geometry";
+import type {
+  BalloonItem,
+  CalloutItem,
+  Job,
+  ListItem,
+  NoteItem,
+  Page,
+  PageItem,
+  RuleItem,
+  ViewItem,
+} from "../../job";
+import { sameItems, sentence } from "../../kernel";
+import { type ListGround, type ListTable, pieceText } from "../../lists";
+import type { Tally } from "../../tally";
+import { type DrawItem, type Drawing, movedBy, rectangle, wrapped } from "../display";
+import type { PageHead } from "../flow";
+import { textWidth } from "../text-width";
+import { type BalloonGround, balloonsOfView, tipsOf } from "./balloons";
+import type { DrawnView } from "./drawn-view";
+import { drawnList } from "./list-item";
+import { borderOf, type LineWidths, lineWidths, type SheetSize, sheetSize } from "./paper";
+import { dotAt, movedBox, type PlacedItem } from "./placed";
+import { scaleWords } from "./scales";
+import { titleBlock, titleBox } from "./title-block";
+import { boxOfView, placesOfViews, type ViewPlace, viewItems } from "./view-item";
+
+/** What a page is drawn from beside itself. */
+export type PageGround = {
+  readonly job: Job;
+  /** Those of the page. */
+  readonly items: readonly PageItem[];
+  /** Lines by the id of their view; one that is still being drawn is not there. */
+  readonly views: ReadonlyMap<string, DrawnView>;
+  readonly tally: Tally;
+  readonly lists: ListGround;
+  /** The table of a list; null: it is gone. */
+  readonly tableOf: (list: ListItem["list"]) => ListTable | null;
+  readonly head: PageHead;
+  readonly sheet: number;
+  readonly sheets: number;
+};
+
+export type DrawnPage = {
+  readonly page: Page;
+  readonly size: SheetSize;
+  readonly frame: readonly DrawItem[];
+  readonly placed: readonly PlacedItem[];
+  /** Where views stand, by the ids of their items. */
+  readonly places: ReadonlyMap<string, ViewPlace>;
+  /** What balloons of a view are placed by; views in which there is nothing to be seen are not there. */
+  readonly rings: ReadonlyMap<string, BalloonGround>;
+};
+
+/** Draws a page. */
+export function drawPage(page: Page, ground: PageGround): DrawnPage {
+  const { items, views } = ground;
+  const places = placesOfViews(page, items, views);
+  const widths = lineWidths(page.paper);
+  const frame = frameOf(page, ground, widths);
+  const standing: PlacedItem[] = [];
+  for (const item of items) {
+    switch (item.kind) {
+      case "view":
+        standing.push(placedView(item, ground, places, widths));
+        break;
+      case "list":
+        standing.push(placedList(item, ground));
+        break;
+      case "note":
+        standing.push(placedNote(item));
+        break;
+      case "rule":
+        standing.push(placedRule(item, widths));
+        break;
+      case "balloon":
+      case "callout":
+        break;
+      default:
+        item satisfies never;
+    }
+  }
+  const blocked = standing.map(({ item, at, box }) => ({ id: item.id as string, box: movedBox(box, at) }));
+  if (page.titleBlock) blocked.push({ id: "", box: titleBox(borderOf(page)) });
+  const rings = new Map<string, BalloonGround>();
+  for (const { item } of standing) {
+    const [place, drawn] = [places.get(item.id), views.get(item.id)];
+    if (item.kind !== "view" || !place || !drawn?.box) continue;
+    const back: Vec2 = [-place.at[0], -place.at[1]];
+    rings.set(item.id, {
+      drawn,
+      place,
+      box: boxOfView(drawn, place.scale),
+      blocked: blocked.filter(({ id }) => id !== item.id).map((one) => movedBox(one.box, back)),
+      border: movedBox(borderOf(page), back),
+      markOf: (record) => ground.tally.rowOfPiece.get(record)?.mark ?? null,
+      widths,
+    });
+  }
+  const attached = [...rings].flatMap(([view, ring]) => {
+    const balloons = items.filter(
+      (item): item is BalloonItem => item.kind === "balloon" && item.view === view,
+    );
+    const callouts = items.filter(
+      (item): item is CalloutItem => item.kind === "callout" && item.view === view,
+    );
+    return [
+      ...balloonsOfView(balloons, ring),
+      ...callouts.map((item) => placedCallout(item, ring, ground.lists)),
+    ];
+  });
+  return { page, size: sheetSize(page), frame, placed: [...standing, ...attached], places, rings };
+}
+
+/** A page as one display list, for files. */
+export function flatPage({ size, frame, placed }: DrawnPage): Drawing {
+  return { ...size, items: [...frame, ...placed.flatMap(({ items, at }) => movedBy(items, at))] };
+}
+
+function frameOf(page: Page, { head, sheet, sheets }: PageGround, widths: LineWidths): readonly DrawItem[] {
+  const border = borderOf(page);
+  const items: DrawItem[] = [];
+  if (page.border)
+    items.push({
+      kind: "polygon",
+      points: rectangle(border.x0, border.y0, border.x1 - border.x0, border.y1 - border.y0),
+      stroke: { ink: "ink", width: widths.wide },
+      fill: null,
+      layer: "BORDER",
+    });
+  if (page.titleBlock) {
+    const { info, revision, date, variantName, shop } = head;
+    const fields = {
+      owner: shop,
+      number: info.code,
+      title: info.title,
+      heading: page.heading,
+      variant: variantName,
+      revision: String(revision),
+      date,
+      scale: scaleWords(page.scale, info.unit),
+      sheet: `${sheet} of ${sheets}`,
+    };
+    items.push(...titleBlock(fields, page.projection, border, widths));
+  }
+  return items;
+}
+
+const FAULT_WIDTH = 70;
+
+/** A sentence in the place of what cannot be shown. */
+function faulty(item: PageItem, at: Vec2, fault: string): PlacedItem {
+  const size = 3.1;
+  const lines = wrapped(fault, FAULT_WIDTH - 4, size, "text");
+  const height = lines.length * 4 + 3;
+  return {
+    item,
+    at,
+    fault,
+    box: { x0: -FAULT_WIDTH / 2, y0: -height / 2, x1: FAULT_WIDTH / 2, y1: height / 2 },
+    items: [
+      {
+        kind: "polygon",
+        points: rectangle(-FAULT_WIDTH / 2, -height / 2, FAULT_WIDTH, height),
+        stroke: { ink: "oxide", width: 0.25, dash: [1.5, 1] },
+        fill: "paper",
+      },
+      ...lines.map(
+        (text, i): DrawItem => ({
+          kind: "text",
+          at: [0, -height / 2 + 3.5 + i * 4],
+          text,
+          size,
+          face: "text",
+          align: "centre",
+          ink: "oxide",
+        }),
+      ),
+    ],
+  };
+}
+
+type Remembered<T> = { readonly from: readonly unknown[]; readonly value: T };
+/** What the last drawing of an item was made from: the same gives the same objects. */
+const drawnItems = new WeakMap<PageItem, Remembered<Pick<PlacedItem, "items" | "box">>>();
+
+function remembered(
+  item: PageItem,
+  from: readonly unknown[],
+  draw: () => Pick<PlacedItem, "items" | "box">,
+): Pick<PlacedItem, "items" | "box"> {
+  const before = drawnItems.get(item);
+  if (before && sameItems(before.from, from)) return before.value;
+  const value = draw();
+  drawnItems.set(item, { from, value });
+  return value;
+}
+
+function placedView(
+  item: ViewItem,
+  { views, job }: PageGround,
+  places: ReadonlyMap<string, ViewPlace>,
+  widths: LineWidths,
+): PlacedItem {
+  const place = places.get(item.id);
+  const drawn = views.get(item.id);
+  if (!place)
+    return faulty(item, item.at, "The view that this one follows is gone. Give it a direction of its own.");
+  if (item.of.kind === "assembly" && !job.assemblies[item.of.assembly])
+    return faulty(item, place.at, "The assembly that this view shows is gone. Choose what it shows.");
+  if (!drawn) return { item, at: place.at, ...WAITING, fault: null };
+  if (drawn.box === null)
+    return faulty(
+      item,
+      place.at,
+      "Nothing to be seen: all of it is hidden, absent in this variant, or gone.",
+    );
+  return {
+    item,
+    at: place.at,
+    fault: null,
+    ...viewItems(item, drawn, place.scale, widths, captionOf(item, place, job)),
+  };
+}
+
+const WAITING: Pick<PlacedItem, "items" | "box"> = {
+  box: { x0: -25, y0: -10, x1: 25, y1: 10 },
+  items: [
+    { kind: "text", at: [0, 0], text: "Drawing…", size: 3.5, face: "text", align: "centre", ink: "soft" },
+  ],
+};
+
+const captionOf = (item: ViewItem, place: ViewPlace, job: Job): string | null => {
+  if (item.caption === null) return null;
+  return item.scale === null
+    ? item.caption
+    : `${item.caption}, ${scaleWords(place.scale, job.info.job.unit)}`;
+};
+
+function placedList(item: ListItem, { tableOf, tally }: PageGround): PlacedItem {
+  const table = tableOf(item.list);
+  if (!table) return faulty(item, item.at, "The list that stood here is gone. Choose another.");
+  return {
+    item,
+    at: item.at,
+    fault: null,
+    ...remembered(item, [table, tally], () => drawnList(item, table, tally)),
+  };
+}
+
+function placedNote(item: NoteItem): PlacedItem {
+  const drawn = remembered(item, [], () => {
+    // Letters are as high as their capitals say.
+    const size = item.letters / 0.7;
+    const face = item.strong ? "strong" : "text";
+    const broken = item.text
+      .split("\n")
+      .flatMap((line) => (item.width === null ? [line] : wrapped(line, item.width, size, face)));
+    const step = item.letters * 1.6;
+    const width = item.width ?? Math.max(0, ...broken.map((line) => textWidth(line, size, face)));
+    return {
+      box: { x0: 0, y0: 0, x1: Math.max(width, 2), y1: broken.length * step },
+      items: broken.map(
+        (text, i): DrawItem => ({
+          kind: "text",
+          at: [0, step / 2 + i * step],
+          text,
+          size,
+          face,
+          align: "left",
+          ink: "ink",
+          layer: "TEXTS",
+        }),
+      ),
+    };
+  });
+  return { item, at: item.at, fault: null, ...drawn };
+}
+
+function placedRule(item: RuleItem, { narrow }: LineWidths): PlacedItem {
+  const [x, y] = [item.to[0] - item.at[0], item.to[1] - item.at[1]];
+  const box = { x0: Math.min(0, x), y0: Math.min(0, y), x1: Math.max(0, x), y1: Math.max(0, y) };
+  const stroke = { ink: "ink", width: narrow } as const;
+  const drawn: DrawItem = item.frame
+    ? {
+        kind: "polygon",
+        points: rectangle(box.x0, box.y0, box.x1 - box.x0, box.y1 - box.y0),
+        stroke,
+        fill: null,
+        layer: "TEXTS",
+      }
+    : { kind: "line", from: [0, 0], to: [x, y], stroke, layer: "TEXTS" };
+  return { item, at: item.at, box, items: [drawn], fault: null };
+}
+
+function placedCallout(
+  item: CalloutItem,
+  { drawn, place, widths: { narrow } }: BalloonGround,
+  lists: ListGround,
+): PlacedItem {
+  const written = pieceText(item.pattern, item.piece.record, lists);
+  const at: Vec2 = [place.at[0] + item.at[0], place.at[1] + item.at[1]];
+  if (!written.ok) return faulty(item, at, sentence(written.problem));
+  const tips = tipsOf(item.piece, drawn, place);
+  const size = item.letters / 0.7;
+  const lines = written.value.split("\n");
+  const width = Math.max(...lines.map((line) => textWidth(line, size, "text")));
+  const step = item.letters * 1.6;
+  const height = lines.length * step;
+  const ends = tips.map(([x, y]): Vec2 => [x - item.at[0], y - item.at[1]]);
+  // From the side of the text that is nearer, at half its height.
+  const [tip] = ends.sort((a, b) => Math.hypot(...a) - Math.hypot(...b));
+  const foot: Vec2 = [tip && tip[0] > width ? width + 1 : tip && tip[0] < 0 ? -1 : width / 2, height / 2];
+  const stroke = { ink: "ink", width: narrow } as const;
+  const leader: readonly DrawItem[] = tip
+    ? [{ kind: "line", from: foot, to: tip, stroke, layer: "BALLOONS" }, dotAt(tip, narrow)]
+    : [];
+  return {
+    item,
+    at,
+    fault: tip ? null : "The piece that this text points at is not seen in this view.",
+    box: { x0: 0, y0: 0, x1: width, y1: height },
+    items: [
+      ...leader,
+      ...lines.map(
+        (text, i): DrawItem => ({
+          kind: "text",
+          at: [0, step / 2 + i * step],
+          text,
+          size,
+          face: "text",
+          align: "left",
+          ink: tip ? "ink" : "oxide",
+          layer: "TEXTS",
+          record: item.piece.record,
+        }),
+      ),
+    ],
+  };
+}

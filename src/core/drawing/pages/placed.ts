@@ -1,0 +1,38 @@
+/** An item of a page that has found its place. */
+import type { PlaneBox, Vec2 } from "../../geometry";
+import type { PageItem } from "../../job";
+import type { DrawItem } from "../display";
+
+export type PlacedItem = {
+  readonly item: PageItem;
+  /** Where its own [0, 0] lies on the page. */
+  readonly at: Vec2;
+  readonly items: readonly DrawItem[];
+  /** Its room, from its own [0, 0]. */
+  readonly box: PlaneBox;
+  /** Why it is not shown as it should be; null: it is. */
+  readonly fault: string | null;
+};
+
+export const movedBox = ({ x0, y0, x1, y1 }: PlaneBox, [x, y]: Vec2): PlaneBox => ({
+  x0: x0 + x,
+  y0: y0 + y,
+  x1: x1 + x,
+  y1: y1 + y,
+});
+
+/** What ends a leader on a face: a dot (ISO 128-22, from memory). */
+export function dotAt([x, y]: Vec2, width: number): DrawItem {
+  const r = 2 * width;
+  const corners = Array.from({ length: 12 }, (_, i): Vec2 => {
+    const angle = (i * Math.PI) / 6;
+    return [x + r * Math.cos(angle), y + r * Math.sin(angle)];
+  });
+  return {
+    kind: "polygon",
+    points: corners,
+    stroke: { ink: "ink", width: width / 2 },
+    fill: "ink",
+    layer: "BALLOONS",
+  };
+}

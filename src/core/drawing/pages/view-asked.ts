@@ -1,0 +1,93 @@
+/** What has to be drawn for the views of a page, free of place and scale: moving or scaling a view asks for nothing new. */
+import { cross, type Vec3 } from "../../geometry";
+import type { FollowerSide, Page, PageItem, Projection, VariantId, ViewItem, ViewOf } from "../../job";
+import { VIEW_DIRECTIONS, type ViewFrame, viewFrom } from "../lines";
+
+export type ViewAsked = {
+  /** The item that it is for. */
+  readonly id: string;
+  readonly of: ViewOf;
+  /** In the axes of what it shows: of the job or assembly, or of the piece itself. */
+  readonly axes: ViewFrame;
+  readonly hidden: readonly string[];
+  readonly variant: VariantId | null;
+  /** Lines that are hidden are wanted as well. */
+  readonly behind: boolean;
+  /** Places that leaders may point at are wanted. */
+  readonly parts: boolean;
+};
+
+const reversed = ([x, y, z]: Vec3): Vec3 => [0 - x, 0 - y, 0 - z];
+
+/** From where a view looks that stands on a side of another: ISO 5456-2; first angle shows the far side, third the near one. */
+export function followerAxes(axes: ViewFrame, side: FollowerSide, projection: Projection): ViewFrame {
+  const { right, up } = axes;
+  const third = projection === "third";
+  switch (side) {
+    case "right":
+    case "left": {
+      const towards = (side === "right") === third ? right : reversed(right);
+      return { right: cross(up, towards), up, towards };
+    }
+    case "above":
+    case "below": {
+      const towards = (side === "above") === third ? up : reversed(up);
+      return { right, up: cross(towards, right), towards };
+    }
+    default:
+      return side satisfies never;
+  }
+}
+
+/** The axes of a view; null where what it follows is not there. */
+export function axesOfView(
+  view: ViewItem,
+  itemById: (id: string) => PageItem | undefined,
+  projection: Projection,
+  depth = 0,
+): ViewFrame | null {
+  const { from } = view;
+  switch (from.kind) {
+    case "named":
+      return viewFrom(VIEW_DIRECTIONS[from.side]);
+    case "typed":
+      return viewFrom(from.towards);
+    case "follower": {
+      const parent = itemById(from.of);
+      if (parent?.kind !== "view" || depth > 100) return null;
+      const axes = axesOfView(parent, itemById, projection, depth + 1);
+      return axes && followerAxes(axes, from.side, projection);
+    }
+    default:
+      return from satisfies never;
+  }
+}
+
+/** All that the views of a page ask for; places for leaders where there are any, or where somebody may want some. */
+export function viewsAsked(
+  page: Pick<Page, "projection">,
+  items: readonly PageItem[],
+  variant: VariantId | null,
+  allParts = false,
+): readonly ViewAsked[] {
+  const byId = new Map<string, PageItem>(items.map((item) => [item.id, item]));
+  const pointedAt = new Set(
+    items.flatMap((item) => (item.kind === "balloon" || item.kind === "callout" ? [item.view] : [])),
+  );
+  return items.flatMap((item): ViewAsked[] => {
+    if (item.kind !== "view") return [];
+    const axes = axesOfView(item, (id) => byId.get(id), page.projection);
+    if (!axes) return [];
+    return [
+      {
+        id: item.id,
+        of: item.of,
+        axes,
+        hidden: item.hidden,
+        variant: (item.variant as VariantId | null) ?? variant,
+        behind: item.look === "hidden",
+        parts: allParts || pointedAt.has(item.id),
+      },
+    ];
+  });
+}

@@ -1,0 +1,162 @@
+/** Views on their page: where they stand, to which scale, and what is drawn there. */
+import type { PlaneBox, Vec2 } from "../../geometry";
+import type { Page, PageItem, ViewItem } from "../../job";
+import { remembersEach } from "../../kernel";
+import type { DrawItem, Layer, Stroke } from "../display";
+import type { ViewLineKind } from "../lines";
+import { type Path, placedPath } from "../path";
+import { textWidth } from "../text-width";
+import type { DrawnView } from "./drawn-view";
+import type { LineWidths } from "./paper";
+
+export type ViewPlace = {
+  /** The middle of what it shows, on the page. */
+  readonly at: Vec2;
+  readonly scale: number;
+  /** A place of the view, in mm of the design, from there on paper. */
+  readonly onPaper: (place: Vec2) => Vec2;
+};
+
+const middle = ({ x0, y0, x1, y1 }: PlaneBox): Vec2 => [(x0 + x1) / 2, (y0 + y1) / 2];
+const NO_BOX: PlaneBox = { x0: 0, y0: 0, x1: 0, y1: 0 };
+
+/** Where all views of a page stand; what follows another is in line with it. Views whose parents are gone are not there. */
+export function placesOfViews(
+  page: Pick<Page, "scale">,
+  items: readonly PageItem[],
+  views: ReadonlyMap<string, DrawnView>,
+): ReadonlyMap<string, ViewPlace> {
+  const byId = new Map<string, ViewItem>(
+    items.flatMap((item) => (item.kind === "view" ? [[item.id, item]] : [])),
+  );
+  const places = new Map<string, ViewPlace>();
+  const boxOf = (id: string) => views.get(id)?.box ?? NO_BOX;
+  const placeOf = (item: ViewItem, depth: number): ViewPlace | null => {
+    const before = places.get(item.id);
+    if (before) return before;
+    const parent = item.from.kind === "follower" ? byId.get(item.from.of) : undefined;
+    const near = parent && depth < 100 ? placeOf(parent, depth + 1) : null;
+    if (item.from.kind === "follower" && (!parent || !near)) return null;
+    const scale = item.scale ?? near?.scale ?? page.scale;
+    const box = boxOf(item.id);
+    const centre = middle(box);
+    const at: Vec2 =
+      item.from.kind === "follower" && parent && near
+        ? beside(item.from, { near, parent: boxOf(parent.id), own: box, scale })
+        : item.at;
+    const place: ViewPlace = {
+      at,
+      scale,
+      onPaper: ([x, y]) => [(x - centre[0]) * scale, (y - centre[1]) * scale],
+    };
+    places.set(item.id, place);
+    return place;
+  };
+  for (const item of byId.values()) placeOf(item, 0);
+  return places;
+}
+
+type Beside = {
+  readonly near: ViewPlace;
+  readonly parent: PlaneBox;
+  readonly own: PlaneBox;
+  readonly scale: number;
+};
+
+/** The place of a follower: as far from its view as its gap says, and in line with it by the axis that both show. */
+function beside(
+  { side, gap }: { readonly side: "left" | "right" | "above" | "below"; readonly gap: number },
+  { near, parent, own, scale }: Beside,
+): Vec2 {
+  const [ownMiddle, parentMiddle] = [middle(own), middle(parent)];
+  const half = (box: PlaneBox, axis: 0 | 1, by: number) =>
+    ((axis === 0 ? box.x1 - box.x0 : box.y1 - box.y0) * by) / 2;
+  const away = (axis: 0 | 1) => half(parent, axis, near.scale) + gap + half(own, axis, scale);
+  // In line: what has the same place along the axis stands at the same height, or one above the other.
+  const inLine = (axis: 0 | 1) => near.at[axis] - parentMiddle[axis] * near.scale + ownMiddle[axis] * scale;
+  switch (side) {
+    case "left":
+      return [near.at[0] - away(0), inLine(1)];
+    case "right":
+      return [near.at[0] + away(0), inLine(1)];
+    case "above":
+      return [inLine(0), near.at[1] - away(1)];
+    case "below":
+      return [inLine(0), near.at[1] + away(1)];
+    default:
+      return side satisfies never;
+  }
+}
+
+/** The room of a view on paper about its place. */
+export function boxOfView({ box }: Pick<DrawnView, "box">, scale: number): PlaneBox {
+  const { x0, y0, x1, y1 } = box ?? NO_BOX;
+  const [w, h] = [((x1 - x0) * scale) / 2, ((y1 - y0) * scale) / 2];
+  return { x0: -w, y0: -h, x1: w, y1: h };
+}
+
+const LAYER_OF: Readonly<Record<ViewLineKind, Layer>> = {
+  outline: "OUTLINES",
+  edge: "EDGES",
+  crease: "CREASES",
+  hidden: "HIDDEN",
+};
+const KINDS = ["hidden", "crease", "edge", "outline"] as const;
+
+const strokeOf = (kind: ViewLineKind, { wide, narrow }: LineWidths): Stroke => {
+  switch (kind) {
+    case "outline":
+      return { ink: "ink", width: wide };
+    case "edge":
+      return { ink: "ink", width: narrow };
+    case "crease":
+      return { ink: "ink", width: narrow / 2 };
+    case "hidden":
+      // 12 and 3 widths long (ISO 128-2, line 02, from memory).
+      return { ink: "ink", width: narrow, dash: [12 * narrow, 3 * narrow] };
+    default:
+      return kind satisfies never;
+  }
+};
+
+const scaledPaths = remembersEach<readonly Path[], readonly Path[]>();
+const CAPTION = 3.5 / 0.7;
+
+/** What is drawn of a view about its place, and its room there, with its caption under it. */
+export function viewItems(
+  item: Pick<ViewItem, "look">,
+  drawn: DrawnView,
+  scale: number,
+  widths: LineWidths,
+  caption: string | null,
+): { readonly items: readonly DrawItem[]; readonly box: PlaneBox } {
+  const centre = middle(drawn.box ?? NO_BOX);
+  const by: Vec2 = [-centre[0] * scale, -centre[1] * scale];
+  const items = KINDS.filter((kind) => kind !== "hidden" || item.look === "hidden").flatMap(
+    (kind): DrawItem[] => {
+      const whole = drawn.paths[kind];
+      if (whole.length === 0) return [];
+      const paths = scaledPaths(whole, [scale], () => whole.map((path) => placedPath(path, scale, by)));
+      return [{ kind: "paths", paths, stroke: strokeOf(kind, widths), fill: null, layer: LAYER_OF[kind] }];
+    },
+  );
+  const box = boxOfView(drawn, scale);
+  if (caption === null) return { items, box };
+  const half = textWidth(caption, CAPTION, "strong") / 2;
+  return {
+    items: [
+      ...items,
+      {
+        kind: "text",
+        at: [0, box.y1 + 6],
+        text: caption,
+        size: CAPTION,
+        face: "strong",
+        align: "centre",
+        ink: "ink",
+        layer: "TEXTS",
+      },
+    ],
+    box: { x0: Math.min(box.x0, -half), y0: box.y0, x1: Math.max(box.x1, half), y1: box.y1 + 9 },
+  };
+}

@@ -1,0 +1,198 @@
+/**
+ * What stands on pages: views, lists, balloons, callouts, notes, rules. An item names what it shows by record ids, with
+ * the way through placements for one instance of several; never by coordinates of the design. Places are millimetres
+ * on the page, from its upper left corner right and down; those of what belongs to a view are from the place of the view.
+ */
+import * as v from "valibot";
+import { entity } from "./entity";
+import { pageScale } from "./page";
+import { coordinate, keyText, recordId } from "./text";
+
+const place = v.tuple([coordinate, coordinate]);
+const placed = { id: v.pipe(recordId, v.brand("PageItemId")), page: recordId };
+const records = v.pipe(v.array(recordId), v.maxLength(20_000));
+const text = v.pipe(v.string(), v.trim(), v.minLength(1, "needs a text"), v.maxLength(2_000));
+/** Heights of letters that ISO 3098 names, in millimetres. */
+export const LETTER_HEIGHTS = [2.5, 3.5, 5, 7, 10] as const;
+const letters = v.picklist(LETTER_HEIGHTS);
+
+/** The named directions that a view may look from. */
+export const VIEW_SIDES = [
+  "front",
+  "back",
+  "left",
+  "right",
+  "top",
+  "bottom",
+  "frontLeft",
+  "frontRight",
+  "backRight",
+  "backLeft",
+] as const;
+export type ViewSide = (typeof VIEW_SIDES)[number];
+export const FOLLOWER_SIDES = ["left", "right", "above", "below"] as const;
+export type FollowerSide = (typeof FOLLOWER_SIDES)[number];
+export const VIEW_LOOKS = ["lines", "hidden", "tints"] as const;
+export type ViewLook = (typeof VIEW_LOOKS)[number];
+
+/** What a view shows. */
+const ViewOfSchema = v.variant("kind", [
+  v.object({ kind: v.literal("job") }),
+  v.object({ kind: v.literal("assembly"), assembly: v.pipe(recordId, v.brand("AssemblyId")) }),
+  /** These records wherever they stand; a placement stands for all that is in it. */
+  v.object({ kind: v.literal("pieces"), records: v.pipe(records, v.minLength(1)) }),
+  /** One piece, in its own axes. */
+  v.object({ kind: v.literal("piece"), record: recordId }),
+]);
+export type ViewOf = v.InferOutput<typeof ViewOfSchema>;
+
+const direction = v.pipe(
+  v.tuple([coordinate, coordinate, coordinate]),
+  v.check(([x, y, z]) => Math.hypot(x, y, z) > 1e-6, "has no length"),
+);
+
+/** From where it looks. */
+const ViewFromSchema = v.variant("kind", [
+  v.object({ kind: v.literal("named"), side: v.picklist(VIEW_SIDES) }),
+  /** From what is drawn towards whoever looks at it. */
+  v.object({ kind: v.literal("typed"), towards: direction }),
+  /** Projected from another view of the page, in line with it: on which side of it, how far from edge to edge. */
+  v.object({
+    kind: v.literal("follower"),
+    of: recordId,
+    side: v.picklist(FOLLOWER_SIDES),
+    gap: coordinate,
+  }),
+]);
+export type ViewFrom = v.InferOutput<typeof ViewFromSchema>;
+
+const ViewItemSchema = v.object({
+  ...placed,
+  kind: v.literal("view"),
+  /** Of the middle of what it shows; of a follower only what its view leaves free is read. */
+  at: place,
+  of: ViewOfSchema,
+  from: ViewFromSchema,
+  /** null: that of the page, or of the view that it follows. */
+  scale: v.nullable(pageScale),
+  look: v.picklist(VIEW_LOOKS),
+  /** Records that it leaves out. */
+  hidden: records,
+  /** The variant that it is bound to; null: the one on the desk. */
+  variant: v.nullable(recordId),
+  /** What stands under it; null: nothing. */
+  caption: v.nullable(v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(80))),
+});
+export type ViewItem = v.InferOutput<typeof ViewItemSchema>;
+
+/** The corner of a list that stays where it is when the list grows. */
+export const LIST_CORNERS = ["topLeft", "topRight", "bottomLeft", "bottomRight"] as const;
+export type ListCorner = (typeof LIST_CORNERS)[number];
+
+const ListItemSchema = v.object({
+  ...placed,
+  kind: v.literal("list"),
+  at: place,
+  /** The cut list, the buying list, or one of the job's own lists by its id. */
+  list: v.variant("kind", [
+    v.object({ kind: v.literal("cut") }),
+    v.object({ kind: v.literal("buying") }),
+    v.object({ kind: v.literal("own"), list: recordId }),
+  ]),
+  corner: v.picklist(LIST_CORNERS),
+  width: v.pipe(v.number(), v.finite(), v.minValue(20, "is below 20 mm"), v.maxValue(1_200)),
+  /** How tall it may grow before it goes on beside itself; null: as tall as it is. */
+  height: v.nullable(v.pipe(v.number(), v.finite(), v.minValue(15, "is below 15 mm"), v.maxValue(1_200))),
+  silhouettes: v.boolean(),
+});
+export type ListItem = v.InferOutput<typeof ListItemSchema>;
+
+/** A piece that a leader points at: its record, and the way to the instance (the key of where it stands; null: whichever is seen best). */
+const PointedSchema = v.object({ record: recordId, way: v.nullable(keyText(1_000)) });
+export type Pointed = v.InferOutput<typeof PointedSchema>;
+
+/** Where a balloon stands: on the ring round its view, or where somebody put it, from the place of the view. */
+const BalloonPlaceSchema = v.variant("kind", [
+  v.object({
+    kind: v.literal("ring"),
+    side: v.picklist(["top", "right", "bottom", "left"]),
+    /** Steps from the middle of the side. */
+    step: v.pipe(v.number(), v.integer(), v.minValue(-10_000), v.maxValue(10_000)),
+  }),
+  v.object({ kind: v.literal("hand"), at: place }),
+]);
+export type BalloonPlace = v.InferOutput<typeof BalloonPlaceSchema>;
+
+const BalloonItemSchema = v.object({
+  ...placed,
+  kind: v.literal("balloon"),
+  view: recordId,
+  /** The first one names the row; a leader to each. */
+  pieces: v.pipe(v.array(PointedSchema), v.minLength(1, "points at nothing"), v.maxLength(60)),
+  stands: BalloonPlaceSchema,
+});
+export type BalloonItem = v.InferOutput<typeof BalloonItemSchema>;
+
+const CalloutItemSchema = v.object({
+  ...placed,
+  kind: v.literal("callout"),
+  view: recordId,
+  piece: PointedSchema,
+  /** Text with columns of the cut list, or of the job's own, in braces. */
+  pattern: text,
+  /** From the place of the view. */
+  at: place,
+  letters,
+});
+export type CalloutItem = v.InferOutput<typeof CalloutItemSchema>;
+
+const NoteItemSchema = v.object({
+  ...placed,
+  kind: v.literal("note"),
+  at: place,
+  text,
+  letters,
+  /** Longer lines are broken; null: only where the text itself is. */
+  width: v.nullable(v.pipe(v.number(), v.finite(), v.minValue(10, "is below 10 mm"), v.maxValue(1_200))),
+  strong: v.boolean(),
+});
+export type NoteItem = v.InferOutput<typeof NoteItemSchema>;
+
+/** A straight line, or a frame that has it as its diagonal. */
+const RuleItemSchema = v.object({
+  ...placed,
+  kind: v.literal("rule"),
+  at: place,
+  to: place,
+  frame: v.boolean(),
+});
+export type RuleItem = v.InferOutput<typeof RuleItemSchema>;
+
+export const PageItemSchema = v.variant("kind", [
+  ViewItemSchema,
+  ListItemSchema,
+  BalloonItemSchema,
+  CalloutItemSchema,
+  NoteItemSchema,
+  RuleItemSchema,
+]);
+export type PageItem = v.InferOutput<typeof PageItemSchema>;
+export type PageItemId = PageItem["id"];
+export const pageItems = entity(PageItemSchema, { since: 9 });
+
+/** The view that an item belongs to or follows; null: it stands by itself. */
+export function viewOf(item: PageItem): string | null {
+  switch (item.kind) {
+    case "view":
+      return item.from.kind === "follower" ? item.from.of : null;
+    case "balloon":
+    case "callout":
+      return item.view;
+    case "list":
+    case "note":
+    case "rule":
+      return null;
+    default:
+      return item satisfies never;
+  }
+}

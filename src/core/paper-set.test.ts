@@ -1,0 +1,283 @@
+/** Pages of a job: what stands on them follows the design, and what cannot be shown is told. */
+import * as v from "valibot";
+import { describe, expect, it } from "vitest";
+import { type DrawnView, flatPage, newBalloons } from "./drawing";
+import {
+  type Edit,
+  EditSchema,
+  itemsOfPage,
+  type Job,
+  NO_ASSETS,
+  type Page,
+  type PageItem,
+  withEdit,
+} from "./job";
+import { at, sentence } from "./kernel";
+import { asksOfPages, createPageDrawing } from "./paper-set";
+import { resultsOf, STOCK, smallFrame } from "./pipeline.fixture";
+import { createViews } from "./views";
+
+const PAGE: Page = {
+  id: "p" as Page["id"],
+  heading: "Frame",
+  paper: "a3",
+  lying: true,
+  border: true,
+  titleBlock: true,
+  scale: 0.2,
+  projection: "first",
+  position: 0,
+};
+type Kind<K extends PageItem["kind"]> = Extract<PageItem, { kind: K }>;
+const view = (id: string, more: Partial<Kind<"view">> = {}): Kind<"view"> => ({
+  id: id as PageItem["id"],
+  page: "p",
+  kind: "view",
+  at: [120, 90],
+  of: { kind: "job" },
+  from: { kind: "named", side: "frontLeft" },
+  scale: null,
+  look: "lines",
+  hidden: [],
+  variant: null,
+  caption: null,
+  ...more,
+});
+const list = (more: Partial<Kind<"list">> = {}): Kind<"list"> => ({
+  id: "list" as PageItem["id"],
+  page: "p",
+  kind: "list",
+  at: [410, 250],
+  list: { kind: "cut" },
+  corner: "bottomRight",
+  width: 170,
+  height: null,
+  silhouettes: false,
+  ...more,
+});
+const callout = (pattern: string): Kind<"callout"> => ({
+  id: "call" as PageItem["id"],
+  page: "p",
+  kind: "callout",
+  view: "v",
+  piece: { record: "front", way: null },
+  pattern,
+  at: [60, -50],
+  letters: 3.5,
+});
+
+function done(job: Job, ...edits: Edit[]): Job {
+  return edits.reduce<Job>((one, edit) => {
+    const next = withEdit(one, edit);
+    if (!next.ok) throw new Error(sentence(next.problem));
+    return next.value;
+  }, job);
+}
+const withItems = (job: Job, ...items: PageItem[]) => done(job, { kind: "setPageItems", items });
+const start = done(smallFrame(), { kind: "setPages", pages: [PAGE] });
+
+function drawn(job: Job) {
+  const results = resultsOf(job);
+  const draw = createViews();
+  const views = new Map<string, DrawnView>(
+    asksOfPages(job, [PAGE], null).map((asked) => [
+      asked.id,
+      draw({ job, stockroom: STOCK, assets: NO_ASSETS }, { ...asked, parts: true }),
+    ]),
+  );
+  const head = {
+    info: job.info.job,
+    revision: 7,
+    date: "2026-11-27",
+    variantName: null,
+    shop: "Hollow Lane Works",
+  };
+  const page = createPageDrawing()(at(Object.values(job.pages), 0), {
+    job,
+    results,
+    stockroom: STOCK,
+    views,
+    head,
+  });
+  return { page, results };
+}
+const placed = (job: Job, id: string) => {
+  const found = drawn(job).page.placed.find(({ item }) => item.id === id);
+  if (!found) throw new Error(`${id} is on the page`);
+  return found;
+};
+const textsOf = (job: Job) =>
+  flatPage(drawn(job).page).items.flatMap((item) => (item.kind === "text" ? [item.text] : []));
+const faultOf = (job: Job, id: string) => placed(job, id).fault;
+
+function withBalloons(job: Job): Job {
+  const { page, results } = drawn(job);
+  const ring = page.rings.get("v");
+  if (!ring) throw new Error("the view is there");
+  let count = 0;
+  const there = itemsOfPage(job, "p").flatMap((item) => (item.kind === "balloon" ? [item] : []));
+  const items = newBalloons(
+    { page: "p", view: "v" },
+    results.tally.rows,
+    there,
+    ring,
+    () => `b${count++}` as never,
+  );
+  return withItems(job, ...items);
+}
+
+describe("a page", () => {
+  it("has its title block filled from the job, the shop and the page (ISO 7200)", () => {
+    const texts = textsOf(start);
+    for (const text of [
+      "Hollow Lane Works",
+      "T-1",
+      "Small frame",
+      "Frame",
+      "7",
+      "1:5",
+      "1 of 1",
+      "2026-11-27",
+    ])
+      expect(texts).toContain(text);
+    expect(textsOf(done(start, { kind: "setPages", pages: [{ ...PAGE, titleBlock: false }] }))).toEqual([]);
+  });
+
+  it("shows a view to scale: an edge is as long on paper as it is, times the scale", () => {
+    const { box } = placed(withItems(start, view("v", { from: { kind: "named", side: "front" } })), "v");
+    expect(box.x1 - box.x0).toBeCloseTo(600 * 0.2, 6);
+    expect(box.y1 - box.y0).toBeCloseTo((450 + 20) * 0.2, 6);
+  });
+
+  it("follows the design, and keeps the lines of views that an edit does not touch", () => {
+    const job = withItems(start, view("v"), view("shelf", { of: { kind: "piece", record: "shelfLow" } }));
+    const draw = createViews();
+    const look = (one: Job) =>
+      asksOfPages(one, [PAGE], null).map((asked) =>
+        draw({ job: one, stockroom: STOCK, assets: NO_ASSETS }, asked),
+      );
+    const [whole, shelf] = look(job);
+    const moved = done(job, { kind: "changePoint", id: "E", set: { at: ["20", "20", "-30"] } });
+    const [after, same] = look(moved);
+    expect(same).toBe(shelf);
+    expect(after).not.toBe(whole);
+    const [again] = look(moved);
+    expect(again).toBe(after);
+  });
+
+  it("shows one piece in its own axes, lying along the page, wherever it stands", () => {
+    const leg = view("v", {
+      of: { kind: "piece", record: "legLeft" },
+      from: { kind: "named", side: "front" },
+    });
+    const { box } = placed(withItems(start, leg), "v");
+    expect(box.x1 - box.x0).toBeCloseTo(430 * 0.2, 6);
+    expect(box.y1 - box.y0).toBeCloseTo(40 * 0.2, 6);
+    const shelf = view("v", {
+      of: { kind: "piece", record: "shelfLow" },
+      from: { kind: "named", side: "front" },
+    });
+    const flat = placed(withItems(start, shelf), "v").box;
+    expect(flat.x1 - flat.x0).toBeCloseTo(520 * 0.2, 6);
+    expect(flat.y1 - flat.y0).toBeCloseTo(320 * 0.2, 6);
+  });
+
+  it("keeps the corner of a list, and goes on beside where it may grow no taller", () => {
+    const low = placed(withItems(start, list()), "list");
+    expect([low.box.x1, low.box.y1]).toEqual([0, 0]);
+    const split = placed(withItems(start, list({ height: 30 })), "list");
+    expect(split.box.y1 - split.box.y0).toBeLessThan(low.box.y1 - low.box.y0);
+    expect(split.box.x0).toBeLessThan(low.box.x0);
+    expect(split.box.x1).toBe(0);
+    // Nothing of it is lost on the way.
+    const words = (one: typeof low) => one.items.flatMap((item) => (item.kind === "text" ? [item.text] : []));
+    for (const text of words(low)) expect(words(split)).toContain(text);
+  });
+
+  it("writes callouts by patterns over columns, and tells a name that is none", () => {
+    const job = withItems(start, view("v"));
+    expect(textsOf(withItems(job, callout("{mark}: {Name}\ncut {cut length}")))).toEqual(
+      expect.arrayContaining(["A: Rail", "cut 600"]),
+    );
+    expect(faultOf(withItems(job, callout("{colour}")), "call")).toContain(
+      "names {colour}, which is no column",
+    );
+  });
+});
+
+describe("balloons", () => {
+  const job = withBalloons(withItems(start, view("v"), list()));
+  const balloons = (one: Job) => itemsOfPage(one, "p").filter((item) => item.kind === "balloon");
+
+  it("are placed once for each row that is seen, and asked for again nothing is added", () => {
+    const { results } = drawn(job);
+    const isMade = (id: string) => id in job.members || id in job.panels;
+    const rows = results.tally.rows.filter(({ pieces }) => pieces.some(({ id }) => isMade(id)));
+    expect(balloons(job)).toHaveLength(rows.length);
+    const texts = textsOf(job);
+    for (const { mark } of rows) expect(texts).toContain(mark);
+    for (const item of balloons(job)) expect(faultOf(job, item.id)).toBeNull();
+    const there = new Set(
+      balloons(job).flatMap((item) =>
+        item.kind === "balloon" ? item.pieces.map(({ record }) => record) : [],
+      ),
+    );
+    const without = results.tally.rows.filter(({ pieces }) => !pieces.some(({ id }) => there.has(id)));
+    expect(without.every(({ pieces }) => !pieces.some(({ id }) => isMade(id)))).toBe(true);
+  });
+
+  it("stand clear of lists, other views and the border", () => {
+    const room = placed(job, "list");
+    for (const { id } of balloons(job)) {
+      const { at: place, box } = placed(job, id);
+      const [x0, y0, x1, y1] = [place[0] + box.x0, place[1] + box.y0, place[0] + box.x1, place[1] + box.y1];
+      expect(x0 >= 20 && y0 >= 10 && x1 <= 410 && y1 <= 287).toBe(true);
+      const overlaps =
+        x1 > room.at[0] + room.box.x0 && x0 < room.at[0] && y1 > room.at[1] + room.box.y0 && y0 < room.at[1];
+      expect(overlaps).toBe(false);
+    }
+  });
+
+  it("tell when their piece is not seen or gone, and stay", () => {
+    const leg = balloons(job).find(
+      (item) => item.kind === "balloon" && item.pieces[0]?.record === "legRight",
+    );
+    const id = leg?.id ?? "";
+    const both = ["legLeft", "legRight"];
+    const hidden = withItems(job, view("v", { hidden: both }));
+    const mine = balloons(job).find(
+      (item) => item.kind === "balloon" && both.includes(item.pieces[0]?.record ?? ""),
+    );
+    expect(faultOf(hidden, mine?.id ?? id)).toContain("is not seen in this view");
+    const removed = done(job, { kind: "remove", ids: both });
+    expect(faultOf(removed, mine?.id ?? id)).toContain("is gone");
+  });
+});
+
+describe("what cannot be shown is a sentence where it stands, and the rest is drawn", () => {
+  it.each([
+    [
+      "all hidden",
+      view("v", { of: { kind: "pieces", records: ["front"] }, hidden: ["front"] }),
+      "Nothing to be seen",
+    ],
+    ["a piece that is gone", view("v", { of: { kind: "piece", record: "nobody" } }), "Nothing to be seen"],
+    [
+      "an assembly that is gone",
+      view("v", { of: { kind: "assembly", assembly: "gone" as never } }),
+      "is gone",
+    ],
+    ["a list that is gone", list({ id: "v" as never, list: { kind: "own", list: "gone" } }), "is gone"],
+  ])("%s", (_, item, words) => {
+    const job = withItems(start, item, view("other"));
+    expect(faultOf(job, "v")).toContain(words);
+    expect(placed(job, "other").items.length).toBeGreaterThan(0);
+    expect(flatPage(drawn(job).page).items.length).toBeGreaterThan(10);
+  });
+
+  it("a scale of zero or a million is refused", () => {
+    const read = (scale: number) =>
+      v.safeParse(EditSchema, { kind: "setPageItems", items: [view("v", { scale })] }).success;
+    expect([0, -1, 1e6, Number.NaN, 0.1].map(read)).toEqual([false, false, false, false, true]);
+  });
+});

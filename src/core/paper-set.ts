@@ -1,0 +1,68 @@
+/** The drawing pages of a job, drawn from its results: for the screen, for files and for the command line alike. */
+import { type DrawnPage, type DrawnView, drawPage, type PageHead, viewsAsked } from "./drawing";
+import {
+  itemsOfPage,
+  type Job,
+  type ListItem,
+  type Page,
+  type PageItem,
+  pagesInOrder,
+  type VariantId,
+} from "./job";
+import { remembersEach } from "./kernel";
+import { createLister, type Lists, type ListTable } from "./lists";
+import type { Results } from "./pipeline";
+import type { Stockroom } from "./stockroom";
+
+export type PageInputs = {
+  readonly job: Job;
+  readonly results: Results;
+  readonly stockroom: Stockroom;
+  readonly views: ReadonlyMap<string, DrawnView>;
+  readonly head: PageHead;
+};
+
+/** Draws pages with a memory of its own: lists whose design did not change are the same objects. */
+export function createPageDrawing(): (page: Page, inputs: PageInputs) => DrawnPage {
+  const listers = new Map<string, ReturnType<typeof createLister>>();
+  const itemsByPage = remembersEach<Job["pageItems"], ReadonlyMap<string, readonly PageItem[]>>();
+  return (page, { job, results, stockroom, views, head }) => {
+    const all = pagesInOrder(job);
+    const items = itemsByPage(job.pageItems, [], () => grouped(Object.values(job.pageItems)));
+    const lists: Lists = { job, stockroom, ...results };
+    const tableOf = (list: ListItem["list"]): ListTable | null => {
+      if (list.kind === "cut") return results.cutList;
+      if (list.kind === "buying") return results.buyingList;
+      const setup = job.lists[list.list];
+      if (!setup) return null;
+      const lister = listers.get(setup.id) ?? createLister();
+      listers.set(setup.id, lister);
+      return lister(setup, lists);
+    };
+    return drawPage(page, {
+      job,
+      items: items.get(page.id) ?? [],
+      views,
+      tally: results.tally,
+      lists,
+      tableOf,
+      head,
+      sheet: all.findIndex(({ id }) => id === page.id) + 1,
+      sheets: all.length,
+    });
+  };
+}
+
+function grouped(items: readonly PageItem[]): ReadonlyMap<string, readonly PageItem[]> {
+  const byPage = new Map<string, PageItem[]>();
+  for (const item of items) {
+    const same = byPage.get(item.page);
+    if (same) same.push(item);
+    else byPage.set(item.page, [item]);
+  }
+  return byPage;
+}
+
+/** What the views of some pages ask for; see `viewsAsked`. */
+export const asksOfPages = (job: Job, pages: readonly Page[], variant: VariantId | null, allParts = false) =>
+  pages.flatMap((page) => viewsAsked(page, itemsOfPage(job, page.id), variant, allParts));
