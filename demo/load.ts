@@ -23,6 +23,7 @@ import { loadLinearSolver } from "@/engines/linear-solver";
 import { createJob } from "@/server/jobs";
 import { layoutTime } from "@/server/layout-time";
 import { noticeBoard } from "./notice-board";
+import { withPages } from "./pages";
 import { pottingBench } from "./potting-bench";
 import { seedPacketCabinet } from "./seed-packet-cabinet";
 import { shelfBrackets } from "./shelf-brackets";
@@ -55,7 +56,7 @@ export async function loadDemo(url: string): Promise<"loaded" | "already there">
       ["hl-211", noticeBoard()],
       ["hl-214", shelfBrackets()],
     ] as const) {
-      await createJob(db, job, id);
+      await createJob(db, withPages(job, stockroom), id);
       const stored = await findJob(db, id);
       if (!stored) continue;
       const { tally } = createPipeline()(stored.job, null, stockroom, []);

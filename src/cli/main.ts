@@ -4,10 +4,14 @@
  */
 import { readFileSync } from "node:fs";
 import * as v from "valibot";
+import type { PageHead } from "@/core/drawing";
 import {
+  type Assets,
   emptyJob,
   issueWords,
   type Job,
+  NO_ASSETS,
+  pagesInOrder,
   plainCheck,
   readCuttingList,
   rowFaultWords,
@@ -21,12 +25,14 @@ import { layOutSheets, lockedFault, SheetProblemSchema } from "@/core/layout/she
 import { reasonWords, type UnplacedReason } from "@/core/layout/stock";
 import { listNames, namedTable } from "@/core/lists";
 import { type LengthStyle, type LengthUnit, PLAIN_MM } from "@/core/measure";
+import { pagesForFile } from "@/core/paper-set";
 import { createPipeline, type Results } from "@/core/pipeline";
 import { EMPTY_STOCKROOM, indexStockroom, type Stockroom, StockroomSchema } from "@/core/stockroom";
 import { loadLinearSolver } from "@/engines/linear-solver";
 import { listRows } from "@/formats/csv";
 import { readJobFile } from "@/formats/job-file";
 import { type ListFormat, listFile } from "@/formats/list-file";
+import { isPageFormat, pagesFile } from "@/formats/pages-file";
 import { tallyToJson } from "@/formats/tally-json";
 import { isZip, xlsxRows } from "@/formats/xlsx-in";
 import { numberOption, readWords } from "./arguments";
@@ -38,6 +44,9 @@ const USAGE = `rustic-tally COMMAND FILE [options]
                 (json without --list, or of the cut list, is the whole tally)
                 --variant NAME   --page a4|letter (for pdf)
                 --unit mm|cm|m|in|ft (numbers without unit in a cut list)   --stockroom FILE.json
+  draw FILE     the drawing pages of a job file
+                --format pdf|svg|dxf   --page HEADING (pdf: all where not said)   --variant NAME
+                --stockroom FILE.json
   check FILE    list the checks of a job file or cut list; same options
   bars FILE     a bar layout for a problem file (JSON)      --seconds N
   sheets FILE   a sheet layout for a problem file (JSON)    --seconds N   --seed N
@@ -95,6 +104,7 @@ async function answerTo(words: readonly string[]): Promise<Answer> {
 type Command = (words: readonly string[]) => Promise<Result<Output, string>> | Result<Output, string>;
 const COMMANDS: ReadonlyMap<string, Command> = new Map<string, Command>([
   ["tally", tallyCommand],
+  ["draw", drawCommand],
   ["check", checkCommand],
   ["bars", barsCommand],
   ["sheets", sheetsCommand],
@@ -132,10 +142,20 @@ const LIST_OPTIONS = {
   variant: "any",
 } as const;
 
+const DRAW_OPTIONS = {
+  format: ["pdf", "svg", "dxf"],
+  page: "any",
+  unit: LIST_OPTIONS.unit,
+  stockroom: "any",
+  variant: "any",
+} as const;
+
 type Loaded = {
   readonly job: Job;
   readonly revision: number;
+  readonly variant: VariantId | null;
   readonly variantName: string | null;
+  readonly assets: Assets;
   readonly stockroom: Stockroom;
   readonly results: Results;
   readonly stderr: string;
@@ -145,8 +165,9 @@ type Loaded = {
 /** A job file or cutting list, computed. Unreadable rows become checks of their own. */
 async function load(
   words: readonly string[],
+  allowed: Parameters<typeof readWords>[1] = LIST_OPTIONS,
 ): Promise<Result<Loaded & { readonly options: ReadonlyMap<string, string> }, string>> {
-  const read = readWords(words, LIST_OPTIONS);
+  const read = readWords(words, allowed);
   if (!read.ok) return read;
   const { file, options } = read.value;
   const bytes = readFile(file);
@@ -187,7 +208,9 @@ function loadJob(
   return ok({
     job,
     revision: file.value.revision ?? 0,
+    variant: variant?.id ?? null,
     variantName: variant?.name ?? null,
+    assets: file.value.assets,
     stockroom: used,
     results,
     stderr: "",
@@ -226,7 +249,9 @@ async function loadList(
   return ok({
     job,
     revision: 0,
+    variant: null,
     variantName: null,
+    assets: NO_ASSETS,
     stockroom,
     results: { ...results, tally },
     stderr: said.join("\n"),
@@ -246,15 +271,43 @@ async function tallyCommand(words: readonly string[]): Promise<Result<Output, st
   if (format === "json" && name === "cut")
     return ok({ code, stdout: json(tallyToJson(job, results.tally)), stderr });
   const made = new Date();
-  const { revision, variantName } = loaded.value;
-  const date = made.toISOString().slice(0, 10);
-  const head = { info: job.info.job, revision, date, variantName, shop: "" };
+  const head = headOf(loaded.value, made);
   const page = options.get("page") === "letter" ? "letter" : "a4";
   return ok({
     code,
     stdout: await listFile(format, { table, tally: results.tally, head, made, page }),
     stderr,
   });
+}
+
+const headOf = ({ job, revision, variantName }: Loaded, made: Date): PageHead => ({
+  info: job.info.job,
+  revision,
+  date: made.toISOString().slice(0, 10),
+  variantName,
+  shop: "",
+});
+
+async function drawCommand(words: readonly string[]): Promise<Result<Output, string>> {
+  const loaded = await load(words, DRAW_OPTIONS);
+  if (!loaded.ok) return loaded;
+  const { job, results, stockroom, assets, variant, found, stderr, options } = loaded.value;
+  const format = options.get("format") ?? "pdf";
+  const wanted = options.get("page");
+  const all = pagesInOrder(job);
+  const pages = all.filter(({ id, heading }) => wanted === undefined || heading === wanted || id === wanted);
+  if (all.length === 0) return err("the job has no pages");
+  if (pages.length === 0)
+    return err(`there is no page "${wanted}"; there are ${all.map(({ heading }) => heading).join(", ")}`);
+  if (format !== "pdf" && pages.length > 1)
+    return err(
+      `${format} holds one page; say which with --page: ${all.map(({ heading }) => heading).join(", ")}`,
+    );
+  const made = new Date();
+  const head = headOf(loaded.value, made);
+  const drawings = pagesForFile(pages, { job, results, stockroom, assets, variant, head });
+  const file = isPageFormat(format) ? await pagesFile(format, drawings, { info: job.info.job, made }) : null;
+  return ok({ code: found ? 1 : 0, stdout: file ?? "", stderr });
 }
 
 async function checkCommand(words: readonly string[]): Promise<Result<Output, string>> {

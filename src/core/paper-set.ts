@@ -1,6 +1,15 @@
 /** The drawing pages of a job, drawn from its results: for the screen, for files and for the command line alike. */
-import { type DrawnPage, type DrawnView, drawPage, type PageHead, viewsAsked } from "./drawing";
 import {
+  type Drawing,
+  type DrawnPage,
+  type DrawnView,
+  drawPage,
+  flatPage,
+  type PageHead,
+  viewsAsked,
+} from "./drawing";
+import {
+  type Assets,
   itemsOfPage,
   type Job,
   type ListItem,
@@ -13,6 +22,7 @@ import { remembersEach } from "./kernel";
 import { createLister, type Lists, type ListTable } from "./lists";
 import type { Results } from "./pipeline";
 import type { Stockroom } from "./stockroom";
+import { createViews } from "./views";
 
 export type PageInputs = {
   readonly job: Job;
@@ -66,3 +76,26 @@ function grouped(items: readonly PageItem[]): ReadonlyMap<string, readonly PageI
 /** What the views of some pages ask for; see `viewsAsked`. */
 export const asksOfPages = (job: Job, pages: readonly Page[], variant: VariantId | null, allParts = false) =>
   pages.flatMap((page) => viewsAsked(page, itemsOfPage(job, page.id), variant, allParts));
+
+/** Pages as display lists for files, their views drawn here. */
+export function pagesForFile(
+  pages: readonly Page[],
+  {
+    assets,
+    variant,
+    ...inputs
+  }: Omit<PageInputs, "views"> & { readonly assets: Assets; readonly variant: VariantId | null },
+): readonly Drawing[] {
+  const { job, stockroom } = inputs;
+  const draw = createPageDrawing();
+  const drawView = createViews();
+  return pages.map((page) => {
+    const views = new Map(
+      asksOfPages(job, [page], variant).map((asked) => [
+        asked.id,
+        drawView({ job, stockroom, assets }, asked),
+      ]),
+    );
+    return flatPage(draw(page, { ...inputs, views }));
+  });
+}

@@ -3,11 +3,12 @@
  * views as they were drawn last. The browser runs it in a worker, the server and the command line run it as it is.
  */
 import { createViewDrawer, type DrawnView, type ViewAsked } from "./drawing";
-import type { Assets, Job, Sizes, VariantId } from "./job";
-import { remembersLast } from "./kernel";
+import { type Assets, applyDiff, type Diff, type Job, type Sizes, type VariantId } from "./job";
+import { invariant, remembersLast } from "./kernel";
 import { remembersSizes } from "./pipeline";
 import { createShaper, type Shape } from "./shape";
-import type { Stockroom } from "./stockroom";
+import { indexStockroom, type Stockroom, type StockroomData } from "./stockroom";
+import { createSender, type Parcel } from "./transfer";
 
 export type ViewInputs = {
   readonly job: Job;
@@ -32,5 +33,43 @@ export function createViews(): (inputs: ViewInputs, asked: ViewAsked) => DrawnVi
     };
     byVariant.set(variant, shaping);
     return draw(shaping.shape(job, shaping.sizes(job, variant), stockroom), asked, assets);
+  };
+}
+
+/** Asks another thread for one view. What is not there is as it was before; the first message has all. */
+export type ViewMessage = {
+  readonly number: number;
+  readonly job?: Job;
+  readonly diff?: Diff;
+  readonly stockroom?: StockroomData;
+  readonly assets?: Assets;
+  readonly asked: ViewAsked;
+};
+export type ViewAnswer = {
+  readonly number: number;
+  /** `DrawnView`. */
+  readonly parcel: Parcel;
+};
+
+/** Answers one message after the other. Throws where the first does not say all. */
+export function createViewAnswering(): (message: ViewMessage) => ViewAnswer {
+  const draw = createViews();
+  const send = createSender();
+  let known: Partial<ViewInputs> = {};
+  return ({ number, diff, stockroom, asked, ...given }) => {
+    const told = {
+      ...known,
+      ...(given.job ? { job: given.job } : {}),
+      ...(given.assets ? { assets: given.assets } : {}),
+      ...(stockroom ? { stockroom: indexStockroom(stockroom) } : {}),
+    };
+    invariant(told.job && told.stockroom && told.assets, "the job was not sent");
+    const inputs = {
+      job: diff ? applyDiff(told.job, diff) : told.job,
+      stockroom: told.stockroom,
+      assets: told.assets,
+    };
+    known = inputs;
+    return { number, parcel: send(draw(inputs, asked)) };
   };
 }

@@ -6,17 +6,14 @@ import { saySizes } from "@/core/measure";
 import { entryStyle } from "@/core/stockroom";
 import { type Connection, readRack } from "@/db";
 import { drawingToDxf } from "@/formats/dxf";
+import { isPageFormat, PAGE_FORMATS, type PageFormat } from "@/formats/pages-file";
 import { pagesToPdf } from "@/formats/pdf";
 import { drawingToSvg } from "@/formats/svg";
 import { currentStockroom } from "./jobs";
 
-export const DIAGRAM_FORMATS = {
-  pdf: "application/pdf",
-  svg: "image/svg+xml",
-  dxf: "image/vnd.dxf",
-} as const;
-export type DiagramFormat = keyof typeof DIAGRAM_FORMATS;
-export const isDiagramFormat = (text: string): text is DiagramFormat => Object.hasOwn(DIAGRAM_FORMATS, text);
+export const DIAGRAM_FORMATS = PAGE_FORMATS;
+export type DiagramFormat = PageFormat;
+export const isDiagramFormat = isPageFormat;
 
 /** The diagrams of one task; null when it has no layout. */
 export async function printDiagrams(

@@ -19,6 +19,7 @@ import {
   insertJob,
   readLayouts,
   readRack,
+  readSetting,
   readStock,
   type StepNames,
   type StoredJob,
@@ -38,6 +39,8 @@ export type OpenJob = StoredJob & {
   readonly layouts: readonly StoredLayout[];
   readonly rack: Rack;
   readonly steps: StepNames;
+  /** The name of the shop, as it stands on papers. */
+  readonly shop: string;
 };
 
 export async function openJob(db: Connection, id: string, variant: string): Promise<OpenJob | null> {
@@ -56,12 +59,13 @@ export async function openJobText(db: Connection, id: string, variant: string): 
 }
 
 async function besideJob(db: Connection, id: string, variant: string, code: string) {
-  const [layouts, pieces, steps] = await Promise.all([
+  const [layouts, pieces, steps, shop] = await Promise.all([
     readLayouts(db, { job: id, variant, code }),
     readRack(db),
     stepNames(db.db, id),
+    readSetting(db, "shop"),
   ]);
-  return { layouts, rack: { owner: id, pieces }, steps };
+  return { layouts, rack: { owner: id, pieces }, steps, shop: shop ?? "" };
 }
 
 /** The job with the marks that its tally gives it, so that they stay from the first edit on. */

@@ -32,7 +32,7 @@ export async function computeJob(db: Connection, id: string, variant: string): P
   return { open, stockroom, results, shop: (await readSetting(db, "shop")) ?? "" };
 }
 
-const headOf = ({ open, shop }: ComputedJob, variant: string, made: Date): PageHead => ({
+export const headOf = ({ open, shop }: ComputedJob, variant: string, made: Date): PageHead => ({
   info: open.job.info.job,
   revision: open.revision,
   date: made.toISOString().slice(0, 10),

@@ -46,6 +46,8 @@ export {
   type Polygon,
   polygonArea,
   polygonDistance,
+  stretchDistance,
+  stretchesCross,
   turnedPolygon,
 } from "./polygon";
 export { type EndSurface, levelEnd, prismMesh, prismSolid } from "./prism";

@@ -48,7 +48,7 @@ export function crossesItself(polygon: Polygon): boolean {
   for (let i = 0; i < n; i++) {
     for (let k = i + 2; k < n; k++) {
       if (i === 0 && k === n - 1) continue;
-      if (cross(at(polygon, i), at(polygon, (i + 1) % n), at(polygon, k), at(polygon, (k + 1) % n)))
+      if (stretchesCross(at(polygon, i), at(polygon, (i + 1) % n), at(polygon, k), at(polygon, (k + 1) % n)))
         return true;
     }
   }
@@ -56,7 +56,8 @@ export function crossesItself(polygon: Polygon): boolean {
 }
 
 const side = (a: Vec2, b: Vec2, p: Vec2) => (b[0] - a[0]) * (p[1] - a[1]) - (b[1] - a[1]) * (p[0] - a[0]);
-const cross = (a: Vec2, b: Vec2, c: Vec2, d: Vec2) =>
+/** Whether two stretches cross inside both. */
+export const stretchesCross = (a: Vec2, b: Vec2, c: Vec2, d: Vec2): boolean =>
   side(a, b, c) * side(a, b, d) < 0 && side(c, d, a) * side(c, d, b) < 0;
 
 /** By the even-odd rule; on the edge it may say either. */
@@ -77,7 +78,9 @@ function onEdge([x, y]: Vec2, [ax, ay]: Vec2, [bx, by]: Vec2): Vec2 {
   return [ax + t * dx, ay + t * dy];
 }
 
-const toEdge = (point: Vec2, a: Vec2, b: Vec2) => norm2(subtract2(point, onEdge(point, a, b)));
+/** The distance of a point from a stretch. */
+export const stretchDistance = (point: Vec2, a: Vec2, b: Vec2): number =>
+  norm2(subtract2(point, onEdge(point, a, b)));
 
 /** The place on the edges of a polygon that is nearest to a point. */
 export const nearestOnEdges = (polygon: Polygon, point: Vec2): Vec2 =>
@@ -94,7 +97,9 @@ export function nearestOf(places: readonly Vec2[], point: Vec2): Vec2 {
 
 /** The distance of a point from the edges of a polygon, inside or outside. */
 export const edgeDistance = (polygon: Polygon, point: Vec2): number =>
-  Math.min(...polygon.map((corner, i) => toEdge(point, corner, at(polygon, (i + 1) % polygon.length))));
+  Math.min(
+    ...polygon.map((corner, i) => stretchDistance(point, corner, at(polygon, (i + 1) % polygon.length))),
+  );
 
 /** The distance between two polygons; 0 when they touch, cross or lie in one another. */
 export function polygonDistance(a: Polygon, b: Polygon): number {
@@ -104,8 +109,8 @@ export function polygonDistance(a: Polygon, b: Polygon): number {
     for (let k = 0; k < b.length; k++) {
       const [p, q] = [at(a, i), at(a, (i + 1) % a.length)];
       const [r, s] = [at(b, k), at(b, (k + 1) % b.length)];
-      if (cross(p, q, r, s)) return 0;
-      least = Math.min(least, toEdge(p, r, s), toEdge(r, p, q));
+      if (stretchesCross(p, q, r, s)) return 0;
+      least = Math.min(least, stretchDistance(p, r, s), stretchDistance(r, p, q));
     }
   }
   return least;

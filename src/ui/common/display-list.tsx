@@ -1,6 +1,6 @@
 "use client";
 /** A display list of the core as SVG. What carries a mark can be picked and is shown in brass when selected. */
-import { useId } from "react";
+import { memo, useId } from "react";
 import {
   CAPITAL_HEIGHT,
   type DrawItem,
@@ -77,6 +77,14 @@ export function DisplayList({
     </svg>
   );
 }
+
+/** Items of a display list within an SVG that somebody else has opened; drawn anew only when they are others. */
+export const DrawnItems = memo(function DrawnItems({ items }: { readonly items: readonly DrawItem[] }) {
+  return items.map((item, i) => (
+    // biome-ignore lint/suspicious/noArrayIndexKey: a display list has no identity beyond its order
+    <Item key={i} item={item} isSelected={undefined} onPick={undefined} />
+  ));
+});
 
 type ItemProps = {
   readonly item: DrawItem;

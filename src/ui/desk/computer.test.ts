@@ -1,12 +1,13 @@
 /** Results from another thread: the same as those of the page, whatever is asked for while it computes, and whatever fails. */
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { type Asked, createAnswering, type Inputs, isLarge } from "@/core/computing";
+import { type Answer, type Asked, createAnswering, type Inputs, isLarge } from "@/core/computing";
 import { type Edit, type Job, type SimpleEdit, withEdit } from "@/core/job";
 import { createPipeline, type Results } from "@/core/pipeline";
 import { STOCK, smallFrame } from "@/core/pipeline.fixture";
 import { EMPTY_RACK } from "@/core/stockroom";
-import { type Computer, createRemoteComputer, type GivenMarks, type ThreadStart } from "./computer";
+import type { ThreadStart } from "../common/thread";
+import { type Computer, createRemoteComputer, type GivenMarks } from "./computer";
 
 const START = smallFrame();
 const NO_LAYOUTS: Inputs["layouts"] = [];
@@ -32,7 +33,7 @@ function threads(fails: readonly boolean[] = []) {
   const asked: Asked[] = [];
   let answer: (() => void) | null = null;
   let starts = 0;
-  const start: ThreadStart = (onAnswer, onFailed) => {
+  const start: ThreadStart<Asked, Answer> = (onAnswer, onFailed) => {
     const failing = fails[starts++] ?? false;
     const answering = createAnswering();
     return {
@@ -56,7 +57,7 @@ function threads(fails: readonly boolean[] = []) {
   return { asked, start, settle, starts: () => starts };
 }
 
-function open(start: ThreadStart) {
+function open(start: ThreadStart<Asked, Answer>) {
   const told: { results: Results; newest: boolean }[] = [];
   const computer: Computer = createRemoteComputer({ start, rest: () => Promise.resolve(), now: () => 0 });
   computer.onResults = (results, newest) => told.push({ results, newest });

@@ -9,6 +9,7 @@ import { invariant } from "@/core/kernel";
 import type { Results } from "@/core/pipeline";
 import { makeMeshes } from "@/core/shape";
 import { createReceiver, type Plain } from "@/core/transfer";
+import type { Thread, ThreadStart } from "../common/thread";
 
 /** Marks that an edit gave out: the document with them, if it was `from`, and the edit that keeps them; null: none. */
 export type GivenMarks = { readonly from: Job; readonly job: Job; readonly edit: SimpleEdit } | null;
@@ -37,15 +38,8 @@ export function createLocalComputer(): Computer {
   };
 }
 
-/** The other thread: a worker, or in a test the answering itself. */
-export type Thread = {
-  readonly post: (asked: Asked) => void;
-  readonly end: () => void;
-};
-export type ThreadStart = (onAnswer: (answer: Answer) => void, onFailed: () => void) => Thread;
-
 export type RemoteGround = {
-  readonly start: ThreadStart;
+  readonly start: ThreadStart<Asked, Answer>;
   /** Lets the page do something else, between stretches of unpacking. */
   readonly rest: () => Promise<void>;
   readonly now: () => number;
@@ -70,7 +64,7 @@ async function inStretches<T>(steps: Generator<void, T>, { rest, now }: RemoteGr
  * is there, and only the newest. A thread that ends is started once more; after that the page computes itself.
  */
 export function createRemoteComputer(ground: RemoteGround): Computer {
-  let thread: Thread | null = null;
+  let thread: Thread<Asked> | null = null;
   let receive = createReceiver();
   let starts = 0;
   /** What the thread has, as objects of the page; null: nothing yet. */
@@ -119,7 +113,7 @@ export function createRemoteComputer(ground: RemoteGround): Computer {
     thread.post({ number, ...changes(mirror, inputs), keepMarks: onItsWay.marks.length > 0 });
   };
 
-  const start = (): Thread => {
+  const start = (): Thread<Asked> => {
     starts++;
     receive = createReceiver();
     mirror = null;
@@ -193,17 +187,6 @@ function changes(before: Inputs | null, after: Inputs): Partial<Asked> {
     ...(before.rack === rack ? {} : { rack }),
   };
 }
-
-/** A worker as the other thread. */
-export const threadOf =
-  (startWorker: () => Worker): ThreadStart =>
-  (onAnswer, onFailed) => {
-    const worker = startWorker();
-    worker.addEventListener("message", ({ data }: MessageEvent<Answer>) => onAnswer(data));
-    worker.addEventListener("error", onFailed);
-    worker.addEventListener("messageerror", onFailed);
-    return { post: (asked) => worker.postMessage(asked), end: () => worker.terminate() };
-  };
 
 /** Lets the page paint and take what was typed. A timer would wait four milliseconds each time. */
 export function restAWhile(): Promise<void> {

@@ -4,6 +4,7 @@
  */
 
 import { createStore } from "zustand";
+import type { Vec3 } from "@/core/geometry";
 import {
   type Asset,
   type AssetId,
@@ -36,6 +37,8 @@ export type DeskJob = {
   readonly layouts: readonly SavedLayout[];
   readonly rack: Rack;
   readonly steps: StepNames;
+  /** The name of the shop, as it stands on papers. */
+  readonly shop: string;
 };
 
 /** What a release took out of the rack and put into it. */
@@ -60,6 +63,11 @@ export type DeskState = QueueState & {
   readonly inside: Home;
   /** The list that the tally shows, by its id; null: the cut list. */
   readonly list: string | null;
+  /** The page of the drawings that is open; null, or gone: the first. */
+  readonly page: string | null;
+  /** From where the 3D view was looked at last: towards whoever looks at it. */
+  readonly seenFrom: Vec3 | null;
+  readonly shop: string;
   /** While marks are given by picking: which comes next. */
   readonly marking: PickRule | null;
   /** Edits and changes of layouts since the desk was opened. */
@@ -116,6 +124,9 @@ export function createDesk(
     hidden: new Set(),
     inside: null,
     list: null,
+    page: null,
+    seenFrom: null,
+    shop: opened.shop,
     marking: null,
     history: NO_HISTORY,
     saving: "saved",
@@ -304,6 +315,10 @@ export function createDesk(
 
   const openList = (list: string | null) => store.setState({ list });
 
+  const openPage = (page: string) => store.setState({ page, selected: new Set() });
+
+  const lookedFrom = (seenFrom: Vec3) => store.setState({ seenFrom });
+
   /** Opens an assembly to work in, or goes back to the job. */
   const enter = (inside: Home) => store.setState({ inside, selected: new Set() });
 
@@ -325,6 +340,8 @@ export function createDesk(
     hide,
     enter,
     openList,
+    openPage,
+    lookedFrom,
     giveMarks,
     close: () => channel?.close(),
   };

@@ -6,6 +6,9 @@ import { toast } from "sonner";
 import { indexStockroom, type StockroomData } from "@/core/stockroom";
 import { BuyLedger } from "../buy/buy-ledger";
 import { CostPicture } from "../buy/cost-picture";
+import { DrawingsGround } from "../drawings/drawings-ground";
+import { PagePicture } from "../drawings/page-picture";
+import { PagesLedger } from "../drawings/pages-ledger";
 import { DeskGround } from "../layout/desk-ground";
 import { LayoutLedger } from "../layout/layout-ledger";
 import { LayoutPicture } from "../layout/layout-picture";
@@ -25,11 +28,20 @@ export type DeskProps = {
   readonly stockroom: StockroomData;
   readonly stage: Stage;
   readonly startWorker: () => Worker;
+  /** Starts a worker that draws views of pages. */
+  readonly startViewsWorker: () => Worker;
   /** Where the results of a large job come from; null: they are computed here. */
   readonly computed?: Computed | null;
 };
 
-export function Desk({ opened, stockroom, stage: first, startWorker, computed = null }: DeskProps) {
+export function Desk({
+  opened,
+  stockroom,
+  stage: first,
+  startWorker,
+  startViewsWorker,
+  computed = null,
+}: DeskProps) {
   const [desk] = useState(() =>
     createDesk(opened, computed ?? computedHere(opened, indexStockroom(stockroom)), ({ text, retry }) => {
       if (retry)
@@ -61,10 +73,12 @@ export function Desk({ opened, stockroom, stage: first, startWorker, computed = 
     <DeskContext value={desk}>
       <div className="flex h-screen min-w-[1000px] flex-col overflow-hidden">
         <Head stage={stage} onStage={go} />
-        <DeskGround>
-          <Stages stage={stage} onStage={go} startWorker={startWorker} />
-        </DeskGround>
-        <Slip stage={stage} />
+        <DrawingsGround active={stage === "drawings"} startWorker={startViewsWorker}>
+          <DeskGround>
+            <Stages stage={stage} onStage={go} startWorker={startWorker} />
+          </DeskGround>
+          <Slip stage={stage} />
+        </DrawingsGround>
       </div>
     </DeskContext>
   );
@@ -76,7 +90,7 @@ const LEDGER_SHARE: Readonly<Record<Stage, number>> = {
   tally: 58,
   layout: 24,
   buy: 62,
-  drawings: 42,
+  drawings: 26,
   floor: 42,
 };
 
@@ -101,13 +115,16 @@ function Stages({
         return <LayoutLedger runner={runner} task={task} onTask={setTask} />;
       case "buy":
         return <BuyLedger onStage={onStage} />;
+      case "drawings":
+        return <PagesLedger />;
       default:
-        return <LaterStage stage={stage} />;
+        return <LaterStage />;
     }
   }, [stage, runner, task, onStage]);
   // Kept as they are while only the selection changes: the panes follow it themselves.
   const picture = useMemo(() => {
     if (stage === "layout") return <LayoutPicture runner={runner} task={task} />;
+    if (stage === "drawings") return <PagePicture />;
     return stage === "buy" ? <CostPicture /> : <ModelPicture canDraw={stage === "shape"} />;
   }, [stage, runner, task]);
   const group = useGroupRef();

@@ -8,8 +8,9 @@ import { HomeFrame } from "../common/home-frame";
 /** A desk that opens: the job is fetched once, and its name stands there until it is drawn. */
 import { Fault } from "../common/notice";
 import { answerOf, Unanswered } from "../common/queries";
+import { threadOf } from "../common/thread";
 import { UnreadablePage } from "../jobs/unreadable-page";
-import { createRemoteComputer, firstResults, restAWhile, threadOf } from "./computer";
+import { createRemoteComputer, firstResults, restAWhile } from "./computer";
 import { Desk } from "./desk";
 import { deskAddress } from "./desk-address";
 import type { Computed, DeskJob } from "./desk-store";
@@ -21,6 +22,8 @@ export type OpeningProps = {
   readonly startWorker: () => Worker;
   /** Starts a worker that computes a large job. */
   readonly startDeskWorker: () => Worker;
+  /** Starts a worker that draws views of pages. */
+  readonly startViewsWorker: () => Worker;
 };
 
 type Found = { readonly opened: DeskJob; readonly stockroom: StockroomData };
@@ -53,7 +56,7 @@ function useEndOf(computed: Computed | null | undefined): void {
   }, [computed]);
 }
 
-export function OpeningDesk({ job, stage, startWorker, startDeskWorker }: OpeningProps) {
+export function OpeningDesk({ job, stage, startWorker, startDeskWorker, startViewsWorker }: OpeningProps) {
   const [found, setFound] = useState(false);
   // Once: from then on the document moves by edits.
   const { data, error, isFetching, refetch } = useQuery({
@@ -65,7 +68,8 @@ export function OpeningDesk({ job, stage, startWorker, startDeskWorker }: Openin
     structuralSharing: false,
   });
   useEndOf(data?.computed);
-  if (data) return <Desk {...data} stage={stage} startWorker={startWorker} />;
+  if (data)
+    return <Desk {...data} stage={stage} startWorker={startWorker} startViewsWorker={startViewsWorker} />;
   if (error instanceof Unanswered && error.refusal.status === 422)
     return <UnreadablePage why={error.message} id={job.id} />;
   return (

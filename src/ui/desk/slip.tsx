@@ -4,6 +4,8 @@ import { ChevronDown, ChevronsUpDown, ChevronUp } from "lucide-react";
 import { useState } from "react";
 import { findAssembly } from "@/core/job";
 import { Tag } from "../common/tag";
+import { DrawingSettings } from "../drawings/drawing-settings";
+import { itemWords } from "../drawings/item-words";
 import { SelectionActions } from "../shape/selection-actions";
 import { HandActions } from "../tally/hand-actions";
 import { MarkActions } from "../tally/mark-actions";
@@ -26,19 +28,25 @@ export function Slip({ stage }: { readonly stage: Stage }) {
       [...state.selected].map((id) => findAssembly(state.job, state.job.placements[id]?.assembly ?? id))[0],
   );
   const guide = useDeskState((state) => [...state.selected].some((id) => state.job.lines[id]));
-  const title = keySize
-    ? `Key size ${keySize.name}`
-    : only
-      ? only.name
-      : assembly
-        ? assembly.name
-        : guide
-          ? "Guide"
-          : selected.size === 0
-            ? "Nothing selected"
-            : rows.length > 1
-              ? `${rows.length} rows`
-              : "Selection";
+  const item = useDeskState((state) =>
+    stage === "drawings" ? [...state.selected].map((id) => state.job.pageItems[id]).find(Boolean) : undefined,
+  );
+  const job = useDeskState((state) => state.job);
+  const title = item
+    ? itemWords(item, job, tally)
+    : keySize
+      ? `Key size ${keySize.name}`
+      : only
+        ? only.name
+        : assembly
+          ? assembly.name
+          : guide
+            ? "Guide"
+            : selected.size === 0
+              ? "Nothing selected"
+              : rows.length > 1
+                ? `${rows.length} rows`
+                : "Selection";
   const inRow = only ? only.pieces.reduce((sum, piece) => sum + piece.quantity, 0) : 0;
   const chosen = only
     ? only.pieces.filter((piece) => selected.has(piece.id)).reduce((sum, piece) => sum + piece.quantity, 0)
@@ -52,14 +60,15 @@ export function Slip({ stage }: { readonly stage: Stage }) {
         {only?.mark ? <Tag mark={only.mark} selected /> : null}
         <h2 className="font-semibold font-slab text-[16px]">{title}</h2>
         <p className="shrink-0 text-[13px] text-ink-soft">
-          {only
+          {only && item?.kind !== "view"
             ? `${chosen} of ${inRow} selected`
             : selected.size === 0
               ? "Select a row, or a piece in the 3D view. Hold Shift to add."
               : ""}
         </p>
         {only?.mark ? <MarkActions row={only} /> : null}
-        {stage === "tally" ? <HandActions rows={rows} /> : <SelectionActions />}
+        {stage === "tally" ? <HandActions rows={rows} /> : null}
+        {stage === "shape" || stage === "layout" || stage === "buy" ? <SelectionActions /> : null}
         {open ? (
           <button
             type="button"
@@ -83,10 +92,10 @@ export function Slip({ stage }: { readonly stage: Stage }) {
       {open ? (
         <div className="grid h-[calc(100%-36px)] grid-cols-[minmax(250px,0.8fr)_minmax(320px,1.3fr)_minmax(280px,1fr)] divide-x divide-seam border-seam border-t">
           <section aria-label="Facts" tabIndex={0} className="overflow-auto px-3.5 py-2">
-            <SelectionFacts />
+            {stage === "drawings" && !only ? <PageKeys /> : <SelectionFacts />}
           </section>
           <section aria-label="Settings" tabIndex={0} className="overflow-auto px-3.5 py-2">
-            <SelectionSettings />
+            {stage === "drawings" ? <DrawingSettings /> : <SelectionSettings />}
           </section>
           <section aria-label="Checks" tabIndex={0} className="overflow-auto px-3.5 py-2">
             <CheckList />
@@ -94,5 +103,15 @@ export function Slip({ stage }: { readonly stage: Stage }) {
         </div>
       ) : null}
     </section>
+  );
+}
+
+/** How things on a page are moved. */
+function PageKeys() {
+  return (
+    <p className="text-[13px] text-ink-soft">
+      Drag what stands on the page, or move it with the arrow keys: 1 mm, with Alt 0.1 mm, with Shift 10 mm.
+      Hold Shift to select several. Delete removes. Click a piece in a view to see its row.
+    </p>
   );
 }

@@ -23,7 +23,11 @@ import { DeskGround } from "../layout/desk-ground";
 import { useLayoutRunner } from "../layout/use-layout-runner";
 import { Question } from "./question";
 
-export function FillInPage({ opened, stockroom, startWorker }: Omit<DeskProps, "stage">) {
+export function FillInPage({
+  opened,
+  stockroom,
+  startWorker,
+}: Pick<DeskProps, "opened" | "stockroom" | "startWorker">) {
   const [notice, setNotice] = useState<string | null>(null);
   const [desk] = useState(() =>
     createDesk(opened, computedHere(opened, indexStockroom(stockroom)), ({ text }) => setNotice(text)),

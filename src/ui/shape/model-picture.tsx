@@ -91,6 +91,7 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
       const made = new ModelScene(box.current, expected.current);
       made.onFrame = () => setFrames((count) => count + 1);
       scene.current = made;
+      made.onTurned = desk.lookedFrom;
     } catch {
       setFault("This browser cannot draw in 3D; lists, layouts and papers work without it.");
     }
@@ -98,7 +99,7 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
       scene.current?.dispose();
       scene.current = null;
     };
-  }, []);
+  }, [desk]);
   useEffect(() => scene.current?.setModel(pieces), [pieces]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: another assembly is another view, and only then
   useEffect(() => {

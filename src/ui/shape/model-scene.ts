@@ -62,6 +62,8 @@ type Drawn = {
 };
 
 export class ModelScene {
+  /** Told from where it is looked at, towards whoever looks. */
+  onTurned: ((towards: Vec3) => void) | null = null;
   /** Called after each drawn frame. */
   onFrame: (() => void) | null = null;
   private readonly renderer: THREE.WebGLRenderer;
@@ -103,6 +105,7 @@ export class ModelScene {
     this.controls.addEventListener("start", () => {
       this.fitted = false;
     });
+    this.controls.addEventListener("end", () => this.turned());
     this.watcher = new ResizeObserver(() => this.resize());
     this.watcher.observe(box);
   }
@@ -193,6 +196,13 @@ export class ModelScene {
     this.fitted = true;
     this.resize();
     this.controls.update();
+    this.turned();
+  }
+
+  /** Tells from where it is looked at now. */
+  private turned(): void {
+    const { x, y, z } = this.camera.position.clone().sub(this.controls.target).normalize();
+    this.onTurned?.([x, y, z]);
   }
 
   /** How far the sphere can be enlarged so that the model, which is flatter, fills the picture. */

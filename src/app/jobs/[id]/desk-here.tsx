@@ -6,18 +6,25 @@ import { OpeningDesk, type OpeningProps } from "@/ui/desk/opening";
 import { LayoutTime } from "@/ui/layout/layout-time";
 import { LIST_READER } from "../list-reader";
 import { outlineOfFile, standInOfFile } from "./read-drawing";
-import { startDeskWorker, startLayoutWorker } from "./start-worker";
+import { startDeskWorker, startLayoutWorker, startViewsWorker } from "./start-worker";
 
 const DRAWINGS: DrawingReaders = { outline: outlineOfFile, standIn: standInOfFile };
 
-type Props = Omit<OpeningProps, "startWorker" | "startDeskWorker"> & { readonly layoutTime: number };
+type Props = Omit<OpeningProps, "startWorker" | "startDeskWorker" | "startViewsWorker"> & {
+  readonly layoutTime: number;
+};
 
 export function DeskHere({ layoutTime, ...props }: Props) {
   return (
     <ListReaderContext value={LIST_READER}>
       <DrawingReadersContext value={DRAWINGS}>
         <LayoutTime value={layoutTime}>
-          <OpeningDesk {...props} startWorker={startLayoutWorker} startDeskWorker={startDeskWorker} />
+          <OpeningDesk
+            {...props}
+            startWorker={startLayoutWorker}
+            startDeskWorker={startDeskWorker}
+            startViewsWorker={startViewsWorker}
+          />
         </LayoutTime>
       </DrawingReadersContext>
     </ListReaderContext>

@@ -4,3 +4,6 @@ export const startLayoutWorker = () =>
 
 export const startDeskWorker = () =>
   new Worker(new URL("../../../workers/desk.worker.ts", import.meta.url), { type: "module" });
+
+export const startViewsWorker = () =>
+  new Worker(new URL("../../../workers/views.worker.ts", import.meta.url), { type: "module" });

@@ -44,6 +44,7 @@ describe("the assignment", () => {
 const ground = (width: number, height: number): RingGround => ({
   box: { x0: -width / 2, y0: -height / 2, x1: width / 2, y1: height / 2 },
   edges: [0, Math.PI / 2],
+  blocked: [],
   isFree: () => true,
 });
 const tipsAt = (count: number, width: number, height: number, random: Random): ToPlace[] =>
@@ -134,5 +135,12 @@ describe("balloons", () => {
     const balloons = tipsAt(10, 120, 80, seededRandom(2));
     const half: RingGround = { ...ground(120, 80), isFree: ([x]) => x > 0 };
     for (const { at } of balloonPlaces(balloons, half)) expect(at[0]).toBeGreaterThan(0);
+  });
+
+  it("lead round what stands beside the view, where they can", () => {
+    const balloons = tipsAt(6, 100, 60, seededRandom(4));
+    const wall = { x0: 55, y0: -60, x1: 60, y1: 60 };
+    const placed = balloonPlaces(balloons, { ...ground(100, 60), blocked: [wall] });
+    for (const { at } of placed) expect(at[0]).toBeLessThan(wall.x1);
   });
 });

@@ -4,7 +4,7 @@
  * other way round is shorter); leaders along the edges of the view, and balloons that stand already, are counted in, and
  * what that brings is mended by the best exchange or move.
  */
-import type { PlaneBox, Vec2 } from "../../geometry";
+import { type PlaneBox, stretchDistance, stretchesCross, type Vec2 } from "../../geometry";
 import type { BalloonPlace } from "../../job";
 import { at } from "../../kernel";
 import { assigned } from "./assign";
@@ -28,6 +28,8 @@ const CLEAR = 1;
 /** A leader within six degrees of an edge of the view counts as so much longer. */
 const ALONG_EDGE = 15;
 const NEAR_EDGE = (6 * Math.PI) / 180;
+/** One that runs through something else as so much. */
+const THROUGH = 80;
 /** Lengths across this direction count more: leaders then lean the same way. Affine, so that nothing crosses by it. */
 const LEAN = Math.PI / 3;
 const ACROSS = 1.5;
@@ -42,7 +44,12 @@ export type RingGround = {
   readonly isFree: (at: Vec2) => boolean;
   /** Directions of the view's edges, in radians from 0 to π. */
   readonly edges: readonly number[];
+  /** What a leader had better not run through. */
+  readonly blocked: readonly PlaneBox[];
 };
+
+/** What makes leaders count as longer than they are. */
+type Bars = Pick<RingGround, "edges" | "blocked">;
 
 /** The places of a ring so far from the view, those that are free. */
 function ring({ box, isFree }: RingGround, away: number): readonly Standing[] {
@@ -78,7 +85,7 @@ function ringFor(ground: RingGround, count: number): readonly Standing[] {
 }
 
 /** Length of a leader as it counts: lengths across the lean more, leaders along edges of the view more. */
-function weigh(from: Vec2, to: Vec2, edges: readonly number[]): number {
+function weigh(from: Vec2, to: Vec2, { edges, blocked }: Bars): number {
   const [x, y] = [to[0] - from[0], to[1] - from[1]];
   const [c, s] = [Math.cos(LEAN), Math.sin(LEAN)];
   const length = Math.hypot(x * c - y * s, ACROSS * (x * s + y * c));
@@ -88,18 +95,33 @@ function weigh(from: Vec2, to: Vec2, edges: readonly number[]): number {
     const apart = Math.abs(angle - edge);
     return Math.min(apart, turn - apart) < NEAR_EDGE;
   });
-  return length + (along ? ALONG_EDGE : 0);
+  const through = blocked.filter((box) => runsThrough(from, to, box)).length;
+  return length + (along ? ALONG_EDGE : 0) + THROUGH * through;
+}
+
+/** Whether a stretch has a part within a box. */
+function runsThrough(a: Vec2, b: Vec2, { x0, y0, x1, y1 }: PlaneBox): boolean {
+  let [from, to] = [0, 1];
+  for (const [start, way, low, high] of [
+    [a[0], b[0] - a[0], x0, x1],
+    [a[1], b[1] - a[1], y0, y1],
+  ] as const) {
+    if (Math.abs(way) < 1e-12) {
+      if (start < low || start > high) return false;
+      continue;
+    }
+    const [p, q] = [(low - start) / way, (high - start) / way];
+    from = Math.max(from, Math.min(p, q));
+    to = Math.min(to, Math.max(p, q));
+  }
+  return from < to;
 }
 
 /** The tip that is best seen from a place; null: there is none. */
-function bestTip(
-  from: Vec2,
-  tips: readonly Vec2[],
-  edges: readonly number[],
-): { tip: number | null; weight: number } {
+function bestTip(from: Vec2, tips: readonly Vec2[], bars: Bars): { tip: number | null; weight: number } {
   let [tip, weight]: [number | null, number] = [null, 0];
   for (const [i, place] of tips.entries()) {
-    const one = weigh(from, place, edges);
+    const one = weigh(from, place, bars);
     if (tip === null || one < weight) [tip, weight] = [i, one];
   }
   return { tip, weight };
@@ -113,20 +135,21 @@ function bestTip(
 export function balloonPlaces(balloons: readonly ToPlace[], ground: RingGround): readonly PlacedBalloon[] {
   const onRing = balloons.filter(({ stands }) => stands?.kind !== "hand").length;
   const places = ringFor(ground, onRing);
-  let best = settled(balloons, places, ground.edges, true);
+  let best = settled(balloons, places, ground, true);
+  const plain: Bars = { edges: [], blocked: [] };
   const farther = (count: number) => ringFor(ground, count);
   const others: readonly (() => Settled)[] = [
-    () => settled(balloons, places, ground.edges, false),
-    () => settled(balloons, places, [], false),
-    () => settled(balloons, farther(1.5 * onRing), [], false),
-    () => settled(balloons, farther(2.5 * onRing), [], false),
+    () => settled(balloons, places, ground, false),
+    () => settled(balloons, places, plain, false),
+    () => settled(balloons, farther(1.5 * onRing), plain, false),
+    () => settled(balloons, farther(2.5 * onRing), plain, false),
   ];
   for (const other of others) {
     if (best.faults === 0) break;
     const next = other();
     if (next.faults < best.faults) best = next;
   }
-  const { taken, places: on, edges } = best;
+  const { taken, places: on, bars } = best;
   const spare: Standing = {
     place: { kind: "ring", side: "top", step: 0 },
     at: [ground.box.x0, ground.box.y0 - AWAY],
@@ -137,7 +160,7 @@ export function balloonPlaces(balloons: readonly ToPlace[], ground: RingGround):
     return {
       stands: stands?.kind === "hand" ? stands : standing.place,
       at: where,
-      tip: bestTip(where, tips, edges).tip,
+      tip: bestTip(where, tips, bars).tip,
     };
   });
 }
@@ -146,7 +169,7 @@ type Settled = {
   /** By balloon, the number of its place. */
   readonly taken: ReadonlyMap<number, number>;
   readonly places: readonly Standing[];
-  readonly edges: readonly number[];
+  readonly bars: Bars;
   readonly faults: number;
 };
 
@@ -154,7 +177,7 @@ type Settled = {
 function settled(
   balloons: readonly ToPlace[],
   places: readonly Standing[],
-  edges: readonly number[],
+  bars: Bars,
   stay: boolean,
 ): Settled {
   const byKey = new Map(places.map((standing, i) => [keyOf(standing.place), i]));
@@ -174,10 +197,10 @@ function settled(
   const placed = going.slice(0, left.length);
   const column = assigned(placed.length, left.length, (row, i) => {
     const balloon = at(balloons, at(placed, row));
-    return bestTip(at(places, at(left, i)).at, balloon.tips, edges).weight;
+    return bestTip(at(places, at(left, i)).at, balloon.tips, bars).weight;
   });
   for (const [row, balloon] of placed.entries()) taken.set(balloon, at(left, at(column, row)));
-  return { places, edges, ...mended(balloons, places, taken, edges) };
+  return { places, bars, ...mended(balloons, places, taken, bars) };
 }
 
 const keyOf = ({ side, step }: RingPlace) => `${side} ${step}`;
@@ -189,11 +212,11 @@ function mended(
   balloons: readonly ToPlace[],
   places: readonly Standing[],
   start: ReadonlyMap<number, number>,
-  edges: readonly number[],
+  bars: Bars,
 ): Pick<Settled, "taken" | "faults"> {
   const leaderAt = (balloon: number, from: Vec2): Leader => {
     const { tips } = at(balloons, balloon);
-    const { tip } = bestTip(from, tips, edges);
+    const { tip } = bestTip(from, tips, bars);
     return { from, to: tip === null ? null : at(tips, tip) };
   };
   const known = new Map<string, Leader>();
@@ -224,7 +247,7 @@ function mended(
     if (faults === 0 || round > 4 * balloons.length) return { taken, faults };
     let change: ReturnType<typeof bestChange> = null;
     for (const { i } of faulty) {
-      change = bestChange(i, { taken, leaders, places, leaderOn, faultsOf, edges });
+      change = bestChange(i, { taken, leaders, places, leaderOn, faultsOf, bars });
       if (change) break;
     }
     if (!change) return { taken, faults };
@@ -241,19 +264,19 @@ type MendGround = {
   readonly places: readonly Standing[];
   readonly leaderOn: (balloon: number, place: number) => Leader;
   readonly faultsOf: (balloon: number, leader: Leader, without: number) => number;
-  readonly edges: readonly number[];
+  readonly bars: Bars;
 };
 
 /** The move or exchange of a balloon that takes most faults away, of such the shortest; null: none takes any. */
 function bestChange(
   i: number,
-  { taken, leaders, places, leaderOn, faultsOf, edges }: MendGround,
+  { taken, leaders, places, leaderOn, faultsOf, bars }: MendGround,
 ): readonly (readonly [number, number])[] | null {
   const owner = new Map([...taken].map(([balloon, place]) => [place, balloon]));
   const own = taken.get(i);
   const leader = leaders[i];
   if (own === undefined || !leader) return null;
-  const length = ({ from, to }: Leader) => (to ? weigh(from, to, edges) : 0);
+  const length = ({ from, to }: Leader) => (to ? weigh(from, to, bars) : 0);
   let best: { change: readonly (readonly [number, number])[]; gain: number; longer: number } | null = null;
   for (const [place] of places.entries()) {
     if (place === own) continue;
@@ -281,22 +304,8 @@ function bestChange(
 function inTheWay(a: Leader, b: Leader): number {
   const reach = BALLOON_RADIUS + CLEAR;
   return (
-    Number(a.to !== null && b.to !== null && cross(a.from, a.to, b.from, b.to)) +
-    Number(a.to !== null && distanceTo(b.from, a.from, a.to) < reach) +
-    Number(b.to !== null && distanceTo(a.from, b.from, b.to) < reach)
+    Number(a.to !== null && b.to !== null && stretchesCross(a.from, a.to, b.from, b.to)) +
+    Number(a.to !== null && stretchDistance(b.from, a.from, a.to) < reach) +
+    Number(b.to !== null && stretchDistance(a.from, b.from, b.to) < reach)
   );
-}
-
-const side = (a: Vec2, b: Vec2, p: Vec2) => (b[0] - a[0]) * (p[1] - a[1]) - (b[1] - a[1]) * (p[0] - a[0]);
-
-/** Whether two stretches cross inside both. */
-function cross(a: Vec2, b: Vec2, c: Vec2, d: Vec2): boolean {
-  return side(a, b, c) * side(a, b, d) < -1e-9 && side(c, d, a) * side(c, d, b) < -1e-9;
-}
-
-function distanceTo(p: Vec2, a: Vec2, b: Vec2): number {
-  const [x, y] = [b[0] - a[0], b[1] - a[1]];
-  const square = x * x + y * y;
-  const t = square === 0 ? 0 : Math.min(1, Math.max(0, ((p[0] - a[0]) * x + (p[1] - a[1]) * y) / square));
-  return Math.hypot(p[0] - a[0] - t * x, p[1] - a[1] - t * y);
 }

@@ -47,6 +47,7 @@ function ringGround({ drawn, box, blocked, border }: BalloonGround): RingGround 
   return {
     box,
     edges: edgeDirections(drawn),
+    blocked,
     isFree: ([x, y]) =>
       x - reach >= border.x0 &&
       x + reach <= border.x1 &&

@@ -1,5 +1,5 @@
 /** The lines of a view of a page, from the shape; in millimetres of the design, y downwards as on paper. */
-import { AT_HOME, boxOfPoints, type Frame, type PlaneBox, poseIn, type Vec2 } from "../../geometry";
+import { AT_HOME, boxOfPoints, type Frame, type PlaneBox, poseIn, toWorld, type Vec2 } from "../../geometry";
 import type { Assets } from "../../job";
 import { remembersEach } from "../../kernel";
 import type { Instance, Shape } from "../../shape";
@@ -36,12 +36,18 @@ export type DrawnView = {
 const onPaper = ([x, y]: Vec2): Vec2 => [x, 0 - y];
 
 /** What stands in the view, in the axes in which it is asked for. */
-export function piecesOfView(shape: Shape, asked: ViewAsked, assets: Assets): readonly SeenPiece[] {
+function piecesOfView(
+  shape: Shape,
+  asked: Pick<ViewAsked, "of" | "axes" | "hidden">,
+  assets: Assets,
+  plain = false,
+): readonly SeenPiece[] {
   const base = baseOf(shape, asked);
   if (!base) return [];
   const hidden = new Set(asked.hidden);
   return seenPieces(shape, viewIn(base.frame, asked.axes), {
     assets,
+    plain,
     isShown: (record, instance) =>
       instance.counted !== "guide" &&
       base.holds(record, instance) &&
@@ -53,7 +59,7 @@ export function piecesOfView(shape: Shape, asked: ViewAsked, assets: Assets): re
 type Base = { readonly frame: Frame; readonly holds: (record: string, instance: Instance) => boolean };
 
 /** The axes that a view is said in, and what belongs to it; null: it is not there. */
-function baseOf(shape: Shape, { of }: ViewAsked): Base | null {
+function baseOf(shape: Shape, { of }: Pick<ViewAsked, "of">): Base | null {
   switch (of.kind) {
     case "job":
       return { frame: AT_HOME.frame, holds: () => true };
@@ -98,9 +104,21 @@ function pieceBase(shape: Shape, record: string): Base | null {
   return { frame, holds: (id, { key }) => id === record && key === one.key };
 }
 
-/** Draws a view. */
-export function drawnView(shape: Shape, asked: ViewAsked, assets: Assets): DrawnView {
-  return drawnPieces(piecesOfView(shape, asked, assets), asked);
+/** How large a view will be, in millimetres of the design, before it is drawn; null: there is nothing to be seen. */
+export function sizeOfView(
+  shape: Shape,
+  asked: Pick<ViewAsked, "of" | "axes" | "hidden">,
+  assets: Assets,
+): { readonly width: number; readonly height: number } | null {
+  const places = piecesOfView(shape, asked, assets, true).flatMap(({ solid, frame }) =>
+    solid.points.map((point): Vec2 => {
+      const [x, y] = toWorld(frame, point);
+      return [x, y];
+    }),
+  );
+  if (places.length === 0) return null;
+  const { x0, y0, x1, y1 } = boxOfPoints(places);
+  return { width: x1 - x0, height: y1 - y0 };
 }
 
 function drawnPieces(seen: readonly SeenPiece[], asked: ViewAsked): DrawnView {

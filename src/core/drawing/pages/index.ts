@@ -1,9 +1,12 @@
 /** The door of the pages. */
 export { newBalloons } from "./balloons";
-export { createViewDrawer, type DrawnView, drawnView } from "./drawn-view";
+export { createViewDrawer, type DrawnView, sizeOfView } from "./drawn-view";
+export { type CatchLine, catchBoxes, caught, freePlace, movedItem } from "./moving";
 export { type DrawnPage, drawPage, flatPage, type PageGround } from "./page-drawing";
 export { borderOf, SHEETS, sheetSize } from "./paper";
-export type { PlacedItem } from "./placed";
+export { pieceAt } from "./picking";
+export { movedBox, type PlacedItem } from "./placed";
 export { bestScale, offeredScales, readScale, scaleWords } from "./scales";
-export { type ViewAsked, viewsAsked } from "./view-asked";
-export { boxOfView } from "./view-item";
+export { balloonRows } from "./set-lacks";
+export { axesOfView, type ViewAsked, viewsAsked } from "./view-asked";
+export type { ViewPlace } from "./view-item";

@@ -2,7 +2,7 @@
  * A page as a display list in millimetres: its border and title block, and each item drawn about its own place, so that moving
  * one draws nothing anew. What cannot be shown is a sentence where the item stands; the rest is drawn.
  */
-import type { Vec2 } from "../../geometry";
+import type { PlaneBox, Vec2 } from "../../geometry";
 import type {
   BalloonItem,
   CalloutItem,
@@ -87,7 +87,7 @@ export function drawPage(page: Page, ground: PageGround): DrawnPage {
   const blocked = standing.map(({ item, at, box }) => ({ id: item.id as string, box: movedBox(box, at) }));
   if (page.titleBlock) blocked.push({ id: "", box: titleBox(borderOf(page)) });
   const rings = new Map<string, BalloonGround>();
-  for (const { item } of standing) {
+  for (const { item, box } of standing) {
     const [place, drawn] = [places.get(item.id), views.get(item.id)];
     if (item.kind !== "view" || !place || !drawn?.box) continue;
     const back: Vec2 = [-place.at[0], -place.at[1]];
@@ -95,7 +95,10 @@ export function drawPage(page: Page, ground: PageGround): DrawnPage {
       drawn,
       place,
       box: boxOfView(drawn, place.scale),
-      blocked: blocked.filter(({ id }) => id !== item.id).map((one) => movedBox(one.box, back)),
+      blocked: [
+        ...blocked.filter(({ id }) => id !== item.id).map((one) => movedBox(one.box, back)),
+        ...captionRoom(box, boxOfView(drawn, place.scale)),
+      ],
       border: movedBox(borderOf(page), back),
       markOf: (record) => ground.tally.rowOfPiece.get(record)?.mark ?? null,
       widths,
@@ -115,6 +118,10 @@ export function drawPage(page: Page, ground: PageGround): DrawnPage {
   });
   return { page, size: sheetSize(page), frame, placed: [...standing, ...attached], places, rings };
 }
+
+/** The room under a view that its caption takes. */
+const captionRoom = (whole: PlaneBox, view: PlaneBox): readonly PlaneBox[] =>
+  whole.y1 > view.y1 ? [{ ...whole, y0: view.y1 }] : [];
 
 /** A page as one display list, for files. */
 export function flatPage({ size, frame, placed }: DrawnPage): Drawing {

@@ -18,10 +18,10 @@ export default async function Page({ params }: Props) {
   const db = await connection();
   const open = await openJob(db, (await params).id, "");
   if (!open) notFound();
-  const { id, revision, job, layouts, rack, steps } = open;
+  const { id, revision, job, layouts, rack, steps, shop } = open;
   return (
     <FillInHere
-      opened={{ id, revision, job, layouts, rack, steps }}
+      opened={{ id, revision, job, layouts, rack, steps, shop }}
       stockroom={(await readStock(db)).data}
       layoutTime={layoutTime()}
     />

@@ -1,0 +1,217 @@
+/** Drawing pages of the demo jobs: a general view with balloons and list, views in line, and an assembly or a piece. */
+import { newBalloons } from "@/core/drawing";
+import {
+  type Edit,
+  type Job,
+  NO_ASSETS,
+  type Page,
+  type PageItem,
+  type ViewItem,
+  withEdit,
+} from "@/core/job";
+import { at, sentence } from "@/core/kernel";
+import { asksOfPages, createPageDrawing } from "@/core/paper-set";
+import { createPipeline } from "@/core/pipeline";
+import type { Stockroom } from "@/core/stockroom";
+import { createViews } from "@/core/views";
+
+type ViewPlan = Partial<Pick<ViewItem, "at" | "of" | "from" | "scale" | "look" | "hidden">> & {
+  readonly caption?: string;
+};
+type PagePlan = Partial<Page> & {
+  readonly heading: string;
+  readonly scale: number;
+  /** By their names; a balloon for each row that is seen in the first one, if wished. */
+  readonly views: Readonly<Record<string, ViewPlan>>;
+  readonly balloons?: boolean;
+  readonly items?: readonly Item[];
+};
+type Item = PageItem extends infer I ? (I extends PageItem ? Omit<I, "id" | "page"> : never) : never;
+
+const cutList = (place: readonly [number, number], width: number): Item => ({
+  kind: "list",
+  at: [...place],
+  list: { kind: "cut" },
+  corner: "bottomRight",
+  width,
+  height: null,
+  silhouettes: false,
+});
+const note = (place: readonly [number, number], text: string): Item => ({
+  kind: "note",
+  at: [...place],
+  text,
+  letters: 3.5,
+  width: null,
+  strong: false,
+});
+const beside = (of: string, side: "left" | "right" | "above" | "below", gap = 30): ViewItem["from"] => ({
+  kind: "follower",
+  of,
+  side,
+  gap,
+});
+const isometric = { kind: "named", side: "frontLeft" } as const;
+const front = { kind: "named", side: "front" } as const;
+
+const PLANS: Readonly<Record<string, readonly PagePlan[]>> = {
+  "HL-204": [
+    {
+      heading: "General view",
+      scale: 0.1,
+      views: { whole: { at: [125, 135], from: isometric, caption: "Potting bench" } },
+      balloons: true,
+      items: [cutList([410, 248], 172), note([26, 272], "All welds 3 mm fillet, ground flush where seen.")],
+    },
+    {
+      heading: "Frame, three views",
+      scale: 0.1,
+      views: {
+        front: { at: [120, 100], from: front, look: "hidden", caption: "Front" },
+        side: { from: beside("front", "right", 40) },
+        plan: { from: beside("front", "below", 34), caption: "From above" },
+      },
+      items: [note([265, 200], "Hidden edges are dashed.\nLengths and end angles: see the cut list.")],
+    },
+  ],
+  "HL-207": [
+    {
+      heading: "General view",
+      scale: 0.1,
+      views: {
+        whole: {
+          at: [120, 140],
+          from: { kind: "named", side: "frontRight" },
+          caption: "Seed-packet cabinet",
+        },
+      },
+      balloons: true,
+      items: [cutList([410, 248], 176)],
+    },
+    {
+      heading: "Cabinet, three views",
+      scale: 0.1,
+      views: {
+        front: { at: [95, 95], from: front, look: "hidden", caption: "Front" },
+        side: { from: beside("front", "right", 40), look: "hidden" },
+        plan: { from: beside("front", "below", 34), caption: "From above" },
+        drawer: {
+          at: [330, 80],
+          of: { kind: "assembly", assembly: "drawer" as never },
+          from: isometric,
+          scale: 0.2,
+          caption: "Drawer",
+        },
+      },
+    },
+  ],
+  "HL-211": [
+    {
+      heading: "General view",
+      paper: "tabloid",
+      projection: "third",
+      scale: 1 / 16,
+      views: { whole: { at: [125, 135], from: isometric, caption: "Notice board" } },
+      balloons: true,
+      items: [cutList([421, 232], 178)],
+    },
+    {
+      heading: "Board, three views",
+      paper: "tabloid",
+      projection: "third",
+      scale: 1 / 24,
+      views: {
+        front: { at: [130, 165], from: front, look: "hidden", caption: "Front" },
+        side: { from: beside("front", "right", 45), look: "hidden" },
+        plan: { from: beside("front", "above", 30), caption: "From above" },
+      },
+    },
+  ],
+  "HL-214": [
+    {
+      heading: "Bracket",
+      paper: "a4",
+      lying: false,
+      scale: 0.2,
+      views: {
+        whole: { at: [70, 80], from: isometric, caption: "Bracket" },
+        front: { at: [145, 80], from: front, look: "hidden", caption: "Front" },
+      },
+      balloons: true,
+      items: [cutList([200, 250], 178)],
+    },
+  ],
+};
+
+const item = (n: string) => `item-${n}` as PageItem["id"];
+
+/** A demo job with its pages; a job that has no plan as it is. */
+export function withPages(start: Job, stockroom: Stockroom): Job {
+  let job = start;
+  const edit = (one: Edit) => {
+    const next = withEdit(job, one);
+    if (!next.ok) throw new Error(sentence(next.problem));
+    job = next.value;
+  };
+  for (const [number, plan] of (PLANS[job.info.job.code] ?? []).entries()) {
+    const { views, balloons, items = [], ...more } = plan;
+    const page: Page = {
+      id: `page-${number + 1}` as Page["id"],
+      paper: "a3",
+      lying: true,
+      border: true,
+      titleBlock: true,
+      projection: "first",
+      position: number,
+      ...more,
+    };
+    const idOf = (name: string) => item(`${number + 1}-${name}`);
+    edit({ kind: "setPages", pages: [page] });
+    edit({
+      kind: "setPageItems",
+      items: [
+        ...Object.entries(views).map(
+          ([name, { from = front, caption, ...view }]): PageItem => ({
+            id: idOf(name),
+            page: page.id,
+            kind: "view",
+            at: [0, 0],
+            of: { kind: "job" },
+            scale: null,
+            look: "lines",
+            hidden: [],
+            variant: null,
+            caption: caption ?? null,
+            ...view,
+            from: from.kind === "follower" ? { ...from, of: idOf(from.of) } : from,
+          }),
+        ),
+        ...items.map((one, i): PageItem => ({ ...one, id: idOf(`item-${i + 1}`), page: page.id })),
+      ],
+    });
+    if (balloons) edit({ kind: "setPageItems", items: balloonsOf(job, stockroom, page) });
+  }
+  return job;
+}
+
+/** A balloon for each row, in the first view in which it is seen. */
+function balloonsOf(job: Job, stockroom: Stockroom, page: Page): PageItem[] {
+  const results = createPipeline()(job, null, stockroom, []);
+  const draw = createViews();
+  const asked = asksOfPages(job, [page], null, true);
+  const views = new Map(asked.map((one) => [one.id, draw({ job, stockroom, assets: NO_ASSETS }, one)]));
+  const head = { info: job.info.job, revision: 1, date: "", variantName: null, shop: "" };
+  const { rings } = createPageDrawing()(page, { job, results, stockroom, views, head });
+  let rows = results.tally.rows.filter(({ mark }) => mark !== "");
+  let count = 0;
+  return asked.flatMap(({ id }) => {
+    const ring = rings.get(id);
+    if (!ring) return [];
+    const made = newBalloons({ page: page.id, view: id }, rows, [], ring, () =>
+      item(`${page.id}-balloon-${++count}`),
+    );
+    const named = new Set(made.map(({ pieces }) => results.tally.rowOfPiece.get(at(pieces, 0).record)?.id));
+    rows = rows.filter(({ id: row }) => !named.has(row));
+    return [...made];
+  });
+}

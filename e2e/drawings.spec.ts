@@ -1,0 +1,176 @@
+/** Drawing pages: views in line, a list and balloons that follow the design, and what leaves as files. */
+import { execFileSync } from "node:child_process";
+import type { Page } from "@playwright/test";
+import {
+  copyOf,
+  expect,
+  expectAccessible,
+  openStage,
+  saved,
+  setField,
+  takeOut,
+  test,
+  textOf,
+} from "./fixtures";
+
+const sheet = (page: Page) => page.getByRole("region", { name: "Page", exact: true });
+const item = (page: Page, name: string | RegExp) =>
+  sheet(page).getByRole("button", { name, ...(typeof name === "string" ? { exact: true } : {}) });
+const lacks = (page: Page) => page.getByRole("region", { name: "What the set lacks" });
+
+/** Walks down the menu by keys; each word but the last opens a menu of its own. */
+async function add(page: Page, ...words: readonly string[]): Promise<void> {
+  await page.getByRole("button", { name: "Add", exact: true }).click();
+  for (const [i, word] of words.entries()) {
+    const entry = page.getByRole("menuitem", { name: word, exact: true });
+    await entry.focus();
+    await page.keyboard.press(i + 1 < words.length ? "ArrowRight" : "Enter");
+  }
+}
+
+async function placeBalloons(page: Page): Promise<void> {
+  await page.getByRole("button", { name: "Balloons" }).click();
+  await page.getByRole("menuitem", { name: /Place all for/ }).click();
+}
+
+/** Where an item stands, and how large it is, in millimetres of the page. */
+async function room(page: Page, name: string | RegExp) {
+  const at = await item(page, name).evaluate((node) => {
+    const move = (node as SVGGElement).transform.baseVal.consolidate()?.matrix;
+    const box = node.querySelector("rect");
+    return { x: move?.e ?? 0, y: move?.f ?? 0, width: Number(box?.getAttribute("width")) };
+  });
+  return { ...at, x: Math.round(at.x * 1000) / 1000, y: Math.round(at.y * 1000) / 1000 };
+}
+
+test("a page with views in line, a list and all balloons follows a key size and tells what is lost; it leaves as PDF, SVG and DXF", async ({
+  page,
+}) => {
+  const id = await copyOf(page, "hl-204");
+  await page.goto(`/jobs/${id}?stage=drawings`);
+  await page.getByRole("button", { name: "Add page" }).click();
+  await expect(page.getByRole("heading", { name: "Page 3" })).toBeVisible();
+
+  await add(page, "Whole job", "Front");
+  await expect(item(page, "View Front")).toHaveAttribute("aria-pressed", "true");
+  await expect(sheet(page).getByText("Front", { exact: true })).toBeVisible();
+  await add(page, "View beside Front", "To the right");
+  const side = /^View of whole job/;
+  await expect(item(page, side)).toBeVisible();
+  const [front, follower] = [await room(page, "View Front"), await room(page, side)];
+  // In line by the heights of the design, which both show whole.
+  expect(follower.y).toBeCloseTo(front.y, 3);
+  expect(follower.x).toBeGreaterThan(front.x);
+
+  await add(page, "Whole job", "Isometric, front left");
+  await add(page, "List", "Cut list");
+  await expect(item(page, "Cut list")).toBeVisible();
+  await item(page, "View Isometric, front left").focus();
+  await placeBalloons(page);
+  await expect(item(page, "Balloon A")).toBeVisible();
+
+  // A balloon is the row: it is selected everywhere.
+  await item(page, "Balloon A").click();
+  await expect(page.getByRole("region", { name: "Facts" })).toContainText("1400");
+  await expectAccessible(page);
+
+  // Moved by keys, and taken back.
+  const before = await room(page, "Cut list");
+  await item(page, "Cut list").focus();
+  await page.keyboard.press("ArrowLeft");
+  await page.keyboard.press("Alt+ArrowUp");
+  await expect.poll(async () => (await room(page, "Cut list")).y).toBeCloseTo(before.y - 0.1, 3);
+  expect((await room(page, "Cut list")).x).toBeCloseTo(before.x - 1, 3);
+  await page.getByRole("button", { name: /^Undo/ }).click();
+  await expect.poll(async () => (await room(page, "Cut list")).y).toBeCloseTo(before.y, 3);
+
+  // The design changes: views and list follow.
+  const wide = (await room(page, "View Front")).width;
+  await openStage(page, "Shape");
+  await setField(page, "width", "1800");
+  await openStage(page, "Drawings");
+  await page
+    .getByRole("button", { name: /Page 3/ })
+    .first()
+    .click();
+  await expect
+    .poll(async () => (await room(page, "View Front")).width / wide)
+    .toBeCloseTo((1800 + 20) / (1400 + 20), 1);
+  await expect(sheet(page).getByText("1800", { exact: true }).first()).toBeVisible();
+
+  // A piece goes: its balloon stays and says so.
+  await openStage(page, "Shape");
+  await page.keyboard.press("Control+k");
+  await page.getByPlaceholder(/A mark, a name/).fill("Worktop");
+  await page.keyboard.press("Enter");
+  await page.getByRole("button", { name: "Remove", exact: true }).click();
+  await openStage(page, "Drawings");
+  await page
+    .getByRole("button", { name: /Page 3/ })
+    .first()
+    .click();
+  await expect(lacks(page)).toContainText("is gone, or in no list");
+  await saved(page);
+
+  const pdf = await takeOut(page, /^All pages \(PDF\)/);
+  const text = execFileSync("pdftotext", ["-layout", await pdf.path(), "-"], { encoding: "utf8" });
+  for (const words of [
+    "General view",
+    "Frame, three views",
+    "Page 3",
+    "3 of 3",
+    "Hollow Lane Works",
+    "Top rail",
+  ])
+    expect(text).toContain(words);
+  expect(pdf.suggestedFilename()).toMatch(/^HL-204.*-drawings-r\d+\.pdf$/);
+  expect(await textOf(await takeOut(page, /Page 3 \(SVG\)/))).toContain('width="420mm"');
+  expect(await textOf(await takeOut(page, /Page 3 \(DXF\)/))).toContain("OUTLINES");
+});
+
+test("pages are added, copied, put in order by keys and removed; notes, frames and callouts stand on them", async ({
+  page,
+}) => {
+  const id = await copyOf(page, "hl-214");
+  await page.goto(`/jobs/${id}?stage=drawings`);
+  const pages = page.getByRole("region", { name: "Pages in order" });
+  await expect(pages.getByRole("listitem")).toHaveCount(1);
+  await page.getByRole("button", { name: "Copy page Bracket" }).click();
+  await expect(pages.getByText("2. Bracket (copy)")).toBeVisible();
+  await pages.getByRole("button", { name: "Move page Bracket (copy)" }).focus();
+  await page.keyboard.press("Space");
+  await page.keyboard.press("ArrowUp");
+  await page.keyboard.press("Space");
+  await expect(pages.getByText("1. Bracket (copy)")).toBeVisible();
+  await page.getByRole("button", { name: "Remove page Bracket (copy)" }).click();
+  await expect(pages.getByRole("listitem")).toHaveCount(1);
+
+  await add(page, "Note");
+  await page.getByRole("textbox", { name: "Text", exact: true }).fill("Deburr all edges.\nTwo coats of oil.");
+  await page.getByRole("textbox", { name: "Text", exact: true }).blur();
+  await expect(sheet(page).getByText("Two coats of oil.")).toBeVisible();
+  await add(page, "Frame");
+  await expect(item(page, "Frame")).toBeVisible();
+
+  // A callout to the piece that is clicked; a name that is no column is told on the page.
+  await add(page, "Callout");
+  const view = item(page, "View Front");
+  const box = await view.boundingBox();
+  if (!box) throw new Error("the view is there");
+  await page.mouse.click(box.x + box.width * 0.75, box.y + box.height * 0.12);
+  await expect(sheet(page).getByText(/^[A-Z]: /)).toBeVisible();
+  const pattern = page.getByRole("textbox", { name: /columns in braces/ });
+  await pattern.fill("{mark} × {colour}");
+  await pattern.blur();
+  await expect(sheet(page).getByText(/no column/)).toBeVisible();
+  await item(page, /^Callout/).focus();
+  await page.keyboard.press("Delete");
+  await expect(item(page, /^Callout/)).toHaveCount(0);
+
+  // A scale that is none is told where it is typed.
+  await page.keyboard.press("Escape");
+  await setField(page, "Typed", "1:0");
+  await expect(page.getByText(/is no scale; write 1:10/)).toBeVisible();
+  await page.getByRole("textbox", { name: "Typed" }).press("Escape");
+  await saved(page);
+});

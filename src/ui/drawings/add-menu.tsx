@@ -1,0 +1,171 @@
+"use client";
+/** What can be put on a page: views, followers, lists, notes, lines. */
+import { ChevronRight, Plus } from "lucide-react";
+import { DropdownMenu } from "radix-ui";
+import type { ReactNode } from "react";
+import type { DrawnPage } from "@/core/drawing";
+import {
+  FOLLOWER_SIDES,
+  type FollowerSide,
+  type Job,
+  type PageItem,
+  VIEW_SIDES,
+  type ViewFrom,
+  type ViewItem,
+  type ViewOf,
+} from "@/core/job";
+import { buttonClass } from "../common/button";
+import { useDesk, useDeskState } from "../desk/desk-context";
+import { SIDE_WORDS, viewOfWords } from "./item-words";
+import { addViewEdit, followerOf, newList, newNote, newRule } from "./new-items";
+
+const CONTENT = "z-50 min-w-[200px] rounded-sm border border-seam bg-leaf p-1 shadow-lg";
+const ITEM =
+  "flex cursor-pointer items-center justify-between gap-4 rounded-sm px-2 py-1 text-[14px] data-[highlighted]:bg-brass-pale data-[highlighted]:outline-none data-[disabled]:opacity-45";
+
+const FOLLOWER_WORDS: Readonly<Record<FollowerSide, string>> = {
+  left: "To the left",
+  right: "To the right",
+  above: "Above",
+  below: "Below",
+};
+
+/** What a new view may show, by the selection. */
+function subjects(job: Job, selected: ReadonlySet<string>): readonly (readonly [string, ViewOf])[] {
+  const pieces = [...selected].filter((id) => job.members[id] || job.panels[id] || job.boughtParts[id]);
+  const placements = [...selected].filter((id) => job.placements[id]);
+  const assembly = [...selected].flatMap(
+    (id) => job.assemblies[id] ?? job.assemblies[job.placements[id]?.assembly ?? ""] ?? [],
+  )[0];
+  const [only] = pieces;
+  const found: [string, ViewOf][] = [["Whole job", { kind: "job" }]];
+  const others = Object.values(job.assemblies).filter((one) => one !== assembly);
+  for (const one of [...(assembly ? [assembly] : []), ...others.slice(0, 12)])
+    found.push([`Assembly ${one.name}`, { kind: "assembly", assembly: one.id }]);
+  if (pieces.length + placements.length > 0)
+    found.push(["Selected pieces", { kind: "pieces", records: [...pieces, ...placements] }]);
+  if (only && pieces.length === 1) found.push(["Selected piece alone", { kind: "piece", record: only }]);
+  return found;
+}
+
+type Props = { readonly drawn: DrawnPage; readonly onCallout: () => void };
+
+export function AddMenu({ drawn, onCallout }: Props) {
+  const desk = useDesk();
+  const job = useDeskState((state) => state.job);
+  const selected = useDeskState((state) => state.selected);
+  const seenFrom = useDeskState((state) => state.seenFrom);
+  const parent = drawn.placed
+    .map(({ item }) => item)
+    .find((item): item is ViewItem => item.kind === "view" && selected.has(item.id));
+  const addView = (of: ViewOf, from: ViewFrom) => {
+    const { results, assets } = desk.store.getState();
+    const { edit, id } = addViewEdit(of, from, { job, shape: results.shape, assets, drawn });
+    if (desk.submit(edit) === null) desk.select([id]);
+  };
+  const add = (item: PageItem) => {
+    if (desk.submit({ kind: "setPageItems", items: [item] }) === null) desk.select([item.id]);
+  };
+  const directions = (of: ViewOf) => (
+    <>
+      {VIEW_SIDES.map((side) => (
+        <Entry key={side} onSelect={() => addView(of, { kind: "named", side })}>
+          {SIDE_WORDS[side]}
+        </Entry>
+      ))}
+      <Entry
+        disabled={seenFrom === null}
+        onSelect={() => seenFrom && addView(of, { kind: "typed", towards: [...seenFrom] })}
+      >
+        As the 3D view stands
+      </Entry>
+    </>
+  );
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger className={buttonClass("plain")}>
+        <Plus size={16} aria-hidden /> Add
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content align="end" sideOffset={4} className={CONTENT}>
+          <DropdownMenu.Label className="px-2 py-1 text-[12px] text-ink-soft">View of</DropdownMenu.Label>
+          {subjects(job, selected).map(([word, of]) => (
+            <Further key={word} word={word}>
+              {directions(of)}
+            </Further>
+          ))}
+          <Further
+            word={
+              parent
+                ? `View beside ${parent.caption ?? viewOfWords(parent, job)}`
+                : "View beside the selected one"
+            }
+            disabled={!parent}
+          >
+            {FOLLOWER_SIDES.map((side) => (
+              <Entry key={side} onSelect={() => parent && addView(parent.of, followerOf(parent, side))}>
+                {FOLLOWER_WORDS[side]}
+              </Entry>
+            ))}
+          </Further>
+          <DropdownMenu.Separator className="my-1 border-seam border-t" />
+          <Further word="List">
+            <Entry onSelect={() => add(newList({ kind: "cut" }, drawn))}>Cut list</Entry>
+            <Entry onSelect={() => add(newList({ kind: "buying" }, drawn))}>Buying list</Entry>
+            {Object.values(job.lists).map((list) => (
+              <Entry key={list.id} onSelect={() => add(newList({ kind: "own", list: list.id }, drawn))}>
+                {list.name}
+              </Entry>
+            ))}
+          </Further>
+          <Entry disabled={drawn.rings.size === 0} onSelect={onCallout}>
+            Callout
+          </Entry>
+          <Entry onSelect={() => add(newNote(drawn))}>Note</Entry>
+          <Entry onSelect={() => add(newRule(drawn, false))}>Line</Entry>
+          <Entry onSelect={() => add(newRule(drawn, true))}>Frame</Entry>
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
+
+function Entry({
+  onSelect,
+  disabled = false,
+  children,
+}: {
+  readonly onSelect: () => void;
+  readonly disabled?: boolean;
+  readonly children: ReactNode;
+}) {
+  return (
+    <DropdownMenu.Item className={ITEM} disabled={disabled} onSelect={onSelect}>
+      {children}
+    </DropdownMenu.Item>
+  );
+}
+
+function Further({
+  word,
+  disabled = false,
+  children,
+}: {
+  readonly word: string;
+  readonly disabled?: boolean;
+  readonly children: ReactNode;
+}) {
+  return (
+    <DropdownMenu.Sub>
+      <DropdownMenu.SubTrigger className={ITEM} disabled={disabled}>
+        {word}
+        <ChevronRight size={14} aria-hidden />
+      </DropdownMenu.SubTrigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.SubContent className={CONTENT} sideOffset={2}>
+          {children}
+        </DropdownMenu.SubContent>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Sub>
+  );
+}

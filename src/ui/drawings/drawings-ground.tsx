@@ -1,0 +1,94 @@
+"use client";
+/** The pages of the open job with the lines of their views, for the panes of the drawings: drawn in a worker, kept while the desk is open. */
+import {
+  createContext,
+  type ReactNode,
+  useCallback,
+  useContext,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+  useSyncExternalStore,
+} from "react";
+import type { DrawnPage } from "@/core/drawing";
+import { type Page, pagesInOrder } from "@/core/job";
+import { invariant } from "@/core/kernel";
+import { asksOfPages, createPageDrawing } from "@/core/paper-set";
+import { threadOf } from "../common/thread";
+import { useDeskState } from "../desk/desk-context";
+import { createViewStore, type ShownViews } from "./view-store";
+
+export type Drawings = {
+  readonly pages: readonly Page[];
+  /** The page that is open; null: there is none. */
+  readonly page: Page | null;
+  readonly shown: ShownViews;
+  readonly draw: (page: Page) => DrawnPage;
+  /** Says of which pages small pictures are in view. */
+  readonly showSmall: (ids: readonly string[]) => void;
+};
+
+const DrawingsContext = createContext<Drawings | null>(null);
+
+export function useDrawings(): Drawings {
+  const drawings = useContext(DrawingsContext);
+  invariant(drawings, "a pane of the drawings stands outside of their ground");
+  return drawings;
+}
+
+type GroundProps = {
+  /** Whether anything of it is on the screen: only then is anything drawn. */
+  readonly active: boolean;
+  readonly startWorker: () => Worker;
+  readonly children: ReactNode;
+};
+
+export function DrawingsGround({ active, startWorker, children }: GroundProps) {
+  const job = useDeskState((state) => state.job);
+  const results = useDeskState((state) => state.results);
+  const stockroom = useDeskState((state) => state.stockroom);
+  const assets = useDeskState((state) => state.assets);
+  const variant = useDeskState((state) => state.variant);
+  const revision = useDeskState((state) => state.revision);
+  const shop = useDeskState((state) => state.shop);
+  const open = useDeskState((state) => state.page);
+  const [store] = useState(() => createViewStore(threadOf(startWorker)));
+  const leaving = useRef<ReturnType<typeof setTimeout>>(undefined);
+  useEffect(() => {
+    clearTimeout(leaving.current);
+    return () => {
+      leaving.current = setTimeout(store.end, 0);
+    };
+  }, [store]);
+  const pages = useMemo(() => pagesInOrder(job), [job]);
+  const page = pages.find(({ id }) => id === open) ?? pages[0] ?? null;
+  const [small, setSmall] = useState<readonly string[]>([]);
+  const showSmall = useCallback(
+    (ids: readonly string[]) => setSmall((before) => (before.join("\n") === ids.join("\n") ? before : ids)),
+    [],
+  );
+  useEffect(() => {
+    if (!active) return;
+    const first = page ? asksOfPages(job, [page], variant, true) : [];
+    const others = pages.filter((one) => one !== page && small.includes(one.id));
+    store.want({ job, stockroom, assets }, [...first, ...asksOfPages(job, others, variant, true)]);
+  }, [active, store, job, stockroom, assets, variant, pages, page, small]);
+  const shown = useSyncExternalStore(store.subscribe, store.shown, store.shown);
+  const [drawing] = useState(createPageDrawing);
+  const [date] = useState(() => new Date().toISOString().slice(0, 10));
+  const drawings = useMemo((): Drawings => {
+    const known = new Map<string, DrawnPage>();
+    const variantName = variant === null ? null : (job.variants[variant]?.name ?? null);
+    const head = { info: job.info.job, revision, date, variantName, shop };
+    const draw = (one: Page) => {
+      const before = known.get(one.id);
+      if (before) return before;
+      const drawn = drawing(one, { job, results, stockroom, views: shown.views, head });
+      known.set(one.id, drawn);
+      return drawn;
+    };
+    return { pages, page, shown, draw, showSmall };
+  }, [pages, page, shown, job, results, stockroom, variant, revision, date, shop, drawing, showSmall]);
+  return <DrawingsContext value={drawings}>{children}</DrawingsContext>;
+}

@@ -1,0 +1,110 @@
+/** What items of pages and their settings are called. */
+
+import { SHEETS } from "@/core/drawing";
+import {
+  type Job,
+  LETTER_HEIGHTS,
+  type ListCorner,
+  type ListItem,
+  PAPERS,
+  type PageItem,
+  type Projection,
+  type ViewItem,
+  type ViewLook,
+  type ViewSide,
+} from "@/core/job";
+import type { Tally } from "@/core/tally";
+
+export const SIDE_WORDS: Readonly<Record<ViewSide, string>> = {
+  front: "Front",
+  back: "Back",
+  left: "Left",
+  right: "Right",
+  top: "Top",
+  bottom: "Bottom",
+  frontLeft: "Isometric, front left",
+  frontRight: "Isometric, front right",
+  backRight: "Isometric, back right",
+  backLeft: "Isometric, back left",
+};
+export const LOOK_WORDS: Readonly<Record<ViewLook, string>> = {
+  lines: "Visible lines",
+  hidden: "Visible lines, hidden ones dashed",
+};
+export const CORNER_WORDS: Readonly<Record<ListCorner, string>> = {
+  topLeft: "Top left",
+  topRight: "Top right",
+  bottomLeft: "Bottom left",
+  bottomRight: "Bottom right",
+};
+export const PROJECTION_WORDS: Readonly<Record<Projection, string>> = {
+  first: "First angle",
+  third: "Third angle",
+};
+export const PAPER_CHOICES = PAPERS.map((value) => ({ value, label: SHEETS[value].name }));
+export const LETTER_CHOICES = LETTER_HEIGHTS.map((height) => ({
+  value: String(height),
+  label: `${height} mm`,
+}));
+
+/** What a view shows, in a few words. */
+export function viewOfWords({ of }: Pick<ViewItem, "of">, job: Job): string {
+  switch (of.kind) {
+    case "job":
+      return "whole job";
+    case "assembly":
+      return job.assemblies[of.assembly]?.name ?? "an assembly that is gone";
+    case "pieces":
+      return of.records.length === 1 ? nameOf(of.records[0] ?? "", job) : `${of.records.length} pieces`;
+    case "piece":
+      return `${nameOf(of.record, job)}, alone`;
+    default:
+      return of satisfies never;
+  }
+}
+
+const nameOf = (record: string, job: Job): string =>
+  job.members[record]?.name ??
+  job.panels[record]?.name ??
+  job.boughtParts[record]?.name ??
+  placementName(record, job);
+
+function placementName(id: string, job: Job): string {
+  const placement = job.placements[id];
+  return (placement && job.assemblies[placement.assembly]?.name) ?? "a piece that is gone";
+}
+
+export function listWords({ list }: Pick<ListItem, "list">, job: Job): string {
+  switch (list.kind) {
+    case "cut":
+      return "Cut list";
+    case "buying":
+      return "Buying list";
+    case "own":
+      return job.lists[list.list]?.name ?? "A list that is gone";
+    default:
+      return list satisfies never;
+  }
+}
+
+/** What an item is called where it is named by itself. */
+export function itemWords(item: PageItem, job: Job, tally: Tally): string {
+  switch (item.kind) {
+    case "view":
+      return item.caption === null ? `View of ${viewOfWords(item, job)}` : `View ${item.caption}`;
+    case "list":
+      return listWords(item, job);
+    case "balloon": {
+      const row = tally.rowOfPiece.get(item.pieces[0]?.record ?? "");
+      return row?.mark ? `Balloon ${row.mark}` : "Balloon";
+    }
+    case "callout":
+      return "Callout";
+    case "note":
+      return `Note ${item.text.split("\n")[0]?.slice(0, 30) ?? ""}`;
+    case "rule":
+      return item.frame ? "Frame" : "Line";
+    default:
+      return item satisfies never;
+  }
+}

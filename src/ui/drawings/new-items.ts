@@ -1,0 +1,177 @@
+/** New items of a page, as they are before anybody changes them. */
+import {
+  axesOfView,
+  bestScale,
+  type DrawnPage,
+  freePlace,
+  movedBox,
+  offeredScales,
+  sizeOfView,
+} from "@/core/drawing";
+import type {
+  Assets,
+  CalloutItem,
+  Edit,
+  Job,
+  ListItem,
+  NoteItem,
+  Page,
+  PageItem,
+  PageItemId,
+  Pointed,
+  RuleItem,
+  ViewFrom,
+  ViewItem,
+  ViewOf,
+} from "@/core/job";
+import type { Shape } from "@/core/shape";
+import { newId } from "../common/fresh-id";
+import { SIDE_WORDS } from "./item-words";
+
+export const newItemId = () => newId("item") as PageItemId;
+
+export function newPage(job: Job, pages: readonly Page[]): Page {
+  const last = pages.at(-1);
+  return {
+    id: newId("page") as Page["id"],
+    heading: `Page ${pages.length + 1}`,
+    paper: last?.paper ?? (isInch(job) ? "tabloid" : "a3"),
+    lying: last?.lying ?? true,
+    border: last?.border ?? true,
+    titleBlock: last?.titleBlock ?? true,
+    scale: last?.scale ?? 0.1,
+    projection: last?.projection ?? (isInch(job) ? "third" : "first"),
+    position: (last?.position ?? 0) + 1,
+  };
+}
+
+const isInch = ({ info }: Job) => info.job.unit === "in" || info.job.unit === "ft";
+
+const takenOn = ({ placed }: DrawnPage) => placed.map(({ at, box }) => movedBox(box, at));
+
+const GAP = 25;
+/** A first view takes about this part of the page each way. */
+const SHARE = 0.45;
+const AROUND = 22;
+
+export type ViewGround = {
+  readonly job: Job;
+  readonly shape: Shape;
+  readonly assets: Assets;
+  readonly drawn: DrawnPage;
+};
+
+/** The edit that adds a view; the first one on a page sets the scale of the page as well. */
+export function addViewEdit(
+  of: ViewOf,
+  from: ViewFrom,
+  { job, shape, assets, drawn }: ViewGround,
+): { readonly edit: Edit; readonly id: string } {
+  const { page, placed } = drawn;
+  const id = newItemId();
+  const isFirst = !placed.some(({ item }) => item.kind === "view");
+  const base: ViewItem = {
+    id,
+    page: page.id,
+    kind: "view",
+    at: [0, 0],
+    of,
+    from,
+    scale: null,
+    look: "lines",
+    hidden: [],
+    variant: null,
+    caption: from.kind === "named" ? SIDE_WORDS[from.side] : null,
+  };
+  const itemById = (one: string) => placed.find(({ item }) => item.id === one)?.item;
+  const axes = axesOfView(base, itemById, page.projection);
+  const size = axes && sizeOfView(shape, { of, axes, hidden: [] }, assets);
+  const { width, height } = drawn.size;
+  const best = size && bestScale(size, { width: width * SHARE, height: height * SHARE }, job.info.job.unit);
+  const scale = isFirst && best ? best : page.scale;
+  // What does not fit with the others is shown to a scale of its own.
+  const own =
+    !isFirst && from.kind !== "follower" && size && best !== null && best < scale / 1.01 ? best : null;
+  const shownAt = own ?? scale;
+  const room = { width: (size?.width ?? 0) * shownAt, height: (size?.height ?? 0) * shownAt };
+  // With room for balloons and sizes round it.
+  const at = freePlace(page, [...takenOn(drawn), ...titleRoom(drawn)], room, AROUND);
+  const item: ViewItem = { ...base, at: [...at], scale: own };
+  const items: Edit = { kind: "setPageItems", items: [item] };
+  if (scale === page.scale) return { id, edit: items };
+  return {
+    id,
+    edit: {
+      kind: "together",
+      what: "Add a view",
+      edits: [{ kind: "setPages", pages: [{ ...page, scale }] }, items],
+    },
+  };
+}
+
+const titleRoom = ({ page, size }: DrawnPage) =>
+  page.titleBlock ? [{ x0: size.width - 190, y0: size.height - 43, x1: size.width, y1: size.height }] : [];
+
+export const followerOf = (view: ViewItem, side: "left" | "right" | "above" | "below"): ViewFrom => ({
+  kind: "follower",
+  of: view.id,
+  side,
+  gap: GAP,
+});
+
+export function newList(list: ListItem["list"], { page, size }: DrawnPage): ListItem {
+  const width = Math.min(180, size.width - 40);
+  return {
+    id: newItemId(),
+    page: page.id,
+    kind: "list",
+    // Over the title block, growing away from it.
+    at: page.titleBlock ? [size.width - 10, size.height - 46] : [size.width - 10, 10],
+    list,
+    corner: page.titleBlock ? "bottomRight" : "topRight",
+    width: Math.min(width, size.width - 30),
+    height: null,
+    silhouettes: false,
+  };
+}
+
+export function newNote(drawn: DrawnPage): NoteItem {
+  const [x, y] = freePlace(drawn.page, takenOn(drawn), { width: 40, height: 10 });
+  return {
+    id: newItemId(),
+    page: drawn.page.id,
+    kind: "note",
+    at: [x - 20, y - 5],
+    text: "Note",
+    letters: 3.5,
+    width: null,
+    strong: false,
+  };
+}
+
+export function newRule(drawn: DrawnPage, frame: boolean): RuleItem {
+  const [x, y] = freePlace(drawn.page, takenOn(drawn), { width: 60, height: frame ? 30 : 4 });
+  return {
+    id: newItemId(),
+    page: drawn.page.id,
+    kind: "rule",
+    at: [x - 30, frame ? y - 15 : y],
+    to: [x + 30, frame ? y + 15 : y],
+    frame,
+  };
+}
+
+export function newCallout(view: PageItem, piece: Pointed, at: readonly [number, number]): CalloutItem {
+  return {
+    id: newItemId(),
+    page: view.page,
+    kind: "callout",
+    view: view.id,
+    piece,
+    pattern: "{mark}: {name}",
+    at: [...at],
+    letters: 3.5,
+  };
+}
+
+export const scaleChoices = (job: Job): readonly number[] => offeredScales(job.info.job.unit);

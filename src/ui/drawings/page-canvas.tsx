@@ -1,0 +1,328 @@
+"use client";
+/** The page itself: items are selected, moved with the pointer or with keys, and catch on one another; pieces of views can be picked. */
+import {
+  type KeyboardEvent,
+  memo,
+  type PointerEvent as PointerOf,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+} from "react";
+import {
+  type CatchLine,
+  catchBoxes,
+  caught,
+  type DrawnPage,
+  type DrawnView,
+  movedBox,
+  movedItem,
+  type PlacedItem,
+  pieceAt,
+  type ViewPlace,
+} from "@/core/drawing";
+import type { Vec2 } from "@/core/geometry";
+import { type PageItem, type Pointed, withThoseOnThem } from "@/core/job";
+import { DrawnItems } from "../common/display-list";
+import { useDesk, useDeskState } from "../desk/desk-context";
+import { useDrawings } from "./drawings-ground";
+import { itemWords } from "./item-words";
+
+/** mm. How near something catches; how near a line is picked. */
+const CATCH = 1.6;
+const PICK = 1.4;
+/** Pixels that the pointer moves before it drags. */
+const DRAGS_FROM = 4;
+
+type Drag = { readonly ids: readonly string[]; readonly by: Vec2; readonly lines: readonly CatchLine[] };
+type Press = { readonly id: string; readonly x: number; readonly y: number; readonly add: boolean };
+
+export type CanvasProps = {
+  readonly drawn: DrawnPage;
+  /** Pixels for a millimetre. */
+  readonly zoom: number;
+  /** Takes the piece that is clicked in a view, and where, instead of selecting it; null: pieces are selected. */
+  readonly onPiece: ((view: string, piece: Pointed, at: Vec2) => void) | null;
+};
+
+export function PageCanvas({ drawn, zoom, onPiece }: CanvasProps) {
+  const desk = useDesk();
+  const job = useDeskState((state) => state.job);
+  const tally = useDeskState((state) => state.results.tally);
+  const selected = useDeskState((state) => state.selected);
+  const { shown } = useDrawings();
+  const svg = useRef<SVGSVGElement>(null);
+  const press = useRef<Press | null>(null);
+  const [drag, setDrag] = useState<Drag | null>(null);
+  const { size, placed, frame, places } = drawn;
+  const byId = useMemo(() => new Map(placed.map((one) => [one.item.id as string, one])), [placed]);
+
+  const select = (item: PageItem, add: boolean, more: readonly string[] = []) => {
+    const own = [item.id as string, ...recordsOf(item, tally), ...more];
+    desk.select(add ? [...selected, ...own] : own);
+  };
+  const onPage = (event: { readonly clientX: number; readonly clientY: number }): Vec2 => {
+    const box = svg.current?.getBoundingClientRect();
+    return box ? [(event.clientX - box.left) / zoom, (event.clientY - box.top) / zoom] : [0, 0];
+  };
+
+  const move = (event: PointerOf) => {
+    const start = press.current;
+    if (!start) return;
+    const pixels = [event.clientX - start.x, event.clientY - start.y] as const;
+    if (!drag && Math.hypot(...pixels) < DRAGS_FROM) return;
+    const ids = selected.has(start.id) ? [...selected].filter((id) => byId.has(id)) : [start.id];
+    const one = byId.get(start.id);
+    if (!one || onPiece) return;
+    const by: Vec2 = [pixels[0] / zoom, pixels[1] / zoom];
+    const free = event.altKey || one.item.kind === "balloon" || one.item.kind === "callout";
+    const moving = new Set(withThoseOnThem(job, ids).map(({ id }) => id as string));
+    const stop = free
+      ? { by, lines: [] }
+      : caught(movedBox(one.box, one.at), by, catchBoxes(drawn, moving), CATCH);
+    setDrag({ ids, ...stop, by: freeWay(one.item, stop.by) });
+  };
+
+  const release = (event: PointerOf) => {
+    const start = press.current;
+    press.current = null;
+    if (!start) return;
+    if (drag) {
+      shift(drag.ids, drag.by);
+      setDrag(null);
+      return;
+    }
+    const one = byId.get(start.id);
+    if (!one) return;
+    const picked = one.item.kind === "view" ? pieceIn(one, onPage(event)) : null;
+    if (onPiece) {
+      if (picked && one.item.kind === "view") onPiece(one.item.id, picked.piece, picked.at);
+      return;
+    }
+    select(one.item, start.add, picked ? [picked.piece.record] : []);
+  };
+
+  const pieceIn = (one: PlacedItem, [x, y]: Vec2): { readonly piece: Pointed; readonly at: Vec2 } | null => {
+    const [view, place] = [shown.views.get(one.item.id), places.get(one.item.id)];
+    if (!view || !place) return null;
+    const at: Vec2 = [x - place.at[0], y - place.at[1]];
+    const piece = pieceAt(view, place, at, PICK);
+    return piece ? { piece: { record: piece.record, way: piece.way || null }, at } : null;
+  };
+
+  /** Moves items; what goes along with another that is moved as well is not moved twice. */
+  const shift = (ids: readonly string[], by: Vec2) => {
+    const along = new Set(
+      ids.flatMap((id) =>
+        withThoseOnThem(job, [id]).flatMap((item) => (item.id === id ? [] : [item.id as string])),
+      ),
+    );
+    const items = ids.flatMap((id) => {
+      const one = byId.get(id);
+      return one && !along.has(id) ? [movedItem(one, by)] : [];
+    });
+    if (items.length > 0) desk.submit({ kind: "setPageItems", items });
+  };
+
+  const keys = (event: KeyboardEvent) => {
+    const ids = [...selected].filter((id) => byId.has(id));
+    const step = event.altKey ? 0.1 : event.shiftKey ? 10 : 1;
+    const ways: Readonly<Record<string, Vec2>> = {
+      ArrowLeft: [-step, 0],
+      ArrowRight: [step, 0],
+      ArrowUp: [0, -step],
+      ArrowDown: [0, step],
+    };
+    const way = ways[event.key];
+    if (way && ids.length > 0) {
+      event.preventDefault();
+      shift(ids, way);
+    } else if (event.key === "Delete" && ids.length > 0) {
+      if (desk.submit({ kind: "removePageItems", ids }) === null) desk.select([]);
+    } else if (event.key === "Escape") desk.select([]);
+  };
+
+  const moving = useMemo(
+    () => new Set(drag ? withThoseOnThem(job, drag.ids).map(({ id }) => id as string) : []),
+    [drag, job],
+  );
+  return (
+    <svg
+      ref={svg}
+      width={size.width * zoom}
+      height={size.height * zoom}
+      viewBox={`0 0 ${size.width} ${size.height}`}
+      aria-label={`Page ${drawn.page.heading}`}
+      className={`block shrink-0 bg-leaf shadow ${onPiece ? "cursor-crosshair" : ""}`}
+      onPointerMove={move}
+      onPointerUp={release}
+      onPointerDown={(event) => {
+        // On an item, that item has taken it.
+        if (!press.current && !event.shiftKey && !onPiece) desk.select([]);
+      }}
+      onKeyDown={keys}
+    >
+      <DrawnItems items={frame} />
+      {placed.map((one) => (
+        <ItemOnPage
+          key={one.item.id}
+          placed={one}
+          label={itemWords(one.item, job, tally)}
+          by={moving.has(one.item.id) && drag ? drag.by : NOWHERE}
+          selected={selected.has(one.item.id)}
+          onPress={(event) => {
+            press.current = { id: one.item.id, x: event.clientX, y: event.clientY, add: event.shiftKey };
+            svg.current?.setPointerCapture(event.pointerId);
+          }}
+          onFocus={() => {
+            if (press.current === null && !selected.has(one.item.id)) select(one.item, false);
+          }}
+        >
+          {one.item.kind === "view" ? (
+            <Highlights
+              view={shown.views.get(one.item.id)}
+              place={places.get(one.item.id)}
+              selected={selected}
+            />
+          ) : null}
+        </ItemOnPage>
+      ))}
+      {drag?.lines.map(({ axis, at }) => (
+        <line
+          key={axis}
+          {...(axis === "x"
+            ? { x1: at, x2: at, y1: 0, y2: size.height }
+            : { y1: at, y2: at, x1: 0, x2: size.width })}
+          stroke="var(--color-chalk)"
+          strokeWidth={0.8 / zoom}
+          strokeDasharray={`${4 / zoom} ${3 / zoom}`}
+        />
+      ))}
+    </svg>
+  );
+}
+
+const NOWHERE: Vec2 = [0, 0];
+
+/** What follows a view moves only away from it. */
+function freeWay(item: PageItem, [x, y]: Vec2): Vec2 {
+  if (item.kind !== "view" || item.from.kind !== "follower") return [x, y];
+  return item.from.side === "left" || item.from.side === "right" ? [x, 0] : [0, y];
+}
+
+/** The pieces that an item stands for: of a balloon, all of its row. */
+function recordsOf(
+  item: PageItem,
+  tally: {
+    readonly rowOfPiece: ReadonlyMap<string, { readonly pieces: readonly { readonly id: string }[] }>;
+  },
+): readonly string[] {
+  if (item.kind === "balloon")
+    return item.pieces.flatMap(
+      ({ record }) => tally.rowOfPiece.get(record)?.pieces.map(({ id }) => id) ?? [],
+    );
+  return item.kind === "callout" ? [item.piece.record] : [];
+}
+
+type ItemProps = {
+  readonly placed: PlacedItem;
+  readonly label: string;
+  readonly by: Vec2;
+  readonly selected: boolean;
+  readonly onPress: (event: PointerOf) => void;
+  readonly onFocus: () => void;
+  readonly children: React.ReactNode;
+};
+
+function ItemOnPage({ placed, label, by, selected, onPress, onFocus, children }: ItemProps) {
+  const { at, box, items, item, fault } = placed;
+  const pad = item.kind === "rule" ? 1.5 : 0;
+  const room = {
+    x: box.x0 - pad,
+    y: box.y0 - pad,
+    width: box.x1 - box.x0 + 2 * pad,
+    height: box.y1 - box.y0 + 2 * pad,
+  };
+  const lines = selected ? "var(--color-brass)" : fault ? "var(--color-oxide)" : "none";
+  return (
+    <g
+      transform={`translate(${at[0] + by[0]} ${at[1] + by[1]})`}
+      role="button"
+      tabIndex={0}
+      aria-label={fault ? `${label}: ${fault}` : label}
+      aria-pressed={selected}
+      data-item={item.kind}
+      className="outline-none"
+      onPointerDown={onPress}
+      onFocus={onFocus}
+    >
+      <rect {...room} fill="transparent" stroke="none" />
+      <g pointerEvents={item.kind === "balloon" ? "all" : "none"}>
+        <DrawnItems items={items} />
+      </g>
+      {children}
+      {lines === "none" ? null : (
+        <rect {...room} fill="none" stroke={lines} strokeWidth={selected ? 0.5 : 0.3} strokeDasharray="2 1" />
+      )}
+    </g>
+  );
+}
+
+/** Lines of selected pieces of a view, in brass over its own. */
+const Highlights = memo(function Highlights({
+  view,
+  place,
+  selected,
+}: {
+  readonly view: DrawnView | undefined;
+  readonly place: ViewPlace | undefined;
+  readonly selected: ReadonlySet<string>;
+}) {
+  const data = useMemo(() => {
+    if (!view || !place || selected.size === 0) return "";
+    const chosen = new Set(
+      view.pieces.flatMap(({ record, way }, i) =>
+        selected.has(record) || way.split("/").some((step) => selected.has(step.split(":")[0] ?? ""))
+          ? [i]
+          : [],
+      ),
+    );
+    if (chosen.size === 0) return "";
+    return view.lines
+      .filter(({ owners }) => owners.some((owner) => chosen.has(owner)))
+      .map(({ from, to }) => {
+        const [a, b] = [place.onPaper([from[0], -from[1]]), place.onPaper([to[0], -to[1]])];
+        return `M${a[0].toFixed(2)} ${a[1].toFixed(2)}L${b[0].toFixed(2)} ${b[1].toFixed(2)}`;
+      })
+      .join("");
+  }, [view, place, selected]);
+  return data === "" ? null : (
+    <path
+      d={data}
+      fill="none"
+      stroke="var(--color-brass)"
+      strokeWidth={0.9}
+      strokeLinecap="round"
+      pointerEvents="none"
+    />
+  );
+});
+
+/** The zoom at which a page fits into its room, and how large the room is. */
+export function useFittingZoom(size: { readonly width: number; readonly height: number }) {
+  const room = useRef<HTMLElement>(null);
+  const [fit, setFit] = useState(2);
+  useEffect(() => {
+    const box = room.current;
+    if (!box) return;
+    const measure = () => {
+      const { clientWidth, clientHeight } = box;
+      setFit(Math.max(0.2, Math.min((clientWidth - 40) / size.width, (clientHeight - 40) / size.height)));
+    };
+    measure();
+    const watcher = new ResizeObserver(measure);
+    watcher.observe(box);
+    return () => watcher.disconnect();
+  }, [size.width, size.height]);
+  return { room, fit };
+}

@@ -1,0 +1,134 @@
+"use client";
+/** The open page with its tools: what can be put on it, how near it is seen, and what leaves it. */
+import { Maximize, ZoomIn, ZoomOut } from "lucide-react";
+import { useState } from "react";
+import { newBalloons, type PlacedItem, SHEETS, scaleWords } from "@/core/drawing";
+import type { Vec2 } from "@/core/geometry";
+import type { BalloonItem, Page, Pointed } from "@/core/job";
+import { Button } from "../common/button";
+import { Notice } from "../common/notice";
+import { useDesk, useDeskState } from "../desk/desk-context";
+import { PaneHead } from "../desk/pane-head";
+import { ToolButton } from "../shape/tool-button";
+import { MarkingBar } from "../tally/mark-actions";
+import { AddMenu } from "./add-menu";
+import { BalloonMenu } from "./balloon-menu";
+import { useDrawings } from "./drawings-ground";
+import { newCallout, newItemId } from "./new-items";
+import { PageCanvas, useFittingZoom } from "./page-canvas";
+import { PagesOut } from "./pages-out";
+
+/** What the next click on a piece of a view does. */
+export type Pointing =
+  | { readonly kind: "balloon" }
+  | { readonly kind: "leader"; readonly balloon: string }
+  | { readonly kind: "callout" };
+
+const POINTING_WORDS: Readonly<Record<Pointing["kind"], string>> = {
+  balloon: "Click a piece in a view: its row gets a balloon.",
+  leader: "Click a piece in the same view: the balloon gets a leader to it.",
+  callout: "Click the piece in a view that the callout points at.",
+};
+
+export function PagePicture() {
+  const { page } = useDrawings();
+  return page ? (
+    <OpenPage page={page} />
+  ) : (
+    <>
+      <PaneHead title="No page yet" />
+      <p className="p-5 text-ink-soft">Add a page on the left. Views, lists and balloons go on it.</p>
+    </>
+  );
+}
+
+const NEARER = 1.25;
+
+function OpenPage({ page }: { readonly page: Page }) {
+  const desk = useDesk();
+  const unit = useDeskState((state) => state.job.info.job.unit);
+  const { draw, shown } = useDrawings();
+  const drawn = draw(page);
+  const { room, fit } = useFittingZoom(drawn.size);
+  const [nearer, setNearer] = useState<number | null>(null);
+  const [pointing, setPointing] = useState<Pointing | null>(null);
+  const zoom = nearer ?? fit;
+  const waiting = drawn.placed.some(({ item }) => shown.waiting.has(item.id));
+  const { name } = SHEETS[page.paper];
+
+  const onPiece = (view: string, piece: Pointed, at: Vec2) => {
+    const { results, job } = desk.store.getState();
+    const ring = drawn.rings.get(view);
+    const row = results.tally.rowOfPiece.get(piece.record);
+    const stands = drawn.placed.find(({ item }) => item.id === view)?.item;
+    if (!pointing || !ring || !stands) return;
+    if (pointing.kind === "callout") {
+      const item = newCallout(stands, piece, [ring.box.x1 + 8, Math.max(ring.box.y0, at[1] - 12)]);
+      if (desk.submit({ kind: "setPageItems", items: [item] }) === null) desk.select([item.id]);
+      setPointing(null);
+      return;
+    }
+    if (pointing.kind === "leader") {
+      const balloon = job.pageItems[pointing.balloon];
+      if (balloon?.kind === "balloon" && balloon.view === view)
+        desk.submit({ kind: "setPageItems", items: [{ ...balloon, pieces: [...balloon.pieces, piece] }] });
+      setPointing(null);
+      return;
+    }
+    if (!row) return;
+    const made = newBalloons({ page: page.id, view }, [row], balloonsIn(drawn.placed, view), ring, newItemId);
+    desk.submit({ kind: "setPageItems", items: made.map((one) => ({ ...one, pieces: [piece] })) });
+  };
+
+  return (
+    <>
+      <PaneHead
+        title={page.heading}
+        facts={`${name}, ${page.lying ? "landscape" : "portrait"} · ${scaleWords(page.scale, unit)}${waiting ? " · drawing…" : ""}`}
+      >
+        <AddMenu drawn={drawn} onCallout={() => setPointing({ kind: "callout" })} />
+        <BalloonMenu drawn={drawn} onPoint={setPointing} />
+        <span className="flex">
+          <ToolButton word="Zoom out" onClick={() => setNearer(zoom / NEARER)}>
+            <ZoomOut size={16} aria-hidden />
+          </ToolButton>
+          <ToolButton word="Fit page" onClick={() => setNearer(null)}>
+            <Maximize size={16} aria-hidden />
+          </ToolButton>
+          <ToolButton word="Zoom in" onClick={() => setNearer(Math.min(20, zoom * NEARER))}>
+            <ZoomIn size={16} aria-hidden />
+          </ToolButton>
+        </span>
+        <PagesOut page={page} />
+      </PaneHead>
+      <MarkingBar />
+      {pointing ? (
+        <Notice tone="plain">
+          <span className="flex items-center gap-3">
+            {POINTING_WORDS[pointing.kind]}
+            <Button look="plain" onClick={() => setPointing(null)}>
+              Done
+            </Button>
+          </span>
+        </Notice>
+      ) : null}
+      <section
+        ref={room}
+        aria-label="Page"
+        tabIndex={0}
+        className="min-h-0 flex-1 overflow-auto bg-ground"
+        onWheel={(event) => {
+          if (event.ctrlKey) setNearer(Math.min(20, Math.max(0.3, zoom * Math.exp(-event.deltaY / 400))));
+        }}
+      >
+        <div className="flex min-h-full w-max min-w-full items-center justify-center p-5">
+          <PageCanvas drawn={drawn} zoom={zoom} onPiece={pointing ? onPiece : null} />
+        </div>
+      </section>
+    </>
+  );
+}
+
+/** The balloons of a view. */
+export const balloonsIn = (placed: readonly PlacedItem[], view: string): readonly BalloonItem[] =>
+  placed.flatMap(({ item }) => (item.kind === "balloon" && item.view === view ? [item] : []));

@@ -1,0 +1,303 @@
+"use client";
+/** The pages of the job in their order, as small pictures, and what the set still lacks. */
+import {
+  closestCenter,
+  DndContext,
+  type DragEndEvent,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+} from "@dnd-kit/core";
+import {
+  arrayMove,
+  SortableContext,
+  sortableKeyboardCoordinates,
+  useSortable,
+  verticalListSortingStrategy,
+} from "@dnd-kit/sortable";
+import { CSS } from "@dnd-kit/utilities";
+import { useVirtualizer } from "@tanstack/react-virtual";
+import { Copy, GripVertical, Plus, Trash2 } from "lucide-react";
+import { memo, useEffect, useMemo, useRef } from "react";
+import { balloonRows, type DrawnPage, flatPage, SHEETS } from "@/core/drawing";
+import { copyOfPage, itemsOfPage, type Page } from "@/core/job";
+import { counted } from "@/core/kernel";
+import { Button } from "../common/button";
+import { DisplayList } from "../common/display-list";
+import { newId } from "../common/fresh-id";
+import { Hint } from "../common/hint";
+import { Tag } from "../common/tag";
+import { useDesk, useDeskState } from "../desk/desk-context";
+import { PaneHead } from "../desk/pane-head";
+import { missingBalloons } from "./balloon-menu";
+import { useDrawings } from "./drawings-ground";
+import { itemWords } from "./item-words";
+import { newPage } from "./new-items";
+
+const ROW = 104;
+
+export function PagesLedger() {
+  const desk = useDesk();
+  const job = useDeskState((state) => state.job);
+  const { pages, page, showSmall } = useDrawings();
+  const list = useRef<HTMLDivElement>(null);
+  const rows = useVirtualizer({
+    count: pages.length,
+    getScrollElement: () => list.current,
+    estimateSize: () => ROW,
+    overscan: 2,
+  });
+  const seen = rows.getVirtualItems();
+  const ids = seen.flatMap(({ index }) => pages[index]?.id ?? []).join("\n");
+  useEffect(() => showSmall(ids.split("\n")), [ids, showSmall]);
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  const add = () => {
+    const made = newPage(job, pages);
+    if (desk.submit({ kind: "setPages", pages: [made] }) === null) desk.openPage(made.id);
+  };
+  const drop = ({ active, over }: DragEndEvent) => {
+    const [from, to] = [active.id, over?.id].map((id) => pages.findIndex((one) => one.id === id));
+    if (from === undefined || to === undefined || from < 0 || to < 0 || from === to) return;
+    const moved = arrayMove([...pages], from, to);
+    const [before, after] = [moved[to - 1]?.position, moved[to + 1]?.position];
+    const position =
+      before === undefined ? (after ?? 1) - 1 : after === undefined ? before + 1 : (before + after) / 2;
+    const one = moved[to];
+    if (one) desk.submit({ kind: "setPages", pages: [{ ...one, position }] });
+  };
+  return (
+    <>
+      <PaneHead title="Pages" facts={pages.length === 0 ? "" : counted(pages.length, "page")}>
+        <Button look="plain" icon={<Plus size={16} aria-hidden />} onClick={add}>
+          Add page
+        </Button>
+      </PaneHead>
+      <div
+        ref={list}
+        className="min-h-0 flex-1 overflow-auto"
+        tabIndex={0}
+        role="region"
+        aria-label="Pages in order"
+      >
+        {pages.length === 0 ? (
+          <p className="max-w-[44ch] p-4 text-ink-soft">
+            Pages show the job from any side, with lists and balloons. They follow every change of the design.
+            Add one to begin.
+          </p>
+        ) : null}
+        <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
+          <SortableContext items={pages.map(({ id }) => id)} strategy={verticalListSortingStrategy}>
+            <ul className="relative" style={{ height: rows.getTotalSize() }}>
+              {seen.map(({ index, start }) => {
+                const one = pages[index];
+                return one ? (
+                  <PageRow
+                    key={one.id}
+                    page={one}
+                    number={index + 1}
+                    top={start}
+                    current={one.id === page?.id}
+                  />
+                ) : null;
+              })}
+            </ul>
+          </SortableContext>
+        </DndContext>
+      </div>
+      {pages.length === 0 ? null : <Lacks />}
+    </>
+  );
+}
+
+type RowProps = {
+  readonly page: Page;
+  readonly number: number;
+  readonly top: number;
+  readonly current: boolean;
+};
+
+function PageRow({ page, number, top, current }: RowProps) {
+  const desk = useDesk();
+  const job = useDeskState((state) => state.job);
+  const { draw } = useDrawings();
+  const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({
+    id: page.id,
+  });
+  const drawn = draw(page);
+  const views = drawn.placed.filter(({ item }) => item.kind === "view").length;
+  const lists = drawn.placed.filter(({ item }) => item.kind === "list").length;
+  const faults = drawn.placed.filter(({ fault }) => fault !== null).length;
+  const copy = () => {
+    const edits = copyOfPage(job, page.id, (kind) => newId(kind === "page" ? "page" : "item"));
+    if (edits) desk.submit({ kind: "together", what: `Copy page ${page.heading}`, edits: [...edits] });
+  };
+  const open = () => desk.openPage(page.id);
+  return (
+    <li
+      ref={setNodeRef}
+      className={`absolute left-0 flex w-full items-stretch border-seam border-b ${current ? "bg-brass-pale" : "bg-leaf"} ${isDragging ? "z-10 shadow" : ""}`}
+      style={{ top, height: ROW, transform: CSS.Translate.toString(transform), transition: transition ?? "" }}
+    >
+      <button
+        type="button"
+        className="flex w-7 shrink-0 cursor-grab items-center justify-center text-ink-soft"
+        aria-label={`Move page ${page.heading}`}
+        {...attributes}
+        {...listeners}
+      >
+        <GripVertical size={16} aria-hidden />
+      </button>
+      <button
+        type="button"
+        aria-current={current ? "true" : undefined}
+        onClick={open}
+        className="flex min-w-0 flex-1 items-center gap-3 py-2 text-left"
+      >
+        <span className="block h-[84px] w-[116px] shrink-0 border border-seam bg-leaf">
+          <SmallPage drawn={drawn} />
+        </span>
+        <span className="min-w-0">
+          <span className="block truncate font-semibold">
+            {number}. {page.heading}
+          </span>
+          <span className="block truncate text-[13px] text-ink-soft">
+            {SHEETS[page.paper].name}, {page.lying ? "landscape" : "portrait"}
+          </span>
+          <span className="block truncate text-[13px] text-ink-soft">
+            {counted(views, "view")}
+            {lists > 0 ? `, ${counted(lists, "list")}` : ""}
+          </span>
+          {faults > 0 ? (
+            <span className="block text-[13px] text-oxide">{counted(faults, "item")} to look at</span>
+          ) : null}
+        </span>
+      </button>
+      <span className="flex shrink-0 flex-col justify-center pr-2">
+        <Hint text="Copy page">
+          <button
+            type="button"
+            aria-label={`Copy page ${page.heading}`}
+            className="p-1.5 text-enamel"
+            onClick={copy}
+          >
+            <Copy size={15} aria-hidden />
+          </button>
+        </Hint>
+        <Hint text="Remove page">
+          <button
+            type="button"
+            aria-label={`Remove page ${page.heading}`}
+            className="p-1.5 text-oxide"
+            onClick={() => desk.submit({ kind: "removePages", ids: [page.id] })}
+          >
+            <Trash2 size={15} aria-hidden />
+          </button>
+        </Hint>
+      </span>
+    </li>
+  );
+}
+
+const SmallPage = memo(function SmallPage({ drawn }: { readonly drawn: DrawnPage }) {
+  return <DisplayList drawing={flatPage(drawn)} label="" pad={0} fluid />;
+});
+
+/** How many rows without a balloon are named; more are counted. */
+const MOST_NAMED = 5;
+
+/** What the set still lacks: rows without a balloon on any page, and items that cannot be shown as they should be. */
+function Lacks() {
+  const desk = useDesk();
+  const job = useDeskState((state) => state.job);
+  const results = useDeskState((state) => state.results);
+  const { pages, page, draw } = useDrawings();
+  const { all, without } = useMemo(() => balloonRows(job, results), [job, results]);
+  const drawn = page ? draw(page) : null;
+  const place = () => {
+    // In whichever view of the open page each is seen, one view after the other.
+    let left = without;
+    const items = [...(drawn?.rings.keys() ?? [])].flatMap((view) => {
+      const made = drawn ? missingBalloons(drawn, view, left) : [];
+      const named = new Set(
+        made.map(({ pieces }) => results.tally.rowOfPiece.get(pieces[0]?.record ?? "")?.id),
+      );
+      left = left.filter(({ id }) => !named.has(id));
+      return made;
+    });
+    if (items.length > 0) desk.submit({ kind: "setPageItems", items });
+  };
+  const faults = drawn?.placed.filter(({ fault }) => fault !== null) ?? [];
+  const onPages = pages.filter((one) =>
+    itemsOfPage(job, one.id).some(({ kind }) => kind === "balloon"),
+  ).length;
+  return (
+    <section
+      aria-label="What the set lacks"
+      className="max-h-[40%] shrink-0 overflow-auto border-seam border-t bg-ground px-3.5 py-2 text-[13px]"
+    >
+      <h3 className="flex items-center justify-between font-semibold">
+        What the set lacks
+        {without.length > 0 && drawn && drawn.rings.size > 0 ? (
+          <Button look="plain" onClick={place}>
+            Place them
+          </Button>
+        ) : null}
+      </h3>
+      <p className="flex items-center gap-2 text-ink-soft">
+        Balloons: {all.length - without.length} of {counted(all.length, "row")}
+        {onPages > 0 ? ` on ${counted(onPages, "page")}` : ""}
+      </p>
+      <Strokes count={all.length - without.length} />
+      <ul>
+        {without.slice(0, MOST_NAMED).map((row) => (
+          <li key={row.id} className="flex items-center gap-2 py-0.5">
+            <button
+              type="button"
+              className="flex min-w-0 items-center gap-2 text-left hover:underline"
+              onClick={() => desk.select(row.pieces.map(({ id }) => id))}
+            >
+              <Tag mark={row.mark} />
+              <span className="truncate">{row.name}: no balloon on any page</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+      {without.length > MOST_NAMED ? (
+        <p className="text-ink-soft">and {without.length - MOST_NAMED} more</p>
+      ) : null}
+      <ul>
+        {faults.slice(0, 20).map(({ item, fault }) => (
+          <li key={item.id}>
+            <button
+              type="button"
+              className="text-left text-oxide hover:underline"
+              onClick={() => desk.select([item.id])}
+            >
+              {itemWords(item, job, results.tally)}: {fault}
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** A count as tally strokes, five to a group; of many only the count is said elsewhere. */
+function Strokes({ count }: { readonly count: number }) {
+  if (count === 0 || count > 60) return null;
+  const groups = Math.ceil(count / 5);
+  return (
+    <svg width={groups * 26} height={14} aria-hidden className="my-0.5 block">
+      {Array.from({ length: count }, (_, i) => {
+        const x = Math.floor(i / 5) * 26 + (i % 5) * 4 + 2;
+        const ends = i % 5 === 4 ? { x1: x - 18, y1: 12, x2: x, y2: 2 } : { x1: x, y1: 1, x2: x, y2: 13 };
+        // biome-ignore lint/suspicious/noArrayIndexKey: strokes are alike
+        return <line key={i} {...ends} stroke="var(--color-moss)" strokeWidth={1.4} />;
+      })}
+    </svg>
+  );
+}
