@@ -70,7 +70,7 @@ test("a page with views in line, a list and all balloons follows a key size and 
   await expect(item(page, "Balloon A")).toBeVisible();
 
   // A balloon is the row: it is selected everywhere.
-  await item(page, "Balloon A").click();
+  await item(page, "Balloon A").locator("text").click();
   await expect(page.getByRole("region", { name: "Facts" })).toContainText("1400");
   await expectAccessible(page);
 
@@ -137,9 +137,15 @@ test("pages are added, copied, put in order by keys and removed; notes, frames a
   await expect(pages.getByRole("listitem")).toHaveCount(1);
   await page.getByRole("button", { name: "Copy page Bracket" }).click();
   await expect(pages.getByText("2. Bracket (copy)")).toBeVisible();
-  await pages.getByRole("button", { name: "Move page Bracket (copy)" }).focus();
+  const handle = pages.getByRole("button", { name: "Move page Bracket (copy)", exact: true });
+  await handle.focus();
   await page.keyboard.press("Space");
-  await page.keyboard.press("ArrowUp");
+  await expect(handle).toHaveAttribute("aria-pressed", "true");
+  // The keys are listened to a moment after the page was taken up.
+  await expect(async () => {
+    await page.keyboard.press("ArrowUp");
+    await expect(page.getByText(/was moved over/)).toBeAttached({ timeout: 500 });
+  }).toPass();
   await page.keyboard.press("Space");
   await expect(pages.getByText("1. Bracket (copy)")).toBeVisible();
   await page.getByRole("button", { name: "Remove page Bracket (copy)" }).click();

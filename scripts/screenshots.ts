@@ -124,12 +124,11 @@ const VIEWS: readonly View[] = [
     },
   },
   {
-    name: "by-assembly",
-    url: "/jobs/hl-207?stage=tally",
+    name: "drawings",
+    url: "/jobs/hl-204?stage=drawings",
     act: async (page) => {
-      await drawn(page);
-      await newList(page, /Bill by assembly/);
-      await page.getByRole("row", { name: /Drawer front/ }).click();
+      await page.getByRole("button", { name: "Balloon L", exact: true }).locator("text").click();
+      await page.locator('g[data-item="view"] path[stroke="var(--color-brass)"]').waitFor();
     },
   },
   {

@@ -43,6 +43,13 @@ const TRIALS: readonly (readonly [heading: string, name: string, file: string, f
   readonly trialLayout: { readonly problem: BarProblem; readonly layout: BarLayout; readonly entry: SectionEntry };`,
     ],
     [
+      "A page item",
+      "trialItem",
+      "src/core/job/page-item.ts",
+      'export const PageItemSchema = v.variant("kind", [',
+      'export const PageItemSchema = v.variant("kind", [\n  v.object({ ...placed, kind: v.literal("trialItem") }),',
+    ],
+    [
       "A format of lists",
       "trialFormat",
       "src/formats/list-file.ts",

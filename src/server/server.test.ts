@@ -533,7 +533,7 @@ describe("weight", () => {
     expect((await told()).revision).toBe(2);
     const [row] = await db.db.select().from(jobs).where(eq(jobs.id, id));
     // As long as before, and no job any more.
-    const broken = (row?.document ?? "").replace(/"schemaVersion":\d+/, '"schemaVersion":9');
+    const broken = (row?.document ?? "").replace(/"schemaVersion":\d+/, '"schemaVersion":999');
     await db.write((writer) => writer.update(jobs).set({ document: broken }).where(eq(jobs.id, id)));
     await expect(openJobText(db, id, "")).rejects.toThrow(UnreadableJob);
     const spaced = JSON.stringify(JSON.parse(row?.document ?? ""), null, 1);

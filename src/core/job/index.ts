@@ -148,7 +148,6 @@ export {
   type ViewLook,
   type ViewOf,
   type ViewSide,
-  viewOf,
 } from "./page-item";
 export {
   type Between,

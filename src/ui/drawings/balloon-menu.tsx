@@ -10,7 +10,7 @@ import type { Results } from "@/core/pipeline";
 import { buttonClass } from "../common/button";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { newItemId } from "./new-items";
-import { balloonsIn, type Pointing } from "./page-picture";
+import { balloonsIn, type Pointing } from "./pointing";
 
 const ITEM =
   "block cursor-pointer rounded-sm px-2 py-1 text-[14px] data-[highlighted]:bg-brass-pale data-[highlighted]:outline-none data-[disabled]:opacity-45";
@@ -61,7 +61,10 @@ export function BalloonMenu({ drawn, onPoint }: Props) {
     const items = missingBalloons(drawn, view, wanted);
     if (items.length > 0) desk.submit({ kind: "setPageItems", items: [...items] });
     const hidden = wanted.length - items.length;
-    if (hidden > 0) toast(`${counted(hidden, "row")} not seen in this view. Add another view for them.`);
+    if (hidden > 0)
+      toast(
+        `${counted(hidden, "row")} left: not seen in this view, or no room round it. Add a view, or change the scale.`,
+      );
     else if (items.length === 0) toast("Each row that is seen here has a balloon already.");
   };
   const again = () => {

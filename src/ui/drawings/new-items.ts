@@ -2,11 +2,13 @@
 import {
   axesOfView,
   bestScale,
+  borderOf,
   type DrawnPage,
   freePlace,
   movedBox,
   offeredScales,
   sizeOfView,
+  titleBox,
 } from "@/core/drawing";
 import type {
   Assets,
@@ -109,8 +111,7 @@ export function addViewEdit(
   };
 }
 
-const titleRoom = ({ page, size }: DrawnPage) =>
-  page.titleBlock ? [{ x0: size.width - 190, y0: size.height - 43, x1: size.width, y1: size.height }] : [];
+const titleRoom = ({ page }: DrawnPage) => (page.titleBlock ? [titleBox(borderOf(page))] : []);
 
 export const followerOf = (view: ViewItem, side: "left" | "right" | "above" | "below"): ViewFrom => ({
   kind: "follower",
@@ -119,17 +120,18 @@ export const followerOf = (view: ViewItem, side: "left" | "right" | "above" | "b
   gap: GAP,
 });
 
-export function newList(list: ListItem["list"], { page, size }: DrawnPage): ListItem {
-  const width = Math.min(180, size.width - 40);
+/** Over the title block, growing away from it. */
+export function newList(list: ListItem["list"], { page }: DrawnPage): ListItem {
+  const border = borderOf(page);
+  const title = page.titleBlock ? titleBox(border) : null;
   return {
     id: newItemId(),
     page: page.id,
     kind: "list",
-    // Over the title block, growing away from it.
-    at: page.titleBlock ? [size.width - 10, size.height - 46] : [size.width - 10, 10],
+    at: [border.x1, title ? title.y0 - 3 : border.y0],
     list,
-    corner: page.titleBlock ? "bottomRight" : "topRight",
-    width: Math.min(width, size.width - 30),
+    corner: title ? "bottomRight" : "topRight",
+    width: Math.min(180, border.x1 - border.x0),
     height: null,
     silhouettes: false,
   };

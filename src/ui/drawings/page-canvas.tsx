@@ -152,8 +152,9 @@ export function PageCanvas({ drawn, zoom, onPiece }: CanvasProps) {
       width={size.width * zoom}
       height={size.height * zoom}
       viewBox={`0 0 ${size.width} ${size.height}`}
+      role="group"
       aria-label={`Page ${drawn.page.heading}`}
-      className={`block shrink-0 bg-leaf shadow ${onPiece ? "cursor-crosshair" : ""}`}
+      className={`block shrink-0 select-none bg-leaf shadow ${onPiece ? "cursor-crosshair" : ""}`}
       onPointerMove={move}
       onPointerUp={release}
       onPointerDown={(event) => {

@@ -2,9 +2,9 @@
 /** The open page with its tools: what can be put on it, how near it is seen, and what leaves it. */
 import { Maximize, ZoomIn, ZoomOut } from "lucide-react";
 import { useState } from "react";
-import { newBalloons, type PlacedItem, SHEETS, scaleWords } from "@/core/drawing";
+import { newBalloons, SHEETS, scaleWords } from "@/core/drawing";
 import type { Vec2 } from "@/core/geometry";
-import type { BalloonItem, Page, Pointed } from "@/core/job";
+import type { Page, Pointed } from "@/core/job";
 import { Button } from "../common/button";
 import { Notice } from "../common/notice";
 import { useDesk, useDeskState } from "../desk/desk-context";
@@ -17,12 +17,7 @@ import { useDrawings } from "./drawings-ground";
 import { newCallout, newItemId } from "./new-items";
 import { PageCanvas, useFittingZoom } from "./page-canvas";
 import { PagesOut } from "./pages-out";
-
-/** What the next click on a piece of a view does. */
-export type Pointing =
-  | { readonly kind: "balloon" }
-  | { readonly kind: "leader"; readonly balloon: string }
-  | { readonly kind: "callout" };
+import { balloonsIn, type Pointing } from "./pointing";
 
 const POINTING_WORDS: Readonly<Record<Pointing["kind"], string>> = {
   balloon: "Click a piece in a view: its row gets a balloon.",
@@ -128,7 +123,3 @@ function OpenPage({ page }: { readonly page: Page }) {
     </>
   );
 }
-
-/** The balloons of a view. */
-export const balloonsIn = (placed: readonly PlacedItem[], view: string): readonly BalloonItem[] =>
-  placed.flatMap(({ item }) => (item.kind === "balloon" && item.view === view ? [item] : []));

@@ -157,7 +157,7 @@ function PageRow({ page, number, top, current }: RowProps) {
         onClick={open}
         className="flex min-w-0 flex-1 items-center gap-3 py-2 text-left"
       >
-        <span className="block h-[84px] w-[116px] shrink-0 border border-seam bg-leaf">
+        <span aria-hidden className="block h-[84px] w-[116px] shrink-0 border border-seam bg-leaf">
           <SmallPage drawn={drawn} />
         </span>
         <span className="min-w-0">

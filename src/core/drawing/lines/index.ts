@@ -4,4 +4,4 @@ export type { ViewLine, ViewLineKind } from "./merging";
 export { type SeenPiece, seenPieces } from "./shape-solids";
 export { VIEW_DIRECTIONS, type ViewFrame, viewFrom, viewIn } from "./view-frame";
 export { viewLines } from "./view-lines";
-export { type VisiblePart, visibleParts } from "./visible-parts";
+export { type SeenGrid, visibleParts } from "./visible-parts";

@@ -18,7 +18,7 @@ describe("visible parts", () => {
     (...direction) => {
       const pieces = seenPieces(shape, viewFrom(direction));
       const image = new Image(pieces);
-      const parts = visibleParts(pieces);
+      const { parts, grid } = visibleParts(pieces);
       const pixel = Math.max(image.box[2] - image.box[0], image.box[3] - image.box[1]) / 800;
       for (const { owner, at, radius } of parts) {
         expect(image.seenAt(at)?.owner).toBe(owner);
@@ -39,15 +39,25 @@ describe("visible parts", () => {
           const seen = image.seenAt([x0 + ((i + 0.5) / 60) * (x1 - x0), y0 + ((k + 0.5) / 60) * (y1 - y0)]);
           if (seen) counts.set(seen.owner, (counts.get(seen.owner) ?? 0) + 1);
         }
+      if (!grid) throw new Error("something is seen");
+      const rows = grid.owners.length / grid.columns;
+      let wrong = 0;
+      for (let i = 0; i < grid.owners.length; i += 97) {
+        const [column, row] = [i % grid.columns, Math.floor(i / grid.columns)];
+        const place = [grid.x0 + (column + 0.625) * grid.size, grid.y0 + (row + 0.625) * grid.size] as const;
+        if ((image.seenAt(place)?.owner ?? -1) !== grid.owners[i]) wrong++;
+      }
+      expect(rows).toBe(Math.floor(rows));
+      expect(wrong).toBe(0);
       expect(counts.size).toBeGreaterThan(3);
       for (const [owner, count] of counts) if (count > 1) expect(found.has(owner)).toBe(true);
     },
   );
 
   it("of nothing are none, and one that is covered wholly has none", () => {
-    expect(visibleParts([])).toEqual([]);
+    expect(visibleParts([])).toEqual({ parts: [], grid: null });
     const pieces = seenPieces(shape, viewFrom(top));
-    const seen = new Set(visibleParts(pieces).map(({ owner }) => pieces[owner]?.record));
+    const seen = new Set(visibleParts(pieces).parts.map(({ owner }) => pieces[owner]?.record));
     expect([seen.has("shelfHigh"), seen.has("shelfLow")]).toEqual([true, false]);
   });
 });

@@ -9,16 +9,29 @@ import { candidatesOf, type Occluders, type SeenSolid } from "./candidates";
 /** A part of a piece that is seen: the place farthest from its border, and how far that is, in mm of what is drawn. */
 export type VisiblePart = { readonly owner: number; readonly at: Vec2; readonly radius: number };
 
+/** Which solid is seen where: row by row from below, in squares of a size in mm; −1: none. */
+export type SeenGrid = {
+  readonly x0: number;
+  readonly y0: number;
+  readonly size: number;
+  readonly columns: number;
+  readonly owners: readonly number[];
+};
+
+export type VisibleParts = { readonly parts: readonly VisiblePart[]; readonly grid: SeenGrid | null };
+
 /** Pixels along the longer side of the view. */
 const PIXELS = 800;
 /** Pixels. Smaller parts are nothing that a leader could point at. */
 const LEAST_PIXELS = 4;
 const NOTHING = -1;
+/** For picking, each so many pixels are enough. */
+const COARSE = 4;
 
-export function visibleParts(solids: readonly SeenSolid[], pixels = PIXELS): readonly VisiblePart[] {
+export function visibleParts(solids: readonly SeenSolid[], pixels = PIXELS): VisibleParts {
   const { occluders } = candidatesOf(solids);
   const box = boxOf(solids);
-  if (box === null || occluders.count === 0) return [];
+  if (box === null || occluders.count === 0) return { parts: [], grid: null };
   const size = Math.max(box.x1 - box.x0, box.y1 - box.y0) / pixels || 1;
   // One more on each side, so that what touches the edge of the picture has a border there.
   const grid: Grid = {
@@ -29,7 +42,16 @@ export function visibleParts(solids: readonly SeenSolid[], pixels = PIXELS): rea
     rows: Math.ceil((box.y1 - box.y0) / size) + 2,
   };
   const seen = ownersSeen(occluders, grid);
-  return partsOf(seen, distancesToBorder(seen, grid), grid);
+  return { parts: partsOf(seen, distancesToBorder(seen, grid), grid), grid: coarse(seen, grid) };
+}
+
+function coarse(seen: Int32Array, { x0, y0, size, columns, rows }: Grid): SeenGrid {
+  const [wide, tall] = [Math.floor(columns / COARSE), Math.floor(rows / COARSE)];
+  const owners = Array.from({ length: wide * tall }, (_, i) => {
+    const [column, row] = [(i % wide) * COARSE + COARSE / 2, Math.floor(i / wide) * COARSE + COARSE / 2];
+    return seen[row * columns + column] as number;
+  });
+  return { x0, y0, size: size * COARSE, columns: wide, owners };
 }
 
 type Grid = {

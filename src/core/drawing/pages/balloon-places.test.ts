@@ -143,4 +143,15 @@ describe("balloons", () => {
     const placed = balloonPlaces(balloons, { ...ground(100, 60), blocked: [wall] });
     for (const { at } of placed) expect(at[0]).toBeLessThan(wall.x1);
   });
+
+  it("for which there is no room say so", () => {
+    const balloons = tipsAt(10, 100, 60, seededRandom(4));
+    const placed = balloonPlaces(balloons, {
+      ...ground(100, 60),
+      isFree: ([x, y]) => y < 0 && x > 0 && x < 40,
+    });
+    expect(placed.filter(({ crowded }) => crowded).length).toBeGreaterThan(2);
+    const stood = placed.filter(({ crowded }) => !crowded).map(({ at }) => at.join(" "));
+    expect(new Set(stood).size).toBe(stood.length);
+  });
 });

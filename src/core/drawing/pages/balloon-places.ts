@@ -16,7 +16,13 @@ export type Standing = { readonly place: RingPlace; readonly at: Vec2 };
 export type ToPlace = { readonly tips: readonly Vec2[]; readonly stands: BalloonPlace | null };
 
 /** Where a balloon has come to stand, and at which of its tips its leader points (null: it has none). */
-export type PlacedBalloon = { readonly stands: BalloonPlace; readonly at: Vec2; readonly tip: number | null };
+export type PlacedBalloon = {
+  readonly stands: BalloonPlace;
+  readonly at: Vec2;
+  readonly tip: number | null;
+  /** There is no room for it: it stands over the view. */
+  readonly crowded: boolean;
+};
 
 /** Millimetres on paper. */
 export const BALLOON_RADIUS = 4.5;
@@ -161,6 +167,7 @@ export function balloonPlaces(balloons: readonly ToPlace[], ground: RingGround):
       stands: stands?.kind === "hand" ? stands : standing.place,
       at: where,
       tip: bestTip(where, tips, bars).tip,
+      crowded: stands?.kind !== "hand" && !taken.has(i),
     };
   });
 }

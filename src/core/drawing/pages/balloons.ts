@@ -104,7 +104,9 @@ export function balloonsOfView(
         ? "The piece that this balloon names is gone, or in no list."
         : ends[0] === undefined
           ? `${mark} is not seen in this view.`
-          : null;
+          : standing.crowded
+            ? `There is no room for ${mark} round this view. Make its scale smaller, or the page larger.`
+            : null;
     return [
       {
         item,
@@ -175,7 +177,7 @@ function balloonItems(
 
 /**
  * New balloons of a view: one for each row that has none, in the order of the rows, at whichever of its pieces can be pointed at
- * best. Rows of which nothing is seen there get none.
+ * best. Rows of which nothing is seen there, or for which there is no room round the view, get none.
  */
 export function newBalloons(
   view: Pick<BalloonItem, "page" | "view">,
@@ -200,7 +202,8 @@ export function newBalloons(
   const fresh = wanted.map((parts) => ({ tips: parts.map(({ at }) => place.onPaper(at)), stands: null }));
   return balloonPlaces([...old, ...fresh], ringGround(ground))
     .slice(old.length)
-    .flatMap(({ stands, tip }, i): BalloonItem[] => {
+    .flatMap(({ stands, tip, crowded }, i): BalloonItem[] => {
+      if (crowded) return [];
       const part = wanted[i]?.[tip ?? 0];
       const piece = part && drawn.pieces[part.piece];
       if (!piece) return [];

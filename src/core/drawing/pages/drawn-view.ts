@@ -5,6 +5,7 @@ import { remembersEach } from "../../kernel";
 import type { Instance, Shape } from "../../shape";
 import {
   linePaths,
+  type SeenGrid,
   type SeenPiece,
   seenPieces,
   type ViewLine,
@@ -31,6 +32,8 @@ export type DrawnView = {
   /** null: there is nothing to be seen. */
   readonly box: PlaneBox | null;
   readonly parts: readonly ViewPart[];
+  /** Which piece is seen where, heights upwards; null: it was not asked for, or there is nothing. */
+  readonly grid: SeenGrid | null;
 };
 
 const onPaper = ([x, y]: Vec2): Vec2 => [x, 0 - y];
@@ -128,6 +131,7 @@ function drawnPieces(seen: readonly SeenPiece[], asked: ViewAsked): DrawnView {
       lines.filter((line) => line.kind === kind),
       onPaper,
     );
+  const { parts, grid } = asked.parts ? visibleParts(seen) : { parts: [], grid: null };
   const places = lines.flatMap(({ from, to }) => [onPaper(from), onPaper(to)]);
   return {
     pieces: seen.map(({ record, instance }) => ({ record, way: instance.key })),
@@ -139,9 +143,8 @@ function drawnPieces(seen: readonly SeenPiece[], asked: ViewAsked): DrawnView {
       hidden: ofKind("hidden"),
     },
     box: places.length === 0 ? null : boxOfPoints(places),
-    parts: asked.parts
-      ? visibleParts(seen).map((part) => ({ piece: part.owner, at: onPaper(part.at), radius: part.radius }))
-      : [],
+    parts: parts.map(({ owner, at, radius }) => ({ piece: owner, at: onPaper(at), radius })),
+    grid,
   };
 }
 

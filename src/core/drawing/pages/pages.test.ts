@@ -59,6 +59,9 @@ describe("scales", () => {
       "1:20",
       "1:50",
       "1:100",
+      "1:200",
+      "1:500",
+      "1:1000",
     ]);
     for (const unit of ["mm", "in"] as const)
       for (const scale of offeredScales(unit)) {
@@ -88,7 +91,7 @@ describe("scales", () => {
   it("the best is the largest at which all fits", () => {
     expect(bestScale({ width: 1400, height: 900 }, { width: 150, height: 100 }, "mm")).toBe(0.1);
     expect(bestScale({ width: 1501, height: 900 }, { width: 150, height: 100 }, "mm")).toBe(0.05);
-    expect(bestScale({ width: 9e6, height: 1 }, { width: 150, height: 100 }, "mm")).toBe(0.01);
+    expect(bestScale({ width: 9e6, height: 1 }, { width: 150, height: 100 }, "mm")).toBe(0.001);
   });
 });
 
@@ -144,6 +147,7 @@ describe("followers", () => {
     paths: { outline: [], edge: [], crease: [], hidden: [] },
     box: { x0, y0, x1, y1 },
     parts: [],
+    grid: null,
   });
   const follows = (of: string, side: (typeof FOLLOWER_SIDES)[number]) =>
     ({ kind: "follower", of, side, gap: 15 }) as const;

@@ -20,15 +20,15 @@ export function pieceAt(drawn: DrawnView, place: ViewPlace, point: Vec2, reach: 
     const [owner] = owners;
     if (distance < nearest && owner !== undefined) [best, nearest] = [owner, distance];
   }
-  if (best < 0)
-    for (const part of drawn.parts) {
-      const [x, y] = place.onPaper(part.at);
-      const room = part.radius * place.scale;
-      const distance = Math.hypot(point[0] - x, point[1] - y);
-      if (distance <= room) {
-        best = part.piece;
-        break;
-      }
-    }
+  if (best < 0) best = seenAt(drawn, place, point);
   return best < 0 ? null : at(drawn.pieces, best);
+}
+
+/** The number of the piece that is seen at a place of the paper; −1: none. */
+function seenAt({ grid }: DrawnView, { fromPaper }: ViewPlace, point: Vec2): number {
+  if (!grid) return -1;
+  const [x, down] = fromPaper(point);
+  const [column, row] = [Math.floor((x - grid.x0) / grid.size), Math.floor((-down - grid.y0) / grid.size)];
+  if (column < 0 || column >= grid.columns || row < 0) return -1;
+  return grid.owners[row * grid.columns + column] ?? -1;
 }

@@ -6,7 +6,7 @@ import { err, ok, type Problem, type Result } from "../../kernel";
 import { formatDecimal, type LengthUnit, parsePlainNumber } from "../../measure";
 
 /** One to so much, and so much to one. */
-const STEPS = [1, 2, 5, 10, 20, 50, 100] as const;
+const STEPS = [1, 2, 5, 10, 20, 50, 100, 200, 500, 1000] as const;
 const METRIC: readonly number[] = [...STEPS.map((step) => 1 / step), ...STEPS.slice(1, 6)];
 
 /** Inches that stand for a foot, by their words. */

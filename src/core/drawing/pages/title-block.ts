@@ -20,7 +20,7 @@ export type TitleFields = {
 const WIDTH = 180;
 const ROW = 11;
 const ROWS = 3;
-export const TITLE_HEIGHT = ROW * ROWS;
+const TITLE_HEIGHT = ROW * ROWS;
 const PAD = 1.6;
 
 /** Shares of the width of the fields of a row. */

@@ -15,6 +15,8 @@ export type ViewPlace = {
   readonly scale: number;
   /** A place of the view, in mm of the design, from there on paper. */
   readonly onPaper: (place: Vec2) => Vec2;
+  /** The other way round. */
+  readonly fromPaper: (place: Vec2) => Vec2;
 };
 
 const middle = ({ x0, y0, x1, y1 }: PlaneBox): Vec2 => [(x0 + x1) / 2, (y0 + y1) / 2];
@@ -48,6 +50,7 @@ export function placesOfViews(
       at,
       scale,
       onPaper: ([x, y]) => [(x - centre[0]) * scale, (y - centre[1]) * scale],
+      fromPaper: ([x, y]) => [x / scale + centre[0], y / scale + centre[1]],
     };
     places.set(item.id, place);
     return place;
