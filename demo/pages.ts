@@ -1,5 +1,5 @@
 /** Drawing pages of the demo jobs: a general view with balloons and list, views in line, and an assembly or a piece. */
-import { newBalloons } from "@/core/drawing";
+import { newBalloons, overallSizes } from "@/core/drawing";
 import {
   type Edit,
   type Job,
@@ -24,6 +24,8 @@ type PagePlan = Partial<Page> & {
   /** By their names; a balloon for each row that is seen in the first one, if wished. */
   readonly views: Readonly<Record<string, ViewPlan>>;
   readonly balloons?: boolean;
+  /** Views, by their names, that say how large they are over all. */
+  readonly overall?: readonly string[];
   readonly items?: readonly Item[];
 };
 type Item = PageItem extends infer I ? (I extends PageItem ? Omit<I, "id" | "page"> : never) : never;
@@ -67,10 +69,11 @@ const PLANS: Readonly<Record<string, readonly PagePlan[]>> = {
       heading: "Frame, three views",
       scale: 0.1,
       views: {
-        front: { at: [120, 100], from: front, look: "hidden", caption: "Front" },
+        front: { at: [125, 95], from: front, look: "hidden", caption: "Front" },
         side: { from: beside("front", "right", 40) },
         plan: { from: beside("front", "below", 34), caption: "From above" },
       },
+      overall: ["front", "side"],
       items: [note([265, 200], "Hidden edges are dashed.\nLengths and end angles: see the cut list.")],
     },
   ],
@@ -103,6 +106,7 @@ const PLANS: Readonly<Record<string, readonly PagePlan[]>> = {
           caption: "Drawer",
         },
       },
+      overall: ["front", "side"],
     },
   ],
   "HL-211": [
@@ -125,6 +129,7 @@ const PLANS: Readonly<Record<string, readonly PagePlan[]>> = {
         side: { from: beside("front", "right", 45), look: "hidden" },
         plan: { from: beside("front", "above", 30), caption: "From above" },
       },
+      overall: ["front", "side"],
     },
   ],
   "HL-214": [
@@ -137,6 +142,7 @@ const PLANS: Readonly<Record<string, readonly PagePlan[]>> = {
         whole: { at: [70, 80], from: isometric, caption: "Bracket" },
         front: { at: [145, 80], from: front, look: "hidden", caption: "Front" },
       },
+      overall: ["front"],
       balloons: true,
       items: [cutList([200, 250], 178)],
     },
@@ -154,7 +160,7 @@ export function withPages(start: Job, stockroom: Stockroom): Job {
     job = next.value;
   };
   for (const [number, plan] of (PLANS[job.info.job.code] ?? []).entries()) {
-    const { views, balloons, items = [], ...more } = plan;
+    const { views, balloons, overall = [], items = [], ...more } = plan;
     const page: Page = {
       id: `page-${number + 1}` as Page["id"],
       paper: "a3",
@@ -189,19 +195,50 @@ export function withPages(start: Job, stockroom: Stockroom): Job {
         ...items.map((one, i): PageItem => ({ ...one, id: idOf(`item-${i + 1}`), page: page.id })),
       ],
     });
+    const sizes = overall.flatMap((name) => sizesOf(job, stockroom, page, idOf(name)));
+    if (sizes.length > 0) edit({ kind: "setPageItems", items: sizes });
     if (balloons) edit({ kind: "setPageItems", items: balloonsOf(job, stockroom, page) });
   }
   return job;
 }
 
-/** A balloon for each row, in the first view in which it is seen. */
-function balloonsOf(job: Job, stockroom: Stockroom, page: Page): PageItem[] {
+/** What a page shows now, so that what is placed by it finds its place. */
+function drawnPage(job: Job, stockroom: Stockroom, page: Page) {
   const results = createPipeline()(job, null, stockroom, []);
   const draw = createViews();
   const asked = asksOfPages(job, [page], null, true);
   const views = new Map(asked.map((one) => [one.id, draw({ job, stockroom, assets: NO_ASSETS }, one)]));
   const head = { info: job.info.job, revision: 1, date: "", variantName: null, shop: "" };
   const { rings } = createPageDrawing()(page, { job, results, stockroom, views, head });
+  return { results, asked, rings };
+}
+
+/** The over-all sizes of a view. */
+function sizesOf(job: Job, stockroom: Stockroom, page: Page, view: string): PageItem[] {
+  const { results, asked, rings } = drawnPage(job, stockroom, page);
+  const [one, ring] = [asked.find(({ id }) => id === view), rings.get(view)];
+  if (!one || !ring) return [];
+  const ground = {
+    shape: results.shape,
+    asked: one,
+    assets: NO_ASSETS,
+    drawn: ring.drawn,
+    place: ring.place,
+  };
+  return overallSizes(ground, []).map((size) => ({
+    ...size,
+    id: item(`${view}-${size.measure}`),
+    page: page.id,
+    kind: "size",
+    view,
+    typed: null,
+    brackets: false,
+  }));
+}
+
+/** A balloon for each row, in the first view in which it is seen. */
+function balloonsOf(job: Job, stockroom: Stockroom, page: Page): PageItem[] {
+  const { results, asked, rings } = drawnPage(job, stockroom, page);
   let rows = results.tally.rows.filter(({ mark }) => mark !== "");
   let count = 0;
   return asked.flatMap(({ id }) => {

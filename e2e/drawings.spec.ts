@@ -180,3 +180,52 @@ test("pages are added, copied, put in order by keys and removed; notes, frames a
   await page.getByRole("textbox", { name: "Typed" }).press("Escape");
   await saved(page);
 });
+
+test("sizes are picked from place to place, follow the design, and can be chosen by names", async ({
+  page,
+}) => {
+  const id = await copyOf(page, "hl-204");
+  await page.goto(`/jobs/${id}?stage=drawings`);
+  await page.getByRole("button", { name: /^2\. Frame, three views/ }).click();
+  const view = item(page, "View Front");
+  await expect(view.locator("path").first()).toBeVisible();
+  // The outer edges of the two posts, at their tops: the corners of the view.
+  const corners = async () => {
+    const box = await view.locator("rect").first().boundingBox();
+    if (!box) throw new Error("the view is there");
+    return [
+      { x: box.x + 1, y: box.y + 1 },
+      { x: box.x + box.width - 1, y: box.y + 1 },
+    ] as const;
+  };
+  await page.getByRole("button", { name: "Sizes" }).click();
+  await page.getByRole("menuitem", { name: "Horizontal", exact: true }).click();
+  await expect(page.getByText("Click the place that the size begins at.")).toBeVisible();
+  const [left, right] = await corners();
+  // The worktop is a little wider than the posts.
+  await page.mouse.move(left.x + 1, left.y);
+  await page.mouse.click(left.x + 1, left.y);
+  await expect(page.getByText("Click the place that the size runs to.")).toBeVisible();
+  await page.mouse.click(right.x - 1, right.y);
+  await page.getByRole("button", { name: "Done" }).click();
+  const sizes = sheet(page).getByRole("button", { name: "Size", exact: true });
+  await expect(sizes).toHaveCount(5);
+  await expect(sheet(page).getByText("1408.3", { exact: true })).toBeVisible();
+  await saved(page);
+
+  // By names: from the one post to a leg.
+  await sizes.filter({ hasText: "1408.3" }).focus();
+  await page.getByRole("combobox", { name: "To, piece" }).click();
+  await page.getByPlaceholder("Find").fill("Front leg");
+  await page.getByRole("option", { name: "Front leg, no. 2" }).click();
+  await expect(sheet(page).getByText("1408.3", { exact: true })).toHaveCount(0);
+  await page.getByRole("button", { name: /^Undo/ }).click();
+  await expect(sheet(page).getByText("1408.3", { exact: true })).toBeVisible();
+  await expectAccessible(page);
+
+  await openStage(page, "Shape");
+  await setField(page, "width", "1600");
+  await openStage(page, "Drawings");
+  await page.getByRole("button", { name: /^2\. Frame, three views/ }).click();
+  await expect(sheet(page).getByText("1608.3", { exact: true })).toBeVisible();
+});

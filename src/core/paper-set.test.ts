@@ -1,7 +1,8 @@
 /** Pages of a job: what stands on them follows the design, and what cannot be shown is told. */
 import * as v from "valibot";
 import { describe, expect, it } from "vitest";
-import { type DrawnView, flatPage, newBalloons } from "./drawing";
+import { type DrawnView, flatPage, newBalloons, overallSizes } from "./drawing";
+import { toWorld } from "./geometry";
 import {
   type Edit,
   EditSchema,
@@ -12,9 +13,10 @@ import {
   type PageItem,
   withEdit,
 } from "./job";
-import { at, sentence } from "./kernel";
+import { at, seededRandom, sentence } from "./kernel";
 import { asksOfPages, createPageDrawing } from "./paper-set";
 import { resultsOf, STOCK, smallFrame } from "./pipeline.fixture";
+import { featuresOf } from "./shape";
 import { createViews } from "./views";
 
 const PAGE: Page = {
@@ -251,6 +253,159 @@ describe("balloons", () => {
     expect(faultOf(hidden, mine?.id ?? id)).toContain("is not seen in this view");
     const removed = done(job, { kind: "remove", ids: both });
     expect(faultOf(removed, mine?.id ?? id)).toContain("is gone");
+  });
+});
+
+const size = (id: string, more: Partial<Kind<"size">>): Kind<"size"> => ({
+  id: id as PageItem["id"],
+  page: "p",
+  kind: "size",
+  view: "v",
+  measure: "horizontal",
+  from: { record: "left", way: null, place: "start, corner 1" },
+  to: { record: "right", way: null, place: "start, corner 1" },
+  side: "bottom",
+  out: 10,
+  typed: null,
+  brackets: false,
+  ...more,
+});
+const at3 = (record: string, place: string) => ({ record, way: null, place });
+
+describe("sizes", () => {
+  const front = view("v", { from: { kind: "named", side: "front" } });
+  const textOf = (job: Job, id: string) =>
+    placed(job, id).items.flatMap((item) => (item.kind === "text" ? [item.text] : []));
+  const ends = {
+    // The long points of the mitred front rail, over all, and the feet of its legs.
+    from: at3("front", "start, long point"),
+    to: at3("front", "end, long point"),
+  };
+
+  it("say what is measured in the design, and follow it", () => {
+    const job = withItems(
+      start,
+      front,
+      size("width", ends),
+      size("height", {
+        measure: "vertical",
+        from: at3("legLeft", "start, axis"),
+        to: at3("shelfLow", "other face, front left"),
+        side: "left",
+      }),
+      size("leg", {
+        measure: "along",
+        from: at3("legLeft", "start, axis"),
+        to: at3("legLeft", "end, axis"),
+        side: "own",
+      }),
+    );
+    expect([textOf(job, "width"), textOf(job, "height"), textOf(job, "leg")]).toEqual([
+      ["600"],
+      ["100"],
+      ["430"],
+    ]);
+    const wider = done(job, { kind: "setKeySize", id: "size-width", formula: "725", variant: null });
+    expect(textOf(wider, "width")).toEqual(["725"]);
+  });
+
+  it("of pairs of places are as far apart as the places of the solids are, by themselves", () => {
+    const { shape } = resultsOf(start);
+    const all = [
+      ...shape.members.map(({ member }) => member.id),
+      ...shape.panels.map(({ panel }) => panel.id),
+    ];
+    const random = seededRandom(3);
+    const pick = () => {
+      const record = at(all, random.below(all.length));
+      const found = featuresOf(shape, record);
+      if (!found) throw new Error("it stands somewhere");
+      const [name, local] = at([...found.places], random.below(found.places.size));
+      return { feature: at3(record, name), world: toWorld(found.frame, local) };
+    };
+    for (let i = 0; i < 15; i++) {
+      const [a, b] = [pick(), pick()];
+      // From the front width runs right and height up; what lies behind one another falls together.
+      const apart = Math.abs(a.world[0] - b.world[0]);
+      const job = withItems(start, front, size("one", { from: a.feature, to: b.feature }));
+      const one = placed(job, "one");
+      if (apart < 0.01) expect(one.fault).toContain("fall together");
+      else {
+        const text = one.items.flatMap((item) => (item.kind === "text" ? [item.text] : []))[0] ?? "";
+        expect(Number(text.replace("≈", ""))).toBeCloseTo(apart, 1);
+      }
+    }
+  });
+
+  it("of fractions stand with the fraction stacked, those typed over carry an asterisk, references brackets", () => {
+    const axes = { from: at3("legLeft", "start, axis"), to: at3("legRight", "start, axis") };
+    const inch = done(start, {
+      kind: "changeInfo",
+      set: { format: { kind: "fraction", denominator: 16 } },
+    });
+    const job = withItems(
+      { ...inch, info: { job: { ...inch.info.job, unit: "in" } } },
+      front,
+      size("one", axes),
+    );
+    // 560 in between the axes, as the formulas of that job say now; three quarters more have a fraction.
+    expect(textOf(job, "one").join("|")).not.toContain("/");
+    const half = done(job, { kind: "setKeySize", id: "size-width", formula: "620 3/4", variant: null });
+    expect(textOf(half, "one")).toEqual(["580", "3", "4"]);
+    expect(textOf(withItems(job, size("one", { ...ends, typed: "about 600" })), "one")).toEqual([
+      "about 600 *",
+    ]);
+    expect(textOf(withItems(start, front, size("one", { ...ends, brackets: true })), "one")).toEqual([
+      "(600)",
+    ]);
+  });
+
+  it("of angles and holes read what is there", () => {
+    const drilled = smallFrame({
+      members: { brace: { name: "Brace", from: "E", to: "B", section: "lath" } },
+    });
+    const job = withItems(
+      done(drilled, { kind: "setPages", pages: [PAGE] }),
+      front,
+      size("one", {
+        measure: "angle",
+        from: at3("legLeft", "axis"),
+        to: at3("brace", "axis"),
+        side: "own",
+        out: 20,
+      }),
+    );
+    // 560 wide, 450 high between the points: the brace leans by atan(560 / 450) from the leg.
+    expect(textOf(job, "one")).toEqual([`${((Math.atan(560 / 450) * 180) / Math.PI).toFixed(2)}°`]);
+    expect(faultOf(withItems(job, size("one", { measure: "diameter", ...ends })), "one")).toContain(
+      "wants a hole",
+    );
+  });
+
+  it("that have lost what they measure stay and say so, also in a view at an angle", () => {
+    const job = withItems(start, front, size("one", ends));
+    const gone = done(job, { kind: "remove", ids: ["front"] });
+    expect(faultOf(gone, "one")).toContain("pick again");
+    expect(textOf(gone, "one")).toEqual(["lost: pick again"]);
+    expect(faultOf(withItems(job, view("v")), "one")).toContain("seen at an angle");
+    const same = size("one", { from: ends.from, to: ends.from });
+    expect(faultOf(withItems(job, same), "one")).toContain("fall together");
+  });
+
+  it("over all are as large as the view, in rows beyond those that are there", () => {
+    const job = withItems(start, front, size("one", { ...ends, out: 10 }));
+    const { page, results } = drawn(job);
+    const [asked, ring] = [at(asksOfPages(job, [PAGE], null), 0), page.rings.get("v")];
+    if (!ring) throw new Error("the view is there");
+    const ground = { shape: results.shape, asked, assets: NO_ASSETS, drawn: ring.drawn, place: ring.place };
+    const there = itemsOfPage(job, "p").flatMap((item) => (item.kind === "size" ? [item] : []));
+    const made = overallSizes(ground, there);
+    expect(made.map(({ measure, side, out }) => [measure, side, out])).toEqual([
+      ["horizontal", "bottom", 17],
+      ["vertical", "left", 10],
+    ]);
+    const with2 = withItems(job, ...made.map((one, i) => size(`new${i}`, one)));
+    expect([textOf(with2, "new0"), textOf(with2, "new1")]).toEqual([["600"], ["470"]]);
   });
 });
 

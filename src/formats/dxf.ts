@@ -39,6 +39,7 @@ const COLOURS: Readonly<Record<Layer, number>> = {
   HIDDEN: Colors.Cyan,
   LISTS: Colors.White,
   BALLOONS: Colors.Blue,
+  SIZES: Colors.Red,
   TEXTS: Colors.Blue,
   BORDER: Colors.White,
 };

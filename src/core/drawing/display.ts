@@ -26,6 +26,7 @@ export const LAYERS = [
   "HIDDEN",
   "LISTS",
   "BALLOONS",
+  "SIZES",
   "TEXTS",
   "BORDER",
 ] as const;

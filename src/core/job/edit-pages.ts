@@ -135,6 +135,8 @@ export function copyOfPage(
         return { ...item, ...own, view: renamed(item.view) };
       case "callout":
         return { ...item, ...own, view: renamed(item.view) };
+      case "size":
+        return { ...item, ...own, view: renamed(item.view) };
       case "list":
       case "note":
       case "rule":
@@ -152,6 +154,7 @@ const ITEM_WORDS: Readonly<Record<PageItem["kind"], string>> = {
   list: "list",
   balloon: "balloon",
   callout: "callout",
+  size: "size",
   note: "note",
   rule: "line",
 };

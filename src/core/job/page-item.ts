@@ -146,6 +146,33 @@ const CalloutItemSchema = v.object({
 });
 export type CalloutItem = v.InferOutput<typeof CalloutItemSchema>;
 
+/** A place on a piece that survives edits, by its name there ("start, long point"); `axis`: the line of a member. */
+const FeatureSchema = v.object({ ...PointedSchema.entries, place: keyText(200) });
+export type Feature = v.InferOutput<typeof FeatureSchema>;
+
+export const SIZE_MEASURES = ["horizontal", "vertical", "along", "diameter", "angle"] as const;
+export type SizeMeasure = (typeof SIZE_MEASURES)[number];
+
+/** A dimension: its value is computed from what it measures. */
+const SizeItemSchema = v.object({
+  ...placed,
+  kind: v.literal("size"),
+  view: recordId,
+  measure: v.picklist(SIZE_MEASURES),
+  from: FeatureSchema,
+  /** null for diameters, which measure one thing. */
+  to: v.nullable(FeatureSchema),
+  /** The side of the view on which its line stands; `own`: off what it measures itself. */
+  side: v.picklist(["top", "right", "bottom", "left", "own"]),
+  /** How far off, in mm; of an angle the radius. */
+  out: coordinate,
+  /** What stands there instead of the value, visibly; null: the value. */
+  typed: v.nullable(v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(40))),
+  /** For reference only: in brackets. */
+  brackets: v.boolean(),
+});
+export type SizeItem = v.InferOutput<typeof SizeItemSchema>;
+
 const NoteItemSchema = v.object({
   ...placed,
   kind: v.literal("note"),
@@ -173,6 +200,7 @@ export const PageItemSchema = v.variant("kind", [
   ListItemSchema,
   BalloonItemSchema,
   CalloutItemSchema,
+  SizeItemSchema,
   NoteItemSchema,
   RuleItemSchema,
 ]);
@@ -187,6 +215,7 @@ export function viewOf(item: PageItem): string | null {
       return item.from.kind === "follower" ? item.from.of : null;
     case "balloon":
     case "callout":
+    case "size":
       return item.view;
     case "list":
     case "note":

@@ -9,6 +9,7 @@ import {
   PAPERS,
   type PageItem,
   type Projection,
+  type SizeMeasure,
   type ViewItem,
   type ViewLook,
   type ViewSide,
@@ -63,7 +64,15 @@ export function viewOfWords({ of }: Pick<ViewItem, "of">, job: Job): string {
   }
 }
 
-const nameOf = (record: string, job: Job): string =>
+export const MEASURE_WORDS: Readonly<Record<SizeMeasure, string>> = {
+  horizontal: "Horizontal",
+  vertical: "Vertical",
+  along: "Along",
+  diameter: "Diameter",
+  angle: "Angle",
+};
+
+export const nameOf = (record: string, job: Job): string =>
   job.members[record]?.name ??
   job.panels[record]?.name ??
   job.boughtParts[record]?.name ??
@@ -100,6 +109,8 @@ export function itemWords(item: PageItem, job: Job, tally: Tally): string {
     }
     case "callout":
       return "Callout";
+    case "size":
+      return item.typed === null ? "Size" : `Size, typed over: ${item.typed}`;
     case "note":
       return `Note ${item.text.split("\n")[0]?.slice(0, 30) ?? ""}`;
     case "rule":

@@ -10,8 +10,11 @@ import {
   useState,
 } from "react";
 import {
+  type CatchGround,
   type CatchLine,
+  type CaughtFeature,
   catchBoxes,
+  catchFeature,
   caught,
   type DrawnPage,
   type DrawnView,
@@ -22,7 +25,7 @@ import {
   type ViewPlace,
 } from "@/core/drawing";
 import type { Vec2 } from "@/core/geometry";
-import { type PageItem, type Pointed, withThoseOnThem } from "@/core/job";
+import { type PageItem, type Pointed, type SizeMeasure, withThoseOnThem } from "@/core/job";
 import { DrawnItems } from "../common/display-list";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { useDrawings } from "./drawings-ground";
@@ -31,6 +34,8 @@ import { itemWords } from "./item-words";
 /** mm. How near something catches; how near a line is picked. */
 const CATCH = 1.6;
 const PICK = 1.4;
+/** Pixels. How near a place is taken hold of. */
+const REACH = 9;
 /** Pixels that the pointer moves before it drags. */
 const DRAGS_FROM = 4;
 
@@ -43,9 +48,18 @@ export type CanvasProps = {
   readonly zoom: number;
   /** Takes the piece that is clicked in a view, and where, instead of selecting it; null: pieces are selected. */
   readonly onPiece: ((view: string, piece: Pointed, at: Vec2) => void) | null;
+  /** What a size is picked from; null: none is. */
+  readonly catching: Catching | null;
 };
 
-export function PageCanvas({ drawn, zoom, onPiece }: CanvasProps) {
+export type Catching = {
+  readonly measure: SizeMeasure;
+  readonly grounds: ReadonlyMap<string, CatchGround>;
+  readonly from: { readonly view: string; readonly caught: CaughtFeature } | null;
+  readonly onFeature: (view: string, caught: CaughtFeature) => void;
+};
+
+export function PageCanvas({ drawn, zoom, onPiece, catching }: CanvasProps) {
   const desk = useDesk();
   const job = useDeskState((state) => state.job);
   const tally = useDeskState((state) => state.results.tally);
@@ -66,9 +80,23 @@ export function PageCanvas({ drawn, zoom, onPiece }: CanvasProps) {
     return box ? [(event.clientX - box.left) / zoom, (event.clientY - box.top) / zoom] : [0, 0];
   };
 
+  const [near, setNear] = useState<{ readonly view: string; readonly caught: CaughtFeature } | null>(null);
+  /** What a size would take hold of there; of several views that lie over one another the last one drawn. */
+  const featureAt = (event: PointerOf) => {
+    if (!catching) return null;
+    const [x, y] = onPage(event);
+    for (const [view, ground] of [...catching.grounds].reverse()) {
+      const { at } = ground.place;
+      const caught = catchFeature(catching.measure, [x - at[0], y - at[1]], REACH / zoom, ground);
+      if (caught) return { view, caught };
+    }
+    return null;
+  };
+
   const move = (event: PointerOf) => {
+    if (catching) setNear(featureAt(event));
     const start = press.current;
-    if (!start) return;
+    if (!start || catching) return;
     const pixels = [event.clientX - start.x, event.clientY - start.y] as const;
     if (!drag && Math.hypot(...pixels) < DRAGS_FROM) return;
     const ids = selected.has(start.id) ? [...selected].filter((id) => byId.has(id)) : [start.id];
@@ -93,7 +121,7 @@ export function PageCanvas({ drawn, zoom, onPiece }: CanvasProps) {
       return;
     }
     const one = byId.get(start.id);
-    if (!one) return;
+    if (!one || catching) return;
     const picked = one.item.kind === "view" ? pieceIn(one, onPage(event)) : null;
     if (onPiece) {
       if (picked && one.item.kind === "view") onPiece(one.item.id, picked.piece, picked.at);
@@ -154,12 +182,15 @@ export function PageCanvas({ drawn, zoom, onPiece }: CanvasProps) {
       viewBox={`0 0 ${size.width} ${size.height}`}
       role="group"
       aria-label={`Page ${drawn.page.heading}`}
-      className={`block shrink-0 select-none bg-leaf shadow ${onPiece ? "cursor-crosshair" : ""}`}
+      className={`block shrink-0 select-none bg-leaf shadow ${onPiece || catching ? "cursor-crosshair" : ""}`}
       onPointerMove={move}
       onPointerUp={release}
       onPointerDown={(event) => {
-        // On an item, that item has taken it.
-        if (!press.current && !event.shiftKey && !onPiece) desk.select([]);
+        if (catching) {
+          const found = featureAt(event);
+          if (found) catching.onFeature(found.view, found.caught);
+          // On an item, that item has taken it.
+        } else if (!press.current && !event.shiftKey && !onPiece) desk.select([]);
       }}
       onKeyDown={keys}
     >
@@ -188,6 +219,19 @@ export function PageCanvas({ drawn, zoom, onPiece }: CanvasProps) {
           ) : null}
         </ItemOnPage>
       ))}
+      {catching
+        ? [catching.from, near].map((one, i) => {
+            const at = one && places.get(one.view)?.at;
+            return one && at ? (
+              <CatchMark
+                key={i === 0 ? "from" : "near"}
+                at={[at[0] + one.caught.at[0], at[1] + one.caught.at[1]]}
+                word={i === 0 ? "" : one.caught.feature.place}
+                zoom={zoom}
+              />
+            ) : null;
+          })
+        : null}
       {drag?.lines.map(({ axis, at }) => (
         <line
           key={axis}
@@ -200,6 +244,41 @@ export function PageCanvas({ drawn, zoom, onPiece }: CanvasProps) {
         />
       ))}
     </svg>
+  );
+}
+
+/** A place that is taken hold of, with its name. */
+function CatchMark({
+  at: [x, y],
+  word,
+  zoom,
+}: {
+  readonly at: Vec2;
+  readonly word: string;
+  readonly zoom: number;
+}) {
+  const half = 4 / zoom;
+  return (
+    <g pointerEvents="none">
+      <rect
+        x={x - half}
+        y={y - half}
+        width={2 * half}
+        height={2 * half}
+        fill="none"
+        stroke="var(--color-chalk)"
+        strokeWidth={1.6 / zoom}
+      />
+      <text
+        x={x + 7 / zoom}
+        y={y - 6 / zoom}
+        fontSize={12 / zoom}
+        fill="var(--color-chalk)"
+        className="font-table"
+      >
+        {word}
+      </text>
+    </g>
   );
 }
 

@@ -2,7 +2,7 @@
 /** The open page with its tools: what can be put on it, how near it is seen, and what leaves it. */
 import { Maximize, ZoomIn, ZoomOut } from "lucide-react";
 import { useState } from "react";
-import { newBalloons, SHEETS, scaleWords } from "@/core/drawing";
+import { type CaughtFeature, NEXT_OUT, newBalloons, SHEETS, scaleWords, standOfSize } from "@/core/drawing";
 import type { Vec2 } from "@/core/geometry";
 import type { Page, Pointed } from "@/core/job";
 import { Button } from "../common/button";
@@ -17,13 +17,22 @@ import { useDrawings } from "./drawings-ground";
 import { newCallout, newItemId } from "./new-items";
 import { PageCanvas, useFittingZoom } from "./page-canvas";
 import { PagesOut } from "./pages-out";
-import { balloonsIn, type Pointing } from "./pointing";
+import { balloonsIn, type Pointing, sizesIn } from "./pointing";
+import { madeSize, SizeMenu, useCatchGrounds } from "./size-menu";
 
-const POINTING_WORDS: Readonly<Record<Pointing["kind"], string>> = {
+const POINTING_WORDS: Readonly<Record<Exclude<Pointing["kind"], "size">, string>> = {
   balloon: "Click a piece in a view: its row gets a balloon.",
   leader: "Click a piece in the same view: the balloon gets a leader to it.",
   callout: "Click the piece in a view that the callout points at.",
 };
+
+function pointingWords(pointing: Pointing): string {
+  if (pointing.kind !== "size") return POINTING_WORDS[pointing.kind];
+  const { measure, from } = pointing;
+  if (measure === "diameter") return "Click a hole in a view.";
+  if (measure === "angle") return from ? "Click the second member." : "Click the first of two members.";
+  return from ? "Click the place that the size runs to." : "Click the place that the size begins at.";
+}
 
 export function PagePicture() {
   const { page } = useDrawings();
@@ -51,12 +60,35 @@ function OpenPage({ page }: { readonly page: Page }) {
   const waiting = drawn.placed.some(({ item }) => shown.waiting.has(item.id));
   const { name } = SHEETS[page.paper];
 
+  const grounds = useCatchGrounds(drawn);
+  const onFeature = (view: string, caught: CaughtFeature) => {
+    if (pointing?.kind !== "size") return;
+    const { measure, run, from, stand } = pointing;
+    if (measure !== "diameter" && (from === null || from.view !== view)) {
+      setPointing({ ...pointing, from: { view, caught }, stand: null });
+      return;
+    }
+    const start = from?.caught ?? caught;
+    const there = sizesIn(drawn.placed, view);
+    const found = standOfSize(measure, [start.at, caught.at], there);
+    const stood = stand && run === "steps" ? { ...stand, out: stand.out + NEXT_OUT } : (stand ?? found);
+    const made = madeSize(view, page.id, {
+      measure,
+      from: start.feature,
+      to: measure === "diameter" ? null : caught.feature,
+      ...stood,
+    });
+    if (desk.submit({ kind: "setPageItems", items: [made] }) !== null) return;
+    const next = run === "single" ? null : { view, caught: run === "chain" ? caught : start };
+    setPointing({ ...pointing, from: next, stand: next ? stood : null });
+  };
+
   const onPiece = (view: string, piece: Pointed, at: Vec2) => {
     const { results, job } = desk.store.getState();
     const ring = drawn.rings.get(view);
     const row = results.tally.rowOfPiece.get(piece.record);
     const stands = drawn.placed.find(({ item }) => item.id === view)?.item;
-    if (!pointing || !ring || !stands) return;
+    if (!pointing || pointing.kind === "size" || !ring || !stands) return;
     if (pointing.kind === "callout") {
       const item = newCallout(stands, piece, [ring.box.x1 + 8, Math.max(ring.box.y0, at[1] - 12)]);
       if (desk.submit({ kind: "setPageItems", items: [item] }) === null) desk.select([item.id]);
@@ -83,6 +115,7 @@ function OpenPage({ page }: { readonly page: Page }) {
       >
         <AddMenu drawn={drawn} onCallout={() => setPointing({ kind: "callout" })} />
         <BalloonMenu drawn={drawn} onPoint={setPointing} />
+        <SizeMenu drawn={drawn} onPoint={setPointing} />
         <span className="flex">
           <ToolButton word="Zoom out" onClick={() => setNearer(zoom / NEARER)}>
             <ZoomOut size={16} aria-hidden />
@@ -100,7 +133,7 @@ function OpenPage({ page }: { readonly page: Page }) {
       {pointing ? (
         <Notice tone="plain">
           <span className="flex items-center gap-3">
-            {POINTING_WORDS[pointing.kind]}
+            {pointingWords(pointing)}
             <Button look="plain" onClick={() => setPointing(null)}>
               Done
             </Button>
@@ -117,7 +150,16 @@ function OpenPage({ page }: { readonly page: Page }) {
         }}
       >
         <div className="flex min-h-full w-max min-w-full items-center justify-center p-5">
-          <PageCanvas drawn={drawn} zoom={zoom} onPiece={pointing ? onPiece : null} />
+          <PageCanvas
+            drawn={drawn}
+            zoom={zoom}
+            onPiece={pointing && pointing.kind !== "size" ? onPiece : null}
+            catching={
+              pointing?.kind === "size"
+                ? { measure: pointing.measure, grounds, from: pointing.from, onFeature }
+                : null
+            }
+          />
         </div>
       </section>
     </>

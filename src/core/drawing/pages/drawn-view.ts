@@ -1,7 +1,6 @@
 /** The lines of a view of a page, from the shape; in millimetres of the design, y downwards as on paper. */
 import { AT_HOME, boxOfPoints, type Frame, type PlaneBox, poseIn, toWorld, type Vec2 } from "../../geometry";
 import type { Assets } from "../../job";
-import { remembersEach } from "../../kernel";
 import type { Instance, Shape } from "../../shape";
 import {
   linePaths,
@@ -16,6 +15,7 @@ import {
 } from "../lines";
 import type { Path } from "../path";
 import type { ViewAsked } from "./view-asked";
+import { featureInView, featureKey, type SeenFeature } from "./view-places";
 
 export type ViewPiece = {
   readonly record: string;
@@ -34,6 +34,8 @@ export type DrawnView = {
   readonly parts: readonly ViewPart[];
   /** Which piece is seen where, heights upwards; null: it was not asked for, or there is nothing. */
   readonly grid: SeenGrid | null;
+  /** Those that were asked for, by `featureKey`; null: it is lost. */
+  readonly features: ReadonlyMap<string, SeenFeature | null>;
 };
 
 const onPaper = ([x, y]: Vec2): Vec2 => [x, 0 - y];
@@ -62,7 +64,7 @@ function piecesOfView(
 type Base = { readonly frame: Frame; readonly holds: (record: string, instance: Instance) => boolean };
 
 /** The axes that a view is said in, and what belongs to it; null: it is not there. */
-function baseOf(shape: Shape, { of }: Pick<ViewAsked, "of">): Base | null {
+export function baseOf(shape: Shape, { of }: Pick<ViewAsked, "of">): Base | null {
   switch (of.kind) {
     case "job":
       return { frame: AT_HOME.frame, holds: () => true };
@@ -145,23 +147,36 @@ function drawnPieces(seen: readonly SeenPiece[], asked: ViewAsked): DrawnView {
     box: places.length === 0 ? null : boxOfPoints(places),
     parts: parts.map(({ owner, at, radius }) => ({ piece: owner, at: onPaper(at), radius })),
     grid,
+    features: NO_FEATURES,
   };
 }
 
+const NO_FEATURES: DrawnView["features"] = new Map();
+
 /** Views with a memory: one whose solids stand as they did, seen from where it was, is not drawn anew. */
 export function createViewDrawer(): (shape: Shape, asked: ViewAsked, assets: Assets) => DrawnView {
-  const known = new Map<string, { seen: readonly SeenPiece[]; key: string; drawn: DrawnView }>();
-  const keyOf = remembersEach<ViewAsked, string>();
+  const known = new Map<
+    string,
+    { seen: readonly SeenPiece[]; key: string; drawn: DrawnView; told: DrawnView }
+  >();
   return (shape, asked, assets) => {
     const seen = piecesOfView(shape, asked, assets);
-    const key = keyOf(asked, [], () => JSON.stringify([asked.axes, asked.behind, asked.parts]));
+    const key = JSON.stringify([asked.axes, asked.behind, asked.parts]);
     const before = known.get(asked.id);
-    if (before && before.key === key && sameSolids(before.seen, seen)) return before.drawn;
-    const drawn = drawnPieces(seen, asked);
-    known.set(asked.id, { seen, key, drawn });
-    return drawn;
+    const drawn =
+      before && before.key === key && sameSolids(before.seen, seen) ? before.drawn : drawnPieces(seen, asked);
+    const features = new Map(
+      asked.features.map((one) => [featureKey(one), featureInView(shape, asked, one, assets)] as const),
+    );
+    const same = before?.drawn === drawn && sameFeatures(before.told.features, features);
+    const told = same ? before.told : features.size === 0 ? drawn : { ...drawn, features };
+    known.set(asked.id, { seen, key, drawn, told });
+    return told;
   };
 }
+
+const sameFeatures = (a: DrawnView["features"], b: DrawnView["features"]): boolean =>
+  a.size === b.size && [...a].every(([key, one]) => JSON.stringify(one) === JSON.stringify(b.get(key)));
 
 const sameSolids = (a: readonly SeenPiece[], b: readonly SeenPiece[]): boolean =>
   a.length === b.length &&

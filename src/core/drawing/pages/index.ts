@@ -2,12 +2,22 @@
 export { newBalloons } from "./balloons";
 export { createViewDrawer, type DrawnView, sizeOfView } from "./drawn-view";
 export { type CatchLine, catchBoxes, caught, freePlace, movedItem } from "./moving";
+export {
+  type CatchGround,
+  type CaughtFeature,
+  catchFeature,
+  overallSizes,
+  type SizeStand,
+  standOfSize,
+} from "./new-sizes";
 export { type DrawnPage, drawPage, flatPage, type PageGround } from "./page-drawing";
 export { borderOf, SHEETS } from "./paper";
 export { pieceAt } from "./picking";
 export { movedBox, type PlacedItem } from "./placed";
 export { bestScale, offeredScales, readScale, scaleWords } from "./scales";
 export { balloonRows } from "./set-lacks";
+export { NEXT_OUT } from "./sizes";
 export { titleBox } from "./title-block";
 export { axesOfView, type ViewAsked, viewsAsked } from "./view-asked";
 export type { ViewPlace } from "./view-item";
+export { placesInView } from "./view-places";

@@ -9,7 +9,7 @@ const rounded = (value: number) => Math.round(value * 1000) / 1000;
 const plus = ([x, y]: Vec2, [dx, dy]: Vec2): [number, number] => [rounded(x + dx), rounded(y + dy)];
 
 /** An item as it is after it was moved by so many millimetres; of what is in line with something only its gap changes. */
-export function movedItem({ item, box }: Pick<PlacedItem, "item" | "box">, by: Vec2): PageItem {
+export function movedItem({ item, box, way }: Pick<PlacedItem, "item" | "box" | "way">, by: Vec2): PageItem {
   switch (item.kind) {
     case "view": {
       const { from } = item;
@@ -22,6 +22,8 @@ export function movedItem({ item, box }: Pick<PlacedItem, "item" | "box">, by: V
       const at: Vec2 = [(box.x0 + box.x1) / 2, (box.y0 + box.y1) / 2];
       return { ...item, stands: { kind: "hand", at: plus(at, by) } };
     }
+    case "size":
+      return { ...item, out: rounded(item.out + (way ? by[0] * way[0] + by[1] * way[1] : 0)) };
     case "rule":
       return { ...item, at: plus(item.at, by), to: plus(item.to, by) };
     case "list":

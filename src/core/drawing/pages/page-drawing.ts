@@ -3,21 +3,21 @@
  * one draws nothing anew. What cannot be shown is a sentence where the item stands; the rest is drawn.
  */
 import type { PlaneBox, Vec2 } from "../../geometry";
-import type {
-  BalloonItem,
-  CalloutItem,
-  Job,
-  ListItem,
-  NoteItem,
-  Page,
-  PageItem,
-  RuleItem,
-  ViewItem,
+import {
+  type CalloutItem,
+  type Job,
+  jobStyle,
+  type ListItem,
+  type NoteItem,
+  type Page,
+  type PageItem,
+  type RuleItem,
+  type ViewItem,
 } from "../../job";
 import { sameItems, sentence } from "../../kernel";
 import { type ListGround, type ListTable, pieceText } from "../../lists";
 import type { Tally } from "../../tally";
-import { type DrawItem, type Drawing, movedBy, rectangle, wrapped } from "../display";
+import { CAPITAL_HEIGHT, type DrawItem, type Drawing, movedBy, rectangle, wrapped } from "../display";
 import type { PageHead } from "../flow";
 import { textWidth } from "../text-width";
 import { type BalloonGround, balloonsOfView, tipsOf } from "./balloons";
@@ -26,7 +26,9 @@ import { drawnList } from "./list-item";
 import { borderOf, type LineWidths, lineWidths, type SheetSize, sheetSize } from "./paper";
 import { dotAt, movedBox, type PlacedItem } from "./placed";
 import { scaleWords } from "./scales";
+import { drawnSize } from "./sizes";
 import { titleBlock, titleBox } from "./title-block";
+import { axesOfView } from "./view-asked";
 import { boxOfView, placesOfViews, type ViewPlace, viewItems } from "./view-item";
 
 /** What a page is drawn from beside itself. */
@@ -79,6 +81,7 @@ export function drawPage(page: Page, ground: PageGround): DrawnPage {
         break;
       case "balloon":
       case "callout":
+      case "size":
         break;
       default:
         item satisfies never;
@@ -104,24 +107,36 @@ export function drawPage(page: Page, ground: PageGround): DrawnPage {
       widths,
     });
   }
+  const ofView = <K extends PageItem["kind"]>(kind: K, view: string) =>
+    items.filter(
+      (item): item is Extract<PageItem, { kind: K; view: string }> =>
+        item.kind === kind && "view" in item && item.view === view,
+    );
+  const style = jobStyle(ground.job);
   const attached = [...rings].flatMap(([view, ring]) => {
-    const balloons = items.filter(
-      (item): item is BalloonItem => item.kind === "balloon" && item.view === view,
-    );
-    const callouts = items.filter(
-      (item): item is CalloutItem => item.kind === "callout" && item.view === view,
-    );
+    const isSquare = seenSquare(page, items, view);
+    const sizes = ofView("size", view).map((item) => drawnSize(item, { ...ring, style, isSquare }));
+    const taken = sizes.map(({ box }) => box);
     return [
-      ...balloonsOfView(balloons, ring),
-      ...callouts.map((item) => placedCallout(item, ring, ground.lists)),
+      ...sizes,
+      ...balloonsOfView(ofView("balloon", view), { ...ring, blocked: [...ring.blocked, ...taken] }),
+      ...ofView("callout", view).map((item) => placedCallout(item, ring, ground.lists)),
     ];
   });
   return { page, size: sheetSize(page), frame, placed: [...standing, ...attached], places, rings };
 }
 
+/** Whether a view looks along an axis of what it shows. */
+export function seenSquare(page: Page, items: readonly PageItem[], id: string): boolean {
+  const byId = new Map<string, PageItem>(items.map((item) => [item.id, item]));
+  const view = byId.get(id);
+  const axes = view?.kind === "view" ? axesOfView(view, (one) => byId.get(one), page.projection) : null;
+  return axes?.towards.some((part) => Math.abs(Math.abs(part) - 1) < 1e-9) ?? false;
+}
+
 /** The room under a view that its caption takes. */
 const captionRoom = (whole: PlaneBox, view: PlaneBox): readonly PlaneBox[] =>
-  whole.y1 > view.y1 ? [{ ...whole, y0: view.y1 }] : [];
+  whole.y1 > view.y1 ? [{ ...whole, y0: whole.y1 - 7 }] : [];
 
 /** A page as one display list, for files. */
 export function flatPage({ size, frame, placed }: DrawnPage): Drawing {
@@ -209,7 +224,7 @@ function remembered(
 
 function placedView(
   item: ViewItem,
-  { views, job }: PageGround,
+  { views, job, items }: PageGround,
   places: ReadonlyMap<string, ViewPlace>,
   widths: LineWidths,
 ): PlacedItem {
@@ -230,9 +245,21 @@ function placedView(
     item,
     at: place.at,
     fault: null,
-    ...viewItems(item, drawn, place.scale, widths, captionOf(item, place, job)),
+    ...viewItems(item, drawn, place.scale, widths, {
+      text: captionOf(item, place, job),
+      below: sizesBelow(items, item.id),
+    }),
   };
 }
+
+/** How far the sizes under a view reach. */
+const sizesBelow = (items: readonly PageItem[], view: string): number =>
+  Math.max(
+    0,
+    ...items.flatMap((item) =>
+      item.kind === "size" && item.view === view && item.side === "bottom" ? [item.out + 1] : [],
+    ),
+  );
 
 const WAITING: Pick<PlacedItem, "items" | "box"> = {
   box: { x0: -25, y0: -10, x1: 25, y1: 10 },
@@ -262,7 +289,7 @@ function placedList(item: ListItem, { tableOf, tally }: PageGround): PlacedItem 
 function placedNote(item: NoteItem): PlacedItem {
   const drawn = remembered(item, [], () => {
     // Letters are as high as their capitals say.
-    const size = item.letters / 0.7;
+    const size = item.letters / CAPITAL_HEIGHT;
     const face = item.strong ? "strong" : "text";
     const broken = item.text
       .split("\n")
@@ -313,7 +340,7 @@ function placedCallout(
   const at: Vec2 = [place.at[0] + item.at[0], place.at[1] + item.at[1]];
   if (!written.ok) return faulty(item, at, sentence(written.problem));
   const tips = tipsOf(item.piece, drawn, place);
-  const size = item.letters / 0.7;
+  const size = item.letters / CAPITAL_HEIGHT;
   const lines = written.value.split("\n");
   const width = Math.max(...lines.map((line) => textWidth(line, size, "text")));
   const step = item.letters * 1.6;

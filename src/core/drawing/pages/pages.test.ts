@@ -148,6 +148,7 @@ describe("followers", () => {
     box: { x0, y0, x1, y1 },
     parts: [],
     grid: null,
+    features: new Map(),
   });
   const follows = (of: string, side: (typeof FOLLOWER_SIDES)[number]) =>
     ({ kind: "follower", of, side, gap: 15 }) as const;

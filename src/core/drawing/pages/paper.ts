@@ -36,10 +36,16 @@ export function borderOf(page: Pick<Page, "paper" | "lying">): PlaneBox {
   return { x0: FILED_EDGE, y0: EDGE, x1: width - EDGE, y1: height - EDGE };
 }
 
-export type LineWidths = { readonly wide: number; readonly narrow: number };
+export type LineWidths = {
+  readonly wide: number;
+  readonly narrow: number;
+  /** The height of the letters of sizes, of the series of ISO 3098. */
+  readonly letters: number;
+};
 
 /** Widths of lines in millimetres: 0.5 and 0.25 on sheets up to A3 and tabloid, 0.7 and 0.35 on larger ones. */
 export function lineWidths(paper: Paper): LineWidths {
   const { width } = SHEETS[paper];
-  return width > SHEETS.a3.width ? { wide: 0.7, narrow: 0.35 } : { wide: 0.5, narrow: 0.25 };
+  if (width > SHEETS.a3.width) return { wide: 0.7, narrow: 0.35, letters: 3.5 };
+  return { wide: 0.5, narrow: 0.25, letters: width > SHEETS.letter.width ? 3.5 : 2.5 };
 }

@@ -12,6 +12,8 @@ export type PlacedItem = {
   readonly box: PlaneBox;
   /** Why it is not shown as it should be; null: it is. */
   readonly fault: string | null;
+  /** The way in which it is moved, where there is but one; it then stands farther off by as much. */
+  readonly way?: Vec2 | undefined;
 };
 
 export const movedBox = ({ x0, y0, x1, y1 }: PlaneBox, [x, y]: Vec2): PlaneBox => ({

@@ -1,6 +1,15 @@
 /** What has to be drawn for the views of a page, free of place and scale: moving or scaling a view asks for nothing new. */
 import { cross, type Vec3 } from "../../geometry";
-import type { FollowerSide, Page, PageItem, Projection, VariantId, ViewItem, ViewOf } from "../../job";
+import type {
+  Feature,
+  FollowerSide,
+  Page,
+  PageItem,
+  Projection,
+  VariantId,
+  ViewItem,
+  ViewOf,
+} from "../../job";
 import { VIEW_DIRECTIONS, type ViewFrame, viewFrom } from "../lines";
 
 export type ViewAsked = {
@@ -15,6 +24,8 @@ export type ViewAsked = {
   readonly behind: boolean;
   /** Places that leaders may point at are wanted. */
   readonly parts: boolean;
+  /** The places that its sizes measure from and to. */
+  readonly features: readonly Feature[];
 };
 
 const reversed = ([x, y, z]: Vec3): Vec3 => [0 - x, 0 - y, 0 - z];
@@ -87,6 +98,9 @@ export function viewsAsked(
         variant: (item.variant as VariantId | null) ?? variant,
         behind: item.look === "hidden",
         parts: allParts || pointedAt.has(item.id),
+        features: items.flatMap((one) =>
+          one.kind === "size" && one.view === item.id ? [one.from, ...(one.to ? [one.to] : [])] : [],
+        ),
       },
     ];
   });

@@ -125,13 +125,13 @@ const strokeOf = (kind: ViewLineKind, { wide, narrow }: LineWidths): Stroke => {
 const scaledPaths = remembersEach<readonly Path[], readonly Path[]>();
 const CAPTION = 3.5 / 0.7;
 
-/** What is drawn of a view about its place, and its room there, with its caption under it. */
+/** What is drawn of a view about its place, and its room there, with its caption so far under it. */
 export function viewItems(
   item: Pick<ViewItem, "look">,
   drawn: DrawnView,
   scale: number,
   widths: LineWidths,
-  caption: string | null,
+  { text: caption, below }: { readonly text: string | null; readonly below: number },
 ): { readonly items: readonly DrawItem[]; readonly box: PlaneBox } {
   const centre = middle(drawn.box ?? NO_BOX);
   const by: Vec2 = [-centre[0] * scale, -centre[1] * scale];
@@ -151,7 +151,7 @@ export function viewItems(
       ...items,
       {
         kind: "text",
-        at: [0, box.y1 + 6],
+        at: [0, box.y1 + below + 6],
         text: caption,
         size: CAPTION,
         face: "strong",
@@ -160,6 +160,6 @@ export function viewItems(
         layer: "TEXTS",
       },
     ],
-    box: { x0: Math.min(box.x0, -half), y0: box.y0, x1: Math.max(box.x1, half), y1: box.y1 + 9 },
+    box: { x0: Math.min(box.x0, -half), y0: box.y0, x1: Math.max(box.x1, half), y1: box.y1 + below + 9 },
   };
 }

@@ -1,0 +1,79 @@
+/** The places of pieces that drawings take hold of, by names that survive edits. */
+import { AT_HOME, boxOfPoints, type Frame, type Vec3 } from "../geometry";
+import { type Assets, type Home, NO_ASSETS } from "../job";
+import { remembersEach } from "../kernel";
+import { meshOfStandIn } from "./bought";
+import { placesOfMember } from "./member-solid";
+import { placesOfPanel } from "./panel-solid";
+import type { Shape } from "./shape";
+
+export type Features = {
+  readonly home: Home;
+  /** The own axes of the piece, in its home. */
+  readonly frame: Frame;
+  /** In its own axes, mm. */
+  readonly places: ReadonlyMap<string, Vec3>;
+  /** Diameters of holes, by the names of their middles. */
+  readonly diameters: ReadonlyMap<string, number>;
+};
+
+const NONE: ReadonlyMap<string, number> = new Map();
+const remembered = remembersEach<object, Features>();
+
+/** What a record offers; null where nothing of it stands anywhere. */
+export function featuresOf(shape: Shape, record: string, assets: Assets = NO_ASSETS): Features | null {
+  const member = shape.members.find((one) => one.member.id === record);
+  if (member)
+    return remembered(member, [], () => ({
+      home: member.home,
+      frame: member.frame,
+      places: placesOfMember(member),
+      diameters: NONE,
+    }));
+  const panel = shape.panels.find((one) => one.panel.id === record);
+  if (panel)
+    return remembered(panel, [], () => {
+      const places = placesOfPanel(panel);
+      const diameters = new Map(
+        [...places].flatMap(([name, [x, y]]) => {
+          const hole = name.startsWith("hole ")
+            ? panel.holes.find((one) => one.x === x && one.y === y)
+            : undefined;
+          return hole ? [[name, hole.diameter] as const] : [];
+        }),
+      );
+      return { home: panel.panel.assembly, frame: panel.frame, places, diameters };
+    });
+  const part = shape.bought.find((one) => one.part.id === record);
+  return part
+    ? remembered(part, [assets], () => ({
+        home: part.part.assembly,
+        frame: AT_HOME.frame,
+        places: boxPlaces(meshOfStandIn(part, assets).flatMap(({ vertices }) => vertices)),
+        diameters: NONE,
+      }))
+    : null;
+}
+
+/** The corners of the box round a stand-in. */
+function boxPlaces(points: readonly Vec3[]): ReadonlyMap<string, Vec3> {
+  if (points.length === 0) return new Map();
+  const flat = boxOfPoints(points.map(([x, y]) => [x, y]));
+  const heights = points.map(([, , z]) => z);
+  const [low, high] = [Math.min(...heights), Math.max(...heights)];
+  return new Map(
+    [
+      ["low", low],
+      ["high", high],
+    ].flatMap(([word, z]) =>
+      (
+        [
+          ["front left", flat.x0, flat.y0],
+          ["front right", flat.x1, flat.y0],
+          ["back right", flat.x1, flat.y1],
+          ["back left", flat.x0, flat.y1],
+        ] as const
+      ).map(([corner, x, y]) => [`${word} ${corner}`, [x, y, Number(z)] as Vec3] as const),
+    ),
+  );
+}

@@ -1,0 +1,108 @@
+"use client";
+/** Sizes: over all at once, or picked from place to place, in chains or steps. */
+import { Ruler } from "lucide-react";
+import { DropdownMenu } from "radix-ui";
+import { useMemo } from "react";
+import { toast } from "sonner";
+import { type CatchGround, type DrawnPage, overallSizes } from "@/core/drawing";
+import { itemsOfPage, type SizeItem } from "@/core/job";
+import { asksOfPages } from "@/core/paper-set";
+import { buttonClass } from "../common/button";
+import { useDesk, useDeskState } from "../desk/desk-context";
+import { MEASURE_WORDS } from "./item-words";
+import { newItemId } from "./new-items";
+import { type Pointing, type Sizing, sizesIn } from "./pointing";
+
+const ITEM =
+  "block cursor-pointer rounded-sm px-2 py-1 text-[14px] data-[highlighted]:bg-brass-pale data-[highlighted]:outline-none data-[disabled]:opacity-45";
+
+/** What sizes of the views of a page are picked from, by view; a view of another variant than the one on the desk has none. */
+export function useCatchGrounds(drawn: DrawnPage): ReadonlyMap<string, CatchGround> {
+  const job = useDeskState((state) => state.job);
+  const shape = useDeskState((state) => state.results.shape);
+  const assets = useDeskState((state) => state.assets);
+  const variant = useDeskState((state) => state.variant);
+  return useMemo(
+    () =>
+      new Map(
+        asksOfPages(job, [drawn.page], variant).flatMap((asked): [string, CatchGround][] => {
+          const ring = drawn.rings.get(asked.id);
+          return ring && asked.variant === variant
+            ? [[asked.id, { shape, asked, assets, drawn: ring.drawn, place: ring.place }]]
+            : [];
+        }),
+      ),
+    [job, shape, assets, variant, drawn],
+  );
+}
+
+/** A size as it is made. */
+export const madeSize = (
+  view: string,
+  page: string,
+  made: Pick<SizeItem, "measure" | "from" | "to" | "side" | "out">,
+): SizeItem => ({ id: newItemId(), page, kind: "size", view, typed: null, brackets: false, ...made });
+
+const sizing = (measure: Sizing["measure"], run: Sizing["run"]): Sizing => ({
+  kind: "size",
+  measure,
+  run,
+  from: null,
+  stand: null,
+});
+
+type Props = { readonly drawn: DrawnPage; readonly onPoint: (pointing: Pointing) => void };
+
+export function SizeMenu({ drawn, onPoint }: Props) {
+  const desk = useDesk();
+  const selected = useDeskState((state) => state.selected);
+  const job = useDeskState((state) => state.job);
+  const grounds = useCatchGrounds(drawn);
+  const overall = () => {
+    const chosen = [...grounds].filter(([id]) => selected.has(id));
+    const views = chosen.length > 0 ? chosen : [...grounds];
+    const items = views.flatMap(([view, ground]) => {
+      const { asked } = ground;
+      const isSquare = asked.axes.towards.some((part) => Math.abs(Math.abs(part) - 1) < 1e-9);
+      return isSquare
+        ? overallSizes(ground, sizesIn(drawn.placed, view)).map((one) => madeSize(view, drawn.page.id, one))
+        : [];
+    });
+    if (items.length > 0) desk.submit({ kind: "setPageItems", items });
+    else toast("Over-all sizes are for views from the front, a side or above. Add one first.");
+  };
+  const any = itemsOfPage(job, drawn.page.id).some(({ kind }) => kind === "view");
+  const entry = (word: string, measure: Sizing["measure"], run: Sizing["run"] = "single") => (
+    <DropdownMenu.Item className={ITEM} onSelect={() => onPoint(sizing(measure, run))}>
+      {word}
+    </DropdownMenu.Item>
+  );
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger className={buttonClass("plain")} disabled={!any}>
+        <Ruler size={16} aria-hidden /> Sizes
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content
+          align="end"
+          sideOffset={4}
+          className="z-50 min-w-[220px] rounded-sm border border-seam bg-leaf p-1 shadow-lg"
+        >
+          <DropdownMenu.Item className={ITEM} onSelect={overall}>
+            Over all
+          </DropdownMenu.Item>
+          <DropdownMenu.Separator className="my-1 border-seam border-t" />
+          {entry(MEASURE_WORDS.horizontal, "horizontal")}
+          {entry("Horizontal, chain", "horizontal", "chain")}
+          {entry("Horizontal, all from one place", "horizontal", "steps")}
+          {entry(MEASURE_WORDS.vertical, "vertical")}
+          {entry("Vertical, chain", "vertical", "chain")}
+          {entry("Vertical, all from one place", "vertical", "steps")}
+          {entry("Along, from place to place", "along")}
+          {entry("Diameter of a hole", "diameter")}
+          {entry("Angle between two members", "angle")}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
