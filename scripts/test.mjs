@@ -9,10 +9,11 @@ import { existsSync, mkdirSync, openSync, readFileSync } from "node:fs";
 import path from "node:path";
 import { bin, checkNode, installPackages, ROOT, run } from "./setup.mjs";
 
-/** Debian's packages that the tests need: the browser, and readers of PDF that are not our own. */
+/** Debian's packages that the tests need: the browser, and readers of PDF and DXF that are not our own. */
 const PROGRAMS = [
   { program: "chromium", package: "chromium" },
   { program: "pdftotext", package: "poppler-utils" },
+  { program: "ezdxf", package: "python3-ezdxf" },
 ];
 
 function installPrograms() {

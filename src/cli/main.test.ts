@@ -7,6 +7,7 @@ import { NO_ASSETS, withEdit } from "@/core/job";
 import { LIST_STARTS, startList } from "@/core/lists";
 import { stockroomOf } from "@/core/stockroom";
 import { writeJobFile } from "@/formats/job-file";
+import { withPages } from "../../demo/pages";
 import { pottingBench } from "../../demo/potting-bench";
 import { demoStockroom } from "../../demo/stockroom";
 import { answer } from "./main";
@@ -25,6 +26,31 @@ async function run(...words: string[]) {
 }
 
 describe("rustic-tally", () => {
+  it("draw: the pages of a job file as PDF, one as SVG or DXF; a page that is not there is told", async () => {
+    const stockroom = stockroomOf(demoStockroom);
+    const job = file(
+      "pages.tally.json",
+      writeJobFile(withPages(pottingBench(), stockroom), stockroom, { assets: NO_ASSETS }),
+    );
+    const pdf = await run("draw", job);
+    expect([pdf.status, pdf.stdout.slice(0, 5)]).toEqual([0, "%PDF-"]);
+    const svg = await run("draw", job, "--page", "General view", "--format", "svg");
+    expect(svg.stdout).toContain("Hanging rail");
+    const dxf = await run("draw", job, "--page", "Frame, three views", "--format", "dxf");
+    expect(dxf.stdout).toContain("OUTLINES");
+    expect((await run("draw", job, "--format", "dxf")).stderr).toContain(
+      "dxf holds one page; say which with --page",
+    );
+    expect((await run("draw", job, "--page", "Roof")).stderr).toContain(
+      'there is no page "Roof"; there are General view',
+    );
+    const bare = file("bare.tally.json", writeJobFile(pottingBench(), stockroom, { assets: NO_ASSETS }));
+    expect(await run("draw", bare)).toMatchObject({
+      status: 2,
+      stderr: "rustic-tally: the job has no pages",
+    });
+  });
+
   it("tally: a job file as JSON and CSV", async () => {
     const job = file(
       "bench.tally.json",

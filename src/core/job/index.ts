@@ -142,7 +142,6 @@ export {
   type PageItemId,
   type Pointed,
   type RuleItem,
-  SIZE_MEASURES,
   type SizeItem,
   type SizeMeasure,
   VIEW_LOOKS,

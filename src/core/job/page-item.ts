@@ -150,7 +150,7 @@ export type CalloutItem = v.InferOutput<typeof CalloutItemSchema>;
 const FeatureSchema = v.object({ ...PointedSchema.entries, place: keyText(200) });
 export type Feature = v.InferOutput<typeof FeatureSchema>;
 
-export const SIZE_MEASURES = ["horizontal", "vertical", "along", "diameter", "angle"] as const;
+const SIZE_MEASURES = ["horizontal", "vertical", "along", "diameter", "angle"] as const;
 export type SizeMeasure = (typeof SIZE_MEASURES)[number];
 
 /** A dimension: its value is computed from what it measures. */

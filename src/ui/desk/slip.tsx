@@ -42,7 +42,7 @@ export function Slip({ stage }: { readonly stage: Stage }) {
           ? assembly.name
           : guide
             ? "Guide"
-            : selected.size === 0
+            : selected.size === 0 && stage !== "drawings"
               ? "Nothing selected"
               : rows.length > 1
                 ? `${rows.length} rows`
@@ -62,7 +62,7 @@ export function Slip({ stage }: { readonly stage: Stage }) {
         <p className="shrink-0 text-[13px] text-ink-soft">
           {only && item?.kind !== "view"
             ? `${chosen} of ${inRow} selected`
-            : selected.size === 0
+            : selected.size === 0 && stage !== "drawings"
               ? "Select a row, or a piece in the 3D view. Hold Shift to add."
               : ""}
         </p>

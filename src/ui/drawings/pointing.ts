@@ -10,8 +10,7 @@ export type Pointing =
   | Sizing;
 
 /** Sizes from place to place: one by one, each from the end of the one before, or all from the first place. */
-export const SIZE_RUNS = ["single", "chain", "steps"] as const;
-export type SizeRun = (typeof SIZE_RUNS)[number];
+export type SizeRun = "single" | "chain" | "steps";
 export type Sizing = {
   readonly kind: "size";
   readonly measure: SizeMeasure;

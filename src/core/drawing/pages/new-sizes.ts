@@ -2,9 +2,10 @@
 import { distance, type Vec2 } from "../../geometry";
 import type { Assets, Feature, SizeItem } from "../../job";
 import type { Shape } from "../../shape";
-import type { DrawnView, ViewPiece } from "./drawn-view";
+import type { DrawnView } from "./drawn-view";
 import { FIRST_OUT, NEXT_OUT } from "./sizes";
 import type { ViewAsked } from "./view-asked";
+import type { ViewPiece } from "./view-base";
 import type { ViewPlace } from "./view-item";
 import { AXIS, placesInView, type SeenFeature } from "./view-places";
 

@@ -127,7 +127,7 @@ export function drawPage(page: Page, ground: PageGround): DrawnPage {
 }
 
 /** Whether a view looks along an axis of what it shows. */
-export function seenSquare(page: Page, items: readonly PageItem[], id: string): boolean {
+function seenSquare(page: Page, items: readonly PageItem[], id: string): boolean {
   const byId = new Map<string, PageItem>(items.map((item) => [item.id, item]));
   const view = byId.get(id);
   const axes = view?.kind === "view" ? axesOfView(view, (one) => byId.get(one), page.projection) : null;

@@ -1,7 +1,8 @@
 /** Which piece of a view lies at a place of the paper. */
 import { stretchDistance, type Vec2 } from "../../geometry";
 import { at } from "../../kernel";
-import type { DrawnView, ViewPiece } from "./drawn-view";
+import type { DrawnView } from "./drawn-view";
+import type { ViewPiece } from "./view-base";
 import type { ViewPlace } from "./view-item";
 
 /**

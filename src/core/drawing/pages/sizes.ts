@@ -82,7 +82,7 @@ function sized(
 }
 
 /** The value of a length size in millimetres. */
-export function lengthOf(
+function lengthOf(
   measure: "horizontal" | "vertical" | "along",
   a: SeenPlace,
   b: SeenPlace,

@@ -3,8 +3,8 @@ import { type Frame, poseIn, toWorld, type Vec3 } from "../../geometry";
 import type { Assets, Feature } from "../../job";
 import { featuresOf, type Shape } from "../../shape";
 import { inView, viewIn } from "../lines";
-import { baseOf, type ViewPiece } from "./drawn-view";
 import type { ViewAsked } from "./view-asked";
+import { baseOf, type ViewPiece } from "./view-base";
 
 /** A place in a view: right and down in mm of the design as on paper, and how near the viewer. */
 export type SeenPlace = readonly [x: number, y: number, near: number];

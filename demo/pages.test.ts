@@ -1,0 +1,168 @@
+/** The drawing pages of the demo jobs: nothing on them is at fault, and what leaves is read by programs of others. */
+import { execFileSync } from "node:child_process";
+import { mkdtempSync, readFileSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import path from "node:path";
+import { describe, expect, it } from "vitest";
+import { balloonRows, type DrawnView } from "@/core/drawing";
+import { type Edit, type Job, NO_ASSETS, type Page, type PageItem, pagesInOrder, withEdit } from "@/core/job";
+import { at, sentence } from "@/core/kernel";
+import { asksOfPages, createPageDrawing, pagesForFile } from "@/core/paper-set";
+import { createPipeline } from "@/core/pipeline";
+import { stockroomOf } from "@/core/stockroom";
+import { createViews } from "@/core/views";
+import { pagesFile } from "@/formats/pages-file";
+import { noticeBoard } from "./notice-board";
+import { withPages } from "./pages";
+import { pottingBench } from "./potting-bench";
+import { seedPacketCabinet } from "./seed-packet-cabinet";
+import { shelfBrackets } from "./shelf-brackets";
+import { demoStockroom } from "./stockroom";
+
+const STOCKROOM = stockroomOf(demoStockroom);
+const folder = mkdtempSync(path.join(tmpdir(), "tally-pages-"));
+
+function inputsOf(job: Job) {
+  const results = createPipeline()(job, null, STOCKROOM, []);
+  const head = { info: job.info.job, revision: 3, date: "2026-11-27", variantName: null, shop: "A shop" };
+  return { job, results, stockroom: STOCKROOM, head };
+}
+
+async function fileOf(job: Job, format: "pdf" | "dxf", name: string): Promise<string> {
+  const drawings = pagesForFile(pagesInOrder(job), { ...inputsOf(job), assets: NO_ASSETS, variant: null });
+  const content = await pagesFile(format, drawings, { info: job.info.job, made: new Date(0) });
+  const file = path.join(folder, `${name}.${format}`);
+  writeFileSync(file, content ?? "");
+  return file;
+}
+
+/** What ezdxf, a reader of others, finds in a file: errors and repairs, and how many of each kind on which layer. */
+const AUDIT = `
+import collections, json, sys, ezdxf
+doc = ezdxf.readfile(sys.argv[1])
+audit = doc.audit()
+kinds = collections.Counter(e.dxf.layer + " " + e.dxftype() for e in doc.modelspace())
+print(json.dumps({"errors": len(audit.errors), "fixes": len(audit.fixes), "kinds": kinds, "units": doc.header.get("$INSUNITS", 0)}))
+`;
+type Audit = {
+  readonly errors: number;
+  readonly fixes: number;
+  readonly units: number;
+  readonly kinds: Readonly<Record<string, number>>;
+};
+const audited = (file: string): Audit =>
+  JSON.parse(execFileSync("/usr/bin/python3", ["-c", AUDIT, file], { encoding: "utf8" }));
+
+describe.each([
+  ["potting bench", pottingBench(), 4],
+  ["seed-packet cabinet", seedPacketCabinet(), 4],
+  ["notice board", noticeBoard(), 1],
+  ["shelf brackets", shelfBrackets(), 4],
+] as const)("the pages of the %s", (name, start, units) => {
+  const job = withPages(start, STOCKROOM);
+
+  it("show all that is on them, and name nearly every row", () => {
+    const inputs = inputsOf(job);
+    const draw = createPageDrawing();
+    const drawView = createViews();
+    for (const page of pagesInOrder(job)) {
+      const views = new Map<string, DrawnView>(
+        asksOfPages(job, [page], null).map((asked) => [
+          asked.id,
+          drawView({ job, stockroom: STOCKROOM, assets: NO_ASSETS }, asked),
+        ]),
+      );
+      const drawn = draw(page, { ...inputs, views });
+      for (const { item, fault } of drawn.placed) expect(`${item.id}: ${fault}`).toBe(`${item.id}: null`);
+      // What stands on the page stands on it: within its sheet.
+      for (const {
+        at: [x, y],
+        box,
+      } of drawn.placed) {
+        expect(x + box.x0).toBeGreaterThan(0);
+        expect(y + box.y0).toBeGreaterThan(0);
+        expect(x + box.x1).toBeLessThan(drawn.size.width);
+        expect(y + box.y1).toBeLessThan(drawn.size.height);
+      }
+    }
+    const { all, without } = balloonRows(job, inputs.results);
+    expect(all.length).toBeGreaterThan(4);
+    expect(without.length).toBeLessThanOrEqual(2);
+  });
+
+  it("leave as DXF that another reader audits without errors, each line on the layer of its kind", async () => {
+    const { errors, fixes, kinds, units: told } = audited(await fileOf(job, "dxf", name));
+    expect([errors, fixes, told]).toEqual([0, 0, units]);
+    const layers = new Set(Object.keys(kinds).map((key) => key.split(" ")[0]));
+    for (const layer of ["OUTLINES", "EDGES", "BALLOONS", "LISTS", "TEXTS", "BORDER"])
+      expect(layers).toContain(layer);
+  });
+});
+
+const PAGE: Page = {
+  id: "p" as Page["id"],
+  heading: "Measured",
+  paper: "a4",
+  lying: false,
+  border: false,
+  titleBlock: false,
+  scale: 1,
+  projection: "first",
+  position: 0,
+};
+
+/** Grey values of a strip of a rendered page, at 20 pixels a millimetre. */
+function strip(file: string, [x, y, width, height]: readonly [number, number, number, number]) {
+  const out = path.join(folder, "strip");
+  const px = (mm: number) => String(Math.round(mm * 20));
+  const crop = ["-x", px(x), "-y", px(y), "-W", px(width), "-H", px(height)];
+  execFileSync("pdftoppm", ["-r", "508", "-gray", "-singlefile", ...crop, file, out]);
+  const bytes = readFileSync(`${out}.pgm`);
+  const head = bytes
+    .subarray(0, 40)
+    .toString("latin1")
+    .match(/^P5\s+(\d+)\s+(\d+)\s+255\s/);
+  const wide = Number(head?.[1]);
+  return { wide, pixels: bytes.subarray(head?.[0].length ?? 0) };
+}
+
+describe("a PDF of a page", () => {
+  it.each([
+    ["a4", 210, 297],
+    ["a1", 594, 841],
+  ] as const)("on %s is true to scale within 0.05 mm", async (paper, width, height) => {
+    // An upright line at either end of 120 mm.
+    const rule = (id: string, x: number): PageItem => ({
+      id: id as PageItem["id"],
+      page: "p",
+      kind: "rule",
+      at: [x, 50],
+      to: [x, 60],
+      frame: false,
+    });
+    const page = { ...PAGE, paper };
+    const job = [
+      { kind: "setPages", pages: [page] } satisfies Edit,
+      { kind: "setPageItems", items: [rule("a", 40), rule("b", 160)] } satisfies Edit,
+    ].reduce<Job>((one, edit) => {
+      const next = withEdit(one, edit);
+      if (!next.ok) throw new Error(sentence(next.problem));
+      return next.value;
+    }, shelfBrackets());
+    const file = await fileOf(job, "pdf", paper);
+    const told = execFileSync("pdfinfo", [file], { encoding: "utf8" }).match(
+      /Page size:\s+([\d.]+) x ([\d.]+)/,
+    );
+    expect((Number(told?.[1]) * 25.4) / 72).toBeCloseTo(width, 1);
+    expect((Number(told?.[2]) * 25.4) / 72).toBeCloseTo(height, 1);
+    const { wide, pixels } = strip(file, [30, 54, 140, 1]);
+    const dark = Array.from({ length: wide }, (_, i) => i).filter((i) => at(pixels, 5 * wide + i) < 128);
+    const middle = (from: number, to: number) => {
+      const own = dark.filter((i) => i >= from && i < to);
+      return (at(own, 0) + at(own, own.length - 1) + 1) / 2;
+    };
+    expect(dark.length).toBeGreaterThan(4);
+    const apart = (middle(wide / 2, wide) - middle(0, wide / 2)) / 20;
+    expect(Math.abs(apart - 120)).toBeLessThan(0.05);
+  });
+});
