@@ -409,6 +409,42 @@ describe("sizes", () => {
   });
 });
 
+describe("details", () => {
+  const about = at3("front", "start, long point");
+  const detail = (more: Partial<Kind<"view">["from"]> = {}) =>
+    view("d", {
+      at: [300, 60],
+      scale: 1,
+      from: { kind: "detail", of: "v", about, radius: 30, letter: "X", ...more } as Kind<"view">["from"],
+    });
+  const job = withItems(start, view("v", { from: { kind: "named", side: "front" } }), detail());
+
+  it("show what lies round a place of their view, larger, within a circle; the view says where", () => {
+    const one = placed(job, "d");
+    expect([one.at, one.box.x1 - one.box.x0, one.fault]).toEqual([[300, 60], 60, null]);
+    const clip = one.items.find((item) => item.kind === "clip");
+    expect(clip?.kind === "clip" && clip.items.length).toBeGreaterThan(0);
+    const texts = (id: string) =>
+      placed(job, id).items.flatMap((item) => (item.kind === "text" ? [item.text] : []));
+    expect(texts("d")).toEqual(["X, 1:1"]);
+    expect(texts("v")).toEqual(["X"]);
+    // The same lines as those of the view, not drawn twice.
+    const draw = createViews();
+    const [whole, part] = asksOfPages(job, [PAGE], null).map((asked) =>
+      draw({ job, stockroom: STOCK, assets: NO_ASSETS }, asked),
+    );
+    expect(part?.paths).toBe(whole?.paths);
+  });
+
+  it("follow their place, say when it is gone, and go with their view", () => {
+    const wider = done(job, { kind: "setKeySize", id: "size-width", formula: "700", variant: null });
+    expect(placed(wider, "d").fault).toBeNull();
+    expect(faultOf(done(job, { kind: "remove", ids: ["front"] }), "d")).toContain("is gone");
+    expect(faultOf(withItems(job, detail({ about: at3("front", "nothing") })), "d")).toContain("is gone");
+    expect(itemsOfPage(done(job, { kind: "removePageItems", ids: ["v"] }), "p")).toEqual([]);
+  });
+});
+
 describe("what cannot be shown is a sentence where it stands, and the rest is drawn", () => {
   it.each([
     [

@@ -76,14 +76,18 @@ function viewFault(job: Job, item: PageItem): ReturnType<typeof refused> | null 
   return null;
 }
 
-/** Items by their ids with all that belongs to them or follows them, at any depth. */
-export function withThoseOnThem(job: Pick<Job, "pageItems">, ids: readonly string[]): readonly PageItem[] {
+/** Items by their ids with all that belongs to them or follows them, at any depth; or with all that moves along. */
+export function withThoseOnThem(
+  job: Pick<Job, "pageItems">,
+  ids: readonly string[],
+  of: (item: PageItem) => string | null = viewOf,
+): readonly PageItem[] {
   const gone = new Set(ids);
   const all = Object.values(job.pageItems);
   for (let before = -1; before !== gone.size; ) {
     before = gone.size;
     for (const item of all) {
-      const view = viewOf(item);
+      const view = of(item);
       if (view !== null && gone.has(view)) gone.add(item.id);
     }
   }
@@ -128,7 +132,7 @@ export function copyOfPage(
     const own = { id: renamed(item.id) as PageItem["id"], page: copy.id as string };
     switch (item.kind) {
       case "view":
-        return item.from.kind === "follower"
+        return item.from.kind === "follower" || item.from.kind === "detail"
           ? { ...item, ...own, from: { ...item.from, of: renamed(item.from.of) } }
           : { ...item, ...own };
       case "balloon":

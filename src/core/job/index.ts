@@ -137,6 +137,7 @@ export {
   LIST_CORNERS,
   type ListCorner,
   type ListItem,
+  movesWith,
   type NoteItem,
   type PageItem,
   type PageItemId,

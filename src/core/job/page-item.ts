@@ -51,6 +51,14 @@ const direction = v.pipe(
   v.check(([x, y, z]) => Math.hypot(x, y, z) > 1e-6, "has no length"),
 );
 
+/** A piece that a leader points at: its record, and the way to the instance (the key of where it stands; null: whichever is seen best). */
+const PointedSchema = v.object({ record: recordId, way: v.nullable(keyText(1_000)) });
+export type Pointed = v.InferOutput<typeof PointedSchema>;
+
+/** A place on a piece that survives edits, by its name there ("start, long point"); `axis`: the line of a member. */
+const FeatureSchema = v.object({ ...PointedSchema.entries, place: keyText(200) });
+export type Feature = v.InferOutput<typeof FeatureSchema>;
+
 /** From where it looks. */
 const ViewFromSchema = v.variant("kind", [
   v.object({ kind: v.literal("named"), side: v.picklist(VIEW_SIDES) }),
@@ -62,6 +70,16 @@ const ViewFromSchema = v.variant("kind", [
     of: recordId,
     side: v.picklist(FOLLOWER_SIDES),
     gap: coordinate,
+  }),
+  /** A part of another view of the page, about a place of it, larger. */
+  v.object({
+    kind: v.literal("detail"),
+    of: recordId,
+    about: FeatureSchema,
+    /** mm of the design. */
+    radius: v.pipe(v.number(), v.finite(), v.minValue(0.1, "is below 0.1 mm"), v.maxValue(100_000)),
+    /** By which the two are told to belong together. */
+    letter: v.pipe(v.string(), v.trim(), v.minLength(1, "needs a letter"), v.maxLength(4)),
   }),
 ]);
 export type ViewFrom = v.InferOutput<typeof ViewFromSchema>;
@@ -107,10 +125,6 @@ const ListItemSchema = v.object({
 });
 export type ListItem = v.InferOutput<typeof ListItemSchema>;
 
-/** A piece that a leader points at: its record, and the way to the instance (the key of where it stands; null: whichever is seen best). */
-const PointedSchema = v.object({ record: recordId, way: v.nullable(keyText(1_000)) });
-export type Pointed = v.InferOutput<typeof PointedSchema>;
-
 /** Where a balloon stands: on the ring round its view, or where somebody put it, from the place of the view. */
 const BalloonPlaceSchema = v.variant("kind", [
   v.object({
@@ -145,10 +159,6 @@ const CalloutItemSchema = v.object({
   letters,
 });
 export type CalloutItem = v.InferOutput<typeof CalloutItemSchema>;
-
-/** A place on a piece that survives edits, by its name there ("start, long point"); `axis`: the line of a member. */
-const FeatureSchema = v.object({ ...PointedSchema.entries, place: keyText(200) });
-export type Feature = v.InferOutput<typeof FeatureSchema>;
 
 const SIZE_MEASURES = ["horizontal", "vertical", "along", "diameter", "angle"] as const;
 export type SizeMeasure = (typeof SIZE_MEASURES)[number];
@@ -208,11 +218,15 @@ export type PageItem = v.InferOutput<typeof PageItemSchema>;
 export type PageItemId = PageItem["id"];
 export const pageItems = entity(PageItemSchema, { since: 9 });
 
+/** The view that an item moves along with; null: it stands by itself. */
+export const movesWith = (item: PageItem): string | null =>
+  item.kind === "view" && item.from.kind === "detail" ? null : viewOf(item);
+
 /** The view that an item belongs to or follows; null: it stands by itself. */
 export function viewOf(item: PageItem): string | null {
   switch (item.kind) {
     case "view":
-      return item.from.kind === "follower" ? item.from.of : null;
+      return item.from.kind === "follower" || item.from.kind === "detail" ? item.from.of : null;
     case "balloon":
     case "callout":
     case "size":

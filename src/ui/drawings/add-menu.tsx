@@ -18,6 +18,7 @@ import { buttonClass } from "../common/button";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { SIDE_WORDS, viewOfWords } from "./item-words";
 import { addViewEdit, followerOf, newList, newNote, newRule } from "./new-items";
+import type { Pointing } from "./pointing";
 
 const CONTENT = "z-50 min-w-[200px] rounded-sm border border-seam bg-leaf p-1 shadow-lg";
 const ITEM =
@@ -48,9 +49,9 @@ function subjects(job: Job, selected: ReadonlySet<string>): readonly (readonly [
   return found;
 }
 
-type Props = { readonly drawn: DrawnPage; readonly onCallout: () => void };
+type Props = { readonly drawn: DrawnPage; readonly onPoint: (pointing: Pointing) => void };
 
-export function AddMenu({ drawn, onCallout }: Props) {
+export function AddMenu({ drawn, onPoint }: Props) {
   const desk = useDesk();
   const job = useDeskState((state) => state.job);
   const selected = useDeskState((state) => state.selected);
@@ -108,6 +109,9 @@ export function AddMenu({ drawn, onCallout }: Props) {
               </Entry>
             ))}
           </Further>
+          <Entry disabled={drawn.rings.size === 0} onSelect={() => onPoint({ kind: "detail" })}>
+            Detail of a view
+          </Entry>
           <DropdownMenu.Separator className="my-1 border-seam border-t" />
           <Further word="List">
             <Entry onSelect={() => add(newList({ kind: "cut" }, drawn))}>Cut list</Entry>
@@ -118,7 +122,7 @@ export function AddMenu({ drawn, onCallout }: Props) {
               </Entry>
             ))}
           </Further>
-          <Entry disabled={drawn.rings.size === 0} onSelect={onCallout}>
+          <Entry disabled={drawn.rings.size === 0} onSelect={() => onPoint({ kind: "callout" })}>
             Callout
           </Entry>
           <Entry onSelect={() => add(newNote(drawn))}>Note</Entry>

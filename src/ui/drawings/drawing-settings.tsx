@@ -235,6 +235,26 @@ function ViewSettings({ item, drawn }: { readonly item: ViewItem; readonly drawn
             return typeof gap === "string" ? gap : change({ from: { ...from, gap } });
           }}
         />
+      ) : from.kind === "detail" ? (
+        <>
+          <TextField
+            label="Letter"
+            value={from.letter}
+            onCommit={(text) =>
+              text.trim() === "" || text.trim().length > 4
+                ? "It has 1 to 4 letters."
+                : change({ from: { ...from, letter: text.trim() } })
+            }
+          />
+          <TextField
+            label="Radius of what it shows, mm"
+            value={String(Number(from.radius.toFixed(2)))}
+            onCommit={(text) => {
+              const radius = paperLength(text, 0.1, 100_000);
+              return typeof radius === "string" ? radius : change({ from: { ...from, radius } });
+            }}
+          />
+        </>
       ) : (
         <Chooser
           label="From"
@@ -260,16 +280,18 @@ function ViewSettings({ item, drawn }: { readonly item: ViewItem; readonly drawn
         choices={VIEW_LOOKS.map((value) => ({ value, label: LOOK_WORDS[value] }))}
         onChoose={(look) => change({ look })}
       />
-      <Chooser
-        label="Variant"
-        value={item.variant ?? ""}
-        choices={[
-          { value: "", label: "The one on the desk" },
-          ...Object.values(job.variants).map(({ id, name }) => ({ value: id as string, label: name })),
-        ]}
-        onChoose={(variant) => change({ variant: variant === "" ? null : variant })}
-      />
-      {from.kind === "follower" ? null : <Direction item={item} />}
+      {from.kind === "detail" ? null : (
+        <Chooser
+          label="Variant"
+          value={item.variant ?? ""}
+          choices={[
+            { value: "", label: "The one on the desk" },
+            ...Object.values(job.variants).map(({ id, name }) => ({ value: id as string, label: name })),
+          ]}
+          onChoose={(variant) => change({ variant: variant === "" ? null : variant })}
+        />
+      )}
+      {from.kind === "named" || from.kind === "typed" ? <Direction item={item} /> : null}
       <span className="col-span-full flex items-center gap-2">
         <Button
           look="plain"

@@ -100,6 +100,7 @@ export function listWords({ list }: Pick<ListItem, "list">, job: Job): string {
 export function itemWords(item: PageItem, job: Job, tally: Tally): string {
   switch (item.kind) {
     case "view":
+      if (item.from.kind === "detail") return `Detail ${item.from.letter}`;
       return item.caption === null ? `View of ${viewOfWords(item, job)}` : `View ${item.caption}`;
     case "list":
       return listWords(item, job);

@@ -14,6 +14,7 @@ import type {
   Assets,
   CalloutItem,
   Edit,
+  Feature,
   Job,
   ListItem,
   NoteItem,
@@ -109,6 +110,48 @@ export function addViewEdit(
       edits: [{ kind: "setPages", pages: [{ ...page, scale }] }, items],
     },
   };
+}
+
+/** mm on paper. How large a new detail is drawn. */
+const DETAIL_RADIUS = 22;
+/** So many times larger than its view, at least. */
+const LARGER = 2.4;
+const LETTERS = "XYZWVUTSRQPONMLKJIHGFEDCBA";
+
+/** The edit that adds a detail about a place of a view; letters from the end, so that none is taken for a mark. */
+export function addDetailEdit(
+  view: string,
+  about: Feature,
+  { job, drawn }: Pick<ViewGround, "job" | "drawn">,
+): { readonly edit: Edit; readonly id: string } {
+  const id = newItemId();
+  const scale = drawn.places.get(view)?.scale ?? drawn.page.scale;
+  const larger =
+    offeredScales(job.info.job.unit)
+      .filter((one) => one >= LARGER * scale)
+      .at(-1) ?? scale;
+  const taken = new Set(
+    Object.values(job.pageItems).flatMap((item) =>
+      item.kind === "view" && item.from.kind === "detail" ? [item.from.letter] : [],
+    ),
+  );
+  const letter = [...LETTERS].find((one) => !taken.has(one)) ?? "X";
+  const size = { width: 2 * DETAIL_RADIUS, height: 2 * DETAIL_RADIUS + 10 };
+  const at = freePlace(drawn.page, [...takenOn(drawn), ...titleRoom(drawn)], size);
+  const item: ViewItem = {
+    id,
+    page: drawn.page.id,
+    kind: "view",
+    at: [...at],
+    of: { kind: "job" },
+    from: { kind: "detail", of: view, about, radius: DETAIL_RADIUS / larger, letter },
+    scale: larger,
+    look: "lines",
+    hidden: [],
+    variant: null,
+    caption: null,
+  };
+  return { id, edit: { kind: "setPageItems", items: [item] } };
 }
 
 const titleRoom = ({ page }: DrawnPage) => (page.titleBlock ? [titleBox(borderOf(page))] : []);

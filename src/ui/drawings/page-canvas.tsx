@@ -25,7 +25,7 @@ import {
   type ViewPlace,
 } from "@/core/drawing";
 import type { Vec2 } from "@/core/geometry";
-import { type PageItem, type Pointed, type SizeMeasure, withThoseOnThem } from "@/core/job";
+import { movesWith, type PageItem, type Pointed, type SizeMeasure, withThoseOnThem } from "@/core/job";
 import { DrawnItems } from "../common/display-list";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { useDrawings } from "./drawings-ground";
@@ -53,7 +53,8 @@ export type CanvasProps = {
 };
 
 export type Catching = {
-  readonly measure: SizeMeasure;
+  /** What may be taken hold of; "place": any named place. */
+  readonly measure: SizeMeasure | "place";
   readonly grounds: ReadonlyMap<string, CatchGround>;
   readonly from: { readonly view: string; readonly caught: CaughtFeature } | null;
   readonly onFeature: (view: string, caught: CaughtFeature) => void;
@@ -87,7 +88,12 @@ export function PageCanvas({ drawn, zoom, onPiece, catching }: CanvasProps) {
     const [x, y] = onPage(event);
     for (const [view, ground] of [...catching.grounds].reverse()) {
       const { at } = ground.place;
-      const caught = catchFeature(catching.measure, [x - at[0], y - at[1]], REACH / zoom, ground);
+      const caught = catchFeature(
+        catching.measure === "place" ? "along" : catching.measure,
+        [x - at[0], y - at[1]],
+        REACH / zoom,
+        ground,
+      );
       if (caught) return { view, caught };
     }
     return null;
@@ -104,7 +110,7 @@ export function PageCanvas({ drawn, zoom, onPiece, catching }: CanvasProps) {
     if (!one || onPiece) return;
     const by: Vec2 = [pixels[0] / zoom, pixels[1] / zoom];
     const free = event.altKey || one.item.kind === "balloon" || one.item.kind === "callout";
-    const moving = new Set(withThoseOnThem(job, ids).map(({ id }) => id as string));
+    const moving = new Set(withThoseOnThem(job, ids, movesWith).map(({ id }) => id as string));
     const stop = free
       ? { by, lines: [] }
       : caught(movedBox(one.box, one.at), by, catchBoxes(drawn, moving), CATCH);
@@ -142,7 +148,7 @@ export function PageCanvas({ drawn, zoom, onPiece, catching }: CanvasProps) {
   const shift = (ids: readonly string[], by: Vec2) => {
     const along = new Set(
       ids.flatMap((id) =>
-        withThoseOnThem(job, [id]).flatMap((item) => (item.id === id ? [] : [item.id as string])),
+        withThoseOnThem(job, [id], movesWith).flatMap((item) => (item.id === id ? [] : [item.id as string])),
       ),
     );
     const items = ids.flatMap((id) => {
@@ -171,7 +177,7 @@ export function PageCanvas({ drawn, zoom, onPiece, catching }: CanvasProps) {
   };
 
   const moving = useMemo(
-    () => new Set(drag ? withThoseOnThem(job, drag.ids).map(({ id }) => id as string) : []),
+    () => new Set(drag ? withThoseOnThem(job, drag.ids, movesWith).map(({ id }) => id as string) : []),
     [drag, job],
   );
   return (

@@ -14,7 +14,7 @@ import { MarkingBar } from "../tally/mark-actions";
 import { AddMenu } from "./add-menu";
 import { BalloonMenu } from "./balloon-menu";
 import { useDrawings } from "./drawings-ground";
-import { newCallout, newItemId } from "./new-items";
+import { addDetailEdit, newCallout, newItemId } from "./new-items";
 import { PageCanvas, useFittingZoom } from "./page-canvas";
 import { PagesOut } from "./pages-out";
 import { balloonsIn, type Pointing, sizesIn } from "./pointing";
@@ -23,6 +23,7 @@ import { madeSize, SizeMenu, useCatchGrounds } from "./size-menu";
 const POINTING_WORDS: Readonly<Record<Exclude<Pointing["kind"], "size">, string>> = {
   balloon: "Click a piece in a view: its row gets a balloon.",
   leader: "Click a piece in the same view: the balloon gets a leader to it.",
+  detail: "Click the place in a view that the detail shows larger.",
   callout: "Click the piece in a view that the callout points at.",
 };
 
@@ -62,6 +63,11 @@ function OpenPage({ page }: { readonly page: Page }) {
 
   const grounds = useCatchGrounds(drawn);
   const onFeature = (view: string, caught: CaughtFeature) => {
+    if (pointing?.kind === "detail") {
+      const { edit, id } = addDetailEdit(view, caught.feature, { job: desk.store.getState().job, drawn });
+      if (desk.submit(edit) === null) desk.select([id]);
+      setPointing(null);
+    }
     if (pointing?.kind !== "size") return;
     const { measure, run, from, stand } = pointing;
     if (measure !== "diameter" && (from === null || from.view !== view)) {
@@ -88,7 +94,7 @@ function OpenPage({ page }: { readonly page: Page }) {
     const ring = drawn.rings.get(view);
     const row = results.tally.rowOfPiece.get(piece.record);
     const stands = drawn.placed.find(({ item }) => item.id === view)?.item;
-    if (!pointing || pointing.kind === "size" || !ring || !stands) return;
+    if (!pointing || pointing.kind === "size" || pointing.kind === "detail" || !ring || !stands) return;
     if (pointing.kind === "callout") {
       const item = newCallout(stands, piece, [ring.box.x1 + 8, Math.max(ring.box.y0, at[1] - 12)]);
       if (desk.submit({ kind: "setPageItems", items: [item] }) === null) desk.select([item.id]);
@@ -113,7 +119,7 @@ function OpenPage({ page }: { readonly page: Page }) {
         title={page.heading}
         facts={`${name}, ${page.lying ? "landscape" : "portrait"} · ${scaleWords(page.scale, unit)}${waiting ? " · drawing…" : ""}`}
       >
-        <AddMenu drawn={drawn} onCallout={() => setPointing({ kind: "callout" })} />
+        <AddMenu drawn={drawn} onPoint={setPointing} />
         <BalloonMenu drawn={drawn} onPoint={setPointing} />
         <SizeMenu drawn={drawn} onPoint={setPointing} />
         <span className="flex">
@@ -153,11 +159,13 @@ function OpenPage({ page }: { readonly page: Page }) {
           <PageCanvas
             drawn={drawn}
             zoom={zoom}
-            onPiece={pointing && pointing.kind !== "size" ? onPiece : null}
+            onPiece={pointing && pointing.kind !== "size" && pointing.kind !== "detail" ? onPiece : null}
             catching={
               pointing?.kind === "size"
                 ? { measure: pointing.measure, grounds, from: pointing.from, onFeature }
-                : null
+                : pointing?.kind === "detail"
+                  ? { measure: "place", grounds, from: null, onFeature }
+                  : null
             }
           />
         </div>

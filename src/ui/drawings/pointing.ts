@@ -7,6 +7,7 @@ export type Pointing =
   | { readonly kind: "balloon" }
   | { readonly kind: "leader"; readonly balloon: string }
   | { readonly kind: "callout" }
+  | { readonly kind: "detail" }
   | Sizing;
 
 /** Sizes from place to place: one by one, each from the end of the one before, or all from the first place. */

@@ -101,25 +101,31 @@ function drawnPieces(seen: readonly SeenPiece[], asked: ViewAsked): DrawnView {
 
 const NO_FEATURES: DrawnView["features"] = new Map();
 
-/** Views with a memory: one whose solids stand as they did, seen from where it was, is not drawn anew. */
+/** Views that are remembered; a job has few that differ in what they show and from where. */
+const MOST_KNOWN = 200;
+
+/** Views with a memory: one whose solids stand as they did, seen from where it was, is not drawn anew. Views that show the same share it. */
 export function createViewDrawer(): (shape: Shape, asked: ViewAsked, assets: Assets) => DrawnView {
-  const known = new Map<
-    string,
-    { seen: readonly SeenPiece[]; key: string; drawn: DrawnView; told: DrawnView }
-  >();
+  const known = new Map<string, { readonly seen: readonly SeenPiece[]; readonly drawn: DrawnView }>();
+  const told = new Map<string, { readonly drawn: DrawnView; readonly view: DrawnView }>();
   return (shape, asked, assets) => {
     const seen = piecesOfView(shape, asked, assets);
-    const key = JSON.stringify([asked.axes, asked.behind, asked.parts]);
-    const before = known.get(asked.id);
-    const drawn =
-      before && before.key === key && sameSolids(before.seen, seen) ? before.drawn : drawnPieces(seen, asked);
+    const { of, axes, hidden, variant, behind, parts } = asked;
+    const key = JSON.stringify([of, axes, hidden, variant, behind, parts]);
+    const before = known.get(key);
+    const drawn = before && sameSolids(before.seen, seen) ? before.drawn : drawnPieces(seen, asked);
+    if (known.size > MOST_KNOWN) known.clear();
+    known.set(key, { seen, drawn });
+    if (asked.features.length === 0) return drawn;
     const features = new Map(
       asked.features.map((one) => [featureKey(one), featureInView(shape, asked, one, assets)] as const),
     );
-    const same = before?.drawn === drawn && sameFeatures(before.told.features, features);
-    const told = same ? before.told : features.size === 0 ? drawn : { ...drawn, features };
-    known.set(asked.id, { seen, key, drawn, told });
-    return told;
+    const last = told.get(asked.id);
+    if (last?.drawn === drawn && sameFeatures(last.view.features, features)) return last.view;
+    const view = { ...drawn, features };
+    if (told.size > MOST_KNOWN) told.clear();
+    told.set(asked.id, { drawn, view });
+    return view;
   };
 }
 

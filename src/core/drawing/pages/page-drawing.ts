@@ -14,7 +14,7 @@ import {
   type RuleItem,
   type ViewItem,
 } from "../../job";
-import { sameItems, sentence } from "../../kernel";
+import { remembersEach, sameItems, sentence } from "../../kernel";
 import { type ListGround, type ListTable, pieceText } from "../../lists";
 import type { Tally } from "../../tally";
 import { CAPITAL_HEIGHT, type DrawItem, type Drawing, movedBy, rectangle, wrapped } from "../display";
@@ -29,7 +29,7 @@ import { scaleWords } from "./scales";
 import { drawnSize } from "./sizes";
 import { titleBlock, titleBox } from "./title-block";
 import { axesOfView } from "./view-asked";
-import { boxOfView, placesOfViews, type ViewPlace, viewItems } from "./view-item";
+import { boxOfView, detailMark, placesOfViews, shownBox, type ViewPlace, viewItems } from "./view-item";
 
 /** What a page is drawn from beside itself. */
 export type PageGround = {
@@ -92,15 +92,15 @@ export function drawPage(page: Page, ground: PageGround): DrawnPage {
   const rings = new Map<string, BalloonGround>();
   for (const { item, box } of standing) {
     const [place, drawn] = [places.get(item.id), views.get(item.id)];
-    if (item.kind !== "view" || !place || !drawn?.box) continue;
+    if (item.kind !== "view" || !place || !drawn || !shownBox(item, drawn)) continue;
     const back: Vec2 = [-place.at[0], -place.at[1]];
     rings.set(item.id, {
       drawn,
       place,
-      box: boxOfView(drawn, place.scale),
+      box: boxOfView(item, drawn, place.scale),
       blocked: [
         ...blocked.filter(({ id }) => id !== item.id).map((one) => movedBox(one.box, back)),
-        ...captionRoom(box, boxOfView(drawn, place.scale)),
+        ...captionRoom(box, boxOfView(item, drawn, place.scale)),
       ],
       border: movedBox(borderOf(page), back),
       markOf: (record) => ground.tally.rowOfPiece.get(record)?.mark ?? null,
@@ -241,16 +241,28 @@ function placedView(
       place.at,
       "Nothing to be seen: all of it is hidden, absent in this variant, or gone.",
     );
+  if (!shownBox(item, drawn))
+    return faulty(item, place.at, "The place that this detail is of is gone, or not in its view any more.");
+  const caption = { text: captionOf(item, place, job), below: sizesBelow(items, item.id) };
+  const radius = item.from.kind === "detail" ? item.from.radius : null;
+  const from = [place.scale, item.look, caption.text, caption.below, radius, widths.wide];
+  const own = viewsDrawn(drawn, from, () => viewItems(item, drawn, place.scale, widths, caption));
+  const marks = items.flatMap((one) =>
+    one.kind === "view" && one.from.kind === "detail" && one.from.of === item.id
+      ? detailMark(one, { place, drawn, widths })
+      : [],
+  );
   return {
     item,
     at: place.at,
     fault: null,
-    ...viewItems(item, drawn, place.scale, widths, {
-      text: captionOf(item, place, job),
-      below: sizesBelow(items, item.id),
-    }),
+    box: own.box,
+    items: marks.length === 0 ? own.items : [...own.items, ...marks],
   };
 }
+
+/** Moving a view draws nothing anew. */
+const viewsDrawn = remembersEach<DrawnView, Pick<PlacedItem, "items" | "box">>();
 
 /** How far the sizes under a view reach. */
 const sizesBelow = (items: readonly PageItem[], view: string): number =>
@@ -269,6 +281,8 @@ const WAITING: Pick<PlacedItem, "items" | "box"> = {
 };
 
 const captionOf = (item: ViewItem, place: ViewPlace, job: Job): string | null => {
+  if (item.from.kind === "detail")
+    return `${item.caption ?? item.from.letter}, ${scaleWords(place.scale, job.info.job.unit)}`;
   if (item.caption === null) return null;
   return item.scale === null
     ? item.caption

@@ -69,9 +69,21 @@ export function axesOfView(
       const axes = axesOfView(parent, itemById, projection, depth + 1);
       return axes && followerAxes(axes, from.side, projection);
     }
+    case "detail": {
+      const parent = itemById(from.of);
+      return parent?.kind === "view" && depth < 100
+        ? axesOfView(parent, itemById, projection, depth + 1)
+        : null;
+    }
     default:
       return from satisfies never;
   }
+}
+
+/** The view whose subject a view shows: a detail shows that of the view that it is of. */
+function subjectOf(view: ViewItem, itemById: (id: string) => PageItem | undefined, depth = 0): ViewItem {
+  const parent = view.from.kind === "detail" && depth < 100 ? itemById(view.from.of) : undefined;
+  return parent?.kind === "view" ? subjectOf(parent, itemById, depth + 1) : view;
 }
 
 /** All that the views of a page ask for; places for leaders where there are any, or where somebody may want some. */
@@ -89,19 +101,25 @@ export function viewsAsked(
     if (item.kind !== "view") return [];
     const axes = axesOfView(item, (id) => byId.get(id), page.projection);
     if (!axes) return [];
+    const subject = subjectOf(item, (id) => byId.get(id));
     return [
       {
         id: item.id,
-        of: item.of,
+        of: subject.of,
         axes,
-        hidden: item.hidden,
-        variant: (item.variant as VariantId | null) ?? variant,
+        hidden: subject.hidden,
+        variant: (subject.variant as VariantId | null) ?? variant,
         behind: item.look === "hidden",
         parts: allParts || pointedAt.has(item.id),
-        features: items.flatMap((one) =>
-          one.kind === "size" && one.view === item.id ? [one.from, ...(one.to ? [one.to] : [])] : [],
-        ),
+        features: items.flatMap((one) => featuresFor(item.id, one)),
       },
     ];
   });
+}
+
+/** The places that an item wants to know of in a view. */
+function featuresFor(view: string, item: PageItem): readonly Feature[] {
+  if (item.kind === "size") return item.view === view ? [item.from, ...(item.to ? [item.to] : [])] : [];
+  if (item.kind !== "view" || item.from.kind !== "detail") return [];
+  return item.id === view || item.from.of === view ? [item.from.about] : [];
 }

@@ -4,10 +4,11 @@ import type { Page, PageItem, ViewItem } from "../../job";
 import { remembersEach } from "../../kernel";
 import type { DrawItem, Layer, Stroke } from "../display";
 import type { ViewLineKind } from "../lines";
-import { type Path, placedPath } from "../path";
+import { circlePath, type Path, placedPath } from "../path";
 import { textWidth } from "../text-width";
 import type { DrawnView } from "./drawn-view";
 import type { LineWidths } from "./paper";
+import { featureKey } from "./view-places";
 
 export type ViewPlace = {
   /** The middle of what it shows, on the page. */
@@ -32,7 +33,10 @@ export function placesOfViews(
     items.flatMap((item) => (item.kind === "view" ? [[item.id, item]] : [])),
   );
   const places = new Map<string, ViewPlace>();
-  const boxOf = (id: string) => views.get(id)?.box ?? NO_BOX;
+  const boxOf = (id: string): PlaneBox => {
+    const [item, drawn] = [byId.get(id), views.get(id)];
+    return (item && drawn && shownBox(item, drawn)) ?? NO_BOX;
+  };
   const placeOf = (item: ViewItem, depth: number): ViewPlace | null => {
     const before = places.get(item.id);
     if (before) return before;
@@ -91,9 +95,19 @@ function beside(
   }
 }
 
+/** What of a drawn view is shown: all, or of a detail what lies round its place; null: nothing, or that place is lost. */
+export function shownBox({ from }: Pick<ViewItem, "from">, { box, features }: DrawnView): PlaneBox | null {
+  if (from.kind !== "detail") return box;
+  const place = features.get(featureKey(from.about))?.at;
+  if (!place) return null;
+  const [x, y] = place;
+  const { radius } = from;
+  return { x0: x - radius, y0: y - radius, x1: x + radius, y1: y + radius };
+}
+
 /** The room of a view on paper about its place. */
-export function boxOfView({ box }: Pick<DrawnView, "box">, scale: number): PlaneBox {
-  const { x0, y0, x1, y1 } = box ?? NO_BOX;
+export function boxOfView(item: Pick<ViewItem, "from">, drawn: DrawnView, scale: number): PlaneBox {
+  const { x0, y0, x1, y1 } = shownBox(item, drawn) ?? NO_BOX;
   const [w, h] = [((x1 - x0) * scale) / 2, ((y1 - y0) * scale) / 2];
   return { x0: -w, y0: -h, x1: w, y1: h };
 }
@@ -127,23 +141,26 @@ const CAPTION = 3.5 / 0.7;
 
 /** What is drawn of a view about its place, and its room there, with its caption so far under it. */
 export function viewItems(
-  item: Pick<ViewItem, "look">,
+  item: Pick<ViewItem, "look" | "from">,
   drawn: DrawnView,
   scale: number,
   widths: LineWidths,
   { text: caption, below }: { readonly text: string | null; readonly below: number },
 ): { readonly items: readonly DrawItem[]; readonly box: PlaneBox } {
-  const centre = middle(drawn.box ?? NO_BOX);
+  const centre = middle(shownBox(item, drawn) ?? NO_BOX);
   const by: Vec2 = [-centre[0] * scale, -centre[1] * scale];
-  const items = KINDS.filter((kind) => kind !== "hidden" || item.look === "hidden").flatMap(
+  const lines = KINDS.filter((kind) => kind !== "hidden" || item.look === "hidden").flatMap(
     (kind): DrawItem[] => {
       const whole = drawn.paths[kind];
       if (whole.length === 0) return [];
-      const paths = scaledPaths(whole, [scale], () => whole.map((path) => placedPath(path, scale, by)));
+      const paths = scaledPaths(whole, [scale, ...by], () =>
+        whole.map((path) => placedPath(path, scale, by)),
+      );
       return [{ kind: "paths", paths, stroke: strokeOf(kind, widths), fill: null, layer: LAYER_OF[kind] }];
     },
   );
-  const box = boxOfView(drawn, scale);
+  const box = boxOfView(item, drawn, scale);
+  const items = item.from.kind === "detail" ? inCircle(lines, item.from.radius * scale, widths) : lines;
   if (caption === null) return { items, box };
   const half = textWidth(caption, CAPTION, "strong") / 2;
   return {
@@ -162,4 +179,50 @@ export function viewItems(
     ],
     box: { x0: Math.min(box.x0, -half), y0: box.y0, x1: Math.max(box.x1, half), y1: box.y1 + below + 9 },
   };
+}
+
+/** Lines within a circle about [0, 0], and the circle. */
+function inCircle(lines: readonly DrawItem[], radius: number, { narrow }: LineWidths): readonly DrawItem[] {
+  const corners = Array.from({ length: 96 }, (_, i): Vec2 => {
+    const angle = (i * Math.PI) / 48;
+    return [radius * Math.cos(angle), radius * Math.sin(angle)];
+  });
+  return [{ kind: "clip", within: corners, items: lines }, circleAt([0, 0], radius, narrow)];
+}
+
+const circleAt = (at: Vec2, radius: number, width: number): DrawItem => ({
+  kind: "paths",
+  paths: [circlePath(at, radius)],
+  stroke: { ink: "ink", width },
+  fill: null,
+  layer: "TEXTS",
+});
+
+/** The circle in a view round what a detail shows larger, with its letter. */
+export function detailMark(
+  detail: ViewItem,
+  {
+    place,
+    drawn,
+    widths,
+  }: { readonly place: ViewPlace; readonly drawn: DrawnView; readonly widths: LineWidths },
+): readonly DrawItem[] {
+  if (detail.from.kind !== "detail") return [];
+  const at = drawn.features.get(featureKey(detail.from.about))?.at;
+  if (!at) return [];
+  const [x, y] = place.onPaper([at[0], at[1]]);
+  const radius = Math.max(1.5, detail.from.radius * place.scale);
+  return [
+    circleAt([x, y], radius, widths.narrow),
+    {
+      kind: "text",
+      at: [x + radius * Math.SQRT1_2 + 1.5, y - radius * Math.SQRT1_2 - 2],
+      text: detail.from.letter,
+      size: CAPTION,
+      face: "strong",
+      align: "left",
+      ink: "ink",
+      layer: "TEXTS",
+    },
+  ];
 }
