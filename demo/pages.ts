@@ -15,7 +15,7 @@ import { createPipeline } from "@/core/pipeline";
 import type { Stockroom } from "@/core/stockroom";
 import { createViews } from "@/core/views";
 
-type ViewPlan = Partial<Pick<ViewItem, "at" | "of" | "from" | "scale" | "look" | "hidden">> & {
+type ViewPlan = Partial<Pick<ViewItem, "at" | "of" | "from" | "scale" | "look" | "hidden" | "cut">> & {
   readonly caption?: string;
 };
 type PagePlan = Partial<Page> & {
@@ -96,7 +96,11 @@ const PLANS: Readonly<Record<string, readonly PagePlan[]>> = {
       scale: 0.1,
       views: {
         front: { at: [95, 95], from: front, look: "hidden", caption: "Front" },
-        side: { from: beside("front", "right", 40), look: "hidden" },
+        side: {
+          from: beside("front", "right", 40),
+          cut: { axis: "width", at: "width / 2" },
+          caption: "Cut in the middle",
+        },
         plan: { from: beside("front", "below", 34), caption: "From above" },
         drawer: {
           at: [330, 80],
@@ -187,6 +191,7 @@ export function withPages(start: Job, stockroom: Stockroom): Job {
             look: "lines",
             hidden: [],
             variant: null,
+            cut: null,
             caption: caption ?? null,
             ...view,
             from: from.kind === "follower" ? { ...from, of: idOf(from.of) } : from,

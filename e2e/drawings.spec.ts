@@ -173,6 +173,22 @@ test("pages are added, copied, put in order by keys and removed; notes, frames a
   await page.keyboard.press("Delete");
   await expect(item(page, /^Callout/)).toHaveCount(0);
 
+  // A detail about a place of a view, larger; the view is cut, and says why where it cannot be.
+  await add(page, "Detail of a view");
+  const corner = await view.locator("rect").first().boundingBox();
+  if (!corner) throw new Error("the view is there");
+  await page.mouse.click(corner.x + 1, corner.y + 1);
+  await expect(item(page, "Detail X")).toBeVisible();
+  await expect(sheet(page).getByText(/^X, 1:2$/)).toBeVisible();
+  await view.focus();
+  await page.getByRole("combobox", { name: "Cut", exact: true }).click();
+  await page.getByRole("option", { name: "Across the depth" }).click();
+  await setField(page, "At", "reach * nothing");
+  await expect(page.getByText(/nothing/).first()).toBeVisible();
+  await page.getByRole("textbox", { name: "At", exact: true }).press("Escape");
+  await setField(page, "At", "0");
+  await expect(item(page, "View Front")).toBeVisible();
+
   // A scale that is none is told where it is typed.
   await page.keyboard.press("Escape");
   await setField(page, "Typed", "1:0");

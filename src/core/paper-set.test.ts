@@ -2,7 +2,11 @@
 import * as v from "valibot";
 import { describe, expect, it } from "vitest";
 import { type DrawnView, flatPage, newBalloons, overallSizes } from "./drawing";
-import { toWorld } from "./geometry";
+import { verdict } from "./drawing/lines/lines.oracle";
+import { seenPieces } from "./drawing/lines/shape-solids";
+import { viewFrom } from "./drawing/lines/view-frame";
+import { viewLines } from "./drawing/lines/view-lines";
+import { cutSolid, dot, scale, toWorld, type Vec3 } from "./geometry";
 import {
   type Edit,
   EditSchema,
@@ -42,6 +46,7 @@ const view = (id: string, more: Partial<Kind<"view">> = {}): Kind<"view"> => ({
   look: "lines",
   hidden: [],
   variant: null,
+  cut: null,
   caption: null,
   ...more,
 });
@@ -442,6 +447,73 @@ describe("details", () => {
     expect(faultOf(done(job, { kind: "remove", ids: ["front"] }), "d")).toContain("is gone");
     expect(faultOf(withItems(job, detail({ about: at3("front", "nothing") })), "d")).toContain("is gone");
     expect(itemsOfPage(done(job, { kind: "removePageItems", ids: ["v"] }), "p")).toEqual([]);
+  });
+});
+
+describe("cut views", () => {
+  const cut = (at: string, axis: "width" | "depth" | "height" = "depth") =>
+    view("v", { from: { kind: "named", side: "front" }, cut: { axis, at } });
+
+  it("leave away what lies before the plane and show the faces of the cut", () => {
+    // Through the middle: the front rail and both legs are gone, the two end rails and the shelves are cut.
+    const job = withItems(start, cut("depth / 2"));
+    const { drawn: of } = drawn(job).page.rings.get("v") ?? {};
+    const pieces = of?.pieces.map(({ record }) => record) ?? [];
+    expect(pieces).not.toContain("front");
+    expect(pieces).toEqual(expect.arrayContaining(["back", "left", "right", "shelfLow", "shelfHigh"]));
+    const cutOnes = of?.sections.map(({ piece }) => of.pieces[piece]?.record).sort();
+    expect(cutOnes).toEqual(["left", "right", "shelfHigh", "shelfLow"]);
+    // The section of a shelf is as wide as it is and 18 thick; of a tube 40 by 40 with its bore.
+    const boxOfPiece = (record: string) => {
+      const found = of?.sections.find(({ piece }) => of.pieces[piece]?.record === record);
+      const [xs, ys] = [0, 1].map((k) => found?.outlines.flat().map((place) => place[k as 0 | 1]) ?? []) as [
+        number[],
+        number[],
+      ];
+      return [Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys), found?.outlines.length];
+    };
+    expect(boxOfPiece("shelfLow").map((one) => Number(one?.toFixed(6)))).toEqual([520, 18, 1]);
+    expect(boxOfPiece("left").map((one) => Number(one?.toFixed(6)))).toEqual([40, 40, 2]);
+    expect(placed(job, "v").items.some(({ layer }) => layer === "HATCHING")).toBe(true);
+  });
+
+  it("follow the key sizes, and tell when their place cannot be computed", () => {
+    const job = withItems(start, cut("depth / 2"));
+    const before = drawn(job).page.rings.get("v")?.drawn.sections;
+    const deeper = done(job, { kind: "setKeySize", id: "size-depth", formula: "500", variant: null });
+    expect(drawn(deeper).page.rings.get("v")?.drawn.sections).toHaveLength(before?.length ?? 0);
+    expect(faultOf(withItems(start, cut("breadth / 2")), "v")).toContain("cannot be computed");
+    expect(faultOf(withItems(start, cut("depth + 100")), "v")).toContain("cut away");
+    expect(faultOf(withItems(start, cut("0 - 100")), "v")).toBeNull();
+  });
+
+  it("stand where the image changes and nowhere else, from square and from odd directions, by brute force", () => {
+    const { shape } = resultsOf(start);
+    for (const [axis, way, at2] of [
+      [1, [0, -1, 0], 200],
+      [0, [1, 0, 0], 300],
+      [2, [0, 0, 1], 260],
+      [1, [0.4, -1, 0.3], 200],
+    ] as const) {
+      const frame = viewFrom(way);
+      const world: Vec3 = [axis === 0 ? 1 : 0, axis === 1 ? 1 : 0, axis === 2 ? 1 : 0];
+      const normal: Vec3 = [dot(frame.right, world), dot(frame.up, world), dot(frame.towards, world)];
+      const sign = normal[2] < 0 ? -1 : 1;
+      const solids = seenPieces(shape, frame).flatMap((piece) => {
+        const { origin, x, y, z } = piece.frame;
+        const n = scale(normal, sign);
+        const { solid } = cutSolid(
+          piece.solid,
+          [dot(n, x), dot(n, y), dot(n, z)],
+          sign * at2 - dot(n, origin),
+        );
+        return solid ? [{ ...piece, solid }] : [];
+      });
+      const found = verdict(solids, viewLines(solids), seededRandom(4), { scans: 40, places: 250 });
+      expect(found.missing).toEqual([]);
+      expect(found.withoutReason).toEqual([]);
+      expect(found.changes).toBeGreaterThan(20);
+    }
   });
 });
 

@@ -3,7 +3,7 @@
  * views as they were drawn last. The browser runs it in a worker, the server and the command line run it as it is.
  */
 import { createViewDrawer, type DrawnView, type ViewAsked } from "./drawing";
-import { type Assets, applyDiff, type Diff, type Job, type Sizes, type VariantId } from "./job";
+import { type Assets, applyDiff, type Diff, type Job, lengthWith, type Sizes, type VariantId } from "./job";
 import { invariant, remembersLast } from "./kernel";
 import { remembersSizes } from "./pipeline";
 import { createShaper, type Shape } from "./shape";
@@ -32,7 +32,10 @@ export function createViews(): (inputs: ViewInputs, asked: ViewAsked) => DrawnVi
       shape: remembersLast(createShaper()),
     };
     byVariant.set(variant, shaping);
-    return draw(shaping.shape(job, shaping.sizes(job, variant), stockroom), asked, assets);
+    const sizes = shaping.sizes(job, variant);
+    const at = asked.cut ? lengthWith(sizes, asked.cut.at) : null;
+    // What cannot be computed is told where the view stands.
+    return draw(shaping.shape(job, sizes, stockroom), { ...asked, cutAt: at?.ok ? at.value : null }, assets);
   };
 }
 

@@ -37,6 +37,7 @@ const COLOURS: Readonly<Record<Layer, number>> = {
   EDGES: Colors.White,
   CREASES: Colors.Green,
   HIDDEN: Colors.Cyan,
+  HATCHING: Colors.Yellow,
   LISTS: Colors.White,
   BALLOONS: Colors.Blue,
   SIZES: Colors.Red,

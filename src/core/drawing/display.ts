@@ -24,6 +24,7 @@ export const LAYERS = [
   "EDGES",
   "CREASES",
   "HIDDEN",
+  "HATCHING",
   "LISTS",
   "BALLOONS",
   "SIZES",

@@ -38,6 +38,7 @@ const view = (id: string, more: Partial<View> = {}): View => ({
   look: "lines",
   hidden: [],
   variant: null,
+  cut: null,
   caption: null,
   ...more,
 });

@@ -147,6 +147,7 @@ export {
   type SizeMeasure,
   VIEW_LOOKS,
   VIEW_SIDES,
+  type ViewCut,
   type ViewFrom,
   type ViewItem,
   type ViewLook,

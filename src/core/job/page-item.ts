@@ -6,7 +6,7 @@
 import * as v from "valibot";
 import { entity } from "./entity";
 import { pageScale } from "./page";
-import { coordinate, keyText, recordId } from "./text";
+import { coordinate, formulaText, keyText, recordId } from "./text";
 
 const place = v.tuple([coordinate, coordinate]);
 const placed = { id: v.pipe(recordId, v.brand("PageItemId")), page: recordId };
@@ -84,6 +84,10 @@ const ViewFromSchema = v.variant("kind", [
 ]);
 export type ViewFrom = v.InferOutput<typeof ViewFromSchema>;
 
+/** A plane across an axis of what the view shows, at a length or formula: what lies before it is left away. */
+const CutSchema = v.object({ axis: v.picklist(["width", "depth", "height"]), at: formulaText });
+export type ViewCut = v.InferOutput<typeof CutSchema>;
+
 const ViewItemSchema = v.object({
   ...placed,
   kind: v.literal("view"),
@@ -98,6 +102,8 @@ const ViewItemSchema = v.object({
   hidden: records,
   /** The variant that it is bound to; null: the one on the desk. */
   variant: v.nullable(recordId),
+  /** null: it is not cut. */
+  cut: v.nullable(CutSchema),
   /** What stands under it; null: nothing. */
   caption: v.nullable(v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(80))),
 });

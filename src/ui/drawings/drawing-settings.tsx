@@ -7,6 +7,7 @@ import {
   type Job,
   LIST_CORNERS,
   type ListItem,
+  lengthWith,
   type NoteItem,
   type Page,
   type PageItem,
@@ -292,6 +293,7 @@ function ViewSettings({ item, drawn }: { readonly item: ViewItem; readonly drawn
         />
       )}
       {from.kind === "named" || from.kind === "typed" ? <Direction item={item} /> : null}
+      {from.kind === "detail" ? null : <CutFields item={item} />}
       <span className="col-span-full flex items-center gap-2">
         <Button
           look="plain"
@@ -309,6 +311,40 @@ function ViewSettings({ item, drawn }: { readonly item: ViewItem; readonly drawn
         <RemoveItems ids={[item.id]} />
       </span>
     </div>
+  );
+}
+
+const CUT_AXES = [
+  { value: "", label: "Not cut" },
+  { value: "width", label: "Across the width" },
+  { value: "depth", label: "Across the depth" },
+  { value: "height", label: "Across the height" },
+] as const;
+
+/** Where a view is cut: across which axis, at which length or formula. */
+function CutFields({ item }: { readonly item: ViewItem }) {
+  const change = useItemChange(item);
+  const sizes = useDeskState((state) => state.results.sizes);
+  const { cut } = item;
+  return (
+    <span className="grid grid-cols-[1fr_96px] gap-1">
+      <Chooser
+        label="Cut"
+        value={cut?.axis ?? ""}
+        choices={CUT_AXES}
+        onChoose={(axis) => change({ cut: axis === "" ? null : { axis, at: cut?.at ?? "0" } })}
+      />
+      {cut ? (
+        <TextField
+          label="At"
+          value={cut.at}
+          onCommit={(text) => {
+            const at = lengthWith(sizes, text);
+            return at.ok ? change({ cut: { ...cut, at: text.trim() } }) : sentence(at.problem);
+          }}
+        />
+      ) : null}
+    </span>
   );
 }
 

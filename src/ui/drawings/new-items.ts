@@ -84,6 +84,7 @@ export function addViewEdit(
     look: "lines",
     hidden: [],
     variant: null,
+    cut: null,
     caption: from.kind === "named" ? SIDE_WORDS[from.side] : null,
   };
   const itemById = (one: string) => placed.find(({ item }) => item.id === one)?.item;
@@ -149,6 +150,7 @@ export function addDetailEdit(
     look: "lines",
     hidden: [],
     variant: null,
+    cut: null,
     caption: null,
   };
   return { id, edit: { kind: "setPageItems", items: [item] } };

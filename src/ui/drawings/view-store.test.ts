@@ -29,6 +29,7 @@ const view = (id: string, side: "front" | "top"): PageItem => ({
   look: "lines",
   hidden: [],
   variant: null,
+  cut: null,
   caption: null,
 });
 const done = (job: Job, edit: Edit): Job => {

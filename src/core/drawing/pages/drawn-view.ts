@@ -1,5 +1,15 @@
 /** The lines of a view of a page, from the shape; in millimetres of the design, y downwards as on paper. */
-import { boxOfPoints, type Frame, type PlaneBox, toWorld, type Vec2 } from "../../geometry";
+import {
+  boxOfPoints,
+  cutSolid,
+  dot,
+  type Frame,
+  type PlaneBox,
+  type Polygon,
+  toWorld,
+  type Vec2,
+  type Vec3,
+} from "../../geometry";
 import type { Assets } from "../../job";
 import type { Shape } from "../../shape";
 import {
@@ -32,17 +42,20 @@ export type DrawnView = {
   readonly grid: SeenGrid | null;
   /** Those that were asked for, by `featureKey`; null: it is lost. */
   readonly features: ReadonlyMap<string, SeenFeature | null>;
+  /** The faces of the cut, if it is seen square: the outlines of each piece's section, holes as well. */
+  readonly sections: readonly { readonly piece: number; readonly outlines: readonly Polygon[] }[];
 };
 
 const onPaper = ([x, y]: Vec2): Vec2 => [x, 0 - y];
 
 /** What stands in the view, in the axes in which it is asked for. */
-function piecesOfView(
-  shape: Shape,
-  asked: Pick<ViewAsked, "of" | "axes" | "hidden">,
-  assets: Assets,
-  plain = false,
-): readonly SeenPiece[] {
+type Subject = Pick<ViewAsked, "of" | "axes" | "hidden"> & {
+  /** Where the plane of its cut lies along its axis, in mm; null: it is not cut. */
+  readonly cutAt?: number | null;
+  readonly cut?: ViewAsked["cut"];
+};
+
+function piecesOfView(shape: Shape, asked: Subject, assets: Assets, plain = false): readonly SeenPiece[] {
   const base = baseOf(shape, asked);
   if (!base) return [];
   const hidden = new Set(asked.hidden);
@@ -55,6 +68,55 @@ function piecesOfView(
       !hidden.has(record) &&
       !instance.path.some((placement) => hidden.has(placement)),
   });
+}
+
+const CUT_AXES = { width: "x", depth: "y", height: "z" } as const;
+
+/** The plane of a cut in the axes of the view, what lies before it turned away: normal · p ≤ offset is kept. */
+function planeOfCut(shape: Shape, asked: Subject): { readonly normal: Vec3; readonly offset: number } | null {
+  const base = baseOf(shape, asked);
+  if (!base || !asked.cut || asked.cutAt === null || asked.cutAt === undefined) return null;
+  const axis = base.frame[CUT_AXES[asked.cut.axis]];
+  const { right, up, towards } = viewIn(base.frame, asked.axes);
+  const normal: Vec3 = [dot(right, axis), dot(up, axis), dot(towards, axis)];
+  const offset = dot(axis, base.frame.origin) + asked.cutAt;
+  // The viewer stands on the side that is left away.
+  return normal[2] < -1e-9
+    ? { normal: [-normal[0], -normal[1], -normal[2]], offset: -offset }
+    : { normal, offset };
+}
+
+type Cut = { readonly seen: readonly SeenPiece[]; readonly sections: DrawnView["sections"] };
+
+/** Pieces cut by a plane; those that lie before it are gone. */
+function cutPieces(
+  seen: readonly SeenPiece[],
+  { normal, offset }: { readonly normal: Vec3; readonly offset: number },
+): Cut {
+  const isSquare = normal[2] > 1 - 1e-9;
+  const left: SeenPiece[] = [];
+  const sections: { piece: number; outlines: readonly Polygon[] }[] = [];
+  for (const piece of seen) {
+    const { origin, x, y, z } = piece.frame;
+    const { solid, section } = cutSolid(
+      piece.solid,
+      [dot(normal, x), dot(normal, y), dot(normal, z)],
+      offset - dot(normal, origin),
+    );
+    if (!solid) continue;
+    if (isSquare && section.length > 0)
+      sections.push({
+        piece: left.length,
+        outlines: section.map((loop) =>
+          loop.map((place): Vec2 => {
+            const [right, high] = toWorld(piece.frame, place);
+            return onPaper([right, high]);
+          }),
+        ),
+      });
+    left.push(solid === piece.solid ? piece : { ...piece, solid });
+  }
+  return { seen: left, sections };
 }
 
 /** How large a view will be, in millimetres of the design, before it is drawn; null: there is nothing to be seen. */
@@ -74,7 +136,7 @@ export function sizeOfView(
   return { width: x1 - x0, height: y1 - y0 };
 }
 
-function drawnPieces(seen: readonly SeenPiece[], asked: ViewAsked): DrawnView {
+function drawnPieces({ seen, sections }: Cut, asked: ViewAsked): DrawnView {
   const lines = viewLines(seen, { hidden: asked.behind });
   const ofKind = (kind: ViewLineKind) =>
     linePaths(
@@ -96,6 +158,7 @@ function drawnPieces(seen: readonly SeenPiece[], asked: ViewAsked): DrawnView {
     parts: parts.map(({ owner, at, radius }) => ({ piece: owner, at: onPaper(at), radius })),
     grid,
     features: NO_FEATURES,
+    sections,
   };
 }
 
@@ -105,15 +168,21 @@ const NO_FEATURES: DrawnView["features"] = new Map();
 const MOST_KNOWN = 200;
 
 /** Views with a memory: one whose solids stand as they did, seen from where it was, is not drawn anew. Views that show the same share it. */
-export function createViewDrawer(): (shape: Shape, asked: ViewAsked, assets: Assets) => DrawnView {
+export function createViewDrawer(): (
+  shape: Shape,
+  asked: ViewAsked & { readonly cutAt: number | null },
+  assets: Assets,
+) => DrawnView {
   const known = new Map<string, { readonly seen: readonly SeenPiece[]; readonly drawn: DrawnView }>();
   const told = new Map<string, { readonly drawn: DrawnView; readonly view: DrawnView }>();
   return (shape, asked, assets) => {
     const seen = piecesOfView(shape, asked, assets);
-    const { of, axes, hidden, variant, behind, parts } = asked;
-    const key = JSON.stringify([of, axes, hidden, variant, behind, parts]);
+    const { of, axes, hidden, cut, cutAt, variant, behind, parts } = asked;
+    const key = JSON.stringify([of, axes, hidden, cut?.axis, cutAt, variant, behind, parts]);
     const before = known.get(key);
-    const drawn = before && sameSolids(before.seen, seen) ? before.drawn : drawnPieces(seen, asked);
+    const plane = planeOfCut(shape, asked);
+    const made = () => drawnPieces(plane ? cutPieces(seen, plane) : { seen, sections: [] }, asked);
+    const drawn = before && sameSolids(before.seen, seen) ? before.drawn : made();
     if (known.size > MOST_KNOWN) known.clear();
     known.set(key, { seen, drawn });
     if (asked.features.length === 0) return drawn;

@@ -13,6 +13,7 @@ const view: PageItem = {
   look: "lines",
   hidden: [],
   variant: null,
+  cut: null,
   caption: null,
 };
 const box = { x0: -10, y0: -5, x1: 10, y1: 5 };

@@ -8,6 +8,7 @@ import {
   type Job,
   jobStyle,
   type ListItem,
+  lengthWith,
   type NoteItem,
   type Page,
   type PageItem,
@@ -16,12 +17,14 @@ import {
 } from "../../job";
 import { remembersEach, sameItems, sentence } from "../../kernel";
 import { type ListGround, type ListTable, pieceText } from "../../lists";
+import { isMetal } from "../../stockroom";
 import type { Tally } from "../../tally";
 import { CAPITAL_HEIGHT, type DrawItem, type Drawing, movedBy, rectangle, wrapped } from "../display";
 import type { PageHead } from "../flow";
 import { textWidth } from "../text-width";
 import { type BalloonGround, balloonsOfView, tipsOf } from "./balloons";
 import type { DrawnView } from "./drawn-view";
+import type { Hatch } from "./hatching";
 import { drawnList } from "./list-item";
 import { borderOf, type LineWidths, lineWidths, type SheetSize, sheetSize } from "./paper";
 import { dotAt, movedBox, type PlacedItem } from "./placed";
@@ -224,29 +227,42 @@ function remembered(
 
 function placedView(
   item: ViewItem,
-  { views, job, items }: PageGround,
+  ground: PageGround,
   places: ReadonlyMap<string, ViewPlace>,
   widths: LineWidths,
 ): PlacedItem {
+  const { views, job, items, tally, lists } = ground;
   const place = places.get(item.id);
   const drawn = views.get(item.id);
   if (!place)
     return faulty(item, item.at, "The view that this one follows is gone. Give it a direction of its own.");
   if (item.of.kind === "assembly" && !job.assemblies[item.of.assembly])
     return faulty(item, place.at, "The assembly that this view shows is gone. Choose what it shows.");
+  if (item.cut) {
+    const at = lengthWith(lists.sizes, item.cut.at);
+    if (!at.ok)
+      return faulty(item, place.at, `Where this view is cut cannot be computed: ${sentence(at.problem)}`);
+  }
   if (!drawn) return { item, at: place.at, ...WAITING, fault: null };
   if (drawn.box === null)
     return faulty(
       item,
       place.at,
-      "Nothing to be seen: all of it is hidden, absent in this variant, or gone.",
+      "Nothing to be seen: all of it is hidden, cut away, absent in this variant, or gone.",
     );
   if (!shownBox(item, drawn))
     return faulty(item, place.at, "The place that this detail is of is gone, or not in its view any more.");
   const caption = { text: captionOf(item, place, job), below: sizesBelow(items, item.id) };
   const radius = item.from.kind === "detail" ? item.from.radius : null;
   const from = [place.scale, item.look, caption.text, caption.below, radius, widths.wide];
-  const own = viewsDrawn(drawn, from, () => viewItems(item, drawn, place.scale, widths, caption));
+  // Metals closer than wood; neighbours lean to the two sides.
+  const hatchOf = (piece: number): Hatch => ({
+    angle: piece % 2 === 0 ? 45 : 135,
+    apart: isOfMetal(drawn.pieces[piece]?.record ?? "", ground) ? 2 : 3.5,
+  });
+  const own = viewsDrawn(drawn, [...from, drawn.sections.length > 0 ? tally : null], () =>
+    viewItems(item, drawn, place.scale, widths, caption, hatchOf),
+  );
   const marks = items.flatMap((one) =>
     one.kind === "view" && one.from.kind === "detail" && one.from.of === item.id
       ? detailMark(one, { place, drawn, widths })
@@ -259,6 +275,15 @@ function placedView(
     box: own.box,
     items: marks.length === 0 ? own.items : [...own.items, ...marks],
   };
+}
+
+function isOfMetal(record: string, { tally, lists }: PageGround): boolean {
+  const row = tally.rowOfPiece.get(record);
+  if (!row) return false;
+  const { form } = row.shown;
+  if (form.kind === "member") return form.shape !== null && form.shape.kind !== "timber";
+  const board = row.stock === null ? undefined : lists.stockroom.boardById.get(row.stock);
+  return board !== undefined && isMetal(board);
 }
 
 /** Moving a view draws nothing anew. */

@@ -138,6 +138,7 @@ describe("followers", () => {
     look: "lines",
     hidden: [],
     variant: null,
+    cut: null,
     caption: null,
     ...more,
   });
@@ -149,6 +150,7 @@ describe("followers", () => {
     parts: [],
     grid: null,
     features: new Map(),
+    sections: [],
   });
   const follows = (of: string, side: (typeof FOLLOWER_SIDES)[number]) =>
     ({ kind: "follower", of, side, gap: 15 }) as const;

@@ -7,6 +7,7 @@ import type {
   PageItem,
   Projection,
   VariantId,
+  ViewCut,
   ViewItem,
   ViewOf,
 } from "../../job";
@@ -19,6 +20,7 @@ export type ViewAsked = {
   /** In the axes of what it shows: of the job or assembly, or of the piece itself. */
   readonly axes: ViewFrame;
   readonly hidden: readonly string[];
+  readonly cut: ViewCut | null;
   readonly variant: VariantId | null;
   /** Lines that are hidden are wanted as well. */
   readonly behind: boolean;
@@ -108,6 +110,7 @@ export function viewsAsked(
         of: subject.of,
         axes,
         hidden: subject.hidden,
+        cut: subject.cut,
         variant: (subject.variant as VariantId | null) ?? variant,
         behind: item.look === "hidden",
         parts: allParts || pointedAt.has(item.id),

@@ -7,6 +7,7 @@ import type { ViewLineKind } from "../lines";
 import { circlePath, type Path, placedPath } from "../path";
 import { textWidth } from "../text-width";
 import type { DrawnView } from "./drawn-view";
+import { type Hatch, hatched } from "./hatching";
 import type { LineWidths } from "./paper";
 import { featureKey } from "./view-places";
 
@@ -146,6 +147,8 @@ export function viewItems(
   scale: number,
   widths: LineWidths,
   { text: caption, below }: { readonly text: string | null; readonly below: number },
+  /** How the section of a piece is hatched. */
+  hatchOf: (piece: number) => Hatch,
 ): { readonly items: readonly DrawItem[]; readonly box: PlaneBox } {
   const centre = middle(shownBox(item, drawn) ?? NO_BOX);
   const by: Vec2 = [-centre[0] * scale, -centre[1] * scale];
@@ -159,8 +162,16 @@ export function viewItems(
       return [{ kind: "paths", paths, stroke: strokeOf(kind, widths), fill: null, layer: LAYER_OF[kind] }];
     },
   );
+  const faces = drawn.sections.flatMap(({ piece, outlines }) =>
+    hatched(
+      outlines.map((outline) => outline.map(([x, y]): Vec2 => [x * scale + by[0], y * scale + by[1]])),
+      hatchOf(piece),
+      widths.narrow,
+    ),
+  );
+  const all = [...faces, ...lines];
   const box = boxOfView(item, drawn, scale);
-  const items = item.from.kind === "detail" ? inCircle(lines, item.from.radius * scale, widths) : lines;
+  const items = item.from.kind === "detail" ? inCircle(all, item.from.radius * scale, widths) : all;
   if (caption === null) return { items, box };
   const half = textWidth(caption, CAPTION, "strong") / 2;
   return {
