@@ -20,6 +20,7 @@ import { barTable } from "./bars";
 import { generatedJob } from "./generated";
 import { lineTable } from "./lines";
 import { shapeTable } from "./nesting";
+import { pageTable } from "./pages";
 import { firstFitBars, shelfSheets } from "./references";
 import { sheetTable } from "./sheets";
 import { groupingTable, listTable } from "./tally";
@@ -153,5 +154,6 @@ if (part === undefined || part === "bars") {
 }
 if (part === "page") await (await import("./page")).pageTable(timed, median);
 if (part === undefined || part === "lines") lineTable(stockroom, timed, median);
+if (part === undefined || part === "pages") pageTable(stockroom, timed, median);
 if (part === undefined || part === "sheets") sheetTable();
 if (part === undefined || part === "nesting") shapeTable();

@@ -25,7 +25,7 @@ const folder = mkdtempSync(path.join(tmpdir(), "tally-pages-"));
 function inputsOf(job: Job) {
   const results = createPipeline()(job, null, STOCKROOM, []);
   const head = { info: job.info.job, revision: 3, date: "2026-11-27", variantName: null, shop: "A shop" };
-  return { job, results, stockroom: STOCKROOM, head };
+  return { job, results, stockroom: STOCKROOM, layouts: [], head };
 }
 
 async function fileOf(job: Job, format: "pdf" | "dxf", name: string): Promise<string> {

@@ -305,7 +305,7 @@ async function drawCommand(words: readonly string[]): Promise<Result<Output, str
     );
   const made = new Date();
   const head = headOf(loaded.value, made);
-  const drawings = pagesForFile(pages, { job, results, stockroom, assets, variant, head });
+  const drawings = pagesForFile(pages, { job, results, stockroom, layouts: [], assets, variant, head });
   const file = isPageFormat(format) ? await pagesFile(format, drawings, { info: job.info.job, made }) : null;
   return ok({ code: found ? 1 : 0, stdout: file ?? "", stderr });
 }

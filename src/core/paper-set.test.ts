@@ -1,6 +1,7 @@
 /** Pages of a job: what stands on them follows the design, and what cannot be shown is told. */
 import * as v from "valibot";
 import { describe, expect, it } from "vitest";
+import { loadLinearSolver } from "@/engines/linear-solver";
 import { type DrawnView, flatPage, newBalloons, overallSizes } from "./drawing";
 import { verdict } from "./drawing/lines/lines.oracle";
 import { seenPieces } from "./drawing/lines/shape-solids";
@@ -18,6 +19,8 @@ import {
   withEdit,
 } from "./job";
 import { at, seededRandom, sentence } from "./kernel";
+import { type SavedLayout, savedLayout } from "./layout";
+import { layOutBars } from "./layout/bars";
 import { asksOfPages, createPageDrawing } from "./paper-set";
 import { resultsOf, STOCK, smallFrame } from "./pipeline.fixture";
 import { featuresOf } from "./shape";
@@ -83,7 +86,7 @@ function done(job: Job, ...edits: Edit[]): Job {
 const withItems = (job: Job, ...items: PageItem[]) => done(job, { kind: "setPageItems", items });
 const start = done(smallFrame(), { kind: "setPages", pages: [PAGE] });
 
-function drawn(job: Job) {
+function drawn(job: Job, layouts: readonly SavedLayout[] = []) {
   const results = resultsOf(job);
   const draw = createViews();
   const views = new Map<string, DrawnView>(
@@ -104,6 +107,7 @@ function drawn(job: Job) {
     results,
     stockroom: STOCK,
     views,
+    layouts,
     head,
   });
   return { page, results };
@@ -514,6 +518,29 @@ describe("cut views", () => {
       expect(found.withoutReason).toEqual([]);
       expect(found.changes).toBeGreaterThan(20);
     }
+  });
+});
+
+describe("layouts on pages", () => {
+  const { tasks } = resultsOf(start);
+  const tube = tasks.find(({ kind }) => kind === "bars");
+  const laid = (id: string) => withItems(start, list({ list: { kind: "layout", task: id }, height: 120 }));
+
+  it("are those of the shop papers, with the cutting order, or say that there is none yet", async () => {
+    if (tube?.kind !== "bars") throw new Error("there is tube to be laid out");
+    const job = laid(tube.id);
+    const texts = (layouts: readonly SavedLayout[]) =>
+      flatPage(drawn(job, layouts).page).items.flatMap((item) => (item.kind === "text" ? [item.text] : []));
+    expect(texts([]).join(" ")).toContain("No layout yet");
+    const now = () => 0;
+    const layout = layOutBars(tube.problem, { solver: await loadLinearSolver(), now, budgetMs: 1_000 });
+    const shown = texts([savedLayout(tube, layout, 1, { problem: tube.problem, id: "one" })]).join(" ");
+    expect(shown).toContain(tube.name);
+    expect(shown).toMatch(/1 bar/);
+  });
+
+  it("of a stock that is gone are told", () => {
+    expect(faultOf(laid("nothing"), "list")).toContain("not in the job any more");
   });
 });
 

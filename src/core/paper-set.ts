@@ -6,19 +6,20 @@ import {
   drawPage,
   flatPage,
   type PageHead,
+  type TabledList,
   viewsAsked,
 } from "./drawing";
 import {
   type Assets,
   itemsOfPage,
   type Job,
-  type ListItem,
   type Page,
   type PageItem,
   pagesInOrder,
   type VariantId,
 } from "./job";
 import { remembersEach } from "./kernel";
+import type { SavedLayout } from "./layout";
 import { createLister, type Lists, type ListTable } from "./lists";
 import type { Results } from "./pipeline";
 import type { Stockroom } from "./stockroom";
@@ -29,6 +30,7 @@ export type PageInputs = {
   readonly results: Results;
   readonly stockroom: Stockroom;
   readonly views: ReadonlyMap<string, DrawnView>;
+  readonly layouts: readonly SavedLayout[];
   readonly head: PageHead;
 };
 
@@ -36,11 +38,11 @@ export type PageInputs = {
 export function createPageDrawing(): (page: Page, inputs: PageInputs) => DrawnPage {
   const listers = new Map<string, ReturnType<typeof createLister>>();
   const itemsByPage = remembersEach<Job["pageItems"], ReadonlyMap<string, readonly PageItem[]>>();
-  return (page, { job, results, stockroom, views, head }) => {
+  return (page, { job, results, stockroom, views, layouts, head }) => {
     const all = pagesInOrder(job);
     const items = itemsByPage(job.pageItems, [], () => grouped(Object.values(job.pageItems)));
     const lists: Lists = { job, stockroom, ...results };
-    const tableOf = (list: ListItem["list"]): ListTable | null => {
+    const tableOf = (list: TabledList): ListTable | null => {
       if (list.kind === "cut") return results.cutList;
       if (list.kind === "buying") return results.buyingList;
       const setup = job.lists[list.list];
@@ -56,6 +58,7 @@ export function createPageDrawing(): (page: Page, inputs: PageInputs) => DrawnPa
       tally: results.tally,
       lists,
       tableOf,
+      layouts: { results, saved: layouts, saws: stockroom.saws },
       head,
       sheet: all.findIndex(({ id }) => id === page.id) + 1,
       sheets: all.length,

@@ -1,5 +1,5 @@
 /** Use cases of everything that leaves a job: the printed papers, lists as CSV, the tally, the job file. */
-import { type PageHead, type PageSize, type PrintInput, shopPapers } from "@/core/drawing";
+import { type Drawing, type PageHead, type PageSize, type PrintInput, shopPapers } from "@/core/drawing";
 import type { VariantId } from "@/core/job";
 import { own } from "@/core/kernel";
 import { type Lists, namedTable } from "@/core/lists";
@@ -70,15 +70,19 @@ export const printInput = (computed: ComputedJob, variant: string, made: Date): 
   saws: computed.stockroom.saws,
 });
 
-/** The shop papers as one PDF. */
-export function printJob(computed: ComputedJob, page: PageSize, variant: string): Promise<Uint8Array> {
+/** The shop papers as one PDF, with pages after them where there are any. */
+export function printJob(
+  computed: ComputedJob,
+  page: PageSize,
+  variant: string,
+  after: readonly Drawing[] = [],
+): Promise<Uint8Array> {
   const { info } = computed.open.job;
   const made = new Date();
-  return pagesToPdf(
-    `${info.job.code} ${info.job.title}`,
-    made,
-    shopPapers(printInput(computed, variant, made), page),
-  );
+  return pagesToPdf(`${info.job.code} ${info.job.title}`, made, [
+    ...shopPapers(printInput(computed, variant, made), page),
+    ...after,
+  ]);
 }
 
 /** A file name that any system takes: code, what it is, revision. */

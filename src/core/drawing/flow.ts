@@ -12,6 +12,13 @@ export type PageSize = keyof typeof PAGE_SIZES;
 /** Millimetres; a height without end is one page that grows with what is on it. */
 export type Page = { readonly width: number; readonly height: number; readonly name: string };
 
+/** A page on which a block has so much room. */
+export const pageWithRoom = (width: number, height: number): Page => ({
+  name: "",
+  width: width + 2 * MARGIN,
+  height: height + 2 * MARGIN + HEAD + FOOT,
+});
+
 /** What stands over and under every page. */
 export type PageHead = {
   readonly info: JobInfo;
@@ -62,6 +69,15 @@ export class Flow {
 
   isFresh(): boolean {
     return this.y === MARGIN + HEAD;
+  }
+
+  /** What is on each page, without head, foot and margins, and how tall it is. */
+  columns(): readonly { readonly items: readonly DrawItem[]; readonly height: number }[] {
+    const top = MARGIN + HEAD;
+    return this.done.map((items, i) => ({
+      items: movedBy(items, [-MARGIN, -top]),
+      height: i + 1 < this.done.length ? this.fullRoom : this.y - top,
+    }));
   }
 
   /** The pages; one that grows with what is on it is as tall as that. */

@@ -51,6 +51,7 @@ export {
   scaleWords,
   sizeOfView,
   standOfSize,
+  type TabledList,
   titleBox,
   type ViewAsked,
   type ViewPlace,

@@ -117,11 +117,13 @@ const ListItemSchema = v.object({
   ...placed,
   kind: v.literal("list"),
   at: place,
-  /** The cut list, the buying list, or one of the job's own lists by its id. */
+  /** The cut list, the buying list, one of the job's own lists by its id, or a layout. */
   list: v.variant("kind", [
     v.object({ kind: v.literal("cut") }),
     v.object({ kind: v.literal("buying") }),
     v.object({ kind: v.literal("own"), list: recordId }),
+    /** The layout of a stock size with its cutting order, by the task that asks for it. */
+    v.object({ kind: v.literal("layout"), task: keyText(200) }),
   ]),
   corner: v.picklist(LIST_CORNERS),
   width: v.pipe(v.number(), v.finite(), v.minValue(20, "is below 20 mm"), v.maxValue(1_200)),

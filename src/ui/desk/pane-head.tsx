@@ -35,6 +35,11 @@ export const PAPERS: readonly Paper[] = [
     contains: "cut list, bars, sheets, buying list",
     path: "/print?page=letter",
   },
+  {
+    label: "Shop papers with drawings (PDF)",
+    contains: "the same on A4, then the drawing pages",
+    path: "/print?page=a4&drawings",
+  },
   { label: "Cut list (CSV)", contains: "every made row with its sizes and ends", path: "/lists/cut.csv?" },
   { label: "Cut list (XLSX)", contains: "the same as a spreadsheet", path: "/lists/cut.xlsx?" },
   { label: "Buying list (CSV)", contains: "quantities and cost by stock", path: "/lists/buying.csv?" },

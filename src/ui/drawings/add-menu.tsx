@@ -55,6 +55,7 @@ export function AddMenu({ drawn, onPoint }: Props) {
   const desk = useDesk();
   const job = useDeskState((state) => state.job);
   const selected = useDeskState((state) => state.selected);
+  const tasks = useDeskState((state) => state.results.tasks);
   const seenFrom = useDeskState((state) => state.seenFrom);
   const parent = drawn.placed
     .map(({ item }) => item)
@@ -119,6 +120,13 @@ export function AddMenu({ drawn, onPoint }: Props) {
             {Object.values(job.lists).map((list) => (
               <Entry key={list.id} onSelect={() => add(newList({ kind: "own", list: list.id }, drawn))}>
                 {list.name}
+              </Entry>
+            ))}
+          </Further>
+          <Further word="Layout" disabled={tasks.length === 0}>
+            {tasks.slice(0, 40).map((task) => (
+              <Entry key={task.id} onSelect={() => add(newList({ kind: "layout", task: task.id }, drawn))}>
+                {task.material ? `${task.name}, ${task.material}` : task.name}
               </Entry>
             ))}
           </Further>

@@ -373,10 +373,19 @@ function Direction({ item }: { readonly item: ViewItem }) {
   );
 }
 
+function listOf(chosen: string): ListItem["list"] {
+  if (chosen === "cut" || chosen === "buying") return { kind: chosen };
+  const [kind, ...id] = chosen.split(" ");
+  return kind === "layout" ? { kind, task: id.join(" ") } : { kind: "own", list: id.join(" ") };
+}
+
 function ListSettings({ item }: { readonly item: ListItem }) {
   const job = useDeskState((state) => state.job);
   const change = useItemChange(item);
-  const value = item.list.kind === "own" ? `own ${item.list.list}` : item.list.kind;
+  const tasks = useDeskState((state) => state.results.tasks);
+  const { list } = item;
+  const value =
+    list.kind === "own" ? `own ${list.list}` : list.kind === "layout" ? `layout ${list.task}` : list.kind;
   return (
     <div className={GRID}>
       <Chooser
@@ -387,15 +396,9 @@ function ListSettings({ item }: { readonly item: ListItem }) {
           { value: "cut", label: "Cut list" },
           { value: "buying", label: "Buying list" },
           ...Object.values(job.lists).map(({ id, name }) => ({ value: `own ${id}`, label: name })),
+          ...tasks.map(({ id, name }) => ({ value: `layout ${id}`, label: `Layout of ${name}` })),
         ]}
-        onChoose={(chosen) =>
-          change({
-            list:
-              chosen === "cut" || chosen === "buying"
-                ? { kind: chosen }
-                : { kind: "own", list: chosen.slice(4) },
-          })
-        }
+        onChoose={(chosen) => change({ list: listOf(chosen) })}
       />
       <Chooser
         label="Corner that stays"

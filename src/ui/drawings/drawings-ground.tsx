@@ -50,6 +50,7 @@ export function DrawingsGround({ active, startWorker, children }: GroundProps) {
   const stockroom = useDeskState((state) => state.stockroom);
   const assets = useDeskState((state) => state.assets);
   const variant = useDeskState((state) => state.variant);
+  const layouts = useDeskState((state) => state.layouts);
   const revision = useDeskState((state) => state.revision);
   const shop = useDeskState((state) => state.shop);
   const open = useDeskState((state) => state.page);
@@ -84,11 +85,25 @@ export function DrawingsGround({ active, startWorker, children }: GroundProps) {
     const draw = (one: Page) => {
       const before = known.get(one.id);
       if (before) return before;
-      const drawn = drawing(one, { job, results, stockroom, views: shown.views, head });
+      const drawn = drawing(one, { job, results, stockroom, views: shown.views, layouts, head });
       known.set(one.id, drawn);
       return drawn;
     };
     return { pages, page, shown, draw, showSmall };
-  }, [pages, page, shown, job, results, stockroom, variant, revision, date, shop, drawing, showSmall]);
+  }, [
+    pages,
+    page,
+    shown,
+    job,
+    results,
+    stockroom,
+    layouts,
+    variant,
+    revision,
+    date,
+    shop,
+    drawing,
+    showSmall,
+  ]);
   return <DrawingsContext value={drawings}>{children}</DrawingsContext>;
 }

@@ -91,6 +91,8 @@ export function listWords({ list }: Pick<ListItem, "list">, job: Job): string {
       return "Buying list";
     case "own":
       return job.lists[list.list]?.name ?? "A list that is gone";
+    case "layout":
+      return "Layout";
     default:
       return list satisfies never;
   }

@@ -10,7 +10,7 @@ export {
   type SizeStand,
   standOfSize,
 } from "./new-sizes";
-export { type DrawnPage, drawPage, flatPage, type PageGround } from "./page-drawing";
+export { type DrawnPage, drawPage, flatPage, type PageGround, type TabledList } from "./page-drawing";
 export { borderOf, SHEETS } from "./paper";
 export { pieceAt } from "./picking";
 export { movedBox, type PlacedItem } from "./placed";

@@ -4,19 +4,35 @@ import type { ListCorner, ListItem } from "../../job";
 import type { ListTable } from "../../lists";
 import type { Tally } from "../../tally";
 import { type DrawItem, movedBy } from "../display";
+import { Flow, pageWithRoom } from "../flow";
 import { silhouettesOf, withSilhouettes } from "../list-pages";
+import { type DiagramInput, layoutBlock } from "../print";
 import { type DrawnRow, tableRows } from "../table-drawing";
 
 const TITLE = 8;
 const BETWEEN = 6;
 
+/** The layout of a stock size with its cutting order, as the shop papers have it; null: the job has no such stock any more. */
+export function drawnLayout(
+  { corner, width, height }: ListItem,
+  task: string,
+  input: DiagramInput,
+): Drawn | null {
+  const asked = input.results.tasks.find(({ id }) => id === task);
+  if (!asked) return null;
+  const flow = new Flow(pageWithRoom(width, height ?? Number.POSITIVE_INFINITY));
+  layoutBlock(flow, asked, input);
+  return inPlace(flow.columns(), corner, width);
+}
+
+type Drawn = { readonly items: readonly DrawItem[]; readonly box: PlaneBox };
 type Column = { readonly height: number; readonly items: readonly DrawItem[] };
 
 export function drawnList(
   { corner, width, height, silhouettes, list }: ListItem,
   table: ListTable,
   tally: Tally,
-): { readonly items: readonly DrawItem[]; readonly box: PlaneBox } {
+): Drawn {
   const shown = silhouettes && list.kind === "cut" ? withSilhouettes(table) : table;
   const { heading, rows } = tableRows(shown, width, silhouettesOf(tally));
   const title: DrawnRow = {
@@ -25,7 +41,11 @@ export function drawnList(
       { kind: "text", at: [0, 3], text: table.title, size: 5, face: "strong", align: "left", ink: "ink" },
     ],
   };
-  const columns = inColumns(title, heading, rows, height ?? Number.POSITIVE_INFINITY);
+  return inPlace(inColumns(title, heading, rows, height ?? Number.POSITIVE_INFINITY), corner, width);
+}
+
+/** Columns side by side, from the corner that stays. */
+function inPlace(columns: readonly Column[], corner: ListCorner, width: number): Drawn {
   const whole = columns.length * width + (columns.length - 1) * BETWEEN;
   const tall = Math.max(...columns.map((column) => column.height));
   const [left, top] = cornerOf(corner, whole, tall);

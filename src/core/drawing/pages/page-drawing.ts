@@ -21,11 +21,12 @@ import { isMetal } from "../../stockroom";
 import type { Tally } from "../../tally";
 import { CAPITAL_HEIGHT, type DrawItem, type Drawing, movedBy, rectangle, wrapped } from "../display";
 import type { PageHead } from "../flow";
+import type { DiagramInput } from "../print";
 import { textWidth } from "../text-width";
 import { type BalloonGround, balloonsOfView, tipsOf } from "./balloons";
 import type { DrawnView } from "./drawn-view";
 import type { Hatch } from "./hatching";
-import { drawnList } from "./list-item";
+import { drawnLayout, drawnList } from "./list-item";
 import { borderOf, type LineWidths, lineWidths, type SheetSize, sheetSize } from "./paper";
 import { dotAt, movedBox, type PlacedItem } from "./placed";
 import { scaleWords } from "./scales";
@@ -44,11 +45,15 @@ export type PageGround = {
   readonly tally: Tally;
   readonly lists: ListGround;
   /** The table of a list; null: it is gone. */
-  readonly tableOf: (list: ListItem["list"]) => ListTable | null;
+  readonly tableOf: (list: TabledList) => ListTable | null;
+  readonly layouts: Omit<DiagramInput, keyof PageHead>;
   readonly head: PageHead;
   readonly sheet: number;
   readonly sheets: number;
 };
+
+/** Lists that are tables. */
+export type TabledList = Exclude<ListItem["list"], { kind: "layout" }>;
 
 export type DrawnPage = {
   readonly page: Page;
@@ -209,17 +214,14 @@ function faulty(item: PageItem, at: Vec2, fault: string): PlacedItem {
   };
 }
 
-type Remembered<T> = { readonly from: readonly unknown[]; readonly value: T };
+type Remembered = { readonly from: readonly unknown[]; readonly value: unknown };
 /** What the last drawing of an item was made from: the same gives the same objects. */
-const drawnItems = new WeakMap<PageItem, Remembered<Pick<PlacedItem, "items" | "box">>>();
+const drawnItems = new WeakMap<PageItem, Remembered>();
 
-function remembered(
-  item: PageItem,
-  from: readonly unknown[],
-  draw: () => Pick<PlacedItem, "items" | "box">,
-): Pick<PlacedItem, "items" | "box"> {
+function remembered<T>(item: PageItem, from: readonly unknown[], draw: () => T): T {
   const before = drawnItems.get(item);
-  if (before && sameItems(before.from, from)) return before.value;
+  // An item is of one kind all its life, and each kind remembers one thing.
+  if (before && sameItems(before.from, from)) return before.value as T;
   const value = draw();
   drawnItems.set(item, { from, value });
   return value;
@@ -314,15 +316,20 @@ const captionOf = (item: ViewItem, place: ViewPlace, job: Job): string | null =>
     : `${item.caption}, ${scaleWords(place.scale, job.info.job.unit)}`;
 };
 
-function placedList(item: ListItem, { tableOf, tally }: PageGround): PlacedItem {
-  const table = tableOf(item.list);
-  if (!table) return faulty(item, item.at, "The list that stood here is gone. Choose another.");
-  return {
-    item,
-    at: item.at,
-    fault: null,
-    ...remembered(item, [table, tally], () => drawnList(item, table, tally)),
-  };
+function placedList(item: ListItem, { tableOf, tally, layouts, head }: PageGround): PlacedItem {
+  const { list, at } = item;
+  if (list.kind === "layout") {
+    const { results, saved, saws } = layouts;
+    const drawn = remembered(item, [results.tasks, saved, saws, head.info, head.revision], () =>
+      drawnLayout(item, list.task, { ...head, ...layouts }),
+    );
+    return drawn
+      ? { item, at, fault: null, ...drawn }
+      : faulty(item, at, "The stock whose layout stood here is not in the job any more.");
+  }
+  const table = tableOf(list);
+  if (!table) return faulty(item, at, "The list that stood here is gone. Choose another.");
+  return { item, at, fault: null, ...remembered(item, [table, tally], () => drawnList(item, table, tally)) };
 }
 
 function placedNote(item: NoteItem): PlacedItem {

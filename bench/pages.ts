@@ -1,0 +1,111 @@
+/** Drawing pages: placing balloons, drawing a page again, finding a view unchanged; beside the lines of the same view. */
+import { type DrawnView, newBalloons } from "@/core/drawing";
+import {
+  type Edit,
+  type Job,
+  NO_ASSETS,
+  type Page,
+  type PageItem,
+  type ViewItem,
+  withEdit,
+} from "@/core/job";
+import { asksOfPages, createPageDrawing } from "@/core/paper-set";
+import { createPipeline } from "@/core/pipeline";
+import type { Stockroom } from "@/core/stockroom";
+import { createViews } from "@/core/views";
+import { generatedJob } from "./generated";
+
+type Run = (work: () => void) => number;
+
+const PAGE: Page = {
+  id: "p" as Page["id"],
+  heading: "Bench",
+  paper: "a1",
+  lying: true,
+  border: true,
+  titleBlock: true,
+  scale: 1 / 50,
+  projection: "first",
+  position: 0,
+};
+const VIEW: ViewItem = {
+  id: "v" as PageItem["id"],
+  page: "p",
+  kind: "view",
+  at: [420, 280],
+  of: { kind: "job" },
+  from: { kind: "named", side: "frontLeft" },
+  scale: null,
+  look: "lines",
+  hidden: [],
+  variant: null,
+  cut: null,
+  caption: "All",
+};
+
+export function pageTable(
+  stockroom: Stockroom,
+  timed: Run,
+  median: (values: readonly number[]) => number,
+): void {
+  console.log("Drawing pages (median of 5); × the time for the lines of the view");
+  const done = (job: Job, edit: Edit): Job => {
+    const next = withEdit(job, edit);
+    if (!next.ok) throw new Error("the edit is good");
+    return next.value;
+  };
+  const start = done(generatedJob(300), { kind: "setPages", pages: [PAGE] });
+  const job = done(start, { kind: "setPageItems", items: [VIEW] });
+  const results = createPipeline()(job, null, stockroom, []);
+  const head = { info: job.info.job, revision: 1, date: "", variantName: null, shop: "" };
+  const inputs = { job, stockroom, assets: NO_ASSETS };
+  const [asked] = asksOfPages(job, [PAGE], null, true);
+  if (!asked) throw new Error("the view asks for lines");
+  const five = (work: () => void) => median(Array.from({ length: 5 }, () => timed(work)));
+  const plain = { ...asked, parts: false };
+  const lines = five(() => void createViews()(inputs, plain));
+  const row = (what: string, ms: number, aim: string) =>
+    console.log(
+      `  ${what.padEnd(52)}${ms.toFixed(1).padStart(8)} ms ${(ms / lines).toFixed(3).padStart(7)} ×   ${aim}`,
+    );
+  row("lines of an isometric view of 300, shape and all", lines, "");
+  row(
+    "with the places that leaders may point at",
+    five(() => void createViews()(inputs, asked)),
+    "",
+  );
+  const views = createViews();
+  const view = views(inputs, asked);
+  row(
+    "the same view asked for again",
+    five(() => void views(inputs, asked)),
+    "",
+  );
+  const draw = createPageDrawing();
+  const shown = (of: Job) =>
+    draw(PAGE, {
+      job: of,
+      results,
+      stockroom,
+      views: new Map<string, DrawnView>([["v", view]]),
+      layouts: [],
+      head,
+    });
+  const ring = shown(job).rings.get("v");
+  if (!ring) throw new Error("the view is there");
+  const rows = results.tally.rows.slice(0, 100);
+  let count = 0;
+  const place = () =>
+    newBalloons({ page: "p", view: "v" }, rows, [], ring, () => `b${count++}` as PageItem["id"]);
+  const balloons = place();
+  row(`${balloons.length} balloons placed`, five(place), "(aim: 20 ms for 100)");
+  const full = done(job, { kind: "setPageItems", items: [...balloons] });
+  shown(full);
+  let x = 400;
+  const moved = () => done(full, { kind: "setPageItems", items: [{ ...VIEW, at: [x++, 280] }] });
+  row(
+    "the page drawn again after its view was moved",
+    five(() => void shown(moved())),
+    "(aim: 16 ms)",
+  );
+}
