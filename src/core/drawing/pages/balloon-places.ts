@@ -54,8 +54,8 @@ export type RingGround = {
   readonly blocked: readonly PlaneBox[];
 };
 
-/** What makes leaders count as longer than they are. */
-type Bars = Pick<RingGround, "edges" | "blocked">;
+/** What makes leaders count as longer than they are: directions of edges, of length 1, and what is in the way. */
+type Bars = Pick<RingGround, "blocked"> & { readonly ways: readonly Vec2[] };
 
 /** The places of a ring so far from the view, those that are free. */
 function ring({ box, isFree }: RingGround, away: number): readonly Standing[] {
@@ -90,19 +90,23 @@ function ringFor(ground: RingGround, count: number): readonly Standing[] {
   return best;
 }
 
+const [LEAN_X, LEAN_Y] = [Math.cos(LEAN), Math.sin(LEAN)];
+const SIN_NEAR = Math.sin(NEAR_EDGE);
+
 /** Length of a leader as it counts: lengths across the lean more, leaders along edges of the view more. */
-function weigh(from: Vec2, to: Vec2, { edges, blocked }: Bars): number {
+function weigh(from: Vec2, to: Vec2, { ways, blocked }: Bars): number {
   const [x, y] = [to[0] - from[0], to[1] - from[1]];
-  const [c, s] = [Math.cos(LEAN), Math.sin(LEAN)];
-  const length = Math.hypot(x * c - y * s, ACROSS * (x * s + y * c));
-  const turn = Math.PI;
-  const angle = (Math.atan2(y, x) + turn) % turn;
-  const along = edges.some((edge) => {
-    const apart = Math.abs(angle - edge);
-    return Math.min(apart, turn - apart) < NEAR_EDGE;
-  });
-  const through = blocked.filter((box) => runsThrough(from, to, box)).length;
-  return length + (along ? ALONG_EDGE : 0) + THROUGH * through;
+  const [a, b] = [x * LEAN_X - y * LEAN_Y, ACROSS * (x * LEAN_Y + y * LEAN_X)];
+  let weight = Math.sqrt(a * a + b * b);
+  // Sine of the angle to an edge, times the length.
+  const least = SIN_NEAR * Math.sqrt(x * x + y * y);
+  for (const way of ways)
+    if (Math.abs(x * way[1] - y * way[0]) < least) {
+      weight += ALONG_EDGE;
+      break;
+    }
+  for (const box of blocked) if (runsThrough(from, to, box)) weight += THROUGH;
+  return weight;
 }
 
 /** Whether a stretch has a part within a box. */
@@ -123,8 +127,12 @@ function runsThrough(a: Vec2, b: Vec2, { x0, y0, x1, y1 }: PlaneBox): boolean {
   return from < to;
 }
 
-/** The tip that is best seen from a place; null: there is none. */
-function bestTip(from: Vec2, tips: readonly Vec2[], bars: Bars): { tip: number | null; weight: number } {
+/** The tip that is best seen from a place, and how its leader counts there; null: there is none. */
+function bestTip(
+  from: Vec2,
+  tips: readonly Vec2[],
+  bars: Bars,
+): { readonly tip: number | null; readonly weight: number } {
   let [tip, weight]: [number | null, number] = [null, 0];
   for (const [i, place] of tips.entries()) {
     const one = weigh(from, place, bars);
@@ -141,11 +149,16 @@ function bestTip(from: Vec2, tips: readonly Vec2[], bars: Bars): { tip: number |
 export function balloonPlaces(balloons: readonly ToPlace[], ground: RingGround): readonly PlacedBalloon[] {
   const onRing = balloons.filter(({ stands }) => stands?.kind !== "hand").length;
   const places = ringFor(ground, onRing);
-  let best = settled(balloons, places, ground, true);
-  const plain: Bars = { edges: [], blocked: [] };
+  // y runs down on paper, as all places here; directions do not know up from down.
+  const bars: Bars = {
+    blocked: ground.blocked,
+    ways: ground.edges.map((edge): Vec2 => [Math.cos(edge), Math.sin(edge)]),
+  };
+  let best = settled(balloons, places, bars, true);
+  const plain: Bars = { ways: [], blocked: [] };
   const farther = (count: number) => ringFor(ground, count);
   const others: readonly (() => Settled)[] = [
-    () => settled(balloons, places, ground, false),
+    () => settled(balloons, places, bars, false),
     () => settled(balloons, places, plain, false),
     () => settled(balloons, farther(1.5 * onRing), plain, false),
     () => settled(balloons, farther(2.5 * onRing), plain, false),
@@ -155,7 +168,7 @@ export function balloonPlaces(balloons: readonly ToPlace[], ground: RingGround):
     const next = other();
     if (next.faults < best.faults) best = next;
   }
-  const { taken, places: on, bars } = best;
+  const { taken, places: on, bars: by } = best;
   const spare: Standing = {
     place: { kind: "ring", side: "top", step: 0 },
     at: [ground.box.x0, ground.box.y0 - AWAY],
@@ -166,7 +179,7 @@ export function balloonPlaces(balloons: readonly ToPlace[], ground: RingGround):
     return {
       stands: stands?.kind === "hand" ? stands : standing.place,
       at: where,
-      tip: bestTip(where, tips, bars).tip,
+      tip: bestTip(where, tips, by).tip,
       crowded: stands?.kind !== "hand" && !taken.has(i),
     };
   });
@@ -202,65 +215,81 @@ function settled(
   }
   const left = places.map((_, i) => i).filter((place) => !used.has(place));
   const placed = going.slice(0, left.length);
-  const column = assigned(placed.length, left.length, (row, i) => {
-    const balloon = at(balloons, at(placed, row));
-    return bestTip(at(places, at(left, i)).at, balloon.tips, bars).weight;
-  });
+  // Each is asked for again and again: weighed once.
+  const leaders = balloons.map(({ tips }) =>
+    places.map((standing): Leader => {
+      const { tip, weight } = bestTip(standing.at, tips, bars);
+      return { from: standing.at, to: tip === null ? null : at(tips, tip), weight };
+    }),
+  );
+  const column = assigned(
+    placed.length,
+    left.length,
+    (row, i) => at(at(leaders, at(placed, row)), at(left, i)).weight,
+  );
   for (const [row, balloon] of placed.entries()) taken.set(balloon, at(left, at(column, row)));
-  return { places, bars, ...mended(balloons, places, taken, bars) };
+  return { places, bars, ...mended(balloons, leaders, taken, bars) };
 }
 
 const keyOf = ({ side, step }: RingPlace) => `${side} ${step}`;
 
-type Leader = { readonly from: Vec2; readonly to: Vec2 | null };
+type Leader = { readonly from: Vec2; readonly to: Vec2 | null; readonly weight: number };
 
 /** Moves and exchanges of balloons on the ring until no leader crosses another or runs through a balloon, or nothing helps. */
 function mended(
   balloons: readonly ToPlace[],
-  places: readonly Standing[],
+  possible: readonly (readonly Leader[])[],
   start: ReadonlyMap<number, number>,
   bars: Bars,
 ): Pick<Settled, "taken" | "faults"> {
-  const leaderAt = (balloon: number, from: Vec2): Leader => {
-    const { tips } = at(balloons, balloon);
-    const { tip } = bestTip(from, tips, bars);
-    return { from, to: tip === null ? null : at(tips, tip) };
-  };
-  const known = new Map<string, Leader>();
-  const leaderOn = (balloon: number, place: number): Leader => {
-    const key = `${balloon} ${place}`;
-    const leader = known.get(key) ?? leaderAt(balloon, at(places, place).at);
-    known.set(key, leader);
-    return leader;
-  };
-  const leaders = balloons.map(({ stands }, i): Leader | null => {
-    if (stands?.kind === "hand") return leaderAt(i, stands.at);
+  const leaderOn = (balloon: number, place: number): Leader => at(at(possible, balloon), place);
+  const leaders = balloons.map(({ stands, tips }, i): Leader | null => {
+    if (stands?.kind === "hand") {
+      const { tip, weight } = bestTip(stands.at, tips, bars);
+      return { from: stands.at, to: tip === null ? null : at(tips, tip), weight };
+    }
     const place = start.get(i);
     return place === undefined ? null : leaderOn(i, place);
   });
+  const places = possible[0]?.length ?? 0;
   const taken = new Map(start);
-  const faultsOf = (i: number, leader: Leader, without: number): number => {
+  /** How often a leader is in the way of the others; counted no further than to `most`, above which nobody asks. */
+  const faultsOf = (i: number, leader: Leader, without: number, most = Number.POSITIVE_INFINITY): number => {
     let faults = 0;
-    for (const [k, other] of leaders.entries())
+    for (let k = 0; k < leaders.length && faults <= most; k++) {
+      const other = leaders[k];
       if (other && k !== i && k !== without) faults += inTheWay(leader, other);
+    }
     return faults;
   };
+  const counts = leaders.map((leader, i) => (leader && taken.has(i) ? faultsOf(i, leader, i) : 0));
   for (let round = 0; ; round++) {
     const faulty = [...taken.keys()]
-      .map((i) => ({ i, faults: leaders[i] ? faultsOf(i, at(leaders, i) as Leader, i) : 0 }))
-      .filter(({ faults }) => faults > 0)
-      .sort((a, b) => b.faults - a.faults);
-    const faults = faulty.reduce((sum, one) => sum + one.faults, 0);
-    if (faults === 0 || round > 4 * balloons.length) return { taken, faults };
+      .filter((i) => at(counts, i) > 0)
+      .sort((a, b) => at(counts, b) - at(counts, a));
+    const faults = faulty.reduce((sum, i) => sum + at(counts, i), 0);
+    if (faults === 0 || round > 2 * balloons.length) return { taken, faults };
     let change: ReturnType<typeof bestChange> = null;
-    for (const { i } of faulty) {
-      change = bestChange(i, { taken, leaders, places, leaderOn, faultsOf, bars });
+    for (const i of faulty) {
+      change = bestChange(i, { taken, leaders, places, leaderOn, faultsOf });
       if (change) break;
     }
     if (!change) return { taken, faults };
     for (const [balloon, place] of change) {
+      const before = leaders[balloon];
+      const after = leaderOn(balloon, place);
       taken.set(balloon, place);
-      leaders[balloon] = leaderOn(balloon, place);
+      leaders[balloon] = after;
+      // Only what it was in the way of, and is now, counts anew.
+      let own = 0;
+      for (let k = 0; k < leaders.length; k++) {
+        const other = leaders[k];
+        if (!other || k === balloon) continue;
+        const [was, is] = [before ? inTheWay(before, other) : 0, inTheWay(after, other)];
+        counts[k] = at(counts, k) + (taken.has(k) ? is - was : 0);
+        own += is;
+      }
+      counts[balloon] = own;
     }
   }
 }
@@ -268,24 +297,23 @@ function mended(
 type MendGround = {
   readonly taken: ReadonlyMap<number, number>;
   readonly leaders: readonly (Leader | null)[];
-  readonly places: readonly Standing[];
+  /** How many there are. */
+  readonly places: number;
   readonly leaderOn: (balloon: number, place: number) => Leader;
-  readonly faultsOf: (balloon: number, leader: Leader, without: number) => number;
-  readonly bars: Bars;
+  readonly faultsOf: (balloon: number, leader: Leader, without: number, most?: number) => number;
 };
 
 /** The move or exchange of a balloon that takes most faults away, of such the shortest; null: none takes any. */
 function bestChange(
   i: number,
-  { taken, leaders, places, leaderOn, faultsOf, bars }: MendGround,
+  { taken, leaders, places, leaderOn, faultsOf }: MendGround,
 ): readonly (readonly [number, number])[] | null {
   const owner = new Map([...taken].map(([balloon, place]) => [place, balloon]));
   const own = taken.get(i);
   const leader = leaders[i];
   if (own === undefined || !leader) return null;
-  const length = ({ from, to }: Leader) => (to ? weigh(from, to, bars) : 0);
   let best: { change: readonly (readonly [number, number])[]; gain: number; longer: number } | null = null;
-  for (const [place] of places.entries()) {
+  for (let place = 0; place < places; place++) {
     if (place === own) continue;
     const other = owner.get(place);
     const moved = leaderOn(i, place);
@@ -294,11 +322,15 @@ function bestChange(
     const before =
       faultsOf(i, leader, other ?? i) +
       (other !== undefined && theirs ? faultsOf(other, theirs, i) + inTheWay(leader, theirs) : 0);
-    const after =
-      faultsOf(i, moved, other ?? i) +
-      (other !== undefined && back ? faultsOf(other, back, i) + inTheWay(moved, back) : 0);
-    const gain = before - after;
-    const longer = length(moved) - length(leader) + (back && theirs ? length(back) - length(theirs) : 0);
+    // More than this many would take nothing away, or less than the best does.
+    const most: number = before - Math.max(1, best?.gain ?? 1);
+    const moves = faultsOf(i, moved, other ?? i, most);
+    if (moves > most) continue;
+    const after: number =
+      moves +
+      (other !== undefined && back ? faultsOf(other, back, i, most - moves) + inTheWay(moved, back) : 0);
+    const gain: number = before - after;
+    const longer = moved.weight - leader.weight + (back && theirs ? back.weight - theirs.weight : 0);
     if (gain <= 0 || (best && (gain < best.gain || (gain === best.gain && longer >= best.longer)))) continue;
     const change: [number, number][] = [[i, place]];
     if (other !== undefined) change.push([other, own]);
@@ -307,12 +339,19 @@ function bestChange(
   return best?.change ?? null;
 }
 
+const REACH = BALLOON_RADIUS + CLEAR;
+
 /** How often two leaders with their balloons are in each other's way. */
 function inTheWay(a: Leader, b: Leader): number {
-  const reach = BALLOON_RADIUS + CLEAR;
+  const [p, q] = [a.to ?? a.from, b.to ?? b.from];
+  // Most are nowhere near one another.
+  for (const k of [0, 1] as const) {
+    if (Math.min(a.from[k], p[k]) - REACH > Math.max(b.from[k], q[k])) return 0;
+    if (Math.min(b.from[k], q[k]) - REACH > Math.max(a.from[k], p[k])) return 0;
+  }
   return (
     Number(a.to !== null && b.to !== null && stretchesCross(a.from, a.to, b.from, b.to)) +
-    Number(a.to !== null && stretchDistance(b.from, a.from, a.to) < reach) +
-    Number(b.to !== null && stretchDistance(a.from, b.from, b.to) < reach)
+    Number(a.to !== null && stretchDistance(b.from, a.from, a.to) < REACH) +
+    Number(b.to !== null && stretchDistance(a.from, b.from, b.to) < REACH)
   );
 }
