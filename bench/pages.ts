@@ -89,6 +89,7 @@ export function pageTable(
       stockroom,
       views: new Map<string, DrawnView>([["v", view]]),
       layouts: [],
+      assets: NO_ASSETS,
       head,
     });
   const ring = shown(job).rings.get("v");

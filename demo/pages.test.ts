@@ -25,11 +25,11 @@ const folder = mkdtempSync(path.join(tmpdir(), "tally-pages-"));
 function inputsOf(job: Job) {
   const results = createPipeline()(job, null, STOCKROOM, []);
   const head = { info: job.info.job, revision: 3, date: "2026-11-27", variantName: null, shop: "A shop" };
-  return { job, results, stockroom: STOCKROOM, layouts: [], head };
+  return { job, results, stockroom: STOCKROOM, layouts: [], assets: NO_ASSETS, head };
 }
 
 async function fileOf(job: Job, format: "pdf" | "dxf", name: string): Promise<string> {
-  const drawings = pagesForFile(pagesInOrder(job), { ...inputsOf(job), assets: NO_ASSETS, variant: null });
+  const drawings = pagesForFile(pagesInOrder(job), { ...inputsOf(job), variant: null });
   const content = await pagesFile(format, drawings, { info: job.info.job, made: new Date(0) });
   const file = path.join(folder, `${name}.${format}`);
   writeFileSync(file, content ?? "");

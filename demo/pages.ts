@@ -214,7 +214,15 @@ function drawnPage(job: Job, stockroom: Stockroom, page: Page) {
   const asked = asksOfPages(job, [page], null, true);
   const views = new Map(asked.map((one) => [one.id, draw({ job, stockroom, assets: NO_ASSETS }, one)]));
   const head = { info: job.info.job, revision: 1, date: "", variantName: null, shop: "" };
-  const { rings } = createPageDrawing()(page, { job, results, stockroom, views, layouts: [], head });
+  const { rings } = createPageDrawing()(page, {
+    job,
+    results,
+    stockroom,
+    views,
+    layouts: [],
+    assets: NO_ASSETS,
+    head,
+  });
   return { results, asked, rings };
 }
 

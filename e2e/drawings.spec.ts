@@ -12,6 +12,7 @@ import {
   test,
   textOf,
 } from "./fixtures";
+import { smallPng } from "./small-png";
 
 const sheet = (page: Page) => page.getByRole("region", { name: "Page", exact: true });
 const item = (page: Page, name: string | RegExp) =>
@@ -189,7 +190,19 @@ test("pages are added, copied, put in order by keys and removed; notes, frames a
   await setField(page, "At", "0");
   await expect(item(page, "View Front")).toBeVisible();
 
+  // A picture goes on the page and into the PDF; what is none is refused.
+  const chooser = page.locator('input[type="file"][accept="image/png,image/jpeg"]');
+  await chooser.setInputFiles({ name: "note.png", mimeType: "image/png", buffer: Buffer.from("no picture") });
+  await expect(page.getByText(/is no PNG or JPEG picture/)).toBeVisible();
+  await chooser.setInputFiles({ name: "dot.png", mimeType: "image/png", buffer: smallPng(8, 4) });
+  await expect(item(page, "Picture").locator("image")).toBeVisible();
+  await saved(page);
+  const pdf = await takeOut(page, /Bracket \(PDF\)/);
+  const images = execFileSync("pdfimages", ["-list", await pdf.path()], { encoding: "utf8" });
+  expect(images).toMatch(/image\s+8\s+4\s/);
+
   // A scale that is none is told where it is typed.
+  await item(page, "Picture").focus();
   await page.keyboard.press("Escape");
   await setField(page, "Typed", "1:0");
   await expect(page.getByText(/is no scale; write 1:10/)).toBeVisible();

@@ -9,6 +9,9 @@ import { viewFrom } from "./drawing/lines/view-frame";
 import { viewLines } from "./drawing/lines/view-lines";
 import { cutSolid, dot, scale, toWorld, type Vec3 } from "./geometry";
 import {
+  type Assets,
+  assetIdOf,
+  assetsOf,
   type Edit,
   EditSchema,
   itemsOfPage,
@@ -86,7 +89,7 @@ function done(job: Job, ...edits: Edit[]): Job {
 const withItems = (job: Job, ...items: PageItem[]) => done(job, { kind: "setPageItems", items });
 const start = done(smallFrame(), { kind: "setPages", pages: [PAGE] });
 
-function drawn(job: Job, layouts: readonly SavedLayout[] = []) {
+function drawn(job: Job, layouts: readonly SavedLayout[] = [], assets: Assets = NO_ASSETS) {
   const results = resultsOf(job);
   const draw = createViews();
   const views = new Map<string, DrawnView>(
@@ -108,6 +111,7 @@ function drawn(job: Job, layouts: readonly SavedLayout[] = []) {
     stockroom: STOCK,
     views,
     layouts,
+    assets,
     head,
   });
   return { page, results };
@@ -541,6 +545,36 @@ describe("layouts on pages", () => {
 
   it("of a stock that is gone are told", () => {
     expect(faultOf(laid("nothing"), "list")).toContain("not in the job any more");
+  });
+});
+
+describe("pictures on pages", () => {
+  const picture = { kind: "picture", type: "jpeg", width: 40, height: 30, data: "/9j/" } as const;
+  const asset = assetIdOf(picture);
+  const item: Kind<"picture"> = {
+    id: "pic" as PageItem["id"],
+    page: "p",
+    kind: "picture",
+    at: [50, 60],
+    asset,
+    width: 80,
+    ratio: 0.75,
+  };
+
+  it("are drawn as large as they say, belong to the assets of the job, and are told when they are not there", () => {
+    const job = withItems(start, item);
+    expect([...assetsOf(job)]).toContain(asset);
+    expect(faultOf(job, "pic")).toContain("not there any more");
+    const { page } = drawn(job, [], new Map([[asset, picture]]));
+    const one = page.placed.find(({ item: { id } }) => id === "pic");
+    expect(one).toMatchObject({ fault: null, box: { x0: 0, y0: 0, x1: 80, y1: 60 } });
+    expect(flatPage(page).items).toContainEqual({
+      kind: "image",
+      at: [50, 60],
+      width: 80,
+      height: 60,
+      picture,
+    });
   });
 });
 

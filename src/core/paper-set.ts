@@ -31,6 +31,7 @@ export type PageInputs = {
   readonly stockroom: Stockroom;
   readonly views: ReadonlyMap<string, DrawnView>;
   readonly layouts: readonly SavedLayout[];
+  readonly assets: Assets;
   readonly head: PageHead;
 };
 
@@ -38,7 +39,7 @@ export type PageInputs = {
 export function createPageDrawing(): (page: Page, inputs: PageInputs) => DrawnPage {
   const listers = new Map<string, ReturnType<typeof createLister>>();
   const itemsByPage = remembersEach<Job["pageItems"], ReadonlyMap<string, readonly PageItem[]>>();
-  return (page, { job, results, stockroom, views, layouts, head }) => {
+  return (page, { job, results, stockroom, views, layouts, assets, head }) => {
     const all = pagesInOrder(job);
     const items = itemsByPage(job.pageItems, [], () => grouped(Object.values(job.pageItems)));
     const lists: Lists = { job, stockroom, ...results };
@@ -59,6 +60,7 @@ export function createPageDrawing(): (page: Page, inputs: PageInputs) => DrawnPa
       lists,
       tableOf,
       layouts: { results, saved: layouts, saws: stockroom.saws },
+      assets,
       head,
       sheet: all.findIndex(({ id }) => id === page.id) + 1,
       sheets: all.length,
@@ -83,13 +85,9 @@ export const asksOfPages = (job: Job, pages: readonly Page[], variant: VariantId
 /** Pages as display lists for files, their views drawn here. */
 export function pagesForFile(
   pages: readonly Page[],
-  {
-    assets,
-    variant,
-    ...inputs
-  }: Omit<PageInputs, "views"> & { readonly assets: Assets; readonly variant: VariantId | null },
+  { variant, ...inputs }: Omit<PageInputs, "views"> & { readonly variant: VariantId | null },
 ): readonly Drawing[] {
-  const { job, stockroom } = inputs;
+  const { job, stockroom, assets } = inputs;
   const draw = createPageDrawing();
   const drawView = createViews();
   return pages.map((page) => {

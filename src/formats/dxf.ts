@@ -130,6 +130,24 @@ class DxfPage {
       case "text":
         if (clips.every((within) => insideParts(item.at, item.at, within).length > 0)) this.text(item);
         return;
+      // A file of lines has no pictures of pixels: where one stands, its frame does.
+      case "image": {
+        const {
+          at: [x, y],
+          width,
+          height,
+        } = item;
+        const corners: readonly Vec2[] = [
+          [x + width, y],
+          [x + width, y + height],
+          [x, y + height],
+        ];
+        this.path(
+          { from: [x, y], segments: corners.map((to) => ({ kind: "line", to })), closed: true },
+          clips,
+        );
+        return;
+      }
       case "clip":
         for (const one of item.items) this.item(one, [...clips, item.within]);
         return;

@@ -1,17 +1,57 @@
 import { describe, expect, it } from "vitest";
-import { NO_ASSETS, withEdit } from "@/core/job";
+import { assetIdOf, NO_ASSETS, type PageId, type PageItemId, readPicture, withEdit } from "@/core/job";
 import { sentence } from "@/core/kernel";
 import { createPipeline } from "@/core/pipeline";
 import { stockroomOf } from "@/core/stockroom";
 import { pottingBench } from "../../demo/potting-bench";
 import { seedPacketCabinet } from "../../demo/seed-packet-cabinet";
 import { demoStockroom } from "../../demo/stockroom";
+import { smallPng } from "../../e2e/small-png";
 import { readJobFile, writeJobFile } from "./job-file";
 import { tallyToJson } from "./tally-json";
 
 const stockroom = stockroomOf(demoStockroom);
 
 describe("the job file", () => {
+  it("carries the pictures on its pages, and one that is not what it says is refused", () => {
+    const picture = readPicture(smallPng(6, 4));
+    if (!picture.ok) throw new Error(sentence(picture.problem));
+    const asset = assetIdOf(picture.value);
+    const page = {
+      id: "p" as PageId,
+      heading: "P",
+      paper: "a4",
+      lying: false,
+      border: true,
+      titleBlock: true,
+      scale: 1,
+      projection: "first",
+      position: 0,
+    } as const;
+    const on = {
+      id: "i" as PageItemId,
+      page: "p",
+      kind: "picture",
+      at: [20, 20],
+      asset,
+      width: 30,
+      ratio: 0.66,
+    } as const;
+    const job = withEdit(pottingBench(), {
+      kind: "together",
+      edits: [
+        { kind: "setPages", pages: [page] },
+        { kind: "setPageItems", items: [{ ...on, at: [20, 20] }] },
+      ],
+    });
+    if (!job.ok) throw new Error(sentence(job.problem));
+    const written = writeJobFile(job.value, stockroom, { assets: new Map([[asset, picture.value]]) });
+    const file = readJobFile(written);
+    expect(file.ok && [...file.value.assets]).toEqual([[asset, picture.value]]);
+    const bent = readJobFile(written.replace(/"width": ?6,/, '"width": 6000,'));
+    expect(!bent.ok && sentence(bent.problem)).toContain("a picture in it is not what it says");
+  });
+
   it.each([
     ["the potting bench", pottingBench()],
     ["the seed-packet cabinet", seedPacketCabinet()],

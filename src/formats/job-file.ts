@@ -14,6 +14,7 @@ import {
   type Job,
   JobSchema,
   lawFault,
+  pictureFault,
   readJob,
 } from "@/core/job";
 import { err, ok, type Problem, type Result } from "@/core/kernel";
@@ -101,6 +102,11 @@ export function readJobFile(text: string): Result<JobFile, Problem> {
   if (!stockroom.success) return malformed(`stockroom ${issueWords(stockroom.issues)}`);
   const { revision = null } = envelope.output;
   const assets = new Map(inlineAssets(envelope.output.job));
-  for (const asset of Object.values(envelope.output.assets)) assets.set(assetIdOf(asset), asset);
+  for (const asset of Object.values(envelope.output.assets)) {
+    // Whatever draws it takes it for what it says.
+    const wrong = asset.kind === "picture" ? pictureFault(asset) : null;
+    if (wrong !== null) return malformed(`a picture in it ${wrong}`);
+    assets.set(assetIdOf(asset), asset);
+  }
   return ok({ job: job.value, stockroom: stockroom.output, assets, revision });
 }

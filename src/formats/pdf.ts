@@ -92,6 +92,11 @@ class PdfWriter {
         for (const one of item.items) this.item(one);
         doc.restore();
         return;
+      case "image": {
+        const { at, width, height, picture } = item;
+        doc.image(Buffer.from(picture.data, "base64"), at[0], at[1], { width, height });
+        return;
+      }
       case "text":
         this.text(item);
         return;

@@ -64,6 +64,10 @@ function itemToSvg(item: DrawItem, clips: Clips): string {
       return `<polygon points="${pointsOf(item.points)}" ${fillOf(item)}${namesOf(item)}/>`;
     case "paths":
       return `<path d="${pathData(item.paths, number)}" fill-rule="evenodd" ${fillOf(item)}${namesOf(item)}/>`;
+    case "image": {
+      const { at, width, height, picture } = item;
+      return `<image x="${number(at[0])}" y="${number(at[1])}" width="${number(width)}" height="${number(height)}" href="data:image/${picture.type};base64,${picture.data}"/>`;
+    }
     case "text":
       return textToSvg(item);
     case "clip": {

@@ -3,6 +3,7 @@
  * are all written from them; nothing here knows which.
  */
 import type { Vec2 } from "../geometry";
+import type { PictureAsset } from "../job";
 import type { Face } from "./face";
 import { type Path, placedPath } from "./path";
 import { textWidth } from "./text-width";
@@ -70,10 +71,18 @@ export type DrawnText = {
   /** Degrees that it is turned about its place, anticlockwise as it is seen. */
   readonly turn?: number;
 };
+/** A picture of pixels, from its upper left corner. */
+type Image = {
+  readonly kind: "image";
+  readonly at: Vec2;
+  readonly width: number;
+  readonly height: number;
+  readonly picture: PictureAsset;
+};
 /** Items of which only what lies within a polygon is seen. */
 type Clip = { readonly kind: "clip"; readonly within: readonly Vec2[]; readonly items: readonly DrawItem[] };
 
-export type DrawItem = (Line | Polygon | Paths | DrawnText | Clip) & Marked;
+export type DrawItem = (Line | Polygon | Paths | DrawnText | Image | Clip) & Marked;
 
 export type Drawing = {
   readonly width: number;
@@ -105,6 +114,7 @@ export function movedBy(items: readonly DrawItem[], by: Vec2): readonly DrawItem
       case "paths":
         return { ...item, paths: item.paths.map((path) => placedPath(path, 1, by)) };
       case "text":
+      case "image":
         return { ...item, at: move(item.at) };
       case "clip":
         return { ...item, within: item.within.map(move), items: movedBy(item.items, by) };

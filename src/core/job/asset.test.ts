@@ -3,7 +3,8 @@ import { createHash } from "node:crypto";
 import * as v from "valibot";
 import { describe, expect, it } from "vitest";
 import { type Asset, AssetSchema, assetIdOf, inlineAssets } from "./asset";
-import { assetsOf, type BoughtPart } from "./bought-part";
+import { assetsOf } from "./assets-of";
+import type { BoughtPart } from "./bought-part";
 import { readJob, recordOfToday } from "./job";
 import documents from "./versions.fixture.json";
 

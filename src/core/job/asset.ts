@@ -1,5 +1,5 @@
 /**
- * What jobs refer to by its content and never carry along: shapes from files. Each is kept once, under the SHA-256 of what it
+ * What jobs refer to by its content and never carry along: shapes from files and pictures. Each is kept once, under the SHA-256 of what it
  * is (FIPS 180-4), beside the documents; an edit moves but its name.
  */
 import { sha256 } from "@noble/hashes/sha2.js";
@@ -14,7 +14,7 @@ export const assetId = v.pipe(
 );
 export type AssetId = v.InferOutput<typeof assetId>;
 
-export const AssetSchema = v.object({
+const ShapeAssetSchema = v.object({
   kind: v.literal("shape"),
   /** Coordinates in millimetres, nine a triangle. */
   triangles: v.pipe(
@@ -23,13 +23,30 @@ export const AssetSchema = v.object({
     v.check((numbers) => numbers.length % 9 === 0, "is not nine numbers a triangle"),
   ),
 });
+export type ShapeAsset = v.InferOutput<typeof ShapeAssetSchema>;
+
+const pixels = v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(100_000));
+/** A picture on a page: the bytes of its file. */
+const PictureAssetSchema = v.object({
+  kind: v.literal("picture"),
+  type: v.picklist(["png", "jpeg"]),
+  width: pixels,
+  height: pixels,
+  /** Base64 (RFC 4648). */
+  data: v.pipe(v.string(), v.maxLength(7_000_000)),
+});
+export type PictureAsset = v.InferOutput<typeof PictureAssetSchema>;
+
+export const AssetSchema = v.variant("kind", [ShapeAssetSchema, PictureAssetSchema]);
 export type Asset = v.InferOutput<typeof AssetSchema>;
 export type Assets = ReadonlyMap<AssetId, Asset>;
 export const NO_ASSETS: Assets = new Map();
 
 /** The name of an asset: the same for the same content, wherever it is worked out. */
-export function assetIdOf({ kind, triangles }: Asset): AssetId {
-  return bytesToHex(sha256(utf8ToBytes(JSON.stringify([kind, triangles])))) as AssetId;
+export function assetIdOf(asset: Asset): AssetId {
+  const content =
+    asset.kind === "shape" ? [asset.kind, asset.triangles] : [asset.kind, asset.type, asset.data];
+  return bytesToHex(sha256(utf8ToBytes(JSON.stringify(content)))) as AssetId;
 }
 
 /** Something that holds a shape as documents did before version 8: its triangles within itself. */

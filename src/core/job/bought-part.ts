@@ -1,7 +1,7 @@
 /** A bought part of a job: so many of an entry of the stockroom, or so much length of it. */
 import * as v from "valibot";
 import { homeId } from "./assembly";
-import { type AssetId, assetId, withoutInline } from "./asset";
+import { assetId, withoutInline } from "./asset";
 import { entity, type Stored } from "./entity";
 import { look } from "./look";
 import { condition, formulaText, placeTexts, recordId, shortName } from "./text";
@@ -53,14 +53,3 @@ function withoutShape(record: Stored): Stored {
   return { ...record, stand: { ...stand, as: withoutInline(stand.as) } };
 }
 export type BoughtPartId = BoughtPart["id"];
-
-/** The assets that the bought parts of a job refer to. */
-export function assetsOf({
-  boughtParts: parts,
-}: {
-  readonly boughtParts: Readonly<Record<string, Pick<BoughtPart, "stand">>>;
-}): ReadonlySet<AssetId> {
-  return new Set(
-    Object.values(parts).flatMap(({ stand }) => (stand?.as.kind === "shape" ? [stand.as.asset] : [])),
-  );
-}

@@ -144,6 +144,7 @@ export function copyOfPage(
       case "list":
       case "note":
       case "rule":
+      case "picture":
         return { ...item, ...own };
       default:
         return item satisfies never;
@@ -161,6 +162,7 @@ const ITEM_WORDS: Readonly<Record<PageItem["kind"], string>> = {
   size: "size",
   note: "note",
   rule: "line",
+  picture: "picture",
 };
 
 const several = (count: number, word: string) => (count === 1 ? `a ${word}` : `${count} ${word}s`);

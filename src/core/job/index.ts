@@ -19,10 +19,12 @@ export {
   assetIdOf,
   inlineAssets,
   NO_ASSETS,
+  type PictureAsset,
+  type ShapeAsset,
 } from "./asset";
+export { assetsOf } from "./assets-of";
 export { entryChosen, nameOfEntry } from "./bought-name";
 export type { BoughtPart, BoughtPartId, Stand, StandIn } from "./bought-part";
-export { assetsOf } from "./bought-part";
 export {
   type AssemblyParts,
   buttEnd,
@@ -141,6 +143,7 @@ export {
   type NoteItem,
   type PageItem,
   type PageItemId,
+  type PictureItem,
   type Pointed,
   type RuleItem,
   type SizeItem,
@@ -169,6 +172,7 @@ export {
   type PanelId,
   type Work,
 } from "./panel";
+export { pictureFault, readPicture } from "./picture";
 export {
   type Axis,
   minus,

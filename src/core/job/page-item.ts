@@ -4,6 +4,7 @@
  * on the page, from its upper left corner right and down; those of what belongs to a view are from the place of the view.
  */
 import * as v from "valibot";
+import { assetId } from "./asset";
 import { entity } from "./entity";
 import { pageScale } from "./page";
 import { coordinate, formulaText, keyText, recordId } from "./text";
@@ -213,6 +214,18 @@ const RuleItemSchema = v.object({
 });
 export type RuleItem = v.InferOutput<typeof RuleItemSchema>;
 
+/** A picture, by its content; as wide as it says and as tall as its pixels make it. */
+const PictureItemSchema = v.object({
+  ...placed,
+  kind: v.literal("picture"),
+  at: place,
+  asset: assetId,
+  width: v.pipe(v.number(), v.finite(), v.minValue(1, "is below 1 mm"), v.maxValue(1_200)),
+  /** Of its pixels: height for a width of one. */
+  ratio: v.pipe(v.number(), v.finite(), v.minValue(0.001), v.maxValue(1_000)),
+});
+export type PictureItem = v.InferOutput<typeof PictureItemSchema>;
+
 export const PageItemSchema = v.variant("kind", [
   ViewItemSchema,
   ListItemSchema,
@@ -221,6 +234,7 @@ export const PageItemSchema = v.variant("kind", [
   SizeItemSchema,
   NoteItemSchema,
   RuleItemSchema,
+  PictureItemSchema,
 ]);
 export type PageItem = v.InferOutput<typeof PageItemSchema>;
 export type PageItemId = PageItem["id"];
@@ -242,6 +256,7 @@ export function viewOf(item: PageItem): string | null {
     case "list":
     case "note":
     case "rule":
+    case "picture":
       return null;
     default:
       return item satisfies never;

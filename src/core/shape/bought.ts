@@ -219,5 +219,5 @@ export function meshOfStandIn({ stand, count }: BoughtCount, assets: Assets): re
 function meshOfForm(form: Form, assets: Assets): Mesh | null {
   if (form.kind === "mesh") return form.mesh;
   const asset = assets.get(form.asset);
-  return asset ? assetMeshes(asset, [], () => importedMesh(asset.triangles)) : null;
+  return asset?.kind === "shape" ? assetMeshes(asset, [], () => importedMesh(asset.triangles)) : null;
 }

@@ -111,6 +111,16 @@ function Item({ item, isSelected, onPick }: ItemProps) {
       />
     );
   }
+  if (item.kind === "image")
+    return (
+      <image
+        x={item.at[0]}
+        y={item.at[1]}
+        width={item.width}
+        height={item.height}
+        href={`data:image/${item.picture.type};base64,${item.picture.data}`}
+      />
+    );
   if (item.kind === "clip") return <Clipped item={item} isSelected={isSelected} onPick={onPick} />;
   if (item.kind === "polygon" || item.kind === "paths") {
     const fill = chosen ? "var(--color-brass-pale)" : item.fill ? TINTS[item.fill] : "none";

@@ -2,22 +2,25 @@
 /** What can be put on a page: views, followers, lists, notes, lines. */
 import { ChevronRight, Plus } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
-import type { ReactNode } from "react";
+import { type ReactNode, useRef } from "react";
+import { toast } from "sonner";
 import type { DrawnPage } from "@/core/drawing";
 import {
   FOLLOWER_SIDES,
   type FollowerSide,
   type Job,
   type PageItem,
+  readPicture,
   VIEW_SIDES,
   type ViewFrom,
   type ViewItem,
   type ViewOf,
 } from "@/core/job";
+import { sentence } from "@/core/kernel";
 import { buttonClass } from "../common/button";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { SIDE_WORDS, viewOfWords } from "./item-words";
-import { addViewEdit, followerOf, newList, newNote, newRule } from "./new-items";
+import { addViewEdit, followerOf, newList, newNote, newPicture, newRule } from "./new-items";
 import type { Pointing } from "./pointing";
 
 const CONTENT = "z-50 min-w-[200px] rounded-sm border border-seam bg-leaf p-1 shadow-lg";
@@ -83,8 +86,30 @@ export function AddMenu({ drawn, onPoint }: Props) {
       </Entry>
     </>
   );
+  const file = useRef<HTMLInputElement>(null);
+  const addPicture = async (chosen: File) => {
+    const read = readPicture(new Uint8Array(await chosen.arrayBuffer()));
+    if (!read.ok) return toast.error(sentence(read.problem));
+    // The page names the picture: it has to be there first.
+    const refused = await desk.storeAsset(read.value);
+    if (refused !== null) return toast.error(refused);
+    return add(newPicture(read.value, drawn));
+  };
   return (
     <DropdownMenu.Root>
+      <input
+        ref={file}
+        type="file"
+        accept="image/png,image/jpeg"
+        aria-label="Picture from a file"
+        tabIndex={-1}
+        className="sr-only"
+        onChange={(event) => {
+          const [chosen] = event.target.files ?? [];
+          if (chosen) void addPicture(chosen);
+          event.target.value = "";
+        }}
+      />
       <DropdownMenu.Trigger className={buttonClass("plain")}>
         <Plus size={16} aria-hidden /> Add
       </DropdownMenu.Trigger>
@@ -134,6 +159,7 @@ export function AddMenu({ drawn, onPoint }: Props) {
             Callout
           </Entry>
           <Entry onSelect={() => add(newNote(drawn))}>Note</Entry>
+          <Entry onSelect={() => file.current?.click()}>Picture from a file</Entry>
           <Entry onSelect={() => add(newRule(drawn, false))}>Line</Entry>
           <Entry onSelect={() => add(newRule(drawn, true))}>Frame</Entry>
         </DropdownMenu.Content>

@@ -11,6 +11,7 @@ import {
   type NoteItem,
   type Page,
   type PageItem,
+  type PictureItem,
   PROJECTIONS,
   type SizeItem,
   VIEW_LOOKS,
@@ -192,6 +193,8 @@ function ItemSettings({ item, drawn }: { readonly item: PageItem; readonly drawn
       return <SizeSettings item={item} drawn={drawn} />;
     case "rule":
       return <Place item={item} />;
+    case "picture":
+      return <PictureSettings item={item} />;
     default:
       return item satisfies never;
   }
@@ -705,6 +708,25 @@ function Place({ item }: { readonly item: Extract<PageItem, { kind: "rule" }> })
       {field("To right, mm", "to", 0)}
       {field("To down, mm", "to", 1)}
       <span className="col-span-full">
+        <RemoveItems ids={[item.id]} />
+      </span>
+    </div>
+  );
+}
+
+function PictureSettings({ item }: { readonly item: PictureItem }) {
+  const change = useItemChange(item);
+  return (
+    <div className={GRID}>
+      <TextField
+        label="Width, mm"
+        value={String(item.width)}
+        onCommit={(text) => {
+          const width = paperLength(text, 1, 1200);
+          return typeof width === "string" ? width : change({ width });
+        }}
+      />
+      <span className="flex items-end">
         <RemoveItems ids={[item.id]} />
       </span>
     </div>

@@ -85,7 +85,7 @@ export function DrawingsGround({ active, startWorker, children }: GroundProps) {
     const draw = (one: Page) => {
       const before = known.get(one.id);
       if (before) return before;
-      const drawn = drawing(one, { job, results, stockroom, views: shown.views, layouts, head });
+      const drawn = drawing(one, { job, results, stockroom, views: shown.views, layouts, assets, head });
       known.set(one.id, drawn);
       return drawn;
     };
@@ -98,6 +98,7 @@ export function DrawingsGround({ active, startWorker, children }: GroundProps) {
     results,
     stockroom,
     layouts,
+    assets,
     variant,
     revision,
     date,

@@ -116,6 +116,8 @@ export function itemWords(item: PageItem, job: Job, tally: Tally): string {
       return item.typed === null ? "Size" : `Size, typed over: ${item.typed}`;
     case "note":
       return `Note ${item.text.split("\n")[0]?.slice(0, 30) ?? ""}`;
+    case "picture":
+      return "Picture";
     case "rule":
       return item.frame ? "Frame" : "Line";
     default:

@@ -10,22 +10,25 @@ import {
   sizeOfView,
   titleBox,
 } from "@/core/drawing";
-import type {
-  Assets,
-  CalloutItem,
-  Edit,
-  Feature,
-  Job,
-  ListItem,
-  NoteItem,
-  Page,
-  PageItem,
-  PageItemId,
-  Pointed,
-  RuleItem,
-  ViewFrom,
-  ViewItem,
-  ViewOf,
+import {
+  type Assets,
+  assetIdOf,
+  type CalloutItem,
+  type Edit,
+  type Feature,
+  type Job,
+  type ListItem,
+  type NoteItem,
+  type Page,
+  type PageItem,
+  type PageItemId,
+  type PictureAsset,
+  type PictureItem,
+  type Pointed,
+  type RuleItem,
+  type ViewFrom,
+  type ViewItem,
+  type ViewOf,
 } from "@/core/job";
 import type { Shape } from "@/core/shape";
 import { newId } from "../common/fresh-id";
@@ -193,6 +196,22 @@ export function newNote(drawn: DrawnPage): NoteItem {
     letters: 3.5,
     width: null,
     strong: false,
+  };
+}
+
+/** A picture, 60 mm wide or as tall. */
+export function newPicture(picture: PictureAsset, drawn: DrawnPage): PictureItem {
+  const ratio = picture.height / picture.width;
+  const width = Math.round(60 / Math.max(1, ratio));
+  const [x, y] = freePlace(drawn.page, takenOn(drawn), { width, height: width * ratio });
+  return {
+    id: newItemId(),
+    page: drawn.page.id,
+    kind: "picture",
+    at: [x - width / 2, y - (width * ratio) / 2],
+    asset: assetIdOf(picture),
+    width,
+    ratio,
   };
 }
 

@@ -28,6 +28,7 @@ export function movedItem({ item, box, way }: Pick<PlacedItem, "item" | "box" | 
       return { ...item, at: plus(item.at, by), to: plus(item.to, by) };
     case "list":
     case "note":
+    case "picture":
     case "callout":
       return { ...item, at: plus(item.at, by) };
     default:

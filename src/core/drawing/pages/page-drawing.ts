@@ -4,6 +4,7 @@
  */
 import type { PlaneBox, Vec2 } from "../../geometry";
 import {
+  type Assets,
   type CalloutItem,
   type Job,
   jobStyle,
@@ -12,6 +13,7 @@ import {
   type NoteItem,
   type Page,
   type PageItem,
+  type PictureItem,
   type RuleItem,
   type ViewItem,
 } from "../../job";
@@ -47,6 +49,7 @@ export type PageGround = {
   /** The table of a list; null: it is gone. */
   readonly tableOf: (list: TabledList) => ListTable | null;
   readonly layouts: Omit<DiagramInput, keyof PageHead>;
+  readonly assets: Assets;
   readonly head: PageHead;
   readonly sheet: number;
   readonly sheets: number;
@@ -86,6 +89,9 @@ export function drawPage(page: Page, ground: PageGround): DrawnPage {
         break;
       case "rule":
         standing.push(placedRule(item, widths));
+        break;
+      case "picture":
+        standing.push(placedPicture(item, ground.assets));
         break;
       case "balloon":
       case "callout":
@@ -375,6 +381,20 @@ function placedRule(item: RuleItem, { narrow }: LineWidths): PlacedItem {
       }
     : { kind: "line", from: [0, 0], to: [x, y], stroke, layer: "TEXTS" };
   return { item, at: item.at, box, items: [drawn], fault: null };
+}
+
+function placedPicture(item: PictureItem, assets: Assets): PlacedItem {
+  const asset = assets.get(item.asset);
+  const { at, width, ratio } = item;
+  if (asset?.kind !== "picture")
+    return faulty(
+      item,
+      [at[0] + width / 2, at[1] + 10],
+      "The picture has not arrived, or is not there any more.",
+    );
+  const height = width * ratio;
+  const items: readonly DrawItem[] = [{ kind: "image", at: [0, 0], width, height, picture: asset }];
+  return { item, at, fault: null, box: { x0: 0, y0: 0, x1: width, y1: height }, items };
 }
 
 function placedCallout(

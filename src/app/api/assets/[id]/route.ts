@@ -1,13 +1,13 @@
-/** Shapes from files by their content: stored under the name that the content has, and read under it for ever. */
+/** Shapes from files and pictures by their content: stored under the name that the content has, and read under it for ever. */
 import * as v from "valibot";
-import { AssetSchema, assetId, assetIdOf } from "@/core/job";
+import { AssetSchema, assetId, assetIdOf, pictureFault } from "@/core/job";
 import { assetText, saveAsset } from "@/db";
 import { connection } from "@/server";
 import { guarded, readBody, sayJson, sayProblem } from "../../answer";
 
 type Context = { readonly params: Promise<{ readonly id: string }> };
 
-const NONE = () => sayProblem("There is no such shape. Choose its file again.", 404);
+const NONE = () => sayProblem("There is no such shape or picture. Choose its file again.", 404);
 
 export function GET(_: Request, { params }: Context) {
   return guarded(async () => {
@@ -30,7 +30,9 @@ export function PUT(request: Request, { params }: Context) {
     if (!body.ok) return body.problem;
     const id = assetIdOf(body.value);
     if (id !== (await params).id)
-      return sayProblem("The shape is not what its name says. Choose its file again.", 422);
+      return sayProblem("It is not what its name says. Choose its file again.", 422);
+    const fault = body.value.kind === "picture" ? pictureFault(body.value) : null;
+    if (fault !== null) return sayProblem(`The picture ${fault}.`, 422);
     await saveAsset(await connection(), id, body.value, Date.now());
     return sayJson({ id });
   });
