@@ -1,14 +1,6 @@
 "use client";
 /** The page itself: items are selected, moved with the pointer or with keys, and catch on one another; pieces of views can be picked. */
-import {
-  type KeyboardEvent,
-  memo,
-  type PointerEvent as PointerOf,
-  useEffect,
-  useMemo,
-  useRef,
-  useState,
-} from "react";
+import { type KeyboardEvent, type PointerEvent as PointerOf, useMemo, useRef, useState } from "react";
 import {
   type CatchGround,
   type CatchLine,
@@ -17,17 +9,16 @@ import {
   catchFeature,
   caught,
   type DrawnPage,
-  type DrawnView,
   movedBox,
   movedItem,
   type PlacedItem,
   pieceAt,
-  type ViewPlace,
 } from "@/core/drawing";
 import type { Vec2 } from "@/core/geometry";
 import { movesWith, type PageItem, type Pointed, type SizeMeasure, withThoseOnThem } from "@/core/job";
 import { DrawnItems } from "../common/display-list";
 import { useDesk, useDeskState } from "../desk/desk-context";
+import { CatchMark, Highlights, ItemOnPage } from "./canvas-parts";
 import { useDrawings } from "./drawings-ground";
 import { itemWords } from "./item-words";
 
@@ -253,41 +244,6 @@ export function PageCanvas({ drawn, zoom, onPiece, catching }: CanvasProps) {
   );
 }
 
-/** A place that is taken hold of, with its name. */
-function CatchMark({
-  at: [x, y],
-  word,
-  zoom,
-}: {
-  readonly at: Vec2;
-  readonly word: string;
-  readonly zoom: number;
-}) {
-  const half = 4 / zoom;
-  return (
-    <g pointerEvents="none">
-      <rect
-        x={x - half}
-        y={y - half}
-        width={2 * half}
-        height={2 * half}
-        fill="none"
-        stroke="var(--color-chalk)"
-        strokeWidth={1.6 / zoom}
-      />
-      <text
-        x={x + 7 / zoom}
-        y={y - 6 / zoom}
-        fontSize={12 / zoom}
-        fill="var(--color-chalk)"
-        className="font-table"
-      >
-        {word}
-      </text>
-    </g>
-  );
-}
-
 const NOWHERE: Vec2 = [0, 0];
 
 /** What follows a view moves only away from it. */
@@ -308,107 +264,4 @@ function recordsOf(
       ({ record }) => tally.rowOfPiece.get(record)?.pieces.map(({ id }) => id) ?? [],
     );
   return item.kind === "callout" ? [item.piece.record] : [];
-}
-
-type ItemProps = {
-  readonly placed: PlacedItem;
-  readonly label: string;
-  readonly by: Vec2;
-  readonly selected: boolean;
-  readonly onPress: (event: PointerOf) => void;
-  readonly onFocus: () => void;
-  readonly children: React.ReactNode;
-};
-
-function ItemOnPage({ placed, label, by, selected, onPress, onFocus, children }: ItemProps) {
-  const { at, box, items, item, fault } = placed;
-  const pad = item.kind === "rule" ? 1.5 : 0;
-  const room = {
-    x: box.x0 - pad,
-    y: box.y0 - pad,
-    width: box.x1 - box.x0 + 2 * pad,
-    height: box.y1 - box.y0 + 2 * pad,
-  };
-  const lines = selected ? "var(--color-brass)" : fault ? "var(--color-oxide)" : "none";
-  return (
-    <g
-      transform={`translate(${at[0] + by[0]} ${at[1] + by[1]})`}
-      role="button"
-      tabIndex={0}
-      aria-label={fault ? `${label}: ${fault}` : label}
-      aria-pressed={selected}
-      data-item={item.kind}
-      className="outline-none"
-      onPointerDown={onPress}
-      onFocus={onFocus}
-    >
-      <rect {...room} fill="transparent" stroke="none" />
-      <g pointerEvents={item.kind === "balloon" ? "all" : "none"}>
-        <DrawnItems items={items} />
-      </g>
-      {children}
-      {lines === "none" ? null : (
-        <rect {...room} fill="none" stroke={lines} strokeWidth={selected ? 0.5 : 0.3} strokeDasharray="2 1" />
-      )}
-    </g>
-  );
-}
-
-/** Lines of selected pieces of a view, in brass over its own. */
-const Highlights = memo(function Highlights({
-  view,
-  place,
-  selected,
-}: {
-  readonly view: DrawnView | undefined;
-  readonly place: ViewPlace | undefined;
-  readonly selected: ReadonlySet<string>;
-}) {
-  const data = useMemo(() => {
-    if (!view || !place || selected.size === 0) return "";
-    const chosen = new Set(
-      view.pieces.flatMap(({ record, way }, i) =>
-        selected.has(record) || way.split("/").some((step) => selected.has(step.split(":")[0] ?? ""))
-          ? [i]
-          : [],
-      ),
-    );
-    if (chosen.size === 0) return "";
-    return view.lines
-      .filter(({ owners }) => owners.some((owner) => chosen.has(owner)))
-      .map(({ from, to }) => {
-        const [a, b] = [place.onPaper([from[0], -from[1]]), place.onPaper([to[0], -to[1]])];
-        return `M${a[0].toFixed(2)} ${a[1].toFixed(2)}L${b[0].toFixed(2)} ${b[1].toFixed(2)}`;
-      })
-      .join("");
-  }, [view, place, selected]);
-  return data === "" ? null : (
-    <path
-      d={data}
-      fill="none"
-      stroke="var(--color-brass)"
-      strokeWidth={0.9}
-      strokeLinecap="round"
-      pointerEvents="none"
-    />
-  );
-});
-
-/** The zoom at which a page fits into its room, and how large the room is. */
-export function useFittingZoom(size: { readonly width: number; readonly height: number }) {
-  const room = useRef<HTMLElement>(null);
-  const [fit, setFit] = useState(2);
-  useEffect(() => {
-    const box = room.current;
-    if (!box) return;
-    const measure = () => {
-      const { clientWidth, clientHeight } = box;
-      setFit(Math.max(0.2, Math.min((clientWidth - 40) / size.width, (clientHeight - 40) / size.height)));
-    };
-    measure();
-    const watcher = new ResizeObserver(measure);
-    watcher.observe(box);
-    return () => watcher.disconnect();
-  }, [size.width, size.height]);
-  return { room, fit };
 }

@@ -1,0 +1,84 @@
+"use client";
+/** What the settings of all items of pages share. */
+import { readScale, scaleWords } from "@/core/drawing";
+import type { Job, PageItem } from "@/core/job";
+import { sentence } from "@/core/kernel";
+import { parseLength } from "@/core/measure";
+import { Button } from "../common/button";
+import { Chooser } from "../common/chooser";
+import { TextField } from "../common/text-field";
+import { useDesk } from "../desk/desk-context";
+import { scaleChoices } from "./new-items";
+
+export const GRID = "grid grid-cols-2 gap-x-3 gap-y-1.5 lg:grid-cols-3";
+
+/** Carries a change of an item out; gives the sentence why not, or null. */
+export function useItemChange<T extends PageItem>(item: T) {
+  const desk = useDesk();
+  return (set: Partial<T>) => desk.submit({ kind: "setPageItems", items: [{ ...item, ...set }] });
+}
+
+/** A length on paper, in millimetres unless something else is typed; what is not one is said. */
+export function paperLength(text: string, least: number, most: number): number | string {
+  const read = parseLength(text, "mm");
+  if (!read.ok) return sentence(read.problem);
+  const value = Math.round(read.value * 1000) / 1000;
+  return value < least || value > most ? `Must be from ${least} to ${most} mm.` : value;
+}
+
+export function ScaleField({
+  label,
+  job,
+  scale,
+  best,
+  onScale,
+}: {
+  readonly label: string;
+  readonly job: Job;
+  /** null: that of the page. */
+  readonly scale: number | null;
+  readonly best: number | null;
+  readonly onScale: (scale: number) => string | null;
+}) {
+  const { unit } = job.info.job;
+  const standard = scaleChoices(job).map((one) => ({
+    value: String(one),
+    label: `${scaleWords(one, unit)}${best !== null && Math.abs(best - one) < 1e-9 ? " (fits best)" : ""}`,
+  }));
+  return (
+    <span className="grid grid-cols-[1fr_74px] gap-1">
+      <Chooser
+        label={label}
+        value={scale === null ? "" : String(scale)}
+        placeholder="as the page"
+        choices={standard}
+        onChoose={(value) => {
+          onScale(Number(value));
+        }}
+      />
+      <TextField
+        label="Typed"
+        value={scale === null ? "" : scaleWords(scale, unit)}
+        placeholder="1:8"
+        onCommit={(text) => {
+          const read = readScale(text);
+          return read.ok ? onScale(read.value) : sentence(read.problem);
+        }}
+      />
+    </span>
+  );
+}
+
+export function RemoveItems({ ids }: { readonly ids: readonly string[] }) {
+  const desk = useDesk();
+  return (
+    <Button
+      look="danger"
+      onClick={() => {
+        if (desk.submit({ kind: "removePageItems", ids: [...ids] }) === null) desk.select([]);
+      }}
+    >
+      Remove
+    </Button>
+  );
+}

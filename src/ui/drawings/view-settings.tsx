@@ -1,0 +1,178 @@
+"use client";
+/** Settings of a view: what stands under it, from where it looks, its scale, its lines, where it is cut. */
+import type { DrawnPage } from "@/core/drawing";
+import { lengthWith, VIEW_LOOKS, VIEW_SIDES, type ViewItem } from "@/core/job";
+import { sentence } from "@/core/kernel";
+import { Button } from "../common/button";
+import { Chooser } from "../common/chooser";
+import { TextField } from "../common/text-field";
+import { useDesk, useDeskState } from "../desk/desk-context";
+import { LOOK_WORDS, SIDE_WORDS } from "./item-words";
+import { GRID, paperLength, RemoveItems, ScaleField, useItemChange } from "./settings-parts";
+
+export function ViewSettings({ item, drawn }: { readonly item: ViewItem; readonly drawn: DrawnPage }) {
+  const desk = useDesk();
+  const job = useDeskState((state) => state.job);
+  const selected = useDeskState((state) => state.selected);
+  const change = useItemChange(item);
+  const pieces = [...selected].filter(
+    (id) => job.members[id] || job.panels[id] || job.boughtParts[id] || job.placements[id],
+  );
+  const { from } = item;
+  return (
+    <div className={GRID}>
+      <TextField
+        label="Caption"
+        value={item.caption ?? ""}
+        placeholder="none"
+        onCommit={(text) =>
+          text.length > 80
+            ? "A caption has at most 80 letters."
+            : change({ caption: text.trim() === "" ? null : text.trim() })
+        }
+      />
+      {from.kind === "follower" ? (
+        <TextField
+          label="Distance from its view, mm"
+          value={String(from.gap)}
+          onCommit={(text) => {
+            const gap = paperLength(text, -500, 1000);
+            return typeof gap === "string" ? gap : change({ from: { ...from, gap } });
+          }}
+        />
+      ) : from.kind === "detail" ? (
+        <>
+          <TextField
+            label="Letter"
+            value={from.letter}
+            onCommit={(text) =>
+              text.trim() === "" || text.trim().length > 4
+                ? "It has 1 to 4 letters."
+                : change({ from: { ...from, letter: text.trim() } })
+            }
+          />
+          <TextField
+            label="Radius of what it shows, mm"
+            value={String(Number(from.radius.toFixed(2)))}
+            onCommit={(text) => {
+              const radius = paperLength(text, 0.1, 100_000);
+              return typeof radius === "string" ? radius : change({ from: { ...from, radius } });
+            }}
+          />
+        </>
+      ) : (
+        <Chooser
+          label="From"
+          value={from.kind === "named" ? from.side : ""}
+          placeholder="typed direction"
+          choices={VIEW_SIDES.map((value) => ({ value, label: SIDE_WORDS[value] }))}
+          onChoose={(side) => {
+            const wasNamed = from.kind === "named" && item.caption === SIDE_WORDS[from.side];
+            change({ from: { kind: "named", side }, ...(wasNamed ? { caption: SIDE_WORDS[side] } : {}) });
+          }}
+        />
+      )}
+      <ScaleField
+        label="Scale"
+        job={job}
+        scale={item.scale}
+        best={null}
+        onScale={(scale) => change({ scale: scale === drawn.page.scale ? null : scale })}
+      />
+      <Chooser
+        label="Lines"
+        value={item.look}
+        choices={VIEW_LOOKS.map((value) => ({ value, label: LOOK_WORDS[value] }))}
+        onChoose={(look) => change({ look })}
+      />
+      {from.kind === "detail" ? null : (
+        <Chooser
+          label="Variant"
+          value={item.variant ?? ""}
+          choices={[
+            { value: "", label: "The one on the desk" },
+            ...Object.values(job.variants).map(({ id, name }) => ({ value: id as string, label: name })),
+          ]}
+          onChoose={(variant) => change({ variant: variant === "" ? null : variant })}
+        />
+      )}
+      {from.kind === "named" || from.kind === "typed" ? <Direction item={item} /> : null}
+      {from.kind === "detail" ? null : <CutFields item={item} />}
+      <span className="col-span-full flex items-center gap-2">
+        <Button
+          look="plain"
+          disabled={pieces.length === 0}
+          onClick={() => {
+            if (change({ hidden: [...new Set([...item.hidden, ...pieces])] }) === null)
+              desk.select([item.id]);
+          }}
+        >
+          Hide selected pieces here
+        </Button>
+        <Button look="plain" disabled={item.hidden.length === 0} onClick={() => change({ hidden: [] })}>
+          Show all again
+        </Button>
+        <RemoveItems ids={[item.id]} />
+      </span>
+    </div>
+  );
+}
+
+const CUT_AXES = [
+  { value: "", label: "Not cut" },
+  { value: "width", label: "Across the width" },
+  { value: "depth", label: "Across the depth" },
+  { value: "height", label: "Across the height" },
+] as const;
+
+/** Where a view is cut: across which axis, at which length or formula. */
+function CutFields({ item }: { readonly item: ViewItem }) {
+  const change = useItemChange(item);
+  const sizes = useDeskState((state) => state.results.sizes);
+  const { cut } = item;
+  return (
+    <span className="grid grid-cols-[1fr_96px] gap-1">
+      <Chooser
+        label="Cut"
+        value={cut?.axis ?? ""}
+        choices={CUT_AXES}
+        onChoose={(axis) => change({ cut: axis === "" ? null : { axis, at: cut?.at ?? "0" } })}
+      />
+      {cut ? (
+        <TextField
+          label="At"
+          value={cut.at}
+          onCommit={(text) => {
+            const at = lengthWith(sizes, text);
+            return at.ok ? change({ cut: { ...cut, at: text.trim() } }) : sentence(at.problem);
+          }}
+        />
+      ) : null}
+    </span>
+  );
+}
+
+/** A direction typed as three numbers: to the right, away, up. */
+function Direction({ item }: { readonly item: ViewItem }) {
+  const change = useItemChange(item);
+  const { from } = item;
+  return (
+    <TextField
+      label="Seen from (width, depth, height)"
+      value={
+        from.kind === "typed" ? from.towards.map((one) => String(Number(one.toFixed(3)))).join(", ") : ""
+      }
+      placeholder="-1, -2, 1"
+      onCommit={(text) => {
+        const numbers = text
+          .split(/[,;\s]+/)
+          .filter(Boolean)
+          .map(Number);
+        const [x, y, z] = numbers;
+        if (numbers.length !== 3 || !numbers.every(Number.isFinite) || Math.hypot(...numbers) < 1e-6)
+          return "Write three numbers, not all zero: -1, -2, 1 is from the left, the front and above.";
+        return change({ from: { kind: "typed", towards: [x ?? 0, y ?? 0, z ?? 0] } });
+      }}
+    />
+  );
+}
