@@ -286,7 +286,7 @@ test("a shape from a file stands for a bought part, is stored once by its conten
   });
   expect([wrong.status(), (await wrong.json()).message]).toEqual([
     422,
-    "The shape is not what its name says. Choose its file again.",
+    "It is not what its name says. Choose its file again.",
   ]);
   expect((await page.request.get("/api/assets/none")).status()).toBe(404);
 });

@@ -73,6 +73,7 @@ test("a page with views in line, a list and all balloons follows a key size and 
   // A balloon is the row: it is selected everywhere.
   await item(page, "Balloon A").locator("text").click();
   await expect(page.getByRole("region", { name: "Facts" })).toContainText("1400");
+  await expect(sheet(page).locator("[data-selected-row]")).toHaveCount(1);
   await expectAccessible(page);
 
   // Moved by keys, and taken back.

@@ -89,13 +89,13 @@ function done(job: Job, ...edits: Edit[]): Job {
 const withItems = (job: Job, ...items: PageItem[]) => done(job, { kind: "setPageItems", items });
 const start = done(smallFrame(), { kind: "setPages", pages: [PAGE] });
 
-function drawn(job: Job, layouts: readonly SavedLayout[] = [], assets: Assets = NO_ASSETS) {
+function drawn(job: Job, layouts: readonly SavedLayout[] = [], assets: Assets = NO_ASSETS, allParts = false) {
   const results = resultsOf(job);
   const draw = createViews();
   const views = new Map<string, DrawnView>(
-    asksOfPages(job, [PAGE], null).map((asked) => [
+    asksOfPages(job, [PAGE], null, allParts).map((asked) => [
       asked.id,
-      draw({ job, stockroom: STOCK, assets: NO_ASSETS }, { ...asked, parts: true }),
+      draw({ job, stockroom: STOCK, assets: NO_ASSETS }, asked),
     ]),
   );
   const head = {
@@ -126,7 +126,7 @@ const textsOf = (job: Job) =>
 const faultOf = (job: Job, id: string) => placed(job, id).fault;
 
 function withBalloons(job: Job): Job {
-  const { page, results } = drawn(job);
+  const { page, results } = drawn(job, [], NO_ASSETS, true);
   const ring = page.rings.get("v");
   if (!ring) throw new Error("the view is there");
   let count = 0;
@@ -207,6 +207,30 @@ describe("a page", () => {
     // Nothing of it is lost on the way.
     const words = (one: typeof low) => one.items.flatMap((item) => (item.kind === "text" ? [item.text] : []));
     for (const text of words(low)) expect(words(split)).toContain(text);
+  });
+
+  it("knows the records of the rows of a list, each where it stands", () => {
+    const one = placed(withItems(start, list({ height: 40 })), "list");
+    const rows = one.rows ?? [];
+    expect(rows.flatMap(({ records }) => records).sort()).toEqual(
+      [...Object.keys(start.members), ...Object.keys(start.panels)].sort(),
+    );
+    for (const { box, records } of rows) {
+      expect(
+        box.x0 >= one.box.x0 && box.x1 <= one.box.x1 && box.y0 >= one.box.y0 && box.y1 <= one.box.y1,
+      ).toBe(true);
+      const inside = one.items.flatMap((item) =>
+        item.kind === "text" &&
+        item.at[1] > box.y0 &&
+        item.at[1] < box.y1 &&
+        item.at[0] >= box.x0 &&
+        item.at[0] <= box.x1
+          ? [item.text]
+          : [],
+      );
+      const name = start.members[records[0] ?? ""]?.name ?? start.panels[records[0] ?? ""]?.name;
+      expect(inside).toContain(name);
+    }
   });
 
   it("writes callouts by patterns over columns, and tells a name that is none", () => {

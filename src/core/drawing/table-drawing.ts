@@ -17,6 +17,8 @@ import { textWidth } from "./text-width";
 export type DrawnRow = {
   readonly height: number;
   readonly items: readonly DrawItem[];
+  /** The records that it stands for. */
+  readonly records?: readonly string[];
   /** Room that must be left after it, so that a group line never stands alone at the foot of a page. */
   readonly keepWithNext?: number;
 };
@@ -156,7 +158,7 @@ function listRow(row: ListRow, places: readonly Place[], width: number, draw: Dr
         ),
   );
   items.push({ kind: "line", from: [0, height], to: [width, height], stroke: { ink: "seam", width: 0.15 } });
-  return { height, items };
+  return { height, items, records: row.records };
 }
 
 /** A sum under its column; the label stands at the left. */

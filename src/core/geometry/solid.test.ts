@@ -5,6 +5,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { at, type Random, seededRandom } from "../kernel";
+import { lawRuns } from "../kernel/law-runs.fixture";
 import {
   boxLoop,
   type EndSurface,
@@ -127,7 +128,7 @@ describe("prisms", () => {
         expect(isClosed(solidMesh(solid))).toBe(true);
         expect(prismMesh(rings, start, end)).toEqual(solidMesh(solid));
       }),
-      { numRuns: 60 },
+      { numRuns: lawRuns(30) },
     );
   });
 

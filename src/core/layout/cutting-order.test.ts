@@ -3,6 +3,7 @@ import * as v from "valibot";
 import { describe, expect, it } from "vitest";
 import { loadLinearSolver } from "@/engines/linear-solver";
 import { at } from "../kernel";
+import { lawRuns } from "../kernel/law-runs.fixture";
 import {
   type BarLayout,
   type BarProblemInput,
@@ -154,7 +155,7 @@ describe("the cutting order of sheets", () => {
           }
         },
       ),
-      { numRuns: 60 },
+      { numRuns: lawRuns(25) },
     );
   });
 });

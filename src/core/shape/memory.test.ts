@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { type Edit, type Job, newJob, resolveSizes, withEdit } from "../job";
+import { lawRuns } from "../kernel/law-runs.fixture";
 import { createPipeline } from "../pipeline";
 import { STOCK, smallFrame } from "../pipeline.fixture";
 import { createShaper, shapeJob } from ".";
@@ -117,7 +118,7 @@ describe("what is remembered between edits", () => {
           expect(seen(remembering(job, null, STOCK, []))).toBe(seen(createPipeline()(job, null, STOCK, [])));
         }
       }),
-      { numRuns: 60 },
+      { numRuns: lawRuns(25) },
     );
   });
 

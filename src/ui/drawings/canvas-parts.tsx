@@ -132,6 +132,32 @@ export const Highlights = memo(function Highlights({
   );
 });
 
+/** Rows of a list with a selected piece, in brass. */
+export const SelectedRows = memo(function SelectedRows({
+  rows,
+  selected,
+}: {
+  readonly rows: NonNullable<PlacedItem["rows"]>;
+  readonly selected: ReadonlySet<string>;
+}) {
+  if (selected.size === 0) return null;
+  return rows
+    .filter(({ records }) => records.some((record) => selected.has(record)))
+    .map(({ box: { x0, y0, x1, y1 } }) => (
+      <rect
+        key={`${x0} ${y0}`}
+        data-selected-row
+        x={x0}
+        y={y0}
+        width={x1 - x0}
+        height={y1 - y0}
+        fill="var(--color-brass)"
+        opacity={0.25}
+        pointerEvents="none"
+      />
+    ));
+});
+
 /** The zoom at which a page fits into its room, and how large the room is. */
 export function useFittingZoom(size: { readonly width: number; readonly height: number }) {
   const room = useRef<HTMLElement>(null);

@@ -18,7 +18,7 @@ import type { Vec2 } from "@/core/geometry";
 import { movesWith, type PageItem, type Pointed, type SizeMeasure, withThoseOnThem } from "@/core/job";
 import { DrawnItems } from "../common/display-list";
 import { useDesk, useDeskState } from "../desk/desk-context";
-import { CatchMark, Highlights, ItemOnPage } from "./canvas-parts";
+import { CatchMark, Highlights, ItemOnPage, SelectedRows } from "./canvas-parts";
 import { useDrawings } from "./drawings-ground";
 import { itemWords } from "./item-words";
 
@@ -119,6 +119,8 @@ export function PageCanvas({ drawn, zoom, onPiece, catching }: CanvasProps) {
     }
     const one = byId.get(start.id);
     if (!one || catching) return;
+    const row = rowIn(one, onPage(event));
+    if (row && !onPiece) return select(one.item, start.add, row.records);
     const picked = one.item.kind === "view" ? pieceIn(one, onPage(event)) : null;
     if (onPiece) {
       if (picked && one.item.kind === "view") onPiece(one.item.id, picked.piece, picked.at);
@@ -126,6 +128,12 @@ export function PageCanvas({ drawn, zoom, onPiece, catching }: CanvasProps) {
     }
     select(one.item, start.add, picked ? [picked.piece.record] : []);
   };
+
+  const rowIn = ({ at, rows = [] }: PlacedItem, [x, y]: Vec2) =>
+    rows.find(({ box }) => {
+      const [right, down] = [x - at[0], y - at[1]];
+      return right >= box.x0 && right <= box.x1 && down >= box.y0 && down <= box.y1;
+    });
 
   const pieceIn = (one: PlacedItem, [x, y]: Vec2): { readonly piece: Pointed; readonly at: Vec2 } | null => {
     const [view, place] = [shown.views.get(one.item.id), places.get(one.item.id)];
@@ -182,6 +190,10 @@ export function PageCanvas({ drawn, zoom, onPiece, catching }: CanvasProps) {
       className={`block shrink-0 select-none bg-leaf shadow ${onPiece || catching ? "cursor-crosshair" : ""}`}
       onPointerMove={move}
       onPointerUp={release}
+      onPointerCancel={() => {
+        press.current = null;
+        setDrag(null);
+      }}
       onPointerDown={(event) => {
         if (catching) {
           const found = featureAt(event);
@@ -207,6 +219,7 @@ export function PageCanvas({ drawn, zoom, onPiece, catching }: CanvasProps) {
             if (press.current === null && !selected.has(one.item.id)) select(one.item, false);
           }}
         >
+          {one.rows ? <SelectedRows rows={one.rows} selected={selected} /> : null}
           {one.item.kind === "view" ? (
             <Highlights
               view={shown.views.get(one.item.id)}

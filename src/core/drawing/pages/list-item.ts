@@ -8,6 +8,7 @@ import { Flow, pageWithRoom } from "../flow";
 import { silhouettesOf, withSilhouettes } from "../list-pages";
 import { type DiagramInput, layoutBlock } from "../print";
 import { type DrawnRow, tableRows } from "../table-drawing";
+import type { PlacedRow } from "./placed";
 
 const TITLE = 8;
 const BETWEEN = 6;
@@ -25,8 +26,21 @@ export function drawnLayout(
   return inPlace(flow.columns(), corner, width);
 }
 
-type Drawn = { readonly items: readonly DrawItem[]; readonly box: PlaneBox };
-type Column = { readonly height: number; readonly items: readonly DrawItem[] };
+type Drawn = {
+  readonly items: readonly DrawItem[];
+  readonly box: PlaneBox;
+  readonly rows: readonly PlacedRow[];
+};
+type Column = {
+  readonly height: number;
+  readonly items: readonly DrawItem[];
+  /** Rows that stand for records, from the top of the column. */
+  readonly rows?: readonly {
+    readonly top: number;
+    readonly height: number;
+    readonly records: readonly string[];
+  }[];
+};
 
 export function drawnList(
   { corner, width, height, silhouettes, list }: ListItem,
@@ -50,14 +64,22 @@ function inPlace(columns: readonly Column[], corner: ListCorner, width: number):
   const tall = Math.max(...columns.map((column) => column.height));
   const [left, top] = cornerOf(corner, whole, tall);
   const toTheLeft = corner === "topRight" || corner === "bottomRight";
-  const items = columns.flatMap((column, i) => {
+  const placed = columns.map((column, i) => {
     // The first stands at the corner; the others go on away from it.
     const x = toTheLeft ? whole - width - i * (width + BETWEEN) : i * (width + BETWEEN);
     const y = corner === "bottomLeft" || corner === "bottomRight" ? tall - column.height : 0;
-    return movedBy(column.items, [left + x, top + y]);
+    return { column, at: [left + x, top + y] as const };
   });
   return {
-    items: items.map((item) => ({ ...item, layer: item.layer ?? "LISTS" })),
+    items: placed
+      .flatMap(({ column, at }) => movedBy(column.items, at))
+      .map((item) => ({ ...item, layer: item.layer ?? "LISTS" })),
+    rows: placed.flatMap(({ column, at: [x, y] }) =>
+      (column.rows ?? []).map(({ top: from, height, records }) => ({
+        records,
+        box: { x0: x, y0: y + from, x1: x + width, y1: y + from + height },
+      })),
+    ),
     box: { x0: left, y0: top, x1: left + whole, y1: top + tall },
   };
 }
@@ -76,9 +98,11 @@ function inColumns(
   rows: readonly DrawnRow[],
   most: number,
 ): readonly Column[] {
-  const columns: { height: number; items: DrawItem[] }[] = [];
-  let column: { height: number; items: DrawItem[] } = { height: 0, items: [] };
-  const put = ({ height, items }: DrawnRow) => {
+  type Growing = Column & { height: number; items: DrawItem[]; rows: NonNullable<Column["rows"]>[number][] };
+  const columns: Growing[] = [];
+  let column: Growing = { height: 0, items: [], rows: [] };
+  const put = ({ height, items, records }: DrawnRow) => {
+    if (records && records.length > 0) column.rows.push({ top: column.height, height, records });
     column.items.push(...movedBy(items, [0, column.height]));
     column.height += height;
   };
@@ -88,7 +112,7 @@ function inColumns(
   let empty = true;
   for (const row of rows) {
     if (!empty && column.height + row.height + (row.keepWithNext ?? 0) > most) {
-      column = { height: 0, items: [] };
+      column = { height: 0, items: [], rows: [] };
       columns.push(column);
       put(heading);
     }

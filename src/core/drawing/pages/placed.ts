@@ -3,6 +3,8 @@ import type { PlaneBox, Vec2 } from "../../geometry";
 import type { PageItem } from "../../job";
 import type { DrawItem } from "../display";
 
+export type PlacedRow = { readonly box: PlaneBox; readonly records: readonly string[] };
+
 export type PlacedItem = {
   readonly item: PageItem;
   /** Where its own [0, 0] lies on the page. */
@@ -12,6 +14,8 @@ export type PlacedItem = {
   readonly box: PlaneBox;
   /** Why it is not shown as it should be; null: it is. */
   readonly fault: string | null;
+  /** Parts of its room that stand for records: the rows of a list. */
+  readonly rows?: readonly PlacedRow[];
   /** The way in which it is moved, where there is but one; it then stands farther off by as much. */
   readonly way?: Vec2 | undefined;
 };

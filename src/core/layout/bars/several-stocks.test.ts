@@ -3,6 +3,7 @@ import fc from "fast-check";
 import * as v from "valibot";
 import { beforeAll, describe, expect, it } from "vitest";
 import { loadLinearSolver } from "@/engines/linear-solver";
+import { lawRuns } from "../../kernel/law-runs.fixture";
 import { exactBound, materialBound, refutes } from "./columns";
 import { type BarInstance, prepare } from "./instance";
 import { layOutBars } from "./layout";
@@ -244,7 +245,7 @@ describe("bounds", () => {
         expect(exactBound(instance, duals)).toBeLessThanOrEqual((least ?? 0) * 10_000);
         expect(materialBound(instance)).toBeLessThanOrEqual((least ?? 0) * 10_000);
       }),
-      { numRuns: 300 },
+      { numRuns: lawRuns(150) },
     );
   });
 

@@ -2,6 +2,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { at } from "../../kernel";
+import { lawRuns } from "../../kernel/law-runs.fixture";
 import { LAYOUT_KINDS } from "../kinds";
 import { bringBack, movePanel, setAside, setLock } from "./by-hand";
 import { cutLines } from "./cut-lines";
@@ -215,7 +216,7 @@ describe("cut on paper", () => {
         },
       ),
       {
-        numRuns: 60,
+        numRuns: lawRuns(25),
         // A locked blank that needs a run of its own to be separated, beyond the last one that is set.
         examples: [
           [

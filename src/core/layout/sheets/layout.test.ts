@@ -2,6 +2,7 @@ import fc from "fast-check";
 import * as v from "valibot";
 import { describe, expect, it } from "vitest";
 import { seededRandom } from "../../kernel";
+import { lawRuns } from "../../kernel/law-runs.fixture";
 import { runsNeeded } from "./cuts";
 import { layOutSheets } from "./layout";
 import { type SheetProblem, SheetProblemSchema } from "./problem";
@@ -150,7 +151,7 @@ describe("laws", () => {
           );
         },
       ),
-      { numRuns: 60 },
+      { numRuns: lawRuns(25) },
     );
   });
 

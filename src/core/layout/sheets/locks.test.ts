@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { lawRuns } from "../../kernel/law-runs.fixture";
 import { LAYOUT_KINDS } from "../kinds";
 import { bringBack, movePanel, setAside, setLock } from "./by-hand";
 import { cutLines } from "./cut-lines";
@@ -70,7 +71,7 @@ describe("laws", () => {
         const layout = run({ kerf: 3, trim: 8, stages, stock: [SHEET], panels }, 150);
         if (layout.unplaced.length === 0) expect(layout.lowerBound).toBeLessThanOrEqual(layout.cost ?? 0);
       }),
-      { numRuns: 30 },
+      { numRuns: lawRuns(15) },
     );
   });
 
@@ -160,7 +161,7 @@ describe("locked panels", () => {
         const after = filled.sheets.flatMap((one) => one.placements).find((one) => one.locked);
         expect(after).toMatchObject({ panel: before?.panel, x: before?.x, y: before?.y });
       }),
-      { numRuns: 20 },
+      { numRuns: lawRuns(12) },
     );
   });
 
