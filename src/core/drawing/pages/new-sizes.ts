@@ -3,6 +3,7 @@ import { distance, type Vec2 } from "../../geometry";
 import type { Assets, Feature, SizeItem } from "../../job";
 import type { Shape } from "../../shape";
 import type { DrawnView } from "./drawn-view";
+import { pieceAt } from "./picking";
 import { FIRST_OUT, NEXT_OUT } from "./sizes";
 import type { ViewAsked } from "./view-asked";
 import type { ViewPiece } from "./view-base";
@@ -41,7 +42,10 @@ export function catchFeature(
   { shape, asked, assets, drawn, place }: CatchGround,
 ): CaughtFeature | null {
   let best: (CaughtFeature & { readonly away: number }) | null = null;
-  for (const piece of piecesNear(drawn, place, point, measure === "angle" ? reach : 3 * reach)) {
+  const there = pieceAt(drawn, place, point, reach);
+  const near = piecesNear(drawn, place, point, 3 * reach);
+  // A member is taken by any place on it, whatever else is near.
+  for (const piece of measure === "angle" ? (there ? [there] : []) : near) {
     for (const [name, seen] of placesInView(shape, asked, piece, assets) ?? []) {
       if ((name === AXIS) !== (measure === "angle")) continue;
       if (measure === "diameter" && seen.diameter === null) continue;

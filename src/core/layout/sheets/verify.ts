@@ -86,9 +86,12 @@ function offcutFault(problem: SheetProblem, sheet: CutSheet): string | null {
   return hasUntold(region, all, kerf, 0) ? "an offcut is not told" : null;
 }
 
-/** Whether cuts right across come to a part without anything told in it that is more than the blade takes. */
+/**
+ * Whether cuts right across come to a part without anything told in it that is more than the blade takes. In another order of
+ * cuts the blade may have passed on both sides of a sliver, of which nothing is left then: two passes wide is still nothing.
+ */
 function hasUntold(region: CutRect, all: readonly CutRect[], kerf: number, run: number): boolean {
-  if (all.length === 0) return region.length > kerf && region.width > kerf;
+  if (all.length === 0) return region.length > 2 * kerf && region.width > 2 * kerf;
   const [only] = all;
   if (run > 40 || (all.length === 1 && only && sameRect(only, region))) return false;
   const parts = run % 2 === 0 ? slices(region, all, "y", "width") : slices(region, all, "x", "length");
