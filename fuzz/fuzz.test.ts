@@ -2,12 +2,12 @@
 import { expect, it } from "vitest";
 import { fuzz } from "./run";
 
-it("1,200 malformed inputs do no harm", { timeout: 300_000 }, async () => {
-  const outcome = await fuzz(7, 1_200, { slack: 3 });
+it("800 malformed inputs do no harm", { timeout: 300_000 }, async () => {
+  const outcome = await fuzz(7, 800, { slack: 3 });
   expect(outcome.faults).toEqual([]);
-  expect(outcome.taken + outcome.refused).toBe(1_200);
+  expect(outcome.taken + outcome.refused).toBe(800);
   // Inputs that are all refused at the door would try nothing behind it.
-  expect(outcome.taken).toBeGreaterThan(120);
+  expect(outcome.taken).toBeGreaterThan(80);
 });
 
 it.each([
