@@ -6,6 +6,8 @@ import {
   NO_ASSETS,
   type Page,
   type PageItem,
+  plainPage,
+  plainView,
   type ViewItem,
   withEdit,
 } from "@/core/job";
@@ -17,31 +19,19 @@ import { generatedJob } from "./generated";
 
 type Run = (work: () => void) => number;
 
-const PAGE: Page = {
+const PAGE: Page = plainPage({
   id: "p" as Page["id"],
   heading: "Bench",
   paper: "a1",
-  lying: true,
-  border: true,
-  titleBlock: true,
   scale: 1 / 50,
-  projection: "first",
-  position: 0,
-};
-const VIEW: ViewItem = {
+});
+const VIEW: ViewItem = plainView({
   id: "v" as PageItem["id"],
   page: "p",
-  kind: "view",
   at: [420, 280],
-  of: { kind: "job" },
   from: { kind: "named", side: "frontLeft" },
-  scale: null,
-  look: "lines",
-  hidden: [],
-  variant: null,
-  cut: null,
   caption: "All",
-};
+});
 
 export function pageTable(
   stockroom: Stockroom,

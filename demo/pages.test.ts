@@ -5,7 +5,16 @@ import { tmpdir } from "node:os";
 import path from "node:path";
 import { describe, expect, it } from "vitest";
 import { balloonRows, type DrawnView } from "@/core/drawing";
-import { type Edit, type Job, NO_ASSETS, type Page, type PageItem, pagesInOrder, withEdit } from "@/core/job";
+import {
+  type Edit,
+  type Job,
+  NO_ASSETS,
+  type Page,
+  type PageItem,
+  pagesInOrder,
+  plainPage,
+  withEdit,
+} from "@/core/job";
 import { at, sentence } from "@/core/kernel";
 import { asksOfPages, createPageDrawing, pagesForFile } from "@/core/paper-set";
 import { createPipeline } from "@/core/pipeline";
@@ -99,7 +108,7 @@ describe.each([
   });
 });
 
-const PAGE: Page = {
+const PAGE: Page = plainPage({
   id: "p" as Page["id"],
   heading: "Measured",
   paper: "a4",
@@ -107,9 +116,7 @@ const PAGE: Page = {
   border: false,
   titleBlock: false,
   scale: 1,
-  projection: "first",
-  position: 0,
-};
+});
 
 /** Grey values of a strip of a rendered page, at 20 pixels a millimetre. */
 function strip(file: string, [x, y, width, height]: readonly [number, number, number, number]) {

@@ -6,6 +6,7 @@ import {
   NO_ASSETS,
   type Page,
   type PageItem,
+  plainView,
   type ViewItem,
   withEdit,
 } from "@/core/job";
@@ -181,21 +182,14 @@ export function withPages(start: Job, stockroom: Stockroom): Job {
       kind: "setPageItems",
       items: [
         ...Object.entries(views).map(
-          ([name, { from = front, caption, ...view }]): PageItem => ({
-            id: idOf(name),
-            page: page.id,
-            kind: "view",
-            at: [0, 0],
-            of: { kind: "job" },
-            scale: null,
-            look: "lines",
-            hidden: [],
-            variant: null,
-            cut: null,
-            caption: caption ?? null,
-            ...view,
-            from: from.kind === "follower" ? { ...from, of: idOf(from.of) } : from,
-          }),
+          ([name, { from = front, caption, ...view }]): PageItem =>
+            plainView({
+              id: idOf(name),
+              page: page.id,
+              caption: caption ?? null,
+              ...view,
+              from: from.kind === "follower" ? { ...from, of: idOf(from.of) } : from,
+            }),
         ),
         ...items.map((one, i): PageItem => ({ ...one, id: idOf(`item-${i + 1}`), page: page.id })),
       ],

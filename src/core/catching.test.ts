@@ -2,37 +2,31 @@
 import { describe, expect, it } from "vitest";
 import { catchFeature, type DrawnView, pieceAt, standOfSize } from "./drawing";
 import type { Vec2 } from "./geometry";
-import { type Job, NO_ASSETS, type Page, type PageItem, type SizeItem, withEdit } from "./job";
+import {
+  type Job,
+  NO_ASSETS,
+  type Page,
+  type PageItem,
+  plainPage,
+  plainView,
+  type SizeItem,
+  withEdit,
+} from "./job";
 import { at } from "./kernel";
 import { asksOfPages, createPageDrawing } from "./paper-set";
 import { resultsOf, STOCK, smallFrame } from "./pipeline.fixture";
 import { createViews } from "./views";
 
-const PAGE: Page = {
+const PAGE: Page = plainPage({
   id: "p" as Page["id"],
   heading: "P",
-  paper: "a3",
-  lying: true,
-  border: true,
-  titleBlock: true,
   scale: 0.2,
-  projection: "first",
-  position: 0,
-};
-const VIEW: PageItem = {
+});
+const VIEW: PageItem = plainView({
   id: "v" as PageItem["id"],
   page: "p",
-  kind: "view",
   at: [200, 120],
-  of: { kind: "job" },
-  from: { kind: "named", side: "front" },
-  scale: null,
-  look: "lines",
-  hidden: [],
-  variant: null,
-  cut: null,
-  caption: null,
-};
+});
 
 /** The frame from the front, 600 wide and 470 high: on paper 120 by 94, its middle in [0, 0]. */
 function ground(start: Job = smallFrame()) {

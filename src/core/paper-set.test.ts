@@ -19,6 +19,8 @@ import {
   NO_ASSETS,
   type Page,
   type PageItem,
+  plainPage,
+  plainView,
   withEdit,
 } from "./job";
 import { at, seededRandom, sentence } from "./kernel";
@@ -29,33 +31,20 @@ import { resultsOf, STOCK, smallFrame } from "./pipeline.fixture";
 import { featuresOf } from "./shape";
 import { createViews } from "./views";
 
-const PAGE: Page = {
+const PAGE: Page = plainPage({
   id: "p" as Page["id"],
   heading: "Frame",
-  paper: "a3",
-  lying: true,
-  border: true,
-  titleBlock: true,
   scale: 0.2,
-  projection: "first",
-  position: 0,
-};
-type Kind<K extends PageItem["kind"]> = Extract<PageItem, { kind: K }>;
-const view = (id: string, more: Partial<Kind<"view">> = {}): Kind<"view"> => ({
-  id: id as PageItem["id"],
-  page: "p",
-  kind: "view",
-  at: [120, 90],
-  of: { kind: "job" },
-  from: { kind: "named", side: "frontLeft" },
-  scale: null,
-  look: "lines",
-  hidden: [],
-  variant: null,
-  cut: null,
-  caption: null,
-  ...more,
 });
+type Kind<K extends PageItem["kind"]> = Extract<PageItem, { kind: K }>;
+const view = (id: string, more: Partial<Kind<"view">> = {}): Kind<"view"> =>
+  plainView({
+    id: id as PageItem["id"],
+    page: "p",
+    at: [120, 90],
+    from: { kind: "named", side: "frontLeft" },
+    ...more,
+  });
 const list = (more: Partial<Kind<"list">> = {}): Kind<"list"> => ({
   id: "list" as PageItem["id"],
   page: "p",

@@ -15,7 +15,7 @@ export {
 export type { Face } from "./face";
 export { PAGE_SIZES, type PageHead, type PageSize } from "./flow";
 export { fullSizeDrawing } from "./full-size";
-export { seenPieces, viewFrom, viewLines } from "./lines";
+export { isSquareView, seenPieces, viewFrom, viewLines } from "./lines";
 export { type ListPaper, listPages } from "./list-pages";
 export { type LyingSize, lyingPiece } from "./lying-piece";
 export { type NestingDrawingInput, nestingDrawing } from "./nesting-drawing";

@@ -8,40 +8,28 @@ import {
   type Job,
   lawFault,
   pagesInOrder,
+  plainPage,
+  plainView,
   reverseDiff,
 } from ".";
 import { edited, job as frame, refusal } from "./edit.fixture";
 import type { Page } from "./page";
 import type { PageItem } from "./page-item";
 
-const page = (id: string, more: Partial<Page> = {}): Page => ({
-  id: id as Page["id"],
-  heading: id,
-  paper: "a3",
-  lying: true,
-  border: true,
-  titleBlock: true,
-  scale: 0.1,
-  projection: "first",
-  position: 0,
-  ...more,
-});
+const page = (id: string, more: Partial<Page> = {}): Page =>
+  plainPage({
+    id: id as Page["id"],
+    heading: id,
+    ...more,
+  });
 type View = Extract<PageItem, { kind: "view" }>;
-const view = (id: string, more: Partial<View> = {}): View => ({
-  id: id as View["id"],
-  page: "one",
-  kind: "view",
-  at: [100, 100],
-  of: { kind: "job" },
-  from: { kind: "named", side: "front" },
-  scale: null,
-  look: "lines",
-  hidden: [],
-  variant: null,
-  cut: null,
-  caption: null,
-  ...more,
-});
+const view = (id: string, more: Partial<View> = {}): View =>
+  plainView({
+    id: id as View["id"],
+    page: "one",
+    at: [100, 100],
+    ...more,
+  });
 const follower = (id: string, of: string, more: Partial<View> = {}) =>
   view(id, { from: { kind: "follower", of, side: "right", gap: 20 }, ...more });
 const balloon = (id: string, of: string, onPage = "one"): PageItem => ({

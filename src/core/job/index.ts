@@ -127,7 +127,7 @@ export {
   ownColumnId,
   ownColumnIn,
 } from "./own-column";
-export { PAPERS, type Page, type PageId, type Paper, PROJECTIONS, type Projection } from "./page";
+export { PAPERS, type Page, type PageId, type Paper, PROJECTIONS, type Projection, plainPage } from "./page";
 export {
   type BalloonItem,
   type BalloonPlace,
@@ -145,6 +145,7 @@ export {
   type PageItemId,
   type PictureItem,
   type Pointed,
+  plainView,
   type RuleItem,
   type SizeItem,
   type SizeMeasure,

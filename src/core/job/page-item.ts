@@ -110,6 +110,21 @@ const ViewItemSchema = v.object({
 });
 export type ViewItem = v.InferOutput<typeof ViewItemSchema>;
 
+/** A view as it is before anybody changes it: the job from the front. */
+export const plainView = (own: Pick<ViewItem, "id" | "page"> & Partial<ViewItem>): ViewItem => ({
+  kind: "view",
+  at: [0, 0],
+  of: { kind: "job" },
+  from: { kind: "named", side: "front" },
+  scale: null,
+  look: "lines",
+  hidden: [],
+  variant: null,
+  cut: null,
+  caption: null,
+  ...own,
+});
+
 /** The corner of a list that stays where it is when the list grows. */
 export const LIST_CORNERS = ["topLeft", "topRight", "bottomLeft", "bottomRight"] as const;
 export type ListCorner = (typeof LIST_CORNERS)[number];

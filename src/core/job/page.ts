@@ -38,3 +38,16 @@ export const PageSchema = v.object({
 export type Page = v.InferOutput<typeof PageSchema>;
 export type PageId = Page["id"];
 export const pages = entity(PageSchema, { since: 9 });
+
+/** A page as it is before anybody changes it: A3 on its long side, with all that belongs to it. */
+export const plainPage = (own: Pick<Page, "id"> & Partial<Page>): Page => ({
+  heading: "Page",
+  paper: "a3",
+  lying: true,
+  border: true,
+  titleBlock: true,
+  scale: 0.1,
+  projection: "first",
+  position: 0,
+  ...own,
+});

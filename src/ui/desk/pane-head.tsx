@@ -87,14 +87,19 @@ export async function takeAway(desk: Desk, paper: Paper, variant: VariantId | nu
   URL.revokeObjectURL(link.href);
 }
 
-/** Everything that leaves the job, with what it contains and its revision. */
-export function Out({ list }: { readonly list?: ListSetup | undefined }) {
+/** Everything that leaves the job. */
+export const Out = ({ list }: { readonly list?: ListSetup | undefined }) => (
+  <PapersOut papers={papersWith(list)} />
+);
+
+/** Papers to be taken away, each with what it contains, and the revision that they are of. */
+export function PapersOut({ papers }: { readonly papers: readonly Paper[] }) {
   const desk = useDesk();
   const revision = useDeskState((state) => state.revision);
   const variant = useDeskState((state) => state.variant);
   return (
     <OutMenu heading={`Revision ${revision}, current state`}>
-      {papersWith(list).map((paper) => (
+      {papers.map((paper) => (
         <DropdownMenu.Item
           key={paper.label}
           className={OUT_ITEM}

@@ -25,6 +25,7 @@ import {
   type PictureAsset,
   type PictureItem,
   type Pointed,
+  plainView,
   type RuleItem,
   type ViewFrom,
   type ViewItem,
@@ -76,20 +77,13 @@ export function addViewEdit(
   const { page, placed } = drawn;
   const id = newItemId();
   const isFirst = !placed.some(({ item }) => item.kind === "view");
-  const base: ViewItem = {
+  const base: ViewItem = plainView({
     id,
     page: page.id,
-    kind: "view",
-    at: [0, 0],
     of,
     from,
-    scale: null,
-    look: "lines",
-    hidden: [],
-    variant: null,
-    cut: null,
     caption: from.kind === "named" ? SIDE_WORDS[from.side] : null,
-  };
+  });
   const itemById = (one: string) => placed.find(({ item }) => item.id === one)?.item;
   const axes = axesOfView(base, itemById, page.projection);
   const size = axes && sizeOfView(shape, { of, axes, hidden: [] }, assets);
@@ -142,20 +136,13 @@ export function addDetailEdit(
   const letter = [...LETTERS].find((one) => !taken.has(one)) ?? "X";
   const size = { width: 2 * DETAIL_RADIUS, height: 2 * DETAIL_RADIUS + 10 };
   const at = freePlace(drawn.page, [...takenOn(drawn), ...titleRoom(drawn)], size);
-  const item: ViewItem = {
+  const item: ViewItem = plainView({
     id,
     page: drawn.page.id,
-    kind: "view",
     at: [...at],
-    of: { kind: "job" },
     from: { kind: "detail", of: view, about, radius: DETAIL_RADIUS / larger, letter },
     scale: larger,
-    look: "lines",
-    hidden: [],
-    variant: null,
-    cut: null,
-    caption: null,
-  };
+  });
   return { id, edit: { kind: "setPageItems", items: [item] } };
 }
 

@@ -2,7 +2,7 @@
 /** The open page with its tools: what can be put on it, how near it is seen, and what leaves it. */
 import { Maximize, ZoomIn, ZoomOut } from "lucide-react";
 import { useState } from "react";
-import { type CaughtFeature, NEXT_OUT, newBalloons, SHEETS, scaleWords, standOfSize } from "@/core/drawing";
+import { type CaughtFeature, NEXT_OUT, SHEETS, scaleWords, standOfSize } from "@/core/drawing";
 import type { Vec2 } from "@/core/geometry";
 import type { Page, Pointed } from "@/core/job";
 import { Button } from "../common/button";
@@ -12,13 +12,13 @@ import { PaneHead } from "../desk/pane-head";
 import { ToolButton } from "../shape/tool-button";
 import { MarkingBar } from "../tally/mark-actions";
 import { AddMenu } from "./add-menu";
-import { BalloonMenu } from "./balloon-menu";
+import { BalloonMenu, missingBalloons } from "./balloon-menu";
 import { useFittingZoom } from "./canvas-parts";
 import { useDrawings } from "./drawings-ground";
-import { addDetailEdit, newCallout, newItemId } from "./new-items";
+import { addDetailEdit, newCallout } from "./new-items";
 import { PageCanvas } from "./page-canvas";
 import { PagesOut } from "./pages-out";
-import { balloonsIn, type Pointing, sizesIn } from "./pointing";
+import { type Pointing, sizesIn } from "./pointing";
 import { madeSize, SizeMenu, useCatchGrounds } from "./size-menu";
 
 const POINTING_WORDS: Readonly<Record<Exclude<Pointing["kind"], "size">, string>> = {
@@ -110,7 +110,7 @@ function OpenPage({ page }: { readonly page: Page }) {
       return;
     }
     if (!row) return;
-    const made = newBalloons({ page: page.id, view }, [row], balloonsIn(drawn.placed, view), ring, newItemId);
+    const made = missingBalloons(drawn, view, [row]);
     desk.submit({ kind: "setPageItems", items: made.map((one) => ({ ...one, pieces: [piece] })) });
   };
 

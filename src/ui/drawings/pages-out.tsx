@@ -1,10 +1,7 @@
 "use client";
 /** What leaves the drawings: the open page or all, as files. */
-import { DropdownMenu } from "radix-ui";
 import type { Page } from "@/core/job";
-import { OUT_ITEM, OutMenu, OutWords } from "../common/out-menu";
-import { useDesk, useDeskState } from "../desk/desk-context";
-import { type Paper, takeAway } from "../desk/pane-head";
+import { type Paper, PapersOut } from "../desk/pane-head";
 
 const papersOf = (page: Page): readonly Paper[] => {
   const one = `page=${encodeURIComponent(page.id)}`;
@@ -24,21 +21,4 @@ const papersOf = (page: Page): readonly Paper[] => {
   ];
 };
 
-export function PagesOut({ page }: { readonly page: Page }) {
-  const desk = useDesk();
-  const revision = useDeskState((state) => state.revision);
-  const variant = useDeskState((state) => state.variant);
-  return (
-    <OutMenu heading={`Revision ${revision}, current state`}>
-      {papersOf(page).map((paper) => (
-        <DropdownMenu.Item
-          key={paper.label}
-          className={OUT_ITEM}
-          onSelect={() => void takeAway(desk, paper, variant)}
-        >
-          <OutWords label={paper.label} contains={paper.contains} />
-        </DropdownMenu.Item>
-      ))}
-    </OutMenu>
-  );
-}
+export const PagesOut = ({ page }: { readonly page: Page }) => <PapersOut papers={papersOf(page)} />;

@@ -4,7 +4,7 @@ import { Ruler } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { useMemo } from "react";
 import { toast } from "sonner";
-import { type CatchGround, type DrawnPage, overallSizes } from "@/core/drawing";
+import { type CatchGround, type DrawnPage, isSquareView, overallSizes } from "@/core/drawing";
 import { itemsOfPage, type SizeItem } from "@/core/job";
 import { asksOfPages } from "@/core/paper-set";
 import { buttonClass } from "../common/button";
@@ -62,9 +62,7 @@ export function SizeMenu({ drawn, onPoint }: Props) {
     const chosen = [...grounds].filter(([id]) => selected.has(id));
     const views = chosen.length > 0 ? chosen : [...grounds];
     const items = views.flatMap(([view, ground]) => {
-      const { asked } = ground;
-      const isSquare = asked.axes.towards.some((part) => Math.abs(Math.abs(part) - 1) < 1e-9);
-      return isSquare
+      return isSquareView(ground.asked.axes)
         ? overallSizes(ground, sizesIn(drawn.placed, view)).map((one) => madeSize(view, drawn.page.id, one))
         : [];
     });

@@ -1,37 +1,33 @@
 /** Views from another thread: drawn one by one, the last ones kept meanwhile, and drawn here when the thread fails. */
 import { describe, expect, it } from "vitest";
-import { type Edit, type Job, NO_ASSETS, type Page, type PageItem, withEdit } from "@/core/job";
+import {
+  type Edit,
+  type Job,
+  NO_ASSETS,
+  type Page,
+  type PageItem,
+  plainPage,
+  plainView,
+  withEdit,
+} from "@/core/job";
 import { asksOfPages } from "@/core/paper-set";
 import { STOCK, smallFrame } from "@/core/pipeline.fixture";
 import { createViewAnswering, createViews, type ViewAnswer, type ViewMessage } from "@/core/views";
 import type { ThreadStart } from "../common/thread";
 import { createViewStore } from "./view-store";
 
-const PAGE: Page = {
+const PAGE: Page = plainPage({
   id: "p" as Page["id"],
   heading: "P",
   paper: "a4",
-  lying: true,
-  border: true,
-  titleBlock: true,
-  scale: 0.1,
-  projection: "first",
-  position: 0,
-};
-const view = (id: string, side: "front" | "top"): PageItem => ({
-  id: id as PageItem["id"],
-  page: "p",
-  kind: "view",
-  at: [100, 80],
-  of: { kind: "job" },
-  from: { kind: "named", side },
-  scale: null,
-  look: "lines",
-  hidden: [],
-  variant: null,
-  cut: null,
-  caption: null,
 });
+const view = (id: string, side: "front" | "top"): PageItem =>
+  plainView({
+    id: id as PageItem["id"],
+    page: "p",
+    at: [100, 80],
+    from: { kind: "named", side },
+  });
 const done = (job: Job, edit: Edit): Job => {
   const next = withEdit(job, edit);
   if (!next.ok) throw new Error("it is done");

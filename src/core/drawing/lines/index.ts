@@ -2,6 +2,6 @@
 export { linePaths } from "./line-paths";
 export type { ViewLine, ViewLineKind } from "./merging";
 export { type SeenPiece, seenPieces } from "./shape-solids";
-export { inView, VIEW_DIRECTIONS, type ViewFrame, viewFrom, viewIn } from "./view-frame";
+export { inView, isSquareView, VIEW_DIRECTIONS, type ViewFrame, viewFrom, viewIn } from "./view-frame";
 export { viewLines } from "./view-lines";
 export { type SeenGrid, visibleParts } from "./visible-parts";

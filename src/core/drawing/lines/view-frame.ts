@@ -55,3 +55,7 @@ export function inView({ right, up, towards }: ViewFrame, { origin, x, y, z }: F
 export function towardsViewer({ towards }: ViewFrame, { frame }: Pose): Vec3 {
   return [dot(towards, frame.x), dot(towards, frame.y), dot(towards, frame.z)];
 }
+
+/** Whether a view looks along an axis of what its axes are said in. */
+export const isSquareView = ({ towards }: ViewFrame): boolean =>
+  towards.some((part) => Math.abs(Math.abs(part) - 1) < 1e-9);

@@ -1,21 +1,12 @@
 import { describe, expect, it } from "vitest";
-import type { PageItem } from "../../job";
+import { type PageItem, plainView } from "../../job";
 import { caught, freePlace, movedItem } from "./moving";
 
-const view: PageItem = {
+const view: PageItem = plainView({
   id: "v" as PageItem["id"],
   page: "p",
-  kind: "view",
   at: [100, 80],
-  of: { kind: "job" },
-  from: { kind: "named", side: "front" },
-  scale: null,
-  look: "lines",
-  hidden: [],
-  variant: null,
-  cut: null,
-  caption: null,
-};
+});
 const box = { x0: -10, y0: -5, x1: 10, y1: 5 };
 
 describe("moving", () => {

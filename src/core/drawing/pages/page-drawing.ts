@@ -19,6 +19,7 @@ import { isMetal } from "../../stockroom";
 import type { Tally } from "../../tally";
 import { type DrawItem, type Drawing, movedBy, rectangle } from "../display";
 import type { PageHead } from "../flow";
+import { isSquareView } from "../lines";
 import type { DiagramInput } from "../print";
 import { type BalloonGround, balloonsOfView } from "./balloons";
 import type { DrawnView } from "./drawn-view";
@@ -141,7 +142,7 @@ function seenSquare(page: Page, items: readonly PageItem[], id: string): boolean
   const byId = new Map<string, PageItem>(items.map((item) => [item.id, item]));
   const view = byId.get(id);
   const axes = view?.kind === "view" ? axesOfView(view, (one) => byId.get(one), page.projection) : null;
-  return axes?.towards.some((part) => Math.abs(Math.abs(part) - 1) < 1e-9) ?? false;
+  return axes !== null && isSquareView(axes);
 }
 
 /** The room under a view that its caption takes. */

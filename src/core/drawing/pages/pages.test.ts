@@ -1,7 +1,7 @@
 /** Sheets, scales and the places of views, against the standards that say them. */
 import { describe, expect, it } from "vitest";
 import { cross } from "../../geometry";
-import { FOLLOWER_SIDES, type PageItem, PROJECTIONS, type ViewItem } from "../../job";
+import { FOLLOWER_SIDES, type PageItem, PROJECTIONS, plainView, type ViewItem } from "../../job";
 import { VIEW_DIRECTIONS, type ViewFrame, viewFrom } from "../lines";
 import type { DrawnView } from "./drawn-view";
 import { borderOf, lineWidths, SHEETS, sheetSize } from "./paper";
@@ -127,21 +127,14 @@ describe("followers", () => {
         }
   });
 
-  const view = (id: string, from: ViewItem["from"], more: Partial<ViewItem> = {}): ViewItem => ({
-    id: id as ViewItem["id"],
-    page: "p",
-    kind: "view",
-    at: [100, 80],
-    of: { kind: "job" },
-    from,
-    scale: null,
-    look: "lines",
-    hidden: [],
-    variant: null,
-    cut: null,
-    caption: null,
-    ...more,
-  });
+  const view = (id: string, from: ViewItem["from"], more: Partial<ViewItem> = {}): ViewItem =>
+    plainView({
+      id: id as ViewItem["id"],
+      page: "p",
+      at: [100, 80],
+      from,
+      ...more,
+    });
   const drawn = (x0: number, y0: number, x1: number, y1: number): DrawnView => ({
     pieces: [],
     lines: [],
