@@ -1,8 +1,9 @@
 /** Drawing pages of the demo jobs: a general view with balloons and list, views in line, and an assembly or a piece. */
-import { newBalloons, overallSizes } from "@/core/drawing";
+import { newBalloons } from "@/core/drawing";
 import {
   type Edit,
   type Job,
+  jobStyle,
   NO_ASSETS,
   type Page,
   type PageItem,
@@ -11,8 +12,10 @@ import {
   withEdit,
 } from "@/core/job";
 import { at, sentence } from "@/core/kernel";
-import { asksOfPages, createPageDrawing } from "@/core/paper-set";
+import { asksOfPages, catchGrounds, createPageDrawing } from "@/core/paper-set";
 import { createPipeline } from "@/core/pipeline";
+import { itemsOfSizes } from "@/core/placing";
+import { createPlacings } from "@/core/placings";
 import type { Stockroom } from "@/core/stockroom";
 import { createViews } from "@/core/views";
 
@@ -25,8 +28,8 @@ type PagePlan = Partial<Page> & {
   /** By their names; a balloon for each row that is seen in the first one, if wished. */
   readonly views: Readonly<Record<string, ViewPlan>>;
   readonly balloons?: boolean;
-  /** Views, by their names, that say how large they are over all. */
-  readonly overall?: readonly string[];
+  /** With the sizes that it needs. */
+  readonly sizes?: boolean;
   readonly items?: readonly Item[];
 };
 type Item = PageItem extends infer I ? (I extends PageItem ? Omit<I, "id" | "page"> : never) : never;
@@ -68,14 +71,22 @@ const PLANS: Readonly<Record<string, readonly PagePlan[]>> = {
     },
     {
       heading: "Frame, three views",
+      paper: "a2",
       scale: 0.1,
       views: {
-        front: { at: [125, 95], from: front, look: "hidden", caption: "Front" },
-        side: { from: beside("front", "right", 40) },
-        plan: { from: beside("front", "below", 34), caption: "From above" },
+        front: { at: [180, 125], from: front, look: "hidden", caption: "Front" },
+        side: { from: beside("front", "right", 90) },
+        plan: { from: beside("front", "below", 80), caption: "From above" },
+        drawer: {
+          at: [480, 130],
+          of: { kind: "assembly", assembly: "drawer" as never },
+          from: front,
+          scale: 0.2,
+          caption: "Drawer, front",
+        },
       },
-      overall: ["front", "side"],
-      items: [note([265, 200], "Hidden edges are dashed.\nLengths and end angles: see the cut list.")],
+      sizes: true,
+      items: [note([400, 330], "Hidden edges are dashed.\nLengths and end angles: see the cut list.")],
     },
   ],
   "HL-207": [
@@ -94,24 +105,50 @@ const PLANS: Readonly<Record<string, readonly PagePlan[]>> = {
     },
     {
       heading: "Cabinet, three views",
+      paper: "a2",
       scale: 0.1,
       views: {
-        front: { at: [95, 95], from: front, look: "hidden", caption: "Front" },
+        front: { at: [150, 130], from: front, look: "hidden", caption: "Front" },
         side: {
-          from: beside("front", "right", 40),
+          from: beside("front", "right", 80),
           cut: { axis: "width", at: "width / 2" },
           caption: "Cut in the middle",
         },
-        plan: { from: beside("front", "below", 34), caption: "From above" },
+        plan: { from: beside("front", "below", 80), caption: "From above" },
+        row: {
+          at: [170, 345],
+          of: { kind: "assembly", assembly: "row" as never },
+          from: front,
+          scale: 0.2,
+          caption: "Row of drawers, front",
+        },
+        rowSide: {
+          of: { kind: "assembly", assembly: "row" as never },
+          from: beside("row", "right", 50),
+        },
+        door: {
+          at: [430, 110],
+          of: { kind: "assembly", assembly: "door" as never },
+          from: front,
+          scale: 0.1,
+          caption: "Door, front",
+        },
         drawer: {
-          at: [330, 80],
+          at: [520, 110],
+          of: { kind: "assembly", assembly: "drawer" as never },
+          from: front,
+          scale: 0.2,
+          caption: "Drawer, front",
+        },
+        drawerWhole: {
+          at: [500, 230],
           of: { kind: "assembly", assembly: "drawer" as never },
           from: isometric,
           scale: 0.2,
           caption: "Drawer",
         },
       },
-      overall: ["front", "side"],
+      sizes: true,
     },
   ],
   "HL-211": [
@@ -131,10 +168,10 @@ const PLANS: Readonly<Record<string, readonly PagePlan[]>> = {
       scale: 1 / 24,
       views: {
         front: { at: [130, 165], from: front, look: "hidden", caption: "Front" },
-        side: { from: beside("front", "right", 45), look: "hidden" },
-        plan: { from: beside("front", "above", 30), caption: "From above" },
+        side: { from: beside("front", "right", 60), look: "hidden" },
+        plan: { from: beside("front", "above", 52), caption: "From above" },
       },
-      overall: ["front", "side"],
+      sizes: true,
     },
   ],
   "HL-214": [
@@ -147,7 +184,7 @@ const PLANS: Readonly<Record<string, readonly PagePlan[]>> = {
         whole: { at: [70, 80], from: isometric, caption: "Bracket" },
         front: { at: [145, 80], from: front, look: "hidden", caption: "Front" },
       },
-      overall: ["front"],
+      sizes: true,
       balloons: true,
       items: [cutList([200, 250], 178)],
     },
@@ -165,7 +202,7 @@ export function withPages(start: Job, stockroom: Stockroom): Job {
     job = next.value;
   };
   for (const [number, plan] of (PLANS[job.info.job.code] ?? []).entries()) {
-    const { views, balloons, overall = [], items = [], ...more } = plan;
+    const { views, balloons, sizes, items = [], ...more } = plan;
     const page: Page = {
       id: `page-${number + 1}` as Page["id"],
       paper: "a3",
@@ -194,8 +231,7 @@ export function withPages(start: Job, stockroom: Stockroom): Job {
         ...items.map((one, i): PageItem => ({ ...one, id: idOf(`item-${i + 1}`), page: page.id })),
       ],
     });
-    const sizes = overall.flatMap((name) => sizesOf(job, stockroom, page, idOf(name)));
-    if (sizes.length > 0) edit({ kind: "setPageItems", items: sizes });
+    if (sizes) edit({ kind: "setPageItems", items: sizesOf(job, stockroom, page) });
     if (balloons) edit({ kind: "setPageItems", items: balloonsOf(job, stockroom, page) });
   }
   return job;
@@ -208,7 +244,7 @@ function drawnPage(job: Job, stockroom: Stockroom, page: Page) {
   const asked = asksOfPages(job, [page], null, true);
   const views = new Map(asked.map((one) => [one.id, draw({ job, stockroom, assets: NO_ASSETS }, one)]));
   const head = { info: job.info.job, revision: 1, date: "", variantName: null, shop: "" };
-  const { rings } = createPageDrawing()(page, {
+  const drawn = createPageDrawing()(page, {
     job,
     results,
     stockroom,
@@ -217,39 +253,26 @@ function drawnPage(job: Job, stockroom: Stockroom, page: Page) {
     assets: NO_ASSETS,
     head,
   });
-  return { results, asked, rings };
+  return { results, asked, drawn };
 }
 
-/** The over-all sizes of a view. */
-function sizesOf(job: Job, stockroom: Stockroom, page: Page, view: string): PageItem[] {
-  const { results, asked, rings } = drawnPage(job, stockroom, page);
-  const [one, ring] = [asked.find(({ id }) => id === view), rings.get(view)];
-  if (!one || !ring) return [];
-  const ground = {
-    shape: results.shape,
-    asked: one,
-    assets: NO_ASSETS,
-    drawn: ring.drawn,
-    place: ring.place,
-  };
-  return overallSizes(ground, []).map((size) => ({
-    ...size,
-    id: item(`${view}-${size.measure}`),
-    page: page.id,
-    kind: "size",
-    view,
-    typed: null,
-    brackets: false,
-  }));
+/** The sizes that a page needs. */
+function sizesOf(job: Job, stockroom: Stockroom, page: Page): PageItem[] {
+  const { results, drawn } = drawnPage(job, stockroom, page);
+  const inputs = { job, results, stockroom, assets: NO_ASSETS, variant: null };
+  const proposed = createPlacings().propose(inputs, page.id, null);
+  let count = 0;
+  const newId = () => item(`${page.id}-size-${++count}`);
+  return [...itemsOfSizes(proposed, drawn, catchGrounds(drawn, inputs), jobStyle(job), newId)];
 }
 
 /** A balloon for each row, in the first view in which it is seen. */
 function balloonsOf(job: Job, stockroom: Stockroom, page: Page): PageItem[] {
-  const { results, asked, rings } = drawnPage(job, stockroom, page);
+  const { results, asked, drawn } = drawnPage(job, stockroom, page);
   let rows = results.tally.rows.filter(({ mark }) => mark !== "");
   let count = 0;
   return asked.flatMap(({ id }) => {
-    const ring = rings.get(id);
+    const ring = drawn.rings.get(id);
     if (!ring) return [];
     const made = newBalloons({ page: page.id, view: id }, rows, [], ring, () =>
       item(`${page.id}-balloon-${++count}`),

@@ -27,6 +27,7 @@ const CORE = [
   "quantities",
   "lists",
   "drawing",
+  "placing",
   "release",
 ];
 const FOLDERS = ["engines", "formats", "db", "access", "server", "workers", "ui", "app", "cli"];

@@ -1,5 +1,6 @@
 /** The drawing pages of a job, drawn from its results: for the screen, for files and for the command line alike. */
 import {
+  type CatchGround,
   type Drawing,
   type DrawnPage,
   type DrawnView,
@@ -81,6 +82,26 @@ function grouped(items: readonly PageItem[]): ReadonlyMap<string, readonly PageI
 /** What the views of some pages ask for; see `viewsAsked`. */
 export const asksOfPages = (job: Job, pages: readonly Page[], variant: VariantId | null, allParts = false) =>
   pages.flatMap((page) => viewsAsked(page, itemsOfPage(job, page.id), variant, allParts));
+
+/** What sizes of the views of a drawn page are picked from, by view; a view of another variant than the one that is shown has none. */
+export function catchGrounds(
+  drawn: DrawnPage,
+  {
+    job,
+    results: { shape },
+    assets,
+    variant,
+  }: Pick<PageInputs, "job" | "results" | "assets"> & { readonly variant: VariantId | null },
+): ReadonlyMap<string, CatchGround> {
+  return new Map(
+    asksOfPages(job, [drawn.page], variant).flatMap((asked): [string, CatchGround][] => {
+      const ring = drawn.rings.get(asked.id);
+      return ring && asked.variant === variant
+        ? [[asked.id, { shape, asked, assets, drawn: ring.drawn, place: ring.place }]]
+        : [];
+    }),
+  );
+}
 
 /** Pages as display lists for files, their views drawn here. */
 export function pagesForFile(

@@ -15,13 +15,15 @@ export {
 export type { Face } from "./face";
 export { PAGE_SIZES, type PageHead, type PageSize } from "./flow";
 export { fullSizeDrawing } from "./full-size";
-export { isSquareView, seenPieces, viewFrom, viewLines } from "./lines";
+export { isSquareView, seenPieces, viewFrom, viewIn, viewLines } from "./lines";
 export { type ListPaper, listPages } from "./list-pages";
 export { type LyingSize, lyingPiece } from "./lying-piece";
 export { type NestingDrawingInput, nestingDrawing } from "./nesting-drawing";
 export {
+  AXIS,
   axesOfView,
   balloonRows,
+  baseOf,
   bestScale,
   borderOf,
   type CatchGround,
@@ -45,12 +47,15 @@ export {
   type PlacedItem,
   pieceAt,
   placesInView,
+  placesOfViews,
   readScale,
   SHEETS,
   type SizeStand,
   scaleWords,
   sizeOfView,
   standOfSize,
+  standsOfSizes,
+  subjectOfView,
   type TabledList,
   titleBox,
   type ViewAsked,

@@ -12,6 +12,7 @@ export {
   poseIn,
   toLocal,
   toWorld,
+  turned,
 } from "./frame";
 export { extremePoints, type Linear, partBelow, valueAt } from "./loop-parts";
 export { type Mesh, placeMesh, poseMesh, unposeMesh } from "./mesh";

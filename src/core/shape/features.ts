@@ -1,5 +1,5 @@
 /** The places of pieces that drawings take hold of, by names that survive edits. */
-import { AT_HOME, boxOfPoints, type Frame, type Vec3 } from "../geometry";
+import { AT_HOME, boxOfPoints, type Frame, type Mesh, type Vec3 } from "../geometry";
 import { type Assets, type Home, NO_ASSETS } from "../job";
 import { remembersEach } from "../kernel";
 import { meshOfStandIn } from "./bought";
@@ -49,10 +49,22 @@ export function featuresOf(shape: Shape, record: string, assets: Assets = NO_ASS
     ? remembered(part, [assets], () => ({
         home: part.part.assembly,
         frame: AT_HOME.frame,
-        places: boxPlaces(meshOfStandIn(part, assets).flatMap(({ vertices }) => vertices)),
+        places: standInPlaces(meshOfStandIn(part, assets)),
         diameters: NONE,
       }))
     : null;
+}
+
+/** Those of each stand-in; of several by one record each has its number, from 1. */
+function standInPlaces(meshes: readonly Mesh[]): ReadonlyMap<string, Vec3> {
+  const several = meshes.length > 1;
+  return new Map(
+    meshes.flatMap(({ vertices }, i) =>
+      [...boxPlaces(vertices)].map(
+        ([name, place]) => [several ? `no ${i + 1}, ${name}` : name, place] as const,
+      ),
+    ),
+  );
 }
 
 /** The corners of the box round a stand-in. */

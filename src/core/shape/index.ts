@@ -29,7 +29,7 @@ export { plainSolidOfMember, solidOfMember } from "./member-solid";
 export type { PanelSolid } from "./panel";
 export { type OutlineSolid, outlinePolygon } from "./panel-outline";
 export { solidOfPanel } from "./panel-solid";
-export type { Counted, Instance, Places } from "./places";
+export { type Counted, type Instance, type Places, poseOf } from "./places";
 export {
   createShaper,
   makeMeshes,
@@ -41,6 +41,6 @@ export {
   shapeJob,
   type Uncomputed,
 } from "./shape";
-export { type SizeSpan, sizeSpans } from "./size-spans";
+export { type SizeSpan, sizeSpans, withKeySize } from "./size-spans";
 export { guideLines, type SnapLine, type SnapPlace, snapLines, snapPlaces } from "./snaps";
 export { type ReadShape, readTriangles } from "./triangles";

@@ -44,7 +44,7 @@ export function sizeSpans(
     const value = Number(sizes.scope.get(size.name)) * unit;
     const likely = now.flatMap((one, i) => (Math.abs(spanOf(one) - value) < SAME_MM ? [i] : []));
     if (likely.length === 0) continue;
-    const larger = grown(job, size, (value + GROWTH_MM) / unit, variant);
+    const larger = withKeySize(job, size, (value + GROWTH_MM) / unit, variant);
     const then = stretches(job, shapeJob(larger.job, larger.sizes, stockroom), home, pieces <= MOST_PIECES);
     if (then.length !== now.length) continue;
     const found = likely.find((i) => Math.abs(spanOf(at(then, i)) - value - GROWTH_MM) < SAME_MM);
@@ -62,8 +62,8 @@ type Ground = {
 
 const spanOf = ({ from, to }: Stretch) => distance(from, to);
 
-/** The job with one key size set to a value, whatever its formula, range or variant says. */
-function grown(job: Job, size: KeySize, value: number, variantId: VariantId | null) {
+/** The job with one key size set to a value in the job's unit, whatever its formula, range or variant says. */
+export function withKeySize(job: Job, size: KeySize, value: number, variantId: VariantId | null) {
   const set = { ...size, formula: value.toFixed(6), least: null, greatest: null };
   const variant = variantId === null ? undefined : job.variants[variantId];
   const { [size.name]: _, ...formulas } = variant?.formulas ?? {};

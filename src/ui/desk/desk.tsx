@@ -6,7 +6,7 @@ import { toast } from "sonner";
 import { indexStockroom, type StockroomData } from "@/core/stockroom";
 import { BuyLedger } from "../buy/buy-ledger";
 import { CostPicture } from "../buy/cost-picture";
-import { DrawingsGround } from "../drawings/drawings-ground";
+import { DrawingsGround, type DrawingWorkers } from "../drawings/drawings-ground";
 import { PagePicture } from "../drawings/page-picture";
 import { PagesLedger } from "../drawings/pages-ledger";
 import { DeskGround } from "../layout/desk-ground";
@@ -29,7 +29,7 @@ export type DeskProps = {
   readonly stage: Stage;
   readonly startWorker: () => Worker;
   /** Starts a worker that draws views of pages. */
-  readonly startViewsWorker: () => Worker;
+  readonly drawingWorkers: DrawingWorkers;
   /** Where the results of a large job come from; null: they are computed here. */
   readonly computed?: Computed | null;
 };
@@ -39,7 +39,7 @@ export function Desk({
   stockroom,
   stage: first,
   startWorker,
-  startViewsWorker,
+  drawingWorkers,
   computed = null,
 }: DeskProps) {
   const [desk] = useState(() =>
@@ -73,7 +73,7 @@ export function Desk({
     <DeskContext value={desk}>
       <div className="flex h-screen min-w-[1000px] flex-col overflow-hidden">
         <Head stage={stage} onStage={go} />
-        <DrawingsGround active={stage === "drawings"} startWorker={startViewsWorker}>
+        <DrawingsGround active={stage === "drawings"} workers={drawingWorkers}>
           <DeskGround>
             <Stages stage={stage} onStage={go} startWorker={startWorker} />
           </DeskGround>

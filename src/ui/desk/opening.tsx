@@ -9,6 +9,7 @@ import { HomeFrame } from "../common/home-frame";
 import { Fault } from "../common/notice";
 import { answerOf, Unanswered } from "../common/queries";
 import { threadOf } from "../common/thread";
+import type { DrawingWorkers } from "../drawings/drawings-ground";
 import { UnreadablePage } from "../jobs/unreadable-page";
 import { createRemoteComputer, firstResults, restAWhile } from "./computer";
 import { Desk } from "./desk";
@@ -22,8 +23,8 @@ export type OpeningProps = {
   readonly startWorker: () => Worker;
   /** Starts a worker that computes a large job. */
   readonly startDeskWorker: () => Worker;
-  /** Starts a worker that draws views of pages. */
-  readonly startViewsWorker: () => Worker;
+  /** Start workers for the pages. */
+  readonly drawingWorkers: DrawingWorkers;
 };
 
 type Found = { readonly opened: DeskJob; readonly stockroom: StockroomData };
@@ -56,7 +57,7 @@ function useEndOf(computed: Computed | null | undefined): void {
   }, [computed]);
 }
 
-export function OpeningDesk({ job, stage, startWorker, startDeskWorker, startViewsWorker }: OpeningProps) {
+export function OpeningDesk({ job, stage, startWorker, startDeskWorker, drawingWorkers }: OpeningProps) {
   const [found, setFound] = useState(false);
   // Once: from then on the document moves by edits.
   const { data, error, isFetching, refetch } = useQuery({
@@ -68,8 +69,7 @@ export function OpeningDesk({ job, stage, startWorker, startDeskWorker, startVie
     structuralSharing: false,
   });
   useEndOf(data?.computed);
-  if (data)
-    return <Desk {...data} stage={stage} startWorker={startWorker} startViewsWorker={startViewsWorker} />;
+  if (data) return <Desk {...data} stage={stage} startWorker={startWorker} drawingWorkers={drawingWorkers} />;
   if (error instanceof Unanswered && error.refusal.status === 422)
     return <UnreadablePage why={error.message} id={job.id} />;
   return (

@@ -17,6 +17,7 @@ import { invariant } from "@/core/kernel";
 import { asksOfPages, createPageDrawing } from "@/core/paper-set";
 import { threadOf } from "../common/thread";
 import { useDeskState } from "../desk/desk-context";
+import { createPlacingStore, type PlacingStore } from "./placing-store";
 import { createViewStore, type ShownViews } from "./view-store";
 
 export type Drawings = {
@@ -25,6 +26,8 @@ export type Drawings = {
   readonly page: Page | null;
   readonly shown: ShownViews;
   readonly draw: (page: Page) => DrawnPage;
+  /** Which pieces the pages place. */
+  readonly placings: PlacingStore;
   /** Says of which pages small pictures are in view. */
   readonly showSmall: (ids: readonly string[]) => void;
 };
@@ -37,14 +40,17 @@ export function useDrawings(): Drawings {
   return drawings;
 }
 
+/** What draws views, and what finds which pieces the pages place. */
+export type DrawingWorkers = { readonly views: () => Worker; readonly placing: () => Worker };
+
 type GroundProps = {
   /** Whether anything of it is on the screen: only then is anything drawn. */
   readonly active: boolean;
-  readonly startWorker: () => Worker;
+  readonly workers: DrawingWorkers;
   readonly children: ReactNode;
 };
 
-export function DrawingsGround({ active, startWorker, children }: GroundProps) {
+export function DrawingsGround({ active, workers, children }: GroundProps) {
   const job = useDeskState((state) => state.job);
   const results = useDeskState((state) => state.results);
   const stockroom = useDeskState((state) => state.stockroom);
@@ -54,14 +60,18 @@ export function DrawingsGround({ active, startWorker, children }: GroundProps) {
   const revision = useDeskState((state) => state.revision);
   const shop = useDeskState((state) => state.shop);
   const open = useDeskState((state) => state.page);
-  const [store] = useState(() => createViewStore(threadOf(startWorker)));
+  const [store] = useState(() => createViewStore(threadOf(workers.views)));
+  const [placings] = useState(() => createPlacingStore(threadOf(workers.placing)));
   const leaving = useRef<ReturnType<typeof setTimeout>>(undefined);
   useEffect(() => {
     clearTimeout(leaving.current);
     return () => {
-      leaving.current = setTimeout(store.end, 0);
+      leaving.current = setTimeout(() => {
+        store.end();
+        placings.end();
+      }, 0);
     };
-  }, [store]);
+  }, [store, placings]);
   const pages = useMemo(() => pagesInOrder(job), [job]);
   const page = pages.find(({ id }) => id === open) ?? pages[0] ?? null;
   const [small, setSmall] = useState<readonly string[]>([]);
@@ -75,6 +85,9 @@ export function DrawingsGround({ active, startWorker, children }: GroundProps) {
     const others = pages.filter((one) => one !== page && small.includes(one.id));
     store.want({ job, stockroom, assets }, [...first, ...asksOfPages(job, others, variant, true)]);
   }, [active, store, job, stockroom, assets, variant, pages, page, small]);
+  useEffect(() => {
+    if (active && pages.length > 0) placings.want({ job, stockroom, assets, variant });
+  }, [active, placings, job, stockroom, assets, variant, pages]);
   const shown = useSyncExternalStore(store.subscribe, store.shown, store.shown);
   const [drawing] = useState(createPageDrawing);
   const [date] = useState(() => new Date().toISOString().slice(0, 10));
@@ -89,7 +102,7 @@ export function DrawingsGround({ active, startWorker, children }: GroundProps) {
       known.set(one.id, drawn);
       return drawn;
     };
-    return { pages, page, shown, draw, showSmall };
+    return { pages, page, shown, draw, showSmall, placings };
   }, [
     pages,
     page,
@@ -105,6 +118,7 @@ export function DrawingsGround({ active, startWorker, children }: GroundProps) {
     shop,
     drawing,
     showSmall,
+    placings,
   ]);
   return <DrawingsContext value={drawings}>{children}</DrawingsContext>;
 }

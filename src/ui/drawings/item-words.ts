@@ -14,6 +14,7 @@ import {
   type ViewLook,
   type ViewSide,
 } from "@/core/job";
+import type { Freedom } from "@/core/placing";
 import type { Tally } from "@/core/tally";
 
 export const SIDE_WORDS: Readonly<Record<ViewSide, string>> = {
@@ -70,6 +71,14 @@ export const MEASURE_WORDS: Readonly<Record<SizeMeasure, string>> = {
   along: "Along",
   diameter: "Diameter",
   angle: "Angle",
+};
+
+/** How a piece can still move, as it is said in lists. */
+export const FREEDOM_WORDS: Readonly<Record<Freedom, string>> = {
+  width: "left to right",
+  depth: "front to back",
+  height: "up and down",
+  turn: "how it is turned",
 };
 
 export const nameOf = (record: string, job: Job): string =>

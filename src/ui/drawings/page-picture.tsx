@@ -2,9 +2,11 @@
 /** The open page with its tools: what can be put on it, how near it is seen, and what leaves it. */
 import { Maximize, ZoomIn, ZoomOut } from "lucide-react";
 import { useState } from "react";
+import { toast } from "sonner";
 import { type CaughtFeature, NEXT_OUT, SHEETS, scaleWords, standOfSize } from "@/core/drawing";
 import type { Vec2 } from "@/core/geometry";
 import type { Page, Pointed } from "@/core/job";
+import { plainSize } from "@/core/placing";
 import { Button } from "../common/button";
 import { Notice } from "../common/notice";
 import { useDesk, useDeskState } from "../desk/desk-context";
@@ -15,11 +17,11 @@ import { AddMenu } from "./add-menu";
 import { BalloonMenu, missingBalloons } from "./balloon-menu";
 import { useFittingZoom } from "./canvas-parts";
 import { useDrawings } from "./drawings-ground";
-import { addDetailEdit, newCallout } from "./new-items";
+import { addDetailEdit, newCallout, newItemId } from "./new-items";
 import { PageCanvas } from "./page-canvas";
 import { PagesOut } from "./pages-out";
 import { type Pointing, sizesIn } from "./pointing";
-import { madeSize, SizeMenu, useCatchGrounds } from "./size-menu";
+import { SizeMenu, useCatchGrounds } from "./size-menu";
 
 const POINTING_WORDS: Readonly<Record<Exclude<Pointing["kind"], "size">, string>> = {
   balloon: "Click a piece in a view: its row gets a balloon.",
@@ -79,7 +81,10 @@ function OpenPage({ page }: { readonly page: Page }) {
     const there = sizesIn(drawn.placed, view);
     const found = standOfSize(measure, [start.at, caught.at], there);
     const stood = stand && run === "steps" ? { ...stand, out: stand.out + NEXT_OUT } : (stand ?? found);
-    const made = madeSize(view, page.id, {
+    const made = plainSize({
+      id: newItemId(),
+      page: page.id,
+      view,
       measure,
       from: start.feature,
       to: measure === "diameter" ? null : caught.feature,
@@ -111,7 +116,11 @@ function OpenPage({ page }: { readonly page: Page }) {
     }
     if (!row) return;
     const made = missingBalloons(drawn, view, [row]);
-    desk.submit({ kind: "setPageItems", items: made.map((one) => ({ ...one, pieces: [piece] })) });
+    if (made.length === 0)
+      toast(
+        `There is no room for a balloon of ${row.name} round this view. Move the view, or make it smaller.`,
+      );
+    else desk.submit({ kind: "setPageItems", items: made.map((one) => ({ ...one, pieces: [piece] })) });
   };
 
   return (

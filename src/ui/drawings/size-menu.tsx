@@ -5,10 +5,12 @@ import { DropdownMenu } from "radix-ui";
 import { useMemo } from "react";
 import { toast } from "sonner";
 import { type CatchGround, type DrawnPage, isSquareView, overallSizes } from "@/core/drawing";
-import { itemsOfPage, type SizeItem } from "@/core/job";
-import { asksOfPages } from "@/core/paper-set";
+import { itemsOfPage, jobStyle } from "@/core/job";
+import { catchGrounds } from "@/core/paper-set";
+import { itemsOfSizes, type ProposedSize, plainSize } from "@/core/placing";
 import { buttonClass } from "../common/button";
 import { useDesk, useDeskState } from "../desk/desk-context";
+import { useDrawings } from "./drawings-ground";
 import { MEASURE_WORDS } from "./item-words";
 import { newItemId } from "./new-items";
 import { type Pointing, type Sizing, sizesIn } from "./pointing";
@@ -16,32 +18,17 @@ import { type Pointing, type Sizing, sizesIn } from "./pointing";
 const ITEM =
   "block cursor-pointer rounded-sm px-2 py-1 text-[14px] data-[highlighted]:bg-brass-pale data-[highlighted]:outline-none data-[disabled]:opacity-45";
 
-/** What sizes of the views of a page are picked from, by view; a view of another variant than the one on the desk has none. */
-export function useCatchGrounds(drawn: DrawnPage): ReadonlyMap<string, CatchGround> {
+/** What sizes of the views of a page are picked from, by view. */
+export function useCatchGrounds(drawn: DrawnPage | null): ReadonlyMap<string, CatchGround> {
   const job = useDeskState((state) => state.job);
-  const shape = useDeskState((state) => state.results.shape);
+  const results = useDeskState((state) => state.results);
   const assets = useDeskState((state) => state.assets);
   const variant = useDeskState((state) => state.variant);
   return useMemo(
-    () =>
-      new Map(
-        asksOfPages(job, [drawn.page], variant).flatMap((asked): [string, CatchGround][] => {
-          const ring = drawn.rings.get(asked.id);
-          return ring && asked.variant === variant
-            ? [[asked.id, { shape, asked, assets, drawn: ring.drawn, place: ring.place }]]
-            : [];
-        }),
-      ),
-    [job, shape, assets, variant, drawn],
+    () => (drawn ? catchGrounds(drawn, { job, results, assets, variant }) : new Map()),
+    [job, results, assets, variant, drawn],
   );
 }
-
-/** A size as it is made. */
-export const madeSize = (
-  view: string,
-  page: string,
-  made: Pick<SizeItem, "measure" | "from" | "to" | "side" | "out">,
-): SizeItem => ({ id: newItemId(), page, kind: "size", view, typed: null, brackets: false, ...made });
 
 const sizing = (measure: Sizing["measure"], run: Sizing["run"]): Sizing => ({
   kind: "size",
@@ -63,11 +50,29 @@ export function SizeMenu({ drawn, onPoint }: Props) {
     const views = chosen.length > 0 ? chosen : [...grounds];
     const items = views.flatMap(([view, ground]) => {
       return isSquareView(ground.asked.axes)
-        ? overallSizes(ground, sizesIn(drawn.placed, view)).map((one) => madeSize(view, drawn.page.id, one))
+        ? overallSizes(ground, sizesIn(drawn.placed, view)).map((one) =>
+            plainSize({ id: newItemId(), page: drawn.page.id, view, ...one }),
+          )
         : [];
     });
     if (items.length > 0) desk.submit({ kind: "setPageItems", items });
     else toast("Over-all sizes are for views from the front, a side or above. Add one first.");
+  };
+  const { placings } = useDrawings();
+  const needed = async () => {
+    const value = await placings.ask({ kind: "propose", page: drawn.page.id, only: null });
+    const items = itemsOfSizes(
+      (value ?? []) as readonly ProposedSize[],
+      drawn,
+      grounds,
+      jobStyle(job),
+      newItemId,
+    );
+    if (items.length > 0) desk.submit({ kind: "setPageItems", items: [...items] });
+    else
+      toast(
+        "No size is missing that a view of this page could show. Sizes are for views from the front, a side or above.",
+      );
   };
   const any = itemsOfPage(job, drawn.page.id).some(({ kind }) => kind === "view");
   const entry = (word: string, measure: Sizing["measure"], run: Sizing["run"] = "single") => (
@@ -86,6 +91,9 @@ export function SizeMenu({ drawn, onPoint }: Props) {
           sideOffset={4}
           className="z-50 min-w-[220px] rounded-sm border border-seam bg-leaf p-1 shadow-lg"
         >
+          <DropdownMenu.Item className={ITEM} onSelect={() => void needed()}>
+            All that the page needs
+          </DropdownMenu.Item>
           <DropdownMenu.Item className={ITEM} onSelect={overall}>
             Over all
           </DropdownMenu.Item>

@@ -127,7 +127,10 @@ const sameInputs = (a: ViewInputs, b: ViewInputs) =>
   a.job === b.job && a.stockroom === b.stockroom && a.assets === b.assets;
 
 /** What differs from what the thread has. */
-function changes(before: ViewInputs | null, after: ViewInputs): Partial<ViewMessage> {
+export function changes(
+  before: ViewInputs | null,
+  after: ViewInputs,
+): Pick<ViewMessage, "job" | "diff" | "stockroom" | "assets"> {
   const { job, stockroom, assets } = after;
   if (!before) return { job, stockroom, assets };
   const diff = diffBetween(before.job, job);

@@ -6,11 +6,11 @@ import { OpeningDesk, type OpeningProps } from "@/ui/desk/opening";
 import { LayoutTime } from "@/ui/layout/layout-time";
 import { LIST_READER } from "../list-reader";
 import { outlineOfFile, standInOfFile } from "./read-drawing";
-import { startDeskWorker, startLayoutWorker, startViewsWorker } from "./start-worker";
+import { drawingWorkers, startDeskWorker, startLayoutWorker } from "./start-worker";
 
 const DRAWINGS: DrawingReaders = { outline: outlineOfFile, standIn: standInOfFile };
 
-type Props = Omit<OpeningProps, "startWorker" | "startDeskWorker" | "startViewsWorker"> & {
+type Props = Omit<OpeningProps, "startWorker" | "startDeskWorker" | "drawingWorkers"> & {
   readonly layoutTime: number;
 };
 
@@ -23,7 +23,7 @@ export function DeskHere({ layoutTime, ...props }: Props) {
             {...props}
             startWorker={startLayoutWorker}
             startDeskWorker={startDeskWorker}
-            startViewsWorker={startViewsWorker}
+            drawingWorkers={drawingWorkers}
           />
         </LayoutTime>
       </DrawingReadersContext>

@@ -5,5 +5,8 @@ export const startLayoutWorker = () =>
 export const startDeskWorker = () =>
   new Worker(new URL("../../../workers/desk.worker.ts", import.meta.url), { type: "module" });
 
-export const startViewsWorker = () =>
-  new Worker(new URL("../../../workers/views.worker.ts", import.meta.url), { type: "module" });
+export const drawingWorkers = {
+  views: () => new Worker(new URL("../../../workers/views.worker.ts", import.meta.url), { type: "module" }),
+  placing: () =>
+    new Worker(new URL("../../../workers/placing.worker.ts", import.meta.url), { type: "module" }),
+};

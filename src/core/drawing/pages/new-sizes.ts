@@ -62,6 +62,15 @@ export function catchFeature(
   return best;
 }
 
+/** Where a place of a piece lies on paper, from the place of the view; null: it is not in it. */
+export function featurePlace(
+  { record, way, place: name }: Feature,
+  { shape, asked, assets, place }: Pick<CatchGround, "shape" | "asked" | "assets" | "place">,
+): Vec2 | null {
+  const seen = placesInView(shape, asked, { record, way: way ?? "" }, assets)?.get(name);
+  return seen ? place.onPaper([seen.at[0], seen.at[1]]) : null;
+}
+
 /** Pieces that have a line near a place, or are seen there. */
 function piecesNear(drawn: DrawnView, place: ViewPlace, [x, y]: Vec2, reach: number): readonly ViewPiece[] {
   const [cx, cy] = place.fromPaper([x, y]);

@@ -217,6 +217,12 @@ function sizeText({ typed, brackets }: SizeItem, value: string): string {
 
 const FRACTIONS = /^(.*?)(\d+)\/(\d+)(.*)$/;
 
+/** mm on paper. How wide the text of a length is. */
+export const lengthTextWidth = (
+  length: number,
+  { style, widths }: Pick<SizeGround, "style" | "widths">,
+): number => widthOf({ text: formatLength(length, style, LENGTH_TOLERANCE_MM), letters: widths.letters });
+
 function widthOf({ text, letters }: Pick<Value, "text" | "letters">): number {
   const size = letters / CAPITAL_HEIGHT;
   const parts = text.match(FRACTIONS);

@@ -83,9 +83,13 @@ export function axesOfView(
 }
 
 /** The view whose subject a view shows: a detail shows that of the view that it is of. */
-function subjectOf(view: ViewItem, itemById: (id: string) => PageItem | undefined, depth = 0): ViewItem {
+export function subjectOfView(
+  view: ViewItem,
+  itemById: (id: string) => PageItem | undefined,
+  depth = 0,
+): ViewItem {
   const parent = view.from.kind === "detail" && depth < 100 ? itemById(view.from.of) : undefined;
-  return parent?.kind === "view" ? subjectOf(parent, itemById, depth + 1) : view;
+  return parent?.kind === "view" ? subjectOfView(parent, itemById, depth + 1) : view;
 }
 
 /** All that the views of a page ask for; places for leaders where there are any, or where somebody may want some. */
@@ -103,7 +107,7 @@ export function viewsAsked(
     if (item.kind !== "view") return [];
     const axes = axesOfView(item, (id) => byId.get(id), page.projection);
     if (!axes) return [];
-    const subject = subjectOf(item, (id) => byId.get(id));
+    const subject = subjectOfView(item, (id) => byId.get(id));
     return [
       {
         id: item.id,

@@ -1,0 +1,483 @@
+/**
+ * The sizes that pages need: over all, and for whatever is not placed yet one for each direction, chosen by cost. An equation is
+ * taken when it says something new; taking the cheapest first gives the fewest sizes and the least cost (a linear matroid).
+ */
+import {
+  AXIS,
+  axesOfView,
+  baseOf,
+  type DrawnView,
+  isSquareView,
+  placesInView,
+  subjectOfView,
+  viewIn,
+} from "../drawing";
+import { dot, type Vec2, type Vec3 } from "../geometry";
+import {
+  type Assets,
+  type Feature,
+  type Job,
+  jobStyle,
+  type Page,
+  type PageItem,
+  type SizeItem,
+  type Sizes,
+} from "../job";
+import { at, byKey, byNumber, byText, inTurn, LENGTH_TOLERANCE_MM } from "../kernel";
+import { MM_PER_UNIT } from "../measure";
+import type { Instance, Shape } from "../shape";
+import { type Body, bodyKey } from "./bodies";
+import { inHome, type Placed, placedFeature, toldBy } from "./given-sizes";
+import { DIRECTIONS, type Freedom, type HomePlacing, sizeCells, taken } from "./placing";
+
+export type ProposalGround = {
+  readonly job: Job;
+  readonly sizes: Sizes;
+  readonly shape: Shape;
+  readonly assets: Assets;
+  readonly page: Page;
+  readonly items: readonly PageItem[];
+  /** Views as they are drawn, by the ids of their items. */
+  readonly views: ReadonlyMap<string, DrawnView>;
+  /** Of each view its scale on the page. */
+  readonly scales: ReadonlyMap<string, number>;
+};
+
+/** A size of a view, before it has a row to stand in. */
+export type ProposedSize = {
+  readonly measure: SizeItem["measure"];
+  readonly from: Feature;
+  readonly to: Feature;
+  readonly view: string;
+  /** For reference: it follows from what else is told. */
+  readonly brackets: boolean;
+};
+
+/** A place that a size may measure from or to. */
+type Spot = { readonly feature: Feature; readonly placed: Placed; readonly at: Vec2 };
+/** Of a level that a body reaches the place at either end of its edge: the one nearer to the side where a dimension line stands is taken. */
+type Level = { readonly first: Spot; readonly last: Spot };
+type Sides = { readonly low: Level; readonly high: Level };
+
+/** What a body shows in a view: its sides across and up, and places along it where it is turned. */
+type Shown = {
+  readonly across: Sides | null;
+  readonly up: Sides | null;
+  readonly points: readonly Spot[];
+  readonly axis: Spot | null;
+};
+
+type ViewOfHome = {
+  readonly view: string;
+  readonly scale: number;
+  readonly right: Vec3;
+  readonly up: Vec3;
+  readonly towards: Vec3;
+  readonly instance: Instance;
+  /** It is a view of this home, not of one around it. */
+  readonly isOwn: boolean;
+  readonly shown: ReadonlyMap<number, Shown>;
+};
+
+type Candidate = {
+  readonly size: ProposedSize;
+  readonly cells: ReadonlyMap<number, number>;
+  readonly cost: number;
+  readonly key: string;
+};
+
+/**
+ * Sizes that a page should have for the bodies of a home; none where no view of the page looks square at it. `only`: for these
+ * bodies alone, without over-all sizes.
+ */
+export function proposedSizes(
+  placing: HomePlacing,
+  ground: ProposalGround,
+  only: readonly number[] | null = null,
+): readonly ProposedSize[] {
+  const views = viewsOfHome(placing, ground);
+  if (views.length === 0) return [];
+  const { elimination } = taken(placing, placing.sizes, placing.datum);
+  const chosen: ProposedSize[] = [];
+  for (const { size, cells } of only ? [] : overallSizes(views, placing, ground)) {
+    const brackets = !elimination.isNew(cells);
+    chosen.push({ ...size, brackets });
+    if (!brackets) elimination.take(cells);
+  }
+  const wanted = new Set(only ?? placing.loose.flatMap(({ bodies }) => bodies));
+  const candidates = views
+    .flatMap((view) => candidatesIn(view, placing, wanted, ground))
+    .sort(
+      inTurn(
+        byKey(({ cost }) => cost, byNumber),
+        byKey(({ key }) => key, byText),
+      ),
+    );
+  for (const { size, cells } of candidates) {
+    if (!elimination.isNew(cells)) continue;
+    elimination.take(cells);
+    chosen.push(size);
+  }
+  return chosen;
+}
+
+/** The views of a page that look square at a home, with what its bodies show in each. */
+function viewsOfHome(placing: HomePlacing, ground: ProposalGround): readonly ViewOfHome[] {
+  const { shape, page, items, views, scales } = ground;
+  const byId = new Map<string, PageItem>(items.map((item) => [item.id, item]));
+  const find = (id: string) => byId.get(id);
+  const found = items.flatMap((item): ViewOfHome[] => {
+    const drawn = views.get(item.id);
+    if (item.kind !== "view" || item.from.kind === "detail" || !drawn) return [];
+    const subject = subjectOfView(item, find);
+    const axes = axesOfView(item, find, page.projection);
+    const base = axes && baseOf(shape, subject);
+    if (!axes || !base || !isSquareView(axes) || subject.of.kind === "piece") return [];
+    const { of } = subject;
+    const isThere = (one: Instance) =>
+      of.kind === "assembly" ? of.assembly === placing.home && base.holds("", one) : true;
+    const instance = (shape.places.get(placing.home) ?? []).find(
+      (one) => one.counted === "listed" && isThere(one),
+    );
+    if (!instance) return [];
+    const frame = viewIn(base.frame, axes);
+    const pieces = shownIn({ drawn, instance, placing, ground, asked: { of, axes }, base });
+    const isOwn = of.kind === "assembly" ? of.assembly === placing.home : placing.home === null;
+    return [
+      { view: item.id, scale: scales.get(item.id) ?? page.scale, ...frame, instance, isOwn, shown: pieces },
+    ];
+  });
+  const own = found.filter(({ isOwn }) => isOwn);
+  return own.length > 0 ? own : found;
+}
+
+type ShownGround = {
+  readonly drawn: DrawnView;
+  readonly instance: Instance;
+  readonly placing: HomePlacing;
+  readonly ground: ProposalGround;
+  readonly asked: Parameters<typeof placesInView>[1];
+  readonly base: NonNullable<ReturnType<typeof baseOf>>;
+};
+
+/** mm. A place lies on a visible line of its piece when it is so near to the edge of what is seen of it. */
+const ON_EDGE = 0.05;
+
+function shownIn({ drawn, instance, placing, ground, asked, base }: ShownGround): ReadonlyMap<number, Shown> {
+  const { shape, assets } = ground;
+  const numbers = new Map(placing.bodies.map(({ key }, i) => [key, i]));
+  const seen = seenBoxes(drawn);
+  const shown = new Map<
+    number,
+    { across: Sides | null; up: Sides | null; points: Spot[]; axis: Spot | null }
+  >();
+  for (const [number, piece] of drawn.pieces.entries()) {
+    const box = seen.get(number);
+    if (!box || !piece.way.startsWith(instance.key)) continue;
+    const step = piece.way.slice(instance.key.length, piece.way.indexOf("/", instance.key.length) + 1);
+    for (const [place, { at: spot }] of placesInView(shape, asked, piece, assets) ?? []) {
+      const feature: Feature = { record: piece.record, way: piece.way || null, place };
+      const nth = Number(/^no (\d+), /.exec(place)?.[1] ?? 1);
+      const body = numbers.get(step === "" ? bodyKey(piece.record, nth) : step);
+      if (body === undefined) continue;
+      const placed = placedFeature({ ...feature, way: piece.way }, shape, base, assets);
+      if (!placed) continue;
+      const one: Spot = { feature, placed, at: [spot[0], spot[1]] };
+      const known = shown.get(body) ?? { across: null, up: null, points: [], axis: null };
+      shown.set(body, known);
+      if (place === AXIS) {
+        if (step === "") known.axis = one;
+        continue;
+      }
+      if (isPoint(place, placing.bodies[body])) known.points.push(one);
+      const inX = Math.abs(one.at[0] - box.x0) < ON_EDGE || Math.abs(one.at[0] - box.x1) < ON_EDGE;
+      const inY = Math.abs(one.at[1] - box.y0) < ON_EDGE || Math.abs(one.at[1] - box.y1) < ON_EDGE;
+      if (inX) known.across = wider(known.across, one, 0);
+      if (inY) known.up = wider(known.up, one, 1);
+    }
+  }
+  return shown;
+}
+
+/** Of what is turned the ends of its line, or corners of a face; of round pieces the ends of their axis. */
+function isPoint(place: string, body: Body | undefined): boolean {
+  if (body?.isRound) return place.endsWith(", axis");
+  if (!body || body.turns.length === 0) return false;
+  return place.endsWith(", axis") || place.startsWith("good face, ");
+}
+
+function wider(sides: Sides | null, one: Spot, axis: 0 | 1): Sides {
+  const alone: Level = { first: one, last: one };
+  if (!sides) return { low: alone, high: alone };
+  const level = (before: Level, sign: 1 | -1): Level => {
+    const by = sign * (one.at[axis] - before.first.at[axis]);
+    if (Math.abs(by) <= ON_EDGE) {
+      const cross = (spot: Spot) => spot.at[1 - axis] ?? 0;
+      return {
+        first: cross(one) < cross(before.first) ? one : before.first,
+        last: cross(one) > cross(before.last) ? one : before.last,
+      };
+    }
+    return by > 0 ? alone : before;
+  };
+  return { low: level(sides.low, -1), high: level(sides.high, 1) };
+}
+
+/** What is seen of each piece, by its number: the box round its lines that are not hidden; y downwards. */
+function seenBoxes({
+  lines,
+}: DrawnView): ReadonlyMap<number, { x0: number; y0: number; x1: number; y1: number }> {
+  const boxes = new Map<number, { x0: number; y0: number; x1: number; y1: number }>();
+  for (const { from, to, kind, owners } of lines) {
+    if (kind === "hidden") continue;
+    for (const owner of owners) {
+      const box = boxes.get(owner) ?? { x0: Infinity, y0: Infinity, x1: -Infinity, y1: -Infinity };
+      boxes.set(owner, box);
+      for (const [x, y] of [from, to]) {
+        box.x0 = Math.min(box.x0, x);
+        box.x1 = Math.max(box.x1, x);
+        box.y0 = Math.min(box.y0, -y);
+        box.y1 = Math.max(box.y1, -y);
+      }
+    }
+  }
+  return boxes;
+}
+
+const WAYS = [
+  ["across", "horizontal", 0],
+  ["up", "vertical", 1],
+] as const;
+
+/** The equation of a size; null: it says nothing of places. */
+function candidateOf(
+  { view, instance, right, up, towards }: ViewOfHome,
+  placing: HomePlacing,
+  measure: ProposedSize["measure"],
+  [a, b]: readonly [Spot, Spot],
+  bodies: readonly [number, number],
+): (Omit<Candidate, "cost"> & { readonly length: number | null }) | null {
+  const told = toldBy({ measure }, [a.placed, b.placed], { right, up, towards, isSquare: true });
+  if (!told) return null;
+  const [first, second] = [at(placing.bodies, bodies[0]).key, at(placing.bodies, bodies[1]).key];
+  const numbers = new Map([
+    [first, bodies[0]],
+    [second, bodies[1]],
+  ]);
+  const hold = inHome(told.hold, instance.pose);
+  const cells = sizeCells(placing.bodies, placing.solved.unknowns, { a: first, b: second, hold }, numbers);
+  const size = { view, measure, from: a.feature, to: b.feature, brackets: false };
+  return { size, cells, length: told.length, key: JSON.stringify([view, measure, a.feature, b.feature]) };
+}
+
+const levelAt = ({ first }: Level, axis: 0 | 1): number => first.at[axis];
+const nearOf = ({ first, last }: Level, isLast: boolean): Spot => (isLast ? last : first);
+
+/** Over all, once for each direction of the home; not where a size says so already. */
+function overallSizes(
+  views: readonly ViewOfHome[],
+  placing: HomePlacing,
+  ground: ProposalGround,
+): readonly Pick<Candidate, "size" | "cells">[] {
+  const found: Pick<Candidate, "size" | "cells">[] = [];
+  const done: Vec3[] = [];
+  for (const view of views.filter(({ isOwn }) => isOwn))
+    for (const [way, measure, axis] of WAYS) {
+      const direction = axis === 0 ? view.right : view.up;
+      if (done.some((one) => Math.abs(dot(one, direction)) > 0.999)) continue;
+      const sides = [...view.shown].flatMap(([body, shown]) => (shown[way] ? [{ body, ...shown[way] }] : []));
+      if (sides.length === 0) continue;
+      const low = sides.reduce((a, b) => (levelAt(b.low, axis) < levelAt(a.low, axis) - ON_EDGE ? b : a));
+      const high = sides.reduce((a, b) => (levelAt(b.high, axis) > levelAt(a.high, axis) + ON_EDGE ? b : a));
+      done.push(direction);
+      // Widths stand below, heights to the left.
+      const spots = [nearOf(low.low, axis === 0), nearOf(high.high, axis === 0)] as const;
+      const one = candidateOf(view, placing, measure, spots, [low.body, high.body]);
+      if (one && !isGiven(one, placing) && !isOnView(one.size, ground)) found.push(one);
+    }
+  return found;
+}
+
+/** Whether a view has a size from and to the same places. */
+const isOnView = ({ view, measure, from, to }: ProposedSize, { items }: ProposalGround): boolean =>
+  items.some(
+    (item) =>
+      item.kind === "size" &&
+      item.view === view &&
+      item.measure === measure &&
+      JSON.stringify([item.from, item.to]) === JSON.stringify([from, to]),
+  );
+
+/** Whether a size on the pages, in brackets or not, says the same between the same bodies. */
+const isGiven = (
+  { length }: { readonly length: number | null },
+  { sizes, reference }: HomePlacing,
+): boolean =>
+  [...sizes, ...reference].some(
+    (one) => length !== null && one.length !== null && Math.abs(one.length - length) < ON_EDGE,
+  );
+
+/** Points of cost: what a person would rather measure from, and read. */
+const COST = {
+  far: 3,
+  neighbour: 5,
+  next: 6,
+  likeNext: -2,
+  point: -1,
+  angle: 3,
+  ofKeySize: -2,
+  turned: 2,
+  bought: 3,
+  narrow: 5,
+} as const;
+
+/** A body with the levels that it reaches along an axis of a view. */
+type Reaching = Sides & { readonly body: number };
+
+/** Where a body lies across an axis of a view, about. */
+const levelCross = ({ low, high }: Reaching, axis: 0 | 1): number =>
+  [low.first, low.last, high.first, high.last].reduce(
+    (sum, { at: spot }) => sum + (spot[1 - axis] ?? 0) / 4,
+    0,
+  );
+
+/** Twice the middle of what is shown, across an axis of a view. */
+function spans(shown: readonly Reaching[], axis: number): number | null {
+  const all = shown.flatMap(({ low, high }) =>
+    [low.first, low.last, high.first, high.last].map((spot) => spot.at[axis] ?? 0),
+  );
+  return all.length === 0 ? null : Math.min(...all) + Math.max(...all);
+}
+/** mm on paper. A size that is narrower is hard to read. */
+const NARROW = 12;
+
+function candidatesIn(
+  view: ViewOfHome,
+  placing: HomePlacing,
+  wanted: ReadonlySet<number>,
+  ground: ProposalGround,
+): readonly Candidate[] {
+  const { bodies, relations, datum } = placing;
+  const found: Candidate[] = [];
+  const beside = neighboursOf(relations);
+  // An assembly is placed by what is made in it, rather than by its knobs.
+  const ofBought = ({ feature }: Spot) => (ground.job.boughtParts[feature.record] ? COST.bought : 0);
+  const put = (
+    measure: ProposedSize["measure"],
+    spots: readonly [Spot, Spot],
+    pair: readonly [number, number],
+    cost: number,
+  ) => {
+    const one = candidateOf(view, placing, measure, spots, pair);
+    if (!one || one.cells.size === 0) return;
+    const turned = pair.some((body) => at(bodies, body).turns.length > 0) ? COST.turned : 0;
+    const bought = ofBought(spots[0]) + ofBought(spots[1]);
+    found.push({ ...one, cost: cost + turned + bought + costOf(one.length, view.scale, ground) });
+  };
+  for (const [way, measure, axis] of WAYS) {
+    const shown = [...view.shown].flatMap(([body, one]) => (one[way] ? [{ body, ...one[way] }] : []));
+    shown.sort((a, b) => levelAt(a.low, axis) - levelAt(b.low, axis) || a.body - b.body);
+    const firm = shown.filter(({ body }) => !isLoose(placing, body, view, axis));
+    const whole = firm.length > 0 ? firm : shown;
+    const lowest = whole[0];
+    const highest = whole.reduce<Reaching | undefined>(
+      (a, b) => (a && levelAt(a.high, axis) >= levelAt(b.high, axis) ? a : b),
+      undefined,
+    );
+    // Heights are measured from the foot, which is the greater on paper.
+    const [base, far] = axis === 0 ? ([lowest, highest] as const) : ([highest, lowest] as const);
+    const baseOf = (one: Reaching) => (axis === 0 ? one.low : one.high);
+    const farOf = (one: Reaching) => (axis === 0 ? one.high : one.low);
+    const middle = (spans(shown, 1 - axis) ?? 0) / 2;
+    for (const [i, one] of shown.entries()) {
+      if (!wanted.has(one.body) && one.body !== datum) continue;
+      // The dimension line stands on the side of the view that the body is nearer to.
+      const isLast = (levelCross(one, axis) ?? 0) >= middle;
+      const next = [shown[i - 1], shown[i + 1]];
+      const like = (other: Reaching) => at(bodies, other.body).like === at(bodies, one.body).like;
+      const others: (readonly [Reaching | undefined, number])[] = [
+        [base, 0],
+        [far, COST.far],
+        ...shown
+          .filter(({ body }) => beside.get(one.body)?.has(body))
+          .map((other) => [other, COST.neighbour] as const),
+        ...next.map((other) => [other, other && like(other) ? COST.likeNext : COST.next] as const),
+      ];
+      const points = (view.shown.get(one.body)?.points ?? []).map((spot) => [spot, COST.point] as const);
+      const own = [[nearOf(baseOf(one), isLast), 0], [nearOf(farOf(one), isLast), 1], ...points] as const;
+      for (const [other, cost] of others) {
+        if (!other || other.body === one.body) continue;
+        const from = [
+          [nearOf(baseOf(other), isLast), other === far && other !== base ? 1 : 0],
+          [nearOf(farOf(other), isLast), other === far && other !== base ? 0 : 1],
+        ] as const;
+        const middles = view.shown.get(other.body)?.points ?? [];
+        // Of like pieces from the one to the next: the same place of both, so that the pitch is read.
+        const pairs = like(other)
+          ? [
+              ...middles.flatMap((spot, k) => (points[k] ? [[spot, points[k][0], COST.point] as const] : [])),
+              ...from.flatMap(([spot, more], k) => (own[k] ? [[spot, own[k][0], more] as const] : [])),
+            ]
+          : from.flatMap(([spot, more]) => own.map(([mine, also]) => [spot, mine, more + also] as const));
+        for (const [spot, mine, more] of pairs)
+          put(measure, [spot, mine], [other.body, one.body], cost + more);
+      }
+    }
+  }
+  for (const body of wanted) {
+    const own = view.shown.get(body)?.axis;
+    if (!own || at(bodies, body).turns.length === 0) continue;
+    for (const [other, { axis }] of view.shown)
+      if (axis && other !== body && at(bodies, other).turns.length === 0)
+        put("angle", [axis, own], [other, body], COST.angle);
+  }
+  return found;
+}
+
+/** Whether nothing holds a body along an axis of a view yet. */
+function isLoose({ loose }: HomePlacing, body: number, view: ViewOfHome, axis: 0 | 1): boolean {
+  const direction = inHome({ kind: "angle", about: axis === 0 ? view.right : view.up }, view.instance.pose);
+  if (direction.kind !== "angle") return false;
+  const parts = direction.about.map(Math.abs);
+  const whichOf: readonly Freedom[] = DIRECTIONS;
+  return loose.some(({ freedom, bodies }) => {
+    const along = freedom === "turn" ? 1 : at(parts, whichOf.indexOf(freedom));
+    return along > 1e-6 && bodies.includes(body);
+  });
+}
+
+function neighboursOf(relations: HomePlacing["relations"]): ReadonlyMap<number, ReadonlySet<number>> {
+  const beside = new Map<number, Set<number>>();
+  for (const { a, b } of relations)
+    for (const [one, other] of [
+      [a, b],
+      [b, a],
+    ] as const) {
+      const there = beside.get(one) ?? new Set();
+      beside.set(one, there.add(other));
+    }
+  return beside;
+}
+
+/** How little somebody wants to read and measure a length: round ones and key sizes rather, long ones last. */
+function costOf(length: number | null, scale: number, { job, sizes }: ProposalGround): number {
+  if (length === null) return 0;
+  const unit = MM_PER_UNIT[job.info.job.unit];
+  const value = length / unit;
+  const { unit: name } = jobStyle(job);
+  const steps =
+    name === "in" || name === "ft"
+      ? [1, 0.5, 0.25, 0.125, 0.0625]
+      : [10, 5, 1, 0.5, 0.1].map((mm) => mm / unit);
+  const round = steps.findIndex((step) => Math.abs(value / step - Math.round(value / step)) < 1e-6);
+  const isKeySize = [...sizes.scope.values()].some(
+    (one) => typeof one === "number" && Math.abs(one - value) * unit < LENGTH_TOLERANCE_MM / 10,
+  );
+  const paper = length * scale;
+  return (
+    (round < 0 ? 5 : round) +
+    (isKeySize ? COST.ofKeySize : 0) +
+    (paper < NARROW ? COST.narrow : 0) +
+    paper / 100
+  );
+}

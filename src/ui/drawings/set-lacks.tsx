@@ -1,0 +1,110 @@
+"use client";
+/** What the set of pages still lacks: rows without a balloon, pieces that nothing places, sizes that say nothing new, faults of items. */
+import { useMemo } from "react";
+import { balloonRows } from "@/core/drawing";
+import { itemsOfPage } from "@/core/job";
+import { counted } from "@/core/kernel";
+import { Button } from "../common/button";
+import { Tag } from "../common/tag";
+import { useDesk, useDeskState } from "../desk/desk-context";
+import { missingBalloons } from "./balloon-menu";
+import { useDrawings } from "./drawings-ground";
+import { itemWords } from "./item-words";
+import { PlacedPieces } from "./placed-pieces";
+
+/** How many rows without a balloon are named; more are counted. */
+const MOST_NAMED = 5;
+
+/** What the set still lacks: rows without a balloon on any page, and items that cannot be shown as they should be. */
+export function Lacks() {
+  const desk = useDesk();
+  const job = useDeskState((state) => state.job);
+  const results = useDeskState((state) => state.results);
+  const { pages, page, draw } = useDrawings();
+  const { all, without } = useMemo(() => balloonRows(job, results), [job, results]);
+  const drawn = page ? draw(page) : null;
+  const place = () => {
+    // In whichever view of the open page each is seen, one view after the other.
+    let left = without;
+    const items = [...(drawn?.rings.keys() ?? [])].flatMap((view) => {
+      const made = drawn ? missingBalloons(drawn, view, left) : [];
+      const named = new Set(
+        made.map(({ pieces }) => results.tally.rowOfPiece.get(pieces[0]?.record ?? "")?.id),
+      );
+      left = left.filter(({ id }) => !named.has(id));
+      return made;
+    });
+    if (items.length > 0) desk.submit({ kind: "setPageItems", items });
+  };
+  const faults = drawn?.placed.filter(({ fault }) => fault !== null) ?? [];
+  const onPages = pages.filter((one) =>
+    itemsOfPage(job, one.id).some(({ kind }) => kind === "balloon"),
+  ).length;
+  return (
+    <section
+      aria-label="What the set lacks"
+      className="max-h-[55%] shrink-0 overflow-auto border-seam border-t bg-ground px-3.5 py-2 text-[13px]"
+    >
+      <h3 className="flex items-center justify-between font-semibold">
+        What the set lacks
+        {without.length > 0 && drawn && drawn.rings.size > 0 ? (
+          <Button look="plain" onClick={place}>
+            Place them
+          </Button>
+        ) : null}
+      </h3>
+      <p className="flex items-center gap-2 text-ink-soft">
+        Balloons: {all.length - without.length} of {counted(all.length, "row")}
+        {onPages > 0 ? ` on ${counted(onPages, "page")}` : ""}
+      </p>
+      <Strokes count={all.length - without.length} />
+      <ul>
+        {without.slice(0, MOST_NAMED).map((row) => (
+          <li key={row.id} className="flex items-center gap-2 py-0.5">
+            <button
+              type="button"
+              className="flex min-w-0 items-center gap-2 text-left hover:underline"
+              onClick={() => desk.select(row.pieces.map(({ id }) => id))}
+            >
+              <Tag mark={row.mark} />
+              <span className="truncate">{row.name}: no balloon on any page</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+      {without.length > MOST_NAMED ? (
+        <p className="text-ink-soft">and {without.length - MOST_NAMED} more</p>
+      ) : null}
+      <PlacedPieces />
+      <ul>
+        {faults.slice(0, 20).map(({ item, fault }) => (
+          <li key={item.id}>
+            <button
+              type="button"
+              className="text-left text-oxide hover:underline"
+              onClick={() => desk.select([item.id])}
+            >
+              {itemWords(item, job, results.tally)}: {fault}
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** A count as tally strokes, five to a group; of many only the count is said elsewhere. */
+function Strokes({ count }: { readonly count: number }) {
+  if (count === 0 || count > 60) return null;
+  const groups = Math.ceil(count / 5);
+  return (
+    <svg width={groups * 26} height={14} aria-hidden className="my-0.5 block">
+      {Array.from({ length: count }, (_, i) => {
+        const x = Math.floor(i / 5) * 26 + (i % 5) * 4 + 2;
+        const ends = i % 5 === 4 ? { x1: x - 18, y1: 12, x2: x, y2: 2 } : { x1: x, y1: 1, x2: x, y2: 13 };
+        // biome-ignore lint/suspicious/noArrayIndexKey: strokes are alike
+        return <line key={i} {...ends} stroke="var(--color-moss)" strokeWidth={1.4} />;
+      })}
+    </svg>
+  );
+}
