@@ -57,6 +57,11 @@ const beside = (of: string, side: "left" | "right" | "above" | "below", gap = 30
   side,
   gap,
 });
+/** What carries the shelf of the bench, and its slats. */
+const SHELF = [
+  ...["lowFront", "lowBack", "lowLeft", "lowRight", "shelfLeft", "shelfRight"],
+  ...["slat1", "slat2", "slat3", "slat4", "slat5"],
+];
 const isometric = { kind: "named", side: "frontLeft" } as const;
 const front = { kind: "named", side: "front" } as const;
 
@@ -74,7 +79,7 @@ const PLANS: Readonly<Record<string, readonly PagePlan[]>> = {
       paper: "a2",
       scale: 0.1,
       views: {
-        front: { at: [180, 125], from: front, look: "hidden", caption: "Front" },
+        front: { at: [180, 135], from: front, look: "hidden", caption: "Front" },
         side: { from: beside("front", "right", 90) },
         plan: { from: beside("front", "below", 80), caption: "From above" },
         drawer: {
@@ -83,6 +88,12 @@ const PLANS: Readonly<Record<string, readonly PagePlan[]>> = {
           from: front,
           scale: 0.2,
           caption: "Drawer, front",
+        },
+        shelf: {
+          at: [500, 275],
+          of: { kind: "pieces", records: SHELF },
+          from: { kind: "named", side: "top" },
+          caption: "Shelf, from above",
         },
       },
       sizes: true,
@@ -177,16 +188,15 @@ const PLANS: Readonly<Record<string, readonly PagePlan[]>> = {
   "HL-214": [
     {
       heading: "Bracket",
-      paper: "a4",
-      lying: false,
       scale: 0.2,
       views: {
-        whole: { at: [70, 80], from: isometric, caption: "Bracket" },
-        front: { at: [145, 80], from: front, look: "hidden", caption: "Front" },
+        whole: { at: [85, 92], from: isometric, caption: "Bracket" },
+        front: { at: [255, 92], from: front, look: "hidden", caption: "Front" },
+        side: { from: beside("front", "left", 50) },
       },
       sizes: true,
       balloons: true,
-      items: [cutList([200, 250], 178)],
+      items: [cutList([410, 248], 178)],
     },
   ],
 };

@@ -166,14 +166,14 @@ const ON_EDGE = 0.05;
 function shownIn({ drawn, instance, placing, ground, asked, base }: ShownGround): ReadonlyMap<number, Shown> {
   const { shape, assets } = ground;
   const numbers = new Map(placing.bodies.map(({ key }, i) => [key, i]));
-  const seen = seenBoxes(drawn);
+  const seen = seenLevels(drawn);
   const shown = new Map<
     number,
     { across: Sides | null; up: Sides | null; points: Spot[]; axis: Spot | null }
   >();
   for (const [number, piece] of drawn.pieces.entries()) {
-    const box = seen.get(number);
-    if (!box || !piece.way.startsWith(instance.key)) continue;
+    const levels = seen.get(number);
+    if (!levels || !piece.way.startsWith(instance.key)) continue;
     const step = piece.way.slice(instance.key.length, piece.way.indexOf("/", instance.key.length) + 1);
     for (const [place, { at: spot }] of placesInView(shape, asked, piece, assets) ?? []) {
       const feature: Feature = { record: piece.record, way: piece.way || null, place };
@@ -190,10 +190,8 @@ function shownIn({ drawn, instance, placing, ground, asked, base }: ShownGround)
         continue;
       }
       if (isPoint(place, placing.bodies[body])) known.points.push(one);
-      const inX = Math.abs(one.at[0] - box.x0) < ON_EDGE || Math.abs(one.at[0] - box.x1) < ON_EDGE;
-      const inY = Math.abs(one.at[1] - box.y0) < ON_EDGE || Math.abs(one.at[1] - box.y1) < ON_EDGE;
-      if (inX) known.across = wider(known.across, one, 0);
-      if (inY) known.up = wider(known.up, one, 1);
+      if (hasLevel(levels.across, one.at[0])) known.across = wider(known.across, one, 0);
+      if (hasLevel(levels.up, one.at[1])) known.up = wider(known.up, one, 1);
     }
   }
   return shown;
@@ -223,25 +221,28 @@ function wider(sides: Sides | null, one: Spot, axis: 0 | 1): Sides {
   return { low: level(sides.low, -1), high: level(sides.high, 1) };
 }
 
-/** What is seen of each piece, by its number: the box round its lines that are not hidden; y downwards. */
-function seenBoxes({
-  lines,
-}: DrawnView): ReadonlyMap<number, { x0: number; y0: number; x1: number; y1: number }> {
-  const boxes = new Map<number, { x0: number; y0: number; x1: number; y1: number }>();
+/** The levels across and up at which something of a piece is seen to end, by its number. */
+type SeenLevels = { readonly across: ReadonlySet<number>; readonly up: ReadonlySet<number> };
+
+const stepOf = (value: number): number => Math.round(value / ON_EDGE);
+const hasLevel = (levels: ReadonlySet<number>, value: number): boolean =>
+  [-1, 0, 1].some((beside) => levels.has(stepOf(value) + beside));
+
+/** Lines of several pieces may be one; where it ends something of one of them does. y downwards. */
+function seenLevels({ lines }: DrawnView): ReadonlyMap<number, SeenLevels> {
+  const seen = new Map<number, { readonly across: Set<number>; readonly up: Set<number> }>();
   for (const { from, to, kind, owners } of lines) {
     if (kind === "hidden") continue;
     for (const owner of owners) {
-      const box = boxes.get(owner) ?? { x0: Infinity, y0: Infinity, x1: -Infinity, y1: -Infinity };
-      boxes.set(owner, box);
+      const levels = seen.get(owner) ?? { across: new Set(), up: new Set() };
+      seen.set(owner, levels);
       for (const [x, y] of [from, to]) {
-        box.x0 = Math.min(box.x0, x);
-        box.x1 = Math.max(box.x1, x);
-        box.y0 = Math.min(box.y0, -y);
-        box.y1 = Math.max(box.y1, -y);
+        levels.across.add(stepOf(x));
+        levels.up.add(stepOf(-y));
       }
     }
   }
-  return boxes;
+  return seen;
 }
 
 const WAYS = [
