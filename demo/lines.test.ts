@@ -38,13 +38,13 @@ describe.each([
     for (const [i, direction] of DIRECTIONS.entries()) {
       const pieces = seenPieces(shape, viewFrom(direction));
       const lines = viewLines(pieces);
-      const found = verdict(pieces, lines, seededRandom(17 + i), { scans: 25, places: 200 });
+      const found = verdict(pieces, lines, seededRandom(17 + i), { scans: 14, places: 120 });
       expect([direction, found.missing, found.withoutReason]).toEqual([direction, [], []]);
       changes += found.changes;
       drawn += found.drawn;
     }
     // There was something to find.
-    expect(changes).toBeGreaterThan(40);
-    expect(drawn).toBeGreaterThan(500);
+    expect(changes).toBeGreaterThan(25);
+    expect(drawn).toBeGreaterThan(300);
   });
 });

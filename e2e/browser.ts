@@ -7,6 +7,8 @@ export const BROWSER = {
     "--no-sandbox",
     "--enable-unsafe-swiftshader",
     "--disable-quic",
+    // Debian's Chromium would let the processor play a graphics card for flat pages too.
+    "--disable-gpu-rasterization",
     "--no-first-run",
     "--disable-background-networking",
     "--disable-component-update",

@@ -126,7 +126,7 @@ test("a page with views in line, a list and all balloons follows a key size and 
   ])
     expect(text).toContain(words);
   expect(pdf.suggestedFilename()).toMatch(/^HL-204.*-drawings-r\d+\.pdf$/);
-  expect(await textOf(await takeOut(page, /Page 3 \(SVG\)/))).toContain('width="420mm"');
+  expect(await textOf(await takeOut(page, /Page 3 \(SVG\)/))).toContain('width="594mm"');
   expect(await textOf(await takeOut(page, /Page 3 \(DXF\)/))).toContain("OUTLINES");
 });
 
@@ -229,6 +229,8 @@ test("sizes are picked from place to place, and can be chosen by names", async (
   await page.getByRole("button", { name: "Sizes" }).click();
   await page.getByRole("menuitem", { name: "Horizontal", exact: true }).click();
   await expect(page.getByText("Click the place that the size begins at.")).toBeVisible();
+  const sizes = sheet(page).getByRole("button", { name: "Size", exact: true });
+  const before = await sizes.allTextContents();
   const [left, right] = await corners();
   // The worktop is a little wider than the posts.
   await page.mouse.move(left.x + 1, left.y);
@@ -236,18 +238,75 @@ test("sizes are picked from place to place, and can be chosen by names", async (
   await expect(page.getByText("Click the place that the size runs to.")).toBeVisible();
   await page.mouse.click(right.x - 1, right.y);
   await page.getByRole("button", { name: "Done" }).click();
-  const sizes = sheet(page).getByRole("button", { name: "Size", exact: true });
-  await expect(sizes).toHaveCount(5);
-  await expect(sheet(page).getByText("1408.3", { exact: true })).toBeVisible();
+  await expect(sizes).toHaveCount(before.length + 1);
+  const now = await sizes.allTextContents();
+  const times = (all: readonly string[], one: string) => all.filter((text) => text === one).length;
+  const place = now.findIndex((one) => times(now, one) > times(before, one));
+  const made = sizes.nth(place);
+  const value = now[place] ?? "";
+  expect(Number(value)).toBeGreaterThan(1300);
+  expect(Number(value)).toBeLessThan(1421);
   await saved(page);
 
-  // By names: from the one post to a leg.
-  await sizes.filter({ hasText: "1408.3" }).focus();
+  // By names: from the one post to another piece.
+  await made.focus();
   await page.getByRole("combobox", { name: "To, piece" }).click();
-  await page.getByPlaceholder("Find").fill("Front leg");
-  await page.getByRole("option", { name: "Front leg, no. 2" }).click();
-  await expect(sheet(page).getByText("1408.3", { exact: true })).toHaveCount(0);
+  await page.getByPlaceholder("Find").fill("Worktop");
+  await page.getByRole("option", { name: "Worktop" }).click();
+  await expect(made.locator("text")).not.toHaveText(value);
   await page.getByRole("button", { name: /^Undo/ }).click();
-  await expect(sheet(page).getByText("1408.3", { exact: true })).toBeVisible();
+  await expect(made.locator("text")).toHaveText(value);
   await expectAccessible(page);
+});
+
+test("which pieces the pages place is told: a missing size is added, one too many goes into brackets, a page gets all that it needs", async ({
+  page,
+}) => {
+  const id = await copyOf(page, "hl-204");
+  await page.goto(`/jobs/${id}?stage=drawings`);
+  await page.getByRole("button", { name: /^2\. Frame, three views/ }).click();
+  const sizes = sheet(page).getByRole("button", { name: "Size", exact: true });
+  await expect(lacks(page)).toContainText("35 of 35 pieces");
+  await expect(lacks(page)).toContainText(
+    "Every piece is placed. Solved a second way, with the same answer.",
+  );
+  await expect(sheet(page).getByText("Drawing…")).toHaveCount(0);
+
+  // One size less: what it held is loose, and comes back with the size that is offered.
+  await sizes.filter({ hasText: /^1420$/ }).focus();
+  await page.keyboard.press("Delete");
+  await expect(lacks(page)).toContainText("Hanging rail: up and down not given");
+  await expectAccessible(page);
+  await lacks(page).getByRole("button", { name: "Add size" }).click();
+  await expect(lacks(page)).toContainText("Every piece is placed.");
+  await expect(sizes.filter({ hasText: /^1420$/ })).toHaveCount(1);
+
+  // One size too many follows from others, and is put into brackets.
+  await item(page, "View Front").focus();
+  await page.getByRole("button", { name: "Sizes" }).click();
+  await page.getByRole("menuitem", { name: "Over all" }).click();
+  await expect(lacks(page)).toContainText("says what");
+  for (const left of [1, 0]) {
+    const buttons = lacks(page).getByRole("button", { name: "In brackets" });
+    if ((await buttons.count()) > left) await buttons.first().click();
+    await expect(buttons).toHaveCount(left);
+  }
+  await expect(lacks(page).getByRole("button", { name: "In brackets" })).toHaveCount(0);
+
+  // A piece tells how its place is known.
+  await lacks(page).getByRole("button", { name: /^M/ }).click();
+  await expect(lacks(page)).toContainText("How Drawer bottom is placed");
+
+  // Without that page most is lost; another one gets all that its views can show.
+  await page.getByRole("button", { name: "Remove page Frame, three views" }).click();
+  await expect(lacks(page)).toContainText("not given");
+  await page.getByRole("button", { name: "Add page" }).click();
+  await add(page, "Whole job", "Front");
+  await add(page, "View beside Front", "To the right");
+  await expect(sheet(page).getByText("Drawing…")).toHaveCount(0);
+  await page.getByRole("button", { name: "Sizes" }).click();
+  await page.getByRole("menuitem", { name: "All that the page needs" }).click();
+  await expect.poll(() => sizes.count()).toBeGreaterThan(8);
+  await expect(lacks(page)).toContainText(/2\d of 35 pieces/);
+  await saved(page);
 });

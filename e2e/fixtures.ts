@@ -8,8 +8,9 @@ import { E2E_PORT } from "./browser";
 /** Words of the browser itself that are no fault of a page. */
 const NOT_OURS = /GPU stall due to ReadPixels|status of (4\d\d)|net::ERR_FAILED/;
 
-/** Without a graphics card a frame with smoothed edges takes the processor four times as long, and no test looks at them. */
+/** Without a graphics card a frame with smoothed edges and every pixel takes the processor several times as long, and no test looks at them. */
 const drawSharp = () => {
+  Object.defineProperty(window, "devicePixelRatio", { value: 0.5 });
   const { getContext } = HTMLCanvasElement.prototype;
   HTMLCanvasElement.prototype.getContext = function (
     this: HTMLCanvasElement,

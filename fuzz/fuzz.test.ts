@@ -2,10 +2,10 @@
 import { expect, it } from "vitest";
 import { fuzz } from "./run";
 
-it("800 malformed inputs do no harm", { timeout: 300_000 }, async () => {
-  const outcome = await fuzz(7, 800, { slack: 3 });
+it("500 malformed inputs do no harm", { timeout: 300_000 }, async () => {
+  const outcome = await fuzz(7, 500, { slack: 3 });
   expect(outcome.faults).toEqual([]);
-  expect(outcome.taken + outcome.refused).toBe(800);
+  expect(outcome.taken + outcome.refused).toBe(500);
   // Inputs that are all refused at the door would try nothing behind it.
   expect(outcome.taken).toBeGreaterThan(80);
 });

@@ -5,7 +5,7 @@
  * is at work.
  */
 import { spawn, spawnSync } from "node:child_process";
-import { existsSync, mkdirSync, openSync, readFileSync } from "node:fs";
+import { existsSync, mkdirSync, readFileSync } from "node:fs";
 import path from "node:path";
 import { bin, checkNode, installPackages, ROOT, run } from "./setup.mjs";
 
@@ -34,30 +34,48 @@ function step(name, words) {
   run(process.execPath, words, { env: { NEXT_TELEMETRY_DISABLED: "1" } });
 }
 
-/** Begins the production build beside what follows; the answer waits for its end, shows what it said, and ends with it when it failed. */
-function startBuild() {
-  mkdirSync(path.join(ROOT, "test-results"), { recursive: true });
-  const log = report("build.log");
-  const out = openSync(log, "w");
-  const build = spawn(process.execPath, ["scripts/build.mjs"], {
-    cwd: ROOT,
-    stdio: ["ignore", out, out],
-    env: { ...process.env, RUSTIC_TALLY_TYPES_CHECKED: "1" },
-  });
-  // A check that fails leaves no build behind.
-  process.on("exit", () => build.kill());
-  const ended = new Promise((resolve) => {
-    build.on("exit", (code) => resolve(code ?? 1));
-    build.on("error", () => resolve(1));
-  });
-  return async () => {
-    const code = await ended;
-    console.log(`\n── Production build\n${readFileSync(log, "utf8")}`);
-    if (code !== 0) process.exit(1);
+/**
+ * Rows of checks side by side, those of a row one after the other; each says all that it has to say when it ends. The first that
+ * fails ends the whole.
+ */
+async function together(rows) {
+  const running = new Set();
+  const stop = () => {
+    for (const child of running) child.kill();
   };
+  process.once("exit", stop);
+  const one = ([name, words, more = {}]) =>
+    new Promise((resolve) => {
+      const begun = performance.now();
+      const child = spawn(process.execPath, words, {
+        cwd: ROOT,
+        env: { ...process.env, NEXT_TELEMETRY_DISABLED: "1", ...more },
+      });
+      running.add(child);
+      let said = "";
+      for (const stream of [child.stdout, child.stderr])
+        stream.on("data", (text) => {
+          said += text;
+        });
+      const ended = (code) => {
+        running.delete(child);
+        console.log(`\n── ${name} (${Math.round((performance.now() - begun) / 1000)} s)\n${said}`);
+        if (code !== 0) process.exit(1);
+        resolve();
+      };
+      child.on("exit", (code) => ended(code ?? 1));
+      child.on("error", () => ended(1));
+    });
+  await Promise.all(
+    rows.map(async (row) => {
+      for (const check of row) await one(check);
+    }),
+  );
+  process.off("exit", stop);
 }
 
 const report = (name) => path.join(ROOT, "test-results", name);
+mkdirSync(path.join(ROOT, "test-results"), { recursive: true });
 
 /** Tests that passed, from the two runners' own reports; both have already failed loudly if any did not. */
 function countPassed() {
@@ -113,21 +131,26 @@ installPackages();
 if (process.argv.includes("--quick")) await quick();
 installPrograms();
 step("Types", [bin("next"), "typegen"]);
-step("Types of the whole", [bin("tsc"), "--noEmit"]);
-// Types are read from what the build writes: it begins after them, and the other checks run beside it.
-const built = startBuild();
-step("Format and lint", [bin("biome"), "check", "."]);
-step("Order of the folders", ["scripts/check-folders.mjs"]);
-step("Doors of the folders", ["scripts/check-doors.mjs"]);
-step("Types of the core, without DOM and Node", [bin("tsc"), "--noEmit", "-p", "src/core/tsconfig.json"]);
-step("Unused files, exports and packages", [bin("knip")]);
-await built();
-step("Unit tests", [
-  bin("vitest"),
-  "run",
-  "--reporter=default",
-  "--reporter=json",
-  `--outputFile=${report("unit.json")}`,
+// What hangs on nothing of one another runs side by side: there are two processors, and most checks use one.
+await together([
+  [["Types of the whole", [bin("tsc"), "--noEmit"]]],
+  [
+    ["Types of the core, without DOM and Node", [bin("tsc"), "--noEmit", "-p", "src/core/tsconfig.json"]],
+    ["Format and lint", [bin("biome"), "check", "."]],
+    ["Order of the folders", ["scripts/check-folders.mjs"]],
+    ["Doors of the folders", ["scripts/check-doors.mjs"]],
+  ],
+]);
+// Types are read from what the build writes: it begins after them, and what needs no build runs beside it.
+await together([
+  [["Production build", ["scripts/build.mjs"], { RUSTIC_TALLY_TYPES_CHECKED: "1" }]],
+  [
+    ["Unused files, exports and packages", [bin("knip")]],
+    [
+      "Unit tests",
+      [bin("vitest"), "run", "--reporter=default", "--reporter=json", `--outputFile=${report("unit.json")}`],
+    ],
+  ],
 ]);
 step("The application in Chromium", [bin("playwright"), "test"]);
 if (existsSync(report("e2e.json"))) console.log(`\n${countPassed()} passed, 0 failed`);

@@ -105,6 +105,3 @@ function moves(
 function put(cells: Map<number, number>, unknown: number, by: number): void {
   if (Math.abs(by) > 1e-12) cells.set(unknown, (cells.get(unknown) ?? 0) + by);
 }
-
-/** A turn in radians, as equations have it. */
-export const turnOf = (radians: number): number => radians * ARM;

@@ -185,7 +185,7 @@ export function inHome(hold: GivenHold, { frame }: Pose): GivenHold {
 }
 
 /** Of two places the bodies in the innermost home that holds both. */
-export function createStanding(shape: Shape) {
+function createStanding(shape: Shape) {
   const homes = new Map<string, { readonly home: Home; readonly pose: Pose }>();
   for (const [home, instances] of shape.places)
     for (const { key, pose } of instances) homes.set(key, { home, pose });

@@ -139,7 +139,7 @@ export function taken(
   return { unknowns, elimination, repeated };
 }
 
-export function* relationCells(
+function* relationCells(
   bodies: readonly Body[],
   unknowns: Unknowns,
   relations: readonly Relation[],

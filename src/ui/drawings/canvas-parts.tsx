@@ -59,7 +59,7 @@ type ItemProps = {
 };
 
 export function ItemOnPage({ placed, label, by, selected, onPress, onFocus, children }: ItemProps) {
-  const { at, box, items, item, fault } = placed;
+  const { at, box, items, item, fault, grip } = placed;
   const pad = item.kind === "rule" ? 1.5 : 0;
   const room = {
     x: box.x0 - pad,
@@ -80,15 +80,38 @@ export function ItemOnPage({ placed, label, by, selected, onPress, onFocus, chil
       onPointerDown={onPress}
       onFocus={onFocus}
     >
-      <rect {...room} fill="transparent" stroke="none" />
+      <rect {...room} fill="transparent" stroke="none" pointerEvents={grip ? "none" : undefined} />
+      {grip ? <Grip ends={grip} /> : null}
       <g pointerEvents={item.kind === "balloon" ? "all" : "none"}>
         <DrawnItems items={items} />
       </g>
       {children}
       {lines === "none" ? null : (
-        <rect {...room} fill="none" stroke={lines} strokeWidth={selected ? 0.5 : 0.3} strokeDasharray="2 1" />
+        <rect
+          {...room}
+          fill="none"
+          stroke={lines}
+          pointerEvents="none"
+          strokeWidth={selected ? 0.5 : 0.3}
+          strokeDasharray="2 1"
+        />
       )}
     </g>
+  );
+}
+
+/** mm. As wide as a row of dimension lines, so that the text over one is on it. */
+const GRIP = 6;
+
+function Grip({ ends: [[x1, y1], [x2, y2]] }: { readonly ends: readonly [Vec2, Vec2] }) {
+  return (
+    <line
+      {...{ x1, y1, x2, y2 }}
+      stroke="transparent"
+      strokeWidth={GRIP}
+      pointerEvents="stroke"
+      className="cursor-move"
+    />
   );
 }
 

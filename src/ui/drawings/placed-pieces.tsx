@@ -189,7 +189,7 @@ function LooseRow({ group }: { readonly group: LooseGroup }) {
 }
 
 /** Adds sizes to a page that is drawn. */
-export function useAddSizes() {
+function useAddSizes() {
   const desk = useDesk();
   const job = useDeskState((state) => state.job);
   const { page, draw } = useDrawings();

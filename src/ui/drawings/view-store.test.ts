@@ -12,8 +12,8 @@ import {
 } from "@/core/job";
 import { asksOfPages } from "@/core/paper-set";
 import { STOCK, smallFrame } from "@/core/pipeline.fixture";
-import { createViewAnswering, createViews, type ViewAnswer, type ViewMessage } from "@/core/views";
-import type { ThreadStart } from "../common/thread";
+import { createViewAnswering, createViews } from "@/core/views";
+import { waitingThreads } from "../common/thread.fixture";
 import { createViewStore } from "./view-store";
 
 const PAGE: Page = plainPage({
@@ -40,25 +40,7 @@ const START = done(done(smallFrame(), { kind: "setPages", pages: [PAGE] }), {
 const inputs = (job: Job) => ({ job, stockroom: STOCK, assets: NO_ASSETS });
 const asks = (job: Job) => asksOfPages(job, [PAGE], null);
 
-/** A thread whose messages wait until they are let through; structured clones, as a worker gives them. */
-function threads() {
-  const waiting: (() => void)[] = [];
-  const fail: (() => void)[] = [];
-  const posted: ViewMessage[] = [];
-  const start: ThreadStart<ViewMessage, ViewAnswer> = (onAnswer, onFailed) => {
-    const answering = createViewAnswering();
-    fail.push(onFailed);
-    return {
-      post: (message) => {
-        posted.push(message);
-        const copy = structuredClone(message);
-        waiting.push(() => onAnswer(structuredClone(answering(copy))));
-      },
-      end: () => undefined,
-    };
-  };
-  return { start, posted, fail, next: () => waiting.shift()?.() };
-}
+const threads = () => waitingThreads(createViewAnswering);
 
 const drawnHere = (job: Job) => {
   const draw = createViews();

@@ -18,6 +18,8 @@ export type PlacedItem = {
   readonly rows?: readonly PlacedRow[];
   /** The way in which it is moved, where there is but one; it then stands farther off by as much. */
   readonly way?: Vec2 | undefined;
+  /** Where it is taken hold of, where that is but a line of its room: what it spans is not covered. */
+  readonly grip?: readonly [Vec2, Vec2];
 };
 
 export const movedBox = ({ x0, y0, x1, y1 }: PlaneBox, [x, y]: Vec2): PlaneBox => ({

@@ -55,7 +55,7 @@ export function drawnSize(item: SizeItem, ground: SizeGround): PlacedItem {
   return { item, at: place.at, fault: null, ...made };
 }
 
-type Made = Pick<PlacedItem, "items" | "box" | "way">;
+type Made = Pick<PlacedItem, "items" | "box" | "way" | "grip">;
 
 function sized(
   item: SizeItem,
@@ -126,7 +126,7 @@ function lengthSize(
       letters: ground.widths.letters,
     }),
   ];
-  return { items, box: boxOf(items), way: item.side === "own" ? off : outOf(item.side) };
+  return { items, box: boxOf(items), way: item.side === "own" ? off : outOf(item.side), grip: [start, end] };
 }
 
 const outOf = (side: Exclude<SizeItem["side"], "own">): Vec2 =>
@@ -292,7 +292,7 @@ function diameterSize(item: SizeItem, middle: SeenPlace, diameter: number, groun
     line(knee, [knee[0] + width + 2, knee[1]], stroke),
     ...written(value, [knee[0] + 1 + width / 2, knee[1] - letters / 2 - 1], 0),
   ];
-  return { items, box: boxOf(items), way: [c, s] };
+  return { items, box: boxOf(items), way: [c, s], grip: [knee, [knee[0] + width + 2, knee[1]]] };
 }
 
 /** The angle between the lines of two members, about the place where they would meet. */
@@ -353,7 +353,12 @@ function angleSize(
     endStroke(on(from + turn), tangent(from + turn), stroke),
     ...written(shown, on(middle, radius + 2 + widthOf(shown) / 2), 0),
   ];
-  return { items, box: boxOf(items), way: [Math.cos(middle), Math.sin(middle)] };
+  return {
+    items,
+    box: boxOf(items),
+    way: [Math.cos(middle), Math.sin(middle)],
+    grip: [on(from), on(from + turn)],
+  };
 }
 
 /** The angle between two lines as they stand in the design, on the side of the one that is seen. */
@@ -384,7 +389,15 @@ function lostSize(item: SizeItem, { box }: SizeGround): Made {
       layer: "SIZES",
     },
   ];
-  return { items, box: boxOf(items), way: [0, 1] };
+  return {
+    items,
+    box: boxOf(items),
+    way: [0, 1],
+    grip: [
+      [-12, y],
+      [12, y],
+    ],
+  };
 }
 
 /** The room that items take, roughly: texts count as they are long. */
