@@ -13,6 +13,8 @@ import {
 } from "@/core/job";
 import { asksOfPages, createPageDrawing } from "@/core/paper-set";
 import { createPipeline } from "@/core/pipeline";
+import { changedShapes, placingOf, toldByDesign, verifyPlacing } from "@/core/placing";
+import { shapeJob } from "@/core/shape";
 import type { Stockroom } from "@/core/stockroom";
 import { createViews } from "@/core/views";
 import { generatedJob } from "./generated";
@@ -98,5 +100,27 @@ export function pageTable(
     "the page drawn again after its view was moved",
     five(() => void shown(moved())),
     "(aim: 16 ms)",
+  );
+  const { shape } = results;
+  const others = changedShapes({ job, variant: null, shape }, stockroom, () => shapeJob);
+  const told = toldByDesign(shape, others, NO_ASSETS);
+  const placing = () => placingOf(told, job, shape, null, NO_ASSETS);
+  row(
+    `relations of ${told[0]?.bodies.length} bodies read, at ${others.length + 1} sets of key sizes`,
+    five(() => void toldByDesign(shape, others, NO_ASSETS)),
+    "",
+  );
+  row(
+    "which of them are placed",
+    five(() => void placing()),
+    "(aim: 50 ms)",
+  );
+  const homes = placing().homes;
+  row(
+    "the same solved a second way",
+    five(() => {
+      for (const home of homes) verifyPlacing(home);
+    }),
+    "",
   );
 }

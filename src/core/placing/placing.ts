@@ -1,13 +1,13 @@
 /** Which pieces the drawings place, how each is known, and which sizes say what others say already. */
 import type { Assets, Home, Job, VariantId } from "../job";
-import { at } from "../kernel";
+import { at, remembersEach } from "../kernel";
 import type { Shape } from "../shape";
 import { type Body, homesOf } from "./bodies";
 import { declaredIn } from "./declared";
 import { type Coefficients, createElimination, type Elimination } from "./elimination";
 import { heldApart, movingApart, turningApart, type Unknowns, unknownsOf } from "./equations";
 import { type GivenSize, type GivenSizes, givenSizes } from "./given-sizes";
-import { lastingPart, type Relation, relationsOf } from "./relations";
+import { type Hold, lastingPart, type Relation, relationsOf } from "./relations";
 
 /** A direction of a home, or a turn. */
 export type Freedom = "width" | "depth" | "height" | "turn";
@@ -125,8 +125,8 @@ export function taken(
   const elimination = createElimination();
   const numbers = new Map(bodies.map(({ key }, i) => [key, i]));
   const takenAs: (string | null)[] = [];
-  for (const cells of relationCells(bodies, unknowns, relations)) {
-    elimination.take(cells);
+  for (const { relation, hold } of holdsOf(bodies, relations)) {
+    elimination.take(movingApart(bodies, unknowns, heldApart(relation.a, relation.b, hold)));
     takenAs.push(null);
   }
   const repeated: Repeated[] = [];
@@ -139,23 +139,30 @@ export function taken(
   return { unknowns, elimination, repeated };
 }
 
-function* relationCells(
-  bodies: readonly Body[],
-  unknowns: Unknowns,
-  relations: readonly Relation[],
-): Generator<Coefficients> {
-  for (const { a, b, holds } of relations) {
-    // Of bodies that do not turn one point of a plane says what three say.
-    const turn = [a, b].some((one) => one >= 0 && at(bodies, one).turns.length > 0);
-    const said = new Set<string>();
-    for (const hold of holds) {
-      const key = hold.along.join(" ");
-      if (!turn && said.has(key)) continue;
-      said.add(key);
-      yield movingApart(bodies, unknowns, heldApart(a, b, hold));
-    }
-  }
-}
+type Held = { readonly relation: Relation; readonly hold: Hold };
+
+const heldBy = remembersEach<readonly Relation[], readonly Held[]>();
+
+/** What relations hold, each thing once: of bodies that do not turn only the direction counts, whatever the point and the face. */
+const holdsOf = (bodies: readonly Body[], relations: readonly Relation[]): readonly Held[] =>
+  heldBy(relations, [bodies], () => {
+    const said = new Set<string | number>();
+    const isSquare = (one: number) => one < 0 || at(bodies, one).turns.length === 0;
+    return relations.flatMap((relation) => {
+      const { a, b, holds } = relation;
+      const whole = holds.map((hold) => ({ relation, hold }));
+      if (!isSquare(a) || !isSquare(b)) return whole;
+      const pair = (Math.min(a, b) + 1) * (bodies.length + 1) + Math.max(a, b);
+      return whole.filter(({ hold: { along } }) => {
+        // Along an axis both ways round are one; others are told apart.
+        const axis = along.findIndex((part) => Math.abs(part) > 1 - 1e-12);
+        const key = axis < 0 ? `${pair} ${along.join(" ")}` : 3 * pair + axis;
+        if (said.has(key)) return false;
+        said.add(key);
+        return true;
+      });
+    });
+  });
 
 /** What a size says of two bodies. */
 export function sizeCells(
@@ -272,10 +279,10 @@ export type HowKnown = readonly {
 export function howKnown({ bodies, relations, sizes, solved, datum }: HomePlacing, body: number): HowKnown {
   const { unknowns, elimination } = solved;
   if (body === datum) return [];
-  const sources: (GivenSize | Relation)[] = [];
-  for (const relation of relations)
-    for (const _ of relationCells(bodies, unknowns, [relation])) sources.push(relation);
-  sources.push(...sizes);
+  const sources: readonly (GivenSize | Relation)[] = [
+    ...holdsOf(bodies, relations).map(({ relation }) => relation),
+    ...sizes,
+  ];
   return unknownsOfBody(bodies, unknowns, body).flatMap((unknown, k) => {
     if (elimination.freeOf(unknown).size > 0) return [];
     const from = new Set([...elimination.sourcesOf(unknown).keys()].map((one) => at(sources, one)));
