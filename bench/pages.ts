@@ -103,11 +103,11 @@ export function pageTable(
   );
   const { shape } = results;
   const others = changedShapes({ job, variant: null, shape }, stockroom, () => shapeJob);
-  const told = toldByDesign(shape, others, NO_ASSETS);
+  const told = toldByDesign(job, shape, others, NO_ASSETS);
   const placing = () => placingOf(told, job, shape, null, NO_ASSETS);
   row(
     `relations of ${told[0]?.bodies.length} bodies read, at ${others.length + 1} sets of key sizes`,
-    five(() => void toldByDesign(shape, others, NO_ASSETS)),
+    five(() => void toldByDesign(job, shape, others, NO_ASSETS)),
     "",
   );
   row(

@@ -62,6 +62,18 @@ const SHELF = [
   ...["lowFront", "lowBack", "lowLeft", "lowRight", "shelfLeft", "shelfRight"],
   ...["slat1", "slat2", "slat3", "slat4", "slat5"],
 ];
+/** A size of the lug of a bracket, in its view from the front. */
+const ofLug = (measure: "radius" | "diameter", place: string): Item => ({
+  kind: "size",
+  view: "item-1-front",
+  measure,
+  from: { record: "lug", way: null, place: `${place}, middle on the other face` },
+  to: null,
+  side: "own",
+  out: 8,
+  typed: null,
+  brackets: false,
+});
 const isometric = { kind: "named", side: "frontLeft" } as const;
 const front = { kind: "named", side: "front" } as const;
 
@@ -196,7 +208,7 @@ const PLANS: Readonly<Record<string, readonly PagePlan[]>> = {
       },
       sizes: true,
       balloons: true,
-      items: [cutList([410, 248], 178)],
+      items: [cutList([410, 248], 178), ofLug("radius", "rounding c3"), ofLug("diameter", "hole lug-hole")],
     },
   ],
 };

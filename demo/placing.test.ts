@@ -20,7 +20,7 @@ const STOCKROOM = stockroomOf(demoStockroom);
 function homesOf(job: Job): readonly HomePlacing[] {
   const shape = shapeJob(job, resolveSizes(job, null), STOCKROOM);
   const others = changedShapes({ job, variant: null, shape }, STOCKROOM, () => shapeJob);
-  return placingOf(toldByDesign(shape, others, NO_ASSETS), job, shape, null, NO_ASSETS).homes;
+  return placingOf(toldByDesign(job, shape, others, NO_ASSETS), job, shape, null, NO_ASSETS).homes;
 }
 
 /** What stands at each size on paper, read back as a shop reads it. */

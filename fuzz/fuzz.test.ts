@@ -7,7 +7,7 @@ it("500 malformed inputs do no harm", { timeout: 300_000 }, async () => {
   expect(outcome.faults).toEqual([]);
   expect(outcome.taken + outcome.refused).toBe(500);
   // Inputs that are all refused at the door would try nothing behind it.
-  expect(outcome.taken).toBeGreaterThan(80);
+  expect(outcome.taken).toBeGreaterThan(45);
 });
 
 it.each([

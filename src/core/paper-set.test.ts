@@ -406,6 +406,9 @@ describe("sizes", () => {
     expect(faultOf(withItems(job, size("one", { measure: "diameter", ...ends })), "one")).toContain(
       "wants a hole",
     );
+    expect(faultOf(withItems(job, size("one", { measure: "radius", ...ends, to: null })), "one")).toContain(
+      "wants a rounded corner",
+    );
   });
 
   it("that have lost what they measure stay and say so, also in a view at an angle", () => {

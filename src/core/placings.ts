@@ -104,7 +104,7 @@ export function createPlacings(): Placings {
   };
   const told = remembersLast(
     (job: Job, variant: VariantId | null, stockroom: Stockroom, assets: Assets, shape: Shape) =>
-      toldByDesign(shape, changedShapes({ job, variant, shape }, stockroom, shaperOf), assets),
+      toldByDesign(job, shape, changedShapes({ job, variant, shape }, stockroom, shaperOf), assets),
   );
   const placing = remembersLast(placingOf);
   const draw = createViews();

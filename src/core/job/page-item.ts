@@ -184,7 +184,7 @@ const CalloutItemSchema = v.object({
 });
 export type CalloutItem = v.InferOutput<typeof CalloutItemSchema>;
 
-const SIZE_MEASURES = ["horizontal", "vertical", "along", "diameter", "angle"] as const;
+const SIZE_MEASURES = ["horizontal", "vertical", "along", "diameter", "radius", "angle"] as const;
 export type SizeMeasure = (typeof SIZE_MEASURES)[number];
 
 /** A dimension: its value is computed from what it measures. */
@@ -194,7 +194,7 @@ const SizeItemSchema = v.object({
   view: recordId,
   measure: v.picklist(SIZE_MEASURES),
   from: FeatureSchema,
-  /** null for diameters, which measure one thing. */
+  /** null for diameters and radii, which measure one thing. */
   to: v.nullable(FeatureSchema),
   /** The side of the view on which its line stands; `own`: off what it measures itself. */
   side: v.picklist(["top", "right", "bottom", "left", "own"]),

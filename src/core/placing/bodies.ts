@@ -16,7 +16,7 @@ import {
   turned,
   type Vec3,
 } from "../geometry";
-import type { Assets, Home } from "../job";
+import type { Assets, Home, Job } from "../job";
 import { at, PARALLEL_TOLERANCE, remembersEach } from "../kernel";
 import {
   type BoughtCount,
@@ -72,7 +72,11 @@ export type HomeBodies = {
 };
 
 /** The homes that have to be complete, with what stands in them: the job itself first. Bought assemblies are whole as they come. */
-export function homesOf(shape: Shape, assets: Assets): readonly HomeBodies[] {
+export function homesOf(
+  { placements }: Pick<Job, "placements">,
+  shape: Shape,
+  assets: Assets,
+): readonly HomeBodies[] {
   const standing = [...shape.places].flatMap(([home, instances]) =>
     instances.flatMap((instance) => (isBuilt(instance) ? [{ home, instance }] : [])),
   );
@@ -83,9 +87,10 @@ export function homesOf(shape: Shape, assets: Assets): readonly HomeBodies[] {
       homes.set(home, instance);
   }
   const pieces = piecesOf(shape, assets);
+  const isConditional = (placement: string) => (placements[placement]?.when ?? null) !== null;
   return [...homes].map(([home, instance]) => ({
     home,
-    bodies: [...(pieces.get(home) ?? []), ...assembliesIn(instance, standing, pieces)],
+    bodies: [...(pieces.get(home) ?? []), ...assembliesIn(instance, standing, pieces, isConditional)],
   }));
 }
 
@@ -117,6 +122,7 @@ function assembliesIn(
   outer: Instance,
   standing: readonly Standing[],
   pieces: ReadonlyMap<Home, readonly Body[]>,
+  isConditional: (placement: string) => boolean,
 ): readonly Body[] {
   const inside = new Map<string, Standing[]>();
   for (const one of standing) {
@@ -147,7 +153,7 @@ function assembliesIn(
         nth: Number(step.slice(placement.length + 1, -1)) + 1,
         like: `assembly ${own.home}`,
         isRound: false,
-        conditional: false,
+        conditional: isConditional(placement),
         middle: middleOf(flats, frame.origin),
         turns: turnsOf(frame, false),
         flats,

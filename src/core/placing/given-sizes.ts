@@ -73,7 +73,7 @@ export function givenSizes(job: Job, shape: Shape, variant: VariantId | null, as
       const place = (feature: Feature) =>
         isShown(feature) ? placedFeature(feature, shape, base, assets) : null;
       const [from, to] = [place(item.from), item.to ? place(item.to) : null];
-      if (item.measure === "diameter") {
+      if (item.measure === "diameter" || item.measure === "radius") {
         if (from && !item.brackets) ofOnePiece.push(item.id);
         continue;
       }

@@ -45,7 +45,7 @@ const job = (parts: Omit<JobParts, "info">): Job => newJob({ info: { code: "P", 
 function placed(given: Job): HomePlacing {
   const shape = shapeJob(given, resolveSizes(given, null), STOCK);
   const others = changedShapes({ job: given, variant: null, shape }, STOCK, () => shapeJob);
-  const [home] = toldByDesign(shape, others, NO_ASSETS);
+  const [home] = toldByDesign(given, shape, others, NO_ASSETS);
   if (!home) throw new Error("the job itself is a home");
   const placing = homePlacing(home, []);
   expect(verifyPlacing(placing)).toEqual({ movable: [], held: [] });
@@ -261,7 +261,7 @@ describe("an assembly", () => {
 
   it("is one piece in its home, and proven once by itself", () => {
     const shape = shapeJob(given("0"), resolveSizes(given("0"), null), STOCK);
-    const homes = toldByDesign(shape, [], NO_ASSETS).map((told) => homePlacing(told, []));
+    const homes = toldByDesign(given("0"), shape, [], NO_ASSETS).map((told) => homePlacing(told, []));
     expect(homes.map(({ home, bodies }) => [home, bodies.length])).toEqual([
       [null, 3],
       ["box", 2],

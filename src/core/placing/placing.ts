@@ -57,11 +57,16 @@ export type Told = {
  * What a design tells by itself. `others`: the same design with each key size changed a little; what does not hold in all of
  * them holds by chance, and does not count.
  */
-export function toldByDesign(shape: Shape, others: readonly Shape[], assets: Assets): readonly Told[] {
+export function toldByDesign(
+  job: Pick<Job, "placements">,
+  shape: Shape,
+  others: readonly Shape[],
+  assets: Assets,
+): readonly Told[] {
   const changed = others.map(
-    (other) => new Map(homesOf(other, assets).map(({ home, bodies }) => [home, bodies])),
+    (other) => new Map(homesOf(job, other, assets).map(({ home, bodies }) => [home, bodies])),
   );
-  return homesOf(shape, assets).map(({ home, bodies }) => {
+  return homesOf(job, shape, assets).map(({ home, bodies }) => {
     let relations = relationsOf(bodies, declaredIn(shape, home, bodies), home === null);
     for (const one of changed) {
       const there = new Map((one.get(home) ?? []).map((body) => [body.key, body]));

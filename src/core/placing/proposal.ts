@@ -329,6 +329,7 @@ const COST = {
   ofKeySize: -2,
   turned: 2,
   bought: 3,
+  optional: 4,
   narrow: 5,
 } as const;
 
@@ -349,6 +350,8 @@ function spans(shown: readonly Reaching[], axis: number): number | null {
   );
   return all.length === 0 ? null : Math.min(...all) + Math.max(...all);
 }
+/** mm. What is in line has no size. */
+const LEAST_MM = 0.05;
 /** mm on paper. A size that is narrower is hard to read. */
 const NARROW = 12;
 
@@ -370,16 +373,19 @@ function candidatesIn(
     cost: number,
   ) => {
     const one = candidateOf(view, placing, measure, spots, pair);
-    if (!one || one.cells.size === 0) return;
+    if (!one || one.cells.size === 0 || (one.length !== null && one.length < LEAST_MM)) return;
     const turned = pair.some((body) => at(bodies, body).turns.length > 0) ? COST.turned : 0;
     const bought = ofBought(spots[0]) + ofBought(spots[1]);
-    found.push({ ...one, cost: cost + turned + bought + costOf(one.length, view.scale, ground) });
+    const optional = at(bodies, pair[0]).conditional ? COST.optional : 0;
+    found.push({ ...one, cost: cost + turned + bought + optional + costOf(one.length, view.scale, ground) });
   };
   for (const [way, measure, axis] of WAYS) {
     const shown = [...view.shown].flatMap(([body, one]) => (one[way] ? [{ body, ...one[way] }] : []));
     shown.sort((a, b) => levelAt(a.low, axis) - levelAt(b.low, axis) || a.body - b.body);
     const firm = shown.filter(({ body }) => !isLoose(placing, body, view, axis));
-    const whole = firm.length > 0 ? firm : shown;
+    // What is not there in every variant is no place to measure from.
+    const always = firm.filter(({ body }) => !at(bodies, body).conditional);
+    const whole = always.length > 0 ? always : firm.length > 0 ? firm : shown;
     const lowest = whole[0];
     const highest = whole.reduce<Reaching | undefined>(
       (a, b) => (a && levelAt(a.high, axis) >= levelAt(b.high, axis) ? a : b),

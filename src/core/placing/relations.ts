@@ -258,6 +258,8 @@ function facesInLine(
   const found: Relation[] = [];
   for (const [a, b] of near(side, side, BESIDE)) {
     if (a.body > b.body || !joined.has(pairKey(a.body, b.body))) continue;
+    // What is cut into a panel is seen from its face alone.
+    if (a.flat.of === "groove" || b.flat.of === "groove") continue;
     if (Math.abs(levelOf(a, direction) - levelOf(b, direction)) > ONE_PLANE) continue;
     const holds = planeAt(direction, spotOf(direction, a, b));
     found.push({ kind: "inLine", a: a.body, b: b.body, holds, faces: [a.flat.name, b.flat.name] });
@@ -265,7 +267,10 @@ function facesInLine(
   return found;
 }
 
-/** Like pieces that lie square with faces in one plane: the drawing shows them along one line. Each with the next. */
+/**
+ * Like pieces that lie square with faces in one plane: the drawing shows them along one line. Each with the next. Of assemblies the
+ * same face of both: what is within one may lie level with something else in another by chance.
+ */
 function likeInLine(
   direction: Direction,
   side: readonly Lying[],
@@ -274,10 +279,12 @@ function likeInLine(
   const last = new Map<string, { readonly one: Lying; readonly level: number }[]>();
   const found: Relation[] = [];
   for (const one of side) {
-    const { like, turns } = at(bodies, one.body);
+    const { like, turns, key } = at(bodies, one.body);
     if (turns.length > 0) continue;
     const level = levelOf(one, direction);
-    const there = last.get(like) ?? [];
+    // Within an assembly faces are told by the way to them, which begins with its own step.
+    const kind = one.flat.name.startsWith(key) ? `${like} ${one.flat.name.slice(key.length)}` : like;
+    const there = last.get(kind) ?? [];
     const i = there.findIndex((before) => Math.abs(before.level - level) < ONE_PLANE);
     const before = there[i]?.one;
     if (before && before.body !== one.body)
@@ -290,7 +297,7 @@ function likeInLine(
       });
     if (i < 0) there.push({ one, level });
     else there[i] = { one, level };
-    last.set(like, there);
+    last.set(kind, there);
   }
   return found;
 }

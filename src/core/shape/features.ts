@@ -4,8 +4,8 @@ import { type Assets, type Home, NO_ASSETS } from "../job";
 import { remembersEach } from "../kernel";
 import { meshOfStandIn } from "./bought";
 import { placesOfMember } from "./member-solid";
-import { placesOfPanel } from "./panel-solid";
-import type { Shape } from "./shape";
+import { placesOfPanel, roundingsOf } from "./panel-solid";
+import { memberSolid, panelSolid, type Shape } from "./shape";
 
 export type Features = {
   readonly home: Home;
@@ -15,6 +15,8 @@ export type Features = {
   readonly places: ReadonlyMap<string, Vec3>;
   /** Diameters of holes, by the names of their middles. */
   readonly diameters: ReadonlyMap<string, number>;
+  /** Radii of rounded corners, by the names of their middles. */
+  readonly radii: ReadonlyMap<string, number>;
 };
 
 const NONE: ReadonlyMap<string, number> = new Map();
@@ -22,15 +24,16 @@ const remembered = remembersEach<object, Features>();
 
 /** What a record offers; null where nothing of it stands anywhere. */
 export function featuresOf(shape: Shape, record: string, assets: Assets = NO_ASSETS): Features | null {
-  const member = shape.members.find((one) => one.member.id === record);
+  const member = memberSolid(shape, record);
   if (member)
     return remembered(member, [], () => ({
       home: member.home,
       frame: member.frame,
       places: placesOfMember(member),
       diameters: NONE,
+      radii: NONE,
     }));
-  const panel = shape.panels.find((one) => one.panel.id === record);
+  const panel = panelSolid(shape, record);
   if (panel)
     return remembered(panel, [], () => {
       const places = placesOfPanel(panel);
@@ -42,7 +45,14 @@ export function featuresOf(shape: Shape, record: string, assets: Assets = NO_ASS
           return hole ? [[name, hole.diameter] as const] : [];
         }),
       );
-      return { home: panel.panel.assembly, frame: panel.frame, places, diameters };
+      const roundings = roundingsOf(panel);
+      const radii = new Map(
+        [...places.keys()].flatMap((name) => {
+          const one = roundings.find((rounding) => name.startsWith(`${rounding.name}, `));
+          return one ? [[name, one.radius] as const] : [];
+        }),
+      );
+      return { home: panel.panel.assembly, frame: panel.frame, places, diameters, radii };
     });
   const part = shape.bought.find((one) => one.part.id === record);
   return part
@@ -51,6 +61,7 @@ export function featuresOf(shape: Shape, record: string, assets: Assets = NO_ASS
         frame: AT_HOME.frame,
         places: standInPlaces(meshOfStandIn(part, assets)),
         diameters: NONE,
+        radii: NONE,
       }))
     : null;
 }

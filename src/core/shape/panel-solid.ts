@@ -121,8 +121,8 @@ function outlineNames(solid: PanelSolid): readonly string[] {
 
 /**
  * The places of a panel that a drawing can take hold of, by their names: the corners of its faces (of an outline those
- * that were set, before any rounding), the corners of grooves where they meet their face, the middles of holes on the faces
- * that they come out at, the corners of notches. In its own axes, mm.
+ * that were set, before any rounding, and the middles of the roundings), the corners of grooves where they meet their face, the
+ * middles of holes on the faces that they come out at, the corners of notches. In its own axes, mm.
  */
 export function placesOfPanel(solid: PanelSolid): ReadonlyMap<string, Vec3> {
   const size = sizeOf(solid);
@@ -147,6 +147,9 @@ export function placesOfPanel(solid: PanelSolid): ReadonlyMap<string, Vec3> {
     for (const [face, z] of faces)
       if (hole.depth === null || hole.face === face)
         places.set(`${holeName(solid, hole)}, middle on the ${face} face`, [hole.x, hole.y, z]);
+  for (const { name, middle } of roundingsOf(solid))
+    for (const [face, z] of faces)
+      places.set(`${name}, middle on the ${face} face`, [middle[0], middle[1], z]);
   for (const notch of solid.notches) {
     const [from, to] = withinPanel(notchBox(notch, size), size);
     for (const [face, z] of faces)
@@ -154,6 +157,19 @@ export function placesOfPanel(solid: PanelSolid): ReadonlyMap<string, Vec3> {
         places.set(`notch ${notch.id}, ${corner} on the ${face} face`, [x, y, z]);
   }
   return places;
+}
+
+/** The roundings of an outline's corners: their middles in the plane of the panel, by their names. */
+export function roundingsOf(
+  solid: PanelSolid,
+): readonly { readonly name: string; readonly middle: Vec2; readonly radius: number }[] {
+  if (!solid.outline) return [];
+  const ids = cornerIds(solid);
+  return roundedSegments(solid.outline.corners).flatMap(({ segment, corner, part }) =>
+    part === "rounding" && segment.kind === "arc"
+      ? [{ name: `rounding ${at(ids, corner)}`, middle: segment.centre, radius: segment.radius }]
+      : [],
+  );
 }
 
 const faceOf = ({ face }: GrooveSolid, height: number) => (face === "good" ? height : 0);

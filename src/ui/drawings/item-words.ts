@@ -70,6 +70,7 @@ export const MEASURE_WORDS: Readonly<Record<SizeMeasure, string>> = {
   vertical: "Vertical",
   along: "Along",
   diameter: "Diameter",
+  radius: "Radius",
   angle: "Angle",
 };
 

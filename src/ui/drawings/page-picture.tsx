@@ -34,6 +34,7 @@ function pointingWords(pointing: Pointing): string {
   if (pointing.kind !== "size") return POINTING_WORDS[pointing.kind];
   const { measure, from } = pointing;
   if (measure === "diameter") return "Click a hole in a view.";
+  if (measure === "radius") return "Click a rounded corner in a view.";
   if (measure === "angle") return from ? "Click the second member." : "Click the first of two members.";
   return from ? "Click the place that the size runs to." : "Click the place that the size begins at.";
 }
@@ -73,7 +74,8 @@ function OpenPage({ page }: { readonly page: Page }) {
     }
     if (pointing?.kind !== "size") return;
     const { measure, run, from, stand } = pointing;
-    if (measure !== "diameter" && (from === null || from.view !== view)) {
+    const isOfOne = measure === "diameter" || measure === "radius";
+    if (!isOfOne && (from === null || from.view !== view)) {
       setPointing({ ...pointing, from: { view, caught }, stand: null });
       return;
     }
@@ -87,7 +89,7 @@ function OpenPage({ page }: { readonly page: Page }) {
       view,
       measure,
       from: start.feature,
-      to: measure === "diameter" ? null : caught.feature,
+      to: isOfOne ? null : caught.feature,
       ...stood,
     });
     if (desk.submit({ kind: "setPageItems", items: [made] }) !== null) return;

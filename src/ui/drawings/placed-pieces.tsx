@@ -47,18 +47,16 @@ export function PlacedPieces() {
   };
   return (
     <div className={isOld ? "opacity-60" : ""}>
-      <p
-        className="flex items-center justify-between gap-2 text-ink-soft"
-        data-placed={isOld ? "old" : "now"}
-      >
-        Placed by sizes and by how pieces meet: {count - unplaced.size} of {counted(count, "piece")}
+      <p className="text-ink-soft" data-placed={isOld ? "old" : "now"}>
+        Placed: {count - unplaced.size} of {count} pieces and assemblies
       </p>
-      {loose.length === 0 && count > 0 ? (
-        <p className="text-moss">
-          {confirmed
-            ? "Every piece is placed. Solved a second way, with the same answer."
-            : "Every piece seems placed, but a second way of solving does not agree: do not rely on it."}
+      {confirmed ? null : (
+        <p className="text-oxide">
+          A second way of solving does not agree with this list: do not rely on it.
         </p>
+      )}
+      {confirmed && loose.length === 0 && count > 0 ? (
+        <p className="text-moss">Every piece is placed. Solved a second way, with the same answer.</p>
       ) : null}
       <ul>
         {loose.slice(0, MOST_NAMED).map((group) => (
@@ -107,7 +105,7 @@ export function PlacedPieces() {
           A size on {pageOf(id, job.pageItems, pages)} is typed over with another value than the design has
         </button>
       ))}
-      {farthest && farthest.mm >= 0.05 ? (
+      {farthest && farthest.mm >= 0.05 && loose.length === 0 ? (
         <p className="text-ink-soft">
           Built from the numbers as written, no piece is off by more than{" "}
           {sayLength(Math.ceil(farthest.mm * 10) / 10, jobStyle(job))} ({nameOf(farthest.body.record, job)})

@@ -106,6 +106,7 @@ export function SizeMenu({ drawn, onPoint }: Props) {
           {entry("Vertical, all from one place", "vertical", "steps")}
           {entry("Along, from place to place", "along")}
           {entry("Diameter of a hole", "diameter")}
+          {entry("Radius of a corner", "radius")}
           {entry("Angle between two members", "angle")}
         </DropdownMenu.Content>
       </DropdownMenu.Portal>

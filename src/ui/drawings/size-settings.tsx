@@ -91,10 +91,12 @@ function EndOfSize({
     pieces.find((piece) => keyOf(piece) === keyOf(feature)) ??
     pieces.find(({ record }) => record === feature.record);
   const places = ground && own ? placesInView(ground.shape, ground.asked, own, ground.assets) : null;
-  const fits = (name: string) =>
-    item.measure === "angle"
-      ? name === "axis"
-      : name !== "axis" && (item.measure !== "diameter" || (places?.get(name)?.diameter ?? null) !== null);
+  const fits = (name: string) => {
+    if (item.measure === "angle" || name === "axis") return item.measure === "angle" && name === "axis";
+    if (item.measure === "diameter" || item.measure === "radius")
+      return (places?.get(name)?.[item.measure] ?? null) !== null;
+    return true;
+  };
   const names = [...(places?.keys() ?? [])].filter(fits);
   return (
     <span className="grid grid-cols-2 gap-1">

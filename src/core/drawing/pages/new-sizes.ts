@@ -32,7 +32,7 @@ const featureOf = ({ record, way }: ViewPiece, place: string): Feature => ({
 });
 
 /**
- * What a new size may take hold of near a place of the paper: for angles a member's line, for diameters a hole, else a named
+ * What a new size may take hold of near a place of the paper: for angles a member's line, for diameters a hole, for radii a rounded corner, else a named
  * place; of several that lie together the one nearest to the viewer. null: there is nothing within reach.
  */
 export function catchFeature(
@@ -48,11 +48,11 @@ export function catchFeature(
   for (const piece of measure === "angle" ? (there ? [there] : []) : near) {
     for (const [name, seen] of placesInView(shape, asked, piece, assets) ?? []) {
       if ((name === AXIS) !== (measure === "angle")) continue;
-      if (measure === "diameter" && seen.diameter === null) continue;
+      const round = measure === "diameter" ? half(seen.diameter) : measure === "radius" ? seen.radius : 0;
+      if (round === null) continue;
       const at = place.onPaper([seen.at[0], seen.at[1]]);
       const away = measure === "angle" ? 0 : Math.hypot(at[0] - point[0], at[1] - point[1]);
-      const within =
-        measure === "diameter" && seen.diameter !== null ? (seen.diameter / 2) * place.scale + reach : reach;
+      const within = round * place.scale + reach;
       if (away > within) continue;
       const nearer = best === null || away < best.away - 0.05;
       const before = best !== null && Math.abs(away - best.away) <= 0.05 && seen.at[2] > best.seen.at[2];
@@ -70,6 +70,8 @@ export function featurePlace(
   const seen = placesInView(shape, asked, { record, way: way ?? "" }, assets)?.get(name);
   return seen ? place.onPaper([seen.at[0], seen.at[1]]) : null;
 }
+
+const half = (diameter: number | null): number | null => (diameter === null ? null : diameter / 2);
 
 /** Pieces that have a line near a place, or are seen there. */
 function piecesNear(drawn: DrawnView, place: ViewPlace, [x, y]: Vec2, reach: number): readonly ViewPiece[] {
@@ -95,7 +97,7 @@ export function standOfSize(
 ): SizeStand {
   if (measure === "along") return { side: "own", out: 8 };
   if (measure === "angle") return { side: "own", out: 15 };
-  if (measure === "diameter") return { side: "own", out: 6 };
+  if (measure === "diameter" || measure === "radius") return { side: "own", out: 6 };
   const [x, y] = [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
   const side = measure === "horizontal" ? (y < 0 ? "top" : "bottom") : x < 0 ? "left" : "right";
   const rows = there.filter((one) => one.side === side).map(({ out }) => out);

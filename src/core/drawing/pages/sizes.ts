@@ -71,7 +71,11 @@ function sized(
     case "diameter":
       return from.diameter === null
         ? { fault: "This size wants a hole: pick its middle." }
-        : diameterSize(item, from.at, from.diameter, ground);
+        : roundSize(item, from.at, { sign: "⌀", length: from.diameter, radius: from.diameter / 2 }, ground);
+    case "radius":
+      return from.radius === null
+        ? { fault: "This size wants a rounded corner: pick its middle." }
+        : roundSize(item, from.at, { sign: "R", length: from.radius, radius: from.radius }, ground);
     case "angle":
       return from.to && to?.to
         ? angleSize(item, [from.at, from.to], [to.at, to.to], ground)
@@ -272,27 +276,35 @@ function written({ text, typed, letters }: Value, [x, y]: Vec2, turn: number): r
   ];
 }
 
-/** A leader from the edge of a hole to its diameter. */
-function diameterSize(item: SizeItem, middle: SeenPlace, diameter: number, ground: SizeGround): Made {
+type Round = { readonly sign: "⌀" | "R"; readonly length: number; readonly radius: number };
+
+/** A leader from the edge of a hole to its diameter, or of a rounded corner to its radius: outwards from its view. */
+function roundSize(item: SizeItem, middle: SeenPlace, round: Round, ground: SizeGround): Made {
   const [x, y] = ground.place.onPaper([middle[0], middle[1]]);
-  const radius = (diameter * ground.place.scale) / 2;
+  const radius = round.radius * ground.place.scale;
   const reach = radius + Math.max(3, Math.abs(item.out));
-  const [c, s] = [Math.SQRT1_2, -Math.SQRT1_2];
+  // A corner is rounded on the side that looks out of its view; a hole is round all the way.
+  const isCorner = round.sign === "R";
+  const [right, down] = [isCorner && x < 0 ? -1 : 1, isCorner && y > 0 ? 1 : -1];
+  const [c, s] = [right * Math.SQRT1_2, down * Math.SQRT1_2];
   const [edge, knee]: [Vec2, Vec2] = [
     [x + c * radius, y + s * radius],
     [x + c * reach, y + s * reach],
   ];
-  const text = sizeText(item, `⌀ ${formatLength(diameter, ground.style, LENGTH_TOLERANCE_MM)}`);
+  const text = sizeText(
+    item,
+    `${round.sign} ${formatLength(round.length, ground.style, LENGTH_TOLERANCE_MM)}`,
+  );
   const { letters, narrow } = ground.widths;
   const value = { text, typed: item.typed !== null, letters };
   const width = widthOf(value);
   const stroke: Stroke = { ink: "ink", width: narrow };
   const items = [
     line(edge, knee, stroke),
-    line(knee, [knee[0] + width + 2, knee[1]], stroke),
-    ...written(value, [knee[0] + 1 + width / 2, knee[1] - letters / 2 - 1], 0),
+    line(knee, [knee[0] + right * (width + 2), knee[1]], stroke),
+    ...written(value, [knee[0] + right * (1 + width / 2), knee[1] - letters / 2 - 1], 0),
   ];
-  return { items, box: boxOf(items), way: [c, s], grip: [knee, [knee[0] + width + 2, knee[1]]] };
+  return { items, box: boxOf(items), way: [c, s], grip: [knee, [knee[0] + right * (width + 2), knee[1]]] };
 }
 
 /** The angle between the lines of two members, about the place where they would meet. */

@@ -13,6 +13,8 @@ export type SeenFeature = {
   readonly at: SeenPlace;
   /** Of a hole by its middle; null: it is none. */
   readonly diameter: number | null;
+  /** Of a rounded corner by its middle; null: it is none. */
+  readonly radius: number | null;
   /** The other end of a member's line, where that is what is meant; null: it is a place. */
   readonly to: SeenPlace | null;
 };
@@ -44,9 +46,14 @@ export function placesInView(
   };
   const places = new Map<string, SeenFeature>();
   for (const [name, place] of features.places)
-    places.set(name, { at: seen(place), diameter: features.diameters.get(name) ?? null, to: null });
+    places.set(name, {
+      at: seen(place),
+      diameter: features.diameters.get(name) ?? null,
+      radius: features.radii.get(name) ?? null,
+      to: null,
+    });
   const [start, end] = [places.get("start, axis"), places.get("end, axis")];
-  if (start && end) places.set(AXIS, { at: start.at, diameter: null, to: end.at });
+  if (start && end) places.set(AXIS, { at: start.at, diameter: null, radius: null, to: end.at });
   return places;
 }
 
