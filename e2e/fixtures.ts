@@ -1,9 +1,18 @@
 /** What every driven test watches: no error in the console, no violation that axe can see. */
-import { readFileSync } from "node:fs";
+import { mkdtempSync, readFileSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import path from "node:path";
 import AxeBuilder from "@axe-core/playwright";
-import { test as base, type Download, expect, type Page } from "@playwright/test";
+import {
+  type BrowserContext,
+  test as base,
+  chromium,
+  type Download,
+  expect,
+  type Page,
+} from "@playwright/test";
 import { type Application, startApplication } from "./application";
-import { E2E_PORT } from "./browser";
+import { BROWSER, E2E_PORT } from "./browser";
 
 /** Words of the browser itself that are no fault of a page. */
 const NOT_OURS = /GPU stall due to ReadPixels|status of (4\d\d)|net::ERR_FAILED/;
@@ -21,9 +30,48 @@ const drawSharp = () => {
   } as typeof getContext;
 };
 
+/** Where the application of a worker is served. */
+const portOf = (worker: number): number => E2E_PORT + worker;
+const urlOf = (worker: number): string => `http://localhost:${portOf(worker)}`;
+
 type Served = { readonly urlFor: (file: string) => Promise<string> };
 
-export const test = base.extend<{ quiet: undefined }, { served: Served }>({
+export const test = base.extend<{ quiet: undefined }, { served: Served; profile: BrowserContext }>({
+  /**
+   * One browser for all tests of a worker, which keeps the code of the application as it has compiled it: half of what a page
+   * costs. Nothing else is kept from test to test.
+   */
+  profile: [
+    // biome-ignore lint/correctness/noEmptyPattern: Playwright reads the names of fixtures from the pattern.
+    async ({}, use, worker) => {
+      const folder = mkdtempSync(path.join(tmpdir(), "rustic-tally-browser-"));
+      const context = await chromium.launchPersistentContext(folder, {
+        ...BROWSER,
+        viewport: { width: 1280, height: 800 },
+        acceptDownloads: true,
+        baseURL: urlOf(worker.parallelIndex),
+      });
+      await use(context);
+      await context.close();
+      rmSync(folder, { recursive: true, force: true });
+    },
+    { scope: "worker" },
+  ],
+  context: async ({ profile }, use) => {
+    await use(profile);
+    for (const page of profile.pages()) await page.close();
+    await profile.clearCookies();
+  },
+  page: async ({ context, baseURL }, use) => {
+    const page = await context.newPage();
+    const session = await context.newCDPSession(page);
+    await session.send("Storage.clearDataForOrigin", {
+      origin: baseURL ?? "",
+      storageTypes: "local_storage,indexeddb,service_workers",
+    });
+    await session.detach();
+    await use(page);
+  },
   /** Each file of tests has the application on a database of its own, so files can run in any order, two at a time. */
   served: [
     // biome-ignore lint/correctness/noEmptyPattern: Playwright reads the names of fixtures from the pattern.
@@ -34,7 +82,7 @@ export const test = base.extend<{ quiet: undefined }, { served: Served }>({
           if (now?.file !== file) {
             await now?.application.stop();
             const folder = process.env["RUSTIC_TALLY_DEMO_FOLDER"] ?? "";
-            now = { file, application: await startApplication(folder, E2E_PORT + worker.parallelIndex) };
+            now = { file, application: await startApplication(folder, portOf(worker.parallelIndex)) };
           }
           return now.application.url;
         },

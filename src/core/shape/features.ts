@@ -15,11 +15,13 @@ export type Features = {
   readonly places: ReadonlyMap<string, Vec3>;
   /** Diameters of holes, by the names of their middles. */
   readonly diameters: ReadonlyMap<string, number>;
-  /** Radii of rounded corners, by the names of their middles. */
-  readonly radii: ReadonlyMap<string, number>;
+  /** Rounded corners, by the names of their middles: the radius, and where the corner would be. */
+  readonly roundings: ReadonlyMap<string, Rounding>;
 };
 
-const NONE: ReadonlyMap<string, number> = new Map();
+export type Rounding = { readonly radius: number; readonly corner: Vec3 };
+
+const NONE: ReadonlyMap<string, never> = new Map<string, never>();
 const remembered = remembersEach<object, Features>();
 
 /** What a record offers; null where nothing of it stands anywhere. */
@@ -31,7 +33,7 @@ export function featuresOf(shape: Shape, record: string, assets: Assets = NO_ASS
       frame: member.frame,
       places: placesOfMember(member),
       diameters: NONE,
-      radii: NONE,
+      roundings: NONE,
     }));
   const panel = panelSolid(shape, record);
   if (panel)
@@ -45,14 +47,11 @@ export function featuresOf(shape: Shape, record: string, assets: Assets = NO_ASS
           return hole ? [[name, hole.diameter] as const] : [];
         }),
       );
-      const roundings = roundingsOf(panel);
-      const radii = new Map(
-        [...places.keys()].flatMap((name) => {
-          const one = roundings.find((rounding) => name.startsWith(`${rounding.name}, `));
-          return one ? [[name, one.radius] as const] : [];
-        }),
-      );
-      return { home: panel.panel.assembly, frame: panel.frame, places, diameters, radii };
+      const roundings = new Map<string, Rounding>();
+      for (const { name, corner, radius } of roundingsOf(panel))
+        for (const [place, [, , z]] of places)
+          if (place.startsWith(`${name}, `)) roundings.set(place, { radius, corner: [...corner, z] });
+      return { home: panel.panel.assembly, frame: panel.frame, places, diameters, roundings };
     });
   const part = shape.bought.find((one) => one.part.id === record);
   return part
@@ -61,7 +60,7 @@ export function featuresOf(shape: Shape, record: string, assets: Assets = NO_ASS
         frame: AT_HOME.frame,
         places: standInPlaces(meshOfStandIn(part, assets)),
         diameters: NONE,
-        radii: NONE,
+        roundings: NONE,
       }))
     : null;
 }

@@ -159,17 +159,21 @@ export function placesOfPanel(solid: PanelSolid): ReadonlyMap<string, Vec3> {
   return places;
 }
 
-/** The roundings of an outline's corners: their middles in the plane of the panel, by their names. */
-export function roundingsOf(
-  solid: PanelSolid,
-): readonly { readonly name: string; readonly middle: Vec2; readonly radius: number }[] {
-  if (!solid.outline) return [];
+/** The roundings of an outline, in the plane of the panel: their middles and the corners that they round, by their names. */
+export function roundingsOf(solid: PanelSolid): readonly {
+  readonly name: string;
+  readonly middle: Vec2;
+  readonly corner: Vec2;
+  readonly radius: number;
+}[] {
+  const { outline } = solid;
+  if (!outline) return [];
   const ids = cornerIds(solid);
-  return roundedSegments(solid.outline.corners).flatMap(({ segment, corner, part }) =>
-    part === "rounding" && segment.kind === "arc"
-      ? [{ name: `rounding ${at(ids, corner)}`, middle: segment.centre, radius: segment.radius }]
-      : [],
-  );
+  return roundedSegments(outline.corners).flatMap(({ segment, corner, part }) => {
+    if (part !== "rounding" || segment.kind !== "arc") return [];
+    const { centre: middle, radius } = segment;
+    return [{ name: `rounding ${at(ids, corner)}`, middle, corner: at(outline.corners, corner).at, radius }];
+  });
 }
 
 const faceOf = ({ face }: GrooveSolid, height: number) => (face === "good" ? height : 0);

@@ -85,10 +85,11 @@ export function DrawingsGround({ active, workers, children }: GroundProps) {
     const others = pages.filter((one) => one !== page && small.includes(one.id));
     store.want({ job, stockroom, assets }, [...first, ...asksOfPages(job, others, variant, true)]);
   }, [active, store, job, stockroom, assets, variant, pages, page, small]);
-  useEffect(() => {
-    if (active && pages.length > 0) placings.want({ job, stockroom, assets, variant });
-  }, [active, placings, job, stockroom, assets, variant, pages]);
   const shown = useSyncExternalStore(store.subscribe, store.shown, store.shown);
+  const isDrawn = shown.waiting.size === 0;
+  useEffect(() => {
+    if (active && pages.length > 0) placings.want({ job, stockroom, assets, variant }, isDrawn);
+  }, [active, isDrawn, placings, job, stockroom, assets, variant, pages]);
   const [drawing] = useState(createPageDrawing);
   const [date] = useState(() => new Date().toISOString().slice(0, 10));
   const drawings = useMemo((): Drawings => {

@@ -72,6 +72,17 @@ describe("which pieces are placed, from another thread", () => {
     expect(await how).toBeNull();
   });
 
+  it("waits with the check, not with questions, while there is more to be drawn", () => {
+    const { start, posted } = threads();
+    const store = createPlacingStore(start);
+    store.want(inputs(START), false);
+    expect(posted).toHaveLength(0);
+    void store.ask({ kind: "propose", page: "p", only: null });
+    expect(posted.map(({ question }) => question.kind)).toEqual(["propose"]);
+    store.want(inputs(START), true);
+    expect(store.shown().isOld).toBe(true);
+  });
+
   it("starts anew once, then says that nothing can be checked, and leaves no question without an answer", async () => {
     const { start, posted, fail, next } = threads();
     const store = createPlacingStore(start);

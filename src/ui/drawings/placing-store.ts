@@ -30,6 +30,7 @@ export function createPlacingStore(start: ThreadStart<PlacingMessage, PlacingAns
   const listeners = new Set<() => void>();
   let shown: ShownPlacing = { report: null, isOld: true, hasFailed: false };
   let wanted: PlacingInputs | null = null;
+  let mayCheck = true;
   let reported: PlacingInputs | null = null;
   let thread: Thread<PlacingMessage> | null = null;
   let mirror: PlacingInputs | null = null;
@@ -50,7 +51,7 @@ export function createPlacingStore(start: ThreadStart<PlacingMessage, PlacingAns
   const next = () => {
     if (!wanted || onItsWay || shown.hasFailed) return;
     const asked = questions.shift() ?? null;
-    if (!asked && reported && sameInputs(reported, wanted)) return;
+    if (!asked && (!mayCheck || (reported && sameInputs(reported, wanted)))) return;
     thread ??= begin();
     onItsWay = { number: ++number, inputs: wanted, asked };
     const { variant } = wanted;
@@ -96,8 +97,10 @@ export function createPlacingStore(start: ThreadStart<PlacingMessage, PlacingAns
   };
 
   return {
-    want: (inputs: PlacingInputs) => {
+    /** Says of which design; `now`: it may be checked, as nothing waits that is looked at: there may be few processors. */
+    want: (inputs: PlacingInputs, now = true) => {
       wanted = inputs;
+      mayCheck = now;
       const isOld = reported === null || !sameInputs(reported, inputs);
       if (isOld !== shown.isOld) tell({ ...shown, isOld });
       next();

@@ -71,11 +71,21 @@ function sized(
     case "diameter":
       return from.diameter === null
         ? { fault: "This size wants a hole: pick its middle." }
-        : roundSize(item, from.at, { sign: "⌀", length: from.diameter, radius: from.diameter / 2 }, ground);
+        : roundSize(
+            item,
+            from.at,
+            { sign: "⌀", length: from.diameter, radius: from.diameter / 2, towards: null },
+            ground,
+          );
     case "radius":
       return from.radius === null
         ? { fault: "This size wants a rounded corner: pick its middle." }
-        : roundSize(item, from.at, { sign: "R", length: from.radius, radius: from.radius }, ground);
+        : roundSize(
+            item,
+            from.at,
+            { sign: "R", length: from.radius, radius: from.radius, towards: from.corner },
+            ground,
+          );
     case "angle":
       return from.to && to?.to
         ? angleSize(item, [from.at, from.to], [to.at, to.to], ground)
@@ -276,17 +286,25 @@ function written({ text, typed, letters }: Value, [x, y]: Vec2, turn: number): r
   ];
 }
 
-type Round = { readonly sign: "⌀" | "R"; readonly length: number; readonly radius: number };
+type Round = {
+  readonly sign: "⌀" | "R";
+  readonly length: number;
+  readonly radius: number;
+  /** Where its leader goes; null: up to the right. */
+  readonly towards: SeenPlace | null;
+};
 
-/** A leader from the edge of a hole to its diameter, or of a rounded corner to its radius: outwards from its view. */
+/** A leader from the edge of a hole to its diameter, or from a rounded corner outwards to its radius. */
 function roundSize(item: SizeItem, middle: SeenPlace, round: Round, ground: SizeGround): Made {
   const [x, y] = ground.place.onPaper([middle[0], middle[1]]);
   const radius = round.radius * ground.place.scale;
   const reach = radius + Math.max(3, Math.abs(item.out));
-  // A corner is rounded on the side that looks out of its view; a hole is round all the way.
-  const isCorner = round.sign === "R";
-  const [right, down] = [isCorner && x < 0 ? -1 : 1, isCorner && y > 0 ? 1 : -1];
-  const [c, s] = [right * Math.SQRT1_2, down * Math.SQRT1_2];
+  const [tx, ty] = round.towards
+    ? ground.place.onPaper([round.towards[0], round.towards[1]])
+    : [x + Math.SQRT1_2, y - Math.SQRT1_2];
+  const far = Math.hypot(tx - x, ty - y) || 1;
+  const [c, s] = [(tx - x) / far, (ty - y) / far];
+  const right = c < 0 ? -1 : 1;
   const [edge, knee]: [Vec2, Vec2] = [
     [x + c * radius, y + s * radius],
     [x + c * reach, y + s * reach],

@@ -15,6 +15,8 @@ export type SeenFeature = {
   readonly diameter: number | null;
   /** Of a rounded corner by its middle; null: it is none. */
   readonly radius: number | null;
+  /** Where that corner would be. */
+  readonly corner: SeenPlace | null;
   /** The other end of a member's line, where that is what is meant; null: it is a place. */
   readonly to: SeenPlace | null;
 };
@@ -45,15 +47,19 @@ export function placesInView(
     return [x, 0 - y, z];
   };
   const places = new Map<string, SeenFeature>();
-  for (const [name, place] of features.places)
+  for (const [name, place] of features.places) {
+    const rounding = features.roundings.get(name);
     places.set(name, {
       at: seen(place),
       diameter: features.diameters.get(name) ?? null,
-      radius: features.radii.get(name) ?? null,
+      radius: rounding?.radius ?? null,
+      corner: rounding ? seen(rounding.corner) : null,
       to: null,
     });
+  }
   const [start, end] = [places.get("start, axis"), places.get("end, axis")];
-  if (start && end) places.set(AXIS, { at: start.at, diameter: null, radius: null, to: end.at });
+  if (start && end)
+    places.set(AXIS, { at: start.at, diameter: null, radius: null, corner: null, to: end.at });
   return places;
 }
 
