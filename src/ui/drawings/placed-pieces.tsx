@@ -45,6 +45,12 @@ export function PlacedPieces() {
     });
     desk.submit({ kind: "setPageItems", items });
   };
+  // Sizes of another page are shown there.
+  const show = (ids: readonly string[]) => {
+    const page = job.pageItems[ids[0] ?? ""]?.page;
+    if (page !== undefined) desk.openPage(page);
+    desk.select([...ids]);
+  };
   return (
     <div className={isOld ? "opacity-60" : ""}>
       <p className="text-ink-soft" data-placed={isOld ? "old" : "now"}>
@@ -72,12 +78,14 @@ export function PlacedPieces() {
             <button
               type="button"
               className="min-w-0 text-left hover:underline"
-              onClick={() => desk.select([size, ...from])}
+              onClick={() => show([size, ...from])}
             >
               A size on {pageOf(size, job.pageItems, pages)} says what{" "}
               {from.length === 0
                 ? "shows from how pieces meet"
-                : `${counted(from.length, "other size")} already say`}
+                : from.length === 1
+                  ? "another size says already"
+                  : `${from.length} other sizes say already`}
             </button>
             <Button look="plain" onClick={() => brackets([size])}>
               In brackets
@@ -89,18 +97,18 @@ export function PlacedPieces() {
         <button
           type="button"
           className="block text-left text-ink-soft hover:underline"
-          onClick={() => desk.select([...ofOnePiece])}
+          onClick={() => show(ofOnePiece)}
         >
           {counted(ofOnePiece.length, "size")} of one piece only: the cut list gives{" "}
           {ofOnePiece.length === 1 ? "it" : "them"} too
         </button>
       ) : null}
-      {contrary.map((id) => (
+      {contrary.slice(0, MOST_NAMED).map((id) => (
         <button
           key={id}
           type="button"
           className="block text-left text-oxide hover:underline"
-          onClick={() => desk.select([id])}
+          onClick={() => show([id])}
         >
           A size on {pageOf(id, job.pageItems, pages)} is typed over with another value than the design has
         </button>
