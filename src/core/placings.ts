@@ -5,8 +5,6 @@
 import { isSquareView, placesOfViews, subjectOfView } from "./drawing";
 import {
   type Assets,
-  applyDiff,
-  type Diff,
   type Home,
   itemsOfPage,
   type Job,
@@ -15,7 +13,7 @@ import {
   type Sizes,
   type VariantId,
 } from "./job";
-import { at, invariant, remembersLast } from "./kernel";
+import { at, remembersLast } from "./kernel";
 import { asksOfPages } from "./paper-set";
 import { remembersDesign, remembersSizes } from "./pipeline";
 import {
@@ -32,16 +30,12 @@ import {
   toldByDesign,
   verifyPlacing,
 } from "./placing";
+import { createDocumentReceiver, type DocumentMessage, type SentDocument } from "./sent-document";
 import { createShaper, type Shape } from "./shape";
-import { indexStockroom, type Stockroom, type StockroomData } from "./stockroom";
+import type { Stockroom } from "./stockroom";
 import { createViews } from "./views";
 
-export type PlacingInputs = {
-  readonly job: Job;
-  readonly stockroom: Stockroom;
-  readonly assets: Assets;
-  readonly variant: VariantId | null;
-};
+export type PlacingInputs = SentDocument & { readonly variant: VariantId | null };
 
 /** A body by its record, and which of several by it. */
 export type BodyName = Pick<Body, "record" | "nth">;
@@ -215,13 +209,9 @@ function isShownOn(items: readonly PageItem[], home: Home): boolean {
   });
 }
 
-/** Questions to another thread. What is not there is as it was before; the first message has all. */
-export type PlacingMessage = {
+/** Questions to another thread. */
+export type PlacingMessage = DocumentMessage & {
   readonly number: number;
-  readonly job?: Job;
-  readonly diff?: Diff;
-  readonly stockroom?: StockroomData;
-  readonly assets?: Assets;
   readonly variant: VariantId | null;
   readonly question: PlacingQuestion;
 };
@@ -237,17 +227,9 @@ export type PlacingAnswer = {
 /** Answers one message after the other. Throws where the first does not say all. */
 export function createPlacingAnswering(): (message: PlacingMessage) => PlacingAnswer {
   const placings = createPlacings();
-  let known: Partial<PlacingInputs> = {};
-  return ({ number, diff, stockroom, variant, question, ...given }) => {
-    const { job, assets } = {
-      ...known,
-      ...(given.job ? { job: given.job } : {}),
-      ...(given.assets ? { assets: given.assets } : {}),
-    };
-    const room = stockroom ? indexStockroom(stockroom) : known.stockroom;
-    invariant(job && room && assets, "the job was not sent");
-    const inputs = { job: diff ? applyDiff(job, diff) : job, stockroom: room, assets, variant };
-    known = inputs;
+  const receive = createDocumentReceiver();
+  return ({ number, variant, question, ...document }) => {
+    const inputs = { ...receive(document), variant };
     switch (question.kind) {
       case "check":
         return { number, value: placings.check(inputs) };

@@ -3,18 +3,15 @@
  * views as they were drawn last. The browser runs it in a worker, the server and the command line run it as it is.
  */
 import { createViewDrawer, type DrawnView, type ViewAsked } from "./drawing";
-import { type Assets, applyDiff, type Diff, type Job, lengthWith, type Sizes, type VariantId } from "./job";
-import { invariant, remembersLast } from "./kernel";
+import { type Job, lengthWith, type Sizes, type VariantId } from "./job";
+import { remembersLast } from "./kernel";
 import { remembersSizes } from "./pipeline";
+import { createDocumentReceiver, type DocumentMessage, type SentDocument } from "./sent-document";
 import { createShaper, type Shape } from "./shape";
-import { indexStockroom, type Stockroom, type StockroomData } from "./stockroom";
+import type { Stockroom } from "./stockroom";
 import { createSender, type Parcel } from "./transfer";
 
-export type ViewInputs = {
-  readonly job: Job;
-  readonly stockroom: Stockroom;
-  readonly assets: Assets;
-};
+export type ViewInputs = SentDocument;
 
 type Shaping = {
   readonly sizes: (job: Job, variant: VariantId | null) => Sizes;
@@ -39,15 +36,8 @@ export function createViews(): (inputs: ViewInputs, asked: ViewAsked) => DrawnVi
   };
 }
 
-/** Asks another thread for one view. What is not there is as it was before; the first message has all. */
-export type ViewMessage = {
-  readonly number: number;
-  readonly job?: Job;
-  readonly diff?: Diff;
-  readonly stockroom?: StockroomData;
-  readonly assets?: Assets;
-  readonly asked: ViewAsked;
-};
+/** Asks another thread for one view. */
+export type ViewMessage = DocumentMessage & { readonly number: number; readonly asked: ViewAsked };
 export type ViewAnswer = {
   readonly number: number;
   /** `DrawnView`. */
@@ -58,21 +48,6 @@ export type ViewAnswer = {
 export function createViewAnswering(): (message: ViewMessage) => ViewAnswer {
   const draw = createViews();
   const send = createSender();
-  let known: Partial<ViewInputs> = {};
-  return ({ number, diff, stockroom, asked, ...given }) => {
-    const told = {
-      ...known,
-      ...(given.job ? { job: given.job } : {}),
-      ...(given.assets ? { assets: given.assets } : {}),
-      ...(stockroom ? { stockroom: indexStockroom(stockroom) } : {}),
-    };
-    invariant(told.job && told.stockroom && told.assets, "the job was not sent");
-    const inputs = {
-      job: diff ? applyDiff(told.job, diff) : told.job,
-      stockroom: told.stockroom,
-      assets: told.assets,
-    };
-    known = inputs;
-    return { number, parcel: send(draw(inputs, asked)) };
-  };
+  const receive = createDocumentReceiver();
+  return ({ number, asked, ...document }) => ({ number, parcel: send(draw(receive(document), asked)) });
 }

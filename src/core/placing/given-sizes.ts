@@ -17,7 +17,7 @@ import type { Assets, Feature, Home, Job, PageItem, SizeItem, VariantId } from "
 import { itemsOfPage, jobStyle, pagesInOrder } from "../job";
 import { LENGTH_TOLERANCE_MM } from "../kernel";
 import { formatLength, type LengthStyle, parseLength } from "../measure";
-import { featuresOf, type Shape } from "../shape";
+import { featuresOf, type Shape, standInOf } from "../shape";
 import { bodyKey } from "./bodies";
 
 /** What a size holds: two points apart along a direction, or two directions at an angle. */
@@ -139,8 +139,7 @@ export function placedFeature(
   const own = place === AXIS ? start : features.places.get(place);
   if (!own) return null;
   const axis = place === AXIS && start && end ? turned(frame, subtract(end, start)) : null;
-  const nth = Number(/^no (\d+), /.exec(place)?.[1] ?? 1);
-  return { record, nth, way: instance.key, at: toWorld(frame, own), axis };
+  return { record, nth: standInOf(place), way: instance.key, at: toWorld(frame, own), axis };
 }
 
 type View = { readonly right: Vec3; readonly up: Vec3; readonly towards: Vec3; readonly isSquare: boolean };

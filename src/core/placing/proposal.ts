@@ -13,16 +13,7 @@ import {
   viewIn,
 } from "../drawing";
 import { dot, type Vec2, type Vec3 } from "../geometry";
-import {
-  type Assets,
-  type Feature,
-  type Job,
-  jobStyle,
-  type Page,
-  type PageItem,
-  type SizeItem,
-  type Sizes,
-} from "../job";
+import type { Assets, Feature, Job, Page, PageItem, SizeItem, Sizes } from "../job";
 import { at, byKey, byNumber, byText, inTurn, LENGTH_TOLERANCE_MM } from "../kernel";
 import { MM_PER_UNIT } from "../measure";
 import type { Instance, Shape } from "../shape";
@@ -177,11 +168,9 @@ function shownIn({ drawn, instance, placing, ground, asked, base }: ShownGround)
     const step = piece.way.slice(instance.key.length, piece.way.indexOf("/", instance.key.length) + 1);
     for (const [place, { at: spot }] of placesInView(shape, asked, piece, assets) ?? []) {
       const feature: Feature = { record: piece.record, way: piece.way || null, place };
-      const nth = Number(/^no (\d+), /.exec(place)?.[1] ?? 1);
-      const body = numbers.get(step === "" ? bodyKey(piece.record, nth) : step);
-      if (body === undefined) continue;
       const placed = placedFeature({ ...feature, way: piece.way }, shape, base, assets);
-      if (!placed) continue;
+      const body = placed && numbers.get(step === "" ? bodyKey(piece.record, placed.nth) : step);
+      if (!placed || body === undefined || body === null) continue;
       const one: Spot = { feature, placed, at: [spot[0], spot[1]] };
       const known = shown.get(body) ?? { across: null, up: null, points: [], axis: null };
       shown.set(body, known);
@@ -399,7 +388,7 @@ function candidatesIn(
     for (const [i, one] of shown.entries()) {
       if (!wanted.has(one.body) && one.body !== datum) continue;
       // The dimension line stands on the side of the view that the body is nearer to.
-      const isLast = (levelCross(one, axis) ?? 0) >= middle;
+      const isLast = levelCross(one, axis) >= middle;
       const next = [shown[i - 1], shown[i + 1]];
       const like = (other: Reaching) => at(bodies, other.body).like === at(bodies, one.body).like;
       const others: (readonly [Reaching | undefined, number])[] = [
@@ -471,7 +460,7 @@ function costOf(length: number | null, scale: number, { job, sizes }: ProposalGr
   if (length === null) return 0;
   const unit = MM_PER_UNIT[job.info.job.unit];
   const value = length / unit;
-  const { unit: name } = jobStyle(job);
+  const { unit: name } = job.info.job;
   const steps =
     name === "in" || name === "ft"
       ? [1, 0.5, 0.25, 0.125, 0.0625]

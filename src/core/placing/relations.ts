@@ -5,11 +5,13 @@
  * Pieces that are centred, equally far apart or symmetric only look so; nothing says that they are, so it does not count.
  */
 import {
+  add,
   boxOfPoints,
   cross,
   dot,
   norm,
   type PlaneBox,
+  polygonArea,
   scale,
   sharedArea,
   subtract,
@@ -203,12 +205,7 @@ function reachOf(a: Lying, b: Lying, cutTo: ReadonlyMap<string, readonly Declare
 
 const sharedOf = (a: Lying, b: Lying): number =>
   a.parts.reduce((sum, one) => sum + b.parts.reduce((all, other) => all + sharedArea(one, other), 0), 0);
-const areaOf = (a: Lying): number => a.parts.reduce((sum, part) => sum + Math.abs(areaOfPart(part)), 0);
-const areaOfPart = (part: readonly Vec2[]): number =>
-  part.reduce((sum, [x, y], i) => {
-    const [nx, ny] = at(part, (i + 1) % part.length);
-    return sum + (x * ny - nx * y) / 2;
-  }, 0);
+const areaOf = (a: Lying): number => a.parts.reduce((sum, part) => sum + Math.abs(polygonArea(part)), 0);
 
 /** The middle of what the boxes of two faces share. */
 function spotOf(direction: Direction, a: Lying, b: Lying): Vec3 {
@@ -228,11 +225,7 @@ function spotOf(direction: Direction, a: Lying, b: Lying): Vec3 {
 /** mm. How far apart the points of a plane are taken that hold turns. */
 const ARM = 500;
 
-const beside = (p: Vec3, way: Vec3, by: number): Vec3 => [
-  p[0] + way[0] * by,
-  p[1] + way[1] * by,
-  p[2] + way[2] * by,
-];
+const beside = (p: Vec3, way: Vec3, by: number): Vec3 => add(p, scale(way, by));
 
 /** Two planes that stay one: three points of it. */
 const planeAt = ({ normal, u, w }: Direction, spot: Vec3): readonly Hold[] => [

@@ -65,6 +65,9 @@ export function featuresOf(shape: Shape, record: string, assets: Assets = NO_ASS
     : null;
 }
 
+/** Which of several stand-ins by one record a place is on, from 1. */
+export const standInOf = (place: string): number => Number(/^no (\d+), /.exec(place)?.[1] ?? 1);
+
 /** Those of each stand-in; of several by one record each has its number, from 1. */
 function standInPlaces(meshes: readonly Mesh[]): ReadonlyMap<string, Vec3> {
   const several = meshes.length > 1;

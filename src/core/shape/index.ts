@@ -20,7 +20,7 @@ export {
   whereIs,
 } from "./draw";
 export { faultWords } from "./fault";
-export { type Features, featuresOf } from "./features";
+export { type Features, featuresOf, standInOf } from "./features";
 export { between, facingPair, letGo } from "./follow";
 export { guideIds } from "./guides";
 export { cutsByRule, type JointRule, type ProposedCut } from "./joints";

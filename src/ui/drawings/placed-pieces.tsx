@@ -2,19 +2,17 @@
 /** Which pieces the pages place: those that nothing places, sizes that say nothing new, and how a chosen piece is known. */
 import { useEffect, useState, useSyncExternalStore } from "react";
 import { toast } from "sonner";
-import type { DrawnPage } from "@/core/drawing";
-import { jobStyle, type SizeItem } from "@/core/job";
+import { jobStyle } from "@/core/job";
 import { counted } from "@/core/kernel";
 import { sayLength } from "@/core/measure";
-import { itemsOfSizes, type ProposedSize } from "@/core/placing";
+import type { ProposedSize } from "@/core/placing";
 import type { BodyName, LooseGroup, PlacingOfPiece } from "@/core/placings";
 import { Button } from "../common/button";
 import { Tag } from "../common/tag";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { useDrawings } from "./drawings-ground";
 import { FREEDOM_WORDS, nameOf } from "./item-words";
-import { newItemId } from "./new-items";
-import { useCatchGrounds } from "./size-menu";
+import { type AddSizes, useAddSizes } from "./size-menu";
 
 /** How many are named; more are counted. */
 const MOST_NAMED = 8;
@@ -22,7 +20,8 @@ const MOST_NAMED = 8;
 export function PlacedPieces() {
   const desk = useDesk();
   const job = useDeskState((state) => state.job);
-  const { placings, pages } = useDrawings();
+  const { placings, pages, page, draw } = useDrawings();
+  const addSizes = useAddSizes(page ? draw(page) : null);
   const { report, isOld, hasFailed } = useSyncExternalStore(
     placings.subscribe,
     placings.shown,
@@ -66,7 +65,11 @@ export function PlacedPieces() {
       ) : null}
       <ul>
         {loose.slice(0, MOST_NAMED).map((group) => (
-          <LooseRow key={`${group.home} ${group.freedom} ${nameKey(group.bodies[0])}`} group={group} />
+          <LooseRow
+            key={`${group.home} ${group.freedom} ${nameKey(group.bodies[0])}`}
+            group={group}
+            addSizes={addSizes}
+          />
         ))}
       </ul>
       {loose.length > MOST_NAMED ? (
@@ -136,13 +139,11 @@ function pageOf(
 }
 
 /** Pieces that nothing places in one direction, with the size that would. */
-function LooseRow({ group }: { readonly group: LooseGroup }) {
+function LooseRow({ group, addSizes }: { readonly group: LooseGroup; readonly addSizes: AddSizes }) {
   const desk = useDesk();
   const job = useDeskState((state) => state.job);
   const tally = useDeskState((state) => state.results.tally);
-  const { pages, page, draw, placings } = useDrawings();
-  const drawn = page ? draw(page) : null;
-  const addSize = useAddSizes();
+  const { pages, page, placings } = useDrawings();
   const [first] = group.bodies;
   if (!first) return null;
   const more = group.bodies.length - 1;
@@ -158,7 +159,7 @@ function LooseRow({ group }: { readonly group: LooseGroup }) {
       });
       const wanted = (value as readonly ProposedSize[] | null)?.slice(0, 1) ?? [];
       if (wanted.length === 0) continue;
-      if (drawn && one === page) addSize(wanted, drawn);
+      if (one === page) addSizes(wanted);
       else {
         desk.openPage(one.id);
         toast(`${one.heading} can show it: it is open now. Add the size there.`);
@@ -192,18 +193,6 @@ function LooseRow({ group }: { readonly group: LooseGroup }) {
       </Button>
     </li>
   );
-}
-
-/** Adds sizes to a page that is drawn. */
-function useAddSizes() {
-  const desk = useDesk();
-  const job = useDeskState((state) => state.job);
-  const { page, draw } = useDrawings();
-  const grounds = useCatchGrounds(page ? draw(page) : null);
-  return (proposed: readonly ProposedSize[], drawn: DrawnPage) => {
-    const items: readonly SizeItem[] = itemsOfSizes(proposed, drawn, grounds, jobStyle(job), newItemId);
-    if (items.length > 0) desk.submit({ kind: "setPageItems", items: [...items] });
-  };
 }
 
 /** From what the place of the chosen piece follows. */

@@ -10,7 +10,7 @@ import type {
   PlacingReport,
 } from "@/core/placings";
 import type { Thread, ThreadStart } from "../common/thread";
-import { changes } from "./view-store";
+import { changes, sameInputs as sameDocument } from "./view-store";
 
 export type ShownPlacing = {
   readonly report: PlacingReport | null;
@@ -131,5 +131,4 @@ export function createPlacingStore(start: ThreadStart<PlacingMessage, PlacingAns
   };
 }
 
-const sameInputs = (a: PlacingInputs, b: PlacingInputs) =>
-  a.job === b.job && a.stockroom === b.stockroom && a.assets === b.assets && a.variant === b.variant;
+const sameInputs = (a: PlacingInputs, b: PlacingInputs) => sameDocument(a, b) && a.variant === b.variant;

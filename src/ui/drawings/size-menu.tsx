@@ -30,6 +30,20 @@ export function useCatchGrounds(drawn: DrawnPage | null): ReadonlyMap<string, Ca
   );
 }
 
+/** Adds proposed sizes to a drawn page; whether there was any. */
+export type AddSizes = (proposed: readonly ProposedSize[]) => boolean;
+
+export function useAddSizes(drawn: DrawnPage | null): AddSizes {
+  const desk = useDesk();
+  const job = useDeskState((state) => state.job);
+  const grounds = useCatchGrounds(drawn);
+  return (proposed) => {
+    const items = drawn ? itemsOfSizes(proposed, drawn, grounds, jobStyle(job), newItemId) : [];
+    if (items.length > 0) desk.submit({ kind: "setPageItems", items: [...items] });
+    return items.length > 0;
+  };
+}
+
 const sizing = (measure: Sizing["measure"], run: Sizing["run"]): Sizing => ({
   kind: "size",
   measure,
@@ -59,17 +73,10 @@ export function SizeMenu({ drawn, onPoint }: Props) {
     else toast("Over-all sizes are for views from the front, a side or above. Add one first.");
   };
   const { placings } = useDrawings();
+  const addSizes = useAddSizes(drawn);
   const needed = async () => {
     const value = await placings.ask({ kind: "propose", page: drawn.page.id, only: null });
-    const items = itemsOfSizes(
-      (value ?? []) as readonly ProposedSize[],
-      drawn,
-      grounds,
-      jobStyle(job),
-      newItemId,
-    );
-    if (items.length > 0) desk.submit({ kind: "setPageItems", items: [...items] });
-    else
+    if (!addSizes((value ?? []) as readonly ProposedSize[]))
       toast(
         "No size is missing that a view of this page could show. Sizes are for views from the front, a side or above.",
       );

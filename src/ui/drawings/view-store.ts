@@ -5,6 +5,7 @@
 import type { DrawnView, ViewAsked } from "@/core/drawing";
 import { diffBetween, isEmptyDiff } from "@/core/job";
 import { remembersDesign } from "@/core/pipeline";
+import type { DocumentMessage } from "@/core/sent-document";
 import { createReceiver } from "@/core/transfer";
 import { createViews, type ViewAnswer, type ViewInputs, type ViewMessage } from "@/core/views";
 import type { Thread, ThreadStart } from "../common/thread";
@@ -123,14 +124,11 @@ export function createViewStore(start: ThreadStart<ViewMessage, ViewAnswer>) {
 
 const keyOf = ({ id: _, ...asked }: ViewAsked) => JSON.stringify(asked);
 
-const sameInputs = (a: ViewInputs, b: ViewInputs) =>
+export const sameInputs = (a: ViewInputs, b: ViewInputs) =>
   a.job === b.job && a.stockroom === b.stockroom && a.assets === b.assets;
 
 /** What differs from what the thread has. */
-export function changes(
-  before: ViewInputs | null,
-  after: ViewInputs,
-): Pick<ViewMessage, "job" | "diff" | "stockroom" | "assets"> {
+export function changes(before: ViewInputs | null, after: ViewInputs): DocumentMessage {
   const { job, stockroom, assets } = after;
   if (!before) return { job, stockroom, assets };
   const diff = diffBetween(before.job, job);
