@@ -7,7 +7,7 @@
 import { spawn, spawnSync } from "node:child_process";
 import { existsSync, mkdirSync, readFileSync } from "node:fs";
 import path from "node:path";
-import { bin, checkNode, installPackages, ROOT, run } from "./setup.mjs";
+import { bin, checkNode, installPackages, ROOT, run, TSC } from "./setup.mjs";
 
 /** Debian's packages that the tests need: the browser, and readers of PDF and DXF that are not our own. */
 const PROGRAMS = [
@@ -100,7 +100,7 @@ function changedFolders() {
 async function quick() {
   const folders = changedFolders();
   const checks = [
-    ["Types", [bin("tsc"), "--noEmit"]],
+    ["Types", [TSC, "--noEmit"]],
     ["Format and lint", [bin("biome"), "check", "."]],
     ["Order of the folders", ["scripts/check-folders.mjs"]],
     ["Doors of the folders", ["scripts/check-doors.mjs"]],
@@ -131,20 +131,18 @@ installPackages();
 if (process.argv.includes("--quick")) await quick();
 installPrograms();
 step("Types", [bin("next"), "typegen"]);
+// Types are read from what the build writes: it begins after them.
+step("Types of the whole", [TSC, "--noEmit"]);
+step("Types of the core, without DOM and Node", [TSC, "--noEmit", "-p", "src/core/tsconfig.json"]);
 // What hangs on nothing of one another runs side by side: there are two processors, and most checks use one.
 await together([
-  [["Types of the whole", [bin("tsc"), "--noEmit"]]],
+  [["Production build", ["scripts/build.mjs"], { RUSTIC_TALLY_TYPES_CHECKED: "1" }]],
   [
-    ["Types of the core, without DOM and Node", [bin("tsc"), "--noEmit", "-p", "src/core/tsconfig.json"]],
     ["Format and lint", [bin("biome"), "check", "."]],
     ["Order of the folders", ["scripts/check-folders.mjs"]],
     ["Doors of the folders", ["scripts/check-doors.mjs"]],
+    ["Unused files, exports and packages", [bin("knip")]],
   ],
-]);
-// Types are read from what the build writes: it begins after them.
-await together([
-  [["Production build", ["scripts/build.mjs"], { RUSTIC_TALLY_TYPES_CHECKED: "1" }]],
-  [["Unused files, exports and packages", [bin("knip")]]],
 ]);
 step("Unit tests", [
   bin("vitest"),

@@ -1,14 +1,16 @@
 /**
- * The recipes of ARCHITECTURE.md against the compiler: the types are widened by one kind each, in memory, and what no longer
+ * The recipes of ARCHITECTURE.md against the compiler: the types are widened by one kind each, in a copy, and what no longer
  * compiles must be what each recipe marks with *.
  */
-import { existsSync, readFileSync } from "node:fs";
+import { spawnSync } from "node:child_process";
+import { cpSync, existsSync, mkdtempSync, readFileSync, rmSync, symlinkSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
 import path from "node:path";
 import { fileURLToPath } from "node:url";
-import ts from "typescript";
 import { describe, expect, it } from "vitest";
 
 const ROOT = fileURLToPath(new URL("..", import.meta.url));
+const TSC = path.join(ROOT, "node_modules/typescript-native/bin/tsc");
 
 /** By the heading of the recipe: the name of the kind that is added, and where its type is widened. */
 const TRIALS: readonly (readonly [heading: string, name: string, file: string, from: string, to: string])[] =
@@ -78,46 +80,45 @@ function recipes(): ReadonlyMap<
   );
 }
 
+/** The sources as they are, each trial's file widened, in a folder of their own beside the same packages. */
+function widened(folder: string): void {
+  const plain = (file: string) => !/\.(test|fixture)\.tsx?$/.test(file);
+  cpSync(path.join(ROOT, "src"), path.join(folder, "src"), { recursive: true, filter: plain });
+  symlinkSync(path.join(ROOT, "node_modules"), path.join(folder, "node_modules"));
+  const options = { incremental: false, noErrorTruncation: true, paths: { "@/*": ["./src/*"] } };
+  const config = { extends: path.join(ROOT, "tsconfig.json"), compilerOptions: options, include: ["src"] };
+  writeFileSync(path.join(folder, "tsconfig.json"), JSON.stringify(config));
+  for (const [, name, file, from, to] of TRIALS) {
+    const text = readFileSync(path.join(folder, file), "utf8");
+    if (!text.includes(from)) throw new Error(`${file} is widened at another place for ${name}`);
+    writeFileSync(path.join(folder, file), text.replace(from, to));
+  }
+}
+
 /** Files that no longer compile with all trials in place, by the trial that each error names. */
 function gaps(): ReadonlyMap<string, ReadonlySet<string>> {
-  const config = ts.getParsedCommandLineOfConfigFile(
-    path.join(ROOT, "tsconfig.json"),
-    { noEmit: true, incremental: false },
-    {
-      ...ts.sys,
-      onUnRecoverableConfigFileDiagnostic: () => undefined,
-    },
-  );
-  if (!config) throw new Error("tsconfig.json is read");
-  const host = ts.createCompilerHost(config.options);
-  const read = host.readFile;
-  host.readFile = (file) => {
-    const own = path.relative(ROOT, file);
-    return TRIALS.filter(([, , widened]) => widened === own).reduce(
-      (text: string | undefined, [, name, , from, to]) => {
-        if (!text?.includes(from)) throw new Error(`${own} is widened at another place for ${name}`);
-        return text.replace(from, to);
-      },
-      read(file),
-    );
-  };
-  host.getSourceFile = (file, options) => {
-    const text = host.readFile(file);
-    return text === undefined ? undefined : ts.createSourceFile(file, text, options);
-  };
-  const sources = config.fileNames.filter(
-    (file) => /\/src\//.test(file) && !/\.(test|fixture)\.tsx?$/.test(file),
-  );
-  const program = ts.createProgram(sources, config.options, host);
-  const found = new Map<string, Set<string>>();
-  for (const { file, messageText } of program.getSemanticDiagnostics()) {
-    const [name] = ts.flattenDiagnosticMessageText(messageText, "\n").match(/trial[A-Z]\w+/) ?? [];
-    // Errors that follow from others name no trial; they stand in files that are found by themselves or by their types.
-    if (!file || name === undefined) continue;
-    const files = found.get(name) ?? new Set<string>();
-    found.set(name, files.add(path.relative(ROOT, file.fileName)));
+  const folder = mkdtempSync(path.join(tmpdir(), "recipes-"));
+  try {
+    widened(folder);
+    const words = [TSC, "--noEmit", "--pretty", "false"];
+    const { stdout } = spawnSync(process.execPath, words, {
+      cwd: folder,
+      encoding: "utf8",
+      maxBuffer: 2 ** 26,
+    });
+    const found = new Map<string, Set<string>>();
+    // An error begins with its file; what belongs to it stands further in on the lines below.
+    for (const said of stdout.split(/^(?=\S)/m)) {
+      const [, file] = said.match(/^([^(\n]+)\(\d+,\d+\): error/) ?? [];
+      const [name] = said.match(/trial[A-Z]\w+/) ?? [];
+      // Errors that follow from others name no trial; they stand in files that are found by themselves or by their types.
+      if (file === undefined || name === undefined) continue;
+      found.set(name, (found.get(name) ?? new Set<string>()).add(file));
+    }
+    return found;
+  } finally {
+    rmSync(folder, { recursive: true, force: true });
   }
-  return found;
 }
 
 describe("the recipes of ARCHITECTURE.md", () => {
