@@ -3,10 +3,11 @@ import { newBalloons } from "@/core/drawing";
 import {
   type Edit,
   type Job,
-  jobStyle,
   NO_ASSETS,
   type Page,
   type PageItem,
+  pageStyle,
+  plainPage,
   plainView,
   type ViewItem,
   withEdit,
@@ -41,7 +42,10 @@ const cutList = (place: readonly [number, number], width: number): Item => ({
   corner: "bottomRight",
   width,
   height: null,
+  columns: null,
   silhouettes: false,
+  columnWidths: {},
+  rowHeight: null,
 });
 const note = (place: readonly [number, number], text: string): Item => ({
   kind: "note",
@@ -225,16 +229,7 @@ export function withPages(start: Job, stockroom: Stockroom): Job {
   };
   for (const [number, plan] of (PLANS[job.info.job.code] ?? []).entries()) {
     const { views, balloons, sizes, items = [], ...more } = plan;
-    const page: Page = {
-      id: `page-${number + 1}` as Page["id"],
-      paper: "a3",
-      lying: true,
-      border: true,
-      titleBlock: true,
-      projection: "first",
-      position: number,
-      ...more,
-    };
+    const page = plainPage({ id: `page-${number + 1}` as Page["id"], position: number, ...more });
     const idOf = (name: string) => item(`${number + 1}-${name}`);
     edit({ kind: "setPages", pages: [page] });
     edit({
@@ -285,7 +280,7 @@ function sizesOf(job: Job, stockroom: Stockroom, page: Page): PageItem[] {
   const proposed = createPlacings().propose(inputs, page.id, null);
   let count = 0;
   const newId = () => item(`${page.id}-size-${++count}`);
-  return [...itemsOfSizes(proposed, drawn, catchGrounds(drawn, inputs), jobStyle(job), newId)];
+  return [...itemsOfSizes(proposed, drawn, catchGrounds(drawn, inputs), pageStyle(page, job), newId)];
 }
 
 /** A balloon for each row, in the first view in which it is seen. */

@@ -311,3 +311,51 @@ test("which pieces the pages place is told: a missing size is added, one too man
   await expect(lacks(page)).toContainText(/2\d of 35 pieces/);
   await saved(page);
 });
+
+test("the shop's own title block stands on every page; a list goes on on the next page, in columns as wide as they are set", async ({
+  page,
+}) => {
+  const id = await copyOf(page, "hl-204");
+  await page.goto("/stockroom");
+  await page.getByRole("tab", { name: "Title block" }).click();
+  await expectAccessible(page);
+  const field = page.getByRole("group", { name: "Field 2 of row 2" });
+  const text = field.getByRole("textbox", { name: "Text" });
+  await text.fill("{colour}");
+  await text.press("Enter");
+  await expect(page.getByText(/names \{colour\}, which a title block does not know/)).toBeVisible();
+  await text.fill("{page}, rev {revision}");
+  const answered = () => page.waitForResponse((response) => response.request().method() === "PUT");
+  await Promise.all([answered(), text.press("Enter")]);
+  await expect(page.getByText("Frame, rev 3")).toBeVisible();
+  await page
+    .getByLabel("Picture of the shop")
+    .setInputFiles({ name: "shop.png", mimeType: "image/png", buffer: smallPng(12, 5) });
+  await expect(page.getByRole("button", { name: "Remove the picture" })).toBeVisible();
+  await expect(page.locator("svg image")).toBeVisible();
+
+  await page.goto(`/jobs/${id}?stage=drawings`);
+  await expect(sheet(page).getByText(/^General view, rev \d+$/)).toBeVisible();
+  await expect(sheet(page).locator("image")).toBeVisible();
+  await page.getByRole("textbox", { name: "Drawn by, on all pages" }).fill("R. Tally");
+  await page.getByRole("textbox", { name: "Drawn by, on all pages" }).press("Enter");
+  await expect(sheet(page).getByText("R. Tally")).toBeVisible();
+
+  await page.getByRole("button", { name: "Add page" }).click();
+  await add(page, "List", "Cut list");
+  await expect(item(page, "Cut list")).toHaveAttribute("aria-pressed", "true");
+  await setField(page, "Greatest height, mm", "40");
+  await setField(page, "Side by side, at most", "1");
+  await expect(lacks(page).getByText(/rows have no room here/)).toBeVisible();
+  await page.getByText("Widths of columns").click();
+  await setField(page, "Name, mm", "60");
+  await expect(page.getByRole("textbox", { name: "Name, mm" })).toHaveValue("60");
+  await page.getByRole("button", { name: "Go on on the next page" }).click();
+  await expect(page.getByRole("heading", { name: "Page 4" })).toBeVisible();
+  await expect(sheet(page).getByText("Cut list, continued")).toBeVisible();
+  await expect(lacks(page).getByText(/have no room/)).toBeHidden();
+  await saved(page);
+  await page.getByRole("button", { name: "Undo" }).click();
+  await page.getByText("3. Page 3").click();
+  await expect(lacks(page).getByText(/rows have no room here/)).toBeVisible();
+});

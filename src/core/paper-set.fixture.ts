@@ -8,6 +8,8 @@ import {
   NO_ASSETS,
   type Page,
   type PageItem,
+  pagesInOrder,
+  plainList,
   plainPage,
   plainView,
   withEdit,
@@ -32,18 +34,14 @@ export const view = (id: string, more: Partial<Kind<"view">> = {}): Kind<"view">
     from: { kind: "named", side: "frontLeft" },
     ...more,
   });
-export const list = (more: Partial<Kind<"list">> = {}): Kind<"list"> => ({
-  id: "list" as PageItem["id"],
-  page: "p",
-  kind: "list",
-  at: [410, 250],
-  list: { kind: "cut" },
-  corner: "bottomRight",
-  width: 170,
-  height: null,
-  silhouettes: false,
-  ...more,
-});
+export const list = (more: Partial<Kind<"list">> = {}): Kind<"list"> =>
+  plainList({
+    id: "list" as PageItem["id"],
+    page: "p",
+    at: [410, 250],
+    corner: "bottomRight",
+    ...more,
+  });
 export const callout = (pattern: string): Kind<"callout"> => ({
   id: "call" as PageItem["id"],
   page: "p",
@@ -70,11 +68,12 @@ export function drawn(
   layouts: readonly SavedLayout[] = [],
   assets: Assets = NO_ASSETS,
   allParts = false,
+  sheet: Page = at(pagesInOrder(job), 0),
 ) {
   const results = resultsOf(job);
   const draw = createViews();
   const views = new Map<string, DrawnView>(
-    asksOfPages(job, [PAGE], null, allParts).map((asked) => [
+    asksOfPages(job, [sheet], null, allParts).map((asked) => [
       asked.id,
       draw({ job, stockroom: STOCK, assets: NO_ASSETS }, asked),
     ]),
@@ -86,7 +85,7 @@ export function drawn(
     variantName: null,
     shop: "Hollow Lane Works",
   };
-  const page = createPageDrawing()(at(Object.values(job.pages), 0), {
+  const page = createPageDrawing()(sheet, {
     job,
     results,
     stockroom: STOCK,

@@ -81,42 +81,6 @@ describe("a page", () => {
     expect(flat.y1 - flat.y0).toBeCloseTo(320 * 0.2, 6);
   });
 
-  it("keeps the corner of a list, and goes on beside where it may grow no taller", () => {
-    const low = placed(withItems(start, list()), "list");
-    expect([low.box.x1, low.box.y1]).toEqual([0, 0]);
-    const split = placed(withItems(start, list({ height: 30 })), "list");
-    expect(split.box.y1 - split.box.y0).toBeLessThan(low.box.y1 - low.box.y0);
-    expect(split.box.x0).toBeLessThan(low.box.x0);
-    expect(split.box.x1).toBe(0);
-    // Nothing of it is lost on the way.
-    const words = (one: typeof low) => one.items.flatMap((item) => (item.kind === "text" ? [item.text] : []));
-    for (const text of words(low)) expect(words(split)).toContain(text);
-  });
-
-  it("knows the records of the rows of a list, each where it stands", () => {
-    const one = placed(withItems(start, list({ height: 40 })), "list");
-    const rows = one.rows ?? [];
-    expect(rows.flatMap(({ records }) => records).sort()).toEqual(
-      [...Object.keys(start.members), ...Object.keys(start.panels)].sort(),
-    );
-    for (const { box, records } of rows) {
-      expect(
-        box.x0 >= one.box.x0 && box.x1 <= one.box.x1 && box.y0 >= one.box.y0 && box.y1 <= one.box.y1,
-      ).toBe(true);
-      const inside = one.items.flatMap((item) =>
-        item.kind === "text" &&
-        item.at[1] > box.y0 &&
-        item.at[1] < box.y1 &&
-        item.at[0] >= box.x0 &&
-        item.at[0] <= box.x1
-          ? [item.text]
-          : [],
-      );
-      const name = start.members[records[0] ?? ""]?.name ?? start.panels[records[0] ?? ""]?.name;
-      expect(inside).toContain(name);
-    }
-  });
-
   it("writes callouts by patterns over columns, and tells a name that is none", () => {
     const job = withItems(start, view("v"));
     expect(textsOf(withItems(job, callout("{mark}: {Name}\ncut {cut length}")))).toEqual(

@@ -14,6 +14,7 @@ import {
   PAGE,
   placed,
   start,
+  textsOf,
   view,
   withItems,
 } from "./paper-set.fixture";
@@ -70,6 +71,15 @@ describe("sizes", () => {
     ]);
     const wider = done(job, { kind: "setKeySize", id: "size-width", formula: "725", variant: null });
     expect(textOf(wider, "width")).toEqual(["725"]);
+  });
+
+  it("are written as their page says, its scale as well", () => {
+    const job = withItems(start, front, size("width", ends));
+    const style = { unit: "in", format: { kind: "fraction", denominator: 16 } } as const;
+    const inches = done(job, { kind: "setPages", pages: [{ ...PAGE, lengths: style }] });
+    // 600 mm are 23.622 in: 23 10/16, which is 23 5/8, or 600.075 mm.
+    expect(textOf(inches, "width").join(" ")).toMatch(/^≈?23 5 8$/);
+    expect(textsOf(inches)).toContain("1:5");
   });
 
   it("of pairs of places are as far apart as the places of the solids are, by themselves", () => {

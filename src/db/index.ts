@@ -45,5 +45,6 @@ export {
   type StockChange,
   type StockSnapshot,
   saveStockEntry,
+  saveTitleBlock,
   writeSetting,
 } from "./stock-repository";

@@ -1,5 +1,5 @@
 /** The stockroom in the database: entries of four kinds, their stock sizes in a table of their own. */
-import { and, asc, eq, max } from "drizzle-orm";
+import { and, asc, eq, inArray, max } from "drizzle-orm";
 import * as v from "valibot";
 import { BrokenInvariant } from "@/core/kernel";
 import {
@@ -10,6 +10,7 @@ import {
   type SectionEntry,
   type StockroomData,
   StockroomSchema,
+  type TitleBlock,
 } from "@/core/stockroom";
 import type { Connection, Database } from "./database";
 import { settings, stockEntries, stockSizes } from "./schema";
@@ -26,11 +27,20 @@ export type StockSnapshot = {
   readonly revisions: Readonly<Record<string, number>>;
 };
 
+/** The setting that the title block of the shop is kept under. */
+const TITLE_BLOCK = "titleBlock";
+
+export const saveTitleBlock = (db: Connection, block: TitleBlock): Promise<void> =>
+  writeSetting(db, TITLE_BLOCK, JSON.stringify(block));
+
 export async function readStock({ db }: Connection): Promise<StockSnapshot> {
-  const [entries, sizes, currency] = await Promise.all([
+  const [entries, sizes, own] = await Promise.all([
     db.select().from(stockEntries).orderBy(asc(stockEntries.position)),
     db.select().from(stockSizes).orderBy(asc(stockSizes.position)),
-    db.select().from(settings).where(eq(settings.name, "currency")),
+    db
+      .select()
+      .from(settings)
+      .where(inArray(settings.name, ["currency", TITLE_BLOCK])),
   ]);
   const sizesOf = new Map<string, (typeof sizes)[number][]>();
   for (const size of sizes) sizesOf.set(size.entryId, [...(sizesOf.get(size.entryId) ?? []), size]);
@@ -44,13 +54,16 @@ export async function readStock({ db }: Connection): Promise<StockSnapshot> {
         ...JSON.parse(facts),
         stock: stockOf(kind, sizesOf.get(id) ?? []),
       }));
+  const setting = (name: string) => own.find((one) => one.name === name)?.value;
+  const block = setting(TITLE_BLOCK);
   const data = v.safeParse(StockroomSchema, {
-    currency: currency[0]?.value ?? "EUR",
+    currency: setting("currency") ?? "EUR",
     sections: ofKind("section"),
     boards: ofKind("board"),
     edging: ofKind("edging"),
     bought: ofKind("bought"),
     saws: ofKind("saw"),
+    ...(block === undefined ? {} : { titleBlock: JSON.parse(block) }),
   });
   if (!data.success)
     throw new BrokenInvariant(`the stored stockroom cannot be read: ${data.issues[0].message}`);

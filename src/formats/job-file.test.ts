@@ -26,6 +26,7 @@ describe("the job file", () => {
       titleBlock: true,
       scale: 1,
       projection: "first",
+      lengths: null,
       position: 0,
     } as const;
     const on = {

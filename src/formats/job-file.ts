@@ -8,7 +8,7 @@ import {
   type Assets,
   assetId,
   assetIdOf,
-  assetsOf,
+  assetsOfPapers,
   inlineAssets,
   issueWords,
   type Job,
@@ -57,7 +57,7 @@ export function writeJobFile(job: Job, stockroom: Stockroom, { assets, revision 
   for (const typed of Object.values(job.typedPieces)) if (typed.stock) used.add(typed.stock);
   const named = <T extends { readonly id: string }>(entries: readonly T[]) =>
     entries.filter((entry) => used.has(entry.id));
-  const { currency, sections, boards, edging, bought, saws } = stockroom;
+  const { currency, sections, boards, edging, bought, saws, titleBlock } = stockroom;
   const part = {
     currency,
     sections: named(sections),
@@ -65,9 +65,10 @@ export function writeJobFile(job: Job, stockroom: Stockroom, { assets, revision 
     edging: named(edging),
     bought: named(bought),
     saws,
+    titleBlock,
   };
   const shapes = Object.fromEntries(
-    [...assetsOf(job)].flatMap((id) => (assets.has(id) ? [[id, assets.get(id)]] : [])),
+    [...assetsOfPapers(job, stockroom)].flatMap((id) => (assets.has(id) ? [[id, assets.get(id)]] : [])),
   );
   const file = { kind: JOB_FILE_KIND, version: 1, revision, job, stockroom: part, assets: shapes };
   return `${JSON.stringify(file, null, 2)}\n`;

@@ -14,7 +14,6 @@ export { type StepAnswer, stepBack, submitEdit } from "./edits";
 export {
   createEmptyJob,
   createFromList,
-  currentStockroom,
   duplicateJob,
   type OpenJob,
   openJob,

@@ -1,6 +1,6 @@
 /** The drawing pages of a job as files. */
 import type { Drawing } from "@/core/drawing";
-import { assetsOf, pagesInOrder, type VariantId } from "@/core/job";
+import { assetsOfPapers, pagesInOrder, type VariantId } from "@/core/job";
 import { pagesForFile } from "@/core/paper-set";
 import { type Connection, readAssets } from "@/db";
 import { type PageFormat, pagesFile } from "@/formats/pages-file";
@@ -22,7 +22,7 @@ export async function drawnPages(
     results,
     stockroom,
     layouts: open.layouts,
-    assets: await readAssets(db, assetsOf(open.job)),
+    assets: await readAssets(db, assetsOfPapers(open.job, stockroom)),
     variant: variant === "" ? null : (variant as VariantId),
     head: headOf(computed, variant, new Date()),
   });

@@ -57,7 +57,7 @@ export {
   standsOfSizes,
   subjectOfView,
   type TabledList,
-  titleBox,
+  titleBlockDrawing,
   type ViewAsked,
   type ViewPlace,
   viewsAsked,

@@ -1,6 +1,6 @@
 /** A list table as drawn rows: heading, group lines, rows with wrapped notes, and the sentences under it. */
 
-import { at } from "../kernel";
+import { at, own } from "../kernel";
 import {
   type Column,
   type FootLine,
@@ -35,22 +35,40 @@ type Place = { readonly column: Column; readonly x: number; readonly width: numb
 /** What a step down in a list by assembly is set in by. */
 const INDENT = 3;
 
+/** What somebody set of a table's look. */
+export type TableLook = {
+  /** mm, by the ids of columns; the others share what is left. */
+  readonly columnWidths: Readonly<Record<string, number>>;
+  /** mm; null: rows are as tall as their text. */
+  readonly rowHeight: number | null;
+};
+const NO_LOOK: TableLook = { columnWidths: {}, rowHeight: null };
+
+export type DrawnTable = {
+  readonly heading: DrawnRow;
+  readonly rows: readonly DrawnRow[];
+  /** As wide as they came out, in mm. */
+  readonly columns: readonly { readonly id: string; readonly heading: string; readonly width: number }[];
+};
+
 /** Draws a table into a width. What was typed over carries an asterisk and is told under the table. */
-export function tableRows(
-  table: ListTable,
-  width: number,
-  draw: DrawPiece,
-): { readonly heading: DrawnRow; readonly rows: readonly DrawnRow[] } {
-  const places = columnPlaces(shownColumns(table), width);
+export function tableRows(table: ListTable, width: number, draw: DrawPiece, look = NO_LOOK): DrawnTable {
+  const places = columnPlaces(shownColumns(table), width, look.columnWidths);
   const rows: DrawnRow[] = [];
   for (const group of table.groups) {
     if (group.heading !== "" || group.summary !== "") rows.push(groupRow(group, width));
-    for (const row of group.rows) rows.push(listRow(row, places, width, draw));
+    for (const row of group.rows)
+      rows.push(listRow(row, places, width, { draw, least: look.rowHeight ?? 0 }));
   }
   for (const line of table.foot) rows.push(footRow(line, places, width));
   rows.push({ height: 3, items: [] });
   for (const note of [...table.notes, ...overNotes(table)]) rows.push(noteRow(note, width));
-  return { heading: headingRow(places, width), rows };
+  const columns = places.map(({ column, width: wide }) => ({
+    id: column.id,
+    heading: column.heading,
+    width: wide,
+  }));
+  return { heading: headingRow(places, width), rows, columns };
 }
 
 function overNotes(table: ListTable): readonly string[] {
@@ -63,11 +81,31 @@ function overNotes(table: ListTable): readonly string[] {
   );
 }
 
-function columnPlaces(columns: readonly Column[], width: number): readonly Place[] {
-  const shares = columns.reduce((sum, column) => sum + column.width, 0);
+/** mm. No column becomes narrower because others are set wide, as long as those leave half the list. */
+const LEAST_COLUMN = 4;
+
+/** Set widths as they are, all smaller where together they leave no room; the other columns share the rest by their own widths. */
+function columnPlaces(
+  columns: readonly Column[],
+  width: number,
+  set: Readonly<Record<string, number>>,
+): readonly Place[] {
+  const setOf = ({ id }: Column) => own(set, id);
+  const free = columns.filter((column) => setOf(column) === undefined);
+  const taken = columns.reduce((sum, column) => sum + (setOf(column) ?? 0), 0);
+  const shares = free.reduce((sum, column) => sum + column.width, 0);
+  const narrowest = Math.min(...free.map((column) => column.width));
+  const most = Math.max(width - (LEAST_COLUMN * shares) / narrowest, width / 2);
+  // Where every column is set they fill the list, whatever they come to.
+  const by = taken === 0 ? 1 : free.length === 0 ? width / taken : Math.min(1, most / taken);
   let x = 0;
   return columns.map((column): Place => {
-    const place = { column, x, width: (width * column.width) / shares };
+    const wide = setOf(column);
+    const place = {
+      column,
+      x,
+      width: wide === undefined ? ((width - taken * by) * column.width) / shares : wide * by,
+    };
     x += place.width;
     return place;
   });
@@ -137,7 +175,12 @@ function groupRow(group: ListGroup, width: number): DrawnRow {
   };
 }
 
-function listRow(row: ListRow, places: readonly Place[], width: number, draw: DrawPiece): DrawnRow {
+function listRow(
+  row: ListRow,
+  places: readonly Place[],
+  width: number,
+  { draw, least }: { readonly draw: DrawPiece; readonly least: number },
+): DrawnRow {
   const cells = places.map((plain) => {
     const { id } = plain.column;
     const indent = id === "name" ? INDENT * Math.max(0, row.level - 1) : 0;
@@ -149,7 +192,7 @@ function listRow(row: ListRow, places: readonly Place[], width: number, draw: Dr
     return { place, lines };
   });
   const lines = Math.max(1, ...cells.map((cell) => cell.lines.length));
-  const height = lines * LINE + 1.8;
+  const height = Math.max(lines * LINE + 1.8, least);
   const items: DrawItem[] = cells.flatMap(({ place, lines: texts }) =>
     place.column.id === SILHOUETTE_COLUMN
       ? movedBy(draw(row, place.width), [place.x, 0.7])

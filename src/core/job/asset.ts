@@ -5,14 +5,8 @@
 import { sha256 } from "@noble/hashes/sha2.js";
 import { bytesToHex, utf8ToBytes } from "@noble/hashes/utils.js";
 import * as v from "valibot";
+import type { AssetId } from "../kernel";
 import { coordinate } from "./text";
-
-export const assetId = v.pipe(
-  v.string(),
-  v.regex(/^[0-9a-f]{64}$/, "is no name of a file's content"),
-  v.brand("AssetId"),
-);
-export type AssetId = v.InferOutput<typeof assetId>;
 
 const ShapeAssetSchema = v.object({
   kind: v.literal("shape"),

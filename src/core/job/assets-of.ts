@@ -1,5 +1,7 @@
-/** The assets that a job refers to. */
-import type { AssetId } from "./asset";
+/** The assets that a job and its papers refer to. */
+
+import type { AssetId } from "../kernel";
+import type { Stockroom } from "../stockroom";
 import type { BoughtPart } from "./bought-part";
 import type { PageItem } from "./page-item";
 
@@ -18,3 +20,9 @@ export function assetsOf({ boughtParts, pageItems = {} }: Named): ReadonlySet<As
     ...Object.values(pageItems).flatMap((item) => (item.kind === "picture" ? [item.asset] : [])),
   ]);
 }
+
+/** Those of a job, and the picture in the title block of the shop. */
+export const assetsOfPapers = (
+  job: Named,
+  { titleBlock: { logo } }: Pick<Stockroom, "titleBlock">,
+): ReadonlySet<AssetId> => (logo ? new Set([...assetsOf(job), logo.asset]) : assetsOf(job));

@@ -1,7 +1,8 @@
 /** A bought part of a job: so many of an entry of the stockroom, or so much length of it. */
 import * as v from "valibot";
+import { assetId } from "../kernel";
 import { homeId } from "./assembly";
-import { assetId, withoutInline } from "./asset";
+import { withoutInline } from "./asset";
 import { entity, type Stored } from "./entity";
 import { look } from "./look";
 import { condition, formulaText, placeTexts, recordId, shortName } from "./text";

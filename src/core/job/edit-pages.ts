@@ -142,6 +142,9 @@ export function copyOfPage(
       case "size":
         return { ...item, ...own, view: renamed(item.view) };
       case "list":
+        return item.list.kind === "rest"
+          ? { ...item, ...own, list: { ...item.list, of: renamed(item.list.of) } }
+          : { ...item, ...own };
       case "note":
       case "rule":
       case "picture":

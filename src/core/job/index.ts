@@ -1,5 +1,6 @@
 /** The door of the job document: its records, its edits and its key sizes. */
 
+export { type AssetId, assetId } from "../kernel";
 export { assemblyOf, type Repeat, takenApart } from "./assemble";
 export {
   type Assembly,
@@ -12,17 +13,15 @@ export {
 } from "./assembly";
 export {
   type Asset,
-  type AssetId,
   AssetSchema,
   type Assets,
-  assetId,
   assetIdOf,
   inlineAssets,
   NO_ASSETS,
   type PictureAsset,
   type ShapeAsset,
 } from "./asset";
-export { assetsOf } from "./assets-of";
+export { assetsOf, assetsOfPapers } from "./assets-of";
 export { entryChosen, nameOfEntry } from "./bought-name";
 export type { BoughtPart, BoughtPartId, Stand, StandIn } from "./bought-part";
 export {
@@ -127,7 +126,16 @@ export {
   ownColumnId,
   ownColumnIn,
 } from "./own-column";
-export { PAPERS, type Page, type PageId, type Paper, PROJECTIONS, type Projection, plainPage } from "./page";
+export {
+  PAPERS,
+  type Page,
+  type PageId,
+  type Paper,
+  PROJECTIONS,
+  type Projection,
+  pageStyle,
+  plainPage,
+} from "./page";
 export {
   type BalloonItem,
   type BalloonPlace,
@@ -139,12 +147,14 @@ export {
   LIST_CORNERS,
   type ListCorner,
   type ListItem,
+  listChain,
   movesWith,
   type NoteItem,
   type PageItem,
   type PageItemId,
   type PictureItem,
   type Pointed,
+  plainList,
   plainView,
   type RuleItem,
   type SizeItem,

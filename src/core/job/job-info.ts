@@ -21,6 +21,8 @@ export const JobInfoSchema = v.object({
   usual: DefaultsSchema,
   /** How the buying list writes feet in a job in inches or feet. */
   feet: v.optional(v.picklist(["decimal", "feetAndInches"]), "decimal"),
+  /** Who answers for the drawings, in their title blocks; empty: it is written in by hand. */
+  drawnBy: v.optional(v.pipe(v.string(), v.trim(), v.maxLength(60, "is longer than 60 characters")), ""),
 });
 export type JobInfo = v.InferOutput<typeof JobInfoSchema>;
 /** In version 3 members and panels could take what is usual; before, each said it itself. */

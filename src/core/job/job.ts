@@ -91,6 +91,7 @@ export function emptyJob(own: Pick<JobInfo, "code" | "title"> & Partial<JobInfo>
         rounding: "line",
         feet: "decimal",
         usual: NOTHING_USUAL,
+        drawnBy: "",
         ...own,
         id: "job",
       },

@@ -4,7 +4,7 @@
  * on the page, from its upper left corner right and down; those of what belongs to a view are from the place of the view.
  */
 import * as v from "valibot";
-import { assetId } from "./asset";
+import { assetId, own } from "../kernel";
 import { entity } from "./entity";
 import { pageScale } from "./page";
 import { coordinate, formulaText, keyText, recordId } from "./text";
@@ -129,6 +129,13 @@ export const plainView = (own: Pick<ViewItem, "id" | "page"> & Partial<ViewItem>
 export const LIST_CORNERS = ["topLeft", "topRight", "bottomLeft", "bottomRight"] as const;
 export type ListCorner = (typeof LIST_CORNERS)[number];
 
+const columnWidth = v.pipe(
+  v.number(),
+  v.finite(),
+  v.minValue(4, "is below 4 mm"),
+  v.maxValue(400, "is above 400 mm"),
+);
+
 const ListItemSchema = v.object({
   ...placed,
   kind: v.literal("list"),
@@ -140,12 +147,25 @@ const ListItemSchema = v.object({
     v.object({ kind: v.literal("own"), list: recordId }),
     /** The layout of a stock size with its cutting order, by the task that asks for it. */
     v.object({ kind: v.literal("layout"), task: keyText(200) }),
+    /** What another list, here or on another page, has no room for; it looks as that one does. */
+    v.object({ kind: v.literal("rest"), of: recordId }),
   ]),
   corner: v.picklist(LIST_CORNERS),
   width: v.pipe(v.number(), v.finite(), v.minValue(20, "is below 20 mm"), v.maxValue(1_200)),
   /** How tall it may grow before it goes on beside itself; null: as tall as it is. */
   height: v.nullable(v.pipe(v.number(), v.finite(), v.minValue(15, "is below 15 mm"), v.maxValue(1_200))),
+  /** How often it goes on beside itself at most, itself counted; null: as often as it takes. */
+  columns: v.optional(v.nullable(v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(20))), null),
   silhouettes: v.boolean(),
+  /** Widths in mm of columns by their ids; the others share what is left. */
+  columnWidths: v.optional(v.record(keyText(80), columnWidth), {}),
+  /** The least height of a row in mm, to write or tick in; null: as tall as its text. */
+  rowHeight: v.optional(
+    v.nullable(
+      v.pipe(v.number(), v.finite(), v.minValue(4, "is below 4 mm"), v.maxValue(40, "is above 40 mm")),
+    ),
+    null,
+  ),
 });
 export type ListItem = v.InferOutput<typeof ListItemSchema>;
 
@@ -160,6 +180,36 @@ const BalloonPlaceSchema = v.variant("kind", [
   v.object({ kind: v.literal("hand"), at: place }),
 ]);
 export type BalloonPlace = v.InferOutput<typeof BalloonPlaceSchema>;
+
+/** A list as it is before anybody changes it: a cut list, as tall as it is. */
+export const plainList = (own: Pick<ListItem, "id" | "page"> & Partial<ListItem>): ListItem => ({
+  kind: "list",
+  at: [0, 0],
+  list: { kind: "cut" },
+  corner: "topLeft",
+  width: 170,
+  height: null,
+  columns: null,
+  silhouettes: false,
+  columnWidths: {},
+  rowHeight: null,
+  ...own,
+});
+
+/** The lists of which an item shows a part, in their order, itself the last; null: one is gone, or it goes round. */
+export function listChain(
+  item: ListItem,
+  items: Readonly<Record<string, PageItem>>,
+): readonly [ListItem, ...ListItem[]] | null {
+  let chain: readonly [ListItem, ...ListItem[]] = [item];
+  for (;;) {
+    const { list } = chain[0];
+    if (list.kind !== "rest") return chain;
+    const before = own(items, list.of);
+    if (before?.kind !== "list" || chain.some(({ id }) => id === before.id)) return null;
+    chain = [before, ...chain];
+  }
+}
 
 const BalloonItemSchema = v.object({
   ...placed,

@@ -3,7 +3,10 @@
  * (`page-item.ts`), each with its place in millimetres from the upper left corner of the sheet, right and down.
  */
 import * as v from "valibot";
+import { LENGTH_UNITS, type LengthStyle } from "../measure";
 import { entity } from "./entity";
+import { type JobInfo, jobStyle } from "./job-info";
+import { LengthFormatSchema } from "./length-format";
 import { recordId, shortName } from "./text";
 
 /** Sheets by their usual names; their sizes stand with the drawings. */
@@ -33,6 +36,11 @@ export const PageSchema = v.object({
   /** Of all views on it that have none of their own. */
   scale: pageScale,
   projection: v.picklist(PROJECTIONS),
+  /** How lengths and scales are written on it; null: as in the job. */
+  lengths: v.optional(
+    v.nullable(v.object({ unit: v.picklist(LENGTH_UNITS), format: LengthFormatSchema })),
+    null,
+  ),
   position: v.pipe(v.number(), v.finite()),
 });
 export type Page = v.InferOutput<typeof PageSchema>;
@@ -48,6 +56,13 @@ export const plainPage = (own: Pick<Page, "id"> & Partial<Page>): Page => ({
   titleBlock: true,
   scale: 0.1,
   projection: "first",
+  lengths: null,
   position: 0,
   ...own,
 });
+
+/** How lengths are written on a page. */
+export const pageStyle = (
+  { lengths }: Pick<Page, "lengths">,
+  job: { readonly info: { readonly job: JobInfo } },
+): LengthStyle => lengths ?? jobStyle(job);

@@ -1,4 +1,5 @@
 /** The door of the kernel: what every other part of the core builds on. */
+export { type AssetId, assetId } from "./asset-id";
 export { forKind } from "./by-kind";
 export { agreeing, counted, timesWords } from "./count";
 export { fromNm, NM_PER_MM, type Nm, snapMm, toNm } from "./grid";

@@ -14,7 +14,7 @@ import {
   type Vec3,
 } from "../geometry";
 import type { Assets, Feature, Home, Job, PageItem, SizeItem, VariantId } from "../job";
-import { itemsOfPage, jobStyle, pagesInOrder } from "../job";
+import { itemsOfPage, pageStyle, pagesInOrder } from "../job";
 import { LENGTH_TOLERANCE_MM } from "../kernel";
 import { formatLength, type LengthStyle, parseLength } from "../measure";
 import { featuresOf, type Shape, standInOf } from "../shape";
@@ -87,7 +87,7 @@ export function givenSizes(job: Job, shape: Shape, variant: VariantId | null, as
       const told = toldBy(item, [from, to], { right, up, towards, isSquare: isSquareView(axes) });
       if (!told) continue;
       const { hold, length } = told;
-      const written = length === null ? 0 : writtenLess(item, length, jobStyle(job));
+      const written = length === null ? 0 : writtenLess(item, length, pageStyle(page, job));
       if (written === null) continue;
       const { home, pose, a, b } = between;
       if (item.typed !== null && Math.abs(written) > CONTRARY_MM) contrary.push(item.id);

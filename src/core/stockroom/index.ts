@@ -60,3 +60,12 @@ export {
   TURN_STEPS,
   type TurnStep,
 } from "./stockroom";
+export {
+  TITLE_WORDS,
+  type TitleBlock,
+  TitleBlockSchema,
+  type TitleField,
+  type TitleWord,
+  titleText,
+  USUAL_TITLE_BLOCK,
+} from "./title-block";

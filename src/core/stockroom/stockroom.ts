@@ -1,11 +1,12 @@
 /**
  * The stockroom: sections, boards, edging, bought parts and saws with their stock sizes, prices, kerf and
- * trims. Lengths in millimetres; prices in the shop's currency per the unit that is named.
+ * trims, and the title block of the shop. Lengths in millimetres; prices in the shop's currency per the unit that is named.
  */
 import * as v from "valibot";
 import { BELOW_LEAST_LENGTH, canBeKey, GREATEST_LENGTH_MM, LEAST_LENGTH_MM } from "../kernel";
 import type { LengthStyle } from "../measure";
 import { SectionShapeSchema, STEEL_KG_M3, sectionProperties } from "./section-shape";
+import { TitleBlockSchema, USUAL_TITLE_BLOCK } from "./title-block";
 
 const id = v.pipe(
   v.string(),
@@ -163,6 +164,7 @@ export const StockroomSchema = v.object({
   edging: v.array(EdgingEntrySchema),
   bought: v.array(BoughtEntrySchema),
   saws: saying(v.array(SawEntrySchema), []),
+  titleBlock: saying(TitleBlockSchema, USUAL_TITLE_BLOCK),
 });
 export type StockroomData = v.InferOutput<typeof StockroomSchema>;
 
@@ -201,6 +203,7 @@ export const EMPTY_STOCKROOM: Stockroom = indexStockroom({
   edging: [],
   bought: [],
   saws: [],
+  titleBlock: USUAL_TITLE_BLOCK,
 });
 
 /** kg/m³. No timber or board is as heavy, no metal of a shop as light; from common tables, from memory. */

@@ -10,7 +10,7 @@ import {
   type AssetId,
   type Assets,
   assetIdOf,
-  assetsOf,
+  assetsOfPapers,
   type Edit,
   findAssembly,
   type Home,
@@ -162,7 +162,8 @@ export function createDesk(
 
   /** Fetches the shapes that the job refers to and that are not here; one that does not come is asked for again later. */
   async function fetchAssets(): Promise<void> {
-    for (const id of assetsOf(store.getState().job)) {
+    const { job, stockroom: stock } = store.getState();
+    for (const id of assetsOfPapers(job, stock)) {
       if (asked.has(id) || store.getState().assets.has(id)) continue;
       asked.add(id);
       const reply = await call<Asset>("GET", `/api/assets/${id}`);

@@ -4,8 +4,6 @@ import { bestScale, type DrawnPage } from "@/core/drawing";
 import {
   type CalloutItem,
   type Job,
-  LIST_CORNERS,
-  type ListItem,
   type NoteItem,
   type Page,
   type PageItem,
@@ -18,7 +16,14 @@ import { TextField } from "../common/text-field";
 import { Tick } from "../common/tick";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { useDrawings } from "./drawings-ground";
-import { CORNER_WORDS, LETTER_CHOICES, listWords, PAPER_CHOICES, PROJECTION_WORDS } from "./item-words";
+import {
+  LETTER_CHOICES,
+  PAGE_LENGTHS,
+  PAPER_CHOICES,
+  PROJECTION_WORDS,
+  pageLengthsValue,
+} from "./item-words";
+import { ListSettings } from "./list-settings";
 import { GRID, paperLength, RemoveItems, ScaleField, useItemChange } from "./settings-parts";
 import { SizeSettings } from "./size-settings";
 import { ViewSettings } from "./view-settings";
@@ -81,6 +86,24 @@ function PageSettings({ page, drawn }: { readonly page: Page; readonly drawn: Dr
         choices={PROJECTIONS.map((value) => ({ value, label: PROJECTION_WORDS[value] }))}
         onChoose={(projection) => set({ projection })}
       />
+      <Chooser
+        label="Lengths and scales"
+        value={pageLengthsValue(page)}
+        choices={PAGE_LENGTHS}
+        onChoose={(value) =>
+          set({ lengths: PAGE_LENGTHS.find((one) => one.value === value)?.lengths ?? null })
+        }
+      />
+      <TextField
+        label="Drawn by, on all pages"
+        value={job.info.job.drawnBy}
+        placeholder="written in by hand"
+        onCommit={(text) =>
+          text.trim().length > 60
+            ? "At most 60 letters."
+            : desk.submit({ kind: "changeInfo", set: { drawnBy: text.trim() } })
+        }
+      />
       <span className="flex items-end gap-3">
         <Tick label="Border" on={page.border} onToggle={(border) => set({ border })} />
         <Tick label="Title block" on={page.titleBlock} onToggle={(titleBlock) => set({ titleBlock })} />
@@ -107,7 +130,7 @@ function ItemSettings({ item, drawn }: { readonly item: PageItem; readonly drawn
     case "view":
       return <ViewSettings item={item} drawn={drawn} />;
     case "list":
-      return <ListSettings item={item} />;
+      return <ListSettings item={item} drawn={drawn} />;
     case "note":
       return <NoteSettings item={item} />;
     case "callout":
@@ -131,73 +154,6 @@ function Several({ items }: { readonly items: readonly PageItem[] }) {
       {items.length} items selected. Move them with the arrow keys (1 mm; Alt 0.1 mm, Shift 10 mm), or remove
       them.
     </p>
-  );
-}
-
-function listOf(chosen: string): ListItem["list"] {
-  if (chosen === "cut" || chosen === "buying") return { kind: chosen };
-  const [kind, ...id] = chosen.split(" ");
-  return kind === "layout" ? { kind, task: id.join(" ") } : { kind: "own", list: id.join(" ") };
-}
-
-function ListSettings({ item }: { readonly item: ListItem }) {
-  const job = useDeskState((state) => state.job);
-  const change = useItemChange(item);
-  const tasks = useDeskState((state) => state.results.tasks);
-  const { list } = item;
-  const value =
-    list.kind === "own" ? `own ${list.list}` : list.kind === "layout" ? `layout ${list.task}` : list.kind;
-  return (
-    <div className={GRID}>
-      <Chooser
-        label="List"
-        value={value}
-        placeholder={listWords(item, job)}
-        choices={[
-          { value: "cut", label: "Cut list" },
-          { value: "buying", label: "Buying list" },
-          ...Object.values(job.lists).map(({ id, name }) => ({ value: `own ${id}`, label: name })),
-          ...tasks.map(({ id, name }) => ({ value: `layout ${id}`, label: `Layout of ${name}` })),
-        ]}
-        onChoose={(chosen) => change({ list: listOf(chosen) })}
-      />
-      <Chooser
-        label="Corner that stays"
-        value={item.corner}
-        choices={LIST_CORNERS.map((one) => ({ value: one, label: CORNER_WORDS[one] }))}
-        onChoose={(corner) => change({ corner })}
-      />
-      <TextField
-        label="Width, mm"
-        value={String(item.width)}
-        onCommit={(text) => {
-          const width = paperLength(text, 20, 1200);
-          return typeof width === "string" ? width : change({ width });
-        }}
-      />
-      <TextField
-        label="Greatest height, mm"
-        value={item.height === null ? "" : String(item.height)}
-        placeholder="as tall as it is"
-        onCommit={(text) => {
-          if (text.trim() === "") return change({ height: null });
-          const height = paperLength(text, 15, 1200);
-          return typeof height === "string" ? height : change({ height });
-        }}
-      />
-      <span className="flex items-end">
-        {item.list.kind === "cut" ? (
-          <Tick
-            label="Silhouettes"
-            on={item.silhouettes}
-            onToggle={(silhouettes) => change({ silhouettes })}
-          />
-        ) : null}
-      </span>
-      <span className="flex items-end">
-        <RemoveItems ids={[item.id]} />
-      </span>
-    </div>
   );
 }
 

@@ -7,6 +7,7 @@ import {
   type ListCorner,
   type ListItem,
   PAPERS,
+  type Page,
   type PageItem,
   type Projection,
   type SizeMeasure,
@@ -39,6 +40,40 @@ export const CORNER_WORDS: Readonly<Record<ListCorner, string>> = {
   bottomLeft: "Bottom left",
   bottomRight: "Bottom right",
 };
+/** How lengths of a page can be written, as the chooser offers them. */
+export const PAGE_LENGTHS: readonly {
+  readonly value: string;
+  readonly label: string;
+  readonly lengths: Page["lengths"];
+}[] = [
+  { value: "", label: "as the job", lengths: null },
+  ...(
+    [
+      ["mm", 0],
+      ["mm", 1],
+      ["mm", 2],
+      ["cm", 1],
+      ["m", 3],
+      ["in", 3],
+    ] as const
+  ).map(([unit, places]) => ({
+    value: `${unit} ${places}`,
+    label: places === 0 ? `${unit}, whole` : `${unit}, ${places} ${places === 1 ? "place" : "places"}`,
+    lengths: { unit, format: { kind: "decimal" as const, places, trailingZeros: false } },
+  })),
+  ...(["in", "ft"] as const).flatMap((unit) =>
+    ([8, 16, 32, 64] as const).map((denominator) => ({
+      value: `${unit} 1/${denominator}`,
+      label: unit === "in" ? `in, to 1/${denominator}` : `ft and in, to 1/${denominator}`,
+      lengths: { unit, format: { kind: "fraction" as const, denominator } },
+    })),
+  ),
+];
+
+/** The one of them that a page has. */
+export const pageLengthsValue = ({ lengths }: Page): string =>
+  PAGE_LENGTHS.find((one) => JSON.stringify(one.lengths) === JSON.stringify(lengths))?.value ?? "";
+
 export const PROJECTION_WORDS: Readonly<Record<Projection, string>> = {
   first: "First angle",
   third: "Third angle",
@@ -103,6 +138,12 @@ export function listWords({ list }: Pick<ListItem, "list">, job: Job): string {
       return job.lists[list.list]?.name ?? "A list that is gone";
     case "layout":
       return "Layout";
+    case "rest": {
+      const before = job.pageItems[list.of];
+      return before?.kind === "list" && before.list.kind !== "rest"
+        ? `${listWords(before, job)}, continued`
+        : "List, continued";
+    }
     default:
       return list satisfies never;
   }

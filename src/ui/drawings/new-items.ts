@@ -8,7 +8,6 @@ import {
   movedBox,
   offeredScales,
   sizeOfView,
-  titleBox,
 } from "@/core/drawing";
 import {
   type Assets,
@@ -20,11 +19,14 @@ import {
   type ListItem,
   type NoteItem,
   type Page,
+  type PageEdit,
   type PageItem,
   type PageItemId,
   type PictureAsset,
   type PictureItem,
   type Pointed,
+  pagesInOrder,
+  plainList,
   plainView,
   type RuleItem,
   type ViewFrom,
@@ -48,6 +50,7 @@ export function newPage(job: Job, pages: readonly Page[]): Page {
     titleBlock: last?.titleBlock ?? true,
     scale: last?.scale ?? 0.1,
     projection: last?.projection ?? (isInch(job) ? "third" : "first"),
+    lengths: last?.lengths ?? null,
     position: (last?.position ?? 0) + 1,
   };
 }
@@ -146,7 +149,7 @@ export function addDetailEdit(
   return { id, edit: { kind: "setPageItems", items: [item] } };
 }
 
-const titleRoom = ({ page }: DrawnPage) => (page.titleBlock ? [titleBox(borderOf(page))] : []);
+const titleRoom = ({ title }: DrawnPage) => (title ? [title] : []);
 
 export const followerOf = (view: ViewItem, side: "left" | "right" | "above" | "below"): ViewFrom => ({
   kind: "follower",
@@ -156,20 +159,45 @@ export const followerOf = (view: ViewItem, side: "left" | "right" | "above" | "b
 });
 
 /** Over the title block, growing away from it. */
-export function newList(list: ListItem["list"], { page }: DrawnPage): ListItem {
+export function newList(list: ListItem["list"], { page, title }: DrawnPage): ListItem {
   const border = borderOf(page);
-  const title = page.titleBlock ? titleBox(border) : null;
-  return {
+  return plainList({
     id: newItemId(),
     page: page.id,
-    kind: "list",
     at: [border.x1, title ? title.y0 - 3 : border.y0],
     list,
     corner: title ? "bottomRight" : "topRight",
     width: Math.min(180, border.x1 - border.x0),
-    height: null,
-    silhouettes: false,
-  };
+  });
+}
+
+/** The room that a title block of usual size takes, where it is not known yet. */
+const TITLE_ROOM = 40;
+
+/** What a list has no room for, on the next page, which is made where there is none; in as many columns as stand there. */
+export function restOnNextPage(
+  list: ListItem,
+  job: Job,
+): { readonly edits: readonly PageEdit[]; readonly page: Page } | null {
+  const pages = pagesInOrder(job);
+  const index = pages.findIndex(({ id }) => id === list.page);
+  const here = pages[index];
+  if (!here) return null;
+  const following = pages[index + 1];
+  const page = following ?? { ...newPage(job, pages), lying: here.lying, paper: here.paper };
+  const border = borderOf(page);
+  const width = Math.min(list.width, border.x1 - border.x0);
+  const rest = plainList({
+    id: newItemId(),
+    page: page.id,
+    at: [border.x0 + 3, border.y0 + 3],
+    list: { kind: "rest", of: list.id },
+    width,
+    height: Math.floor(border.y1 - border.y0 - (page.titleBlock ? TITLE_ROOM : 0) - 6),
+    columns: Math.max(1, Math.floor((border.x1 - border.x0) / (width + 6))),
+  });
+  const setItems: PageEdit = { kind: "setPageItems", items: [rest] };
+  return { page, edits: following ? [setItems] : [{ kind: "setPages", pages: [page] }, setItems] };
 }
 
 export function newNote(drawn: DrawnPage): NoteItem {

@@ -5,7 +5,7 @@ import { DropdownMenu } from "radix-ui";
 import { useMemo } from "react";
 import { toast } from "sonner";
 import { type CatchGround, type DrawnPage, isSquareView, overallSizes } from "@/core/drawing";
-import { itemsOfPage, jobStyle } from "@/core/job";
+import { itemsOfPage, pageStyle } from "@/core/job";
 import { catchGrounds } from "@/core/paper-set";
 import { itemsOfSizes, type ProposedSize, plainSize } from "@/core/placing";
 import { buttonClass } from "../common/button";
@@ -38,7 +38,7 @@ export function useAddSizes(drawn: DrawnPage | null): AddSizes {
   const job = useDeskState((state) => state.job);
   const grounds = useCatchGrounds(drawn);
   return (proposed) => {
-    const items = drawn ? itemsOfSizes(proposed, drawn, grounds, jobStyle(job), newItemId) : [];
+    const items = drawn ? itemsOfSizes(proposed, drawn, grounds, pageStyle(drawn.page, job), newItemId) : [];
     if (items.length > 0) desk.submit({ kind: "setPageItems", items: [...items] });
     return items.length > 0;
   };

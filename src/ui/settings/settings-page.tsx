@@ -1,31 +1,18 @@
 "use client";
 /** The settings of the shop: its name on papers, its currency, the unit that new jobs begin with. */
-import { useRouter } from "next/navigation";
-import { useRef, useState } from "react";
-import { toast } from "sonner";
 import { LENGTH_UNITS, type LengthUnit } from "@/core/measure";
 import { Chooser } from "../common/chooser";
 import { HomeFrame } from "../common/home-frame";
-import { call } from "../common/http";
+import { useSentState } from "../common/sent-state";
 import { TextField } from "../common/text-field";
 import { UNIT_NAMES } from "../jobs/unit-names";
 
 export type ShopSettings = { readonly name: string; readonly currency: string; readonly unit: LengthUnit };
 
 export function SettingsPage({ shop: saved }: { readonly shop: ShopSettings }) {
-  const router = useRouter();
-  const [shop, setShop] = useState(saved);
-  /** What is set now, also between two renders, and the change that is on its way. */
-  const latest = useRef(saved);
-  const sending = useRef<Promise<void>>(Promise.resolve());
+  const [shop, send] = useSentState(saved, "/api/settings");
   const change = (set: Partial<ShopSettings>): null => {
-    latest.current = { ...latest.current, ...set };
-    setShop(latest.current);
-    sending.current = sending.current.then(async () => {
-      const reply = await call("PUT", "/api/settings", latest.current);
-      if (!reply.ok) toast.error(reply.problem.message);
-      router.refresh();
-    });
+    send((now) => ({ ...now, ...set }));
     return null;
   };
   return (

@@ -24,12 +24,16 @@ import {
   type StockSize,
   unitOf,
 } from "./entry-columns";
+import { TitleBlockEditor } from "./title-block-editor";
 import { type EntryChange, type StockEntries, useStockEntries } from "./use-stock-entries";
 
 export type StockroomPageProps = {
   readonly data: StockroomData;
   readonly revisions: Readonly<Record<string, number>>;
 };
+
+/** What is of the shop but no stock. */
+const TITLE_BLOCK = { kind: "titleBlock", name: "Title block" } as const;
 
 export function StockroomPage(opened: StockroomPageProps) {
   const { data: known, refetch } = useQuery({
@@ -50,7 +54,7 @@ export function StockroomPage(opened: StockroomPageProps) {
         </p>
         <Tabs.Root defaultValue="section" className="mt-4">
           <Tabs.List aria-label="Kinds of stock" className="flex gap-1 border-seam border-b">
-            {KINDS.map(({ kind, name }) => (
+            {[...KINDS, TITLE_BLOCK].map(({ kind, name }) => (
               <Tabs.Trigger
                 key={kind}
                 value={kind}
@@ -60,6 +64,9 @@ export function StockroomPage(opened: StockroomPageProps) {
               </Tabs.Trigger>
             ))}
           </Tabs.List>
+          <Tabs.Content value={TITLE_BLOCK.kind} className="pt-3">
+            <TitleBlockEditor saved={data.titleBlock} />
+          </Tabs.Content>
           {KINDS.map(({ kind }) => (
             <Tabs.Content key={kind} value={kind} className="pt-3">
               <EntryTable kind={kind} stock={stock} />

@@ -10,7 +10,8 @@ export {
   type SizeStand,
   standOfSize,
 } from "./new-sizes";
-export { type DrawnPage, drawPage, flatPage, type PageGround, type TabledList } from "./page-drawing";
+export { type DrawnPage, drawPage, flatPage } from "./page-drawing";
+export type { PageGround, TabledList } from "./page-ground";
 export { borderOf, SHEETS } from "./paper";
 export { pieceAt } from "./picking";
 export { movedBox, type PlacedItem } from "./placed";
@@ -18,7 +19,7 @@ export { bestScale, offeredScales, readScale, scaleWords } from "./scales";
 export { balloonRows } from "./set-lacks";
 export { standsOfSizes } from "./size-rows";
 export { NEXT_OUT } from "./sizes";
-export { titleBox } from "./title-block";
+export { titleBlockDrawing } from "./title-block";
 export { axesOfView, subjectOfView, type ViewAsked, viewsAsked } from "./view-asked";
 export { baseOf } from "./view-base";
 export { placesOfViews, type ViewPlace } from "./view-item";

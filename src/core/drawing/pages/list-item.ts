@@ -7,29 +7,32 @@ import { type DrawItem, movedBy } from "../display";
 import { Flow, pageWithRoom } from "../flow";
 import { silhouettesOf, withSilhouettes } from "../list-pages";
 import { type DiagramInput, layoutBlock } from "../print";
-import { type DrawnRow, tableRows } from "../table-drawing";
+import { type DrawnRow, type DrawnTable, tableRows } from "../table-drawing";
 import type { PlacedRow } from "./placed";
 
 const TITLE = 8;
 const BETWEEN = 6;
+/** The line under a list that says where it goes on. */
+const GOES_ON = 5;
 
-/** The layout of a stock size with its cutting order, as the shop papers have it; null: the job has no such stock any more. */
-export function drawnLayout(
-  { corner, width, height }: ListItem,
-  task: string,
-  input: DiagramInput,
-): Drawn | null {
-  const asked = input.results.tasks.find(({ id }) => id === task);
-  if (!asked) return null;
-  const flow = new Flow(pageWithRoom(width, height ?? Number.POSITIVE_INFINITY));
-  layoutBlock(flow, asked, input);
-  return inPlace(flow.columns(), corner, width);
-}
+/** A list, or the part of it that an item shows: from which row on, or of a layout from which column on. */
+export type ListPart = {
+  readonly item: ListItem;
+  readonly from: number;
+  /** What is said under it when it does not end here. */
+  readonly goesOn: string | null;
+};
 
-type Drawn = {
+export type Drawn = {
   readonly items: readonly DrawItem[];
   readonly box: PlaneBox;
   readonly rows: readonly PlacedRow[];
+  /** The first row, or column of a layout, that has no room; null: it ends here. */
+  readonly next: number | null;
+  /** Rows, or columns of a layout, that have no room. */
+  readonly left: number;
+  /** The columns of a table, as wide as they came out. */
+  readonly columns: DrawnTable["columns"];
 };
 type Column = {
   readonly height: number;
@@ -42,24 +45,93 @@ type Column = {
   }[];
 };
 
+/** The layout of a stock size with its cutting order, as the shop papers have it; null: the job has no such stock any more. */
+export function drawnLayout(
+  { item, from, goesOn }: ListPart,
+  first: ListItem,
+  task: string,
+  input: DiagramInput,
+): Drawn | null {
+  const asked = input.results.tasks.find(({ id }) => id === task);
+  if (!asked) return null;
+  // All parts are cut from one flow: it is as wide and as tall as where it begins.
+  const { width, height } = first;
+  const flow = new Flow(pageWithRoom(width, height ?? Number.POSITIVE_INFINITY));
+  layoutBlock(flow, asked, input);
+  const all = flow.columns();
+  const end = item.columns === null ? all.length : Math.min(all.length, from + item.columns);
+  const next = end < all.length ? end : null;
+  const shown = all.slice(from, end);
+  return {
+    ...inPlace(withGoesOn(shown, next === null ? null : goesOn), item.corner, width),
+    next,
+    left: all.length - end,
+    columns: [],
+  };
+}
+
+/** The rows of a table from one on, as many as have room; `first` says how the whole list looks. */
 export function drawnList(
-  { corner, width, height, silhouettes, list }: ListItem,
+  { item, from, goesOn }: ListPart,
+  first: ListItem,
   table: ListTable,
   tally: Tally,
 ): Drawn {
+  const { corner, width, height, columns: most } = item;
+  const { silhouettes, list, columnWidths, rowHeight } = first;
   const shown = silhouettes && list.kind === "cut" ? withSilhouettes(table) : table;
-  const { heading, rows } = tableRows(shown, width, silhouettesOf(tally));
+  const look = { columnWidths, rowHeight };
+  const { heading, rows, columns } = tableRows(shown, width, silhouettesOf(tally), look);
   const title: DrawnRow = {
     height: TITLE,
     items: [
-      { kind: "text", at: [0, 3], text: table.title, size: 5, face: "strong", align: "left", ink: "ink" },
+      {
+        kind: "text",
+        at: [0, 3],
+        text: from > 0 ? `${table.title}, continued` : table.title,
+        size: 5,
+        face: "strong",
+        align: "left",
+        ink: "ink",
+      },
     ],
   };
-  return inPlace(inColumns(title, heading, rows, height ?? Number.POSITIVE_INFINITY), corner, width);
+  const room = {
+    height: height ?? Number.POSITIVE_INFINITY,
+    columns: most ?? Number.POSITIVE_INFINITY,
+  };
+  const { laid, next } = inColumns(title, heading, rows.slice(from), room);
+  const end = next === null ? null : from + next;
+  return {
+    ...inPlace(withGoesOn(laid, end === null ? null : goesOn), corner, width),
+    next: end,
+    left: end === null ? 0 : rows.slice(end).filter(({ records }) => records).length,
+    columns,
+  };
+}
+
+/** The last column with the sentence under it that says where the list goes on. */
+function withGoesOn(columns: readonly Column[], goesOn: string | null): readonly Column[] {
+  const last = columns.at(-1);
+  if (goesOn === null || !last) return columns;
+  const text: DrawItem = {
+    kind: "text",
+    at: [0, last.height + GOES_ON / 2],
+    text: goesOn,
+    size: 2.9,
+    face: "text",
+    align: "left",
+    ink: "soft",
+  };
+  return [...columns.slice(0, -1), { ...last, height: last.height + GOES_ON, items: [...last.items, text] }];
 }
 
 /** Columns side by side, from the corner that stays. */
-function inPlace(columns: readonly Column[], corner: ListCorner, width: number): Drawn {
+function inPlace(
+  columns: readonly Column[],
+  corner: ListCorner,
+  width: number,
+): Pick<Drawn, "items" | "box" | "rows"> {
   const whole = columns.length * width + (columns.length - 1) * BETWEEN;
   const tall = Math.max(...columns.map((column) => column.height));
   const [left, top] = cornerOf(corner, whole, tall);
@@ -91,13 +163,16 @@ function cornerOf(corner: ListCorner, width: number, height: number): Vec2 {
   ];
 }
 
-/** Rows in as many columns as it takes, the heading over each of them. A row that is taller than all of it stands alone. */
+/**
+ * Rows in columns, the heading over each of them, as long as there is room; `next` is the first row that has none. A row that is
+ * taller than a column stands alone in one.
+ */
 function inColumns(
   title: DrawnRow,
   heading: DrawnRow,
   rows: readonly DrawnRow[],
-  most: number,
-): readonly Column[] {
+  room: { readonly height: number; readonly columns: number },
+): { readonly laid: readonly Column[]; readonly next: number | null } {
   type Growing = Column & { height: number; items: DrawItem[]; rows: NonNullable<Column["rows"]>[number][] };
   const columns: Growing[] = [];
   let column: Growing = { height: 0, items: [], rows: [] };
@@ -110,8 +185,11 @@ function inColumns(
   put(heading);
   columns.push(column);
   let empty = true;
-  for (const row of rows) {
-    if (!empty && column.height + row.height + (row.keepWithNext ?? 0) > most) {
+  for (const [i, row] of rows.entries()) {
+    if (!empty && column.height + row.height + (row.keepWithNext ?? 0) > room.height) {
+      // What has no look of its own may be left away at an end.
+      if (columns.length >= room.columns)
+        return { laid: columns, next: rows.slice(i).some(({ items }) => items.length > 0) ? i : null };
       column = { height: 0, items: [], rows: [] };
       columns.push(column);
       put(heading);
@@ -119,5 +197,5 @@ function inColumns(
     put(row);
     empty = false;
   }
-  return columns;
+  return { laid: columns, next: null };
 }

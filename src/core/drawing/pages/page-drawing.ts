@@ -3,62 +3,32 @@
  * one draws nothing anew. What cannot be shown is a sentence where the item stands; the rest is drawn.
  */
 import type { PlaneBox, Vec2 } from "../../geometry";
-import {
-  type Assets,
-  type Job,
-  jobStyle,
-  type ListItem,
-  lengthWith,
-  type Page,
-  type PageItem,
-  type ViewItem,
-} from "../../job";
+import { lengthWith, type Page, type PageItem, pageStyle, type ViewItem } from "../../job";
 import { remembersEach, sentence } from "../../kernel";
-import type { ListGround, ListTable } from "../../lists";
-import { isMetal } from "../../stockroom";
-import type { Tally } from "../../tally";
+import type { LengthUnit } from "../../measure";
+import { isMetal, type TitleWord } from "../../stockroom";
 import { type DrawItem, type Drawing, movedBy, rectangle } from "../display";
-import type { PageHead } from "../flow";
 import { isSquareView } from "../lines";
-import type { DiagramInput } from "../print";
 import { type BalloonGround, balloonsOfView } from "./balloons";
 import type { DrawnView } from "./drawn-view";
 import type { Hatch } from "./hatching";
-import { drawnLayout, drawnList } from "./list-item";
+import type { PageGround } from "./page-ground";
 import { borderOf, type LineWidths, lineWidths, type SheetSize, sheetSize } from "./paper";
 import { movedBox, type PlacedItem } from "./placed";
-import { faulty, placedCallout, placedNote, placedPicture, placedRule, remembered } from "./plain-items";
+import { placedList } from "./placed-list";
+import { faulty, placedCallout, placedNote, placedPicture, placedRule } from "./plain-items";
 import { scaleWords } from "./scales";
 import { drawnSize } from "./sizes";
 import { titleBlock, titleBox } from "./title-block";
 import { axesOfView } from "./view-asked";
 import { boxOfView, detailMark, placesOfViews, shownBox, type ViewPlace, viewItems } from "./view-item";
 
-/** What a page is drawn from beside itself. */
-export type PageGround = {
-  readonly job: Job;
-  /** Those of the page. */
-  readonly items: readonly PageItem[];
-  /** Lines by the id of their view; one that is still being drawn is not there. */
-  readonly views: ReadonlyMap<string, DrawnView>;
-  readonly tally: Tally;
-  readonly lists: ListGround;
-  /** The table of a list; null: it is gone. */
-  readonly tableOf: (list: TabledList) => ListTable | null;
-  readonly layouts: Omit<DiagramInput, keyof PageHead>;
-  readonly assets: Assets;
-  readonly head: PageHead;
-  readonly sheet: number;
-  readonly sheets: number;
-};
-
-/** Lists that are tables. */
-export type TabledList = Exclude<ListItem["list"], { kind: "layout" }>;
-
 export type DrawnPage = {
   readonly page: Page;
   readonly size: SheetSize;
   readonly frame: readonly DrawItem[];
+  /** Where its title block stands; null: it has none. */
+  readonly title: PlaneBox | null;
   readonly placed: readonly PlacedItem[];
   /** Where views stand, by the ids of their items. */
   readonly places: ReadonlyMap<string, ViewPlace>;
@@ -71,12 +41,13 @@ export function drawPage(page: Page, ground: PageGround): DrawnPage {
   const { items, views } = ground;
   const places = placesOfViews(page, items, views);
   const widths = lineWidths(page.paper);
-  const frame = frameOf(page, ground, widths);
+  const title = page.titleBlock ? titleBox(borderOf(page), ground.lists.stockroom.titleBlock) : null;
+  const frame = frameOf(page, title, ground, widths);
   const standing: PlacedItem[] = [];
   for (const item of items) {
     switch (item.kind) {
       case "view":
-        standing.push(placedView(item, ground, places, widths));
+        standing.push(placedView(item, ground, places, { widths, unit: pageStyle(page, ground.job).unit }));
         break;
       case "list":
         standing.push(placedList(item, ground));
@@ -99,7 +70,7 @@ export function drawPage(page: Page, ground: PageGround): DrawnPage {
     }
   }
   const blocked = standing.map(({ item, at, box }) => ({ id: item.id as string, box: movedBox(box, at) }));
-  if (page.titleBlock) blocked.push({ id: "", box: titleBox(borderOf(page)) });
+  if (title) blocked.push({ id: "", box: title });
   const rings = new Map<string, BalloonGround>();
   for (const { item, box } of standing) {
     const [place, drawn] = [places.get(item.id), views.get(item.id)];
@@ -123,7 +94,7 @@ export function drawPage(page: Page, ground: PageGround): DrawnPage {
       (item): item is Extract<PageItem, { kind: K; view: string }> =>
         item.kind === kind && "view" in item && item.view === view,
     );
-  const style = jobStyle(ground.job);
+  const style = pageStyle(page, ground.job);
   const attached = [...rings].flatMap(([view, ring]) => {
     const isSquare = seenSquare(page, items, view);
     const sizes = ofView("size", view).map((item) => drawnSize(item, { ...ring, style, isSquare }));
@@ -134,7 +105,7 @@ export function drawPage(page: Page, ground: PageGround): DrawnPage {
       ...ofView("callout", view).map((item) => placedCallout(item, ring, ground.lists)),
     ];
   });
-  return { page, size: sheetSize(page), frame, placed: [...standing, ...attached], places, rings };
+  return { page, size: sheetSize(page), frame, title, placed: [...standing, ...attached], places, rings };
 }
 
 /** Whether a view looks along an axis of what it shows. */
@@ -154,7 +125,12 @@ export function flatPage({ size, frame, placed }: DrawnPage): Drawing {
   return { ...size, items: [...frame, ...placed.flatMap(({ items, at }) => movedBy(items, at))] };
 }
 
-function frameOf(page: Page, { head, sheet, sheets }: PageGround, widths: LineWidths): readonly DrawItem[] {
+function frameOf(
+  page: Page,
+  title: PlaneBox | null,
+  ground: PageGround,
+  widths: LineWidths,
+): readonly DrawItem[] {
   const border = borderOf(page);
   const items: DrawItem[] = [];
   if (page.border)
@@ -165,29 +141,41 @@ function frameOf(page: Page, { head, sheet, sheets }: PageGround, widths: LineWi
       fill: null,
       layer: "BORDER",
     });
-  if (page.titleBlock) {
-    const { info, revision, date, variantName, shop } = head;
-    const fields = {
-      owner: shop,
-      number: info.code,
-      title: info.title,
-      heading: page.heading,
-      variant: variantName,
-      revision: String(revision),
-      date,
-      scale: scaleWords(page.scale, info.unit),
-      sheet: `${sheet} of ${sheets}`,
-    };
-    items.push(...titleBlock(fields, page.projection, border, widths));
+  if (title) {
+    const { projection } = page;
+    const { assets, lists } = ground;
+    const values = titleValues(page, ground);
+    items.push(...titleBlock(lists.stockroom.titleBlock, title, { values, projection, assets, widths }));
   }
   return items;
+}
+
+/** What the words of a title block stand for on a page. */
+function titleValues(
+  page: Page,
+  { job, head, sheet, sheets }: PageGround,
+): Readonly<Record<TitleWord, string>> {
+  const { info, revision, date, variantName, shop } = head;
+  return {
+    shop,
+    title: info.title,
+    number: info.code,
+    page: page.heading,
+    variant: variantName ?? "–",
+    "drawn by": info.drawnBy,
+    date,
+    revision: String(revision),
+    scale: scaleWords(page.scale, pageStyle(page, job).unit),
+    sheet: String(sheet),
+    sheets: String(sheets),
+  };
 }
 
 function placedView(
   item: ViewItem,
   ground: PageGround,
   places: ReadonlyMap<string, ViewPlace>,
-  widths: LineWidths,
+  { widths, unit }: { readonly widths: LineWidths; readonly unit: LengthUnit },
 ): PlacedItem {
   const { views, job, items, tally, lists } = ground;
   const place = places.get(item.id);
@@ -210,7 +198,7 @@ function placedView(
     );
   if (!shownBox(item, drawn))
     return faulty(item, place.at, "The place that this detail is of is gone, or not in its view any more.");
-  const caption = { text: captionOf(item, place, job), below: sizesBelow(items, item.id) };
+  const caption = { text: captionOf(item, place, unit), below: sizesBelow(items, item.id) };
   const radius = item.from.kind === "detail" ? item.from.radius : null;
   const from = [place.scale, item.look, caption.text, caption.below, radius, widths.wide];
   // Metals closer than wood; neighbours lean to the two sides.
@@ -263,27 +251,9 @@ const WAITING: Pick<PlacedItem, "items" | "box"> = {
   ],
 };
 
-const captionOf = (item: ViewItem, place: ViewPlace, job: Job): string | null => {
+const captionOf = (item: ViewItem, place: ViewPlace, unit: LengthUnit): string | null => {
   if (item.from.kind === "detail")
-    return `${item.caption ?? item.from.letter}, ${scaleWords(place.scale, job.info.job.unit)}`;
+    return `${item.caption ?? item.from.letter}, ${scaleWords(place.scale, unit)}`;
   if (item.caption === null) return null;
-  return item.scale === null
-    ? item.caption
-    : `${item.caption}, ${scaleWords(place.scale, job.info.job.unit)}`;
+  return item.scale === null ? item.caption : `${item.caption}, ${scaleWords(place.scale, unit)}`;
 };
-
-function placedList(item: ListItem, { tableOf, tally, layouts, head }: PageGround): PlacedItem {
-  const { list, at } = item;
-  if (list.kind === "layout") {
-    const { results, saved, saws } = layouts;
-    const drawn = remembered(item, [results.tasks, saved, saws, head.info, head.revision], () =>
-      drawnLayout(item, list.task, { ...head, ...layouts }),
-    );
-    return drawn
-      ? { item, at, fault: null, ...drawn }
-      : faulty(item, at, "The stock whose layout stood here is not in the job any more.");
-  }
-  const table = tableOf(list);
-  if (!table) return faulty(item, at, "The list that stood here is gone. Choose another.");
-  return { item, at, fault: null, ...remembered(item, [table, tally], () => drawnList(item, table, tally)) };
-}

@@ -14,6 +14,10 @@ export type PlacedItem = {
   readonly box: PlaneBox;
   /** Why it is not shown as it should be; null: it is. */
   readonly fault: string | null;
+  /** The columns of a list, as wide as they came out, in mm. */
+  readonly columns?: readonly { readonly id: string; readonly heading: string; readonly width: number }[];
+  /** Rows of a list, or columns of a layout, that have no room in it. */
+  readonly left?: number;
   /** Parts of its room that stand for records: the rows of a list. */
   readonly rows?: readonly PlacedRow[];
   /** The way in which it is moved, where there is but one; it then stands farther off by as much. */

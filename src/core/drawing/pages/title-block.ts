@@ -1,88 +1,59 @@
-/** The title block at the lower right of a page: fields of ISO 7200 in at most 180 mm, with the symbol of the projection (ISO 5456-2). */
+/** The title block at the lower right of a page as the shop has set it up, with the symbol of the projection (ISO 5456-2). */
 import type { PlaneBox, Vec2 } from "../../geometry";
-import type { Projection } from "../../job";
-import { type DrawItem, fitted, rectangle } from "../display";
+import type { Assets, Projection } from "../../job";
+import { type TitleBlock, type TitleField, type TitleWord, titleText } from "../../stockroom";
+import { type DrawItem, type Drawing, fitted, rectangle } from "../display";
 import { circlePath } from "../path";
-import type { LineWidths } from "./paper";
+import { type LineWidths, lineWidths } from "./paper";
 
-export type TitleFields = {
-  readonly owner: string;
-  readonly number: string;
-  readonly title: string;
-  readonly heading: string;
-  readonly variant: string | null;
-  readonly revision: string;
-  readonly date: string;
-  readonly scale: string;
-  readonly sheet: string;
-};
-
-const WIDTH = 180;
-const ROW = 11;
-const ROWS = 3;
-const TITLE_HEIGHT = ROW * ROWS;
 const PAD = 1.6;
+/** The widest share of the block that a picture takes. */
+const PICTURE_SHARE = 1 / 3;
 
-/** Shares of the width of the fields of a row. */
-type Field = readonly [label: string, text: string, share: number];
-
-/** Where the title block of a page stands, its border given. */
-export function titleBox(border: PlaneBox): PlaneBox {
-  const width = Math.min(WIDTH, border.x1 - border.x0);
-  return { x0: border.x1 - width, y0: border.y1 - TITLE_HEIGHT, x1: border.x1, y1: border.y1 };
+/** Where the title block of a page stands, its border given; as wide as the border where the paper is narrower. */
+export function titleBox(border: PlaneBox, { width, rowHeight, rows }: TitleBlock): PlaneBox {
+  const wide = Math.min(width, border.x1 - border.x0);
+  return { x0: border.x1 - wide, y0: border.y1 - rowHeight * rows.length, x1: border.x1, y1: border.y1 };
 }
 
+export type TitleGround = {
+  readonly values: Readonly<Record<TitleWord, string>>;
+  readonly projection: Projection;
+  readonly assets: Assets;
+  readonly widths: Pick<LineWidths, "wide" | "narrow">;
+};
+
 /** Draws the block into its place on the page. */
-export function titleBlock(
-  fields: TitleFields,
-  projection: Projection,
-  border: PlaneBox,
-  { wide, narrow }: LineWidths,
-): readonly DrawItem[] {
-  const box = titleBox(border);
-  const width = box.x1 - box.x0;
-  const rows: readonly (readonly Field[])[] = [
-    [
-      ["Shop", fields.owner, 5],
-      ["Title", fields.title, 7],
-      ["Number", fields.number, 6],
-    ],
-    [
-      ["Drawn by", "", 5],
-      ["Page", fields.heading, 7],
-      ["Variant", fields.variant ?? "–", 6],
-    ],
-    [
-      ["Date", fields.date, 5],
-      ["Revision", fields.revision, 3],
-      ["Scale", fields.scale, 4],
-      ["", "", 3],
-      ["Sheet", fields.sheet, 3],
-    ],
-  ];
+export function titleBlock(block: TitleBlock, box: PlaneBox, ground: TitleGround): readonly DrawItem[] {
+  const {
+    widths: { wide, narrow },
+  } = ground;
   const items: DrawItem[] = [];
-  const line = (from: Vec2, to: Vec2, size: number): DrawItem => ({
+  const line = (from: Vec2, to: Vec2): DrawItem => ({
     kind: "line",
     from,
     to,
-    stroke: { ink: "ink", width: size },
+    stroke: { ink: "ink", width: narrow },
     layer: "BORDER",
   });
-  for (const [i, row] of rows.entries()) {
-    const y = box.y0 + i * ROW;
-    let x = box.x0;
-    if (i > 0) items.push(line([box.x0, y], [box.x1, y], narrow));
-    for (const [k, [label, text, share]] of row.entries()) {
-      const wideness = (width * share) / 18;
-      if (k > 0) items.push(line([x, y], [x, y + ROW], narrow));
-      if (label === "") items.push(...projectionSymbol(projection, [x + wideness / 2, y + ROW / 2], narrow));
-      else items.push(...field(label, text, x, y, wideness));
-      x += wideness;
+  const left = box.x0 + pictureWidth(block, box);
+  if (left > box.x0)
+    items.push(...logo(block, box, left, ground.assets), line([left, box.y0], [left, box.y1]));
+  for (const [i, row] of block.rows.entries()) {
+    const y = box.y0 + i * block.rowHeight;
+    const all = row.reduce((sum, { parts }) => sum + parts, 0);
+    let x = left;
+    if (i > 0) items.push(line([left, y], [box.x1, y]));
+    for (const [k, field] of row.entries()) {
+      const width = ((box.x1 - left) * field.parts) / all;
+      if (k > 0) items.push(line([x, y], [x, y + block.rowHeight]));
+      items.push(...drawnField(field, { x0: x, y0: y, x1: x + width, y1: y + block.rowHeight }, ground));
+      x += width;
     }
   }
   items.push({
     kind: "polygon",
-    points: rectangle(box.x0, box.y0, width, TITLE_HEIGHT),
+    points: rectangle(box.x0, box.y0, box.x1 - box.x0, box.y1 - box.y0),
     stroke: { ink: "ink", width: wide },
     fill: null,
     layer: "BORDER",
@@ -90,19 +61,56 @@ export function titleBlock(
   return items;
 }
 
+/** A title block by itself, as wide as it is set up. */
+export function titleBlockDrawing(block: TitleBlock, ground: Omit<TitleGround, "widths">): Drawing {
+  const size = { width: block.width, height: block.rowHeight * block.rows.length };
+  const box = { x0: 0, y0: 0, x1: size.width, y1: size.height };
+  return { ...size, items: titleBlock(block, box, { ...ground, widths: lineWidths("a4") }) };
+}
+
+function pictureWidth({ logo }: TitleBlock, box: PlaneBox): number {
+  if (!logo) return 0;
+  const tall = box.y1 - box.y0 - 2 * PAD;
+  return Math.min((box.x1 - box.x0) * PICTURE_SHARE, tall / logo.ratio + 2 * PAD);
+}
+
+/** The picture in the middle of its field, as large as it fits; none while it has not arrived. */
+function logo({ logo }: TitleBlock, box: PlaneBox, right: number, assets: Assets): readonly DrawItem[] {
+  const picture = logo ? assets.get(logo.asset) : undefined;
+  if (!logo || picture?.kind !== "picture") return [];
+  const [wide, tall] = [right - box.x0 - 2 * PAD, box.y1 - box.y0 - 2 * PAD];
+  const width = Math.min(wide, tall / logo.ratio);
+  const height = width * logo.ratio;
+  const at: Vec2 = [(box.x0 + right - width) / 2, (box.y0 + box.y1 - height) / 2];
+  return [{ kind: "image", at, width, height, picture, layer: "BORDER" }];
+}
+
+function drawnField(field: TitleField, box: PlaneBox, ground: TitleGround): readonly DrawItem[] {
+  const middle: Vec2 = [(box.x0 + box.x1) / 2, (box.y0 + box.y1) / 2];
+  if (field.kind === "symbol") return projectionSymbol(ground.projection, middle, ground.widths.narrow);
+  return fieldTexts(field.label, titleText(field.text, ground.values), box);
+}
+
 /** A small label over a text, letters of 2.5 and 3.5 mm (ISO 3098); a text that is too long is shortened. */
-function field(label: string, text: string, x: number, y: number, width: number): readonly DrawItem[] {
+function fieldTexts(label: string, text: string, box: PlaneBox): readonly DrawItem[] {
+  const room = box.x1 - box.x0 - 2 * PAD;
+  const tall = box.y1 - box.y0;
   const written = (what: string, size: number, down: number, face: "text" | "strong"): DrawItem => ({
     kind: "text",
-    at: [x + PAD, y + down],
-    text: fitted(what, width - 2 * PAD, size, face),
+    at: [box.x0 + PAD, box.y0 + down],
+    text: fitted(what, room, size, face),
     size,
     face,
     align: "left",
     ink: "ink",
     layer: "BORDER",
   });
-  return [written(label, 2.5, 2.4, "text"), written(text, 3.9, 7, "strong")];
+  return [
+    ...(label === "" ? [] : [written(label, 2.5, 2.4, "text")]),
+    ...(text === ""
+      ? []
+      : [written(text, 3.9, label === "" ? tall / 2 : 2.4 + (tall - 2.4) * 0.535, "strong")]),
+  ];
 }
 
 /** A cone cut off, from its side and from its small end: the end stands right of it in first angle, left in third. */

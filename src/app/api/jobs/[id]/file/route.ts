@@ -1,9 +1,9 @@
 /** The job file, with the part of the stockroom that the job uses. */
 
-import { assetsOf } from "@/core/job";
+import { assetsOfPapers } from "@/core/job";
 import { rawDocument, readAssets, UnreadableJob } from "@/db";
 import { writeJobFile } from "@/formats/job-file";
-import { computeJob, connection, currentStockroom, fileName } from "@/server";
+import { computeJob, connection, fileName } from "@/server";
 import { download, guarded, NO_SUCH_JOB } from "../../../answer";
 
 export function GET(_: Request, { params }: { readonly params: Promise<{ readonly id: string }> }) {
@@ -20,8 +20,8 @@ export function GET(_: Request, { params }: { readonly params: Promise<{ readonl
     if (!computed) return download(document, "application/json", "unreadable-job.json");
     const { job, revision } = computed.open;
     return download(
-      writeJobFile(job, await currentStockroom(db), {
-        assets: await readAssets(db, assetsOf(job)),
+      writeJobFile(job, computed.stockroom, {
+        assets: await readAssets(db, assetsOfPapers(job, computed.stockroom)),
         revision,
       }),
       "application/json",
