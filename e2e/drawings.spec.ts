@@ -76,6 +76,31 @@ test("a page with views in line, a list and all balloons follows a key size and 
   await expect(sheet(page).locator("[data-selected-row]")).toHaveCount(1);
   await expectAccessible(page);
 
+  // The end of its leader is slid over the piece with the keys, and on to another with the pointer: then it names that one.
+  const tipOf = (mark: string) =>
+    sheet(page).getByRole("button", { name: new RegExp(`^End of leader 1 on ${mark} `) });
+  await item(page, "Balloon N").locator("text").click();
+  const other = await tipOf("N").boundingBox();
+  await item(page, "Balloon L").locator("text").click();
+  const tip = tipOf("L");
+  await tip.focus();
+  const [was, on] = [await tip.getAttribute("cx"), await tip.getAttribute("cy")];
+  await page.keyboard.press("ArrowRight");
+  await expect(tip).not.toHaveAttribute("cx", was ?? "");
+  await page.keyboard.press("Alt+ArrowDown");
+  await expect(tip).not.toHaveAttribute("cy", on ?? "");
+  const from = await tip.boundingBox();
+  if (!from || !other) throw new Error("the leaders have ends");
+  await page.mouse.move(from.x + from.width / 2, from.y + from.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(other.x + other.width / 2, other.y + other.height / 2, { steps: 4 });
+  await expect(sheet(page).getByText("N Tray floor", { exact: true })).toBeVisible();
+  await page.mouse.up();
+  await expect(item(page, "Balloon L")).toHaveCount(0);
+  await expect(item(page, "Balloon N")).toHaveCount(2);
+  await page.getByRole("button", { name: /^Undo/ }).click();
+  await item(page, "Balloon A").locator("text").click();
+
   // Moved by keys, and taken back.
   const before = await room(page, "Cut list");
   await item(page, "Cut list").focus();

@@ -1,5 +1,5 @@
 /** Pieces that are not drawn, rows by hand, and what is left out: with the balance holding all the way. */
-import { copyOf, expect, expectAccessible, row, saved, test } from "./fixtures";
+import { copyOf, expect, expectAccessible, openStage, row, saved, test } from "./fixtures";
 import { choose } from "./shape";
 
 const ROWS = [
@@ -169,4 +169,23 @@ test("marks are given by picking, with a start and a step", async ({ page }) => 
   await page.getByRole("button", { name: "Put all back" }).click();
   await saved(page);
   await expect(row(page, "R10")).toHaveCount(0);
+
+  // Balloons are picked as well.
+  await page.getByRole("button", { name: "Renumber" }).click();
+  await choose(page, "In the order of", "picking, in the 3D view or the list");
+  await page.getByLabel("Prefix").fill("Q");
+  await page.getByRole("button", { name: "Start picking" }).click();
+  await openStage(page, "Drawings");
+  await expect(page.getByText(/Next is Q/)).toBeVisible();
+  const balloon = (mark: string) =>
+    page
+      .getByRole("region", { name: "Page", exact: true })
+      .getByRole("button", { name: `Balloon ${mark}`, exact: true });
+  await balloon("L").locator("text").click();
+  await expect(page.getByText(/Next is Q2|Next is QB/)).toBeVisible();
+  await balloon("G").locator("text").click();
+  await expect(balloon("QA").or(balloon("Q1"))).toBeVisible();
+  await expect(balloon("QB").or(balloon("Q2"))).toBeVisible();
+  await page.getByRole("button", { name: "Done" }).click();
+  await saved(page);
 });

@@ -47,7 +47,7 @@ export const callout = (pattern: string): Kind<"callout"> => ({
   page: "p",
   kind: "callout",
   view: "v",
-  piece: { record: "front", way: null },
+  piece: { record: "front", way: null, spot: null },
   pattern,
   at: [60, -50],
   letters: 3.5,

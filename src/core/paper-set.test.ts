@@ -2,7 +2,7 @@
 import * as v from "valibot";
 import { describe, expect, it } from "vitest";
 import { loadLinearSolver } from "@/engines/linear-solver";
-import { flatPage } from "./drawing";
+import { flatPage, pieceAt, spotOf } from "./drawing";
 import { assetIdOf, assetsOf, EditSchema, itemsOfPage, type Job, NO_ASSETS, type PageItem } from "./job";
 import { type SavedLayout, savedLayout } from "./layout";
 import { layOutBars } from "./layout/bars";
@@ -123,6 +123,45 @@ describe("balloons", () => {
         x1 > room.at[0] + room.box.x0 && x0 < room.at[0] && y1 > room.at[1] + room.box.y0 && y0 < room.at[1];
       expect(overlaps).toBe(false);
     }
+  });
+
+  it("point where they were slid to, on what is seen of their piece, and stay there when the design changes", () => {
+    const [one] = balloons(job);
+    if (one?.kind !== "balloon") throw new Error("there is a balloon");
+    const slidTo = (of: Job, spot: [number, number]) =>
+      withItems(of, { ...one, pieces: [{ record: "front", way: null, spot }] });
+    const tipIn = (of: Job) => placed(of, one.id).tips?.[0] ?? null;
+    const seenAt = (of: Job, tip: readonly [number, number] | null) => {
+      const ring = drawn(of, [], NO_ASSETS, true).page.rings.get("v");
+      return tip && ring && pieceAt(ring.drawn, ring.place, tip, 0.6)?.record;
+    };
+    const [left, right] = [tipIn(slidTo(job, [0.1, 0.2])), tipIn(slidTo(job, [0.9, 0.8]))];
+    expect((left?.[0] ?? 0) + 20).toBeLessThan(right?.[0] ?? 0);
+    // Wherever it is asked for, it ends on the piece; what a place of the piece is called leads back to it.
+    for (const spot of [
+      [0, 0],
+      [1, 0],
+      [0.5, 0.5],
+      [0.3, 1],
+      [1, 1],
+    ] as const) {
+      const slid = slidTo(job, [...spot]);
+      const tip = tipIn(slid);
+      expect(seenAt(slid, tip)).toBe("front");
+      const ring = drawn(slid, [], NO_ASSETS, true).page.rings.get("v");
+      const back = tip && ring && spotOf({ record: "front", way: null }, tip, ring.drawn, ring.place);
+      expect(back && tipIn(slidTo(job, back))?.map((value) => Math.round(value))).toEqual(
+        tip?.map((value) => Math.round(value)),
+      );
+    }
+    const wider = done(slidTo(job, [0.9, 0.8]), {
+      kind: "setKeySize",
+      id: "size-width",
+      formula: "800",
+      variant: null,
+    });
+    expect(seenAt(wider, tipIn(wider))).toBe("front");
+    expect(tipIn(wider)?.[0] ?? 0).toBeGreaterThan(right?.[0] ?? 0);
   });
 
   it("tell when their piece is not seen or gone, and stay", () => {

@@ -53,6 +53,7 @@ export {
   type SizeStand,
   scaleWords,
   sizeOfView,
+  spotOf,
   standOfSize,
   standsOfSizes,
   subjectOfView,

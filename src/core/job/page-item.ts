@@ -52,12 +52,20 @@ const direction = v.pipe(
   v.check(([x, y, z]) => Math.hypot(x, y, z) > 1e-6, "has no length"),
 );
 
-/** A piece that a leader points at: its record, and the way to the instance (the key of where it stands; null: whichever is seen best). */
-const PointedSchema = v.object({ record: recordId, way: v.nullable(keyText(1_000)) });
+/** A record, and the way to the instance of it (the key of where it stands; null: whichever is seen best). */
+const instanceEntries = { record: recordId, way: v.nullable(keyText(1_000)) };
+const share = v.pipe(v.number(), v.finite(), v.minValue(0), v.maxValue(1));
+
+/** A piece that a leader points at. */
+const PointedSchema = v.object({
+  ...instanceEntries,
+  /** Where on it the leader ends, as shares of what is seen of it from the left and from above; null: where there is most room. */
+  spot: v.optional(v.nullable(v.tuple([share, share])), null),
+});
 export type Pointed = v.InferOutput<typeof PointedSchema>;
 
 /** A place on a piece that survives edits, by its name there ("start, long point"); `axis`: the line of a member. */
-const FeatureSchema = v.object({ ...PointedSchema.entries, place: keyText(200) });
+const FeatureSchema = v.object({ ...instanceEntries, place: keyText(200) });
 export type Feature = v.InferOutput<typeof FeatureSchema>;
 
 /** From where it looks. */

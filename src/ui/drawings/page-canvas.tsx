@@ -21,6 +21,7 @@ import { useDesk, useDeskState } from "../desk/desk-context";
 import { CatchMark, Highlights, ItemOnPage, SelectedRows } from "./canvas-parts";
 import { useDrawings } from "./drawings-ground";
 import { itemWords } from "./item-words";
+import { TipHandles } from "./tip-handles";
 
 /** mm. How near something catches; how near a line is picked. */
 const CATCH = 1.6;
@@ -140,7 +141,7 @@ export function PageCanvas({ drawn, zoom, onPiece, catching }: CanvasProps) {
     if (!view || !place) return null;
     const at: Vec2 = [x - place.at[0], y - place.at[1]];
     const piece = pieceAt(view, place, at, PICK);
-    return piece ? { piece: { record: piece.record, way: piece.way || null }, at } : null;
+    return piece ? { piece: { record: piece.record, way: piece.way || null, spot: null }, at } : null;
   };
 
   /** Moves items; what goes along with another that is moved as well is not moved twice. */
@@ -229,6 +230,7 @@ export function PageCanvas({ drawn, zoom, onPiece, catching }: CanvasProps) {
           ) : null}
         </ItemOnPage>
       ))}
+      {onPiece || catching || drag ? null : <TipHandles drawn={drawn} views={shown.views} zoom={zoom} />}
       {catching
         ? [catching.from, near].map((one, i) => {
             const at = one && places.get(one.view)?.at;

@@ -168,7 +168,7 @@ export function balloonPlaces(balloons: readonly ToPlace[], ground: RingGround):
     const next = other();
     if (next.faults < best.faults) best = next;
   }
-  const { taken, places: on, bars: by } = best;
+  const { taken, places: on, leaders } = best;
   const spare: Standing = {
     place: { kind: "ring", side: "top", step: 0 },
     at: [ground.box.x0, ground.box.y0 - AWAY],
@@ -176,10 +176,11 @@ export function balloonPlaces(balloons: readonly ToPlace[], ground: RingGround):
   return balloons.map(({ tips, stands }, i): PlacedBalloon => {
     const standing = on[taken.get(i) ?? -1] ?? spare;
     const where = stands?.kind === "hand" ? stands.at : standing.at;
+    const leader = leaders[i] ?? leaderFrom(where, tips, best.bars);
     return {
       stands: stands?.kind === "hand" ? stands : standing.place,
       at: where,
-      tip: bestTip(where, tips, by).tip,
+      tip: leader.tip,
       crowded: stands?.kind !== "hand" && !taken.has(i),
     };
   });
@@ -190,6 +191,8 @@ type Settled = {
   readonly taken: ReadonlyMap<number, number>;
   readonly places: readonly Standing[];
   readonly bars: Bars;
+  /** By balloon; null: it has no place. */
+  readonly leaders: readonly (Leader | null)[];
   readonly faults: number;
 };
 
@@ -216,12 +219,7 @@ function settled(
   const left = places.map((_, i) => i).filter((place) => !used.has(place));
   const placed = going.slice(0, left.length);
   // Each is asked for again and again: weighed once.
-  const leaders = balloons.map(({ tips }) =>
-    places.map((standing): Leader => {
-      const { tip, weight } = bestTip(standing.at, tips, bars);
-      return { from: standing.at, to: tip === null ? null : at(tips, tip), weight };
-    }),
-  );
+  const leaders = balloons.map(({ tips }) => places.map((standing) => leaderFrom(standing.at, tips, bars)));
   const column = assigned(
     placed.length,
     left.length,
@@ -233,24 +231,34 @@ function settled(
 
 const keyOf = ({ side, step }: RingPlace) => `${side} ${step}`;
 
-type Leader = { readonly from: Vec2; readonly to: Vec2 | null; readonly weight: number };
+type Leader = {
+  readonly from: Vec2;
+  readonly to: Vec2 | null;
+  /** The number of its tip. */
+  readonly tip: number | null;
+  readonly weight: number;
+};
 
-/** Moves and exchanges of balloons on the ring until no leader crosses another or runs through a balloon, or nothing helps. */
+/** The leader from a place to the tip that is best seen from there. */
+function leaderFrom(from: Vec2, tips: readonly Vec2[], bars: Bars): Leader {
+  const { tip, weight } = bestTip(from, tips, bars);
+  return { from, to: tip === null ? null : at(tips, tip), tip, weight };
+}
+
+/** Other tips, moves and exchanges of balloons on the ring until no leader crosses another or runs through a balloon, or nothing helps. */
 function mended(
   balloons: readonly ToPlace[],
   possible: readonly (readonly Leader[])[],
   start: ReadonlyMap<number, number>,
   bars: Bars,
-): Pick<Settled, "taken" | "faults"> {
+): Pick<Settled, "taken" | "faults" | "leaders"> {
   const leaderOn = (balloon: number, place: number): Leader => at(at(possible, balloon), place);
   const leaders = balloons.map(({ stands, tips }, i): Leader | null => {
-    if (stands?.kind === "hand") {
-      const { tip, weight } = bestTip(stands.at, tips, bars);
-      return { from: stands.at, to: tip === null ? null : at(tips, tip), weight };
-    }
+    if (stands?.kind === "hand") return leaderFrom(stands.at, tips, bars);
     const place = start.get(i);
     return place === undefined ? null : leaderOn(i, place);
   });
+  const tipsOf = (i: number) => at(balloons, i).tips;
   const places = possible[0]?.length ?? 0;
   const taken = new Map(start);
   /** How often a leader is in the way of the others; counted no further than to `most`, above which nobody asks. */
@@ -268,17 +276,25 @@ function mended(
       .filter((i) => at(counts, i) > 0)
       .sort((a, b) => at(counts, b) - at(counts, a));
     const faults = faulty.reduce((sum, i) => sum + at(counts, i), 0);
-    if (faults === 0 || round > 2 * balloons.length) return { taken, faults };
-    let change: ReturnType<typeof bestChange> = null;
+    if (faults === 0 || round > 2 * balloons.length) return { taken, faults, leaders };
+    let change: readonly Change[] | null = null;
+    // A leader that ends elsewhere on its piece moves no balloon.
     for (const i of faulty) {
-      change = bestChange(i, { taken, leaders, places, leaderOn, faultsOf });
+      const leader = leaders[i];
+      const other = leader && otherTip(leader, at(counts, i), tipsOf(i), bars, (one) => faultsOf(i, one, i));
+      if (other) change = [{ balloon: i, place: null, leader: other }];
       if (change) break;
     }
-    if (!change) return { taken, faults };
-    for (const [balloon, place] of change) {
+    for (const i of change ? [] : faulty) {
+      const moves = bestChange(i, { taken, leaders, places, leaderOn, faultsOf });
+      if (moves)
+        change = moves.map(([balloon, place]) => ({ balloon, place, leader: leaderOn(balloon, place) }));
+      if (change) break;
+    }
+    if (!change) return { taken, faults, leaders };
+    for (const { balloon, place, leader: after } of change) {
       const before = leaders[balloon];
-      const after = leaderOn(balloon, place);
-      taken.set(balloon, place);
+      if (place !== null) taken.set(balloon, place);
       leaders[balloon] = after;
       // Only what it was in the way of, and is now, counts anew.
       let own = 0;
@@ -292,6 +308,30 @@ function mended(
       counts[balloon] = own;
     }
   }
+}
+
+/** A balloon with another leader, on another place or (null) where it stands. */
+type Change = { readonly balloon: number; readonly place: number | null; readonly leader: Leader };
+
+/** A leader from the same place to another tip that is in the way less often, of such the shortest; null: there is none. */
+function otherTip(
+  { from, tip }: Leader,
+  faults: number,
+  tips: readonly Vec2[],
+  bars: Bars,
+  faultsOf: (leader: Leader) => number,
+): Leader | null {
+  let best: { leader: Leader; faults: number } | null = null;
+  for (const [i, to] of tips.entries()) {
+    if (i === tip) continue;
+    const leader = { from, to, tip: i, weight: weigh(from, to, bars) };
+    const own = faultsOf(leader);
+    const isBetter = best
+      ? own < best.faults || (own === best.faults && leader.weight < best.leader.weight)
+      : own < faults;
+    if (isBetter) best = { leader, faults: own };
+  }
+  return best?.leader ?? null;
 }
 
 type MendGround = {

@@ -1,13 +1,14 @@
 /** Balloons of a view (item references, ISO 6433): the mark of a row in a circle, with leaders to pieces of that row. */
 import type { PlaneBox, Vec2 } from "../../geometry";
-import type { BalloonItem, Pointed } from "../../job";
+import type { BalloonItem } from "../../job";
 import type { TallyRow } from "../../tally";
 import { type DrawItem, fitted } from "../display";
 import { circlePath } from "../path";
 import { BALLOON_RADIUS, balloonPlaces, type PlacedBalloon, type RingGround } from "./balloon-places";
-import type { DrawnView, ViewPart } from "./drawn-view";
+import type { DrawnView } from "./drawn-view";
 import type { LineWidths } from "./paper";
 import { dotAt, type PlacedItem } from "./placed";
+import { goodParts, tipsOf } from "./tips";
 import type { ViewPlace } from "./view-item";
 
 export type BalloonGround = {
@@ -22,21 +23,6 @@ export type BalloonGround = {
   readonly markOf: (record: string) => string | null;
   readonly widths: LineWidths;
 };
-
-/** Of the parts of a piece, those large enough to be pointed at: 0.7 of the largest, or 2 mm on paper. */
-function goodParts(parts: readonly ViewPart[], scale: number): readonly ViewPart[] {
-  const largest = Math.max(0, ...parts.map(({ radius }) => radius));
-  return parts.filter(({ radius }) => radius >= 0.7 * largest || radius * scale > 2);
-}
-
-/** The places on paper that a leader to a piece may end at. */
-export function tipsOf({ record, way }: Pointed, drawn: DrawnView, place: ViewPlace): readonly Vec2[] {
-  const own = drawn.parts.filter(({ piece }) => {
-    const one = drawn.pieces[piece];
-    return one?.record === record && (way === null || one.way === way);
-  });
-  return goodParts(own, place.scale).map(({ at }) => place.onPaper(at));
-}
 
 const RADIUS = BALLOON_RADIUS;
 /** Between a balloon and what stands beside it. */
@@ -112,6 +98,8 @@ export function balloonsOfView(
         item,
         at: place.at,
         fault,
+        stands: standing.stands,
+        tips: item.pieces.map((_, k) => ends[k] ?? null),
         box: {
           x0: standing.at[0] - RADIUS,
           y0: standing.at[1] - RADIUS,
@@ -212,7 +200,7 @@ export function newBalloons(
           ...view,
           id: newId(),
           kind: "balloon",
-          pieces: [{ record: piece.record, way: piece.way || null }],
+          pieces: [{ record: piece.record, way: piece.way || null, spot: null }],
           stands,
         },
       ];

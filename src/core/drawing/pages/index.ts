@@ -19,6 +19,7 @@ export { bestScale, offeredScales, readScale, scaleWords } from "./scales";
 export { balloonRows } from "./set-lacks";
 export { standsOfSizes } from "./size-rows";
 export { NEXT_OUT } from "./sizes";
+export { spotOf } from "./tips";
 export { titleBlockDrawing } from "./title-block";
 export { axesOfView, subjectOfView, type ViewAsked, viewsAsked } from "./view-asked";
 export { baseOf } from "./view-base";

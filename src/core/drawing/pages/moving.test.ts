@@ -29,7 +29,7 @@ describe("moving", () => {
       page: "p",
       kind: "balloon",
       view: "v",
-      pieces: [{ record: "one", way: null }],
+      pieces: [{ record: "one", way: null, spot: null }],
       stands: { kind: "ring", side: "top", step: 0 },
     };
     const at = { x0: 40, y0: 20, x1: 49, y1: 29 };

@@ -1,6 +1,6 @@
 /** An item of a page that has found its place. */
 import type { PlaneBox, Vec2 } from "../../geometry";
-import type { PageItem } from "../../job";
+import type { BalloonPlace, PageItem } from "../../job";
 import type { DrawItem } from "../display";
 
 export type PlacedRow = { readonly box: PlaneBox; readonly records: readonly string[] };
@@ -18,6 +18,10 @@ export type PlacedItem = {
   readonly columns?: readonly { readonly id: string; readonly heading: string; readonly width: number }[];
   /** Rows of a list, or columns of a layout, that have no room in it. */
   readonly left?: number;
+  /** The place of a balloon as it came out: the one that it has, or another where that is in somebody's way. */
+  readonly stands?: BalloonPlace;
+  /** Where its leaders end, from its own [0, 0], for each of its pieces; null: that one is not seen. */
+  readonly tips?: readonly (Vec2 | null)[];
   /** Parts of its room that stand for records: the rows of a list. */
   readonly rows?: readonly PlacedRow[];
   /** The way in which it is moved, where there is but one; it then stands farther off by as much. */

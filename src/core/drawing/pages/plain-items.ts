@@ -5,9 +5,10 @@ import { sameItems, sentence } from "../../kernel";
 import { type ListGround, pieceText } from "../../lists";
 import { CAPITAL_HEIGHT, type DrawItem, rectangle, wrapped } from "../display";
 import { textWidth } from "../text-width";
-import { type BalloonGround, tipsOf } from "./balloons";
+import type { BalloonGround } from "./balloons";
 import type { LineWidths } from "./paper";
 import { dotAt, type PlacedItem } from "./placed";
+import { tipsOf } from "./tips";
 
 const FAULT_WIDTH = 70;
 
