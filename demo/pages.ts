@@ -138,12 +138,12 @@ const PLANS: Readonly<Record<string, readonly PagePlan[]>> = {
         front: { at: [150, 130], from: front, look: "hidden", caption: "Front" },
         side: {
           from: beside("front", "right", 80),
-          cut: { axis: "width", at: "width / 2" },
-          caption: "Cut in the middle",
+          cut: { axis: "width", at: "width / 2", letter: "A" },
+          caption: "cut in the middle",
         },
         plan: { from: beside("front", "below", 80), caption: "From above" },
         row: {
-          at: [170, 345],
+          at: [170, 352],
           of: { kind: "assembly", assembly: "row" as never },
           from: front,
           scale: 0.2,

@@ -5,7 +5,7 @@ import { seenPieces } from "./drawing/lines/shape-solids";
 import { viewFrom } from "./drawing/lines/view-frame";
 import { viewLines } from "./drawing/lines/view-lines";
 import { cutSolid, dot, scale, type Vec3 } from "./geometry";
-import { itemsOfPage, NO_ASSETS } from "./job";
+import { itemsOfPage, type Job, NO_ASSETS } from "./job";
 import { seededRandom } from "./kernel";
 import { asksOfPages } from "./paper-set";
 import {
@@ -17,6 +17,7 @@ import {
   PAGE,
   placed,
   start,
+  textsOf,
   view,
   withItems,
 } from "./paper-set.fixture";
@@ -61,7 +62,7 @@ describe("details", () => {
 
 describe("cut views", () => {
   const cut = (at: string, axis: "width" | "depth" | "height" = "depth") =>
-    view("v", { from: { kind: "named", side: "front" }, cut: { axis, at } });
+    view("v", { from: { kind: "named", side: "front" }, cut: { axis, at, letter: "A" } });
 
   it("leave away what lies before the plane and show the faces of the cut", () => {
     // Through the middle: the front rail and both legs are gone, the two end rails and the shelves are cut.
@@ -84,6 +85,56 @@ describe("cut views", () => {
     expect(boxOfPiece("shelfLow").map((one) => Number(one?.toFixed(6)))).toEqual([520, 18, 1]);
     expect(boxOfPiece("left").map((one) => Number(one?.toFixed(6)))).toEqual([40, 40, 2]);
     expect(placed(job, "v").items.some(({ layer }) => layer === "HATCHING")).toBe(true);
+  });
+
+  it("are shown where they are by a line in other views of the same thing, from where they are looked at", () => {
+    const top = view("w", { from: { kind: "named", side: "top" }, at: [250, 90] });
+    const linesOf = (job: Job, id: string) =>
+      placed(job, id).items.flatMap((item) => (item.kind === "line" ? [[item.from, item.to]] : []));
+    const lettersOf = (job: Job, id: string) =>
+      placed(job, id).items.flatMap((item) => (item.kind === "text" && item.text === "A" ? [item.at] : []));
+    const job = withItems(start, cut("100"), top);
+    const box = placed(job, "w").box;
+    const [chain] = linesOf(job, "w");
+    // The depth runs up the paper of a view from above; the frame is as deep as its key size, 400 mm, at 1:5.
+    const tall = box.y1 - box.y0;
+    expect(chain?.map(([x]) => x).sort((a, b) => (a ?? 0) - (b ?? 0))).toEqual([box.x0 - 5, box.x1 + 5]);
+    for (const [, y] of chain ?? []) expect(y).toBeCloseTo(box.y1 - (100 * tall) / 400, 6);
+    // Seen from the front: letters and tails of the arrows stand on the near side.
+    expect(lettersOf(job, "w")).toHaveLength(2);
+    for (const [, y] of lettersOf(job, "w")) expect(y).toBeGreaterThan(chain?.[0]?.[1] ?? 0);
+    const fromBehind = withItems(job, { ...cut("100"), from: { kind: "named", side: "back" } });
+    for (const [, y] of lettersOf(fromBehind, "w")) expect(y).toBeLessThan(chain?.[0]?.[1] ?? 0);
+    expect(textsOf(job)).toContain("A–A");
+    // Not in itself, not where the plane is seen from the front or slanting, not of another thing, not without a letter.
+    expect(lettersOf(job, "v")).toEqual([]);
+    for (const more of [
+      { from: { kind: "named", side: "back" } },
+      { from: { kind: "named", side: "frontLeft" } },
+      { of: { kind: "piece", record: "left" } },
+    ] as const)
+      expect(lettersOf(withItems(start, cut("100"), { ...top, ...more }), "w")).toEqual([]);
+    const plain = { ...cut("100"), cut: { axis: "depth", at: "100", letter: null } } as const;
+    expect(lettersOf(withItems(start, plain, top), "w")).toEqual([]);
+    expect(lettersOf(withItems(start, cut("depth + 100"), top), "w")).toEqual([]);
+  });
+
+  it("are shown by a line through the same points in the axes of one piece", () => {
+    const of = { kind: "piece", record: "shelfLow" } as const;
+    const across = view("v", {
+      of,
+      from: { kind: "named", side: "left" },
+      cut: { axis: "width", at: "130", letter: "B" },
+    });
+    const job = withItems(
+      start,
+      across,
+      view("w", { of, from: { kind: "named", side: "front" }, at: [250, 90] }),
+    );
+    const { box, items } = placed(job, "w");
+    const [chain] = items.flatMap((item) => (item.kind === "line" ? [[item.from, item.to]] : []));
+    // A quarter of the 520 mm of the shelf, from its own left end.
+    for (const [x] of chain ?? []) expect(x).toBeCloseTo(box.x0 + (box.x1 - box.x0) / 4, 6);
   });
 
   it("follow the key sizes, and tell when their place cannot be computed", () => {

@@ -37,7 +37,7 @@ const balloon = (id: string, of: string, onPage = "one"): PageItem => ({
   page: onPage,
   kind: "balloon",
   view: of,
-  pieces: [{ record: "front", way: null }],
+  pieces: [{ record: "front", way: null, spot: null }],
   stands: { kind: "ring", side: "top", step: 0 },
 });
 const put = (...items: PageItem[]): Edit => ({ kind: "setPageItems", items });

@@ -68,6 +68,9 @@ export type Pointed = v.InferOutput<typeof PointedSchema>;
 const FeatureSchema = v.object({ ...instanceEntries, place: keyText(200) });
 export type Feature = v.InferOutput<typeof FeatureSchema>;
 
+/** By which a cut or a detail is told to belong to another view. */
+const letter = v.pipe(v.string(), v.trim(), v.minLength(1, "needs a letter"), v.maxLength(4));
+
 /** From where it looks. */
 const ViewFromSchema = v.variant("kind", [
   v.object({ kind: v.literal("named"), side: v.picklist(VIEW_SIDES) }),
@@ -88,13 +91,18 @@ const ViewFromSchema = v.variant("kind", [
     /** mm of the design. */
     radius: v.pipe(v.number(), v.finite(), v.minValue(0.1, "is below 0.1 mm"), v.maxValue(100_000)),
     /** By which the two are told to belong together. */
-    letter: v.pipe(v.string(), v.trim(), v.minLength(1, "needs a letter"), v.maxLength(4)),
+    letter,
   }),
 ]);
 export type ViewFrom = v.InferOutput<typeof ViewFromSchema>;
 
 /** A plane across an axis of what the view shows, at a length or formula: what lies before it is left away. */
-const CutSchema = v.object({ axis: v.picklist(["width", "depth", "height"]), at: formulaText });
+const CutSchema = v.object({
+  axis: v.picklist(["width", "depth", "height"]),
+  at: formulaText,
+  /** At both ends of the line by which other views show where it is cut; null: they do not. */
+  letter: v.optional(v.nullable(letter), null),
+});
 export type ViewCut = v.InferOutput<typeof CutSchema>;
 
 const ViewItemSchema = v.object({

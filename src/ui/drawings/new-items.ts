@@ -119,6 +119,16 @@ const DETAIL_RADIUS = 22;
 const LARGER = 2.4;
 const LETTERS = "XYZWVUTSRQPONMLKJIHGFEDCBA";
 
+/** The first of some letters that no detail and no cut of the job has. */
+export function freeLetter(job: Job, letters: string): string {
+  const taken = new Set(
+    Object.values(job.pageItems).flatMap((item) =>
+      item.kind !== "view" ? [] : [item.from.kind === "detail" ? item.from.letter : null, item.cut?.letter],
+    ),
+  );
+  return [...letters].find((one) => !taken.has(one)) ?? letters.slice(0, 1);
+}
+
 /** The edit that adds a detail about a place of a view; letters from the end, so that none is taken for a mark. */
 export function addDetailEdit(
   view: string,
@@ -131,12 +141,7 @@ export function addDetailEdit(
     offeredScales(job.info.job.unit)
       .filter((one) => one >= LARGER * scale)
       .at(-1) ?? scale;
-  const taken = new Set(
-    Object.values(job.pageItems).flatMap((item) =>
-      item.kind === "view" && item.from.kind === "detail" ? [item.from.letter] : [],
-    ),
-  );
-  const letter = [...LETTERS].find((one) => !taken.has(one)) ?? "X";
+  const letter = freeLetter(job, LETTERS);
   const size = { width: 2 * DETAIL_RADIUS, height: 2 * DETAIL_RADIUS + 10 };
   const at = freePlace(drawn.page, [...takenOn(drawn), ...titleRoom(drawn)], size);
   const item: ViewItem = plainView({

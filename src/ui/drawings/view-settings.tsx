@@ -8,6 +8,7 @@ import { Chooser } from "../common/chooser";
 import { TextField } from "../common/text-field";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { LOOK_WORDS, SIDE_WORDS } from "./item-words";
+import { freeLetter } from "./new-items";
 import { GRID, paperLength, RemoveItems, ScaleField, useItemChange } from "./settings-parts";
 
 export function ViewSettings({ item, drawn }: { readonly item: ViewItem; readonly drawn: DrawnPage }) {
@@ -129,14 +130,22 @@ const CUT_AXES = [
 function CutFields({ item }: { readonly item: ViewItem }) {
   const change = useItemChange(item);
   const sizes = useDeskState((state) => state.results.sizes);
+  const job = useDeskState((state) => state.job);
   const { cut } = item;
   return (
-    <span className="grid grid-cols-[1fr_96px] gap-1">
+    <span className={`grid gap-1 ${cut ? "grid-cols-[1fr_72px_44px]" : ""}`}>
       <Chooser
         label="Cut"
         value={cut?.axis ?? ""}
         choices={CUT_AXES}
-        onChoose={(axis) => change({ cut: axis === "" ? null : { axis, at: cut?.at ?? "0" } })}
+        onChoose={(axis) =>
+          change({
+            cut:
+              axis === ""
+                ? null
+                : { axis, at: cut?.at ?? "0", letter: cut ? cut.letter : freeLetter(job, "ABCDEFGH") },
+          })
+        }
       />
       {cut ? (
         <TextField
@@ -145,6 +154,18 @@ function CutFields({ item }: { readonly item: ViewItem }) {
           onCommit={(text) => {
             const at = lengthWith(sizes, text);
             return at.ok ? change({ cut: { ...cut, at: text.trim() } }) : sentence(at.problem);
+          }}
+        />
+      ) : null}
+      {cut ? (
+        <TextField
+          label="Letter"
+          value={cut.letter ?? ""}
+          placeholder="none"
+          onCommit={(text) => {
+            const letter = text.trim();
+            if (letter.length > 4) return "At most 4 letters.";
+            return change({ cut: { ...cut, letter: letter === "" ? null : letter } });
           }}
         />
       ) : null}

@@ -42,6 +42,8 @@ export type DrawnView = {
   readonly grid: SeenGrid | null;
   /** Those that were asked for, by `featureKey`; null: it is lost. */
   readonly features: ReadonlyMap<string, SeenFeature | null>;
+  /** Where the origin of what it shows lies in it, of the job, the assembly or the piece. */
+  readonly origin: Vec2;
   /** The faces of the cut, if it is seen square: the outlines of each piece's section, holes as well. */
   readonly sections: readonly { readonly piece: number; readonly outlines: readonly Polygon[] }[];
 };
@@ -84,6 +86,14 @@ function planeOfCut(shape: Shape, asked: Subject): { readonly normal: Vec3; read
   return normal[2] < -1e-9
     ? { normal: [-normal[0], -normal[1], -normal[2]], offset: -offset }
     : { normal, offset };
+}
+
+/** Where the origin of what a view shows lies in it. */
+function originOf(shape: Shape, asked: Subject): Vec2 {
+  const base = baseOf(shape, asked);
+  if (!base) return [0, 0];
+  const { right, up } = viewIn(base.frame, asked.axes);
+  return onPaper([dot(right, base.frame.origin), dot(up, base.frame.origin)]);
 }
 
 type Cut = { readonly seen: readonly SeenPiece[]; readonly sections: DrawnView["sections"] };
@@ -136,7 +146,7 @@ export function sizeOfView(
   return { width: x1 - x0, height: y1 - y0 };
 }
 
-function drawnPieces({ seen, sections }: Cut, asked: ViewAsked): DrawnView {
+function drawnPieces({ seen, sections }: Cut, asked: ViewAsked, origin: Vec2): DrawnView {
   const lines = viewLines(seen, { hidden: asked.behind });
   const ofKind = (kind: ViewLineKind) =>
     linePaths(
@@ -158,6 +168,7 @@ function drawnPieces({ seen, sections }: Cut, asked: ViewAsked): DrawnView {
     parts: parts.map(({ owner, at, radius }) => ({ piece: owner, at: onPaper(at), radius })),
     grid,
     features: NO_FEATURES,
+    origin,
     sections,
   };
 }
@@ -178,10 +189,11 @@ export function createViewDrawer(): (
   return (shape, asked, assets) => {
     const seen = piecesOfView(shape, asked, assets);
     const { of, axes, hidden, cut, cutAt, variant, behind, parts } = asked;
-    const key = JSON.stringify([of, axes, hidden, cut?.axis, cutAt, variant, behind, parts]);
+    const origin = originOf(shape, asked);
+    const key = JSON.stringify([of, axes, origin, hidden, cut?.axis, cutAt, variant, behind, parts]);
     const before = known.get(key);
     const plane = planeOfCut(shape, asked);
-    const made = () => drawnPieces(plane ? cutPieces(seen, plane) : { seen, sections: [] }, asked);
+    const made = () => drawnPieces(plane ? cutPieces(seen, plane) : { seen, sections: [] }, asked, origin);
     const drawn = before && sameSolids(before.seen, seen) ? before.drawn : made();
     if (known.size > MOST_KNOWN) known.clear();
     known.set(key, { seen, drawn });

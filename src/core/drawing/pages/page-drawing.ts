@@ -10,6 +10,7 @@ import { isMetal, type TitleWord } from "../../stockroom";
 import { type DrawItem, type Drawing, movedBy, rectangle } from "../display";
 import { isSquareView } from "../lines";
 import { type BalloonGround, balloonsOfView } from "./balloons";
+import { cutMark } from "./cut-marks";
 import type { DrawnView } from "./drawn-view";
 import type { Hatch } from "./hatching";
 import type { PageGround } from "./page-ground";
@@ -47,7 +48,7 @@ export function drawPage(page: Page, ground: PageGround): DrawnPage {
   for (const item of items) {
     switch (item.kind) {
       case "view":
-        standing.push(placedView(item, ground, places, { widths, unit: pageStyle(page, ground.job).unit }));
+        standing.push(placedView(item, ground, places, page));
         break;
       case "list":
         standing.push(placedList(item, ground));
@@ -175,9 +176,10 @@ function placedView(
   item: ViewItem,
   ground: PageGround,
   places: ReadonlyMap<string, ViewPlace>,
-  { widths, unit }: { readonly widths: LineWidths; readonly unit: LengthUnit },
+  page: Page,
 ): PlacedItem {
   const { views, job, items, tally, lists } = ground;
+  const [widths, { unit }] = [lineWidths(page.paper), pageStyle(page, job)];
   const place = places.get(item.id);
   const drawn = views.get(item.id);
   if (!place)
@@ -198,7 +200,12 @@ function placedView(
     );
   if (!shownBox(item, drawn))
     return faulty(item, place.at, "The place that this detail is of is gone, or not in its view any more.");
-  const caption = { text: captionOf(item, place, unit), below: sizesBelow(items, item.id) };
+  const cutLines = cutMarks(item, { drawn, place, widths }, page, ground);
+  const below = Math.max(
+    sizesBelow(items, item.id),
+    lowest(cutLines) - boxOfView(item, drawn, place.scale).y1,
+  );
+  const caption = { text: captionOf(item, place, unit), below };
   const radius = item.from.kind === "detail" ? item.from.radius : null;
   const from = [place.scale, item.look, caption.text, caption.below, radius, widths.wide];
   // Metals closer than wood; neighbours lean to the two sides.
@@ -209,11 +216,12 @@ function placedView(
   const own = viewsDrawn(drawn, [...from, drawn.sections.length > 0 ? tally : null], () =>
     viewItems(item, drawn, place.scale, widths, caption, hatchOf),
   );
-  const marks = items.flatMap((one) =>
+  const details = items.flatMap((one) =>
     one.kind === "view" && one.from.kind === "detail" && one.from.of === item.id
       ? detailMark(one, { place, drawn, widths })
       : [],
   );
+  const marks = [...details, ...cutLines];
   return {
     item,
     at: place.at,
@@ -221,6 +229,42 @@ function placedView(
     box: own.box,
     items: marks.length === 0 ? own.items : [...own.items, ...marks],
   };
+}
+
+/** How far down the texts of some items reach. */
+const lowest = (items: readonly DrawItem[]): number =>
+  Math.max(
+    Number.NEGATIVE_INFINITY,
+    ...items.flatMap((item) => (item.kind === "text" ? [item.at[1] + item.size / 2] : [])),
+  );
+
+/** The lines of the cuts of other views that show the same thing. */
+function cutMarks(
+  item: ViewItem,
+  {
+    drawn,
+    place,
+    widths,
+  }: { readonly drawn: DrawnView; readonly place: ViewPlace; readonly widths: LineWidths },
+  page: Page,
+  { items, lists }: PageGround,
+): readonly DrawItem[] {
+  const find = (id: string) => items.find((one) => one.id === id);
+  const axes = axesOfView(item, find, page.projection);
+  if (!axes || item.from.kind === "detail") return [];
+  return items.flatMap((other) => {
+    if (other.kind !== "view" || other.id === item.id || !other.cut || other.cut.letter === null) return [];
+    const { axis, at, letter } = other.cut;
+    if (JSON.stringify(other.of) !== JSON.stringify(item.of) || other.variant !== item.variant) return [];
+    const from = axesOfView(other, find, page.projection);
+    const where = lengthWith(lists.sizes, at);
+    if (!from || !where.ok) return [];
+    return cutMark(
+      { cut: { axis, letter }, at: where.value, axes: from },
+      { item, axes, drawn, place },
+      widths,
+    );
+  });
 }
 
 function isOfMetal(record: string, { tally, lists }: PageGround): boolean {
@@ -252,6 +296,11 @@ const WAITING: Pick<PlacedItem, "items" | "box"> = {
 };
 
 const captionOf = (item: ViewItem, place: ViewPlace, unit: LengthUnit): string | null => {
+  const letter = item.cut?.letter ?? null;
+  if (letter !== null && item.from.kind !== "detail") {
+    const name = item.caption === null ? `${letter}–${letter}` : `${letter}–${letter} ${item.caption}`;
+    return item.scale === null ? name : `${name}, ${scaleWords(place.scale, unit)}`;
+  }
   if (item.from.kind === "detail")
     return `${item.caption ?? item.from.letter}, ${scaleWords(place.scale, unit)}`;
   if (item.caption === null) return null;

@@ -143,6 +143,7 @@ describe("followers", () => {
     parts: [],
     grid: null,
     features: new Map(),
+    origin: [0, 0],
     sections: [],
   });
   const follows = (of: string, side: (typeof FOLLOWER_SIDES)[number]) =>
