@@ -111,16 +111,24 @@ function weigh(from: Vec2, to: Vec2, { ways, blocked }: Bars): number {
 
 /** Whether a stretch has a part within a box. */
 function runsThrough(a: Vec2, b: Vec2, { x0, y0, x1, y1 }: PlaneBox): boolean {
+  const [x, y] = [b[0] - a[0], b[1] - a[1]];
+  // Most are wholly beside it.
+  if (a[0] < x0 && b[0] < x0) return false;
+  if (a[0] > x1 && b[0] > x1) return false;
+  if (a[1] < y0 && b[1] < y0) return false;
+  if (a[1] > y1 && b[1] > y1) return false;
   let [from, to] = [0, 1];
-  for (const [start, way, low, high] of [
-    [a[0], b[0] - a[0], x0, x1],
-    [a[1], b[1] - a[1], y0, y1],
-  ] as const) {
-    if (Math.abs(way) < 1e-12) {
-      if (start < low || start > high) return false;
-      continue;
-    }
-    const [p, q] = [(low - start) / way, (high - start) / way];
+  if (Math.abs(x) < 1e-12) {
+    if (a[0] < x0 || a[0] > x1) return false;
+  } else {
+    const [p, q] = [(x0 - a[0]) / x, (x1 - a[0]) / x];
+    from = Math.max(from, Math.min(p, q));
+    to = Math.min(to, Math.max(p, q));
+  }
+  if (Math.abs(y) < 1e-12) {
+    if (a[1] < y0 || a[1] > y1) return false;
+  } else {
+    const [p, q] = [(y0 - a[1]) / y, (y1 - a[1]) / y];
     from = Math.max(from, Math.min(p, q));
     to = Math.min(to, Math.max(p, q));
   }
