@@ -73,6 +73,7 @@ const ofLug = (measure: "radius" | "diameter", place: string): Item => ({
   measure,
   from: { record: "lug", way: null, place: `${place}, middle on the other face` },
   to: null,
+  between: [],
   side: "own",
   out: 8,
   typed: null,

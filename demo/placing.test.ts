@@ -27,10 +27,12 @@ function homesOf(job: Job): readonly HomePlacing[] {
 function written(job: Job, { sizes }: HomePlacing): ReadonlyMap<string, number> {
   const style = jobStyle(job);
   return new Map(
-    sizes.map(({ id, length }) => {
-      const read = parseLength(formatLength(length ?? 0, style, LENGTH_TOLERANCE_MM), style.unit);
+    sizes.map(({ id, length, step }) => {
+      // Of equal steps the whole is written.
+      const count = step?.count ?? 1;
+      const read = parseLength(formatLength((length ?? 0) * count, style, LENGTH_TOLERANCE_MM), style.unit);
       if (!read.ok) throw new Error("what is written can be read");
-      return [id, read.value];
+      return [id, read.value / count];
     }),
   );
 }

@@ -337,6 +337,36 @@ test("which pieces the pages place is told: a missing size is added, one too man
   await saved(page);
 });
 
+test("a size of equal steps is parted into single ones and joined again; the pieces stay placed", async ({
+  page,
+}) => {
+  const id = await copyOf(page, "hl-207");
+  await page.goto(`/jobs/${id}?stage=drawings`);
+  await page.getByText("2. Cabinet, three views").click();
+  await expect(sheet(page).getByText("2 × 194 (= 388)")).toBeVisible();
+  await expect(lacks(page).getByText(/^Every piece is placed/)).toBeVisible();
+  await expect(page.getByText(/drawing…/i)).toHaveCount(0);
+  const sizes = () => sheet(page).locator('[data-item="size"]');
+  const count = await sizes().count();
+  const steps = sizes().filter({ hasText: "2 × 194 (= 388)" });
+  await steps.focus();
+  await page.getByRole("button", { name: "Part into single sizes" }).click();
+  await expect(sizes()).toHaveCount(count + 1);
+  const single = sizes().filter({ hasText: /^194$/ });
+  await expect(single).toHaveCount(2);
+  await expect(lacks(page).getByText(/^Every piece is placed/)).toBeVisible();
+  await single.first().focus();
+  const second = await single.last().locator("line").first().boundingBox();
+  if (!second) throw new Error("the size has a line");
+  await page.keyboard.down("Shift");
+  await page.mouse.click(second.x + second.width / 2, second.y + second.height / 2);
+  await page.keyboard.up("Shift");
+  await page.getByRole("button", { name: "Join to equal steps" }).click();
+  await expect(steps).toBeVisible();
+  await expect(sizes()).toHaveCount(count);
+  await expect(lacks(page).getByText(/^Every piece is placed/)).toBeVisible();
+});
+
 test("the shop's own title block stands on every page; a list goes on on the next page, in columns as wide as they are set", async ({
   page,
 }) => {

@@ -29,6 +29,7 @@ const size = (id: string, more: Partial<Kind<"size">>): Kind<"size"> => ({
   measure: "horizontal",
   from: { record: "left", way: null, place: "start, corner 1" },
   to: { record: "right", way: null, place: "start, corner 1" },
+  between: [],
   side: "bottom",
   out: 10,
   typed: null,

@@ -262,6 +262,8 @@ const SizeItemSchema = v.object({
   from: FeatureSchema,
   /** null for diameters and radii, which measure one thing. */
   to: v.nullable(FeatureSchema),
+  /** Of a length: places between the two, in their order, that part it into equal steps. */
+  between: v.optional(v.pipe(v.array(FeatureSchema), v.maxLength(199)), []),
   /** The side of the view on which its line stands; `own`: off what it measures itself. */
   side: v.picklist(["top", "right", "bottom", "left", "own"]),
   /** How far off, in mm; of an angle the radius. */

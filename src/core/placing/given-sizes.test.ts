@@ -13,6 +13,7 @@ describe("what is written less what is so", () => {
     measure: "horizontal",
     from: at3("left", "start, corner 1"),
     to: at3("right", "start, corner 1"),
+    between: [],
     side: "bottom",
     out: 10,
     typed: null,

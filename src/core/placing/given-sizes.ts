@@ -15,7 +15,7 @@ import {
 } from "../geometry";
 import type { Assets, Feature, Home, Job, PageItem, SizeItem, VariantId } from "../job";
 import { itemsOfPage, pageStyle, pagesInOrder } from "../job";
-import { LENGTH_TOLERANCE_MM } from "../kernel";
+import { at, LENGTH_TOLERANCE_MM } from "../kernel";
 import { formatLength, type LengthStyle, parseLength } from "../measure";
 import { featuresOf, type Shape, standInOf } from "../shape";
 import { bodyKey } from "./bodies";
@@ -27,8 +27,9 @@ type GivenHold =
 
 /** A size between two bodies of a home, in its axes. */
 export type GivenSize = {
-  /** Of its item. */
   readonly id: string;
+  /** The item whose step it is, and how many equal steps that has; not there: it is an item by itself. */
+  readonly step?: { readonly of: string; readonly count: number };
   readonly home: Home;
   /** Keys of bodies. */
   readonly a: string;
@@ -72,40 +73,73 @@ export function givenSizes(job: Job, shape: Shape, variant: VariantId | null, as
       const isShown = ({ record }: Feature) => !subject.hidden.includes(record);
       const place = (feature: Feature) =>
         isShown(feature) ? placedFeature(feature, shape, base, assets) : null;
-      const [from, to] = [place(item.from), item.to ? place(item.to) : null];
+      const { right, up, towards } = viewIn(base.frame, axes);
+      const seen = { right, up, towards, isSquare: isSquareView(axes) };
+      const places = [item.from, ...item.between, ...(item.to ? [item.to] : [])].flatMap(
+        (feature) => place(feature) ?? [],
+      );
+      const [from, ...others] = places;
       if (item.measure === "diameter" || item.measure === "radius") {
         if (from && !item.brackets) ofOnePiece.push(item.id);
         continue;
       }
-      if (!from || !to) continue;
-      const between = standing.between(from, to);
-      if (between === null) {
+      const to = others.at(-1);
+      if (!from || !to || places.length < item.between.length + 2) continue;
+      const steps = others.map((other, i) => {
+        const ends = [at(places, i), other] as const;
+        return { between: standing.between(...ends), told: toldBy(item, ends, seen) };
+      });
+      if (steps.every(({ between }) => between === null)) {
         if (!item.brackets) ofOnePiece.push(item.id);
         continue;
       }
-      const { right, up, towards } = viewIn(base.frame, axes);
-      const told = toldBy(item, [from, to], { right, up, towards, isSquare: isSquareView(axes) });
-      if (!told) continue;
-      const { hold, length } = told;
-      const written = length === null ? 0 : writtenLess(item, length, pageStyle(page, job));
+      const whole = toldBy(item, [from, to], seen);
+      if (!whole || !areEqual(whole.length, steps)) continue;
+      const written = whole.length === null ? 0 : writtenLess(item, whole.length, pageStyle(page, job));
       if (written === null) continue;
-      const { home, pose, a, b } = between;
       if (item.typed !== null && Math.abs(written) > CONTRARY_MM) contrary.push(item.id);
-      const rounding = item.typed === null ? written : 0;
-      sizes.push({
-        id: item.id,
-        home,
-        a,
-        b,
-        hold: inHome(hold, pose),
-        length,
-        rounding,
-        brackets: item.brackets,
-      });
+      // What is written is the whole; each step is its part.
+      const rounding = item.typed === null ? written / steps.length : 0;
+      for (const [i, { between, told }] of steps.entries()) {
+        if (!between || !told) continue;
+        const { home, pose, a, b } = between;
+        sizes.push({
+          ...(steps.length === 1
+            ? { id: item.id }
+            : { id: `${item.id} step ${i + 1}`, step: { of: item.id, count: steps.length } }),
+          home,
+          a,
+          b,
+          hold: inHome(told.hold, pose),
+          length: told.length,
+          rounding,
+          brackets: item.brackets,
+        });
+      }
     }
   }
   return { sizes, ofOnePiece, contrary };
 }
+
+/** mm. Steps that differ by more are not equal, which their page says. */
+const EQUAL_MM = 0.01;
+
+/** Whether steps are equal and make up a whole. */
+function areEqual(
+  whole: number | null,
+  steps: readonly { readonly told: { readonly length: number | null } | null }[],
+): boolean {
+  if (steps.length === 1) return true;
+  return steps.every(
+    ({ told }) =>
+      whole !== null &&
+      typeof told?.length === "number" &&
+      Math.abs(told.length - whole / steps.length) < EQUAL_MM,
+  );
+}
+
+/** The item of the pages that says a size. */
+export const itemOfSize = ({ id, step }: Pick<GivenSize, "id" | "step">): string => step?.of ?? id;
 
 /** mm. What somebody types is no nearer to the design than what is printed. */
 const CONTRARY_MM = 0.5;

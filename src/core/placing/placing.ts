@@ -6,7 +6,7 @@ import { type Body, homesOf } from "./bodies";
 import { declaredIn } from "./declared";
 import { type Coefficients, createElimination, type Elimination } from "./elimination";
 import { heldApart, movingApart, turningApart, type Unknowns, unknownsOf } from "./equations";
-import { type GivenSize, type GivenSizes, givenSizes } from "./given-sizes";
+import { type GivenSize, type GivenSizes, givenSizes, itemOfSize } from "./given-sizes";
 import { type Hold, lastingPart, type Relation, relationsOf } from "./relations";
 
 /** A direction of a home, or a turn. */
@@ -134,14 +134,32 @@ export function taken(
     elimination.take(movingApart(bodies, unknowns, heldApart(relation.a, relation.b, hold)));
     takenAs.push(null);
   }
-  const repeated: Repeated[] = [];
+  /** By item, from what each of its steps follows that does. */
+  const follows = new Map<string, (readonly string[])[]>();
   for (const size of sizes) {
+    const item = itemOfSize(size);
     const said = elimination.take(sizeCells(bodies, unknowns, size, numbers), size.rounding);
-    if (said)
-      repeated.push({ size: size.id, from: [...said.from().keys()].flatMap((one) => takenAs[one] ?? []) });
-    takenAs.push(size.id);
+    if (said) {
+      const from = [...said.from().keys()].flatMap((one) => takenAs[one] ?? []);
+      follows.set(item, [...(follows.get(item) ?? []), from]);
+    }
+    takenAs.push(item);
   }
-  return { unknowns, elimination, repeated };
+  return { unknowns, elimination, repeated: repeatedOf(sizes, follows) };
+}
+
+/** Sizes that say nothing new: of equal steps, those of which no step does. */
+function repeatedOf(
+  sizes: readonly GivenSize[],
+  follows: ReadonlyMap<string, readonly (readonly string[])[]>,
+): readonly Repeated[] {
+  const stepsOf = new Map<string, number>();
+  for (const size of sizes) stepsOf.set(itemOfSize(size), (stepsOf.get(itemOfSize(size)) ?? 0) + 1);
+  return [...follows].flatMap(([size, from]) =>
+    from.length === stepsOf.get(size)
+      ? [{ size, from: [...new Set(from.flat())].filter((one) => one !== size) }]
+      : [],
+  );
 }
 
 type Held = { readonly relation: Relation; readonly hold: Hold };
@@ -294,7 +312,7 @@ export function howKnown({ bodies, relations, sizes, solved, datum }: HomePlacin
     return [
       {
         freedom: DIRECTIONS[k] ?? "turn",
-        sizes: [...from].flatMap((one) => ("id" in one ? [one.id] : [])),
+        sizes: [...new Set([...from].flatMap((one) => ("id" in one ? [itemOfSize(one)] : [])))],
         relations: [...from].flatMap((one) => ("id" in one ? [] : [one])),
       },
     ];

@@ -24,6 +24,8 @@ export type ProposedSize = {
   readonly measure: SizeItem["measure"];
   readonly from: Feature;
   readonly to: Feature;
+  /** What parts it into equal steps. */
+  readonly between: readonly Feature[];
   readonly view: string;
   /** For reference: it follows from what else is told. */
   readonly brackets: boolean;
@@ -31,6 +33,10 @@ export type ProposedSize = {
 
 type Candidate = {
   readonly size: ProposedSize;
+  /** mm; null: it is an angle. */
+  readonly length: number | null;
+  /** Where it begins and ends in the view, across and up. */
+  readonly ends: readonly [readonly number[], readonly number[]];
   readonly cells: ReadonlyMap<number, number>;
   readonly cost: number;
   readonly key: string;
@@ -63,12 +69,61 @@ export function proposedSizes(
         byKey(({ key }) => key, byText),
       ),
     );
-  for (const { size, cells } of candidates) {
-    if (!elimination.isNew(cells)) continue;
-    elimination.take(cells);
-    chosen.push(size);
+  const needed: Candidate[] = [];
+  for (const one of candidates) {
+    if (!elimination.isNew(one.cells)) continue;
+    elimination.take(one.cells);
+    needed.push(one);
   }
-  return chosen;
+  return [...chosen, ...inEqualSteps(needed)];
+}
+
+/** mm. Steps that differ by more are not equal. */
+const EQUAL_MM = 0.005;
+
+/** Sizes that follow one another in a view from place to place, all equally long, as one with its steps. */
+function inEqualSteps(
+  needed: readonly Pick<Candidate, "size" | "length" | "ends">[],
+): readonly ProposedSize[] {
+  type One = { readonly size: ProposedSize; readonly length: number | null };
+  const sizes = needed.map(({ size, length, ends: [a, b] }): One => {
+    const axis = size.measure === "vertical" ? 1 : 0;
+    const isBackwards = (a[axis] ?? 0) > (b[axis] ?? 0);
+    return { length, size: isBackwards ? { ...size, from: size.to, to: size.from } : size };
+  });
+  const placeKey = ({ size: { view, measure } }: One, place: Feature) =>
+    JSON.stringify([view, measure, place.record, place.way, place.place]);
+  const isLength = ({ size: { measure } }: One) => measure === "horizontal" || measure === "vertical";
+  const from = new Map<string, One[]>();
+  for (const one of sizes) {
+    const key = placeKey(one, one.size.from);
+    from.set(key, [...(from.get(key) ?? []), one]);
+  }
+  const equal = (a: One, b: One) =>
+    a.length !== null && b.length !== null && Math.abs(a.length - b.length) < EQUAL_MM;
+  const nextOf = (one: One): One | undefined =>
+    isLength(one)
+      ? from.get(placeKey(one, one.size.to))?.find((other) => other !== one && equal(one, other))
+      : undefined;
+  const followed = new Set(sizes.flatMap((one) => nextOf(one) ?? []));
+  const used = new Set<One>();
+  const made: ProposedSize[] = [];
+  // From where each run begins; whatever goes round is left as it is.
+  for (const start of [...sizes.filter((one) => !followed.has(one)), ...sizes]) {
+    if (used.has(start)) continue;
+    const run: One[] = [];
+    for (let one: One | undefined = start; one && !used.has(one); one = nextOf(one)) {
+      run.push(one);
+      used.add(one);
+    }
+    const last = at(run, run.length - 1);
+    made.push({
+      ...start.size,
+      between: run.slice(1).map(({ size }) => size.from),
+      to: last.size.to,
+    });
+  }
+  return made;
 }
 
 const WAYS = [
@@ -83,7 +138,7 @@ function candidateOf(
   measure: ProposedSize["measure"],
   [a, b]: readonly [Spot, Spot],
   bodies: readonly [number, number],
-): (Omit<Candidate, "cost"> & { readonly length: number | null }) | null {
+): Omit<Candidate, "cost"> | null {
   const told = toldBy({ measure }, [a.placed, b.placed], { right, up, towards, isSquare: true });
   if (!told) return null;
   const [first, second] = [at(placing.bodies, bodies[0]).key, at(placing.bodies, bodies[1]).key];
@@ -93,8 +148,14 @@ function candidateOf(
   ]);
   const hold = inHome(told.hold, instance.pose);
   const cells = sizeCells(placing.bodies, placing.solved.unknowns, { a: first, b: second, hold }, numbers);
-  const size = { view, measure, from: a.feature, to: b.feature, brackets: false };
-  return { size, cells, length: told.length, key: JSON.stringify([view, measure, a.feature, b.feature]) };
+  const size = { view, measure, from: a.feature, to: b.feature, between: [], brackets: false };
+  return {
+    size,
+    cells,
+    length: told.length,
+    ends: [a.at, b.at],
+    key: JSON.stringify([view, measure, a.feature, b.feature]),
+  };
 }
 
 const levelAt = ({ first }: Level, axis: 0 | 1): number => first.at[axis];

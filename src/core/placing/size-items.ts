@@ -6,8 +6,9 @@ import type { ProposedSize } from "./proposal";
 
 /** A size as it is made. */
 export const plainSize = (
-  own: Pick<SizeItem, "id" | "page" | "view" | "measure" | "from" | "to" | "side" | "out">,
-): SizeItem => ({ kind: "size", typed: null, brackets: false, ...own });
+  own: Pick<SizeItem, "id" | "page" | "view" | "measure" | "from" | "to" | "side" | "out"> &
+    Partial<SizeItem>,
+): SizeItem => ({ kind: "size", between: [], typed: null, brackets: false, ...own });
 
 /** `grounds`: what sizes of the page's views are picked from, by view; `newId` gives each an id. */
 export function itemsOfSizes(
@@ -24,10 +25,11 @@ export function itemsOfSizes(
     );
     const [ground, ring] = [grounds.get(view), drawn.rings.get(view)];
     const stands = ground && ring ? standsOfSizes(sizes, there, ground, ring, style) : null;
-    return sizes.map(({ measure, from, to, brackets }, i): SizeItem => {
+    return sizes.map(({ measure, from, to, between, brackets }, i): SizeItem => {
       const stand = stands?.[i] ?? standOfSize(measure, IN_THE_MIDDLE, there);
       return {
         ...plainSize({ id: newId(), page: drawn.page.id, view, measure, from, to, ...stand }),
+        between: [...between],
         brackets,
       };
     });

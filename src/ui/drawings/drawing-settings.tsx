@@ -25,7 +25,7 @@ import {
 } from "./item-words";
 import { ListSettings } from "./list-settings";
 import { GRID, paperLength, RemoveItems, ScaleField, useItemChange } from "./settings-parts";
-import { SizeSettings } from "./size-settings";
+import { JoinSizes, SizeSettings } from "./size-settings";
 import { ViewSettings } from "./view-settings";
 
 export function DrawingSettings() {
@@ -149,11 +149,15 @@ function ItemSettings({ item, drawn }: { readonly item: PageItem; readonly drawn
 }
 
 function Several({ items }: { readonly items: readonly PageItem[] }) {
+  const sizes = items.flatMap((item) => (item.kind === "size" ? [item] : []));
   return (
-    <p className="text-[13px] text-ink-soft">
-      {items.length} items selected. Move them with the arrow keys (1 mm; Alt 0.1 mm, Shift 10 mm), or remove
-      them.
-    </p>
+    <div className="text-[13px] text-ink-soft">
+      <p>
+        {items.length} items selected. Move them with the arrow keys (1 mm; Alt 0.1 mm, Shift 10 mm), or
+        remove them.
+      </p>
+      {sizes.length === items.length ? <JoinSizes items={sizes} /> : null}
+    </div>
   );
 }
 

@@ -1,16 +1,19 @@
 "use client";
 /** Settings of a size: what it measures from and to, chosen by names, and where its line stands. */
-import { type DrawnPage, placesInView } from "@/core/drawing";
+import { type DrawnPage, joinedSteps, partedSteps, placesInView } from "@/core/drawing";
 import type { Feature, SizeItem } from "@/core/job";
+import { Button } from "../common/button";
 import { type Choice, Chooser } from "../common/chooser";
 import { TextField } from "../common/text-field";
 import { Tick } from "../common/tick";
-import { useDeskState } from "../desk/desk-context";
+import { useDesk, useDeskState } from "../desk/desk-context";
 import { nameOf } from "./item-words";
+import { newItemId } from "./new-items";
 import { GRID, paperLength, RemoveItems, useItemChange } from "./settings-parts";
 import { useCatchGrounds } from "./size-menu";
 
 export function SizeSettings({ item, drawn }: { readonly item: SizeItem; readonly drawn: DrawnPage }) {
+  const desk = useDesk();
   const change = useItemChange(item);
   return (
     <div className={GRID}>
@@ -62,9 +65,41 @@ export function SizeSettings({ item, drawn }: { readonly item: SizeItem; readonl
       />
       <span className="flex items-end gap-3">
         <Tick label="In brackets" on={item.brackets} onToggle={(brackets) => change({ brackets })} />
+        {item.between.length > 0 ? (
+          <Button
+            look="plain"
+            onClick={() => desk.submit({ kind: "setPageItems", items: [...partedSteps(item, newItemId)] })}
+          >
+            Part into single sizes
+          </Button>
+        ) : null}
         <RemoveItems ids={[item.id]} />
       </span>
     </div>
+  );
+}
+
+/** Several sizes: made one of equal steps where they follow one another. */
+export function JoinSizes({ items }: { readonly items: readonly SizeItem[] }) {
+  const desk = useDesk();
+  const joined = joinedSteps(items);
+  if (!joined) return null;
+  const join = () => {
+    const gone = items.filter(({ id }) => id !== joined.id).map(({ id }) => id);
+    const refused = desk.submit({
+      kind: "together",
+      what: "Join sizes to one of equal steps",
+      edits: [
+        { kind: "removePageItems", ids: gone },
+        { kind: "setPageItems", items: [joined] },
+      ],
+    });
+    if (refused === null) desk.select([joined.id]);
+  };
+  return (
+    <Button look="plain" onClick={join}>
+      Join to equal steps
+    </Button>
   );
 }
 

@@ -45,6 +45,7 @@ describe("moving", () => {
       measure: "horizontal",
       from: feature,
       to: feature,
+      between: [],
       side: "top",
       out: 10,
       typed: null,

@@ -4,7 +4,7 @@ import type { Assets, Feature, SizeItem } from "../../job";
 import type { Shape } from "../../shape";
 import type { DrawnView } from "./drawn-view";
 import { pieceAt } from "./picking";
-import { FIRST_OUT, NEXT_OUT } from "./sizes";
+import { FIRST_OUT, NEXT_OUT } from "./size-parts";
 import type { ViewAsked } from "./view-asked";
 import type { ViewPiece } from "./view-base";
 import type { ViewPlace } from "./view-item";

@@ -7,12 +7,15 @@ import type { Feature, SizeItem } from "../../job";
 import type { LengthStyle } from "../../measure";
 import type { BalloonGround } from "./balloons";
 import { type CatchGround, featurePlace, type SizeStand, standOfSize } from "./new-sizes";
-import { FIRST_OUT, lengthTextWidth, NEXT_OUT } from "./sizes";
+import { FIRST_OUT, NEXT_OUT } from "./size-parts";
+import { lengthTextWidth } from "./sizes";
 
 export type WantedSize = {
   readonly measure: SizeItem["measure"];
   readonly from: Feature;
   readonly to: Feature;
+  /** What parts it into equal steps. */
+  readonly between: readonly Feature[];
 };
 
 /** Stands for new sizes of a view, all at once; `there`: those that it has. */
@@ -30,12 +33,13 @@ export function standsOfSizes(
     const axis = size.measure === "horizontal" ? 0 : 1;
     const [low, high] = a[axis] <= b[axis] ? [a[axis], b[axis]] : [b[axis], a[axis]];
     const middle = (a[1 - axis] ?? 0) + (b[1 - axis] ?? 0);
-    const text = lengthTextWidth((high - low) / ground.place.scale, { style, widths: ring.widths });
+    const length = (high - low) / ground.place.scale;
+    const text = lengthTextWidth(length, size.between.length + 1, { style, widths: ring.widths });
     const near = axis === 0 ? (middle < 0 ? "top" : "bottom") : middle > 0 ? "right" : "left";
     return { measure: size.measure, from: low, to: high, text, near };
   };
-  const standing = there.flatMap(({ measure, from, to, side, out }): StandingSize[] => {
-    const span = to && side !== "own" ? spanning({ measure, from, to }) : null;
+  const standing = there.flatMap(({ measure, from, to, between, side, out }): StandingSize[] => {
+    const span = to && side !== "own" ? spanning({ measure, from, to, between }) : null;
     return span && side !== "own" ? [{ ...span, side, out }] : [];
   });
   const spans = wanted.map(spanning);

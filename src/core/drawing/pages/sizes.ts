@@ -5,39 +5,28 @@
  */
 import type { PlaneBox, Vec2 } from "../../geometry";
 import type { SizeItem } from "../../job";
-import { LENGTH_TOLERANCE_MM } from "../../kernel";
-import { formatDegrees, formatLength, type LengthStyle, toDegrees } from "../../measure";
+import { at, LENGTH_TOLERANCE_MM } from "../../kernel";
+import { formatLength } from "../../measure";
 import { CAPITAL_HEIGHT, type DrawItem, type Stroke } from "../display";
-import { textWidth } from "../text-width";
-import type { DrawnView } from "./drawn-view";
-import type { LineWidths } from "./paper";
 import type { PlacedItem } from "./placed";
-import type { ViewPlace } from "./view-item";
+import { angleSize, roundSize } from "./round-sizes";
+import {
+  boxOf,
+  dimensionLine,
+  endStroke,
+  extension,
+  FIRST_OUT,
+  LEAST_LETTERS,
+  line,
+  type Made,
+  type SizeGround,
+  sizeText,
+  widthOf,
+} from "./size-parts";
 import { featureKey, type SeenFeature, type SeenPlace } from "./view-places";
 
-/** Millimetres on paper. */
-const GAP = 1;
-const OVERSHOOT = 2;
-const STROKE = 1.6;
-/** Of the least letters of ISO 3098; what is larger is so much larger. */
-const LEAST_LETTERS = 2.5;
-const FRACTION = 0.72;
-/** The first dimension line stands so far off the view, further ones so much farther. */
-export const FIRST_OUT = 10;
-export const NEXT_OUT = 7;
 /** mm of the design. Two places that are nearer to one another fall together. */
 const TOGETHER = 0.01;
-
-export type SizeGround = {
-  readonly drawn: DrawnView;
-  readonly place: ViewPlace;
-  /** The view on paper, about its place. */
-  readonly box: PlaneBox;
-  readonly style: LengthStyle;
-  readonly widths: LineWidths;
-  /** Seen along an axis of what it shows, so that lengths on paper are true. */
-  readonly isSquare: boolean;
-};
 
 /** What a size measures: millimetres of the design, or degrees; or the sentence why not. */
 export type Measured = { readonly value: number } | { readonly fault: string };
@@ -49,25 +38,26 @@ export function drawnSize(item: SizeItem, ground: SizeGround): PlacedItem {
   const { drawn, place } = ground;
   const from = drawn.features.get(featureKey(item.from)) ?? null;
   const to = item.to ? (drawn.features.get(featureKey(item.to)) ?? null) : null;
-  const lost = from === null || (item.to !== null && to === null);
-  const made = lost ? { fault: LOST } : sized(item, from, to, ground);
+  const between = item.between.flatMap((one) => drawn.features.get(featureKey(one)) ?? []);
+  const lost = from === null || (item.to !== null && to === null) || between.length < item.between.length;
+  const made = lost ? { fault: LOST } : sized(item, [from, to], between, ground);
   if ("fault" in made) return { item, at: place.at, ...lostSize(item, ground), fault: made.fault };
   return { item, at: place.at, fault: null, ...made };
 }
 
-type Made = Pick<PlacedItem, "items" | "box" | "way" | "grip">;
-
 function sized(
   item: SizeItem,
-  from: SeenFeature,
-  to: SeenFeature | null,
+  [from, to]: readonly [SeenFeature, SeenFeature | null],
+  between: readonly SeenFeature[],
   ground: SizeGround,
 ): Made | { readonly fault: string } {
   switch (item.measure) {
     case "horizontal":
     case "vertical":
     case "along":
-      return to ? lengthSize(item, from.at, to.at, ground) : { fault: LOST };
+      return to
+        ? lengthSize(item, [from.at, ...between.map(({ at: place }) => place), to.at], ground)
+        : { fault: LOST };
     case "diameter":
       return from.diameter === null
         ? { fault: "This size wants a hole: pick its middle." }
@@ -108,12 +98,13 @@ function lengthOf(
   return Math.hypot(b[0] - a[0], b[1] - a[1], isSquare ? 0 : b[2] - a[2]);
 }
 
+/** A length from the first of some places to the last; those between part it into equal steps. */
 function lengthSize(
   item: SizeItem,
-  a: SeenPlace,
-  b: SeenPlace,
+  places: readonly SeenPlace[],
   ground: SizeGround,
 ): Made | { readonly fault: string } {
+  const [a, b] = [at(places, 0), at(places, places.length - 1)];
   const measure = item.measure as "horizontal" | "vertical" | "along";
   if (measure !== "along" && !ground.isSquare)
     return { fault: "In a view that is seen at an angle only sizes along something can be read." };
@@ -121,6 +112,9 @@ function lengthSize(
   const [p, q] = [ground.place.onPaper([a[0], a[1]]), ground.place.onPaper([b[0], b[1]])];
   if (value < TOGETHER || (measure === "along" && Math.hypot(q[0] - p[0], q[1] - p[1]) < 0.1))
     return { fault: "The two places fall together in this view: pick again." };
+  const steps = places.slice(1).map((place, i) => lengthOf(measure, at(places, i), place, ground.isSquare));
+  const unequal = unequalSteps(steps, value, ground);
+  if (unequal) return { fault: unequal };
   const { along, off, base } = standing(item, p, q, ground.box);
   const on = (place: Vec2): number => place[0] * along[0] + place[1] * along[1];
   const [first, last] = on(p) <= on(q) ? [p, q] : [q, p];
@@ -130,10 +124,15 @@ function lengthSize(
   };
   const [start, end] = [foot(first), foot(last)];
   const stroke: Stroke = { ink: "ink", width: ground.widths.narrow };
-  const text = sizeText(item, formatLength(value, ground.style, LENGTH_TOLERANCE_MM));
+  const text = sizeText(item, lengthText(value, steps.length, ground));
+  const between = places.slice(1, -1).map(([x, y]) => ground.place.onPaper([x, y]));
   const items = [
     ...extension(first, start, stroke),
     ...extension(last, end, stroke),
+    ...between.flatMap((place) => [
+      ...extension(place, foot(place), stroke),
+      endStroke(foot(place), along, stroke),
+    ]),
     ...dimensionLine(start, end, stroke, {
       text,
       typed: item.typed !== null,
@@ -141,6 +140,15 @@ function lengthSize(
     }),
   ];
   return { items, box: boxOf(items), way: item.side === "own" ? off : outOf(item.side), grip: [start, end] };
+}
+
+/** The sentence for steps that are not equal, or do not lie one after the other; null: they are and do. */
+function unequalSteps(steps: readonly number[], whole: number, { style }: SizeGround): string | null {
+  const [least, most] = [Math.min(...steps), Math.max(...steps)];
+  const sum = steps.reduce((all, one) => all + one, 0);
+  if (most - least < TOGETHER && Math.abs(sum - whole) < TOGETHER) return null;
+  const words = (value: number) => formatLength(value, style, LENGTH_TOLERANCE_MM);
+  return `The steps of this size are not equal any more: from ${words(least)} to ${words(most)}. Part it into single sizes.`;
 }
 
 const outOf = (side: Exclude<SizeItem["side"], "own">): Vec2 =>
@@ -167,240 +175,6 @@ function standing(
   return side === "left"
     ? { along: [0, 1], off: [1, 0], base: box.x0 - out }
     : { along: [0, 1], off: [1, 0], base: box.x1 + out };
-}
-
-const line = (from: Vec2, to: Vec2, stroke: Stroke): DrawItem => ({
-  kind: "line",
-  from,
-  to,
-  stroke,
-  layer: "SIZES",
-});
-
-/** From what is measured, with a gap, to just past the dimension line. */
-function extension(place: Vec2, foot: Vec2, stroke: Stroke): readonly DrawItem[] {
-  const length = Math.hypot(foot[0] - place[0], foot[1] - place[1]);
-  if (length < GAP) return [];
-  const way: Vec2 = [(foot[0] - place[0]) / length, (foot[1] - place[1]) / length];
-  const on = (t: number): Vec2 => [place[0] + way[0] * t, place[1] + way[1] * t];
-  return [line(on(GAP), on(length + OVERSHOOT), stroke)];
-}
-
-/** An oblique stroke through an end of a dimension line, at 45 degrees to it. */
-function endStroke([x, y]: Vec2, along: Vec2, stroke: Stroke): DrawItem {
-  const c = Math.SQRT1_2 * STROKE;
-  const way: Vec2 = [(along[0] + along[1]) * c, (along[1] - along[0]) * c];
-  return line([x - way[0], y - way[1]], [x + way[0], y + way[1]], { ...stroke, width: stroke.width * 1.6 });
-}
-
-type Value = { readonly text: string; readonly typed: boolean; readonly letters: number };
-
-function dimensionLine(start: Vec2, end: Vec2, stroke: Stroke, value: Value): readonly DrawItem[] {
-  const length = Math.hypot(end[0] - start[0], end[1] - start[1]);
-  const along: Vec2 = [(end[0] - start[0]) / length, (end[1] - start[1]) / length];
-  // Read from below, or from the right.
-  const reading: Vec2 =
-    along[0] < -1e-9 || (Math.abs(along[0]) <= 1e-9 && along[1] > 0) ? [-along[0], -along[1]] : along;
-  const turn = -toDegrees(Math.atan2(reading[1], reading[0]));
-  const width = widthOf(value);
-  const fits = width + 2 <= length;
-  const over: Vec2 = [reading[1], -reading[0]];
-  const room = value.letters / 2 + 1;
-  // What does not fit between the ends stands beside the end that is read last, on the line drawn on.
-  const last = reading[0] === along[0] && reading[1] === along[1] ? end : start;
-  const middle: Vec2 = fits
-    ? [(start[0] + end[0]) / 2, (start[1] + end[1]) / 2]
-    : [last[0] + reading[0] * (width / 2 + 2.5), last[1] + reading[1] * (width / 2 + 2.5)];
-  const beyond: readonly DrawItem[] = fits
-    ? []
-    : [line(last, [last[0] + reading[0] * (width + 3.5), last[1] + reading[1] * (width + 3.5)], stroke)];
-  return [
-    line(start, end, stroke),
-    ...beyond,
-    endStroke(start, along, stroke),
-    endStroke(end, along, stroke),
-    ...written(value, [middle[0] + over[0] * room, middle[1] + over[1] * room], turn),
-  ];
-}
-
-/** The value as it stands there: typed over with an asterisk, in brackets where it is for reference. */
-function sizeText({ typed, brackets }: SizeItem, value: string): string {
-  const text = typed === null ? value : `${typed} *`;
-  return brackets ? `(${text})` : text;
-}
-
-const FRACTIONS = /^(.*?)(\d+)\/(\d+)(.*)$/;
-
-/** mm on paper. How wide the text of a length is. */
-export const lengthTextWidth = (
-  length: number,
-  { style, widths }: Pick<SizeGround, "style" | "widths">,
-): number => widthOf({ text: formatLength(length, style, LENGTH_TOLERANCE_MM), letters: widths.letters });
-
-function widthOf({ text, letters }: Pick<Value, "text" | "letters">): number {
-  const size = letters / CAPITAL_HEIGHT;
-  const parts = text.match(FRACTIONS);
-  if (!parts) return textWidth(text, size, "condensed");
-  const [, before = "", above = "", below = "", after = ""] = parts;
-  const small = (digits: string) => textWidth(digits, size * FRACTION, "condensed");
-  return (
-    textWidth(before, size, "condensed") +
-    Math.max(small(above), small(below)) +
-    0.6 +
-    textWidth(after, size, "condensed")
-  );
-}
-
-/** A value about its middle; a fraction stacked over its bar. */
-function written({ text, typed, letters }: Value, [x, y]: Vec2, turn: number): readonly DrawItem[] {
-  const ink = typed ? "brass" : "ink";
-  const size = letters / CAPITAL_HEIGHT;
-  const angle = (-turn * Math.PI) / 180;
-  const [c, s] = [Math.cos(angle), Math.sin(angle)];
-  const at = (right: number, down: number): Vec2 => [x + c * right - s * down, y + s * right + c * down];
-  const word = (words: string, place: Vec2, high: number, align: "left" | "centre"): DrawItem => ({
-    kind: "text",
-    at: place,
-    text: words,
-    size: high,
-    face: "condensed",
-    align,
-    ink,
-    layer: "SIZES",
-    ...(Math.abs(turn) < 1e-9 ? {} : { turn }),
-  });
-  const parts = text.match(FRACTIONS);
-  if (!parts) return [word(text, [x, y], size, "centre")];
-  const [, before = "", above = "", below = "", after = ""] = parts;
-  const small = size * FRACTION;
-  const wide = Math.max(textWidth(above, small, "condensed"), textWidth(below, small, "condensed")) + 0.6;
-  const left = -widthOf({ text, letters }) / 2;
-  const middle = left + textWidth(before, size, "condensed") + wide / 2;
-  const rise = letters * 0.62;
-  return [
-    ...(before === "" ? [] : [word(before.trimEnd(), at(left, 0), size, "left")]),
-    word(above, at(middle, -rise), small, "centre"),
-    word(below, at(middle, rise), small, "centre"),
-    line(at(middle - wide / 2 + 0.2, 0), at(middle + wide / 2 - 0.2, 0), { ink, width: 0.2 }),
-    ...(after === "" ? [] : [word(after, at(middle + wide / 2, 0), size, "left")]),
-  ];
-}
-
-type Round = {
-  readonly sign: "⌀" | "R";
-  readonly length: number;
-  readonly radius: number;
-  /** Where its leader goes; null: up to the right. */
-  readonly towards: SeenPlace | null;
-};
-
-/** A leader from the edge of a hole to its diameter, or from a rounded corner outwards to its radius. */
-function roundSize(item: SizeItem, middle: SeenPlace, round: Round, ground: SizeGround): Made {
-  const [x, y] = ground.place.onPaper([middle[0], middle[1]]);
-  const radius = round.radius * ground.place.scale;
-  const reach = radius + Math.max(3, Math.abs(item.out));
-  const [tx, ty] = round.towards
-    ? ground.place.onPaper([round.towards[0], round.towards[1]])
-    : [x + Math.SQRT1_2, y - Math.SQRT1_2];
-  const far = Math.hypot(tx - x, ty - y) || 1;
-  const [c, s] = [(tx - x) / far, (ty - y) / far];
-  const right = c < 0 ? -1 : 1;
-  const [edge, knee]: [Vec2, Vec2] = [
-    [x + c * radius, y + s * radius],
-    [x + c * reach, y + s * reach],
-  ];
-  const text = sizeText(
-    item,
-    `${round.sign} ${formatLength(round.length, ground.style, LENGTH_TOLERANCE_MM)}`,
-  );
-  const { letters, narrow } = ground.widths;
-  const value = { text, typed: item.typed !== null, letters };
-  const width = widthOf(value);
-  const stroke: Stroke = { ink: "ink", width: narrow };
-  const items = [
-    line(edge, knee, stroke),
-    line(knee, [knee[0] + right * (width + 2), knee[1]], stroke),
-    ...written(value, [knee[0] + right * (1 + width / 2), knee[1] - letters / 2 - 1], 0),
-  ];
-  return { items, box: boxOf(items), way: [c, s], grip: [knee, [knee[0] + right * (width + 2), knee[1]]] };
-}
-
-/** The angle between the lines of two members, about the place where they would meet. */
-function angleSize(
-  item: SizeItem,
-  first: readonly [SeenPlace, SeenPlace],
-  second: readonly [SeenPlace, SeenPlace],
-  ground: SizeGround,
-): Made | { readonly fault: string } {
-  const flat = ([x, y]: SeenPlace): Vec2 => ground.place.onPaper([x, y]);
-  const [a, b, c, d] = [flat(first[0]), flat(first[1]), flat(second[0]), flat(second[1])];
-  const [u, w]: [Vec2, Vec2] = [
-    [b[0] - a[0], b[1] - a[1]],
-    [d[0] - c[0], d[1] - c[1]],
-  ];
-  const det = u[0] * w[1] - u[1] * w[0];
-  const sizes = Math.hypot(...u) * Math.hypot(...w);
-  if (sizes === 0 || Math.abs(det) < 1e-4 * sizes)
-    return { fault: "The two members are parallel in this view: there is no angle to read." };
-  const t = ((c[0] - a[0]) * w[1] - (c[1] - a[1]) * w[0]) / det;
-  const meet: Vec2 = [a[0] + u[0] * t, a[1] + u[1] * t];
-  // From where they meet towards the end that is farther off.
-  const away = (p: Vec2, q: Vec2): number => {
-    const far =
-      Math.hypot(p[0] - meet[0], p[1] - meet[1]) > Math.hypot(q[0] - meet[0], q[1] - meet[1]) ? p : q;
-    return Math.atan2(far[1] - meet[1], far[0] - meet[0]);
-  };
-  const [from, raw] = [away(a, b), away(c, d)];
-  const turn = Math.atan2(Math.sin(raw - from), Math.cos(raw - from));
-  const value = trueAngle(first, second, Math.abs(turn));
-  const radius = Math.max(6, Math.abs(item.out));
-  const on = (angle: number, r = radius): Vec2 => [
-    meet[0] + r * Math.cos(angle),
-    meet[1] + r * Math.sin(angle),
-  ];
-  const stroke: Stroke = { ink: "ink", width: ground.widths.narrow };
-  const text = sizeText(item, `${formatDegrees(toDegrees(value))}°`);
-  const shown = { text, typed: item.typed !== null, letters: ground.widths.letters };
-  const middle = from + turn / 2;
-  const tangent = (angle: number): Vec2 => [-Math.sin(angle), Math.cos(angle)];
-  const items: DrawItem[] = [
-    {
-      kind: "paths",
-      paths: [
-        {
-          from: on(from),
-          segments: [
-            { kind: "ellipse", centre: meet, u: [radius, 0], v: [0, radius], from, to: from + turn },
-          ],
-          closed: false,
-        },
-      ],
-      stroke,
-      fill: null,
-      layer: "SIZES",
-    },
-    endStroke(on(from), tangent(from), stroke),
-    endStroke(on(from + turn), tangent(from + turn), stroke),
-    ...written(shown, on(middle, radius + 2 + widthOf(shown) / 2), 0),
-  ];
-  return {
-    items,
-    box: boxOf(items),
-    way: [Math.cos(middle), Math.sin(middle)],
-    grip: [on(from), on(from + turn)],
-  };
-}
-
-/** The angle between two lines as they stand in the design, on the side of the one that is seen. */
-function trueAngle(
-  [a, b]: readonly [SeenPlace, SeenPlace],
-  [c, d]: readonly [SeenPlace, SeenPlace],
-  seen: number,
-): number {
-  const [u, w] = [b.map((one, i) => one - (a[i] ?? 0)), d.map((one, i) => one - (c[i] ?? 0))];
-  const dot = u.reduce((sum, one, i) => sum + one * (w[i] ?? 0), 0);
-  const sharp = Math.acos(Math.min(1, Math.abs(dot) / (Math.hypot(...u) * Math.hypot(...w))));
-  return seen > Math.PI / 2 + 1e-9 ? Math.PI - sharp : sharp;
 }
 
 /** What stands where a size has lost what it measures: a grey stub at the side of the view, with its typed text if it has one. */
@@ -430,22 +204,15 @@ function lostSize(item: SizeItem, { box }: SizeGround): Made {
   };
 }
 
-/** The room that items take, roughly: texts count as they are long. */
-function boxOf(items: readonly DrawItem[]): PlaneBox {
-  const places = items.flatMap((item): readonly Vec2[] => {
-    if (item.kind === "line") return [item.from, item.to];
-    if (item.kind === "text") {
-      const half = textWidth(item.text, item.size, item.face) / 2;
-      const flat = Math.abs(item.turn ?? 0) < 45;
-      const high = item.size * CAPITAL_HEIGHT;
-      const [w, h] = flat ? [half, high] : [high, half];
-      return [
-        [item.at[0] - w, item.at[1] - h],
-        [item.at[0] + w, item.at[1] + h],
-      ];
-    }
-    return item.kind === "paths" ? item.paths.flatMap(({ from }) => [from]) : [];
-  });
-  const [xs, ys] = [places.map(([x]) => x), places.map(([, y]) => y)];
-  return { x0: Math.min(...xs), y0: Math.min(...ys), x1: Math.max(...xs), y1: Math.max(...ys) };
+/** What stands at a length: the value, or of equal steps "4 × 98 (= 392)" (ISO 129-1). */
+function lengthText(length: number, steps: number, { style }: Pick<SizeGround, "style">): string {
+  const words = (value: number) => formatLength(value, style, LENGTH_TOLERANCE_MM);
+  return steps === 1 ? words(length) : `${steps} × ${words(length / steps)} (= ${words(length)})`;
 }
+
+/** mm on paper. How wide the text of a length is that is parted into so many equal steps. */
+export const lengthTextWidth = (
+  length: number,
+  steps: number,
+  { style, widths }: Pick<SizeGround, "style" | "widths">,
+): number => widthOf({ text: lengthText(length, steps, { style }), letters: widths.letters });

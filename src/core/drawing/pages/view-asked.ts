@@ -126,7 +126,8 @@ export function viewsAsked(
 
 /** The places that an item wants to know of in a view. */
 function featuresFor(view: string, item: PageItem): readonly Feature[] {
-  if (item.kind === "size") return item.view === view ? [item.from, ...(item.to ? [item.to] : [])] : [];
+  if (item.kind === "size")
+    return item.view === view ? [item.from, ...(item.to ? [item.to] : []), ...item.between] : [];
   if (item.kind !== "view" || item.from.kind !== "detail") return [];
   return item.id === view || item.from.of === view ? [item.from.about] : [];
 }
