@@ -152,6 +152,7 @@ if (part === undefined || part === "bars") {
   const [only, times] = process.argv.slice(3);
   await barTable(median, only, Number(times ?? 1));
 }
+if (part === "kernel") await (await import("./kernel")).kernelTable(stockroom, timed, median);
 if (part === "page") await (await import("./page")).pageTable(timed, median);
 if (part === undefined || part === "lines") lineTable(stockroom, timed, median);
 if (part === undefined || part === "pages") pageTable(stockroom, timed, median);
