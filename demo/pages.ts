@@ -87,7 +87,15 @@ const PLANS: Readonly<Record<string, readonly PagePlan[]>> = {
     {
       heading: "General view",
       scale: 0.1,
-      views: { whole: { at: [125, 135], from: isometric, caption: "Potting bench" } },
+      views: {
+        whole: { at: [125, 130], from: isometric, caption: "Potting bench" },
+        drawer: {
+          at: [185, 251],
+          of: { kind: "assembly", assembly: "drawer" as never },
+          from: { kind: "typed", towards: [-1, -1, -1] },
+          caption: "Drawer, from below",
+        },
+      },
       balloons: true,
       items: [cutList([410, 248], 172), note([26, 272], "All welds 3 mm fillet, ground flush where seen.")],
     },
@@ -126,6 +134,19 @@ const PLANS: Readonly<Record<string, readonly PagePlan[]>> = {
           at: [120, 140],
           from: { kind: "named", side: "frontRight" },
           caption: "Seed-packet cabinet",
+        },
+        behind: {
+          at: [190, 248],
+          from: { kind: "named", side: "backLeft" },
+          scale: 0.05,
+          caption: "From behind",
+        },
+        drawer: {
+          at: [70, 262],
+          of: { kind: "assembly", assembly: "drawer" as never },
+          from: isometric,
+          scale: 0.1,
+          caption: "Drawer",
         },
       },
       balloons: true,
