@@ -88,7 +88,7 @@ const PLANS: Readonly<Record<string, readonly PagePlan[]>> = {
       heading: "General view",
       scale: 0.1,
       views: {
-        whole: { at: [125, 130], from: isometric, caption: "Potting bench" },
+        whole: { at: [125, 130], from: isometric, look: "tints", caption: "Potting bench" },
         drawer: {
           at: [185, 251],
           of: { kind: "assembly", assembly: "drawer" as never },
@@ -133,6 +133,7 @@ const PLANS: Readonly<Record<string, readonly PagePlan[]>> = {
         whole: {
           at: [120, 140],
           from: { kind: "named", side: "frontRight" },
+          look: "tints",
           caption: "Seed-packet cabinet",
         },
         behind: {
@@ -206,7 +207,7 @@ const PLANS: Readonly<Record<string, readonly PagePlan[]>> = {
       paper: "tabloid",
       projection: "third",
       scale: 1 / 16,
-      views: { whole: { at: [125, 135], from: isometric, caption: "Notice board" } },
+      views: { whole: { at: [125, 135], from: isometric, look: "tints", caption: "Notice board" } },
       balloons: true,
       items: [cutList([421, 232], 178)],
     },

@@ -217,6 +217,14 @@ test("pages are added, copied, put in order by keys and removed; notes, frames a
   await setField(page, "At", "0");
   await expect(item(page, "View Front")).toBeVisible();
 
+  // Tinted by material, and lines alone again.
+  await page.getByRole("combobox", { name: "Lines", exact: true }).click();
+  await page.getByRole("option", { name: "Visible lines, tinted by material" }).click();
+  const tinted = view.locator('path[fill="var(--color-steel)"]');
+  await expect(tinted.first()).toBeAttached();
+  await page.getByRole("button", { name: /^Undo/ }).click();
+  await expect(tinted).toHaveCount(0);
+
   // A picture goes on the page and into the PDF; what is none is refused.
   const chooser = page.locator('input[type="file"][accept="image/png,image/jpeg"]');
   await chooser.setInputFiles({ name: "note.png", mimeType: "image/png", buffer: Buffer.from("no picture") });

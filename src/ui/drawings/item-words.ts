@@ -33,6 +33,7 @@ export const SIDE_WORDS: Readonly<Record<ViewSide, string>> = {
 export const LOOK_WORDS: Readonly<Record<ViewLook, string>> = {
   lines: "Visible lines",
   hidden: "Visible lines, hidden ones dashed",
+  tints: "Visible lines, tinted by material",
 };
 export const CORNER_WORDS: Readonly<Record<ListCorner, string>> = {
   topLeft: "Top left",

@@ -29,9 +29,17 @@ const NOTHING = -1;
 const COARSE = 4;
 
 export function visibleParts(solids: readonly SeenSolid[], pixels = PIXELS): VisibleParts {
+  const grid = seenOwners(solids, pixels);
+  if (!grid) return { parts: [], grid: null };
+  const { owners } = grid;
+  return { parts: partsOf(owners, distancesToBorder(owners, grid), grid), grid: coarse(owners, grid) };
+}
+
+/** For each pixel of a grid over a view the solid that is seen in its middle, row by row from below; null: there is nothing. */
+export function seenOwners(solids: readonly SeenSolid[], pixels: number): FineGrid | null {
   const { occluders } = candidatesOf(solids);
   const box = boxOf(solids);
-  if (box === null || occluders.count === 0) return { parts: [], grid: null };
+  if (box === null || occluders.count === 0) return null;
   const size = Math.max(box.x1 - box.x0, box.y1 - box.y0) / pixels || 1;
   // One more on each side, so that what touches the edge of the picture has a border there.
   const grid: Grid = {
@@ -41,8 +49,7 @@ export function visibleParts(solids: readonly SeenSolid[], pixels = PIXELS): Vis
     columns: Math.ceil((box.x1 - box.x0) / size) + 2,
     rows: Math.ceil((box.y1 - box.y0) / size) + 2,
   };
-  const seen = ownersSeen(occluders, grid);
-  return { parts: partsOf(seen, distancesToBorder(seen, grid), grid), grid: coarse(seen, grid) };
+  return { ...grid, owners: ownersSeen(occluders, grid) };
 }
 
 function coarse(seen: Int32Array, { x0, y0, size, columns, rows }: Grid): SeenGrid {
@@ -53,6 +60,9 @@ function coarse(seen: Int32Array, { x0, y0, size, columns, rows }: Grid): SeenGr
   });
   return { x0, y0, size: size * COARSE, columns: wide, owners };
 }
+
+/** A grid with the solid that is seen in each pixel; −1: none. */
+export type FineGrid = Grid & { readonly owners: Int32Array };
 
 type Grid = {
   readonly x0: number;

@@ -17,6 +17,7 @@ import {
   type SeenGrid,
   type SeenPiece,
   seenPieces,
+  tintRegions,
   type ViewLine,
   type ViewLineKind,
   viewIn,
@@ -42,6 +43,8 @@ export type DrawnView = {
   readonly grid: SeenGrid | null;
   /** Those that were asked for, by `featureKey`; null: it is lost. */
   readonly features: ReadonlyMap<string, SeenFeature | null>;
+  /** What is seen of each piece, where that was asked for: outlines, of which one within another is a hole. */
+  readonly tints: readonly { readonly piece: number; readonly outlines: readonly Polygon[] }[];
   /** Where the origin of what it shows lies in it, of the job, the assembly or the piece. */
   readonly origin: Vec2;
   /** The faces of the cut, if it is seen square: the outlines of each piece's section, holes as well. */
@@ -168,6 +171,12 @@ function drawnPieces({ seen, sections }: Cut, asked: ViewAsked, origin: Vec2): D
     parts: parts.map(({ owner, at, radius }) => ({ piece: owner, at: onPaper(at), radius })),
     grid,
     features: NO_FEATURES,
+    tints: asked.tints
+      ? tintRegions(seen).map(({ owner, outlines }) => ({
+          piece: owner,
+          outlines: outlines.map((outline) => outline.map(onPaper)),
+        }))
+      : [],
     origin,
     sections,
   };
@@ -188,9 +197,9 @@ export function createViewDrawer(): (
   const told = new Map<string, { readonly drawn: DrawnView; readonly view: DrawnView }>();
   return (shape, asked, assets) => {
     const seen = piecesOfView(shape, asked, assets);
-    const { of, axes, hidden, cut, cutAt, variant, behind, parts } = asked;
+    const { of, axes, hidden, cut, cutAt, variant, behind, tints, parts } = asked;
     const origin = originOf(shape, asked);
-    const key = JSON.stringify([of, axes, origin, hidden, cut?.axis, cutAt, variant, behind, parts]);
+    const key = JSON.stringify([of, axes, origin, hidden, cut?.axis, cutAt, variant, behind, tints, parts]);
     const before = known.get(key);
     const plane = planeOfCut(shape, asked);
     const made = () => drawnPieces(plane ? cutPieces(seen, plane) : { seen, sections: [] }, asked, origin);

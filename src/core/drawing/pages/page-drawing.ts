@@ -7,7 +7,7 @@ import { lengthWith, type Page, type PageItem, pageStyle, type ViewItem } from "
 import { remembersEach, sentence } from "../../kernel";
 import type { LengthUnit } from "../../measure";
 import { isMetal, type TitleWord } from "../../stockroom";
-import { type DrawItem, type Drawing, movedBy, rectangle } from "../display";
+import { type DrawItem, type Drawing, movedBy, rectangle, type Tint } from "../display";
 import { isSquareView } from "../lines";
 import { type BalloonGround, balloonsOfView } from "./balloons";
 import { cutMark } from "./cut-marks";
@@ -213,8 +213,10 @@ function placedView(
     angle: piece % 2 === 0 ? 45 : 135,
     apart: isOfMetal(drawn.pieces[piece]?.record ?? "", ground) ? 2 : 3.5,
   });
-  const own = viewsDrawn(drawn, [...from, drawn.sections.length > 0 ? tally : null], () =>
-    viewItems(item, drawn, place.scale, widths, caption, hatchOf),
+  const tintOf = (piece: number): Tint => tintOfPiece(drawn.pieces[piece]?.record ?? "", ground);
+  const isFilled = drawn.sections.length + drawn.tints.length > 0;
+  const own = viewsDrawn(drawn, [...from, isFilled ? tally : null], () =>
+    viewItems(item, drawn, place.scale, widths, caption, { hatchOf, tintOf }),
   );
   const details = items.flatMap((one) =>
     one.kind === "view" && one.from.kind === "detail" && one.from.of === item.id
@@ -274,6 +276,15 @@ function isOfMetal(record: string, { tally, lists }: PageGround): boolean {
   if (form.kind === "member") return form.shape !== null && form.shape.kind !== "timber";
   const board = row.stock === null ? undefined : lists.stockroom.boardById.get(row.stock);
   return board !== undefined && isMetal(board);
+}
+
+function tintOfPiece(record: string, ground: PageGround): Tint {
+  const row = ground.tally.rowOfPiece.get(record);
+  if (!row) return "rest";
+  const { form } = row.shown;
+  if (form.kind === "member") return form.shape?.kind === "timber" ? "timber" : "steel";
+  if (form.kind !== "panel") return "rest";
+  return isOfMetal(record, ground) ? "steel" : "board";
 }
 
 /** Moving a view draws nothing anew. */

@@ -143,6 +143,7 @@ describe("followers", () => {
     parts: [],
     grid: null,
     features: new Map(),
+    tints: [],
     origin: [0, 0],
     sections: [],
   });

@@ -24,6 +24,8 @@ export type ViewAsked = {
   readonly variant: VariantId | null;
   /** Lines that are hidden are wanted as well. */
   readonly behind: boolean;
+  /** What is seen of each piece is wanted, to be tinted. */
+  readonly tints: boolean;
   /** Places that leaders may point at are wanted. */
   readonly parts: boolean;
   /** The places that its sizes measure from and to. */
@@ -117,6 +119,7 @@ export function viewsAsked(
         cut: subject.cut,
         variant: (subject.variant as VariantId | null) ?? variant,
         behind: item.look === "hidden",
+        tints: item.look === "tints",
         parts: allParts || pointedAt.has(item.id),
         features: items.flatMap((one) => featuresFor(item.id, one)),
       },

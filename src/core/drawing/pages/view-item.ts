@@ -2,7 +2,7 @@
 import type { PlaneBox, Vec2 } from "../../geometry";
 import type { Page, PageItem, ViewItem } from "../../job";
 import { remembersEach } from "../../kernel";
-import type { DrawItem, Layer, Stroke } from "../display";
+import type { DrawItem, Layer, Stroke, Tint } from "../display";
 import type { ViewLineKind } from "../lines";
 import { circlePath, type Path, placedPath } from "../path";
 import { textWidth } from "../text-width";
@@ -147,8 +147,11 @@ export function viewItems(
   scale: number,
   widths: LineWidths,
   { text: caption, below }: { readonly text: string | null; readonly below: number },
-  /** How the section of a piece is hatched. */
-  hatchOf: (piece: number) => Hatch,
+  /** How the section of a piece is hatched, and how the piece is tinted. */
+  {
+    hatchOf,
+    tintOf,
+  }: { readonly hatchOf: (piece: number) => Hatch; readonly tintOf: (piece: number) => Tint },
 ): { readonly items: readonly DrawItem[]; readonly box: PlaneBox } {
   const centre = middle(shownBox(item, drawn) ?? NO_BOX);
   const by: Vec2 = [-centre[0] * scale, -centre[1] * scale];
@@ -169,7 +172,15 @@ export function viewItems(
       widths.narrow,
     ),
   );
-  const all = [...faces, ...lines];
+  const onPage = ([x, y]: Vec2): Vec2 => [x * scale + by[0], y * scale + by[1]];
+  const tints = drawn.tints.map(({ piece, outlines }): DrawItem => {
+    const paths = outlines.flatMap((outline): Path[] => {
+      const [from, ...rest] = outline.map(onPage);
+      return from ? [{ from, segments: rest.map((to) => ({ kind: "line", to })), closed: true }] : [];
+    });
+    return { kind: "paths", paths, stroke: null, fill: tintOf(piece), layer: "HATCHING" };
+  });
+  const all = [...tints, ...faces, ...lines];
   const box = boxOfView(item, drawn, scale);
   const items = item.from.kind === "detail" ? inCircle(all, item.from.radius * scale, widths) : all;
   if (caption === null) return { items, box };

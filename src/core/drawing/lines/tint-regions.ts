@@ -1,0 +1,129 @@
+/**
+ * Where each piece of a view is seen, as regions to be tinted: traced along the borders of the fine grid on which the pieces
+ * are told apart, then straightened (Douglas and Peucker 1973). What is left of the grid's steps is narrower than the lines
+ * that are drawn over every border.
+ */
+import type { Vec2 } from "../../geometry";
+import { at } from "../../kernel";
+import type { SeenSolid } from "./candidates";
+import { type FineGrid, seenOwners } from "./visible-parts";
+
+/** What is seen of a piece, heights upwards: closed outlines, of which one within another is a hole. */
+export type TintRegion = { readonly owner: number; readonly outlines: readonly (readonly Vec2[])[] };
+
+/** Pixels along the longer side of the view: a fifth of a millimetre where that is as wide as A3. */
+const PIXELS = 1_600;
+/** Pixels. How far a straightened border may lie beside the traced one. */
+const STRAIGHT = 0.75;
+
+export function tintRegions(solids: readonly SeenSolid[], pixels = PIXELS): readonly TintRegion[] {
+  const grid = seenOwners(solids, pixels);
+  if (!grid) return [];
+  const { x0, y0, size } = grid;
+  const byOwner = new Map<number, (readonly Vec2[])[]>();
+  for (const { owner, corners } of tracedBorders(grid)) {
+    const outline = straightened(corners).map(([column, row]): Vec2 => [x0 + column * size, y0 + row * size]);
+    if (outline.length < 3) continue;
+    const there = byOwner.get(owner);
+    if (there) there.push(outline);
+    else byOwner.set(owner, [outline]);
+  }
+  return [...byOwner].sort(([a], [b]) => a - b).map(([owner, outlines]) => ({ owner, outlines }));
+}
+
+type Border = { readonly owner: number; readonly corners: readonly Vec2[] };
+
+/** Directions along the grid: right, up, left, down. */
+const WAYS = [
+  [1, 0],
+  [0, 1],
+  [-1, 0],
+  [0, -1],
+] as const;
+
+/** The borders of all regions in corners of pixels, each with its region at the left. */
+function tracedBorders({ owners, columns, rows }: FineGrid): readonly Border[] {
+  const ownerAt = (column: number, row: number): number =>
+    column < 0 || row < 0 || column >= columns || row >= rows
+      ? -1
+      : (owners[row * columns + column] as number);
+  /** The pixel at the left of a step from a corner in a direction, and the one at its right. */
+  const beside = (x: number, y: number, way: number): readonly [left: number, right: number] => {
+    switch (way) {
+      case 0:
+        return [ownerAt(x, y), ownerAt(x, y - 1)];
+      case 1:
+        return [ownerAt(x - 1, y), ownerAt(x, y)];
+      case 2:
+        return [ownerAt(x - 1, y - 1), ownerAt(x - 1, y)];
+      default:
+        return [ownerAt(x, y - 1), ownerAt(x - 1, y - 1)];
+    }
+  };
+  const done = new Uint8Array((columns + 1) * (rows + 1));
+  const borders: Border[] = [];
+  // Every border has steps to the right or to the left; from each lower edge of a region one is begun.
+  for (let row = 0; row <= rows; row++)
+    for (let column = 0; column < columns; column++) {
+      const [owner, below] = beside(column, row, 0);
+      if (owner < 0 || owner === below || (at(done, row * (columns + 1) + column) & 1) !== 0) continue;
+      const corners: Vec2[] = [];
+      let [x, y, way] = [column, row, 0];
+      do {
+        const corner = y * (columns + 1) + x;
+        done[corner] = at(done, corner) | (1 << way);
+        const [dx, dy] = at(WAYS, way);
+        [x, y] = [x + dx, y + dy];
+        // Leftmost first: pixels that only touch at a corner are one region.
+        const next = [1, 0, 3]
+          .map((turn) => (way + turn) % 4)
+          .find((one) => {
+            const [left, right] = beside(x, y, one);
+            return left === owner && right !== owner;
+          });
+        if (next === undefined) break;
+        if (next !== way) corners.push([x, y]);
+        way = next;
+      } while (x !== column || y !== row || way !== 0);
+      borders.push({ owner, corners });
+    }
+  return borders;
+}
+
+/** A closed outline with as few corners as lie within the tolerance. */
+function straightened(corners: readonly Vec2[]): readonly Vec2[] {
+  if (corners.length < 4) return corners;
+  // From the two corners that lie farthest from one another, about: the first, and what is farthest from that.
+  const first = at(corners, 0);
+  let far = 0;
+  for (const [i, [x, y]] of corners.entries()) {
+    const [a, b] = at(corners, far);
+    if (Math.hypot(x - first[0], y - first[1]) > Math.hypot(a - first[0], b - first[1])) far = i;
+  }
+  const halves = [corners.slice(0, far + 1), [...corners.slice(far), first]];
+  return halves.flatMap((half) => simplified(half).slice(0, -1));
+}
+
+function simplified(places: readonly Vec2[]): readonly Vec2[] {
+  const kept = new Uint8Array(places.length);
+  kept[0] = 1;
+  kept[places.length - 1] = 1;
+  const open: [number, number][] = [[0, places.length - 1]];
+  for (let part = open.pop(); part; part = open.pop()) {
+    const [from, to] = part;
+    const [a, b] = [at(places, from), at(places, to)];
+    const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
+    const length = Math.hypot(dx, dy);
+    let [worst, most] = [-1, STRAIGHT];
+    for (let i = from + 1; i < to; i++) {
+      const [x, y] = at(places, i);
+      const away =
+        length === 0 ? Math.hypot(x - a[0], y - a[1]) : Math.abs((x - a[0]) * dy - (y - a[1]) * dx) / length;
+      if (away > most) [worst, most] = [i, away];
+    }
+    if (worst < 0) continue;
+    kept[worst] = 1;
+    open.push([from, worst], [worst, to]);
+  }
+  return places.filter((_, i) => kept[i] === 1);
+}
