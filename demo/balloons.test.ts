@@ -4,16 +4,12 @@ import type { DrawnView } from "@/core/drawing";
 import { itemsOfPage, type Job, NO_ASSETS, type Page, pagesInOrder, withEdit } from "@/core/job";
 import { asksOfPages, createPageDrawing } from "@/core/paper-set";
 import { createPipeline } from "@/core/pipeline";
-import { stockroomOf } from "@/core/stockroom";
 import { createViews } from "@/core/views";
+import { drawnJob, STOCKROOM } from "./drawn-jobs.fixture";
 import { noticeBoard } from "./notice-board";
-import { withPages } from "./pages";
 import { pottingBench } from "./potting-bench";
 import { seedPacketCabinet } from "./seed-packet-cabinet";
 import { shelfBrackets } from "./shelf-brackets";
-import { demoStockroom } from "./stockroom";
-
-const STOCKROOM = stockroomOf(demoStockroom);
 
 /** Where the balloons of a page come to stand, by their ids; faults are not looked at. */
 function standing(job: Job, page: Page): ReadonlyMap<string, string> {
@@ -22,7 +18,7 @@ function standing(job: Job, page: Page): ReadonlyMap<string, string> {
   const views = new Map<string, DrawnView>(
     asksOfPages(job, [page], null).map((asked) => [
       asked.id,
-      draw({ job, stockroom: STOCKROOM, assets: NO_ASSETS }, asked),
+      draw({ job, stockroom: STOCKROOM, assets: NO_ASSETS }, { ...asked, tints: false }),
     ]),
   );
   const head = { info: job.info.job, revision: 1, date: "", variantName: null, shop: "" };
@@ -34,7 +30,7 @@ function standing(job: Job, page: Page): ReadonlyMap<string, string> {
 it("at most 3 of 100 move when a key size changes by one or by three per cent", () => {
   let [balloons, moved, edits] = [0, 0, 0];
   for (const start of [pottingBench(), seedPacketCabinet(), noticeBoard(), shelfBrackets()]) {
-    const job = withPages(start, STOCKROOM);
+    const job = drawnJob(start);
     const page = pagesInOrder(job).find(({ id }) =>
       itemsOfPage(job, id).some(({ kind }) => kind === "balloon"),
     );
@@ -43,23 +39,23 @@ it("at most 3 of 100 move when a key size changes by one or by three per cent", 
     for (const { id, measure, formula } of Object.values(job.keySizes)) {
       // Those that follow from others move with them.
       if (measure !== "length" || !/^[\d.]+$/.test(formula)) continue;
-      for (const by of [1.01, 0.97]) {
-        const next = withEdit(job, {
-          kind: "setKeySize",
-          id,
-          formula: String(Math.round(Number(formula) * by)),
-          variant: null,
-        });
-        if (!next.ok) continue;
-        edits++;
-        for (const [balloon, stands] of standing(next.value, page)) {
-          balloons++;
-          if (stands !== before.get(balloon)) moved++;
-        }
+      // One larger, the next one smaller.
+      const by = edits % 2 === 0 ? 1.01 : 0.97;
+      const next = withEdit(job, {
+        kind: "setKeySize",
+        id,
+        formula: String(Math.round(Number(formula) * by)),
+        variant: null,
+      });
+      if (!next.ok) continue;
+      edits++;
+      for (const [balloon, stands] of standing(next.value, page)) {
+        balloons++;
+        if (stands !== before.get(balloon)) moved++;
       }
     }
   }
-  expect(edits).toBeGreaterThan(20);
-  expect(balloons).toBeGreaterThan(200);
+  expect(edits).toBeGreaterThan(10);
+  expect(balloons).toBeGreaterThan(100);
   expect(moved / balloons).toBeLessThanOrEqual(0.03);
 });

@@ -18,17 +18,14 @@ import {
 import { at, sentence } from "@/core/kernel";
 import { asksOfPages, createPageDrawing, pagesForFile } from "@/core/paper-set";
 import { createPipeline } from "@/core/pipeline";
-import { stockroomOf } from "@/core/stockroom";
 import { createViews } from "@/core/views";
 import { pagesFile } from "@/formats/pages-file";
+import { drawnJob, STOCKROOM } from "./drawn-jobs.fixture";
 import { noticeBoard } from "./notice-board";
-import { withPages } from "./pages";
 import { pottingBench } from "./potting-bench";
 import { seedPacketCabinet } from "./seed-packet-cabinet";
 import { shelfBrackets } from "./shelf-brackets";
-import { demoStockroom } from "./stockroom";
 
-const STOCKROOM = stockroomOf(demoStockroom);
 const folder = mkdtempSync(path.join(tmpdir(), "tally-pages-"));
 
 function inputsOf(job: Job) {
@@ -68,7 +65,7 @@ describe.each([
   ["notice board", noticeBoard(), 1],
   ["shelf brackets", shelfBrackets(), 4],
 ] as const)("the pages of the %s", (name, start, units) => {
-  const job = withPages(start, STOCKROOM);
+  const job = drawnJob(start);
 
   it("show all that is on them, and name every row", () => {
     const inputs = inputsOf(job);

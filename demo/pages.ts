@@ -245,6 +245,7 @@ const item = (n: string) => `item-${n}` as PageItem["id"];
 /** A demo job with its pages; a job that has no plan as it is. */
 export function withPages(start: Job, stockroom: Stockroom): Job {
   let job = start;
+  const memory = withMemory();
   const edit = (one: Edit) => {
     const next = withEdit(job, one);
     if (!next.ok) throw new Error(sentence(next.problem));
@@ -271,16 +272,20 @@ export function withPages(start: Job, stockroom: Stockroom): Job {
         ...items.map((one, i): PageItem => ({ ...one, id: idOf(`item-${i + 1}`), page: page.id })),
       ],
     });
-    if (sizes) edit({ kind: "setPageItems", items: sizesOf(job, stockroom, page) });
-    if (balloons) edit({ kind: "setPageItems", items: balloonsOf(job, stockroom, page) });
+    if (sizes) edit({ kind: "setPageItems", items: sizesOf(job, stockroom, page, memory) });
+    if (balloons) edit({ kind: "setPageItems", items: balloonsOf(job, stockroom, page, memory) });
   }
   return job;
 }
 
+/** What draws and computes with a memory: what stands as it did is not made anew. */
+const withMemory = () => ({ compute: createPipeline(), draw: createViews(), placings: createPlacings() });
+type Memory = ReturnType<typeof withMemory>;
+
 /** What a page shows now, so that what is placed by it finds its place. */
-function drawnPage(job: Job, stockroom: Stockroom, page: Page) {
-  const results = createPipeline()(job, null, stockroom, []);
-  const draw = createViews();
+function drawnPage(job: Job, stockroom: Stockroom, page: Page, memory: Memory) {
+  const { compute, draw } = memory;
+  const results = compute(job, null, stockroom, []);
   const asked = asksOfPages(job, [page], null, true);
   const views = new Map(asked.map((one) => [one.id, draw({ job, stockroom, assets: NO_ASSETS }, one)]));
   const head = { info: job.info.job, revision: 1, date: "", variantName: null, shop: "" };
@@ -297,18 +302,18 @@ function drawnPage(job: Job, stockroom: Stockroom, page: Page) {
 }
 
 /** The sizes that a page needs. */
-function sizesOf(job: Job, stockroom: Stockroom, page: Page): PageItem[] {
-  const { results, drawn } = drawnPage(job, stockroom, page);
+function sizesOf(job: Job, stockroom: Stockroom, page: Page, memory: Memory): PageItem[] {
+  const { results, drawn } = drawnPage(job, stockroom, page, memory);
   const inputs = { job, results, stockroom, assets: NO_ASSETS, variant: null };
-  const proposed = createPlacings().propose(inputs, page.id, null);
+  const proposed = memory.placings.propose(inputs, page.id, null);
   let count = 0;
   const newId = () => item(`${page.id}-size-${++count}`);
   return [...itemsOfSizes(proposed, drawn, catchGrounds(drawn, inputs), pageStyle(page, job), newId)];
 }
 
 /** A balloon for each row, in the first view in which it is seen. */
-function balloonsOf(job: Job, stockroom: Stockroom, page: Page): PageItem[] {
-  const { results, asked, drawn } = drawnPage(job, stockroom, page);
+function balloonsOf(job: Job, stockroom: Stockroom, page: Page, memory: Memory): PageItem[] {
+  const { results, asked, drawn } = drawnPage(job, stockroom, page, memory);
   let rows = results.tally.rows.filter(({ mark }) => mark !== "");
   let count = 0;
   return asked.flatMap(({ id }) => {

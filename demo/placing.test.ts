@@ -7,15 +7,11 @@ import { changedShapes, type HomePlacing, placingOf, toldByDesign, verifyPlacing
 import { homePlacing } from "@/core/placing/placing";
 import { rebuilt } from "@/core/placing/placing.oracle";
 import { shapeJob } from "@/core/shape";
-import { stockroomOf } from "@/core/stockroom";
+import { drawnJob, STOCKROOM } from "./drawn-jobs.fixture";
 import { noticeBoard } from "./notice-board";
-import { withPages } from "./pages";
 import { pottingBench } from "./potting-bench";
 import { seedPacketCabinet } from "./seed-packet-cabinet";
 import { shelfBrackets } from "./shelf-brackets";
-import { demoStockroom } from "./stockroom";
-
-const STOCKROOM = stockroomOf(demoStockroom);
 
 function homesOf(job: Job): readonly HomePlacing[] {
   const shape = shapeJob(job, resolveSizes(job, null), STOCKROOM);
@@ -46,7 +42,7 @@ describe.each([
   ["notice board", noticeBoard(), 15],
   ["shelf brackets", shelfBrackets(), 5],
 ] as const)("the pages of the %s", (_, start, least) => {
-  const job = withPages(start, STOCKROOM);
+  const job = drawnJob(start);
   const homes = homesOf(job);
 
   it("place every piece, each size saying something of its own", () => {

@@ -104,8 +104,9 @@ export function homePlacing(told: Told, given: readonly GivenSize[]): HomePlacin
   const numbers = new Map(bodies.map(({ key }, i) => [key, i]));
   const between = given.filter(({ a, b }) => numbers.has(a) && numbers.has(b));
   const sizes = between.filter(({ brackets }) => !brackets);
-  const datum = datumOf(told, sizes);
-  const { unknowns, elimination, repeated } = taken(told, sizes, datum);
+  const free = taken(told, sizes, null);
+  const datum = datumOf(told, free);
+  const { unknowns, elimination, repeated } = heldAt(datum, told, sizes, free);
   return {
     home,
     bodies,
@@ -120,12 +121,26 @@ export function homePlacing(told: Told, given: readonly GivenSize[]): HomePlacin
   };
 }
 
+type Taken = Solved & { readonly repeated: readonly Repeated[] };
+
+/**
+ * The same equations with one body that does not move. Of one that does not turn that is three more: what equations say of others
+ * by moves alone hangs on no body, so none of them says more or less by it.
+ */
+function heldAt(datum: number | null, told: Told, sizes: readonly GivenSize[], free: Taken): Taken {
+  if (datum === null) return free;
+  if (at(told.bodies, datum).turns.length > 0) return taken(told, sizes, datum);
+  const first = at(free.unknowns.firstOf, datum);
+  for (const unknown of [first, first + 1, first + 2]) free.elimination.take(new Map([[unknown, 1]]));
+  return { ...free, unknowns: { ...free.unknowns, datum } };
+}
+
 /** The equations of a home, relations first, then sizes in their order; what follows from those before it is told. */
 export function taken(
   { bodies, relations }: Pick<Told, "bodies" | "relations">,
   sizes: readonly GivenSize[],
   datum: number | null,
-): Solved & { readonly repeated: readonly Repeated[] } {
+): Taken {
   const unknowns = unknownsOf(bodies, datum);
   const elimination = createElimination();
   const numbers = new Map(bodies.map(({ key }, i) => [key, i]));
@@ -210,9 +225,8 @@ export function sizeCells(
  * The body from which others are placed: of the largest group that is held together, one that is always there and lies square,
  * with the most relations.
  */
-function datumOf({ bodies, relations }: Told, sizes: readonly GivenSize[]): number | null {
+function datumOf({ bodies, relations }: Told, { unknowns, elimination }: Solved): number | null {
   if (bodies.length === 0) return null;
-  const { unknowns, elimination } = taken({ bodies, relations }, sizes, null);
   const groups = new Map<string, number[]>();
   for (const i of bodies.keys()) {
     const key = unknownsOfBody(bodies, unknowns, i)
@@ -308,7 +322,8 @@ export function howKnown({ bodies, relations, sizes, solved, datum }: HomePlacin
   ];
   return unknownsOfBody(bodies, unknowns, body).flatMap((unknown, k) => {
     if (elimination.freeOf(unknown).size > 0) return [];
-    const from = new Set([...elimination.sourcesOf(unknown).keys()].map((one) => at(sources, one)));
+    // That the datum does not move stands after all of them, and is no source.
+    const from = new Set([...elimination.sourcesOf(unknown).keys()].flatMap((one) => sources[one] ?? []));
     return [
       {
         freedom: DIRECTIONS[k] ?? "turn",

@@ -165,8 +165,9 @@ export function balloonPlaces(balloons: readonly ToPlace[], ground: RingGround):
   let best = settled(balloons, places, bars, true);
   const plain: Bars = { ways: [], blocked: [] };
   const farther = (count: number) => ringFor(ground, count);
+  const stay = balloons.some(({ stands }) => stands?.kind === "ring");
   const others: readonly (() => Settled)[] = [
-    () => settled(balloons, places, bars, false),
+    ...(stay ? [() => settled(balloons, places, bars, false)] : []),
     () => settled(balloons, places, plain, false),
     () => settled(balloons, farther(1.5 * onRing), plain, false),
     () => settled(balloons, farther(2.5 * onRing), plain, false),
@@ -260,7 +261,9 @@ function mended(
   start: ReadonlyMap<number, number>,
   bars: Bars,
 ): Pick<Settled, "taken" | "faults" | "leaders"> {
-  const leaderOn = (balloon: number, place: number): Leader => at(at(possible, balloon), place);
+  // Asked for again and again: both numbers are known to be there.
+  const leaderOn = (balloon: number, place: number): Leader =>
+    (possible[balloon] as readonly Leader[])[place] as Leader;
   const leaders = balloons.map(({ stands, tips }, i): Leader | null => {
     if (stands?.kind === "hand") return leaderFrom(stands.at, tips, bars);
     const place = start.get(i);

@@ -5,7 +5,7 @@ import type { TallyRow } from "../../tally";
 import { type DrawItem, fitted } from "../display";
 import { circlePath } from "../path";
 import { BALLOON_RADIUS, balloonPlaces, type PlacedBalloon, type RingGround } from "./balloon-places";
-import type { DrawnView } from "./drawn-view";
+import type { DrawnView, ViewPart } from "./drawn-view";
 import type { LineWidths } from "./paper";
 import { dotAt, type PlacedItem } from "./placed";
 import { goodParts, tipsOf } from "./tips";
@@ -175,10 +175,16 @@ export function newBalloons(
   newId: () => BalloonItem["id"],
 ): readonly BalloonItem[] {
   const { drawn, place } = ground;
+  const partsOf = new Map<string, ViewPart[]>();
+  for (const part of drawn.parts) {
+    const record = drawn.pieces[part.piece]?.record ?? "";
+    const there = partsOf.get(record);
+    if (there) there.push(part);
+    else partsOf.set(record, [part]);
+  }
   const wanted = rows.flatMap(({ pieces }) => {
-    const records = new Set(pieces.map(({ id }) => id));
     const parts = goodParts(
-      drawn.parts.filter(({ piece }) => records.has(drawn.pieces[piece]?.record ?? "")),
+      pieces.flatMap(({ id }) => partsOf.get(id) ?? []),
       place.scale,
     );
     return parts.length === 0 ? [] : [parts];
