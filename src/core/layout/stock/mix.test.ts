@@ -38,6 +38,16 @@ describe("mixes of stock", () => {
     expect(leastMixCost(types, 2001, 0, 1000)).toBe(500);
   });
 
+  it("gives no more than the cost of the layout that exists, also between two sums", () => {
+    const types = [
+      { cost: 7, holds: 3, available: 5 },
+      { cost: 7, holds: 11, available: 4 },
+    ];
+    // Nine bars at 7 would hold 57; they cost 63, and a layout at 60 is there.
+    expect(leastMixCost(types, 57, 0, 60)).toBe(60);
+    expect(leastMixCost(types, 57, 0, 63)).toBe(63);
+  });
+
   it("agrees with counting all mixes", () => {
     const type = fc.record({
       cost: fc.integer({ min: 0, max: 9 }),

@@ -34,7 +34,8 @@ export function leastMixCost(types: readonly MixType[], load: number, bound: num
   const step = commonStep(types);
   const raised = raisedToStep(types, bound);
   if (step === 0 || most / step > MOST_CELLS || raised >= most) return Math.min(raised, most);
-  const cells = Math.round(most / step);
+  // No mix above `most` is looked for; where that is a sum itself, noise in the quotient must not lose it.
+  const cells = Math.floor(most / step + 1e-6);
   const holds = new Float64Array(cells + 1).fill(Number.NEGATIVE_INFINITY);
   holds[0] = types.reduce((sum, type) => sum + (type.cost === 0 ? type.available * type.holds : 0), 0);
   for (const type of types) if (type.cost > 0) addType(holds, type, Math.round(type.cost / step));
