@@ -35,6 +35,8 @@ export type Occluders = {
   readonly edges: Float64Array;
   /** Four numbers a face: least x and y, most x and y. */
   readonly boxes: Float64Array;
+  /** How far towards the viewer each face reaches. */
+  readonly tops: Float64Array;
   /** The solid that each face belongs to. */
   readonly owners: Int32Array;
 };
@@ -66,14 +68,34 @@ const EDGE_ON = 1e-3;
 /** mm². Thinner faces hide nothing. */
 const LEAST_AREA = 1e-9;
 
+/** Millions of numbers one after the other, in one array that grows. */
+class Numbers {
+  private array = new Float64Array(1 << 12);
+  length = 0;
+
+  /** Adds one number, or as many as are given. */
+  add(a: number, b?: number, c?: number): void {
+    if (this.length + 3 > this.array.length) {
+      const larger = new Float64Array(2 * this.array.length);
+      larger.set(this.array);
+      this.array = larger;
+    }
+    this.array[this.length++] = a;
+    if (b !== undefined) this.array[this.length++] = b;
+    if (c !== undefined) this.array[this.length++] = c;
+  }
+
+  all(): Float64Array {
+    return this.array.subarray(0, this.length);
+  }
+}
+
 export function candidatesOf(solids: readonly SeenSolid[]): {
   readonly occluders: Occluders;
   readonly candidates: readonly Candidate[];
 } {
-  const planes: number[] = [];
+  const [planes, edges, boxes, tops] = [new Numbers(), new Numbers(), new Numbers(), new Numbers()];
   const starts: number[] = [0];
-  const edges: number[] = [];
-  const boxes: number[] = [];
   const owners: number[] = [];
   const candidates: Candidate[] = [];
   for (const [owner, { solid, frame }] of solids.entries()) {
@@ -89,8 +111,10 @@ export function candidatesOf(solids: readonly SeenSolid[]): {
       writeEdges(around, edges);
       starts.push(edges.length / 3);
       const p = at(around, 0);
-      planes.push(n[0], n[1], n[2], n[0] * p[0] + n[1] * p[1] + n[2] * p[2]);
+      planes.add(n[0], n[1], n[2]);
+      planes.add(n[0] * p[0] + n[1] * p[1] + n[2] * p[2]);
       pushBox(around, boxes);
+      tops.add(topOf(around));
       owners.push(owner);
     }
     const curves = solid.curves.map((curve) => flatEllipse(frame, curve));
@@ -113,10 +137,11 @@ export function candidatesOf(solids: readonly SeenSolid[]): {
   return {
     occluders: {
       count: owners.length,
-      planes: Float64Array.from(planes),
+      planes: planes.all(),
       starts: Int32Array.from(starts),
-      edges: Float64Array.from(edges),
-      boxes: Float64Array.from(boxes),
+      edges: edges.all(),
+      boxes: boxes.all(),
+      tops: tops.all(),
       owners: Int32Array.from(owners),
     },
     candidates,
@@ -127,7 +152,7 @@ function turned({ x, y, z }: Frame, [a, b, c]: Vec3): Vec3 {
   return [a * x[0] + b * y[0] + c * z[0], a * x[1] + b * y[1] + c * z[1], a * x[2] + b * y[2] + c * z[2]];
 }
 
-function pushBox(around: readonly Vec3[], boxes: number[]): void {
+function pushBox(around: readonly Vec3[], boxes: Numbers): void {
   let left = Number.POSITIVE_INFINITY;
   let low = Number.POSITIVE_INFINITY;
   let right = Number.NEGATIVE_INFINITY;
@@ -138,29 +163,36 @@ function pushBox(around: readonly Vec3[], boxes: number[]): void {
     right = Math.max(right, place[0]);
     high = Math.max(high, place[1]);
   }
-  boxes.push(left, low, right, high);
+  boxes.add(left, low);
+  boxes.add(right, high);
+}
+
+function topOf(around: readonly Vec3[]): number {
+  let top = Number.NEGATIVE_INFINITY;
+  for (const place of around) top = Math.max(top, place[2]);
+  return top;
 }
 
 function flatArea(places: readonly Vec3[]): number {
   let sum = 0;
-  for (let i = 0; i < places.length; i++) {
-    const a = at(places, i);
-    const b = at(places, (i + 1) % places.length);
+  let a = at(places, places.length - 1);
+  for (const b of places) {
     sum += a[0] * b[1] - b[0] * a[1];
+    a = b;
   }
   return sum / 2;
 }
 
-function writeEdges(around: readonly Vec3[], edges: number[]): void {
+function writeEdges(around: readonly Vec3[], edges: Numbers): void {
   for (let i = 0; i < around.length; i++) {
     const a = at(around, i);
     const b = at(around, (i + 1) % around.length);
     const x = b[0] - a[0];
     const y = b[1] - a[1];
-    const size = Math.hypot(x, y);
+    const size = Math.sqrt(x * x + y * y);
     // Corners that fall together bound nothing.
     if (size < 1e-12) continue;
-    edges.push(-y / size, x / size, (y * a[0] - x * a[1]) / size);
+    edges.add(-y / size, x / size, (y * a[0] - x * a[1]) / size);
   }
 }
 

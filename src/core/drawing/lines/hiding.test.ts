@@ -15,6 +15,8 @@ function only(faces: Occluders, face: number): Occluders {
     starts: Int32Array.from([0, last - first]),
     edges: faces.edges.slice(3 * first, 3 * last),
     boxes: faces.boxes.slice(4 * face, 4 * face + 4),
+    // Asked of whatever line, however near it is.
+    tops: Float64Array.from([Number.POSITIVE_INFINITY]),
     owners: faces.owners.slice(face, face + 1),
   };
 }
@@ -69,8 +71,9 @@ describe("what hides a line", () => {
               [0, 900 * next() - 450],
             ][i % 3] ?? [];
           const line: Candidate = {
-            from: [fx, fy, 300 * next() - 400],
-            to: [fx + (dx ?? 0), fy + (dy ?? 0), 300 * next() - 400],
+            // Behind all of them, or among them.
+            from: [fx, fy, 900 * next() - 400],
+            to: [fx + (dx ?? 0), fy + (dy ?? 0), 900 * next() - 400],
             kind: "edge",
             owner: -1,
             arc: null,

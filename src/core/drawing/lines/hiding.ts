@@ -30,15 +30,18 @@ export function createHiding(
     turn++;
     const hidden: [number, number][] = [];
     const { from, to, owner, bow, isSmooth } = line;
+    const foot = Math.min(from[2], to[2]);
     grid.along(from[0], from[1], to[0], to[1], (face) => {
-      if (seen[face] === turn) return true;
+      // The nearest come first: what reaches no nearer than the line lies behind it, and so does all that follows.
+      if ((faces.tops[face] ?? 0) <= foot) return LEAVE;
+      if (seen[face] === turn) return ON;
       seen[face] = turn;
       const own = faces.owners[face] === owner;
       const depth = DEPTH_MM + (own ? (isSmooth ? round(owner) : 0) : bow);
       const stretch = hiddenBy(faces, face, line, depth);
       if (stretch) hidden.push(stretch);
       // Wholly hidden it is whatever else lies before it.
-      return stretch === null || stretch[0] > 0 || stretch[1] < 1;
+      return stretch === null || stretch[0] > 0 || stretch[1] < 1 ? ON : STOP;
     });
     return joined(hidden);
   };
@@ -86,6 +89,7 @@ function hiddenBy(
 
 /** In order, with what touches as one. */
 function joined(stretches: [number, number][]): readonly Stretch[] {
+  if (stretches.length < 2) return stretches;
   stretches.sort((a, b) => a[0] - b[0]);
   const all: [number, number][] = [];
   for (const [from, to] of stretches) {
@@ -102,12 +106,23 @@ function doubled(array: Int32Array<ArrayBuffer>): Int32Array<ArrayBuffer> {
   return larger;
 }
 
+/** After a face: on to the next one, on to the next cell, or no further. */
+const ON = 0;
+const LEAVE = 1;
+const STOP = 2;
+
 type Grid = {
-  /** Calls for each face in each cell that a line runs through, until it is told to stop; a face may be told more than once. */
-  readonly along: (x0: number, y0: number, x1: number, y1: number, tell: (face: number) => boolean) => void;
+  /** Calls for each face in each cell that a line runs through, the nearest to the viewer first; a face may be told more than once. */
+  readonly along: (
+    x0: number,
+    y0: number,
+    x1: number,
+    y1: number,
+    tell: (face: number) => typeof ON | typeof LEAVE | typeof STOP,
+  ) => void;
 };
 
-function gridOf({ count, boxes, starts, edges }: Occluders): Grid {
+function gridOf({ count, boxes, tops, starts, edges }: Occluders): Grid {
   let [minX, minY, maxX, maxY] = [0, 0, 1, 1];
   for (let f = 0; f < count; f++) {
     const i = 4 * f;
@@ -156,7 +171,9 @@ function gridOf({ count, boxes, starts, edges }: Occluders): Grid {
     nexts[entries] = heads[cell] ?? -1;
     heads[cell] = entries++;
   };
-  for (let face = 0; face < count; face++) {
+  // What is entered last is told first.
+  const order = Int32Array.from(tops.keys()).sort((a, b) => (tops[a] ?? 0) - (tops[b] ?? 0));
+  for (const face of order) {
     const i = 4 * face;
     const left = columnOf((boxes[i] ?? 0) - BESIDE_CELL_MM);
     const right = columnOf((boxes[i + 2] ?? 0) + BESIDE_CELL_MM);
@@ -179,7 +196,11 @@ function gridOf({ count, boxes, starts, edges }: Occluders): Grid {
       let borderY = stepY === 0 ? 2 : (minY + (row + (stepY > 0 ? 1 : 0)) * cellY - y0) / (y1 - y0);
       for (;;) {
         const cell = row * columns + column;
-        for (let i = heads[cell] ?? -1; i >= 0; i = nexts[i] ?? -1) if (!tell(faces[i] ?? 0)) return;
+        for (let i = heads[cell] ?? -1; i >= 0; i = nexts[i] ?? -1) {
+          const then = tell(faces[i] ?? 0);
+          if (then === STOP) return;
+          if (then === LEAVE) break;
+        }
         if (column === lastColumn && row === lastRow) return;
         if (row === lastRow || (column !== lastColumn && borderX <= borderY)) {
           column += stepX;

@@ -42,7 +42,11 @@ export function mergedLines(lines: readonly CutLine[]): readonly ViewLine[] {
     const [[x0, y0], [x1, y1]] = line.whole;
     const angle = Math.atan2(y1 - y0, x1 - x0);
     // A line has no direction: half a turn holds all.
-    return { line, angle: angle < 0 ? angle + Math.PI : angle, size: Math.hypot(x1 - x0, y1 - y0) };
+    return {
+      line,
+      angle: angle < 0 ? angle + Math.PI : angle,
+      size: Math.sqrt((x1 - x0) ** 2 + (y1 - y0) ** 2),
+    };
   });
   return runsOf(lying, ({ angle }) => angle, ANGLE, 8 * ANGLE, Math.PI).flatMap(mergedParallel);
 }
@@ -55,11 +59,12 @@ function runsOf<T>(
   most: number,
   wrap: number | null = null,
 ): readonly (readonly T[])[] {
-  const sorted = [...items].sort((a, b) => placeOn(a) - placeOn(b));
+  if (items.length === 1) return [items];
+  // A place is worked out once, not at each comparison.
+  const sorted = items.map((item) => ({ item, value: placeOn(item) })).sort((a, b) => a.value - b.value);
   const runs: T[][] = [];
   let [first, last] = [Number.NaN, Number.NaN];
-  for (const item of sorted) {
-    const value = placeOn(item);
+  for (const { item, value } of sorted) {
     const run = runs.at(-1);
     if (run && value - last <= near && value - first <= most) run.push(item);
     else {

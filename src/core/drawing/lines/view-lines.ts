@@ -23,7 +23,8 @@ export function viewLines(
   const hiddenOf = createHiding(occluders, (owner) => at(solids, owner).round);
   const cut: CutLine[] = [];
   for (const line of candidates) {
-    const size = Math.hypot(line.to[0] - line.from[0], line.to[1] - line.from[1]);
+    const [dx, dy] = [line.to[0] - line.from[0], line.to[1] - line.from[1]];
+    const size = Math.sqrt(dx * dx + dy * dy);
     // Seen end on a line is a point.
     if (size < LEAST_MM) continue;
     const behind = hiddenOf(line);
