@@ -92,6 +92,27 @@ describe("a page", () => {
   });
 });
 
+describe("a view that is bound to a variant", () => {
+  const bound = view("v", { from: { kind: "named", side: "front" }, variant: "wide" });
+  const job = withItems(start, bound, callout("{mark}: {cut length}"));
+
+  it("shows that variant, and its texts say what holds there", () => {
+    // The demo frame of tests is 600 wide, and 900 in its variant.
+    expect(textsOf(job)).toContain("A: 900");
+    const { box } = placed(job, "v");
+    expect(box.x1 - box.x0).toBeCloseTo(900 * 0.2, 6);
+    const own = withItems(job, view("v", { from: { kind: "named", side: "front" } }));
+    expect(textsOf(own)).toContain("A: 600");
+    const wider = done(job, {
+      kind: "setKeySize",
+      id: "size-width",
+      formula: "950",
+      variant: "wide" as never,
+    });
+    expect(textsOf(wider)).toContain("A: 950");
+  });
+});
+
 describe("balloons", () => {
   const job = withBalloons(withItems(start, view("v"), list()));
   const balloons = (one: Job) => itemsOfPage(one, "p").filter((item) => item.kind === "balloon");

@@ -22,7 +22,7 @@ import {
 import { remembersEach } from "./kernel";
 import type { SavedLayout } from "./layout";
 import { createLister, type Lists, type ListTable } from "./lists";
-import type { Results } from "./pipeline";
+import { createPipeline, type Results } from "./pipeline";
 import type { Stockroom } from "./stockroom";
 import { createViews } from "./views";
 
@@ -40,7 +40,15 @@ export type PageInputs = {
 export function createPageDrawing(): (page: Page, inputs: PageInputs) => DrawnPage {
   const listers = new Map<string, ReturnType<typeof createLister>>();
   const itemsByPage = remembersEach<Job["pageItems"], ReadonlyMap<string, readonly PageItem[]>>();
+  /** Of views that are bound to a variant; each remembers what it computed last. */
+  const computing = new Map<string, ReturnType<typeof createPipeline>>();
   return (page, { job, results, stockroom, views, layouts, assets, head }) => {
+    const inVariant = (variant: string) => {
+      const compute = computing.get(variant) ?? createPipeline();
+      computing.set(variant, compute);
+      const bound = compute(job, variant as VariantId, stockroom, []);
+      return { tally: bound.tally, lists: { job, stockroom, ...bound } };
+    };
     const all = pagesInOrder(job);
     const items = itemsByPage(job.pageItems, [], () => grouped(Object.values(job.pageItems)));
     const lists: Lists = { job, stockroom, ...results };
@@ -59,6 +67,7 @@ export function createPageDrawing(): (page: Page, inputs: PageInputs) => DrawnPa
       views,
       tally: results.tally,
       lists,
+      inVariant,
       tableOf,
       layouts: { results, saved: layouts, saws: stockroom.saws },
       assets,

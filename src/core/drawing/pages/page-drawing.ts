@@ -21,7 +21,7 @@ import { faulty, placedCallout, placedNote, placedPicture, placedRule } from "./
 import { scaleWords } from "./scales";
 import { drawnSize } from "./sizes";
 import { titleBlock, titleBox } from "./title-block";
-import { axesOfView } from "./view-asked";
+import { axesOfView, subjectOfView } from "./view-asked";
 import { boxOfView, detailMark, placesOfViews, shownBox, type ViewPlace, viewItems } from "./view-item";
 
 export type DrawnPage = {
@@ -77,6 +77,7 @@ export function drawPage(page: Page, ground: PageGround): DrawnPage {
     const [place, drawn] = [places.get(item.id), views.get(item.id)];
     if (item.kind !== "view" || !place || !drawn || !shownBox(item, drawn)) continue;
     const back: Vec2 = [-place.at[0], -place.at[1]];
+    const { rowOfPiece } = boundGround(item, ground).tally;
     rings.set(item.id, {
       drawn,
       place,
@@ -86,7 +87,7 @@ export function drawPage(page: Page, ground: PageGround): DrawnPage {
         ...captionRoom(box, boxOfView(item, drawn, place.scale)),
       ],
       border: movedBox(borderOf(page), back),
-      markOf: (record) => ground.tally.rowOfPiece.get(record)?.mark ?? null,
+      markOf: (record) => rowOfPiece.get(record)?.mark ?? null,
       widths,
     });
   }
@@ -96,6 +97,10 @@ export function drawPage(page: Page, ground: PageGround): DrawnPage {
         item.kind === kind && "view" in item && item.view === view,
     );
   const style = pageStyle(page, ground.job);
+  const textsOf = (view: string) => {
+    const item = items.find(({ id }) => id === view);
+    return item?.kind === "view" ? boundGround(item, ground) : ground;
+  };
   const attached = [...rings].flatMap(([view, ring]) => {
     const isSquare = seenSquare(page, items, view);
     const sizes = ofView("size", view).map((item) => drawnSize(item, { ...ring, style, isSquare }));
@@ -103,10 +108,16 @@ export function drawPage(page: Page, ground: PageGround): DrawnPage {
     return [
       ...sizes,
       ...balloonsOfView(ofView("balloon", view), { ...ring, blocked: [...ring.blocked, ...taken] }),
-      ...ofView("callout", view).map((item) => placedCallout(item, ring, ground.lists)),
+      ...ofView("callout", view).map((item) => placedCallout(item, ring, textsOf(view).lists)),
     ];
   });
   return { page, size: sheetSize(page), frame, title, placed: [...standing, ...attached], places, rings };
+}
+
+/** What is said of the pieces of a view: in the variant on the desk, or in that which the view is bound to. */
+function boundGround(view: ViewItem, ground: PageGround): PageGround {
+  const { variant } = subjectOfView(view, (id) => ground.items.find((one) => one.id === id));
+  return variant === null ? ground : { ...ground, ...ground.inVariant(variant) };
 }
 
 /** Whether a view looks along an axis of what it shows. */
@@ -178,7 +189,7 @@ function placedView(
   places: ReadonlyMap<string, ViewPlace>,
   page: Page,
 ): PlacedItem {
-  const { views, job, items, tally, lists } = ground;
+  const { views, job, items, lists } = ground;
   const [widths, { unit }] = [lineWidths(page.paper), pageStyle(page, job)];
   const place = places.get(item.id);
   const drawn = views.get(item.id);
@@ -209,13 +220,14 @@ function placedView(
   const radius = item.from.kind === "detail" ? item.from.radius : null;
   const from = [place.scale, item.look, caption.text, caption.below, radius, widths.wide];
   // Metals closer than wood; neighbours lean to the two sides.
+  const bound = boundGround(item, ground);
   const hatchOf = (piece: number): Hatch => ({
     angle: piece % 2 === 0 ? 45 : 135,
-    apart: isOfMetal(drawn.pieces[piece]?.record ?? "", ground) ? 2 : 3.5,
+    apart: isOfMetal(drawn.pieces[piece]?.record ?? "", bound) ? 2 : 3.5,
   });
-  const tintOf = (piece: number): Tint => tintOfPiece(drawn.pieces[piece]?.record ?? "", ground);
+  const tintOf = (piece: number): Tint => tintOfPiece(drawn.pieces[piece]?.record ?? "", bound);
   const isFilled = drawn.sections.length + drawn.tints.length > 0;
-  const own = viewsDrawn(drawn, [...from, isFilled ? tally : null], () =>
+  const own = viewsDrawn(drawn, [...from, isFilled ? bound.tally : null], () =>
     viewItems(item, drawn, place.scale, widths, caption, { hatchOf, tintOf }),
   );
   const details = items.flatMap((one) =>

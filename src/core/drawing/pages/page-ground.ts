@@ -15,6 +15,8 @@ export type PageGround = {
   readonly views: ReadonlyMap<string, DrawnView>;
   readonly tally: Tally;
   readonly lists: ListGround;
+  /** What texts of views say that are bound to a variant. */
+  readonly inVariant: (variant: string) => Pick<PageGround, "tally" | "lists">;
   /** The table of a list; null: it is gone. */
   readonly tableOf: (list: TabledList) => ListTable | null;
   readonly layouts: Omit<DiagramInput, keyof PageHead>;
