@@ -415,7 +415,7 @@ test("the shop's own title block stands on every page; a list goes on on the nex
   await page.getByText("Widths of columns").click();
   await setField(page, "Name, mm", "60");
   await expect(page.getByRole("textbox", { name: "Name, mm" })).toHaveValue("60");
-  await page.getByRole("button", { name: "Go on on the next page" }).click();
+  await page.getByRole("button", { name: "Continue on the next page" }).click();
   await expect(page.getByRole("heading", { name: "Page 4" })).toBeVisible();
   await expect(sheet(page).getByText("Cut list, continued")).toBeVisible();
   await expect(lacks(page).getByText(/have no room/)).toBeHidden();

@@ -73,7 +73,7 @@ describe("a list that has no room", () => {
     const job = withItems(twoPages, short, rest("more", "list"));
     const [first, second] = [placed(job, "list"), onNext(job, "more")];
     expect([first.fault, second.fault]).toEqual([null, null]);
-    expect(wordsOf(first)).toContain("Goes on on sheet 2.");
+    expect(wordsOf(first)).toContain("Continued on sheet 2.");
     expect(wordsOf(second)).toContain("Cut list, continued");
     expect([...recordsOf(first), ...recordsOf(second)]).toEqual(
       recordsOf(placed(withItems(start, list()), "list")),
@@ -108,7 +108,7 @@ describe("a list that has no room", () => {
   it("keeps the place of a part that is not needed", () => {
     const job = withItems(twoPages, list(), rest("more", "list"));
     expect(onNext(job, "more")).toMatchObject({ fault: null });
-    expect(wordsOf(onNext(job, "more"))).toEqual(["Cut list: nothing is left to go on here"]);
+    expect(wordsOf(onNext(job, "more"))).toEqual(["Cut list: nothing is left to continue here"]);
   });
 
   it("tells a part whose list is gone, and parts that go round", () => {

@@ -33,8 +33,10 @@ export function ListSettings({ item, drawn }: { readonly item: ListItem; readonl
     const rest = restOnNextPage(item, job);
     if (!rest) return;
     const edits = [...rest.edits];
-    if (desk.submit({ kind: "together", what: "Let a list go on on the next page", edits }) === null)
-      desk.openPage(rest.page.id);
+    if (desk.submit({ kind: "together", what: "Continue a list on the next page", edits }) !== null) return;
+    desk.openPage(rest.page.id);
+    // What is left once more is continued from there.
+    desk.select([rest.rest.id]);
   };
   return (
     <div className={GRID}>
@@ -108,7 +110,7 @@ export function ListSettings({ item, drawn }: { readonly item: ListItem; readonl
         ) : null}
         {left > 0 && !isContinued ? (
           <Button look="plain" onClick={goOn}>
-            Go on on the next page
+            Continue on the next page
           </Button>
         ) : null}
         <RemoveItems ids={[item.id]} />

@@ -183,7 +183,7 @@ const TITLE_ROOM = 40;
 export function restOnNextPage(
   list: ListItem,
   job: Job,
-): { readonly edits: readonly PageEdit[]; readonly page: Page } | null {
+): { readonly edits: readonly PageEdit[]; readonly page: Page; readonly rest: ListItem } | null {
   const pages = pagesInOrder(job);
   const index = pages.findIndex(({ id }) => id === list.page);
   const here = pages[index];
@@ -202,7 +202,7 @@ export function restOnNextPage(
     columns: Math.max(1, Math.floor((border.x1 - border.x0) / (width + 6))),
   });
   const setItems: PageEdit = { kind: "setPageItems", items: [rest] };
-  return { page, edits: following ? [setItems] : [{ kind: "setPages", pages: [page] }, setItems] };
+  return { page, rest, edits: following ? [setItems] : [{ kind: "setPages", pages: [page] }, setItems] };
 }
 
 export function newNote(drawn: DrawnPage): NoteItem {

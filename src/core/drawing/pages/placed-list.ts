@@ -12,7 +12,7 @@ export function placedList(item: ListItem, ground: PageGround): PlacedItem {
   const { job, tally, tableOf, layouts, head } = ground;
   const { at } = item;
   const chain = listChain(item, job.pageItems);
-  if (!chain) return faulty(item, at, "The list that went on here is gone. Remove this part of it.");
+  if (!chain) return faulty(item, at, "The list that continues here is gone. Remove this part of it.");
   const [first] = chain;
   const { list } = first;
   const table = list.kind === "layout" || list.kind === "rest" ? null : tableOf(list);
@@ -48,7 +48,7 @@ export function placedList(item: ListItem, ground: PageGround): PlacedItem {
   const what = list.kind === "layout" ? "column" : "row";
   const fault =
     drawn.left > 0 && goesOnItem(item, job) === null
-      ? `${counted(drawn.left, what)} ${agreeing(drawn.left, "has", "have")} no room here. Make it taller, or let it go on on another page.`
+      ? `${counted(drawn.left, what)} ${agreeing(drawn.left, "has", "have")} no room here. Make it taller, or continue it on another page.`
       : null;
   return { item, at, fault, ...drawn };
 }
@@ -57,7 +57,7 @@ const listTitle = (list: ListItem["list"], table: ListTable | null): string =>
   table?.title ?? (list.kind === "layout" ? "Layout" : "List");
 
 function nothingLeft(title: string): Pick<PlacedItem, "items" | "box"> {
-  const text = `${title}: nothing is left to go on here`;
+  const text = `${title}: nothing is left to continue here`;
   return {
     box: { x0: 0, y0: 0, x1: 70, y1: 6 },
     items: [{ kind: "text", at: [0, 3], text, size: 2.9, face: "text", align: "left", ink: "soft" }],
@@ -86,5 +86,5 @@ function goesOnWhere(item: ListItem, { job }: PageGround): string | null {
   if (!next) return "Further rows have no room here.";
   if (next.page === item.page) return null;
   const sheet = pagesInOrder(job).findIndex(({ id }) => id === next.page) + 1;
-  return `Goes on on sheet ${sheet}.`;
+  return `Continued on sheet ${sheet}.`;
 }
