@@ -76,6 +76,12 @@ test("a page with views in line, a list and all balloons follows a key size and 
   await expect(sheet(page).locator("[data-selected-row]")).toHaveCount(1);
   await expectAccessible(page);
 
+  // Strokes beside each row: the balloons of this page, and of the others.
+  await lacks(page).getByText("Balloons of each row").click();
+  await expect(
+    lacks(page).getByRole("button", { name: "A Top rail: 1 on this page, 2 in the set" }),
+  ).toBeVisible();
+
   // The end of its leader is slid over the piece with the keys, and on to another with the pointer: then it names that one.
   const tipOf = (mark: string) =>
     sheet(page).getByRole("button", { name: new RegExp(`^End of leader 1 on ${mark} `) });

@@ -2,7 +2,7 @@
 import * as v from "valibot";
 import { describe, expect, it } from "vitest";
 import { loadLinearSolver } from "@/engines/linear-solver";
-import { flatPage, pieceAt, spotOf } from "./drawing";
+import { balloonRows, flatPage, pieceAt, spotOf } from "./drawing";
 import { assetIdOf, assetsOf, EditSchema, itemsOfPage, type Job, NO_ASSETS, type PageItem } from "./job";
 import { type SavedLayout, savedLayout } from "./layout";
 import { layOutBars } from "./layout/bars";
@@ -132,6 +132,23 @@ describe("balloons", () => {
     );
     const without = results.tally.rows.filter(({ pieces }) => !pieces.some(({ id }) => there.has(id)));
     expect(without.every(({ pieces }) => !pieces.some(({ id }) => isMade(id)))).toBe(true);
+  });
+
+  it("are counted by row and page, one with several leaders once", () => {
+    const { results } = drawn(job);
+    const { all, without, counts } = balloonRows(job, results);
+    expect(without).toEqual([]);
+    for (const { id } of all) expect([...(counts.get(id) ?? [])]).toEqual([["p", 1]]);
+    const [one] = balloons(job);
+    if (one?.kind !== "balloon") throw new Error("there is a balloon");
+    const [piece] = one.pieces;
+    const twice = withItems(job, { ...one, pieces: [...one.pieces, ...one.pieces] });
+    const row = results.tally.rowOfPiece.get(piece?.record ?? "")?.id ?? "";
+    expect(balloonRows(twice, results).counts.get(row)?.get("p")).toBe(1);
+    const more = withItems(job, { ...one, id: "more" as PageItem["id"] });
+    expect(balloonRows(more, results).counts.get(row)?.get("p")).toBe(2);
+    const less = done(job, { kind: "removePageItems", ids: [one.id] });
+    expect(balloonRows(less, results).without.map(({ id }) => id)).toEqual([row]);
   });
 
   it("stand clear of lists, other views and the border", () => {

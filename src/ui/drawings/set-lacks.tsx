@@ -1,10 +1,12 @@
 "use client";
 /** What the set of pages still lacks: rows without a balloon, pieces that nothing places, sizes that say nothing new, faults of items. */
-import { useMemo } from "react";
+import { useMemo, useState } from "react";
 import { balloonRows } from "@/core/drawing";
 import { itemsOfPage } from "@/core/job";
 import { counted } from "@/core/kernel";
+import type { TallyRow } from "@/core/tally";
 import { Button } from "../common/button";
+import { LongList, ScrolledBox } from "../common/long-list";
 import { Tag } from "../common/tag";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { missingBalloons } from "./balloon-menu";
@@ -21,7 +23,7 @@ export function Lacks() {
   const job = useDeskState((state) => state.job);
   const results = useDeskState((state) => state.results);
   const { pages, page, draw } = useDrawings();
-  const { all, without } = useMemo(() => balloonRows(job, results), [job, results]);
+  const { all, without, counts } = useMemo(() => balloonRows(job, results), [job, results]);
   const drawn = page ? draw(page) : null;
   const place = () => {
     // In whichever view of the open page each is seen, one view after the other.
@@ -58,6 +60,7 @@ export function Lacks() {
         {onPages > 0 ? ` on ${counted(onPages, "page")}` : ""}
       </p>
       <Strokes count={all.length - without.length} />
+      {onPages > 0 ? <ByRow rows={all} counts={counts} page={page?.id ?? ""} /> : null}
       <ul>
         {without.slice(0, MOST_NAMED).map((row) => (
           <li key={row.id} className="flex items-center gap-2 py-0.5">
@@ -90,6 +93,51 @@ export function Lacks() {
         ))}
       </ul>
     </section>
+  );
+}
+
+/** Each row with a stroke for each of its balloons, those on the open page dark, those on others pale. */
+function ByRow({
+  rows,
+  counts,
+  page,
+}: {
+  readonly rows: readonly TallyRow[];
+  readonly counts: ReadonlyMap<string, ReadonlyMap<string, number>>;
+  readonly page: string;
+}) {
+  const desk = useDesk();
+  const [open, setOpen] = useState(false);
+  return (
+    <details onToggle={(event) => setOpen(event.currentTarget.open)}>
+      <summary className="cursor-pointer text-ink-soft">Balloons of each row</summary>
+      {open ? (
+        <ScrolledBox className="max-h-44 overflow-auto">
+          <LongList items={rows} keyOf={({ id }) => id}>
+            {({ id, mark, name, pieces }) => {
+              const byPage = counts.get(id);
+              const here = byPage?.get(page) ?? 0;
+              const all = [...(byPage?.values() ?? [])].reduce((sum, one) => sum + one, 0);
+              return (
+                <button
+                  type="button"
+                  className="flex h-7 w-full items-center gap-2 text-left hover:underline"
+                  aria-label={`${mark} ${name}: ${here} on this page, ${all} in the set`}
+                  onClick={() => desk.select(pieces.map((piece) => piece.id))}
+                >
+                  <Tag mark={mark} />
+                  <span className="min-w-0 flex-1 truncate">{name}</span>
+                  <Strokes count={here} />
+                  <span className="opacity-45">
+                    <Strokes count={all - here} />
+                  </span>
+                </button>
+              );
+            }}
+          </LongList>
+        </ScrolledBox>
+      ) : null}
+    </details>
   );
 }
 
