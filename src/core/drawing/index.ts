@@ -21,6 +21,7 @@ export { type LyingSize, lyingPiece } from "./lying-piece";
 export { type NestingDrawingInput, nestingDrawing } from "./nesting-drawing";
 export {
   AXIS,
+  areEqualSteps,
   axesOfView,
   balloonRows,
   baseOf,
@@ -36,6 +37,7 @@ export {
   type DrawnPage,
   type DrawnView,
   drawPage,
+  featureKey,
   flatPage,
   freePlace,
   joinedSteps,

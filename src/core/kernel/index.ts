@@ -1,5 +1,6 @@
 /** The door of the kernel: what every other part of the core builds on. */
 export { type AssetId, assetId } from "./asset-id";
+export { filledBraces, strayBrace } from "./braces";
 export { forKind } from "./by-kind";
 export { agreeing, counted, timesWords } from "./count";
 export { fromNm, NM_PER_MM, type Nm, snapMm, toNm } from "./grid";

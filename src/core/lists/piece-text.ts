@@ -8,13 +8,11 @@ import {
   plainColumn,
   plainName,
 } from "../job";
-import { err, ok, type Problem, type Result, remembersEach } from "../kernel";
+import { err, filledBraces, ok, type Problem, type Result, remembersEach, strayBrace } from "../kernel";
 import type { Tally } from "../tally";
 import type { ListGround, PieceLine } from "./list-ground";
 import { flatLines } from "./list-rows";
 import { listView } from "./list-view";
-
-const BRACED = /\{\s*([^{}]*?)\s*\}/g;
 
 const SETUP: ListSetup = {
   ...LIST_DEFAULTS,
@@ -48,16 +46,16 @@ export function pieceText(pattern: string, record: string, ground: ListGround): 
     const own = Object.values(ground.job.ownColumns).find((one) => plainName(one.name) === plainName(name));
     return own ? ownColumnId(own) : computedColumn(name);
   };
-  const stray = [...pattern.matchAll(BRACED)].find(([, name = ""]) => columnOf(name) === null);
-  if (stray)
+  const stray = strayBrace(pattern, (name) => columnOf(name) !== null);
+  if (stray !== null)
     return err({
       kind: "badValue",
       what: "The text",
       value: pattern,
-      must: `names ${stray[0]}, which is no column`,
+      must: `names ${stray}, which is no column`,
     });
   return ok(
-    pattern.replace(BRACED, (_, name: string) => {
+    filledBraces(pattern, (name) => {
       const column = columnOf(name);
       return column === null ? "" : view.cell(line, plainColumn(column)).text;
     }),

@@ -1,5 +1,5 @@
 /** The sizes of the pages as what they say of the places of bodies. */
-import { AXIS, axesOfView, baseOf, isSquareView, subjectOfView, viewIn } from "../drawing";
+import { AXIS, areEqualSteps, axesOfView, baseOf, isSquareView, subjectOfView, viewIn } from "../drawing";
 import {
   cross,
   dot,
@@ -94,7 +94,10 @@ export function givenSizes(job: Job, shape: Shape, variant: VariantId | null, as
         continue;
       }
       const whole = toldBy(item, [from, to], seen);
-      if (!whole || !areEqual(whole.length, steps)) continue;
+      if (!whole) continue;
+      // Of steps that are not equal the page says so.
+      const lengths = steps.map(({ told }) => told?.length ?? Number.NaN);
+      if (steps.length > 1 && !areEqualSteps(lengths, whole.length ?? Number.NaN)) continue;
       const written = whole.length === null ? 0 : writtenLess(item, whole.length, pageStyle(page, job));
       if (written === null) continue;
       if (item.typed !== null && Math.abs(written) > CONTRARY_MM) contrary.push(item.id);
@@ -119,23 +122,6 @@ export function givenSizes(job: Job, shape: Shape, variant: VariantId | null, as
     }
   }
   return { sizes, ofOnePiece, contrary };
-}
-
-/** mm. Steps that differ by more are not equal, which their page says. */
-const EQUAL_MM = 0.01;
-
-/** Whether steps are equal and make up a whole. */
-function areEqual(
-  whole: number | null,
-  steps: readonly { readonly told: { readonly length: number | null } | null }[],
-): boolean {
-  if (steps.length === 1) return true;
-  return steps.every(
-    ({ told }) =>
-      whole !== null &&
-      typeof told?.length === "number" &&
-      Math.abs(told.length - whole / steps.length) < EQUAL_MM,
-  );
 }
 
 /** The item of the pages that says a size. */

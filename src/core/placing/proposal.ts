@@ -2,6 +2,7 @@
  * The sizes that pages need: over all, and for whatever is not placed yet one for each direction, chosen by cost. An equation is
  * taken when it says something new; taking the cheapest first gives the fewest sizes and the least cost (a linear matroid).
  */
+import { featureKey } from "../drawing";
 import { dot, type Vec3 } from "../geometry";
 import type { Feature, SizeItem } from "../job";
 import { at, byKey, byNumber, byText, inTurn, LENGTH_TOLERANCE_MM } from "../kernel";
@@ -92,7 +93,7 @@ function inEqualSteps(
     return { length, size: isBackwards ? { ...size, from: size.to, to: size.from } : size };
   });
   const placeKey = ({ size: { view, measure } }: One, place: Feature) =>
-    JSON.stringify([view, measure, place.record, place.way, place.place]);
+    JSON.stringify([view, measure, featureKey(place)]);
   const isLength = ({ size: { measure } }: One) => measure === "horizontal" || measure === "vertical";
   const from = new Map<string, One[]>();
   for (const one of sizes) {

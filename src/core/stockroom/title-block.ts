@@ -4,7 +4,7 @@
  * greatest width of 180 mm, are those of ISO 7200.
  */
 import * as v from "valibot";
-import { assetId } from "../kernel";
+import { assetId, filledBraces, strayBrace } from "../kernel";
 
 /** What can stand in braces, spelled as here. */
 export const TITLE_WORDS = [
@@ -22,23 +22,22 @@ export const TITLE_WORDS = [
 ] as const;
 export type TitleWord = (typeof TITLE_WORDS)[number];
 
-const BRACED = /\{([^{}]*)\}/g;
 const wordOf = (text: string): TitleWord | undefined =>
-  TITLE_WORDS.find((word) => word === text.trim().toLowerCase().replace(/\s+/g, " "));
+  TITLE_WORDS.find((word) => word === text.toLowerCase().replace(/\s+/g, " "));
 
 /** Why a text cannot be filled, as the end of a sentence; null: it can. */
 export function titleTextFault(text: string): string | null {
-  const stray = [...text.matchAll(BRACED)].find(([, name = ""]) => !wordOf(name));
-  if (stray)
-    return `names ${stray[0]}, which a title block does not know; there are ${TITLE_WORDS.join(", ")}`;
-  return /[{}]/.test(text.replace(BRACED, "")) ? "has an unmatched { or }" : null;
+  const stray = strayBrace(text, (name) => wordOf(name) !== undefined);
+  if (stray !== null)
+    return `names ${stray}, which a title block does not know; there are ${TITLE_WORDS.join(", ")}`;
+  return /[{}]/.test(filledBraces(text, () => "")) ? "has an unmatched { or }" : null;
 }
 
 /** The text with what its words stand for; a word that is not known stays as it is. */
 export const titleText = (text: string, values: Readonly<Record<TitleWord, string>>): string =>
-  text.replace(BRACED, (whole, name: string) => {
+  filledBraces(text, (name) => {
     const word = wordOf(name);
-    return word ? values[word] : whole;
+    return word ? values[word] : null;
   });
 
 /** How wide a field is beside the others of its row: parts of their sum. */

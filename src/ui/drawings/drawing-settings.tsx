@@ -24,7 +24,7 @@ import {
   pageLengthsValue,
 } from "./item-words";
 import { ListSettings } from "./list-settings";
-import { GRID, paperLength, RemoveItems, ScaleField, useItemChange } from "./settings-parts";
+import { GRID, OptionalLength, paperLength, RemoveItems, ScaleField, useItemChange } from "./settings-parts";
 import { JoinSizes, SizeSettings } from "./size-settings";
 import { ViewSettings } from "./view-settings";
 
@@ -186,15 +186,13 @@ function NoteSettings({ item }: { readonly item: NoteItem }) {
         <LongText label="Text" value={item.text} onCommit={(text) => change({ text })} />
       </span>
       <Letters item={item} />
-      <TextField
+      <OptionalLength
         label="Width, mm"
-        value={item.width === null ? "" : String(item.width)}
+        value={item.width}
         placeholder="as the text is"
-        onCommit={(text) => {
-          if (text.trim() === "") return change({ width: null });
-          const width = paperLength(text, 10, 1200);
-          return typeof width === "string" ? width : change({ width });
-        }}
+        least={10}
+        most={1200}
+        onSet={(width) => change({ width })}
       />
       <span className="flex items-end gap-3">
         <Tick label="Bold" on={item.strong} onToggle={(strong) => change({ strong })} />

@@ -9,7 +9,7 @@ import { Tick } from "../common/tick";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { CORNER_WORDS, listWords } from "./item-words";
 import { restOnNextPage } from "./new-items";
-import { GRID, paperLength, RemoveItems, useItemChange } from "./settings-parts";
+import { GRID, OptionalLength, paperLength, RemoveItems, useItemChange } from "./settings-parts";
 
 function listOf(chosen: string): ListItem["list"] {
   if (chosen === "cut" || chosen === "buying") return { kind: chosen };
@@ -117,36 +117,6 @@ export function ListSettings({ item, drawn }: { readonly item: ListItem; readonl
       </span>
       {list.kind === "rest" || columns.length === 0 ? null : <ColumnWidths item={item} columns={columns} />}
     </div>
-  );
-}
-
-/** A length on paper that may be left open. */
-function OptionalLength({
-  label,
-  value,
-  placeholder,
-  least,
-  most,
-  onSet,
-}: {
-  readonly label: string;
-  readonly value: number | null;
-  readonly placeholder: string;
-  readonly least: number;
-  readonly most: number;
-  readonly onSet: (value: number | null) => string | null;
-}) {
-  return (
-    <TextField
-      label={label}
-      value={value === null ? "" : String(value)}
-      placeholder={placeholder}
-      onCommit={(text) => {
-        if (text.trim() === "") return onSet(null);
-        const length = paperLength(text, least, most);
-        return typeof length === "string" ? length : onSet(length);
-      }}
-    />
   );
 }
 

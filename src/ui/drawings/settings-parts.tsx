@@ -26,6 +26,36 @@ export function paperLength(text: string, least: number, most: number): number |
   return value < least || value > most ? `Must be from ${least} to ${most} mm.` : value;
 }
 
+/** A length on paper that may be left open. */
+export function OptionalLength({
+  label,
+  value,
+  placeholder,
+  least,
+  most,
+  onSet,
+}: {
+  readonly label: string;
+  readonly value: number | null;
+  readonly placeholder: string;
+  readonly least: number;
+  readonly most: number;
+  readonly onSet: (value: number | null) => string | null;
+}) {
+  return (
+    <TextField
+      label={label}
+      value={value === null ? "" : String(value)}
+      placeholder={placeholder}
+      onCommit={(text) => {
+        if (text.trim() === "") return onSet(null);
+        const length = paperLength(text, least, most);
+        return typeof length === "string" ? length : onSet(length);
+      }}
+    />
+  );
+}
+
 export function ScaleField({
   label,
   job,

@@ -90,10 +90,13 @@ class Numbers {
   }
 }
 
-export function candidatesOf(solids: readonly SeenSolid[]): {
+/** What of solids can be seen: worked out once for all that a view is asked for. */
+export type Candidates = {
   readonly occluders: Occluders;
   readonly candidates: readonly Candidate[];
-} {
+};
+
+export function candidatesOf(solids: readonly SeenSolid[]): Candidates {
   const [planes, edges, boxes, tops] = [new Numbers(), new Numbers(), new Numbers(), new Numbers()];
   const starts: number[] = [0];
   const owners: number[] = [];

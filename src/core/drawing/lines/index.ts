@@ -1,4 +1,5 @@
 /** The door of the lines of views. */
+export { candidatesOf } from "./candidates";
 export { linePaths } from "./line-paths";
 export type { ViewLine, ViewLineKind } from "./merging";
 export { type SeenPiece, seenPieces } from "./shape-solids";

@@ -5,7 +5,7 @@
  */
 import type { Vec2 } from "../../geometry";
 import { at } from "../../kernel";
-import type { SeenSolid } from "./candidates";
+import type { Candidates, SeenSolid } from "./candidates";
 import { type FineGrid, seenOwners } from "./visible-parts";
 
 /** What is seen of a piece, heights upwards: closed outlines, of which one within another is a hole. */
@@ -16,8 +16,8 @@ const PIXELS = 1_600;
 /** Pixels. How far a straightened border may lie beside the traced one. */
 const STRAIGHT = 0.75;
 
-export function tintRegions(solids: readonly SeenSolid[], pixels = PIXELS): readonly TintRegion[] {
-  const grid = seenOwners(solids, pixels);
+export function tintRegions(solids: readonly SeenSolid[], found?: Candidates): readonly TintRegion[] {
+  const grid = seenOwners(solids, PIXELS, found);
   if (!grid) return [];
   const { x0, y0, size } = grid;
   const byOwner = new Map<number, (readonly Vec2[])[]>();

@@ -4,7 +4,7 @@
  */
 import type { Vec2, Vec3 } from "../../geometry";
 import { at } from "../../kernel";
-import { type Arc, type Candidate, candidatesOf, type SeenSolid } from "./candidates";
+import { type Arc, type Candidate, type Candidates, candidatesOf, type SeenSolid } from "./candidates";
 import { createHiding, type Stretch } from "./hiding";
 import { type CutLine, mergedLines, type ViewLine } from "./merging";
 
@@ -17,9 +17,12 @@ const LEAST_MM = 0.002;
  */
 export function viewLines(
   solids: readonly SeenSolid[],
-  { hidden = false }: { readonly hidden?: boolean } = {},
+  {
+    hidden = false,
+    found = candidatesOf(solids),
+  }: { readonly hidden?: boolean; readonly found?: Candidates } = {},
 ): readonly ViewLine[] {
-  const { occluders, candidates } = candidatesOf(solids);
+  const { occluders, candidates } = found;
   const hiddenOf = createHiding(occluders, (owner) => at(solids, owner).round);
   const cut: CutLine[] = [];
   for (const line of candidates) {

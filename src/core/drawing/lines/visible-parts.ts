@@ -4,7 +4,7 @@
  * borders are exact (Felzenszwalb and Huttenlocher 2012, from memory).
  */
 import { boxOfPoints, type PlaneBox, toWorld, type Vec2 } from "../../geometry";
-import { candidatesOf, type Occluders, type SeenSolid } from "./candidates";
+import { type Candidates, candidatesOf, type Occluders, type SeenSolid } from "./candidates";
 
 /** A part of a piece that is seen: the place farthest from its border, and how far that is, in mm of what is drawn. */
 export type VisiblePart = { readonly owner: number; readonly at: Vec2; readonly radius: number };
@@ -28,16 +28,19 @@ const NOTHING = -1;
 /** For picking, each so many pixels are enough. */
 const COARSE = 4;
 
-export function visibleParts(solids: readonly SeenSolid[], pixels = PIXELS): VisibleParts {
-  const grid = seenOwners(solids, pixels);
+export function visibleParts(solids: readonly SeenSolid[], found?: Candidates): VisibleParts {
+  const grid = seenOwners(solids, PIXELS, found);
   if (!grid) return { parts: [], grid: null };
   const { owners } = grid;
   return { parts: partsOf(owners, distancesToBorder(owners, grid), grid), grid: coarse(owners, grid) };
 }
 
 /** For each pixel of a grid over a view the solid that is seen in its middle, row by row from below; null: there is nothing. */
-export function seenOwners(solids: readonly SeenSolid[], pixels: number): FineGrid | null {
-  const { occluders } = candidatesOf(solids);
+export function seenOwners(
+  solids: readonly SeenSolid[],
+  pixels: number,
+  { occluders } = candidatesOf(solids),
+): FineGrid | null {
   const box = boxOf(solids);
   if (box === null || occluders.count === 0) return null;
   const size = Math.max(box.x1 - box.x0, box.y1 - box.y0) / pixels || 1;

@@ -13,6 +13,7 @@ import {
 import type { Assets } from "../../job";
 import type { Shape } from "../../shape";
 import {
+  candidatesOf,
   linePaths,
   type SeenGrid,
   type SeenPiece,
@@ -150,13 +151,14 @@ export function sizeOfView(
 }
 
 function drawnPieces({ seen, sections }: Cut, asked: ViewAsked, origin: Vec2): DrawnView {
-  const lines = viewLines(seen, { hidden: asked.behind });
+  const found = candidatesOf(seen);
+  const lines = viewLines(seen, { hidden: asked.behind, found });
   const ofKind = (kind: ViewLineKind) =>
     linePaths(
       lines.filter((line) => line.kind === kind),
       onPaper,
     );
-  const { parts, grid } = asked.parts ? visibleParts(seen) : { parts: [], grid: null };
+  const { parts, grid } = asked.parts ? visibleParts(seen, found) : { parts: [], grid: null };
   const places = lines.flatMap(({ from, to }) => [onPaper(from), onPaper(to)]);
   return {
     pieces: seen.map(({ record, instance }) => ({ record, way: instance.key })),
@@ -172,7 +174,7 @@ function drawnPieces({ seen, sections }: Cut, asked: ViewAsked, origin: Vec2): D
     grid,
     features: NO_FEATURES,
     tints: asked.tints
-      ? tintRegions(seen).map(({ owner, outlines }) => ({
+      ? tintRegions(seen, found).map(({ owner, outlines }) => ({
           piece: owner,
           outlines: outlines.map((outline) => outline.map(onPaper)),
         }))

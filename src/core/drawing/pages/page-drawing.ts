@@ -98,7 +98,7 @@ export function drawPage(page: Page, ground: PageGround): DrawnPage {
     );
   const style = pageStyle(page, ground.job);
   const textsOf = (view: string) => {
-    const item = items.find(({ id }) => id === view);
+    const item = finderIn(items)(view);
     return item?.kind === "view" ? boundGround(item, ground) : ground;
   };
   const attached = [...rings].flatMap(([view, ring]) => {
@@ -114,17 +114,23 @@ export function drawPage(page: Page, ground: PageGround): DrawnPage {
   return { page, size: sheetSize(page), frame, title, placed: [...standing, ...attached], places, rings };
 }
 
+/** Finds an item of a page by its id. */
+const finderIn =
+  (items: readonly PageItem[]) =>
+  (id: string): PageItem | undefined =>
+    items.find((item) => item.id === id);
+
 /** What is said of the pieces of a view: in the variant on the desk, or in that which the view is bound to. */
 function boundGround(view: ViewItem, ground: PageGround): PageGround {
-  const { variant } = subjectOfView(view, (id) => ground.items.find((one) => one.id === id));
+  const { variant } = subjectOfView(view, finderIn(ground.items));
   return variant === null ? ground : { ...ground, ...ground.inVariant(variant) };
 }
 
 /** Whether a view looks along an axis of what it shows. */
 function seenSquare(page: Page, items: readonly PageItem[], id: string): boolean {
-  const byId = new Map<string, PageItem>(items.map((item) => [item.id, item]));
-  const view = byId.get(id);
-  const axes = view?.kind === "view" ? axesOfView(view, (one) => byId.get(one), page.projection) : null;
+  const find = finderIn(items);
+  const view = find(id);
+  const axes = view?.kind === "view" ? axesOfView(view, find, page.projection) : null;
   return axes !== null && isSquareView(axes);
 }
 
@@ -263,7 +269,7 @@ function cutMarks(
   page: Page,
   { items, lists }: PageGround,
 ): readonly DrawItem[] {
-  const find = (id: string) => items.find((one) => one.id === id);
+  const find = finderIn(items);
   const axes = axesOfView(item, find, page.projection);
   if (!axes || item.from.kind === "detail") return [];
   return items.flatMap((other) => {
@@ -318,14 +324,16 @@ const WAITING: Pick<PlacedItem, "items" | "box"> = {
   ],
 };
 
-const captionOf = (item: ViewItem, place: ViewPlace, unit: LengthUnit): string | null => {
-  const letter = item.cut?.letter ?? null;
-  if (letter !== null && item.from.kind !== "detail") {
-    const name = item.caption === null ? `${letter}–${letter}` : `${letter}–${letter} ${item.caption}`;
-    return item.scale === null ? name : `${name}, ${scaleWords(place.scale, unit)}`;
-  }
-  if (item.from.kind === "detail")
-    return `${item.caption ?? item.from.letter}, ${scaleWords(place.scale, unit)}`;
-  if (item.caption === null) return null;
-  return item.scale === null ? item.caption : `${item.caption}, ${scaleWords(place.scale, unit)}`;
-};
+/** A detail always says its scale, another view where it has one of its own. */
+function captionOf(
+  { from, caption, cut, scale }: ViewItem,
+  place: ViewPlace,
+  unit: LengthUnit,
+): string | null {
+  const isDetail = from.kind === "detail";
+  const letter = isDetail ? null : (cut?.letter ?? null);
+  const named = letter === null ? [caption] : [`${letter}–${letter}`, caption];
+  const name = isDetail ? (caption ?? from.letter) : named.filter((one) => one !== null).join(" ");
+  if (name === "") return null;
+  return isDetail || scale !== null ? `${name}, ${scaleWords(place.scale, unit)}` : name;
+}

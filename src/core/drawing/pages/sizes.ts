@@ -23,6 +23,7 @@ import {
   sizeText,
   widthOf,
 } from "./size-parts";
+import { areEqualSteps } from "./step-sizes";
 import { featureKey, type SeenFeature, type SeenPlace } from "./view-places";
 
 /** mm of the design. Two places that are nearer to one another fall together. */
@@ -144,11 +145,9 @@ function lengthSize(
 
 /** The sentence for steps that are not equal, or do not lie one after the other; null: they are and do. */
 function unequalSteps(steps: readonly number[], whole: number, { style }: SizeGround): string | null {
-  const [least, most] = [Math.min(...steps), Math.max(...steps)];
-  const sum = steps.reduce((all, one) => all + one, 0);
-  if (most - least < TOGETHER && Math.abs(sum - whole) < TOGETHER) return null;
+  if (areEqualSteps(steps, whole)) return null;
   const words = (value: number) => formatLength(value, style, LENGTH_TOLERANCE_MM);
-  return `The steps of this size are not equal any more: from ${words(least)} to ${words(most)}. Part it into single sizes.`;
+  return `The steps of this size are not equal any more: from ${words(Math.min(...steps))} to ${words(Math.max(...steps))}. Part it into single sizes.`;
 }
 
 const outOf = (side: Exclude<SizeItem["side"], "own">): Vec2 =>

@@ -1,7 +1,15 @@
 /** Sizes that follow one another from place to place as one of equal steps, and the other way round. */
 import type { Feature, SizeItem } from "../../job";
+import { featureKey } from "./view-places";
 
-const keyOf = ({ record, way, place }: Feature): string => JSON.stringify([record, way, place]);
+/** mm. Steps that differ by as much are not equal. */
+const EQUAL_MM = 0.01;
+
+/** Whether steps are equal and make up a whole, one after the other. */
+export function areEqualSteps(steps: readonly number[], whole: number): boolean {
+  const sum = steps.reduce((all, one) => all + one, 0);
+  return Math.max(...steps) - Math.min(...steps) < EQUAL_MM && Math.abs(sum - whole) < EQUAL_MM;
+}
 
 /** A size of steps as one size for each of them, the first under its own id. */
 export function partedSteps(item: SizeItem, newId: () => SizeItem["id"]): readonly SizeItem[] {
@@ -40,7 +48,7 @@ export function joinedSteps(items: readonly SizeItem[]): SizeItem | null {
     }
   }
   const [from, to] = [places[0], places.at(-1)];
-  if (left.size > 0 || !from || !to || new Set(places.map(keyOf)).size < places.length) return null;
+  if (left.size > 0 || !from || !to || new Set(places.map(featureKey)).size < places.length) return null;
   return { ...first, from, to, between: places.slice(1, -1), typed: null };
 }
 
@@ -52,7 +60,8 @@ const placesOf = ({ from, between, to }: SizeItem): readonly Feature[] => [
 
 /** Two runs of places of which one begins or ends where the other does; null: none does. */
 function joined(run: readonly Feature[], other: readonly Feature[]): readonly Feature[] | null {
-  const ends = (places: readonly Feature[]) => [places[0], places.at(-1)].map((one) => one && keyOf(one));
+  const ends = (places: readonly Feature[]) =>
+    [places[0], places.at(-1)].map((one) => one && featureKey(one));
   const [[start, end], [first, last]] = [ends(run), ends(other)];
   if (end === first) return [...run, ...other.slice(1)];
   if (end === last) return [...run, ...[...other].reverse().slice(1)];

@@ -165,14 +165,14 @@ export function viewItems(
       return [{ kind: "paths", paths, stroke: strokeOf(kind, widths), fill: null, layer: LAYER_OF[kind] }];
     },
   );
+  const onPage = ([x, y]: Vec2): Vec2 => [x * scale + by[0], y * scale + by[1]];
   const faces = drawn.sections.flatMap(({ piece, outlines }) =>
     hatched(
-      outlines.map((outline) => outline.map(([x, y]): Vec2 => [x * scale + by[0], y * scale + by[1]])),
+      outlines.map((outline) => outline.map(onPage)),
       hatchOf(piece),
       widths.narrow,
     ),
   );
-  const onPage = ([x, y]: Vec2): Vec2 => [x * scale + by[0], y * scale + by[1]];
   const tints = drawn.tints.map(({ piece, outlines }): DrawItem => {
     const paths = outlines.flatMap((outline): Path[] => {
       const [from, ...rest] = outline.map(onPage);
