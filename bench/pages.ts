@@ -1,5 +1,7 @@
 /** Drawing pages: placing balloons, drawing a page again, finding a view unchanged; beside the lines of the same view. */
 import { type DrawnView, newBalloons } from "@/core/drawing";
+import { balloonPlaces, type RingGround, type ToPlace } from "@/core/drawing/pages/balloon-places";
+import type { Vec2 } from "@/core/geometry";
 import {
   type Edit,
   type Job,
@@ -11,6 +13,7 @@ import {
   type ViewItem,
   withEdit,
 } from "@/core/job";
+import { seededRandom } from "@/core/kernel";
 import { asksOfPages, createPageDrawing } from "@/core/paper-set";
 import { createPipeline } from "@/core/pipeline";
 import { changedShapes, placingOf, toldByDesign, verifyPlacing } from "@/core/placing";
@@ -34,6 +37,23 @@ const VIEW: ViewItem = plainView({
   from: { kind: "named", side: "frontLeft" },
   caption: "All",
 });
+
+/** As a view of 600 by 300 on paper, with lines in three directions and two things beside it. */
+const MANY: RingGround = {
+  box: { x0: -300, y0: -150, x1: 300, y1: 150 },
+  edges: [0.5, Math.PI / 2, 2.6],
+  blocked: [
+    { x0: -450, y0: 180, x1: -320, y1: 260 },
+    { x0: 330, y0: 170, x1: 480, y1: 260 },
+  ],
+  isFree: () => true,
+};
+
+function manyBalloons(count: number): readonly ToPlace[] {
+  const random = seededRandom(7);
+  const place = (): Vec2 => [600 * random.next() - 300, 300 * random.next() - 150];
+  return Array.from({ length: count }, () => ({ stands: null, tips: Array.from({ length: 12 }, place) }));
+}
 
 export function pageTable(
   stockroom: Stockroom,
@@ -91,7 +111,13 @@ export function pageTable(
   const place = () =>
     newBalloons({ page: "p", view: "v" }, rows, [], ring, () => `b${count++}` as PageItem["id"]);
   const balloons = place();
-  row(`${balloons.length} balloons placed`, five(place), "(aim: 20 ms for 100)");
+  row(`${balloons.length} balloons placed`, five(place), "");
+  const hundred = manyBalloons(100);
+  row(
+    "100 balloons with 12 places each placed",
+    five(() => void balloonPlaces(hundred, MANY)),
+    "(aim: 20 ms)",
+  );
   const full = done(job, { kind: "setPageItems", items: [...balloons] });
   shown(full);
   let x = 400;

@@ -92,11 +92,15 @@ function ringFor(ground: RingGround, count: number): readonly Standing[] {
 
 const [LEAN_X, LEAN_Y] = [Math.cos(LEAN), Math.sin(LEAN)];
 const SIN_NEAR = Math.sin(NEAR_EDGE);
+/** Lengths found in two ways may differ by this factor at most. */
+const ROUNDING = 1 + 1e-9;
 
 /** Length of a leader as it counts: lengths across the lean more, leaders along edges of the view more. */
 function weigh(from: Vec2, to: Vec2, { ways, blocked }: Bars): number {
-  const [x, y] = [to[0] - from[0], to[1] - from[1]];
-  const [a, b] = [x * LEAN_X - y * LEAN_Y, ACROSS * (x * LEAN_Y + y * LEAN_X)];
+  const x = to[0] - from[0];
+  const y = to[1] - from[1];
+  const a = x * LEAN_X - y * LEAN_Y;
+  const b = ACROSS * (x * LEAN_Y + y * LEAN_X);
   let weight = Math.sqrt(a * a + b * b);
   // Sine of the angle to an edge, times the length.
   const least = SIN_NEAR * Math.sqrt(x * x + y * y);
@@ -107,6 +111,16 @@ function weigh(from: Vec2, to: Vec2, { ways, blocked }: Bars): number {
     }
   for (const box of blocked) if (runsThrough(from, to, box)) weight += THROUGH;
   return weight;
+}
+
+/** Both coordinates of places in a plane where distances are lengths as they count: those across the lean more. */
+function leaning(places: readonly Vec2[]): Float64Array {
+  const leant = new Float64Array(2 * places.length);
+  for (const [i, [x, y]] of places.entries()) {
+    leant[2 * i] = x * LEAN_X - y * LEAN_Y;
+    leant[2 * i + 1] = ACROSS * (x * LEAN_Y + y * LEAN_X);
+  }
+  return leant;
 }
 
 /** Whether a stretch has a part within a box. */
@@ -135,18 +149,53 @@ function runsThrough(a: Vec2, b: Vec2, { x0, y0, x1, y1 }: PlaneBox): boolean {
   return from < to;
 }
 
-/** The tip that is best seen from a place, and how its leader counts there; null: there is none. */
-function bestTip(
-  from: Vec2,
-  tips: readonly Vec2[],
-  bars: Bars,
-): { readonly tip: number | null; readonly weight: number } {
-  let [tip, weight]: [number | null, number] = [null, 0];
-  for (const [i, place] of tips.entries()) {
-    const one = weigh(from, place, bars);
-    if (tip === null || one < weight) [tip, weight] = [i, one];
+/** The leaders that a balloon can have: for each place the tip that is best seen from there, weighed once. */
+type Leaders = {
+  readonly weights: Float64Array;
+  readonly on: (place: number) => Leader;
+};
+
+/** Of tips that are seen equally well the first is taken; without any, leaders have no end and no weight. */
+function leadersOf(tips: readonly Vec2[], places: readonly Vec2[], bars: Bars): Leaders {
+  const weights = new Float64Array(places.length);
+  const chosen = new Int32Array(places.length);
+  const [ends, starts] = [leaning(tips), leaning(places)];
+  // Places follow one another round the view: the tip for the one before is a good guess. With it, the others are given
+  // up by their length alone. Asked often: all arrays are as long as they are counted.
+  let guess = 0;
+  for (let place = 0; tips.length > 0 && place < places.length; place++) {
+    const from = at(places, place);
+    const [x, y] = [starts[2 * place] as number, starts[2 * place + 1] as number];
+    let tip = guess;
+    let weight = weigh(from, at(tips, tip), bars);
+    for (let i = 0; i < tips.length; i++) {
+      const a = (ends[2 * i] as number) - x;
+      const b = (ends[2 * i + 1] as number) - y;
+      if (i === guess || a * a + b * b > weight * weight * ROUNDING) continue;
+      const one = weigh(from, at(tips, i), bars);
+      if (one < weight || (one === weight && i < tip)) {
+        tip = i;
+        weight = one;
+      }
+    }
+    guess = tip;
+    chosen[place] = tip;
+    weights[place] = weight;
   }
-  return { tip, weight };
+  const made: Leader[] = [];
+  return {
+    weights,
+    on: (place) => {
+      const tip = tips.length === 0 ? null : at(chosen, place);
+      made[place] ??= {
+        from: at(places, place),
+        to: tip === null ? null : at(tips, tip),
+        tip,
+        weight: at(weights, place),
+      };
+      return made[place];
+    },
+  };
 }
 
 /**
@@ -228,14 +277,13 @@ function settled(
   const left = places.map((_, i) => i).filter((place) => !used.has(place));
   const placed = going.slice(0, left.length);
   // Each is asked for again and again: weighed once.
-  const leaders = balloons.map(({ tips }) => places.map((standing) => leaderFrom(standing.at, tips, bars)));
-  const column = assigned(
-    placed.length,
-    left.length,
-    (row, i) => at(at(leaders, at(placed, row)), at(left, i)).weight,
+  const spots = places.map(({ at }) => at);
+  const leaders = balloons.map(({ tips }) => leadersOf(tips, spots, bars));
+  const column = assigned(placed.length, left.length, (row, i) =>
+    at(at(leaders, at(placed, row)).weights, at(left, i)),
   );
   for (const [row, balloon] of placed.entries()) taken.set(balloon, at(left, at(column, row)));
-  return { places, bars, ...mended(balloons, leaders, taken, bars) };
+  return { places, bars, ...mended(balloons, places, leaders, taken, bars) };
 }
 
 const keyOf = ({ side, step }: RingPlace) => `${side} ${step}`;
@@ -249,28 +297,24 @@ type Leader = {
 };
 
 /** The leader from a place to the tip that is best seen from there. */
-function leaderFrom(from: Vec2, tips: readonly Vec2[], bars: Bars): Leader {
-  const { tip, weight } = bestTip(from, tips, bars);
-  return { from, to: tip === null ? null : at(tips, tip), tip, weight };
-}
+const leaderFrom = (from: Vec2, tips: readonly Vec2[], bars: Bars): Leader =>
+  leadersOf(tips, [from], bars).on(0);
 
 /** Other tips, moves and exchanges of balloons on the ring until no leader crosses another or runs through a balloon, or nothing helps. */
 function mended(
   balloons: readonly ToPlace[],
-  possible: readonly (readonly Leader[])[],
+  places: readonly Standing[],
+  possible: readonly Leaders[],
   start: ReadonlyMap<number, number>,
   bars: Bars,
 ): Pick<Settled, "taken" | "faults" | "leaders"> {
-  // Asked for again and again: both numbers are known to be there.
-  const leaderOn = (balloon: number, place: number): Leader =>
-    (possible[balloon] as readonly Leader[])[place] as Leader;
+  const leaderOn = (balloon: number, place: number): Leader => at(possible, balloon).on(place);
   const leaders = balloons.map(({ stands, tips }, i): Leader | null => {
     if (stands?.kind === "hand") return leaderFrom(stands.at, tips, bars);
     const place = start.get(i);
     return place === undefined ? null : leaderOn(i, place);
   });
   const tipsOf = (i: number) => at(balloons, i).tips;
-  const places = possible[0]?.length ?? 0;
   const taken = new Map(start);
   /** How often a leader is in the way of the others; counted no further than to `most`, above which nobody asks. */
   const faultsOf = (i: number, leader: Leader, without: number, most = Number.POSITIVE_INFINITY): number => {
@@ -297,7 +341,7 @@ function mended(
       if (change) break;
     }
     for (const i of change ? [] : faulty) {
-      const moves = bestChange(i, { taken, leaders, places, leaderOn, faultsOf });
+      const moves = bestChange(i, { taken, leaders, places: places.length, leaderOn, faultsOf });
       if (moves)
         change = moves.map(([balloon, place]) => ({ balloon, place, leader: leaderOn(balloon, place) }));
       if (change) break;

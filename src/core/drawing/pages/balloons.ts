@@ -1,6 +1,7 @@
 /** Balloons of a view (item references, ISO 6433): the mark of a row in a circle, with leaders to pieces of that row. */
 import type { PlaneBox, Vec2 } from "../../geometry";
 import type { BalloonItem } from "../../job";
+import { remembersEach } from "../../kernel";
 import type { TallyRow } from "../../tally";
 import { type DrawItem, fitted } from "../display";
 import { circlePath } from "../path";
@@ -32,7 +33,7 @@ function ringGround({ drawn, box, blocked, border }: BalloonGround): RingGround 
   const reach = RADIUS + BESIDE;
   return {
     box,
-    edges: edgeDirections(drawn),
+    edges: edgesOf(drawn.lines, [], () => edgeDirections(drawn)),
     blocked,
     isFree: ([x, y]) =>
       x - reach >= border.x0 &&
@@ -46,6 +47,9 @@ function ringGround({ drawn, box, blocked, border }: BalloonGround): RingGround 
 }
 
 const SECTORS = 60;
+
+/** Many lines: their directions are found once for each view. */
+const edgesOf = remembersEach<DrawnView["lines"], readonly number[]>();
 
 /** The directions that make up much of the lines of a view, y downwards. */
 function edgeDirections({ lines }: DrawnView): readonly number[] {
