@@ -11,7 +11,7 @@ import {
   type Vec2,
   type Vec3,
 } from "../../geometry";
-import { at } from "../../kernel";
+import { at, remembersEach } from "../../kernel";
 
 /** A solid as it stands in the axes of the view (right, up, towards the viewer); `frame` may be left-handed. */
 export type SeenSolid = {
@@ -57,6 +57,8 @@ export type Candidate = {
   readonly bow: number;
   /** It is a silhouette of a round surface, which its own facets lie beside. */
   readonly isSmooth: boolean;
+  /** No face of its own solid can lie before it. */
+  readonly isOutermost: boolean;
 };
 
 /** n · towards. Below this a face is seen edge-on and hides nothing, and no line is drawn for it alone. */
@@ -65,6 +67,8 @@ const FRONT = 1e-5;
 const CREASE = 0.02;
 /** An ellipse so many times flatter than it is long is a line. */
 const EDGE_ON = 1e-3;
+/** Imported shapes can be so large that looking for their outermost lines takes longer than it saves. */
+const MOST_REACHES = 1_000_000;
 /** mm². Thinner faces hide nothing. */
 const LEAST_AREA = 1e-9;
 
@@ -120,6 +124,7 @@ export function candidatesOf(solids: readonly SeenSolid[]): Candidates {
       tops.add(topOf(around));
       owners.push(owner);
     }
+    const isOutermost = outermostLines(solid, normals);
     const curves = solid.curves.map((curve) => flatEllipse(frame, curve));
     for (const line of solid.lines) {
       const kind = kindSeen(line, normals);
@@ -134,6 +139,7 @@ export function candidatesOf(solids: readonly SeenSolid[]): Candidates {
         arc: arcOf(line, curves),
         bow: bowOf(solid, line),
         isSmooth: line.kind === "smooth",
+        isOutermost: isOutermost(line),
       });
     }
   }
@@ -149,6 +155,39 @@ export function candidatesOf(solids: readonly SeenSolid[]): Candidates {
     },
     candidates,
   };
+}
+
+/** mm. Planes that nothing of a solid stands farther out than by this have it behind them. */
+const BEHIND_MM = 1e-6;
+/** How far a solid reaches along each of its normals; found once. */
+const reaches = remembersEach<Solid, Float64Array>();
+
+function reachesOf({ points, normals }: Solid): Float64Array {
+  const far = new Float64Array(normals.length).fill(Number.NEGATIVE_INFINITY);
+  for (const [i, [x, y, z]] of normals.entries()) {
+    let most = Number.NEGATIVE_INFINITY;
+    for (const point of points) {
+      const one = x * point[0] + y * point[1] + z * point[2];
+      if (one > most) most = one;
+    }
+    far[i] = most;
+  }
+  return far;
+}
+
+/**
+ * Which lines of a solid none of its own faces can lie before: those in a plane that is turned to the viewer and has all of
+ * the solid behind it. Of walls and flats that is nearly every line that is seen.
+ */
+function outermostLines(solid: Solid, seen: readonly Vec3[]): (line: SolidLine) => boolean {
+  if (solid.points.length * solid.normals.length > MOST_REACHES) return () => false;
+  const far = reaches(solid, [], () => reachesOf(solid));
+  return ({ normals, from }) =>
+    normals.some(
+      (normal) =>
+        at(seen, normal)[2] > FRONT &&
+        dot(at(solid.normals, normal), at(solid.points, from)) >= at(far, normal) - BEHIND_MM,
+    );
 }
 
 function turned({ x, y, z }: Frame, [a, b, c]: Vec3): Vec3 {

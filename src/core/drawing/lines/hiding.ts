@@ -29,7 +29,7 @@ export function createHiding(
   return (line) => {
     turn++;
     const hidden: [number, number][] = [];
-    const { from, to, owner, bow, isSmooth } = line;
+    const { from, to, owner, bow, isSmooth, isOutermost } = line;
     const foot = Math.min(from[2], to[2]);
     grid.along(from[0], from[1], to[0], to[1], (face) => {
       // The nearest come first: what reaches no nearer than the line lies behind it, and so does all that follows.
@@ -37,6 +37,7 @@ export function createHiding(
       if (seen[face] === turn) return ON;
       seen[face] = turn;
       const own = faces.owners[face] === owner;
+      if (own && isOutermost) return ON;
       const depth = DEPTH_MM + (own ? (isSmooth ? round(owner) : 0) : bow);
       const stretch = hiddenBy(faces, face, line, depth);
       if (stretch) hidden.push(stretch);

@@ -18,11 +18,14 @@ export type ViewLine = {
   readonly arc: Arc | null;
 };
 
+/** Right and up on the paper; what lies behind does not matter. */
+type OnPaper = readonly [x: number, y: number, ...rest: number[]];
+
 /** A line that was cut out of a whole one, which tells the direction better than a short stretch of it. */
 export type CutLine = {
   readonly from: Vec2;
   readonly to: Vec2;
-  readonly whole: readonly [Vec2, Vec2];
+  readonly whole: { readonly from: OnPaper; readonly to: OnPaper };
   readonly kind: ViewLineKind;
   readonly owner: number;
   readonly arc: Arc | null;
@@ -39,14 +42,11 @@ type Lying = { readonly line: CutLine; readonly angle: number; readonly size: nu
 
 export function mergedLines(lines: readonly CutLine[]): readonly ViewLine[] {
   const lying = lines.map((line): Lying => {
-    const [[x0, y0], [x1, y1]] = line.whole;
-    const angle = Math.atan2(y1 - y0, x1 - x0);
+    const { from, to } = line.whole;
+    const [dx, dy] = [to[0] - from[0], to[1] - from[1]];
+    const angle = Math.atan2(dy, dx);
     // A line has no direction: half a turn holds all.
-    return {
-      line,
-      angle: angle < 0 ? angle + Math.PI : angle,
-      size: Math.sqrt((x1 - x0) ** 2 + (y1 - y0) ** 2),
-    };
+    return { line, angle: angle < 0 ? angle + Math.PI : angle, size: Math.sqrt(dx * dx + dy * dy) };
   });
   return runsOf(lying, ({ angle }) => angle, ANGLE, 8 * ANGLE, Math.PI).flatMap(mergedParallel);
 }
@@ -87,7 +87,7 @@ function runsOf<T>(
 /** Lines of one direction, which is that of the longest of them. */
 function mergedParallel(lying: readonly Lying[]): readonly ViewLine[] {
   const { whole } = lying.reduce((a, b) => (b.size > a.size ? b : a)).line;
-  const [[x0, y0], [x1, y1]] = whole;
+  const [[x0, y0], [x1, y1]] = [whole.from, whole.to];
   const size = Math.hypot(x1 - x0, y1 - y0) || 1;
   const along: Vec2 = [(x1 - x0) / size, (y1 - y0) / size];
   const offset = ([x, y]: Vec2) => along[0] * y - along[1] * x;

@@ -2,7 +2,7 @@
  * The lines of a view: those of the solids that can be seen, with hidden ones removed analytically. Method: each line is cut
  * at the faces that lie before it (after Appel 1967, with depths square to the faces); lines on one another are one.
  */
-import type { Vec2, Vec3 } from "../../geometry";
+import type { Vec2 } from "../../geometry";
 import { at } from "../../kernel";
 import { type Arc, type Candidate, type Candidates, candidatesOf, type SeenSolid } from "./candidates";
 import { createHiding, type Stretch } from "./hiding";
@@ -45,15 +45,16 @@ function add(
   cut: CutLine[],
 ): void {
   if ((high - low) * size < LEAST_MM) return;
-  const flat = ([x, y]: Vec3): Vec2 => [x, y];
-  const [a, b] = [flat(line.from), flat(line.to)];
-  const on = (t: number): Vec2 => [a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t];
+  const [x, y] = line.from;
+  const [dx, dy] = [line.to[0] - x, line.to[1] - y];
+  const from: Vec2 = [x + dx * low, y + dy * low];
+  const to: Vec2 = [x + dx * high, y + dy * high];
   const arc = line.arc && {
     on: line.arc.on,
     from: angleOnChord(line.arc, low),
     to: angleOnChord(line.arc, high),
   };
-  cut.push({ from: on(low), to: on(high), whole: [a, b], kind, owner: line.owner, arc });
+  cut.push({ from, to, whole: line, kind, owner: line.owner, arc });
 }
 
 /** The angle at which the curve lies beyond a place of one of its chords, seen from its middle. */
