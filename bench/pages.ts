@@ -1,6 +1,5 @@
 /** Drawing pages: placing balloons, drawing a page again, finding a view unchanged; beside the lines of the same view. */
-import { type DrawnView, newBalloons } from "@/core/drawing";
-import { balloonPlaces, type RingGround, type ToPlace } from "@/core/drawing/pages/balloon-places";
+import { balloonPlaces, type DrawnView, newBalloons, type RingGround, type ToPlace } from "@/core/drawing";
 import type { Vec2 } from "@/core/geometry";
 import {
   type Edit,

@@ -24,6 +24,7 @@ export {
   loopArea,
   loopMoments,
   moveLoop,
+  onArc,
   reach,
   ringPoints,
   roundedPolygon,

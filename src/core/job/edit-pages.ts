@@ -148,6 +148,7 @@ export function copyOfPage(
       case "note":
       case "rule":
       case "picture":
+      case "template":
         return { ...item, ...own };
       default:
         return item satisfies never;
@@ -166,6 +167,7 @@ const ITEM_WORDS: Readonly<Record<PageItem["kind"], string>> = {
   note: "note",
   rule: "line",
   picture: "picture",
+  template: "template",
 };
 
 const several = (count: number, word: string) => (count === 1 ? `a ${word}` : `${count} ${word}s`);

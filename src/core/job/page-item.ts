@@ -309,6 +309,45 @@ const PictureItemSchema = v.object({
 });
 export type PictureItem = v.InferOutput<typeof PictureItemSchema>;
 
+const partNumber = v.pipe(v.number(), v.integer(), v.minValue(0), v.maxValue(19));
+const partCount = v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(20));
+
+/** A pattern at full size: the ends of a member, to be wrapped round it, or a panel. */
+const TemplateItemSchema = v.object({
+  ...placed,
+  kind: v.literal("template"),
+  /** Its upper left corner. */
+  at: place,
+  /** A piece of the row that it is for. */
+  record: recordId,
+  ends: v.picklist(["start", "end", "both"]),
+  side: v.picklist(["outside", "inside"]),
+  /** `surface`: where the end meets the surface that the paper lies on; `fit`: for a blade held square to the member. */
+  line: v.picklist(["surface", "fit"]),
+  /** mm. The thickness of the paper that it is printed on. */
+  paper: v.pipe(v.number(), v.finite(), v.minValue(0), v.maxValue(2, "is above 2 mm")),
+  /** Which part of it stands here, where it is larger than a page. */
+  part: v.pipe(
+    v.object({ column: partNumber, row: partNumber, columns: partCount, rows: partCount }),
+    v.check(({ column, row, columns, rows }) => column < columns && row < rows, "is no part of it"),
+  ),
+});
+export type TemplateItem = v.InferOutput<typeof TemplateItemSchema>;
+
+/** A template as it is before anybody changes it: both ends, outside, on usual paper, in one part. */
+export const plainTemplate = (
+  own: Pick<TemplateItem, "id" | "page" | "record"> & Partial<TemplateItem>,
+): TemplateItem => ({
+  kind: "template",
+  at: [0, 0],
+  ends: "both",
+  side: "outside",
+  line: "surface",
+  paper: 0.1,
+  part: { column: 0, row: 0, columns: 1, rows: 1 },
+  ...own,
+});
+
 export const PageItemSchema = v.variant("kind", [
   ViewItemSchema,
   ListItemSchema,
@@ -318,6 +357,7 @@ export const PageItemSchema = v.variant("kind", [
   NoteItemSchema,
   RuleItemSchema,
   PictureItemSchema,
+  TemplateItemSchema,
 ]);
 export type PageItem = v.InferOutput<typeof PageItemSchema>;
 export type PageItemId = PageItem["id"];
@@ -340,6 +380,7 @@ export function viewOf(item: PageItem): string | null {
     case "note":
     case "rule":
     case "picture":
+    case "template":
       return null;
     default:
       return item satisfies never;

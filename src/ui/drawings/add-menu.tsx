@@ -20,7 +20,7 @@ import { sentence } from "@/core/kernel";
 import { buttonClass } from "../common/button";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { SIDE_WORDS, viewOfWords } from "./item-words";
-import { addViewEdit, followerOf, newList, newNote, newPicture, newRule } from "./new-items";
+import { addViewEdit, followerOf, newList, newNote, newPicture, newRule, templateEdits } from "./new-items";
 import type { Pointing } from "./pointing";
 
 const CONTENT = "z-50 min-w-[200px] rounded-sm border border-seam bg-leaf p-1 shadow-lg";
@@ -70,6 +70,25 @@ export function AddMenu({ drawn, onPoint }: Props) {
   };
   const add = (item: PageItem) => {
     if (desk.submit({ kind: "setPageItems", items: [item] }) === null) desk.select([item.id]);
+  };
+  const rowOfPiece = useDeskState((state) => state.results.tally.rowOfPiece);
+  const patternOf =
+    [...selected].flatMap((record) => {
+      const row = rowOfPiece.get(record);
+      return row && row.shown.form.kind !== "none" ? [{ record, row }] : [];
+    })[0] ?? null;
+  const addTemplate = () => {
+    if (!patternOf) return;
+    const { stockroom } = desk.store.getState();
+    const made = templateEdits(patternOf.record, patternOf.row, { job, drawn, stockroom });
+    if (typeof made === "string") {
+      toast.error(made);
+      return;
+    }
+    const what = `Template of ${patternOf.row.mark}`;
+    if (desk.submit({ kind: "together", what, edits: [...made.edits] }) !== null) return;
+    desk.openPage(made.page.id);
+    desk.select([made.first]);
   };
   const directions = (of: ViewOf) => (
     <>
@@ -137,6 +156,9 @@ export function AddMenu({ drawn, onPoint }: Props) {
           </Further>
           <Entry disabled={drawn.rings.size === 0} onSelect={() => onPoint({ kind: "detail" })}>
             Detail of a view
+          </Entry>
+          <Entry disabled={patternOf === null} onSelect={addTemplate}>
+            {patternOf?.row.mark ? `Full-size template of ${patternOf.row.mark}` : "Full-size template"}
           </Entry>
           <DropdownMenu.Separator className="my-1 border-seam border-t" />
           <Further word="List">

@@ -26,6 +26,7 @@ import {
 import { ListSettings } from "./list-settings";
 import { GRID, OptionalLength, paperLength, RemoveItems, ScaleField, useItemChange } from "./settings-parts";
 import { JoinSizes, SizeSettings } from "./size-settings";
+import { TemplateSettings } from "./template-settings";
 import { ViewSettings } from "./view-settings";
 
 export function DrawingSettings() {
@@ -141,6 +142,8 @@ function ItemSettings({ item, drawn }: { readonly item: PageItem; readonly drawn
       return <SizeSettings item={item} drawn={drawn} />;
     case "rule":
       return <Place item={item} />;
+    case "template":
+      return <TemplateSettings item={item} />;
     case "picture":
       return <PictureSettings item={item} />;
     default:

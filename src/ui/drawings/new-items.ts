@@ -7,7 +7,9 @@ import {
   freePlace,
   movedBox,
   offeredScales,
+  pagesForTemplate,
   sizeOfView,
+  wholeTemplate,
 } from "@/core/drawing";
 import {
   type Assets,
@@ -25,8 +27,10 @@ import {
   type PictureAsset,
   type PictureItem,
   type Pointed,
+  pageStyle,
   pagesInOrder,
   plainList,
+  plainTemplate,
   plainView,
   type RuleItem,
   type ViewFrom,
@@ -34,6 +38,8 @@ import {
   type ViewOf,
 } from "@/core/job";
 import type { Shape } from "@/core/shape";
+import type { Stockroom } from "@/core/stockroom";
+import type { TallyRow } from "@/core/tally";
 import { newId } from "../common/fresh-id";
 import { SIDE_WORDS } from "./item-words";
 
@@ -232,6 +238,65 @@ export function newPicture(picture: PictureAsset, drawn: DrawnPage): PictureItem
     asset: assetIdOf(picture),
     width,
     ratio,
+  };
+}
+
+/**
+ * A template of a row at full size: on the open page where that is empty and has room for it, else on as many new pages as it
+ * takes; or the sentence why there is none.
+ */
+export function templateEdits(
+  record: string,
+  row: TallyRow,
+  { job, drawn, stockroom }: { readonly job: Job; readonly drawn: DrawnPage; readonly stockroom: Stockroom },
+): { readonly edits: readonly PageEdit[]; readonly page: Page; readonly first: string } | string {
+  const plain = plainTemplate({ id: newItemId(), page: drawn.page.id, record });
+  const style = pageStyle(drawn.page, job);
+  const whole = wholeTemplate(plain, row, { code: job.info.job.code, stockroom, style });
+  if ("fault" in whole) return whole.fault;
+  const needed = pagesForTemplate(whole, isInch(job));
+  if (!needed) return "There is no paper on which this template would have room.";
+  const { columns, rows, paper, lying } = needed;
+  const at: [number, number] = [...needed.at];
+  const { page } = drawn;
+  const isThere =
+    drawn.placed.length === 0 && columns * rows === 1 && page.paper === paper && page.lying === lying;
+  if (isThere && !page.titleBlock)
+    return { edits: [{ kind: "setPageItems", items: [{ ...plain, at }] }], page, first: plain.id };
+  const count = columns * rows;
+  const all = pagesInOrder(job);
+  const next = all[all.findIndex(({ id }) => id === page.id) + 1];
+  const step = ((next?.position ?? page.position + 1) - page.position) / (count + 1);
+  const pages = Array.from(
+    { length: count },
+    (_, i): Page => ({
+      ...newPage(job, all),
+      heading: `Template ${row.mark}${count === 1 ? "" : `, ${i + 1} of ${count}`}`,
+      paper,
+      lying,
+      titleBlock: false,
+      scale: 1,
+      position: page.position + step * (i + 1),
+    }),
+  );
+  const items = pages.map(
+    ({ id }, i): PageItem => ({
+      ...plain,
+      id: newItemId(),
+      page: id,
+      at,
+      part: { column: i % columns, row: Math.floor(i / columns), columns, rows },
+    }),
+  );
+  const [first, own] = [pages[0], items[0]];
+  if (!first || !own) return "There is no paper on which this template would have room.";
+  return {
+    edits: [
+      { kind: "setPages", pages },
+      { kind: "setPageItems", items },
+    ],
+    page: first,
+    first: own.id,
   };
 }
 

@@ -79,6 +79,7 @@ describe("what hides a line", () => {
             arc: null,
             bow: 0,
             isSmooth: false,
+            isOutermost: false,
           };
           const each = Array.from({ length: occluders.count }, (_, face) =>
             createHiding(only(occluders, face), () => 0)(line),
@@ -110,6 +111,7 @@ describe("what hides a line", () => {
       arc: null,
       bow: 0,
       isSmooth: false,
+      isOutermost: false,
     };
     expect(createHiding(none, () => 0)(line)).toEqual([]);
     const slab = prismSolid([ringOf(boxLoop([0, 0], [20, 20]), { step: 1 })], levelEnd(0), levelEnd(10));

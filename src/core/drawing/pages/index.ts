@@ -1,4 +1,5 @@
 /** The door of the pages. */
+export { balloonPlaces, type RingGround, type ToPlace } from "./balloon-places";
 export { newBalloons } from "./balloons";
 export { createViewDrawer, type DrawnView, sizeOfView } from "./drawn-view";
 export { type CatchLine, catchBoxes, caught, freePlace, movedItem } from "./moving";
@@ -20,6 +21,7 @@ export { balloonRows } from "./set-lacks";
 export { NEXT_OUT } from "./size-parts";
 export { standsOfSizes } from "./size-rows";
 export { areEqualSteps, joinedSteps, partedSteps } from "./step-sizes";
+export { pagesForTemplate, wholeTemplate } from "./template-item";
 export { spotOf } from "./tips";
 export { titleBlockDrawing } from "./title-block";
 export { axesOfView, subjectOfView, type ViewAsked, viewsAsked } from "./view-asked";

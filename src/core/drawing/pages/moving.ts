@@ -29,6 +29,7 @@ export function movedItem({ item, box, way }: Pick<PlacedItem, "item" | "box" | 
     case "list":
     case "note":
     case "picture":
+    case "template":
     case "callout":
       return { ...item, at: plus(item.at, by) };
     default:

@@ -8,11 +8,11 @@ import { remembersEach, sentence } from "../../kernel";
 import type { LengthUnit } from "../../measure";
 import { isMetal, type TitleWord } from "../../stockroom";
 import { type DrawItem, type Drawing, movedBy, rectangle, type Tint } from "../display";
+import type { Hatch } from "../hatching";
 import { isSquareView } from "../lines";
 import { type BalloonGround, balloonsOfView } from "./balloons";
 import { cutMark } from "./cut-marks";
 import type { DrawnView } from "./drawn-view";
-import type { Hatch } from "./hatching";
 import type { PageGround } from "./page-ground";
 import { borderOf, type LineWidths, lineWidths, type SheetSize, sheetSize } from "./paper";
 import { movedBox, type PlacedItem } from "./placed";
@@ -20,6 +20,7 @@ import { placedList } from "./placed-list";
 import { faulty, placedCallout, placedNote, placedPicture, placedRule } from "./plain-items";
 import { scaleWords } from "./scales";
 import { drawnSize } from "./sizes";
+import { placedTemplate } from "./template-item";
 import { titleBlock, titleBox } from "./title-block";
 import { axesOfView, subjectOfView } from "./view-asked";
 import { boxOfView, detailMark, placesOfViews, shownBox, type ViewPlace, viewItems } from "./view-item";
@@ -58,6 +59,9 @@ export function drawPage(page: Page, ground: PageGround): DrawnPage {
         break;
       case "rule":
         standing.push(placedRule(item, widths));
+        break;
+      case "template":
+        standing.push(placedTemplate(item, ground));
         break;
       case "picture":
         standing.push(placedPicture(item, ground.assets));

@@ -3,11 +3,11 @@ import type { PlaneBox, Vec2 } from "../../geometry";
 import type { Page, PageItem, ViewItem } from "../../job";
 import { remembersEach } from "../../kernel";
 import type { DrawItem, Layer, Stroke, Tint } from "../display";
+import { type Hatch, hatched } from "../hatching";
 import type { ViewLineKind } from "../lines";
 import { circlePath, type Path, placedPath } from "../path";
 import { textWidth } from "../text-width";
 import type { DrawnView } from "./drawn-view";
-import { type Hatch, hatched } from "./hatching";
 import type { LineWidths } from "./paper";
 import { featureKey } from "./view-places";
 

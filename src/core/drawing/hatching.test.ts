@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import type { Polygon, Vec2 } from "../../geometry";
+import type { Polygon, Vec2 } from "../geometry";
 import { hatched, hatchLines } from "./hatching";
 
 const box = (x0: number, y0: number, x1: number, y1: number): Polygon => [

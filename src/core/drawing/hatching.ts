@@ -1,8 +1,8 @@
 /** Faces of cuts: hatched at even distance within their outlines (ISO 128-3); what is thin on paper is filled. */
-import { type Polygon, polygonArea, type Vec2 } from "../../geometry";
-import { at } from "../../kernel";
-import type { DrawItem } from "../display";
-import type { Path } from "../path";
+import { type Polygon, polygonArea, type Vec2 } from "../geometry";
+import { at } from "../kernel";
+import type { DrawItem } from "./display";
+import type { Path } from "./path";
 
 export type Hatch = {
   /** Degrees from the horizontal. */
