@@ -149,6 +149,7 @@ export function copyOfPage(
       case "rule":
       case "picture":
       case "template":
+      case "card":
         return { ...item, ...own };
       default:
         return item satisfies never;
@@ -168,6 +169,7 @@ const ITEM_WORDS: Readonly<Record<PageItem["kind"], string>> = {
   rule: "line",
   picture: "picture",
   template: "template",
+  card: "card",
 };
 
 const several = (count: number, word: string) => (count === 1 ? `a ${word}` : `${count} ${word}s`);

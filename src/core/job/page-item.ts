@@ -117,6 +117,8 @@ const ViewItemSchema = v.object({
   look: v.picklist(VIEW_LOOKS),
   /** Records that it leaves out. */
   hidden: records,
+  /** Records that stand out: all others are drawn pale. Empty: all are drawn alike. */
+  strong: v.optional(records, []),
   /** The variant that it is bound to; null: the one on the desk. */
   variant: v.nullable(recordId),
   /** null: it is not cut. */
@@ -135,6 +137,7 @@ export const plainView = (own: Pick<ViewItem, "id" | "page"> & Partial<ViewItem>
   scale: null,
   look: "lines",
   hidden: [],
+  strong: [],
   variant: null,
   cut: null,
   caption: null,
@@ -348,6 +351,31 @@ export const plainTemplate = (
   ...own,
 });
 
+/** The card of a row: the piece with all that is needed to make it. */
+const CardItemSchema = v.object({
+  ...placed,
+  kind: v.literal("card"),
+  /** Its upper left corner. */
+  at: place,
+  /** A piece of the row that it is for. */
+  record: recordId,
+  width: v.pipe(v.number(), v.finite(), v.minValue(90, "is below 90 mm"), v.maxValue(800)),
+  height: v.pipe(v.number(), v.finite(), v.minValue(70, "is below 70 mm"), v.maxValue(800)),
+  /** With a small picture of where it sits in the job. */
+  sits: v.boolean(),
+});
+export type CardItem = v.InferOutput<typeof CardItemSchema>;
+
+/** A card as it is before anybody changes it. */
+export const plainCard = (own: Pick<CardItem, "id" | "page" | "record"> & Partial<CardItem>): CardItem => ({
+  kind: "card",
+  at: [0, 0],
+  width: 185,
+  height: 125,
+  sits: true,
+  ...own,
+});
+
 export const PageItemSchema = v.variant("kind", [
   ViewItemSchema,
   ListItemSchema,
@@ -358,6 +386,7 @@ export const PageItemSchema = v.variant("kind", [
   RuleItemSchema,
   PictureItemSchema,
   TemplateItemSchema,
+  CardItemSchema,
 ]);
 export type PageItem = v.InferOutput<typeof PageItemSchema>;
 export type PageItemId = PageItem["id"];
@@ -381,6 +410,7 @@ export function viewOf(item: PageItem): string | null {
     case "rule":
     case "picture":
     case "template":
+    case "card":
       return null;
     default:
       return item satisfies never;

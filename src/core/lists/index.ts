@@ -2,6 +2,7 @@
 export { BUYING_COLUMNS, type BuyingStyle, buyingList, totalWords } from "./buying-list";
 export { cutList, rowNotes, standWords, styleOf } from "./cut-list";
 export { barOrderTable, ofOrderRow, sheetOrderTable } from "./cutting-order";
+export { fromBothEdges } from "./groove-settings";
 export { LIST_COLUMNS, type ListColumnKind } from "./list-columns";
 export type { ListGround } from "./list-ground";
 export { LIST_STARTS, startList } from "./list-kinds";

@@ -98,7 +98,8 @@ export function endSurface(solid: SolidEnds, side: EndSide): EndSurface {
   };
 }
 
-type SolidEnds = {
+/** What the solid of a member is made of: its section, and its ends where they stand on its axis. */
+export type SolidEnds = {
   readonly start: MemberEnd;
   readonly end: MemberEnd;
   readonly entry: { readonly shape: SectionShape };

@@ -20,7 +20,7 @@ import {
 import { at, remembersEach } from "../kernel";
 import { type SectionProperties, sectionProperties } from "../stockroom";
 import type { EndSide } from "./bar";
-import { endHeight, endSurface } from "./ends";
+import { endHeight, endSurface, type SolidEnds } from "./ends";
 import type { MemberSolid } from "./member";
 
 /** How the picture on the desk is drawn: sections at two steps a corner, circles at 32. */
@@ -51,7 +51,7 @@ function ringsOf(loops: SectionProperties["loops"], fineness: Fineness): readonl
  * A member in its own axes, z along it from its start. Faces: `side 1` and on round its section, `bore 1` and on inside,
  * `start` and `end`; each line by the two faces that meet in it.
  */
-export function solidOfMember(solid: MemberSolid, fineness: Fineness): Solid {
+export function solidOfMember(solid: SolidEnds, fineness: Fineness): Solid {
   return prismSolid(
     ringsOf(sectionProperties(solid.entry.shape).loops, fineness),
     endSurface(solid, "start"),

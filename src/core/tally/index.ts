@@ -1,7 +1,7 @@
 /** The door of the tally. */
 export { moveInto, putTogether, splitOff } from "./hand-rows";
 export { indexOfMark, markOf } from "./marks";
-export type { CornerForm, Form, GrooveForm, MemberForm, PanelForm, Piece } from "./piece";
+export type { CornerForm, Form, GrooveForm, HoleForm, MemberForm, PanelForm, Piece } from "./piece";
 export { type PieceId, pieceIds } from "./piece-id";
 export { holdMark, letMarkGo, markPicked, type NumberRule, type PickRule, renumber } from "./renumber";
 export type { TallyRow } from "./row";

@@ -15,6 +15,7 @@ import { Chooser } from "../common/chooser";
 import { TextField } from "../common/text-field";
 import { Tick } from "../common/tick";
 import { useDesk, useDeskState } from "../desk/desk-context";
+import { CardSettings } from "./card-settings";
 import { useDrawings } from "./drawings-ground";
 import {
   LETTER_CHOICES,
@@ -142,6 +143,8 @@ function ItemSettings({ item, drawn }: { readonly item: PageItem; readonly drawn
       return <SizeSettings item={item} drawn={drawn} />;
     case "rule":
       return <Place item={item} />;
+    case "card":
+      return <CardSettings item={item} />;
     case "template":
       return <TemplateSettings item={item} />;
     case "picture":

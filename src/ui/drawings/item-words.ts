@@ -170,6 +170,10 @@ export function itemWords(item: PageItem, job: Job, tally: Tally): string {
       return `Note ${item.text.split("\n")[0]?.slice(0, 30) ?? ""}`;
     case "picture":
       return "Picture";
+    case "card": {
+      const row = tally.rowOfPiece.get(item.record);
+      return row?.mark ? `Card ${row.mark}` : "Card";
+    }
     case "template": {
       const row = tally.rowOfPiece.get(item.record);
       return row?.mark ? `Template ${row.mark}` : "Template";

@@ -30,6 +30,7 @@ export function movedItem({ item, box, way }: Pick<PlacedItem, "item" | "box" | 
     case "note":
     case "picture":
     case "template":
+    case "card":
     case "callout":
       return { ...item, at: plus(item.at, by) };
     default:

@@ -11,6 +11,7 @@ import { type DrawItem, type Drawing, movedBy, rectangle, type Tint } from "../d
 import type { Hatch } from "../hatching";
 import { isSquareView } from "../lines";
 import { type BalloonGround, balloonsOfView } from "./balloons";
+import { placedCard } from "./card-item";
 import { cutMark } from "./cut-marks";
 import type { DrawnView } from "./drawn-view";
 import type { PageGround } from "./page-ground";
@@ -62,6 +63,9 @@ export function drawPage(page: Page, ground: PageGround): DrawnPage {
         break;
       case "template":
         standing.push(placedTemplate(item, ground));
+        break;
+      case "card":
+        standing.push(placedCard(item, ground));
         break;
       case "picture":
         standing.push(placedPicture(item, ground.assets));
@@ -228,7 +232,8 @@ function placedView(
   );
   const caption = { text: captionOf(item, place, unit), below };
   const radius = item.from.kind === "detail" ? item.from.radius : null;
-  const from = [place.scale, item.look, caption.text, caption.below, radius, widths.wide];
+  const strong = item.strong.join(" ");
+  const from = [place.scale, item.look, strong, caption.text, caption.below, radius, widths.wide];
   // Metals closer than wood; neighbours lean to the two sides.
   const bound = boundGround(item, ground);
   const hatchOf = (piece: number): Hatch => ({

@@ -106,6 +106,7 @@ export function viewsAsked(
     items.flatMap((item) => (item.kind === "balloon" || item.kind === "callout" ? [item.view] : [])),
   );
   return items.flatMap((item): ViewAsked[] => {
+    if (item.kind === "card") return item.sits ? [{ ...whereItSits, id: item.id, variant }] : [];
     if (item.kind !== "view") return [];
     const axes = axesOfView(item, (id) => byId.get(id), page.projection);
     if (!axes) return [];
@@ -126,6 +127,19 @@ export function viewsAsked(
     ];
   });
 }
+
+/** The picture of where a piece sits: the same for all cards. */
+const whereItSits: Omit<ViewAsked, "id" | "variant"> = {
+  of: { kind: "job" },
+  axes: viewFrom(VIEW_DIRECTIONS.frontLeft),
+  hidden: [],
+  cut: null,
+  // What is not seen of a piece is dashed.
+  behind: true,
+  tints: false,
+  parts: false,
+  features: [],
+};
 
 /** The places that an item wants to know of in a view. */
 function featuresFor(view: string, item: PageItem): readonly Feature[] {

@@ -4,7 +4,7 @@ import type { Page, PageItem, ViewItem } from "../../job";
 import { remembersEach } from "../../kernel";
 import type { DrawItem, Layer, Stroke, Tint } from "../display";
 import { type Hatch, hatched } from "../hatching";
-import type { ViewLineKind } from "../lines";
+import { linePaths, type ViewLineKind } from "../lines";
 import { circlePath, type Path, placedPath } from "../path";
 import { textWidth } from "../text-width";
 import type { DrawnView } from "./drawn-view";
@@ -137,12 +137,38 @@ const strokeOf = (kind: ViewLineKind, { wide, narrow }: LineWidths): Stroke => {
   }
 };
 
+/** What is not meant is drawn grey and half as wide. */
+const paleOf = (stroke: Stroke): Stroke => ({ ...stroke, ink: "seam", width: stroke.width / 2 });
+
 const scaledPaths = remembersEach<readonly Path[], readonly Path[]>();
 const CAPTION = 3.5 / 0.7;
 
+const strongPaths = remembersEach<readonly string[], ReadonlyMap<ViewLineKind, readonly Path[]>>();
+
+/** The lines of some pieces of a view, by their kinds, as paths in mm of the design; remembered for each list of pieces. */
+export function pathsOfPieces(
+  drawn: Pick<DrawnView, "lines" | "pieces">,
+  records: readonly string[],
+): ReadonlyMap<ViewLineKind, readonly Path[]> {
+  return strongPaths(records, [drawn.lines], () => {
+    const wanted = new Set(records);
+    const own = new Set(drawn.pieces.flatMap(({ record }, i) => (wanted.has(record) ? [i] : [])));
+    const lines = drawn.lines.filter(({ owners }) => owners.some((owner) => own.has(owner)));
+    return new Map(
+      KINDS.map((kind) => [
+        kind,
+        linePaths(
+          lines.filter((line) => line.kind === kind),
+          ([x, y]) => [x, 0 - y],
+        ),
+      ]),
+    );
+  });
+}
+
 /** What is drawn of a view about its place, and its room there, with its caption so far under it. */
 export function viewItems(
-  item: Pick<ViewItem, "look" | "from">,
+  item: Pick<ViewItem, "look" | "from" | "strong">,
   drawn: DrawnView,
   scale: number,
   widths: LineWidths,
@@ -155,16 +181,21 @@ export function viewItems(
 ): { readonly items: readonly DrawItem[]; readonly box: PlaneBox } {
   const centre = middle(shownBox(item, drawn) ?? NO_BOX);
   const by: Vec2 = [-centre[0] * scale, -centre[1] * scale];
-  const lines = KINDS.filter((kind) => kind !== "hidden" || item.look === "hidden").flatMap(
-    (kind): DrawItem[] => {
-      const whole = drawn.paths[kind];
-      if (whole.length === 0) return [];
-      const paths = scaledPaths(whole, [scale, ...by], () =>
-        whole.map((path) => placedPath(path, scale, by)),
-      );
-      return [{ kind: "paths", paths, stroke: strokeOf(kind, widths), fill: null, layer: LAYER_OF[kind] }];
-    },
-  );
+  const kinds = KINDS.filter((kind) => kind !== "hidden" || item.look === "hidden");
+  const inPlace = (whole: readonly Path[], kind: ViewLineKind, stroke: Stroke): readonly DrawItem[] => {
+    if (whole.length === 0) return [];
+    const paths = scaledPaths(whole, [scale, ...by], () => whole.map((path) => placedPath(path, scale, by)));
+    return [{ kind: "paths", paths, stroke, fill: null, layer: LAYER_OF[kind] }];
+  };
+  const isPale = item.strong.length > 0;
+  const lines = kinds.flatMap((kind) => {
+    const stroke = strokeOf(kind, widths);
+    return inPlace(drawn.paths[kind], kind, isPale ? paleOf(stroke) : stroke);
+  });
+  const own = isPale ? pathsOfPieces(drawn, item.strong) : null;
+  const strong = own
+    ? kinds.flatMap((kind) => inPlace(own.get(kind) ?? [], kind, strokeOf(kind, widths)))
+    : [];
   const onPage = ([x, y]: Vec2): Vec2 => [x * scale + by[0], y * scale + by[1]];
   const faces = drawn.sections.flatMap(({ piece, outlines }) =>
     hatched(
@@ -180,7 +211,7 @@ export function viewItems(
     });
     return { kind: "paths", paths, stroke: null, fill: tintOf(piece), layer: "HATCHING" };
   });
-  const all = [...tints, ...faces, ...lines];
+  const all = [...tints, ...faces, ...lines, ...strong];
   const box = boxOfView(item, drawn, scale);
   const items = item.from.kind === "detail" ? inCircle(all, item.from.radius * scale, widths) : all;
   if (caption === null) return { items, box };

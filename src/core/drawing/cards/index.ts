@@ -1,0 +1,2 @@
+/** The door of the cards. */
+export { type Card, rowCard } from "./card";
