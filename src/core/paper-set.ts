@@ -7,6 +7,8 @@ import {
   drawPage,
   flatPage,
   type PageHead,
+  SHEETS,
+  scaleWords,
   type TabledList,
   viewsAsked,
 } from "./drawing";
@@ -21,7 +23,7 @@ import {
 } from "./job";
 import { remembersEach } from "./kernel";
 import type { SavedLayout } from "./layout";
-import { createLister, type Lists, type ListTable } from "./lists";
+import { contentsTable, createLister, type Lists, type ListTable } from "./lists";
 import { createPipeline, type Results } from "./pipeline";
 import type { Stockroom } from "./stockroom";
 import { createViews } from "./views";
@@ -41,6 +43,7 @@ export function createPageDrawing(): (page: Page, inputs: PageInputs) => DrawnPa
   const listers = new Map<string, ReturnType<typeof createLister>>();
   const itemsByPage = remembersEach<Job["pageItems"], ReadonlyMap<string, readonly PageItem[]>>();
   /** Of views that are bound to a variant; each remembers what it computed last. */
+  const contents = remembersEach<Job["pages"], ListTable>();
   const computing = new Map<string, ReturnType<typeof createPipeline>>();
   return (page, { job, results, stockroom, views, layouts, assets, head }) => {
     const inVariant = (variant: string) => {
@@ -50,11 +53,23 @@ export function createPageDrawing(): (page: Page, inputs: PageInputs) => DrawnPa
       return { tally: bound.tally, lists: { job, stockroom, ...bound } };
     };
     const all = pagesInOrder(job);
+    const { unit } = job.info.job;
     const items = itemsByPage(job.pageItems, [], () => grouped(Object.values(job.pageItems)));
     const lists: Lists = { job, stockroom, ...results };
     const tableOf = (list: TabledList): ListTable | null => {
       if (list.kind === "cut") return results.cutList;
       if (list.kind === "buying") return results.buyingList;
+      if (list.kind === "pages")
+        return contents(job.pages, [unit], () =>
+          contentsTable(
+            all.map(({ id, heading, paper, scale }) => ({
+              id,
+              heading,
+              paper: SHEETS[paper].name,
+              scale: scaleWords(scale, unit),
+            })),
+          ),
+        );
       const setup = job.lists[list.list];
       if (!setup) return null;
       const lister = listers.get(setup.id) ?? createLister();

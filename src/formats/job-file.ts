@@ -57,7 +57,7 @@ export function writeJobFile(job: Job, stockroom: Stockroom, { assets, revision 
   for (const typed of Object.values(job.typedPieces)) if (typed.stock) used.add(typed.stock);
   const named = <T extends { readonly id: string }>(entries: readonly T[]) =>
     entries.filter((entry) => used.has(entry.id));
-  const { currency, sections, boards, edging, bought, saws, titleBlock } = stockroom;
+  const { currency, sections, boards, edging, bought, saws, titleBlock, setRecipe } = stockroom;
   const part = {
     currency,
     sections: named(sections),
@@ -66,6 +66,7 @@ export function writeJobFile(job: Job, stockroom: Stockroom, { assets, revision 
     bought: named(bought),
     saws,
     titleBlock,
+    setRecipe,
   };
   const shapes = Object.fromEntries(
     [...assetsOfPapers(job, stockroom)].flatMap((id) => (assets.has(id) ? [[id, assets.get(id)]] : [])),

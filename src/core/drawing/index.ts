@@ -1,5 +1,7 @@
 /** The door of the drawings. */
+
 export { type BarDrawingInput, barDrawing } from "./bar-drawing";
+export { rowCard } from "./cards";
 export { diagramPages } from "./diagrams";
 export {
   CAPITAL_HEIGHT,
@@ -67,6 +69,7 @@ export {
   type TabledList,
   type ToPlace,
   titleBlockDrawing,
+  titleBox,
   type ViewAsked,
   type ViewPlace,
   viewsAsked,

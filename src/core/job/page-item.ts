@@ -163,6 +163,8 @@ const ListItemSchema = v.object({
   list: v.variant("kind", [
     v.object({ kind: v.literal("cut") }),
     v.object({ kind: v.literal("buying") }),
+    /** What is in the set: its pages. */
+    v.object({ kind: v.literal("pages") }),
     v.object({ kind: v.literal("own"), list: recordId }),
     /** The layout of a stock size with its cutting order, by the task that asks for it. */
     v.object({ kind: v.literal("layout"), task: keyText(200) }),

@@ -1,5 +1,6 @@
 /** The door of the lists. */
 export { BUYING_COLUMNS, type BuyingStyle, buyingList, totalWords } from "./buying-list";
+export { contentsTable } from "./contents";
 export { cutList, rowNotes, standWords, styleOf } from "./cut-list";
 export { barOrderTable, ofOrderRow, sheetOrderTable } from "./cutting-order";
 export { fromBothEdges } from "./groove-settings";

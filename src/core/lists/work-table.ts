@@ -33,5 +33,5 @@ export const table = (
   groups: rows.length === 0 ? [] : [{ heading: "", detail: "", summary: "", rows }],
   groupColumns: [],
   foot: [],
-  notes: [note],
+  notes: note === "" ? [] : [note],
 });

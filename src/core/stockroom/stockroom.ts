@@ -6,6 +6,7 @@ import * as v from "valibot";
 import { BELOW_LEAST_LENGTH, canBeKey, GREATEST_LENGTH_MM, LEAST_LENGTH_MM } from "../kernel";
 import type { LengthStyle } from "../measure";
 import { SectionShapeSchema, STEEL_KG_M3, sectionProperties } from "./section-shape";
+import { SetRecipeSchema, USUAL_SET } from "./set-recipe";
 import { TitleBlockSchema, USUAL_TITLE_BLOCK } from "./title-block";
 
 const id = v.pipe(
@@ -165,6 +166,8 @@ export const StockroomSchema = v.object({
   bought: v.array(BoughtEntrySchema),
   saws: saying(v.array(SawEntrySchema), []),
   titleBlock: saying(TitleBlockSchema, USUAL_TITLE_BLOCK),
+  /** What belongs to a whole set of drawings. */
+  setRecipe: saying(SetRecipeSchema, USUAL_SET),
 });
 export type StockroomData = v.InferOutput<typeof StockroomSchema>;
 
@@ -204,6 +207,7 @@ export const EMPTY_STOCKROOM: Stockroom = indexStockroom({
   bought: [],
   saws: [],
   titleBlock: USUAL_TITLE_BLOCK,
+  setRecipe: USUAL_SET,
 });
 
 /** kg/m³. No timber or board is as heavy, no metal of a shop as light; from common tables, from memory. */

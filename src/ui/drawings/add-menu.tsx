@@ -164,6 +164,7 @@ export function AddMenu({ drawn, onPoint }: Props) {
           <Further word="List">
             <Entry onSelect={() => add(newList({ kind: "cut" }, drawn))}>Cut list</Entry>
             <Entry onSelect={() => add(newList({ kind: "buying" }, drawn))}>Buying list</Entry>
+            <Entry onSelect={() => add(newList({ kind: "pages" }, drawn))}>Contents</Entry>
             {Object.values(job.lists).map((list) => (
               <Entry key={list.id} onSelect={() => add(newList({ kind: "own", list: list.id }, drawn))}>
                 {list.name}

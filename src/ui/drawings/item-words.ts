@@ -135,6 +135,8 @@ export function listWords({ list }: Pick<ListItem, "list">, job: Job): string {
       return "Cut list";
     case "buying":
       return "Buying list";
+    case "pages":
+      return "Contents";
     case "own":
       return job.lists[list.list]?.name ?? "A list that is gone";
     case "layout":

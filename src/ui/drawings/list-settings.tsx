@@ -12,7 +12,7 @@ import { restOnNextPage } from "./new-items";
 import { GRID, OptionalLength, paperLength, RemoveItems, useItemChange } from "./settings-parts";
 
 function listOf(chosen: string): ListItem["list"] {
-  if (chosen === "cut" || chosen === "buying") return { kind: chosen };
+  if (chosen === "cut" || chosen === "buying" || chosen === "pages") return { kind: chosen };
   const [kind, ...id] = chosen.split(" ");
   return kind === "layout" ? { kind, task: id.join(" ") } : { kind: "own", list: id.join(" ") };
 }
@@ -50,6 +50,7 @@ export function ListSettings({ item, drawn }: { readonly item: ListItem; readonl
           choices={[
             { value: "cut", label: "Cut list" },
             { value: "buying", label: "Buying list" },
+            { value: "pages", label: "Contents" },
             ...Object.values(job.lists).map(({ id, name }) => ({ value: `own ${id}`, label: name })),
             ...tasks.map(({ id, name }) => ({ value: `layout ${id}`, label: `Layout of ${name}` })),
           ]}

@@ -1,0 +1,107 @@
+/** A set of pages as it grows. */
+
+import {
+  type Edit,
+  type Job,
+  type Page,
+  type PageItem,
+  type Paper,
+  pagesInOrder,
+  plainPage,
+  type ViewItem,
+  withEdit,
+} from "../job";
+import { BrokenInvariant, sentence } from "../kernel";
+import type { Results } from "../pipeline";
+import type { SetRecipe } from "../stockroom";
+
+/** What comes to a job: all in one step back. */
+export type WholeSet = { readonly pages: readonly Page[]; readonly items: readonly PageItem[] };
+
+export type Ids = { readonly page: () => Page["id"]; readonly item: () => PageItem["id"] };
+
+/** A document with a page and some items more. What is made here fits the laws of the document. */
+export function withPage(job: Job, page: Page | null, items: readonly PageItem[]): Job {
+  const edits: Edit[] = [];
+  if (page) edits.push({ kind: "setPages", pages: [page] });
+  if (items.length > 0) edits.push({ kind: "setPageItems", items: [...items] });
+  return edits.reduce((before, edit) => {
+    const next = withEdit(before, edit);
+    if (!next.ok) throw new BrokenInvariant(`the set cannot be drawn up: ${sentence(next.problem)}`);
+    return next.value;
+  }, job);
+}
+
+/** The set as it grows: each page stands after those before it. */
+export class Drafts {
+  job: Job;
+  readonly results: Results;
+  readonly recipe: SetRecipe;
+  readonly ids: Ids;
+  private readonly pages: Page[] = [];
+  private readonly items: PageItem[] = [];
+  private position: number;
+
+  constructor(job: Job, results: Results, recipe: SetRecipe, ids: Ids) {
+    this.job = job;
+    this.results = results;
+    this.recipe = recipe;
+    this.ids = ids;
+    this.position = pagesInOrder(job).at(-1)?.position ?? 0;
+  }
+
+  get isInch(): boolean {
+    const { unit } = this.job.info.job;
+    return unit === "in" || unit === "ft";
+  }
+
+  paper(): Paper {
+    if (this.recipe.paper === "small") return this.isInch ? "letter" : "a4";
+    return this.isInch ? "tabloid" : "a3";
+  }
+
+  /** A page as this set has them, at the end of it. */
+  page(heading: string, more: Partial<Page> = {}): Page {
+    this.position++;
+    return plainPage({
+      id: this.ids.page(),
+      heading: heading.slice(0, 80),
+      paper: this.paper(),
+      lying: true,
+      projection: this.isInch ? "third" : "first",
+      position: this.position,
+      ...more,
+    });
+  }
+
+  /** What stands on the pages, of one kind, with what comes. */
+  all<K extends PageItem["kind"]>(kind: K): readonly Extract<PageItem, { kind: K }>[] {
+    return Object.values(this.job.pageItems).filter(
+      (item): item is Extract<PageItem, { kind: K }> => item.kind === kind,
+    );
+  }
+
+  add(pages: readonly Page[], items: readonly PageItem[]): void {
+    this.job = withPage(
+      pages.reduce((job, page) => withPage(job, page, []), this.job),
+      null,
+      items,
+    );
+    this.pages.push(...pages);
+    this.items.push(...items);
+  }
+
+  /** The document as it would be with an item more. */
+  trial(page: Page | null, item: PageItem): Job {
+    return withPage(this.job, page, [item]);
+  }
+
+  made(): WholeSet {
+    // A page that was named anew is the last of its kind.
+    return { pages: [...new Map(this.pages.map((page) => [page.id, page])).values()], items: this.items };
+  }
+}
+
+/** mm on paper, between what stands side by side on a page. */
+export const GAP = 4;
+export const ISOMETRIC: ViewItem["from"] = { kind: "named", side: "frontLeft" };

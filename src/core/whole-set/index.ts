@@ -1,0 +1,81 @@
+/**
+ * The whole set of pages of a job in one action: what its recipe asks for and no page has yet. They are ordinary pages; asked
+ * again, what is there is left as it is and only what is missing comes.
+ */
+import { balloonRows, type DrawnPage, type DrawnView } from "../drawing";
+import { type Job, type Page, pageStyle } from "../job";
+import type { SavedLayout } from "../layout";
+import { asksOfPages, catchGrounds, createPageDrawing, type PageInputs } from "../paper-set";
+import { createPipeline } from "../pipeline";
+import { itemsOfSizes } from "../placing";
+import { createPlacings, type PlacingInputs } from "../placings";
+import type { SetRecipe } from "../stockroom";
+import { createViews } from "../views";
+import { cover } from "./cover";
+import { Drafts, type Ids, type WholeSet } from "./drafts";
+import { layoutPages, listPages } from "./list-pages";
+import { cardPages, templatePages } from "./row-pages";
+import { balloonsIn, seenRows, subjectsToDraw, viewPage } from "./view-pages";
+
+export type { WholeSet };
+
+export type SetInputs = PlacingInputs & { readonly layouts: readonly SavedLayout[] };
+
+/** Draws up what is missing of the set of a job; with a memory of its own. */
+export function createSetDrawing(): (inputs: SetInputs, recipe: SetRecipe, ids: Ids) => WholeSet {
+  const compute = createPipeline();
+  const drawView = createViews();
+  const drawPage = createPageDrawing();
+  const placings = createPlacings();
+  return (inputs, recipe, ids) => {
+    const { job, stockroom, assets, variant, layouts } = inputs;
+    const results = compute(job, variant, stockroom, []);
+    const head = { info: job.info.job, revision: 1, date: "", variantName: null, shop: "" };
+    const drawn = (now: Job, page: Page): { readonly drawn: DrawnPage; readonly inputs: PageInputs } => {
+      const views = new Map<string, DrawnView>(
+        asksOfPages(now, [page], variant, true).map((asked) => [
+          asked.id,
+          drawView({ job, stockroom, assets }, asked),
+        ]),
+      );
+      const all = { job: now, results, stockroom, views, layouts, assets, head };
+      return { drawn: drawPage(page, all), inputs: all };
+    };
+    const set = new Drafts(job, results, recipe, ids);
+    if (recipe.cover) cover(set, inputs);
+    if (recipe.views)
+      for (const subject of subjectsToDraw(set, job)) {
+        const made = viewPage(set, subject, inputs, (now, page, views) => {
+          const start = drawn(now, page);
+          const rows = seenRows(results, start.drawn, views.picture.id);
+          const { without } = balloonRows(now, results);
+          const balloons = [
+            ...balloonsIn(start.drawn, views.picture.id, rows, ids),
+            ...balloonsIn(
+              start.drawn,
+              views.main.id,
+              without.filter((row) => !rows.includes(row)),
+              ids,
+            ),
+          ];
+          const proposed = placings.propose({ ...inputs, job: now }, page.id, null);
+          const grounds = catchGrounds(start.drawn, { job: now, results, assets, variant });
+          const sizes = itemsOfSizes(
+            proposed,
+            start.drawn,
+            grounds,
+            pageStyle(page, job),
+            ids.item as () => never,
+          );
+          return { items: [...balloons, ...sizes], draw: (then) => drawn(then, page).drawn };
+        });
+        if (made) set.add([made.page], made.items);
+      }
+    if (recipe.cards) cardPages(set, inputs);
+    if (recipe.cutList) listPages(set, "cut", (page, now = set.job) => drawn(now, page).drawn);
+    if (recipe.buyingList) listPages(set, "buying", (page, now = set.job) => drawn(now, page).drawn);
+    if (recipe.layouts) layoutPages(set, layouts, (page, now = set.job) => drawn(now, page).drawn);
+    if (recipe.templates) templatePages(set, inputs);
+    return set.made();
+  };
+}
