@@ -44,6 +44,7 @@ export {
   removeStockEntry,
   type StockChange,
   type StockSnapshot,
+  saveSetRecipe,
   saveStockEntry,
   saveTitleBlock,
   writeSetting,

@@ -8,6 +8,7 @@ import {
   type EdgingEntry,
   type SawEntry,
   type SectionEntry,
+  type SetRecipe,
   type StockroomData,
   StockroomSchema,
   type TitleBlock,
@@ -33,6 +34,12 @@ const TITLE_BLOCK = "titleBlock";
 export const saveTitleBlock = (db: Connection, block: TitleBlock): Promise<void> =>
   writeSetting(db, TITLE_BLOCK, JSON.stringify(block));
 
+/** The setting that the shop's recipe of a set of drawings is kept under. */
+const SET_RECIPE = "setRecipe";
+
+export const saveSetRecipe = (db: Connection, recipe: SetRecipe): Promise<void> =>
+  writeSetting(db, SET_RECIPE, JSON.stringify(recipe));
+
 export async function readStock({ db }: Connection): Promise<StockSnapshot> {
   const [entries, sizes, own] = await Promise.all([
     db.select().from(stockEntries).orderBy(asc(stockEntries.position)),
@@ -40,7 +47,7 @@ export async function readStock({ db }: Connection): Promise<StockSnapshot> {
     db
       .select()
       .from(settings)
-      .where(inArray(settings.name, ["currency", TITLE_BLOCK])),
+      .where(inArray(settings.name, ["currency", TITLE_BLOCK, SET_RECIPE])),
   ]);
   const sizesOf = new Map<string, (typeof sizes)[number][]>();
   for (const size of sizes) sizesOf.set(size.entryId, [...(sizesOf.get(size.entryId) ?? []), size]);
@@ -55,7 +62,7 @@ export async function readStock({ db }: Connection): Promise<StockSnapshot> {
         stock: stockOf(kind, sizesOf.get(id) ?? []),
       }));
   const setting = (name: string) => own.find((one) => one.name === name)?.value;
-  const block = setting(TITLE_BLOCK);
+  const [block, recipe] = [setting(TITLE_BLOCK), setting(SET_RECIPE)];
   const data = v.safeParse(StockroomSchema, {
     currency: setting("currency") ?? "EUR",
     sections: ofKind("section"),
@@ -64,6 +71,7 @@ export async function readStock({ db }: Connection): Promise<StockSnapshot> {
     bought: ofKind("bought"),
     saws: ofKind("saw"),
     ...(block === undefined ? {} : { titleBlock: JSON.parse(block) }),
+    ...(recipe === undefined ? {} : { setRecipe: JSON.parse(recipe) }),
   });
   if (!data.success)
     throw new BrokenInvariant(`the stored stockroom cannot be read: ${data.issues[0].message}`);

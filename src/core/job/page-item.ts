@@ -373,7 +373,7 @@ export const plainCard = (own: Pick<CardItem, "id" | "page" | "record"> & Partia
   kind: "card",
   at: [0, 0],
   width: 185,
-  height: 125,
+  height: 95,
   sits: true,
   ...own,
 });

@@ -3,12 +3,13 @@
  * again, what is there is left as it is and only what is missing comes.
  */
 import { balloonRows, type DrawnPage, type DrawnView } from "../drawing";
-import { type Job, type Page, pageStyle } from "../job";
+import { type Job, type Page, type PageItem, pageStyle } from "../job";
 import type { SavedLayout } from "../layout";
 import { asksOfPages, catchGrounds, createPageDrawing, type PageInputs } from "../paper-set";
 import { createPipeline } from "../pipeline";
 import { itemsOfSizes } from "../placing";
 import { createPlacings, type PlacingInputs } from "../placings";
+import { createDocumentReceiver, type DocumentMessage } from "../sent-document";
 import type { SetRecipe } from "../stockroom";
 import { createViews } from "../views";
 import { cover } from "./cover";
@@ -77,5 +78,21 @@ export function createSetDrawing(): (inputs: SetInputs, recipe: SetRecipe, ids: 
     if (recipe.layouts) layoutPages(set, layouts, (page, now = set.job) => drawn(now, page).drawn);
     if (recipe.templates) templatePages(set, inputs);
     return set.made();
+  };
+}
+
+/** Asks another thread for the set; ids begin with `prefix`, which nothing else begins with. */
+export type WholeSetMessage = DocumentMessage &
+  Pick<SetInputs, "variant" | "layouts"> & { readonly recipe: SetRecipe; readonly prefix: string };
+
+/** Answers messages one after the other. Throws where the first does not say all. */
+export function createSetAnswering(): (message: WholeSetMessage) => WholeSet {
+  const receive = createDocumentReceiver();
+  const draw = createSetDrawing();
+  return ({ variant, layouts, recipe, prefix, ...document }) => {
+    let count = 0;
+    const fresh = () => `${prefix}-${++count}`;
+    const ids: Ids = { page: () => fresh() as Page["id"], item: () => fresh() as PageItem["id"] };
+    return draw({ ...receive(document), variant, layouts }, recipe, ids);
   };
 }

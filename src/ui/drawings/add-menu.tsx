@@ -20,7 +20,16 @@ import { sentence } from "@/core/kernel";
 import { buttonClass } from "../common/button";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { SIDE_WORDS, viewOfWords } from "./item-words";
-import { addViewEdit, followerOf, newList, newNote, newPicture, newRule, templateEdits } from "./new-items";
+import {
+  addViewEdit,
+  followerOf,
+  newCard,
+  newList,
+  newNote,
+  newPicture,
+  newRule,
+  templateEdits,
+} from "./new-items";
 import type { Pointing } from "./pointing";
 
 const CONTENT = "z-50 min-w-[200px] rounded-sm border border-seam bg-leaf p-1 shadow-lg";
@@ -157,8 +166,16 @@ export function AddMenu({ drawn, onPoint }: Props) {
           <Entry disabled={drawn.rings.size === 0} onSelect={() => onPoint({ kind: "detail" })}>
             Detail of a view
           </Entry>
+          <Entry
+            disabled={patternOf === null}
+            onSelect={() => patternOf && add(newCard(patternOf.record, drawn))}
+          >
+            {patternOf?.row.mark ? `Card of ${patternOf.row.mark}` : "Card of the selected piece"}
+          </Entry>
           <Entry disabled={patternOf === null} onSelect={addTemplate}>
-            {patternOf?.row.mark ? `Full-size template of ${patternOf.row.mark}` : "Full-size template"}
+            {patternOf?.row.mark
+              ? `Full-size template of ${patternOf.row.mark}`
+              : "Full-size template of the selected piece"}
           </Entry>
           <DropdownMenu.Separator className="my-1 border-seam border-t" />
           <Further word="List">

@@ -15,7 +15,8 @@ import type { DrawnPage } from "@/core/drawing";
 import { type Page, pagesInOrder } from "@/core/job";
 import { invariant } from "@/core/kernel";
 import { asksOfPages, createPageDrawing } from "@/core/paper-set";
-import { threadOf } from "../common/thread";
+import type { WholeSet, WholeSetMessage } from "@/core/whole-set";
+import { type ThreadStart, threadOf } from "../common/thread";
 import { useDeskState } from "../desk/desk-context";
 import { createPlacingStore, type PlacingStore } from "./placing-store";
 import { createViewStore, type ShownViews } from "./view-store";
@@ -28,6 +29,8 @@ export type Drawings = {
   readonly draw: (page: Page) => DrawnPage;
   /** Which pieces the pages place. */
   readonly placings: PlacingStore;
+  /** Draws up the whole set, elsewhere. */
+  readonly setThread: ThreadStart<WholeSetMessage, WholeSet>;
   /** Says of which pages small pictures are in view. */
   readonly showSmall: (ids: readonly string[]) => void;
 };
@@ -41,7 +44,12 @@ export function useDrawings(): Drawings {
 }
 
 /** What draws views, and what finds which pieces the pages place. */
-export type DrawingWorkers = { readonly views: () => Worker; readonly placing: () => Worker };
+export type DrawingWorkers = {
+  readonly views: () => Worker;
+  readonly placing: () => Worker;
+  /** Draws up the whole set. */
+  readonly set: () => Worker;
+};
 
 type GroundProps = {
   /** Whether anything of it is on the screen: only then is anything drawn. */
@@ -61,6 +69,7 @@ export function DrawingsGround({ active, workers, children }: GroundProps) {
   const shop = useDeskState((state) => state.shop);
   const open = useDeskState((state) => state.page);
   const [store] = useState(() => createViewStore(threadOf(workers.views)));
+  const [setThread] = useState(() => threadOf<WholeSetMessage, WholeSet>(workers.set));
   const [placings] = useState(() => createPlacingStore(threadOf(workers.placing)));
   const leaving = useRef<ReturnType<typeof setTimeout>>(undefined);
   useEffect(() => {
@@ -103,7 +112,7 @@ export function DrawingsGround({ active, workers, children }: GroundProps) {
       known.set(one.id, drawn);
       return drawn;
     };
-    return { pages, page, shown, draw, showSmall, placings };
+    return { pages, page, shown, draw, showSmall, placings, setThread };
   }, [
     pages,
     page,
@@ -120,6 +129,7 @@ export function DrawingsGround({ active, workers, children }: GroundProps) {
     drawing,
     showSmall,
     placings,
+    setThread,
   ]);
   return <DrawingsContext value={drawings}>{children}</DrawingsContext>;
 }

@@ -15,6 +15,7 @@ import {
   type Assets,
   assetIdOf,
   type CalloutItem,
+  type CardItem,
   type Edit,
   type Feature,
   type Job,
@@ -29,6 +30,7 @@ import {
   type Pointed,
   pageStyle,
   pagesInOrder,
+  plainCard,
   plainList,
   plainTemplate,
   plainView,
@@ -209,6 +211,16 @@ export function restOnNextPage(
   });
   const setItems: PageEdit = { kind: "setPageItems", items: [rest] };
   return { page, rest, edits: following ? [setItems] : [{ kind: "setPages", pages: [page] }, setItems] };
+}
+
+/** A card of a row where there is room for it. */
+export function newCard(record: string, drawn: DrawnPage): CardItem {
+  const { width, height, ...plain } = plainCard({ id: newItemId(), page: drawn.page.id, record });
+  const border = borderOf(drawn.page);
+  const wide = Math.min(width, border.x1 - border.x0 - 6);
+  const taken = [...takenOn(drawn), ...titleRoom(drawn)];
+  const [x, y] = freePlace(drawn.page, taken, { width: wide, height });
+  return { ...plain, width: wide, height, at: [Math.round(x - wide / 2), Math.round(y - height / 2)] };
 }
 
 export function newNote(drawn: DrawnPage): NoteItem {

@@ -32,6 +32,7 @@ import { PaneHead } from "../desk/pane-head";
 import { useDrawings } from "./drawings-ground";
 import { newPage } from "./new-items";
 import { Lacks } from "./set-lacks";
+import { WholeSetDialog } from "./whole-set-dialog";
 
 const ROW = 104;
 
@@ -69,7 +70,8 @@ export function PagesLedger() {
   };
   return (
     <>
-      <PaneHead title="Pages" facts={pages.length === 0 ? "" : counted(pages.length, "page")}>
+      <PaneHead title="Pages">
+        <WholeSetDialog />
         <Button look="plain" icon={<Plus size={16} aria-hidden />} onClick={add}>
           Add page
         </Button>
@@ -84,7 +86,7 @@ export function PagesLedger() {
         {pages.length === 0 ? (
           <p className="max-w-[44ch] p-4 text-ink-soft">
             Pages show the job from any side, with lists and balloons. They follow every change of the design.
-            Add one to begin.
+            Add one to begin, or draw up the whole set at once.
           </p>
         ) : null}
         <DndContext sensors={sensors} collisionDetection={closestCenter} onDragEnd={drop}>
@@ -126,8 +128,6 @@ function PageRow({ page, number, top, current }: RowProps) {
     id: page.id,
   });
   const drawn = draw(page);
-  const views = drawn.placed.filter(({ item }) => item.kind === "view").length;
-  const lists = drawn.placed.filter(({ item }) => item.kind === "list").length;
   const faults = drawn.placed.filter(({ fault }) => fault !== null).length;
   const copy = () => {
     const edits = copyOfPage(job, page.id, (kind) => newId(kind === "page" ? "page" : "item"));
@@ -165,10 +165,7 @@ function PageRow({ page, number, top, current }: RowProps) {
           <span className="block truncate text-[13px] text-ink-soft">
             {SHEETS[page.paper].name}, {page.lying ? "landscape" : "portrait"}
           </span>
-          <span className="block truncate text-[13px] text-ink-soft">
-            {counted(views, "view")}
-            {lists > 0 ? `, ${counted(lists, "list")}` : ""}
-          </span>
+          <span className="block truncate text-[13px] text-ink-soft">{whatIsOn(drawn)}</span>
           {faults > 0 ? (
             <span className="block text-[13px] text-oxide">{counted(faults, "item")} to look at</span>
           ) : null}
@@ -203,3 +200,12 @@ function PageRow({ page, number, top, current }: RowProps) {
 const SmallPage = memo(function SmallPage({ drawn }: { readonly drawn: DrawnPage }) {
   return <DisplayList drawing={flatPage(drawn)} label="" pad={0} fluid />;
 });
+
+/** What stands on a page, as far as it tells pages apart: "2 views, 1 list". */
+function whatIsOn({ placed }: DrawnPage): string {
+  const words = (["view", "list", "card", "template"] as const).flatMap((kind) => {
+    const count = placed.filter(({ item }) => item.kind === kind).length;
+    return count === 0 ? [] : [counted(count, kind)];
+  });
+  return words.length === 0 ? "nothing on it yet" : words.join(", ");
+}

@@ -7,6 +7,7 @@ export const startDeskWorker = () =>
 
 export const drawingWorkers = {
   views: () => new Worker(new URL("../../../workers/views.worker.ts", import.meta.url), { type: "module" }),
+  set: () => new Worker(new URL("../../../workers/whole-set.worker.ts", import.meta.url), { type: "module" }),
   placing: () =>
     new Worker(new URL("../../../workers/placing.worker.ts", import.meta.url), { type: "module" }),
 };

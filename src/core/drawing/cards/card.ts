@@ -63,7 +63,9 @@ export function rowCard(row: TallyRow, width: number, height: number, ground: Ca
     const section = sectionDrawing(form.shape, SECTION, ground.style);
     items.push(...movedBy(section.items, [sits.x0 + (SITS - SECTION) / 2, sits.y1 + 2]));
     scale = `${scaleWords(drawn.scale, ground.unit)}${drawn.broken ? ", broken" : ""}`;
-    drawnHeight = Math.max(drawn.height, SITS + SECTION + 5);
+    drawnHeight = drawn.height;
+    if (sits.y1 + 2 + section.height > height - PAD)
+      fault = "The section has no room on this card. Make the card taller.";
   } else if (form.kind === "panel") {
     const drawn = panelDrawing(form, room, ground.style, ground.stockroom);
     items.push(...movedBy(drawn.items, [PAD, HEAD + PAD]));

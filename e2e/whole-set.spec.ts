@@ -1,0 +1,73 @@
+/** The whole set in one action: the pages that a job lacks, one step back, the shop's own recipe, cards and templates by hand. */
+import { execFileSync } from "node:child_process";
+import { copyOf, expect, expectAccessible, openStage, saved, setField, takeOut, test } from "./fixtures";
+
+test("the set of the bench is drawn up at once, told complete when asked again, and one step back takes it all away", async ({
+  page,
+}) => {
+  const id = await copyOf(page, "hl-204");
+  await page.goto(`/jobs/${id}?stage=drawings`);
+  const pages = page.getByRole("region", { name: "Pages in order" });
+  await expect(pages.getByText("2. Frame, three views")).toBeVisible();
+  await page.getByRole("button", { name: "Draw up the set" }).click();
+  const dialog = page.getByRole("dialog", { name: "Draw up the set" });
+  await expectAccessible(page);
+  await dialog.getByRole("checkbox", { name: "Saved layouts" }).uncheck();
+  await dialog.getByRole("button", { name: "Draw up", exact: true }).click();
+  await expect(page.getByText(/^\d+ pages added\.$/)).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByRole("heading", { name: "Cover", exact: true })).toBeVisible();
+  // What was there stays where it was, after the cover.
+  await expect(pages.getByText("2. General view")).toBeVisible();
+  await expect(pages.getByText("3. Frame, three views")).toBeVisible();
+
+  await pages.getByText("4. Cards").click();
+  const sheet = page.getByRole("region", { name: "Page", exact: true });
+  await expect(sheet.getByText("Top rail")).toBeVisible();
+  await expect(sheet.getByText("1400", { exact: true }).first()).toBeVisible();
+  await sheet.getByRole("button", { name: "Card A", exact: true }).focus();
+  await setField(page, "Height, mm", "150");
+  await expect(page.getByRole("textbox", { name: "Height, mm" })).toHaveValue("150");
+
+  await page.getByRole("button", { name: "Draw up the set" }).click();
+  await dialog.getByRole("checkbox", { name: "Saved layouts" }).uncheck();
+  await dialog.getByRole("button", { name: "Draw up", exact: true }).click();
+  await expect(page.getByText("Nothing is missing")).toBeVisible({ timeout: 30_000 });
+
+  // All pages as one file, words and all.
+  const pdf = await takeOut(page, /^All pages \(PDF\)/);
+  const text = execFileSync("pdftotext", ["-layout", await pdf.path(), "-"], { encoding: "utf8" });
+  for (const words of ["Contents", "Cut length", "Long points of both ends in line", "Print at 100 %"])
+    expect(text).toContain(words);
+
+  await page.keyboard.press("Control+z");
+  await page.keyboard.press("Control+z");
+  await expect(pages.getByText("1. General view")).toBeVisible();
+  await expect(pages.getByText(/Cards/)).toHaveCount(0);
+  await saved(page);
+});
+
+test("a template of the coped rail stands on A4 at full size; a card is added where there is room", async ({
+  page,
+}) => {
+  const id = await copyOf(page, "hl-204");
+  await page.goto(`/jobs/${id}?stage=drawings`);
+  await page.getByRole("button", { name: "Add page" }).click();
+  await openStage(page, "Tally");
+  await page.getByText("Hanging rail").first().click();
+  await openStage(page, "Drawings");
+  await page.getByRole("button", { name: "Add", exact: true }).click();
+  await page.getByRole("menuitem", { name: "Card of G" }).click();
+  const sheet = page.getByRole("region", { name: "Page", exact: true });
+  await expect(sheet.getByText(/coped round 48.3 at 90°, turned/).first()).toBeVisible();
+
+  await openStage(page, "Tally");
+  await page.getByText("Hanging rail").first().click();
+  await openStage(page, "Drawings");
+  await page.getByRole("button", { name: "Add", exact: true }).click();
+  await page.getByRole("menuitem", { name: "Full-size template of G" }).click();
+  await expect(page.getByRole("heading", { name: "Template G", exact: true }).first()).toBeVisible();
+  await expect(sheet.getByText(/Full line: outside of the wall/)).toBeVisible();
+  await page.getByRole("combobox", { name: "Paper lies" }).click();
+  await page.getByRole("option", { name: "Inside" }).click();
+  await expect(sheet.getByText(/Roll up inside, print inwards/)).toBeVisible();
+});

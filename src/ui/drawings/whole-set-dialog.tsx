@@ -1,0 +1,136 @@
+"use client";
+/** The whole set in one action: what belongs to it, ticked as the shop usually has it, then drawn up elsewhere while the desk stays free. */
+import { Files, LoaderCircle } from "lucide-react";
+import { useEffect, useRef, useState } from "react";
+import { toast } from "sonner";
+import type { PageEdit } from "@/core/job";
+import { counted } from "@/core/kernel";
+import type { SetRecipe } from "@/core/stockroom";
+import type { WholeSet } from "@/core/whole-set";
+import { Button } from "../common/button";
+import { Chooser } from "../common/chooser";
+import { Dialog } from "../common/dialog";
+import { newId } from "../common/fresh-id";
+import { call } from "../common/http";
+import { Tick } from "../common/tick";
+import { useDesk, useDeskState } from "../desk/desk-context";
+import { useDrawings } from "./drawings-ground";
+
+const PARTS: readonly (readonly [Exclude<keyof SetRecipe, "paper">, string])[] = [
+  ["cover", "Cover with contents"],
+  ["views", "Views of the job and of each assembly, with sizes and balloons"],
+  ["cards", "A card for each row"],
+  ["cutList", "Cut list"],
+  ["buyingList", "Buying list"],
+  ["layouts", "Saved layouts"],
+  ["templates", "Full-size templates of ends"],
+];
+
+export function WholeSetDialog() {
+  const desk = useDesk();
+  const { setThread } = useDrawings();
+  const usual = useDeskState((state) => state.stockroom.setRecipe);
+  const isInch = useDeskState((state) => ["in", "ft"].includes(state.job.info.job.unit));
+  const [open, setOpen] = useState(false);
+  const [recipe, setRecipe] = useState(usual);
+  const [running, setRunning] = useState(false);
+  const stop = useRef<(() => void) | null>(null);
+  useEffect(() => () => stop.current?.(), []);
+  const end = () => {
+    stop.current?.();
+    stop.current = null;
+    setRunning(false);
+  };
+  const take = ({ pages, items }: WholeSet) => {
+    end();
+    setOpen(false);
+    if (items.length === 0) {
+      toast("Nothing is missing: all that was asked for is on the pages.");
+      return;
+    }
+    const edits: PageEdit[] = [];
+    if (pages.length > 0) edits.push({ kind: "setPages", pages: [...pages] });
+    edits.push({ kind: "setPageItems", items: [...items] });
+    if (desk.submit({ kind: "together", what: "Draw up the set", edits }) !== null) return;
+    const [first] = [...pages].sort((a, b) => a.position - b.position);
+    if (first) desk.openPage(first.id);
+    toast(`${counted(pages.length, "page")} added.`);
+  };
+  const drawUp = () => {
+    const { job, stockroom, assets, variant, layouts } = desk.store.getState();
+    const thread = setThread(take, () => {
+      end();
+      toast.error("The set could not be drawn up. Try again, or with fewer pages.");
+    });
+    stop.current = thread.end;
+    setRunning(true);
+    thread.post({ job, stockroom, assets, variant, layouts, recipe, prefix: newId("set") });
+  };
+  const save = async () => {
+    const reply = await call("PUT", "/api/stockroom/set-recipe", recipe);
+    if (reply.ok) toast("Saved as the usual set of the shop.");
+    else toast.error(reply.problem.message);
+  };
+  return (
+    <Dialog
+      open={open}
+      onOpen={(next) => {
+        if (!next) end();
+        else setRecipe(usual);
+        setOpen(next);
+      }}
+      title="Draw up the set"
+      about="Adds the pages that the job needs and does not have yet. What is on pages already stays as it is."
+      trigger={
+        <Button look="plain" icon={<Files size={16} aria-hidden />}>
+          Draw up the set
+        </Button>
+      }
+      close="Cancel"
+      foot={
+        running ? (
+          <Button look="outline" onClick={end}>
+            Stop
+          </Button>
+        ) : (
+          <Button look="primary" onClick={drawUp}>
+            Draw up
+          </Button>
+        )
+      }
+    >
+      <div className="mt-3">
+        {PARTS.map(([part, label]) => (
+          <Tick
+            key={part}
+            label={label}
+            on={recipe[part]}
+            onToggle={(on) => setRecipe((now) => ({ ...now, [part]: on }))}
+          />
+        ))}
+        <div className="mt-2 flex items-end justify-between gap-3">
+          <span className="w-48">
+            <Chooser
+              label="Paper"
+              value={recipe.paper}
+              choices={[
+                { value: "medium", label: isInch ? "Tabloid" : "A3" },
+                { value: "small", label: isInch ? "Letter" : "A4" },
+              ]}
+              onChoose={(paper) => setRecipe((now) => ({ ...now, paper }))}
+            />
+          </span>
+          <Button look="plain" onClick={() => void save()}>
+            Save as the shop's usual set
+          </Button>
+        </div>
+        {running ? (
+          <p role="status" className="mt-3 flex items-center gap-2 text-[13px]">
+            <LoaderCircle size={16} className="animate-spin" aria-hidden />
+            Drawing up the set. You can stop it: nothing is added before it is done.
+          </p>
+        ) : null}
+      </div>
+    </Dialog>
+  );
+}
