@@ -71,3 +71,24 @@ test("a template of the coped rail stands on A4 at full size; a card is added wh
   await page.getByRole("option", { name: "Inside" }).click();
   await expect(sheet.getByText(/Roll up inside, print inwards/)).toBeVisible();
 });
+
+test("the form gives the complete set of papers of what was typed as one PDF, and keeps no page in the job", async ({
+  page,
+}) => {
+  const id = await copyOf(page, "hl-207");
+  await page.goto(`/jobs/${id}/to-size`);
+  await page.getByLabel("Name").fill("Narrow one");
+  await page.getByRole("button", { name: "Make lists and layouts" }).click();
+  await expect(page.getByText("Ready. Saved as a variant of the job.")).toBeVisible({ timeout: 60_000 });
+  const began = page.waitForEvent("download", { timeout: 60_000 });
+  await page.getByRole("button", { name: "Complete set of papers (PDF)" }).click();
+  const pdf = await began;
+  expect(pdf.suggestedFilename()).toMatch(/^HL-207.*-papers-Narrow-one-r\d+\.pdf$/);
+  const text = execFileSync("pdftotext", ["-layout", await pdf.path(), "-"], { encoding: "utf8" });
+  // The cover, a card, the cut list, a layout, and the variant in every title block.
+  for (const words of ["Contents", "Finished", "Buying list", "Narrow one", "sheet"])
+    expect(text.toLowerCase()).toContain(words.toLowerCase());
+  await page.goto(`/jobs/${id}?stage=drawings`);
+  await expect(page.getByRole("button", { name: "Add page" })).toBeVisible();
+  await expect(page.getByRole("region", { name: "Pages in order" }).getByText(/Cover/)).toHaveCount(0);
+});

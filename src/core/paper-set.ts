@@ -127,15 +127,14 @@ export function catchGrounds(
   );
 }
 
-/** Pages as display lists for files, their views drawn here. */
-export function pagesForFile(
-  pages: readonly Page[],
-  { variant, ...inputs }: Omit<PageInputs, "views"> & { readonly variant: VariantId | null },
-): readonly Drawing[] {
+export type FileInputs = Omit<PageInputs, "views"> & { readonly variant: VariantId | null };
+
+/** Draws pages as display lists for files, one after the other, their views here. */
+export function createFilePages({ variant, ...inputs }: FileInputs): (page: Page) => Drawing {
   const { job, stockroom, assets } = inputs;
   const draw = createPageDrawing();
   const drawView = createViews();
-  return pages.map((page) => {
+  return (page) => {
     const views = new Map(
       asksOfPages(job, [page], variant).map((asked) => [
         asked.id,
@@ -143,5 +142,9 @@ export function pagesForFile(
       ]),
     );
     return flatPage(draw(page, { ...inputs, views }));
-  });
+  };
 }
+
+/** Pages as display lists for files, all at once. */
+export const pagesForFile = (pages: readonly Page[], inputs: FileInputs): readonly Drawing[] =>
+  pages.map(createFilePages(inputs));

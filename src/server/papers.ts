@@ -85,8 +85,12 @@ export function printJob(
   ]);
 }
 
-/** A file name that any system takes: code, what it is, revision. */
-export function fileName({ open }: ComputedJob, what: string, ending: string): string {
-  const code = open.job.info.job.code.replace(/[^A-Za-z0-9._-]+/g, "-");
-  return `${code}-${what}-r${open.revision}.${ending}`;
+const plainWords = (text: string) => text.replace(/[^A-Za-z0-9._-]+/g, "-");
+
+/** A file name that any system takes: code, what it is, the variant where one is named, revision. */
+export function fileName({ open }: ComputedJob, what: string, ending: string, variant = ""): string {
+  const code = plainWords(open.job.info.job.code);
+  const name = own(open.job.variants, variant)?.name;
+  const of = name === undefined ? "" : `-${plainWords(name).slice(0, 40)}`;
+  return `${code}-${what}${of}-r${open.revision}.${ending}`;
 }

@@ -73,7 +73,11 @@ export async function takeAway(desk: Desk, paper: Paper, variant: VariantId | nu
   await desk.flush();
   const { id } = desk.store.getState();
   const url = `/api/jobs/${encodeURIComponent(id)}${paper.path}&variant=${variant ?? ""}`;
-  const response = await fetch(url).catch(() => null);
+  await handOver(await fetch(url).catch(() => null));
+}
+
+/** Hands the file of an answer to the browser; without one, says so. */
+export async function handOver(response: Response | null): Promise<void> {
   if (!response?.ok) {
     toast.error("It could not be made; the server did not answer as it should. Try again.");
     return;

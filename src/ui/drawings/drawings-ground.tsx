@@ -15,10 +15,10 @@ import type { DrawnPage } from "@/core/drawing";
 import { type Page, pagesInOrder } from "@/core/job";
 import { invariant } from "@/core/kernel";
 import { asksOfPages, createPageDrawing } from "@/core/paper-set";
-import type { WholeSet, WholeSetMessage } from "@/core/whole-set";
-import { type ThreadStart, threadOf } from "../common/thread";
+import { threadOf } from "../common/thread";
 import { useDeskState } from "../desk/desk-context";
 import { createPlacingStore, type PlacingStore } from "./placing-store";
+import type { SetThread } from "./use-set-drawing";
 import { createViewStore, type ShownViews } from "./view-store";
 
 export type Drawings = {
@@ -30,7 +30,7 @@ export type Drawings = {
   /** Which pieces the pages place. */
   readonly placings: PlacingStore;
   /** Draws up the whole set, elsewhere. */
-  readonly setThread: ThreadStart<WholeSetMessage, WholeSet>;
+  readonly setThread: SetThread;
   /** Says of which pages small pictures are in view. */
   readonly showSmall: (ids: readonly string[]) => void;
 };
@@ -69,7 +69,7 @@ export function DrawingsGround({ active, workers, children }: GroundProps) {
   const shop = useDeskState((state) => state.shop);
   const open = useDeskState((state) => state.page);
   const [store] = useState(() => createViewStore(threadOf(workers.views)));
-  const [setThread] = useState(() => threadOf<WholeSetMessage, WholeSet>(workers.set));
+  const [setThread] = useState((): SetThread => threadOf(workers.set));
   const [placings] = useState(() => createPlacingStore(threadOf(workers.placing)));
   const leaving = useRef<ReturnType<typeof setTimeout>>(undefined);
   useEffect(() => {

@@ -1,20 +1,19 @@
 "use client";
 /** The whole set in one action: what belongs to it, ticked as the shop usually has it, then drawn up elsewhere while the desk stays free. */
 import { Files, LoaderCircle } from "lucide-react";
-import { useEffect, useRef, useState } from "react";
+import { useState } from "react";
 import { toast } from "sonner";
 import type { PageEdit } from "@/core/job";
 import { counted } from "@/core/kernel";
 import type { SetRecipe } from "@/core/stockroom";
-import type { WholeSet } from "@/core/whole-set";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
 import { Dialog } from "../common/dialog";
-import { newId } from "../common/fresh-id";
 import { call } from "../common/http";
 import { Tick } from "../common/tick";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { useDrawings } from "./drawings-ground";
+import { useSetDrawing } from "./use-set-drawing";
 
 const PARTS: readonly (readonly [Exclude<keyof SetRecipe, "paper">, string])[] = [
   ["cover", "Cover with contents"],
@@ -33,16 +32,15 @@ export function WholeSetDialog() {
   const isInch = useDeskState((state) => ["in", "ft"].includes(state.job.info.job.unit));
   const [open, setOpen] = useState(false);
   const [recipe, setRecipe] = useState(usual);
-  const [running, setRunning] = useState(false);
-  const stop = useRef<(() => void) | null>(null);
-  useEffect(() => () => stop.current?.(), []);
-  const end = () => {
-    stop.current?.();
-    stop.current = null;
-    setRunning(false);
-  };
-  const take = ({ pages, items }: WholeSet) => {
-    end();
+  const { running, draw, stop } = useSetDrawing(setThread);
+  const drawUp = async () => {
+    const made = await draw(recipe);
+    if (made === "stopped") return;
+    if (made === "failed") {
+      toast.error("The set could not be drawn up. Try again, or with fewer pages.");
+      return;
+    }
+    const { pages, items } = made;
     setOpen(false);
     if (items.length === 0) {
       toast("Nothing is missing: all that was asked for is on the pages.");
@@ -56,16 +54,6 @@ export function WholeSetDialog() {
     if (first) desk.openPage(first.id);
     toast(`${counted(pages.length, "page")} added.`);
   };
-  const drawUp = () => {
-    const { job, stockroom, assets, variant, layouts } = desk.store.getState();
-    const thread = setThread(take, () => {
-      end();
-      toast.error("The set could not be drawn up. Try again, or with fewer pages.");
-    });
-    stop.current = thread.end;
-    setRunning(true);
-    thread.post({ job, stockroom, assets, variant, layouts, recipe, prefix: newId("set") });
-  };
   const save = async () => {
     const reply = await call("PUT", "/api/stockroom/set-recipe", recipe);
     if (reply.ok) toast("Saved as the usual set of the shop.");
@@ -75,7 +63,7 @@ export function WholeSetDialog() {
     <Dialog
       open={open}
       onOpen={(next) => {
-        if (!next) end();
+        if (!next) stop();
         else setRecipe(usual);
         setOpen(next);
       }}
@@ -89,11 +77,11 @@ export function WholeSetDialog() {
       close="Cancel"
       foot={
         running ? (
-          <Button look="outline" onClick={end}>
+          <Button look="outline" onClick={stop}>
             Stop
           </Button>
         ) : (
-          <Button look="primary" onClick={drawUp}>
+          <Button look="primary" onClick={() => void drawUp()}>
             Draw up
           </Button>
         )

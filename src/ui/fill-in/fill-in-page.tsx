@@ -1,6 +1,7 @@
 "use client";
 import Link from "next/link";
 import { useMemo, useState } from "react";
+import { toast } from "sonner";
 import { thumbnail } from "@/core/drawing";
 import { type Assets, type Job, type KeySize, resolveSizes, type Variant, type VariantId } from "@/core/job";
 import { type Problem, sentence } from "@/core/kernel";
@@ -18,16 +19,18 @@ import { Fault } from "../common/notice";
 import type { DeskProps } from "../desk/desk";
 import { DeskContext, useDesk, useDeskState } from "../desk/desk-context";
 import { computedHere, createDesk } from "../desk/desk-store";
-import { PAPERS, takeAway } from "../desk/pane-head";
+import { handOver, PAPERS, takeAway } from "../desk/pane-head";
+import { type SetThread, useSetDrawing } from "../drawings/use-set-drawing";
 import { DeskGround } from "../layout/desk-ground";
 import { useLayoutRunner } from "../layout/use-layout-runner";
 import { Question } from "./question";
 
-export function FillInPage({
-  opened,
-  stockroom,
-  startWorker,
-}: Pick<DeskProps, "opened" | "stockroom" | "startWorker">) {
+type FillInProps = Pick<DeskProps, "opened" | "stockroom" | "startWorker"> & {
+  /** Draws up the whole set of papers. */
+  readonly setThread: SetThread;
+};
+
+export function FillInPage({ opened, stockroom, startWorker, setThread }: FillInProps) {
   const [notice, setNotice] = useState<string | null>(null);
   const [desk] = useState(() =>
     createDesk(opened, computedHere(opened, indexStockroom(stockroom)), ({ text }) => setNotice(text)),
@@ -35,7 +38,7 @@ export function FillInPage({
   return (
     <DeskContext value={desk}>
       <DeskGround>
-        <Form startWorker={startWorker} notice={notice} />
+        <Form startWorker={startWorker} setThread={setThread} notice={notice} />
       </DeskGround>
     </DeskContext>
   );
@@ -68,9 +71,9 @@ function useTrial(answers: Answers): {
 
 function Form({
   startWorker,
+  setThread,
   notice,
-}: {
-  readonly startWorker: () => Worker;
+}: Pick<FillInProps, "startWorker" | "setThread"> & {
   readonly notice: string | null;
 }) {
   const id = useDeskState((state) => state.id);
@@ -129,6 +132,7 @@ function Form({
               asked={asked}
               blocked={problems.size > 0 || hasErrors(results)}
               startWorker={startWorker}
+              setThread={setThread}
             />
           ) : null}
         </div>
@@ -186,11 +190,10 @@ type TakeAwayProps = {
   readonly answers: Answers;
   readonly asked: readonly KeySize[];
   readonly blocked: boolean;
-  readonly startWorker: () => Worker;
-};
+} & Pick<FillInProps, "startWorker" | "setThread">;
 
 /** Keeps the answers as a variant, lays it out, and hands over lists and papers. */
-function TakeAway({ answers, asked, blocked, startWorker }: TakeAwayProps) {
+function TakeAway({ answers, asked, blocked, startWorker, setThread }: TakeAwayProps) {
   const desk = useDesk();
   const runner = useLayoutRunner(startWorker);
   const job = useDeskState((state) => state.job);
@@ -247,6 +250,7 @@ function TakeAway({ answers, asked, blocked, startWorker }: TakeAwayProps) {
               : "These are of the sizes before; make them again for the new ones."}
           </p>
           <ul className="pt-1">
+            <WholeSetOut variant={made.id} setThread={setThread} />
             {PAPERS.filter(({ path }) => !path.startsWith("/file")).map((paper) => (
               <li key={paper.label}>
                 <Button look="plain" onClick={() => void takeAway(desk, paper, made.id)}>
@@ -259,5 +263,58 @@ function TakeAway({ answers, asked, blocked, startWorker }: TakeAwayProps) {
         </div>
       ) : null}
     </section>
+  );
+}
+
+/** The complete set of papers of a variant as one PDF: drawn up in a thread, written on the server, kept nowhere. */
+function WholeSetOut({ variant, setThread }: { readonly variant: VariantId; readonly setThread: SetThread }) {
+  const desk = useDesk();
+  const { running, draw, stop } = useSetDrawing(setThread);
+  const [writing, setWriting] = useState<AbortController | null>(null);
+  const make = async () => {
+    await desk.flush();
+    const { id, stockroom } = desk.store.getState();
+    const made = await draw(stockroom.setRecipe);
+    if (made === "stopped") return;
+    if (made === "failed") {
+      toast.error("The set could not be drawn up. Try again.");
+      return;
+    }
+    const given = new AbortController();
+    setWriting(given);
+    const response = await fetch(`/api/jobs/${encodeURIComponent(id)}/whole-set`, {
+      method: "POST",
+      headers: { "content-type": "application/json" },
+      body: JSON.stringify({ variant, ...made }),
+      signal: given.signal,
+    }).catch(() => null);
+    setWriting(null);
+    if (!given.signal.aborted) await handOver(response);
+  };
+  const waits = running || writing !== null;
+  return (
+    <li>
+      <Button look="plain" disabled={waits} onClick={() => void make()}>
+        Complete set of papers (PDF)
+      </Button>{" "}
+      {waits ? (
+        <span role="status" className="text-[13px]">
+          {running ? "Drawing up the set…" : "Writing the PDF…"}{" "}
+          <Button
+            look="plain"
+            onClick={() => {
+              stop();
+              writing?.abort();
+            }}
+          >
+            Stop
+          </Button>
+        </span>
+      ) : (
+        <span className="text-[13px] text-ink-soft">
+          drawings with sizes and balloons, cards, templates, lists and layouts
+        </span>
+      )}
+    </li>
   );
 }

@@ -16,7 +16,7 @@ export function GET(request: Request, { params }: { readonly params: Promise<{ r
     const db = await connection();
     const computed = await computeJob(db, (await params).id, variant);
     if (!computed) return NO_SUCH_JOB();
-    const file = await printPages(db, computed, { page, format, variant });
+    const file = await printPages(db, computed, { page, format, variant, signal: request.signal });
     if (file === null)
       return sayProblem(page === null ? "This job has no pages yet." : "This job has no such page.", 404);
     return download(

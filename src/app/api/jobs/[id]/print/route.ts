@@ -15,7 +15,9 @@ export function GET(request: Request, { params }: { readonly params: Promise<{ r
     const db = await connection();
     const computed = await computeJob(db, (await params).id, variant);
     if (!computed) return NO_SUCH_JOB();
-    const drawings = query.has("drawings") ? await drawnPages(db, computed, variant) : [];
+    const drawings = query.has("drawings")
+      ? await drawnPages(db, computed, variant, { signal: request.signal })
+      : [];
     return download(
       await printJob(computed, page, variant, drawings),
       "application/pdf",
