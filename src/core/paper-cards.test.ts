@@ -6,7 +6,8 @@ import { seedPacketCabinet } from "../../demo/seed-packet-cabinet";
 import { shelfBrackets } from "../../demo/shelf-brackets";
 import { demoStockroom } from "../../demo/stockroom";
 import type { DrawItem } from "./drawing";
-import { type End, kindOf, lengthsBetween, tipOf } from "./ends";
+import { kindOf, lengthsBetween, tipOf } from "./ends";
+import { endFromWords } from "./ends/told.fixture";
 import { type Job, jobStyle, NO_ASSETS, type Page, type PageItem, plainCard, plainPage } from "./job";
 import { fromNm } from "./kernel";
 import { areaOfPanel } from "./layout";
@@ -80,44 +81,6 @@ function reader(style: LengthStyle) {
   return length;
 }
 
-const angle = (text: string | undefined): number =>
-  text === undefined ? 0 : Math.tan((Number(text.replace("−", "-").replace("+", "")) * Math.PI) / 180);
-
-/** An end from its words. */
-function endOf(words: string, length: (text: string) => number): End {
-  const cope = words.match(
-    /coped round (.+?) at ([\d.]+)°(?:, (.+?) beside its axis)?(, for a blade held square)?(?:, (left|right) of the axis)?, turned (−?[\d.-]+)° from width/,
-  );
-  if (cope) {
-    const turn = (Number((cope[6] ?? "").replace("−", "-")) * Math.PI) / 180;
-    const aside = cope[3] ? length(cope[3]) * (cope[5] === "left" ? 1 : -1) : 0;
-    const theta = (Number(cope[2]) * Math.PI) / 180;
-    return {
-      kind: "cope",
-      u: [Math.cos(turn), Math.sin(turn)],
-      offset: [-Math.sin(turn) * aside, Math.cos(turn) * aside],
-      cos: Math.cos(theta),
-      sin: Math.sin(theta),
-      radius: length(cope[1] ?? "") / 2,
-      curve: cope[4] ? "fit" : "surface",
-    };
-  }
-  const slope = (part: string): [number, number] => [
-    angle(part.match(/width ([+−][\d.]+)°/)?.[1]),
-    angle(part.match(/height ([+−][\d.]+)°/)?.[1]),
-  ];
-  const [first, second] = words.split(" and ");
-  if (!second) return { kind: "plane", slope: slope(words) };
-  const beyond = second.match(/the second (.+?) farther out/)?.[1];
-  return {
-    kind: "twoPlanes",
-    faces: [
-      { slope: slope(first ?? ""), beyond: 0 },
-      { slope: slope(second), beyond: beyond ? length(beyond) : 0 },
-    ],
-  };
-}
-
 describe("what is printed on the card of a member makes it again", () => {
   it.each(JOBS)("%s", (_, job) => {
     const style = jobStyle(job);
@@ -129,7 +92,10 @@ describe("what is printed on the card of a member makes it again", () => {
       count++;
       const facts = printedFacts(items);
       const shape = shapeNamed(fact(facts, "Stock"), form);
-      const ends = [endOf(fact(facts, "Start"), length), endOf(fact(facts, "End"), length)] as const;
+      const ends = [
+        endFromWords(fact(facts, "Start"), length),
+        endFromWords(fact(facts, "End"), length),
+      ] as const;
       const cut = length(fact(facts, "Cut length"));
       const made = lengthsBetween(shape, cut - tipOf(shape, ends[0]) - tipOf(shape, ends[1]), ...ends);
       const { areaMm2 } = sectionProperties(shape);

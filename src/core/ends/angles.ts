@@ -1,6 +1,6 @@
 /** Slopes as angles, and what saws make of them. */
 import { norm2, type Vec2 } from "../geometry";
-import { roundTo, toDegrees } from "../measure";
+import { formatDegrees, roundTo, toDegrees } from "../measure";
 import type { PlaneTurn } from "../stockroom";
 
 /** Slopes are kept to 1e-9: 0.01 micron in 10 m, so that equal ends are equal numbers. */
@@ -24,6 +24,19 @@ export type EndAngles = { readonly angle: number; readonly compound: readonly [n
 export function anglesOf(slope: Vec2): EndAngles {
   const degrees = (value: number) => roundTo(toDegrees(Math.atan(value)), 4);
   return { angle: degrees(norm2(slope)), compound: [degrees(slope[0]), degrees(slope[1])] };
+}
+
+export const signedDegrees = (degrees: number): string =>
+  `${degrees > 0 ? "+" : degrees < 0 ? "−" : ""}${formatDegrees(Math.abs(degrees))}°`;
+
+/** Angles from square towards the sides of the section, as far as there are any: "width +45°, height −10°". */
+export function slopeWords(slope: Vec2): string {
+  const [x, y] = anglesOf(slope).compound;
+  const parts = [
+    ...(x === 0 ? [] : [`width ${signedDegrees(x)}`]),
+    ...(y === 0 ? [] : [`height ${signedDegrees(y)}`]),
+  ];
+  return parts.length === 0 ? "square" : parts.join(", ");
 }
 
 /** Settings of a saw with the section's y face on its table: mitre = atan s_x, bevel = atan(s_y · cos mitre). */

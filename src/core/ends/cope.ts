@@ -6,7 +6,7 @@
  */
 import { norm2, type Vec2 } from "../geometry";
 import { LENGTH_TOLERANCE_MM, NM_PER_MM, SLOPE_TOLERANCE, snapMm } from "../kernel";
-import { formatDegrees, formatLength, toDegrees } from "../measure";
+import { formatDegrees, formatLength, roundTo, toDegrees } from "../measure";
 import type { SectionShape } from "../stockroom";
 import { anglesOf, apartFrom, snapNumber, snapSlope, turnedVector } from "./angles";
 import type { CopeEnd, EndKind, Tolerance, Way } from "./end";
@@ -141,6 +141,12 @@ export const cope: EndKind<CopeEnd> = {
     const beside = norm2(offset);
     const aside = beside > LENGTH_TOLERANCE_MM ? `, ${write(beside)} beside its axis` : "";
     return `coped round ${write(2 * radius)} at ${angle}°${aside}${curve === "fit" ? ", for a blade held square" : ""}`;
+  },
+  told(end, style) {
+    const aside = offsetOf(end);
+    const turn = formatDegrees(roundTo(toDegrees(Math.atan2(end.u[1], end.u[0])), 2));
+    const side = Math.abs(aside) > LENGTH_TOLERANCE_MM ? `, ${aside > 0 ? "left" : "right"} of the axis` : "";
+    return `${cope.note(end, style)}${side}, turned ${turn}° from width`;
   },
   profile(end, seen) {
     const own = seen.section ? radiiOf(seen.section) : null;

@@ -83,6 +83,8 @@ export type EndKind<E extends End> = {
   slopes(end: E): readonly Vec2[];
   /** What the bench has to know beside its angles; null: nothing. */
   note(end: E, style: LengthStyle): string | null;
+  /** All its numbers in words, so that it can be made from them alone; angles from square towards the sides of the section. */
+  told(end: E, style: LengthStyle): string;
   /** Its outline from the side, in drawn units, from the upper edge to the lower one. */
   profile(end: E, seen: SeenAlong): readonly ProfilePoint[];
   /** As files tell it: angles in degrees, lengths in mm. */

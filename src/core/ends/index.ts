@@ -1,5 +1,5 @@
 /** The door of the ends: their kinds, what each knows of itself, and the lengths between two of them. */
-export { anglesOf, type EndAngles, sawSettings } from "./angles";
+export { anglesOf, type EndAngles, sawSettings, signedDegrees } from "./angles";
 export { radiiOf } from "./cope";
 export type {
   CopeCurve,

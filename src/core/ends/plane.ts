@@ -1,6 +1,6 @@
 /** An end cut in one plane. */
 import { dot2, norm2 } from "../geometry";
-import { anglesOf, apartFrom, snapSlope, turnedVector } from "./angles";
+import { anglesOf, apartFrom, slopeWords, snapSlope, turnedVector } from "./angles";
 import type { EndKind, PlaneEnd } from "./end";
 
 export const SQUARE: PlaneEnd = { kind: "plane", slope: [0, 0] };
@@ -24,6 +24,7 @@ export const plane: EndKind<PlaneEnd> = {
   lean: ({ slope }) => ({ towards: slope, either: false }),
   slopes: ({ slope }) => [slope],
   note: () => null,
+  told: ({ slope }) => slopeWords(slope),
   profile: ({ slope }, { axis, depth }) => [
     { across: 0, out: (slope[axis] * depth) / 2 },
     { across: 1, out: (-slope[axis] * depth) / 2 },

@@ -9,9 +9,10 @@ import {
   type Vec2,
   valueAt,
 } from "../geometry";
-import { NM_PER_MM, SLOPE_TOLERANCE, snapMm } from "../kernel";
+import { LENGTH_TOLERANCE_MM, NM_PER_MM, SLOPE_TOLERANCE, snapMm } from "../kernel";
+import { formatLength } from "../measure";
 import { type SectionShape, sectionProperties } from "../stockroom";
-import { anglesOf, apartFrom, snapSlope, turnedVector } from "./angles";
+import { anglesOf, apartFrom, slopeWords, snapSlope, turnedVector } from "./angles";
 import type { End, EndFace, EndKind, TwoPlaneEnd, Way } from "./end";
 
 /** How far one plane stands above another; zero on the ridge in which they meet. */
@@ -116,6 +117,14 @@ export const twoPlanes: EndKind<TwoPlaneEnd> = {
   },
   slopes: ({ faces }) => faces.map(({ slope }) => slope),
   note: () => null,
+  told({ faces }, style) {
+    const [a, b] = faces[0].beyond <= faces[1].beyond ? faces : ([faces[1], faces[0]] as const);
+    const farther =
+      b.beyond > LENGTH_TOLERANCE_MM
+        ? `, the second ${formatLength(b.beyond, style, LENGTH_TOLERANCE_MM)} farther out on the axis`
+        : "";
+    return `${slopeWords(a.slope)} and ${slopeWords(b.slope)}${farther}`;
+  },
   profile(end, { axis, depth, section }) {
     const size = section ? sectionProperties(section).extent[axis] : depth;
     const scale = depth / size;

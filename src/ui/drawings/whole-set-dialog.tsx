@@ -1,5 +1,5 @@
 "use client";
-/** The whole set in one action: what belongs to it, ticked as the shop usually has it, then drawn up elsewhere while the desk stays free. */
+/** The whole set in one action: what belongs to it, ticked as the shop has it by default, then drawn up elsewhere while the desk stays free. */
 import { Files, LoaderCircle } from "lucide-react";
 import { useState } from "react";
 import { toast } from "sonner";
@@ -56,7 +56,7 @@ export function WholeSetDialog() {
   };
   const save = async () => {
     const reply = await call("PUT", "/api/stockroom/set-recipe", recipe);
-    if (reply.ok) toast("Saved as the usual set of the shop.");
+    if (reply.ok) toast("Saved: other jobs begin with it.");
     else toast.error(reply.problem.message);
   };
   return (
@@ -109,7 +109,7 @@ export function WholeSetDialog() {
             />
           </span>
           <Button look="plain" onClick={() => void save()}>
-            Save as the shop's usual set
+            Save as the shop's default
           </Button>
         </div>
         {running ? (

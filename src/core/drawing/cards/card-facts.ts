@@ -1,11 +1,11 @@
 /** What a card says of a piece beside its drawing: every number that is needed to make it, each told once. */
-import { anglesOf, type End, type EndFace, kindOf, sawSettings } from "../../ends";
-import { norm2, type Vec2 } from "../../geometry";
+import { type End, kindOf, sawSettings, signedDegrees } from "../../ends";
+import { norm2 } from "../../geometry";
 import type { PanelEdge } from "../../job";
 import { at, fromNm, LENGTH_TOLERANCE_MM, type Nm } from "../../kernel";
 import { blankOf } from "../../layout";
 import { fromBothEdges, standWords } from "../../lists";
-import { formatDegrees, formatLength, type LengthStyle, roundTo, toDegrees } from "../../measure";
+import { formatLength, type LengthStyle } from "../../measure";
 import type { Stockroom } from "../../stockroom";
 import type { HoleForm, MemberForm, PanelForm, TallyRow } from "../../tally";
 
@@ -46,7 +46,7 @@ function memberFacts(form: MemberForm, write: Write, style: LengthStyle): readon
     facts.push({ label: "Edges", value: `longest ${write(long)}, shortest ${write(short)}` });
   const words = ["Start", "End"] as const;
   form.ends.forEach((end, i) => {
-    facts.push({ label: at(words, i), value: endWords(end, write, style) });
+    facts.push({ label: at(words, i), value: kindOf(end).told(end, style) });
   });
   if (form.ends.some((end) => !isSquare(end))) facts.push({ label: "Ends", value: standWords(form) });
   form.ends.forEach((end, i) => {
@@ -61,39 +61,6 @@ const isSquare = (end: End) =>
     .slopes(end)
     .every((slope) => norm2(slope) < 1e-9) && end.kind !== "cope";
 
-const signed = (degrees: number) =>
-  `${degrees > 0 ? "+" : degrees < 0 ? "−" : ""}${formatDegrees(Math.abs(degrees))}°`;
-
-/** Angles from square towards the two sides of the section, where they are any: "width +45°, height −10°". */
-function slopeWords(slope: Vec2): string {
-  const [x, y] = anglesOf(slope).compound;
-  const parts = [...(x === 0 ? [] : [`width ${signed(x)}`]), ...(y === 0 ? [] : [`height ${signed(y)}`])];
-  return parts.length === 0 ? "square" : parts.join(", ");
-}
-
-function endWords(end: End, write: Write, style: LengthStyle): string {
-  switch (end.kind) {
-    case "plane":
-      return slopeWords(end.slope);
-    case "twoPlanes": {
-      const [a, b] = [...end.faces].sort((p, q) => p.beyond - q.beyond) as [EndFace, EndFace];
-      const farther =
-        b.beyond > LENGTH_TOLERANCE_MM ? `, the second ${write(b.beyond)} farther out on the axis` : "";
-      return `${slopeWords(a.slope)} and ${slopeWords(b.slope)}${farther}`;
-    }
-    case "cope": {
-      const [x, y] = end.u;
-      const aside = end.offset[1] * x - end.offset[0] * y;
-      const turned = formatDegrees(roundTo(toDegrees(Math.atan2(y, x)), 2));
-      const offset =
-        Math.abs(aside) > LENGTH_TOLERANCE_MM ? `, ${aside > 0 ? "left" : "right"} of the axis` : "";
-      return `${kindOf(end).note(end, style)}${offset}, turned ${turned}° from width`;
-    }
-    default:
-      return end satisfies never;
-  }
-}
-
 /** Settings of a saw with the height side on its table; null where no saw cuts it, or square. */
 function sawWords(end: End): string | null {
   const kind = kindOf(end);
@@ -102,7 +69,7 @@ function sawWords(end: End): string | null {
     .slopes(end)
     .map((slope) => {
       const { mitre, bevel } = sawSettings(slope);
-      return `mitre ${signed(mitre)}, bevel ${signed(bevel)}`;
+      return `mitre ${signedDegrees(mitre)}, bevel ${signedDegrees(bevel)}`;
     })
     .join("; ");
 }

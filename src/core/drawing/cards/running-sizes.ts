@@ -14,7 +14,7 @@ export const LETTERS = 2.5;
 const PITCH = 3.6;
 const GAP = 1;
 /** From the edge to the numbers. */
-export const NUMBERS_AWAY = 6;
+const NUMBERS_AWAY = 6;
 const STROKE: Stroke = { ink: "ink", width: 0.18 };
 
 /**
