@@ -47,7 +47,7 @@ describe("ends in words", () => {
         kinds.add(made.kind);
         expect(made.kind).toBe(end.kind);
         // Angles are written to 0.01 degrees; a difference below the tolerance of lengths is not told.
-        const apart = kindOf(end).apart(made, end, { lengthNm: 60_000, slope: 1e-3 });
+        const apart = kindOf(end).apart(made, end, { lengthNm: 100_000, slope: 1e-3 });
         expect(apart, kindOf(end).told(end, STYLE)).toBeLessThanOrEqual(1);
       }
     }
