@@ -18,7 +18,7 @@ function standing(job: Job, page: Page): ReadonlyMap<string, string> {
   const views = new Map<string, DrawnView>(
     asksOfPages(job, [page], null).map((asked) => [
       asked.id,
-      draw({ job, stockroom: STOCKROOM, assets: NO_ASSETS }, { ...asked, tints: false }),
+      draw({ job, stockroom: STOCKROOM, assets: NO_ASSETS }, { ...asked, tints: "none" }),
     ]),
   );
   const head = { info: job.info.job, revision: 1, date: "", variantName: null, shop: "" };

@@ -14,7 +14,7 @@ import {
   type Stroke,
 } from "@/core/drawing";
 import { fontNames, LIKE, type OpenFont, openFonts } from "./fonts";
-import { INKS, TINTS } from "./print-colours";
+import { INKS, tintColour } from "./print-colours";
 
 const POINTS_PER_MM = 72 / 25.4;
 
@@ -122,10 +122,14 @@ class PdfWriter {
     if (closed) this.doc.closePath();
   }
 
-  private paint({ fill, stroke }: Pick<Extract<DrawItem, { kind: "paths" }>, "fill" | "stroke">): void {
+  private paint({
+    fill,
+    stroke,
+    shade,
+  }: Pick<Extract<DrawItem, { kind: "paths" }>, "fill" | "stroke" | "shade">): void {
     const { doc } = this;
     if (stroke) this.stroke(stroke);
-    if (fill) doc.fillColor(TINTS[fill]);
+    if (fill) doc.fillColor(tintColour(fill, shade));
     if (fill && stroke) doc.fillAndStroke("even-odd");
     else if (fill) doc.fill("even-odd");
     else doc.stroke();

@@ -7,8 +7,9 @@ import {
   type Face,
   pathData,
   type Stroke,
+  type Tint,
 } from "@/core/drawing";
-import { INKS, TINTS } from "./print-colours";
+import { INKS, tintColour } from "./print-colours";
 
 const FACES: Readonly<Record<Face, string>> = {
   text: `font-family="Barlow, sans-serif"`,
@@ -90,11 +91,13 @@ const pointsOf = (points: readonly (readonly [number, number])[]) =>
 function fillOf({
   fill,
   stroke,
+  shade,
 }: {
-  readonly fill: keyof typeof TINTS | null;
+  readonly fill: Tint | null;
   readonly stroke: Stroke | null;
+  readonly shade?: number;
 }): string {
-  return `fill="${fill ? TINTS[fill] : "none"}" ${stroke ? strokeOf(stroke) : ""}`;
+  return `fill="${fill ? tintColour(fill, shade) : "none"}" ${stroke ? strokeOf(stroke) : ""}`;
 }
 
 /** The record and the piece that an item shows, for programs that read the file. */

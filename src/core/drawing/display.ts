@@ -58,6 +58,8 @@ type Paths = {
   readonly paths: readonly Path[];
   readonly stroke: Stroke | null;
   readonly fill: Tint | null;
+  /** How much darker it is filled, from 0 (as its tint is) to 1 (black). */
+  readonly shade?: number;
 };
 export type DrawnText = {
   readonly kind: "text";

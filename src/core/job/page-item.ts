@@ -33,7 +33,7 @@ export const VIEW_SIDES = [
 export type ViewSide = (typeof VIEW_SIDES)[number];
 export const FOLLOWER_SIDES = ["left", "right", "above", "below"] as const;
 export type FollowerSide = (typeof FOLLOWER_SIDES)[number];
-export const VIEW_LOOKS = ["lines", "hidden", "tints"] as const;
+export const VIEW_LOOKS = ["lines", "hidden", "tints", "shaded"] as const;
 export type ViewLook = (typeof VIEW_LOOKS)[number];
 
 /** What a view shows. */

@@ -32,7 +32,7 @@ export function cover(set: Drafts, { job, assets }: PlacingInputs): void {
     id: set.ids.item(),
     at: [border.x0 + 15 + room.width / 2, border.y0 + 45 + room.height / 2],
     from: ISOMETRIC,
-    look: "tints",
+    look: "shaded",
   });
   const contents = plainList({
     ...own,

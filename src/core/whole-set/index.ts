@@ -7,7 +7,7 @@ import { type Job, type Page, type PageItem, pageStyle } from "../job";
 import type { SavedLayout } from "../layout";
 import { asksOfPages, catchGrounds, createPageDrawing, type PageInputs } from "../paper-set";
 import { createPipeline } from "../pipeline";
-import { itemsOfSizes } from "../placing";
+import { itemsOfSizes, type ProposedSize } from "../placing";
 import { createPlacings, type PlacingInputs } from "../placings";
 import { createDocumentReceiver, type DocumentMessage } from "../sent-document";
 import type { SetRecipe } from "../stockroom";
@@ -21,6 +21,9 @@ import { balloonsIn, seenRows, subjectsToDraw, viewPage } from "./view-pages";
 export type { WholeSet };
 
 export type SetInputs = PlacingInputs & { readonly layouts: readonly SavedLayout[] };
+
+/** With more a page cannot be read: what is not placed yet is told beside the pages. The sizes over all come first. */
+const MOST_SIZES = 120;
 
 /** Draws up what is missing of the set of a job; with a memory of its own. */
 export function createSetDrawing(): (inputs: SetInputs, recipe: SetRecipe, ids: Ids) => WholeSet {
@@ -46,6 +49,8 @@ export function createSetDrawing(): (inputs: SetInputs, recipe: SetRecipe, ids: 
     if (recipe.cover) cover(set, inputs);
     if (recipe.views)
       for (const subject of subjectsToDraw(set, job)) {
+        // The same at every scale that is tried.
+        let proposed: readonly ProposedSize[] | null = null;
         const made = viewPage(set, subject, inputs, (now, page, views) => {
           const start = drawn(now, page);
           const rows = seenRows(results, start.drawn, views.picture.id);
@@ -59,7 +64,7 @@ export function createSetDrawing(): (inputs: SetInputs, recipe: SetRecipe, ids: 
               ids,
             ),
           ];
-          const proposed = placings.propose({ ...inputs, job: now }, page.id, null);
+          proposed ??= placings.propose({ ...inputs, job: now }, page.id, null).slice(0, MOST_SIZES);
           const grounds = catchGrounds(start.drawn, { job: now, results, assets, variant });
           const sizes = itemsOfSizes(
             proposed,

@@ -26,7 +26,9 @@ type Subject = { readonly heading: string; readonly of: ViewOf };
 /** The job, and each assembly that stands in it, as far as no page has views of them yet. */
 export function subjectsToDraw(set: Drafts, job: Job): readonly Subject[] {
   const { shape } = set.results;
-  const there = set.all("view").filter(({ from, look }) => from.kind !== "follower" && look !== "tints");
+  const there = set
+    .all("view")
+    .filter(({ from, look }) => from.kind !== "follower" && look !== "tints" && look !== "shaded");
   const isDrawn = (of: ViewOf) =>
     there.some((view) =>
       of.kind === "assembly"
@@ -77,10 +79,11 @@ export function viewPage(
       (front.height + side.width) * scale <= high - 2 * ROUND - BETWEEN,
   );
   const title = titleBox(border, stockroom.titleBlock);
+  const ids = { main: set.ids.item(), side: set.ids.item(), top: set.ids.item(), picture: set.ids.item() };
   let made: { readonly page: Page; readonly items: readonly PageItem[] } | null = null;
   for (const scale of scales.slice(first < 0 ? -1 : first).slice(0, TRIES)) {
     const page = { ...sheet, scale };
-    const views = viewsAt(set, { page, of, sizes: { front, side, iso } }, { border, title });
+    const views = viewsAt(set, { page, of, ids, sizes: { front, side, iso } }, { border, title });
     const all = [views.main, ...views.followers, views.picture];
     const now = withPage(set.job, page, all);
     const told = tell(now, page, views);
@@ -106,8 +109,14 @@ function viewsAt(
   {
     page,
     of,
+    ids,
     sizes: { front, side, iso },
-  }: { readonly page: Page; readonly of: ViewOf; readonly sizes: Sizes },
+  }: {
+    readonly page: Page;
+    readonly of: ViewOf;
+    readonly ids: Readonly<Record<"main" | "side" | "top" | "picture", ViewItem["id"]>>;
+    readonly sizes: Sizes;
+  },
   { border, title }: Sheet,
 ): Views {
   const { scale } = page;
@@ -122,14 +131,14 @@ function viewsAt(
   const top = border.y0 + ROUND + (third ? depth + BETWEEN : 0);
   const main = plainView({
     ...own,
-    id: set.ids.item(),
+    id: ids.main,
     at: [border.x0 + ROUND + width / 2, top + height / 2],
     caption: "Front",
   });
-  const follower = (where: "right" | "above" | "below", caption: string) =>
+  const follower = (id: ViewItem["id"], where: "right" | "above" | "below", caption: string) =>
     plainView({
       ...own,
-      id: set.ids.item(),
+      id,
       from: { kind: "follower", of: main.id, side: where, gap: BETWEEN },
       caption,
     });
@@ -149,12 +158,15 @@ function viewsAt(
   const ownScale = Math.min(scaleIn(room), 4 * scale);
   const picture = plainView({
     ...own,
-    id: set.ids.item(),
+    id: ids.picture,
     at: [(room.x0 + room.x1) / 2, (room.y0 + room.y1) / 2],
     from: ISOMETRIC,
     scale: Math.abs(ownScale / scale - 1) < 1e-6 ? null : ownScale,
   });
-  const followers = [follower("right", third ? "Right" : "Left"), follower(third ? "above" : "below", "Top")];
+  const followers = [
+    follower(ids.side, "right", third ? "Right" : "Left"),
+    follower(ids.top, third ? "above" : "below", "Top"),
+  ];
   return { main, followers, picture };
 }
 

@@ -31,6 +31,15 @@ const TINTS: Readonly<Record<Tint, string>> = {
   ground: "var(--color-ground)",
   lock: "var(--color-brass)",
 };
+/** Its tint, darker where it is shaded. */
+const tintOf = (item: Extract<DrawItem, { kind: "polygon" | "paths" }>): string => {
+  if (!item.fill) return "none";
+  const shade = item.kind === "paths" ? (item.shade ?? 0) : 0;
+  return shade === 0
+    ? TINTS[item.fill]
+    : `color-mix(in srgb, ${TINTS[item.fill]}, black ${Math.round(shade * 100)}%)`;
+};
+
 const FACES: Readonly<Record<Face, string>> = {
   text: "font-text",
   strong: "font-text font-semibold",
@@ -123,7 +132,7 @@ function Item({ item, isSelected, onPick }: ItemProps) {
     );
   if (item.kind === "clip") return <Clipped item={item} isSelected={isSelected} onPick={onPick} />;
   if (item.kind === "polygon" || item.kind === "paths") {
-    const fill = chosen ? "var(--color-brass-pale)" : item.fill ? TINTS[item.fill] : "none";
+    const fill = chosen ? "var(--color-brass-pale)" : tintOf(item);
     const drawn = {
       fill,
       // Without an outline, a hair of its own tint closes the seam to the next face.

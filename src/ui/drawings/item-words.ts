@@ -34,6 +34,7 @@ export const LOOK_WORDS: Readonly<Record<ViewLook, string>> = {
   lines: "Visible lines",
   hidden: "Visible lines, hidden ones dashed",
   tints: "Visible lines, tinted by material",
+  shaded: "Visible lines, tinted and shaded",
 };
 export const CORNER_WORDS: Readonly<Record<ListCorner, string>> = {
   topLeft: "Top left",

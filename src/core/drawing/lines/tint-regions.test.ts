@@ -1,10 +1,10 @@
 import { describe, expect, it } from "vitest";
-import { isInside, type Vec2 } from "../../geometry";
+import { dot, isInside, type Vec2, type Vec3 } from "../../geometry";
 import { at, seededRandom } from "../../kernel";
 import { resultsOf, smallFrame } from "../../pipeline.fixture";
 import { Image } from "./lines.oracle";
 import { seenPieces } from "./shape-solids";
-import { tintRegions } from "./tint-regions";
+import { shadedRegions, tintRegions } from "./tint-regions";
 import { viewFrom } from "./view-frame";
 
 /** Even-odd, as all writers fill. */
@@ -62,5 +62,44 @@ describe("regions to be tinted", () => {
     // Straight borders come out straight: a rail has its few corners, not one for each pixel.
     for (const { outlines } of regions)
       for (const outline of outlines) expect(outline.length).toBeLessThan(40);
+  });
+
+  it("are darker the farther a face is turned from the light, each face where it is seen", () => {
+    const pieces = seenPieces(shape, viewFrom([-1, -1, 1]));
+    const regions = shadedRegions(pieces);
+    const image = new Image(pieces);
+    const [x0, y0, x1, y1] = image.box;
+    const pixel = Math.max(x1 - x0, y1 - y0) / 1_600;
+    // In the isometric view from the front left: tops are lightest, left sides darker, fronts darkest.
+    const shades = { top: new Set<number>(), left: new Set<number>(), front: new Set<number>() };
+    const sides = [
+      ["top", [0, 0, 1]],
+      ["left", [-1, 0, 0]],
+      ["front", [0, -1, 0]],
+    ] as const;
+    const { right, up, towards } = viewFrom([-1, -1, 1]);
+    let tried = 0;
+    for (let i = 0; i < 1_500; i++) {
+      const place: Vec2 = [x0 + random.next() * (x1 - x0), y0 + random.next() * (y1 - y0)];
+      const around = [-2, 0, 2].flatMap((dx) =>
+        [-2, 0, 2].map((dy) => image.seenAt([place[0] + dx * pixel, place[1] + dy * pixel])),
+      );
+      const [first] = around;
+      if (!first || around.some((one) => !one || dot(one.normal, first.normal) < 1 - 1e-9)) continue;
+      const side = sides.find(([, normal]) => {
+        const seen: Vec3 = [dot(right, normal), dot(up, normal), dot(towards, normal)];
+        return dot(seen, first.normal) > 1 - 1e-9;
+      })?.[0];
+      if (!side) continue;
+      tried++;
+      const found = regions.filter(({ outlines }) => isWithin(place, outlines));
+      expect(found.length).toBeLessThanOrEqual(1);
+      shades[side].add(found[0]?.shade ?? 0);
+    }
+    expect(tried).toBeGreaterThan(200);
+    const [top, left, front] = [shades.top, shades.left, shades.front].map((set) => [...set]);
+    expect([top?.length, left?.length, front?.length]).toEqual([1, 1, 1]);
+    expect(top?.[0] ?? 1).toBeLessThan(left?.[0] ?? 0);
+    expect(left?.[0] ?? 1).toBeLessThan(front?.[0] ?? 0);
   });
 });

@@ -3,21 +3,64 @@
  * are told apart, then straightened (Douglas and Peucker 1973). What is left of the grid's steps is narrower than the lines
  * that are drawn over every border.
  */
-import type { Vec2 } from "../../geometry";
+import type { Vec2, Vec3 } from "../../geometry";
 import { at } from "../../kernel";
-import type { Candidates, SeenSolid } from "./candidates";
+import { type Candidates, candidatesOf, type SeenSolid } from "./candidates";
 import { type FineGrid, seenOwners } from "./visible-parts";
 
 /** What is seen of a piece, heights upwards: closed outlines, of which one within another is a hole. */
-export type TintRegion = { readonly owner: number; readonly outlines: readonly (readonly Vec2[])[] };
+export type TintRegion = {
+  readonly owner: number;
+  /** How much darker than its tint it is, from 0 to 1. */
+  readonly shade: number;
+  readonly outlines: readonly (readonly Vec2[])[];
+};
 
 /** Pixels along the longer side of the view: a fifth of a millimetre where that is as wide as A3. */
 const PIXELS = 1_600;
 /** Pixels. How far a straightened border may lie beside the traced one. */
 const STRAIGHT = 0.75;
 
+/** Where each piece is seen. */
 export function tintRegions(solids: readonly SeenSolid[], found?: Candidates): readonly TintRegion[] {
-  const grid = seenOwners(solids, PIXELS, found);
+  return regionsOf(seenOwners(solids, PIXELS, found)).map((region) => ({ ...region, shade: 0 }));
+}
+
+/** From where light falls, in the axes of the view: from the upper left, over the shoulder of whoever looks. */
+const LIGHT: Vec3 = [-0.35, 0.7, 0.62];
+/** Faces are shaded in so many steps, the darkest of them so much darker than what is turned to the light. */
+const STEPS = 6;
+const DARKEST = 0.32;
+
+/**
+ * Where the faces of each piece are seen that are turned away from the light, by how far; to be laid over the piece as a whole, so
+ * that nothing of the paper shows between two of them.
+ */
+export function shadedRegions(
+  solids: readonly SeenSolid[],
+  found: Candidates = candidatesOf(solids),
+): readonly TintRegion[] {
+  const { occluders } = found;
+  const size = Math.hypot(...LIGHT);
+  const keys = occluders.owners.map((owner, face) => {
+    const [x, y, z] = [0, 1, 2].map((i) => occluders.planes[4 * face + i] as number) as [
+      number,
+      number,
+      number,
+    ];
+    const lit = (x * LIGHT[0] + y * LIGHT[1] + z * LIGHT[2]) / size;
+    return owner * STEPS + Math.round((STEPS - 1) * Math.min(1, Math.max(0, 1 - lit)));
+  });
+  const byFace = { ...found, occluders: { ...occluders, owners: keys } };
+  return regionsOf(seenOwners(solids, PIXELS, byFace)).flatMap(({ owner: key, outlines }) => {
+    const step = key % STEPS;
+    return step === 0
+      ? []
+      : [{ owner: Math.floor(key / STEPS), shade: (DARKEST * step) / (STEPS - 1), outlines }];
+  });
+}
+
+function regionsOf(grid: FineGrid | null): readonly Omit<TintRegion, "shade">[] {
   if (!grid) return [];
   const { x0, y0, size } = grid;
   const byOwner = new Map<number, (readonly Vec2[])[]>();

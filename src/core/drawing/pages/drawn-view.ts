@@ -18,6 +18,7 @@ import {
   type SeenGrid,
   type SeenPiece,
   seenPieces,
+  shadedRegions,
   tintRegions,
   type ViewLine,
   type ViewLineKind,
@@ -45,7 +46,12 @@ export type DrawnView = {
   /** Those that were asked for, by `featureKey`; null: it is lost. */
   readonly features: ReadonlyMap<string, SeenFeature | null>;
   /** What is seen of each piece, where that was asked for: outlines, of which one within another is a hole. */
-  readonly tints: readonly { readonly piece: number; readonly outlines: readonly Polygon[] }[];
+  readonly tints: readonly {
+    readonly piece: number;
+    /** How much darker than the tint of the piece, from 0 to 1. */
+    readonly shade: number;
+    readonly outlines: readonly Polygon[];
+  }[];
   /** Where the origin of what it shows lies in it, of the job, the assembly or the piece. */
   readonly origin: Vec2;
   /** The faces of the cut, if it is seen square: the outlines of each piece's section, holes as well. */
@@ -173,12 +179,14 @@ function drawnPieces({ seen, sections }: Cut, asked: ViewAsked, origin: Vec2): D
     parts: parts.map(({ owner, at, radius }) => ({ piece: owner, at: onPaper(at), radius })),
     grid,
     features: NO_FEATURES,
-    tints: asked.tints
-      ? tintRegions(seen, found).map(({ owner, outlines }) => ({
-          piece: owner,
-          outlines: outlines.map((outline) => outline.map(onPaper)),
-        }))
-      : [],
+    tints: [
+      ...(asked.tints === "none" ? [] : tintRegions(seen, found)),
+      ...(asked.tints === "shaded" ? shadedRegions(seen, found) : []),
+    ].map(({ owner, shade, outlines }) => ({
+      piece: owner,
+      shade,
+      outlines: outlines.map((outline) => outline.map(onPaper)),
+    })),
     origin,
     sections,
   };
@@ -189,25 +197,34 @@ const NO_FEATURES: DrawnView["features"] = new Map();
 /** Views that are remembered; a job has few that differ in what they show and from where. */
 const MOST_KNOWN = 200;
 
+type Known = {
+  readonly shape: Shape;
+  readonly assets: Assets;
+  readonly seen: readonly SeenPiece[];
+  readonly drawn: DrawnView;
+};
+
 /** Views with a memory: one whose solids stand as they did, seen from where it was, is not drawn anew. Views that show the same share it. */
 export function createViewDrawer(): (
   shape: Shape,
   asked: ViewAsked & { readonly cutAt: number | null },
   assets: Assets,
 ) => DrawnView {
-  const known = new Map<string, { readonly seen: readonly SeenPiece[]; readonly drawn: DrawnView }>();
+  const known = new Map<string, Known>();
   const told = new Map<string, { readonly drawn: DrawnView; readonly view: DrawnView }>();
   return (shape, asked, assets) => {
-    const seen = piecesOfView(shape, asked, assets);
     const { of, axes, hidden, cut, cutAt, variant, behind, tints, parts } = asked;
     const origin = originOf(shape, asked);
     const key = JSON.stringify([of, axes, origin, hidden, cut?.axis, cutAt, variant, behind, tints, parts]);
     const before = known.get(key);
+    // A page of cards asks for the same view again and again.
+    const isSame = before?.shape === shape && before.assets === assets;
+    const seen = isSame ? before.seen : piecesOfView(shape, asked, assets);
     const plane = planeOfCut(shape, asked);
     const made = () => drawnPieces(plane ? cutPieces(seen, plane) : { seen, sections: [] }, asked, origin);
-    const drawn = before && sameSolids(before.seen, seen) ? before.drawn : made();
+    const drawn = before && (isSame || sameSolids(before.seen, seen)) ? before.drawn : made();
     if (known.size > MOST_KNOWN) known.clear();
-    known.set(key, { seen, drawn });
+    known.set(key, { shape, assets, seen, drawn });
     if (asked.features.length === 0) return drawn;
     const features = new Map(
       asked.features.map((one) => [featureKey(one), featureInView(shape, asked, one, assets)] as const),

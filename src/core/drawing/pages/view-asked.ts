@@ -25,7 +25,7 @@ export type ViewAsked = {
   /** Lines that are hidden are wanted as well. */
   readonly behind: boolean;
   /** What is seen of each piece is wanted, to be tinted. */
-  readonly tints: boolean;
+  readonly tints: "none" | "flat" | "shaded";
   /** Places that leaders may point at are wanted. */
   readonly parts: boolean;
   /** The places that its sizes measure from and to. */
@@ -120,7 +120,7 @@ export function viewsAsked(
         cut: subject.cut,
         variant: (subject.variant as VariantId | null) ?? variant,
         behind: item.look === "hidden",
-        tints: item.look === "tints",
+        tints: item.look === "tints" ? "flat" : item.look === "shaded" ? "shaded" : "none",
         parts: allParts || pointedAt.has(item.id),
         features: items.flatMap((one) => featuresFor(item.id, one)),
       },
@@ -136,7 +136,7 @@ const whereItSits: Omit<ViewAsked, "id" | "variant"> = {
   cut: null,
   // What is not seen of a piece is dashed.
   behind: true,
-  tints: false,
+  tints: "none",
   parts: false,
   features: [],
 };

@@ -204,12 +204,12 @@ export function viewItems(
       widths.narrow,
     ),
   );
-  const tints = drawn.tints.map(({ piece, outlines }): DrawItem => {
+  const tints = drawn.tints.map(({ piece, shade, outlines }): DrawItem => {
     const paths = outlines.flatMap((outline): Path[] => {
       const [from, ...rest] = outline.map(onPage);
       return from ? [{ from, segments: rest.map((to) => ({ kind: "line", to })), closed: true }] : [];
     });
-    return { kind: "paths", paths, stroke: null, fill: tintOf(piece), layer: "HATCHING" };
+    return { kind: "paths", paths, stroke: null, fill: tintOf(piece), shade, layer: "HATCHING" };
   });
   const all = [...tints, ...faces, ...lines, ...strong];
   const box = boxOfView(item, drawn, scale);
