@@ -11,6 +11,8 @@ import {
   issueWords,
   type Job,
   NO_ASSETS,
+  type PageId,
+  type PageItemId,
   pagesInOrder,
   plainCheck,
   readCuttingList,
@@ -28,6 +30,7 @@ import { type LengthStyle, type LengthUnit, PLAIN_MM } from "@/core/measure";
 import { pagesForFile } from "@/core/paper-set";
 import { createPipeline, type Results } from "@/core/pipeline";
 import { EMPTY_STOCKROOM, indexStockroom, type Stockroom, StockroomSchema } from "@/core/stockroom";
+import { createSetDrawing, withSet } from "@/core/whole-set";
 import { loadLinearSolver } from "@/engines/linear-solver";
 import { listRows } from "@/formats/csv";
 import { readJobFile } from "@/formats/job-file";
@@ -46,7 +49,7 @@ const USAGE = `rustic-tally COMMAND FILE [options]
                 --unit mm|cm|m|in|ft (numbers without unit in a cut list)   --stockroom FILE.json
   draw FILE     the drawing pages of a job file
                 --format pdf|svg|dxf   --page HEADING (pdf: all where not said)   --variant NAME
-                --stockroom FILE.json
+                --stockroom FILE.json   --set whole (with the pages that the job still needs)
   check FILE    list the checks of a job file or cut list; same options
   bars FILE     a bar layout for a problem file (JSON)      --seconds N
   sheets FILE   a sheet layout for a problem file (JSON)    --seconds N   --seed N
@@ -145,6 +148,7 @@ const LIST_OPTIONS = {
 const DRAW_OPTIONS = {
   format: ["pdf", "svg", "dxf"],
   page: "any",
+  set: ["asIs", "whole"],
   unit: LIST_OPTIONS.unit,
   stockroom: "any",
   variant: "any",
@@ -288,10 +292,27 @@ const headOf = ({ job, revision, variantName }: Loaded, made: Date): PageHead =>
   shop: "",
 });
 
+/** The job with the pages that its set still needs. */
+function withMissing({ job, stockroom, assets, variant }: Loaded): Job {
+  const taken = [...Object.keys(job.pages), ...Object.keys(job.pageItems)];
+  let prefix = "set";
+  while (taken.some((id) => id.startsWith(prefix))) prefix += "+";
+  let count = 0;
+  const ids = {
+    page: () => `${prefix}${++count}` as PageId,
+    item: () => `${prefix}${++count}` as PageItemId,
+  };
+  const inputs = { job, stockroom, assets, variant, layouts: [] };
+  const set = withSet(job, createSetDrawing()(inputs, stockroom.setRecipe, ids));
+  if (!set.ok) throw new Error(sentence(set.problem));
+  return set.value;
+}
+
 async function drawCommand(words: readonly string[]): Promise<Result<Output, string>> {
   const loaded = await load(words, DRAW_OPTIONS);
   if (!loaded.ok) return loaded;
-  const { job, results, stockroom, assets, variant, found, stderr, options } = loaded.value;
+  const { results, stockroom, assets, variant, found, stderr, options } = loaded.value;
+  const job = options.get("set") === "whole" ? withMissing(loaded.value) : loaded.value.job;
   const format = options.get("format") ?? "pdf";
   const wanted = options.get("page");
   const all = pagesInOrder(job);

@@ -1,17 +1,10 @@
 /** The drawing pages of a job as files. */
 import { setImmediate } from "node:timers/promises";
 import type { Drawing } from "@/core/drawing";
-import {
-  assetsOfPapers,
-  type Edit,
-  type Page,
-  type PageItem,
-  pagesInOrder,
-  type VariantId,
-  withEdit,
-} from "@/core/job";
+import { assetsOfPapers, pagesInOrder, type VariantId } from "@/core/job";
 import { ok, type Problem, type Result } from "@/core/kernel";
 import { createFilePages } from "@/core/paper-set";
+import { type WholeSet, withSet } from "@/core/whole-set";
 import { type Connection, readAssets } from "@/db";
 import { type PageFormat, pagesFile } from "@/formats/pages-file";
 import { type ComputedJob, headOf } from "./papers";
@@ -49,20 +42,9 @@ export async function drawnPages(
 }
 
 /** A computed job with pages more, which are nowhere kept; the problem says why they do not fit. */
-export function withPages(
-  computed: ComputedJob,
-  { pages, items }: { readonly pages: Page[]; readonly items: PageItem[] },
-): Result<ComputedJob, Problem> {
-  const edits: Edit[] = [];
-  if (pages.length > 0) edits.push({ kind: "setPages", pages });
-  if (items.length > 0) edits.push({ kind: "setPageItems", items });
-  let { job } = computed.open;
-  for (const edit of edits) {
-    const next = withEdit(job, edit);
-    if (!next.ok) return next;
-    job = next.value;
-  }
-  return ok({ ...computed, open: { ...computed.open, job } });
+export function withPages(computed: ComputedJob, set: WholeSet): Result<ComputedJob, Problem> {
+  const job = withSet(computed.open.job, set);
+  return job.ok ? ok({ ...computed, open: { ...computed.open, job: job.value } }) : job;
 }
 
 /** Some pages of a computed job as one file, all when none is named; null: it has none of that name. */

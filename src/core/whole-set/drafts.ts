@@ -11,7 +11,7 @@ import {
   type ViewItem,
   withEdit,
 } from "../job";
-import { BrokenInvariant, sentence } from "../kernel";
+import { BrokenInvariant, ok, type Problem, type Result, sentence } from "../kernel";
 import type { Results } from "../pipeline";
 import type { SetRecipe } from "../stockroom";
 
@@ -20,16 +20,25 @@ export type WholeSet = { readonly pages: readonly Page[]; readonly items: readon
 
 export type Ids = { readonly page: () => Page["id"]; readonly item: () => PageItem["id"] };
 
-/** A document with a page and some items more. What is made here fits the laws of the document. */
-export function withPage(job: Job, page: Page | null, items: readonly PageItem[]): Job {
+/** A document with some pages and items more; the problem says why they do not fit. */
+export function withSet(job: Job, { pages, items }: WholeSet): Result<Job, Problem> {
   const edits: Edit[] = [];
-  if (page) edits.push({ kind: "setPages", pages: [page] });
+  if (pages.length > 0) edits.push({ kind: "setPages", pages: [...pages] });
   if (items.length > 0) edits.push({ kind: "setPageItems", items: [...items] });
-  return edits.reduce((before, edit) => {
-    const next = withEdit(before, edit);
-    if (!next.ok) throw new BrokenInvariant(`the set cannot be drawn up: ${sentence(next.problem)}`);
-    return next.value;
-  }, job);
+  let now = job;
+  for (const edit of edits) {
+    const next = withEdit(now, edit);
+    if (!next.ok) return next;
+    now = next.value;
+  }
+  return ok(now);
+}
+
+/** The same with a page that is made here, which fits the laws of the document. */
+export function withPage(job: Job, page: Page | null, items: readonly PageItem[]): Job {
+  const made = withSet(job, { pages: page ? [page] : [], items });
+  if (!made.ok) throw new BrokenInvariant(`the set cannot be drawn up: ${sentence(made.problem)}`);
+  return made.value;
 }
 
 /** The set as it grows: each page stands after those before it. */

@@ -13,12 +13,12 @@ import { createDocumentReceiver, type DocumentMessage } from "../sent-document";
 import type { SetRecipe } from "../stockroom";
 import { createViews } from "../views";
 import { cover } from "./cover";
-import { Drafts, type Ids, type WholeSet } from "./drafts";
+import { Drafts, type Ids, type WholeSet, withSet } from "./drafts";
 import { layoutPages, listPages } from "./list-pages";
 import { cardPages, templatePages } from "./row-pages";
 import { balloonsIn, seenRows, subjectsToDraw, viewPage } from "./view-pages";
 
-export type { WholeSet };
+export { type WholeSet, withSet };
 
 export type SetInputs = PlacingInputs & { readonly layouts: readonly SavedLayout[] };
 

@@ -6,14 +6,14 @@ import { seedPacketCabinet } from "../../../demo/seed-packet-cabinet";
 import { shelfBrackets } from "../../../demo/shelf-brackets";
 import { demoStockroom } from "../../../demo/stockroom";
 import { balloonRows, borderOf, type DrawnPage } from "../drawing";
-import { type Edit, type Job, NO_ASSETS, type PageItem, pagesInOrder, withEdit } from "../job";
+import { type Job, NO_ASSETS, type PageItem, pagesInOrder, withEdit } from "../job";
 import { at, sentence } from "../kernel";
 import { asksOfPages, createPageDrawing } from "../paper-set";
 import { createPipeline } from "../pipeline";
 import { createPlacings } from "../placings";
 import { type SetRecipe, stockroomOf, USUAL_SET } from "../stockroom";
 import { createViews } from "../views";
-import { createSetDrawing, type WholeSet } from ".";
+import { createSetDrawing, type WholeSet, withSet } from ".";
 
 const stockroom = stockroomOf(demoStockroom);
 const JOBS: readonly (readonly [string, Job])[] = [
@@ -30,16 +30,10 @@ function made(job: Job, recipe: SetRecipe = USUAL_SET): WholeSet {
   return drawUp({ job, stockroom, assets: NO_ASSETS, variant: null, layouts: [] }, recipe, ids);
 }
 
-function withSet(job: Job, { pages, items }: WholeSet): Job {
-  const edits: readonly Edit[] = [
-    { kind: "setPages", pages: [...pages] },
-    { kind: "setPageItems", items: [...items] },
-  ];
-  return edits.reduce((now, edit) => {
-    const after = withEdit(now, edit);
-    if (!after.ok) throw new Error(sentence(after.problem));
-    return after.value;
-  }, job);
+function fitted(job: Job, set: WholeSet): Job {
+  const now = withSet(job, set);
+  if (!now.ok) throw new Error(sentence(now.problem));
+  return now.value;
 }
 
 function drawnPages(job: Job): readonly DrawnPage[] {
@@ -59,7 +53,7 @@ function drawnPages(job: Job): readonly DrawnPage[] {
 
 describe.each(JOBS)("the whole set of the %s", (_, bare) => {
   const set = made(bare);
-  const job = withSet(bare, set);
+  const job = fitted(bare, set);
   const results = createPipeline()(job, null, stockroom, []);
   const pages = drawnPages(job);
 
