@@ -11,17 +11,7 @@ export const INKS: Readonly<Record<Ink, string>> = {
   moss: "#4B7A36",
 };
 
-/** A tint, darker by a share of it. */
-export function tintColour(tint: Tint, shade = 0): string {
-  const whole = Number.parseInt(TINTS[tint].slice(1), 16);
-  const part = (shift: number) =>
-    Math.round(((whole >> shift) & 0xff) * (1 - shade))
-      .toString(16)
-      .padStart(2, "0");
-  return shade === 0 ? TINTS[tint] : `#${part(16)}${part(8)}${part(0)}`;
-}
-
-export const TINTS: Readonly<Record<Tint, string>> = {
+const TINTS: Readonly<Record<Tint, string>> = {
   ink: INKS.ink,
   paper: "#FFFFFF",
   steel: "#DCE0DF",
@@ -32,3 +22,13 @@ export const TINTS: Readonly<Record<Tint, string>> = {
   lock: "#b7832f",
   ground: "#F4F4EF",
 };
+
+/** A tint, darker by a share of it. */
+export function tintColour(tint: Tint, shade = 0): string {
+  const whole = Number.parseInt(TINTS[tint].slice(1), 16);
+  const part = (shift: number) =>
+    Math.round(((whole >> shift) & 0xff) * (1 - shade))
+      .toString(16)
+      .padStart(2, "0");
+  return shade === 0 ? TINTS[tint] : `#${part(16)}${part(8)}${part(0)}`;
+}
