@@ -92,3 +92,26 @@ test("the form gives the complete set of papers of what was typed as one PDF, an
   await expect(page.getByRole("button", { name: "Add page" })).toBeVisible();
   await expect(page.getByRole("region", { name: "Pages in order" }).getByText(/Cover/)).toHaveCount(0);
 });
+
+test("a view is pulled apart and put together again by steps of a slider; nothing is measured in it meanwhile", async ({
+  page,
+}) => {
+  const id = await copyOf(page, "hl-204");
+  await page.goto(`/jobs/${id}?stage=drawings`);
+  const sheet = page.getByRole("region", { name: "Page", exact: true });
+  await page.getByRole("region", { name: "Pages in order" }).getByText("2. Frame, three views").click();
+  const front = sheet.getByRole("button", { name: /^View Front/ }).first();
+  await front.focus();
+  await page.getByRole("checkbox", { name: "Pulled apart" }).check();
+  await expect(page.getByRole("slider", { name: "How far apart" })).toHaveValue("1");
+  await expect(
+    sheet.getByText(/pulled apart nothing can be measured|lost: pick again/).first(),
+  ).toBeVisible();
+  await page.getByRole("slider", { name: "How far apart" }).focus();
+  await page.keyboard.press("Home");
+  await expect(page.getByRole("slider", { name: "How far apart" })).toHaveValue("0");
+  await expect(sheet.getByText(/lost: pick again/)).toHaveCount(0);
+  await page.getByRole("checkbox", { name: "Pulled apart" }).uncheck();
+  await expect(page.getByRole("slider", { name: "How far apart" })).toHaveCount(0);
+  await saved(page);
+});

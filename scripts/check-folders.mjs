@@ -18,6 +18,7 @@ const CORE = [
   "job",
   "jigs",
   "shape",
+  "apart",
   "tally",
   "layout/stock",
   "layout/bars",

@@ -119,6 +119,8 @@ const ViewItemSchema = v.object({
   hidden: records,
   /** Records that stand out: all others are drawn pale. Empty: all are drawn alike. */
   strong: v.optional(records, []),
+  /** Its pieces and assemblies stand away from their places: from 0, not at all, to 1, each clear of the others; null: it is whole. */
+  apart: v.optional(v.nullable(share), null),
   /** The variant that it is bound to; null: the one on the desk. */
   variant: v.nullable(recordId),
   /** null: it is not cut. */
@@ -138,6 +140,7 @@ export const plainView = (own: Pick<ViewItem, "id" | "page"> & Partial<ViewItem>
   look: "lines",
   hidden: [],
   strong: [],
+  apart: null,
   variant: null,
   cut: null,
   caption: null,

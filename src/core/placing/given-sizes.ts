@@ -67,6 +67,8 @@ export function givenSizes(job: Job, shape: Shape, variant: VariantId | null, as
       const view = find(item.view);
       if (view?.kind !== "view") continue;
       const subject = subjectOfView(view, find);
+      // Where pieces are not in their places nothing is measured.
+      if (subject.apart) continue;
       const axes = axesOfView(view, find, page.projection);
       const base = axes && baseOf(shape, subject);
       if (!axes || !base || (subject.variant !== null && subject.variant !== variant)) continue;

@@ -64,6 +64,7 @@ export function viewsOfHome(placing: HomePlacing, ground: ProposalGround): reado
     const drawn = views.get(item.id);
     if (item.kind !== "view" || item.from.kind === "detail" || !drawn) return [];
     const subject = subjectOfView(item, find);
+    if (subject.apart) return [];
     const axes = axesOfView(item, find, page.projection);
     const base = axes && baseOf(shape, subject);
     if (!axes || !base || !isSquareView(axes) || subject.of.kind === "piece") return [];

@@ -3,6 +3,7 @@
 export type { EndSide } from "./bar";
 export { type BoughtCount, meshOfStandIn } from "./bought";
 export { placesNear } from "./cells";
+export { type Convex, partsOfMember, partsOfPanel } from "./convex-parts";
 export {
   type DrawPlace,
   type DrawSettings,

@@ -6,6 +6,8 @@ export const SetRecipeSchema = v.object({
   cover: v.boolean(),
   /** A page with views and sizes for the job, and one for each assembly in it. */
   views: v.boolean(),
+  /** A page with the job whole and pulled apart. */
+  apart: v.boolean(),
   /** A card for each row that is made. */
   cards: v.boolean(),
   /** Full-size templates of the ends that no saw cuts in one plane. */
@@ -22,6 +24,7 @@ export type SetRecipe = v.InferOutput<typeof SetRecipeSchema>;
 export const USUAL_SET: SetRecipe = {
   cover: true,
   views: true,
+  apart: true,
   cards: true,
   templates: true,
   cutList: true,

@@ -12,6 +12,7 @@ import { createPlacings, type PlacingInputs } from "../placings";
 import { createDocumentReceiver, type DocumentMessage } from "../sent-document";
 import type { SetRecipe } from "../stockroom";
 import { createViews } from "../views";
+import { apartPage } from "./apart-page";
 import { cover } from "./cover";
 import { Drafts, type Ids, type WholeSet, withSet } from "./drafts";
 import { layoutPages, listPages } from "./list-pages";
@@ -77,6 +78,14 @@ export function createSetDrawing(): (inputs: SetInputs, recipe: SetRecipe, ids: 
         });
         if (made) set.add([made.page], made.items);
       }
+    if (recipe.apart) {
+      const made = apartPage(set, inputs);
+      if (made) {
+        const { drawn: now } = drawn(set.job, made.page);
+        const rows = seenRows(results, now, made.apart.id);
+        set.add([], balloonsIn(now, made.apart.id, rows, ids));
+      }
+    }
     if (recipe.cards) cardPages(set, inputs);
     if (recipe.cutList) listPages(set, "cut", (page, now = set.job) => drawn(now, page).drawn);
     if (recipe.buyingList) listPages(set, "buying", (page, now = set.job) => drawn(now, page).drawn);

@@ -113,7 +113,14 @@ describe.each(JOBS)("the whole set of the %s", (_, bare) => {
 
 describe("the recipe of a shop", () => {
   it("says what belongs to the set", () => {
-    const nothing = { ...USUAL_SET, cover: false, views: false, cards: false, templates: false };
+    const nothing = {
+      ...USUAL_SET,
+      cover: false,
+      views: false,
+      apart: false,
+      cards: false,
+      templates: false,
+    };
     const lists = made(pottingBench(), { ...nothing, layouts: false });
     expect(lists.items.map((item: PageItem) => (item.kind === "list" ? item.list.kind : item.kind))).toEqual([
       "cut",

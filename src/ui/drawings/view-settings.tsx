@@ -1,4 +1,5 @@
 "use client";
+import { useState } from "react";
 /** Settings of a view: what stands under it, from where it looks, its scale, its lines, where it is cut. */
 import type { DrawnPage } from "@/core/drawing";
 import { lengthWith, VIEW_LOOKS, VIEW_SIDES, type ViewItem } from "@/core/job";
@@ -6,6 +7,7 @@ import { sentence } from "@/core/kernel";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
 import { TextField } from "../common/text-field";
+import { Tick } from "../common/tick";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { LOOK_WORDS, SIDE_WORDS } from "./item-words";
 import { freeLetter } from "./new-items";
@@ -99,6 +101,7 @@ export function ViewSettings({ item, drawn }: { readonly item: ViewItem; readonl
       )}
       {from.kind === "named" || from.kind === "typed" ? <Direction item={item} /> : null}
       {from.kind === "detail" ? null : <CutFields item={item} />}
+      {from.kind === "detail" || item.of.kind === "piece" ? null : <ApartFields item={item} />}
       <span className="col-span-full flex items-center gap-2">
         <Button
           look="plain"
@@ -116,6 +119,42 @@ export function ViewSettings({ item, drawn }: { readonly item: ViewItem; readonl
         <RemoveItems ids={[item.id]} />
       </span>
     </div>
+  );
+}
+
+/** Whether a view is whole or pulled apart, and how far. */
+function ApartFields({ item }: { readonly item: ViewItem }) {
+  const change = useItemChange(item);
+  const [share, setShare] = useState(item.apart ?? 0);
+  const set = (next: number) => {
+    if (next !== item.apart) change({ apart: next });
+  };
+  return (
+    <span className="flex items-end gap-3">
+      <Tick
+        label="Pulled apart"
+        on={item.apart !== null}
+        onToggle={(on) => {
+          setShare(on ? 1 : 0);
+          change({ apart: on ? 1 : null });
+        }}
+      />
+      {item.apart === null ? null : (
+        <input
+          type="range"
+          aria-label="How far apart"
+          min={0}
+          max={1}
+          step={0.05}
+          value={share}
+          className="h-7 min-w-0 flex-1 accent-enamel"
+          onChange={(event) => setShare(Number(event.target.value))}
+          onPointerUp={() => set(share)}
+          onKeyUp={() => set(share)}
+          onBlur={() => set(share)}
+        />
+      )}
+    </span>
   );
 }
 

@@ -18,6 +18,7 @@ import { useSetDrawing } from "./use-set-drawing";
 const PARTS: readonly (readonly [Exclude<keyof SetRecipe, "paper">, string])[] = [
   ["cover", "Cover with contents"],
   ["views", "Views of the job and of each assembly, with sizes and balloons"],
+  ["apart", "The job whole and pulled apart"],
   ["cards", "A card for each row"],
   ["cutList", "Cut list"],
   ["buyingList", "Buying list"],

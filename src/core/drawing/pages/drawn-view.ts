@@ -27,6 +27,7 @@ import {
   visibleParts,
 } from "../lines";
 import type { Path } from "../path";
+import { heldIn, piecesApart } from "./pieces-apart";
 import type { ViewAsked } from "./view-asked";
 import { baseOf, type ViewPiece } from "./view-base";
 import { featureInView, featureKey, type SeenFeature } from "./view-places";
@@ -52,6 +53,8 @@ export type DrawnView = {
     readonly shade: number;
     readonly outlines: readonly Polygon[];
   }[];
+  /** Of one that is pulled apart: what cannot leave, since pieces hold one another; records or placements. */
+  readonly held: readonly string[];
   /** Where the origin of what it shows lies in it, of the job, the assembly or the piece. */
   readonly origin: Vec2;
   /** The faces of the cut, if it is seen square: the outlines of each piece's section, holes as well. */
@@ -65,13 +68,14 @@ type Subject = Pick<ViewAsked, "of" | "axes" | "hidden"> & {
   /** Where the plane of its cut lies along its axis, in mm; null: it is not cut. */
   readonly cutAt?: number | null;
   readonly cut?: ViewAsked["cut"];
+  readonly apart?: ViewAsked["apart"];
 };
 
 function piecesOfView(shape: Shape, asked: Subject, assets: Assets, plain = false): readonly SeenPiece[] {
   const base = baseOf(shape, asked);
   if (!base) return [];
   const hidden = new Set(asked.hidden);
-  return seenPieces(shape, viewIn(base.frame, asked.axes), {
+  const pieces = seenPieces(shape, viewIn(base.frame, asked.axes), {
     assets,
     plain,
     isShown: (record, instance) =>
@@ -80,6 +84,7 @@ function piecesOfView(shape: Shape, asked: Subject, assets: Assets, plain = fals
       !hidden.has(record) &&
       !instance.path.some((placement) => hidden.has(placement)),
   });
+  return asked.apart ? piecesApart(pieces, asked.apart, { shape, asked, assets }) : pieces;
 }
 
 const CUT_AXES = { width: "x", depth: "y", height: "z" } as const;
@@ -142,7 +147,7 @@ function cutPieces(
 /** How large a view will be, in millimetres of the design, before it is drawn; null: there is nothing to be seen. */
 export function sizeOfView(
   shape: Shape,
-  asked: Pick<ViewAsked, "of" | "axes" | "hidden">,
+  asked: Pick<ViewAsked, "of" | "axes" | "hidden"> & { readonly apart?: ViewAsked["apart"] },
   assets: Assets,
 ): { readonly width: number; readonly height: number } | null {
   const places = piecesOfView(shape, asked, assets, true).flatMap(({ solid, frame }) =>
@@ -187,6 +192,7 @@ function drawnPieces({ seen, sections }: Cut, asked: ViewAsked, origin: Vec2): D
       shade,
       outlines: outlines.map((outline) => outline.map(onPaper)),
     })),
+    held: [],
     origin,
     sections,
   };
@@ -213,21 +219,39 @@ export function createViewDrawer(): (
   const known = new Map<string, Known>();
   const told = new Map<string, { readonly drawn: DrawnView; readonly view: DrawnView }>();
   return (shape, asked, assets) => {
-    const { of, axes, hidden, cut, cutAt, variant, behind, tints, parts } = asked;
+    const { of, axes, hidden, cut, cutAt, apart, variant, behind, tints, parts } = asked;
     const origin = originOf(shape, asked);
-    const key = JSON.stringify([of, axes, origin, hidden, cut?.axis, cutAt, variant, behind, tints, parts]);
+    const key = JSON.stringify([
+      of,
+      axes,
+      origin,
+      hidden,
+      cut?.axis,
+      cutAt,
+      apart,
+      variant,
+      behind,
+      tints,
+      parts,
+    ]);
     const before = known.get(key);
     // A page of cards asks for the same view again and again.
     const isSame = before?.shape === shape && before.assets === assets;
     const seen = isSame ? before.seen : piecesOfView(shape, asked, assets);
     const plane = planeOfCut(shape, asked);
-    const made = () => drawnPieces(plane ? cutPieces(seen, plane) : { seen, sections: [] }, asked, origin);
+    const made = (): DrawnView => ({
+      ...drawnPieces(plane ? cutPieces(seen, plane) : { seen, sections: [] }, asked, origin),
+      held: asked.apart ? heldIn(shape, asked.of, assets) : [],
+    });
     const drawn = before && (isSame || sameSolids(before.seen, seen)) ? before.drawn : made();
     if (known.size > MOST_KNOWN) known.clear();
     known.set(key, { shape, assets, seen, drawn });
     if (asked.features.length === 0) return drawn;
     const features = new Map(
-      asked.features.map((one) => [featureKey(one), featureInView(shape, asked, one, assets)] as const),
+      // Nothing can be measured between pieces that are not in their places.
+      asked.features.map(
+        (one) => [featureKey(one), apart ? null : featureInView(shape, asked, one, assets)] as const,
+      ),
     );
     const last = told.get(asked.id);
     if (last?.drawn === drawn && sameFeatures(last.view.features, features)) return last.view;

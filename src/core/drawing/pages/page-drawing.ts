@@ -4,7 +4,7 @@
  */
 import type { PlaneBox, Vec2 } from "../../geometry";
 import { lengthWith, type Page, type PageItem, pageStyle, type ViewItem } from "../../job";
-import { remembersEach, sentence } from "../../kernel";
+import { counted, remembersEach, sentence } from "../../kernel";
 import type { LengthUnit } from "../../measure";
 import { isMetal, type TitleWord } from "../../stockroom";
 import { type DrawItem, type Drawing, movedBy, rectangle, type Tint } from "../display";
@@ -111,7 +111,9 @@ export function drawPage(page: Page, ground: PageGround): DrawnPage {
   };
   const attached = [...rings].flatMap(([view, ring]) => {
     const isSquare = seenSquare(page, items, view);
-    const sizes = ofView("size", view).map((item) => drawnSize(item, { ...ring, style, isSquare }));
+    const shown = finderIn(items)(view);
+    const isApart = shown?.kind === "view" && Boolean(subjectOfView(shown, finderIn(items)).apart);
+    const sizes = ofView("size", view).map((item) => drawnSize(item, { ...ring, style, isSquare, isApart }));
     const taken = sizes.map(({ box }) => box);
     return [
       ...sizes,
@@ -251,10 +253,14 @@ function placedView(
       : [],
   );
   const marks = [...details, ...cutLines];
+  const { held } = drawn;
   return {
     item,
     at: place.at,
-    fault: null,
+    fault:
+      held.length === 0
+        ? null
+        : `${counted(held.length, "piece")} hold one another and stay together in this view.`,
     box: own.box,
     items: marks.length === 0 ? own.items : [...own.items, ...marks],
   };

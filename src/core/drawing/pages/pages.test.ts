@@ -144,6 +144,7 @@ describe("followers", () => {
     grid: null,
     features: new Map(),
     tints: [],
+    held: [],
     origin: [0, 0],
     sections: [],
   });

@@ -28,6 +28,8 @@ export type SizeGround = {
   readonly widths: LineWidths;
   /** Seen along an axis of what it shows, so that lengths on paper are true. */
   readonly isSquare: boolean;
+  /** It is pulled apart: nothing can be measured in it. */
+  readonly isApart?: boolean;
 };
 
 export type Made = Pick<PlacedItem, "items" | "box" | "way" | "grip">;

@@ -34,6 +34,9 @@ export type Measured = { readonly value: number } | { readonly fault: string };
 
 const LOST = "What this size measures is gone or not in this view: pick again.";
 
+const APART =
+  "In a view that is pulled apart nothing can be measured. Make it whole, or move the size to another.";
+
 /** Draws a size about the place of its view. */
 export function drawnSize(item: SizeItem, ground: SizeGround): PlacedItem {
   const { drawn, place } = ground;
@@ -41,7 +44,11 @@ export function drawnSize(item: SizeItem, ground: SizeGround): PlacedItem {
   const to = item.to ? (drawn.features.get(featureKey(item.to)) ?? null) : null;
   const between = item.between.flatMap((one) => drawn.features.get(featureKey(one)) ?? []);
   const lost = from === null || (item.to !== null && to === null) || between.length < item.between.length;
-  const made = lost ? { fault: LOST } : sized(item, [from, to], between, ground);
+  const made = ground.isApart
+    ? { fault: APART }
+    : lost
+      ? { fault: LOST }
+      : sized(item, [from, to], between, ground);
   if ("fault" in made) return { item, at: place.at, ...lostSize(item, ground), fault: made.fault };
   return { item, at: place.at, fault: null, ...made };
 }

@@ -21,6 +21,8 @@ export type ViewAsked = {
   readonly axes: ViewFrame;
   readonly hidden: readonly string[];
   readonly cut: ViewCut | null;
+  /** How far it is pulled apart, from 0 to 1; null: it is not. */
+  readonly apart: number | null;
   readonly variant: VariantId | null;
   /** Lines that are hidden are wanted as well. */
   readonly behind: boolean;
@@ -118,6 +120,7 @@ export function viewsAsked(
         axes,
         hidden: subject.hidden,
         cut: subject.cut,
+        apart: subject.apart,
         variant: (subject.variant as VariantId | null) ?? variant,
         behind: item.look === "hidden",
         tints: item.look === "tints" ? "flat" : item.look === "shaded" ? "shaded" : "none",
@@ -134,6 +137,7 @@ const whereItSits: Omit<ViewAsked, "id" | "variant"> = {
   axes: viewFrom(VIEW_DIRECTIONS.frontLeft),
   hidden: [],
   cut: null,
+  apart: null,
   // What is not seen of a piece is dashed.
   behind: true,
   tints: "none",

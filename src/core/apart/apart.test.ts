@@ -1,0 +1,161 @@
+/**
+ * Pulled apart: nothing runs into anything on its way, held against a solid kernel that shares nothing with the method (manifold-3d,
+ * over the meshes of the pictures); what is apart is clear of all else; the order of the records does not matter.
+ */
+import Module, { type Manifold } from "manifold-3d";
+import { describe, expect, it } from "vitest";
+import { noticeBoard } from "../../../demo/notice-board";
+import { pottingBench } from "../../../demo/potting-bench";
+import { seedPacketCabinet } from "../../../demo/seed-packet-cabinet";
+import { shelfBrackets } from "../../../demo/shelf-brackets";
+import { demoStockroom } from "../../../demo/stockroom";
+import type { Vec3 } from "../geometry";
+import { sewn } from "../geometry/mesh.fixture";
+import { type Home, type Job, NO_ASSETS, resolveSizes } from "../job";
+import { at } from "../kernel";
+import { meshesOf, type Shape, shapeJob } from "../shape";
+import { stockroomOf } from "../stockroom";
+import { pulledApart } from ".";
+
+const kernel = await Module();
+kernel.setup();
+const stockroom = stockroomOf(demoStockroom);
+const shapeOf = (job: Job): Shape => shapeJob(job, resolveSizes(job, null), stockroom);
+
+/** The own pieces of a home as solids of the kernel; of assemblies nothing. */
+function solidsOf(shape: Shape, keys: ReadonlySet<string>): ReadonlyMap<string, Manifold> {
+  const solids = new Map<string, Manifold>();
+  for (const { record, mesh: loose } of meshesOf(shape)) {
+    if (!keys.has(record)) continue;
+    const mesh = sewn(loose);
+    const made = new kernel.Mesh({
+      numProp: 3,
+      vertProperties: new Float32Array(mesh.vertices.flat()),
+      triVerts: new Uint32Array(mesh.triangles),
+    });
+    made.merge();
+    const solid = new kernel.Manifold(made);
+    if (solid.status() === "NoError" && !solid.isEmpty()) solids.set(record, solid);
+  }
+  return solids;
+}
+
+const moved = (solid: Manifold, way: Vec3, by: number) =>
+  solid.translate([way[0] * by, way[1] * by, way[2] * by]);
+
+/** mm³ of room that two solids share; a skin that both have of one another's facets is not counted. */
+const shared = (a: Manifold, b: Manifold): number => a.intersect(b).volume();
+
+/** mm³. Facets of pictures share so much of a skin where a saddle lies on a tube. */
+const MOST_SKIN = 50;
+
+const JOBS: readonly (readonly [string, Job])[] = [
+  ["potting bench", pottingBench()],
+  ["notice board", noticeBoard()],
+  ["shelf brackets", shelfBrackets()],
+  ["seed-packet cabinet", seedPacketCabinet()],
+];
+
+describe.each(JOBS)("the %s pulled apart", (_, job) => {
+  const shape = shapeOf(job);
+  const whole = pulledApart(shape, null, NO_ASSETS);
+
+  it("leaves nothing stuck, and moves most of it, each unit once", () => {
+    expect(whole.stuck).toEqual([]);
+    const keys = whole.removals.flatMap(({ units }) => units.map(({ key }) => key));
+    expect(new Set(keys).size).toBe(keys.length);
+    expect(keys.length).toBeGreaterThan(whole.units.length / 2);
+  });
+
+  /** Over all removals: the pieces that run into something that is still there, and how many tries that took. */
+  function hitsOn(sign: 1 | -1): { readonly hits: readonly string[]; readonly tried: number } {
+    const solids = solidsOf(shape, new Set(whole.units.map(({ key }) => key)));
+    const left = new Set(solids.keys());
+    const hits = new Set<string>();
+    let tried = 0;
+    for (const { units } of whole.removals) {
+      for (const { key, way } of units) {
+        const solid = solids.get(key);
+        if (!solid) continue;
+        for (const other of left) {
+          const against = solids.get(other);
+          if (units.some((one) => one.key === other) || !against) continue;
+          const rest = shared(solid, against);
+          // Small steps first, where tongues and saddles are; then farther ones.
+          for (const by of [1, 3, 6, 12, 25, 60, 150, 400, 1_000]) {
+            tried++;
+            if (shared(moved(solid, way, sign * by), against) - rest > MOST_SKIN)
+              hits.add(`${key} against ${other}`);
+          }
+        }
+      }
+      for (const { key } of units) left.delete(key);
+    }
+    return { hits: [...hits], tried };
+  }
+
+  it("has no piece run into another on its way, by another kernel", () => {
+    const { hits, tried } = hitsOn(1);
+    expect(hits.join("; ")).toBe("");
+    expect(tried).toBeGreaterThan(50);
+  });
+
+  // The own pieces of the other two hardly touch one another.
+  it.runIf(["HL-204", "HL-207", "HL-214"].includes(job.info.job.code))(
+    "would run into what is there on the opposite ways",
+    () => {
+      expect(hitsOn(-1).hits.length).toBeGreaterThanOrEqual(2);
+    },
+  );
+
+  it("stands clear of all else when it is apart", () => {
+    const { units, offsets } = whole;
+    const solids = solidsOf(shape, new Set(units.map(({ key }) => key)));
+    const stand = [...solids].map(([key, solid]) => {
+      const by = offsets.get(key);
+      return { key, by, solid: by ? solid.translate([...by]) : solid };
+    });
+    stand.forEach((a, i) => {
+      for (const b of stand.slice(0, i)) {
+        if (!a.by && !b.by) continue;
+        expect(shared(a.solid, b.solid), `${a.key} and ${b.key}`).toBeLessThan(MOST_SKIN);
+      }
+    });
+  });
+
+  it("is the same whatever the order of the records is", () => {
+    const turned = <T>(table: Readonly<Record<string, T>>) =>
+      Object.fromEntries(Object.entries(table).reverse());
+    const other = {
+      ...job,
+      members: turned(job.members),
+      panels: turned(job.panels),
+      boughtParts: turned(job.boughtParts),
+      placements: turned(job.placements),
+    } as Job;
+    const order = (apart: typeof whole) =>
+      apart.removals.map(({ units }) =>
+        units.map(({ key, way }) => `${key} ${way.map((v) => Math.round(v * 1e6))}`).sort(),
+      );
+    expect(order(pulledApart(shapeOf(other), null, NO_ASSETS))).toEqual(order(whole));
+  });
+});
+
+describe("assemblies of the demo jobs", () => {
+  it("come apart by themselves, one level at a time", () => {
+    for (const [, job] of JOBS) {
+      const shape = shapeOf(job);
+      for (const home of Object.keys(job.assemblies) as Home[]) {
+        const { units, removals, stuck } = pulledApart(shape, home, NO_ASSETS);
+        expect(stuck).toEqual([]);
+        if (units.length > 1) expect(removals.length).toBeGreaterThan(0);
+      }
+    }
+  });
+
+  it("move as one in what they stand in", () => {
+    const { units } = pulledApart(shapeOf(seedPacketCabinet()), null, NO_ASSETS);
+    expect(units.filter(({ key }) => key.includes(":")).length).toBeGreaterThan(3);
+    expect(at(units, 0).parts.length).toBeGreaterThan(0);
+  });
+});

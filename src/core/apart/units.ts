@@ -1,0 +1,131 @@
+/** What moves as one when a job or an assembly is pulled apart: its own pieces, and the assemblies that stand in it. */
+import { type Frame, frameIn, poseIn, solidOfMesh, toWorld, type Vec3 } from "../geometry";
+import type { Assets, Home } from "../job";
+import { type Convex, meshOfStandIn, partsOfMember, partsOfPanel, type Shape } from "../shape";
+
+export type Unit = {
+  /** A record, or a placement with its place in the repeat ("id:2"). */
+  readonly key: string;
+  /** Units that are alike have the same. */
+  readonly like: string;
+  readonly bought: boolean;
+  readonly parts: readonly Convex[];
+  readonly low: Vec3;
+  readonly high: Vec3;
+};
+
+type Draft = { like: string; bought: boolean; parts: Convex[] };
+
+const AXES: readonly Vec3[] = [
+  [1, 0, 0],
+  [0, 1, 0],
+  [0, 0, 1],
+];
+
+/** The key of the unit of a home that an instance of a record belongs to; `base`: the key of the instance of the home. */
+export function unitOf(record: string, way: string, base: string): string {
+  const rest = way.slice(base.length);
+  return rest === "" ? record : rest.slice(0, rest.indexOf("/"));
+}
+
+/** The units of a home, in its own axes; what cannot be computed, or is a guide, is none. */
+export function unitsOf(shape: Shape, home: Home, assets: Assets): readonly Unit[] {
+  const instances = shape.places.get(home) ?? [];
+  const base = instances.find(({ pose }) => !pose.mirrored) ?? instances[0];
+  if (!base) return [];
+  const drafts = new Map<string, Draft>();
+  const put = (record: string, like: string, bought: boolean, own: Home, parts: () => readonly Convex[]) => {
+    let made: readonly Convex[] | null = null;
+    for (const { key, pose, counted } of shape.places.get(own) ?? []) {
+      if (!key.startsWith(base.key) || counted === "guide" || counted === "leftOut") continue;
+      const unit = unitOf(record, key, base.key);
+      made ??= parts();
+      if (made.length === 0) continue;
+      const inner = unit !== record;
+      const draft = drafts.get(unit) ?? {
+        like: inner ? `assembly ${unit.slice(0, unit.indexOf(":"))}` : like,
+        bought: !inner && bought,
+        parts: [],
+      };
+      drafts.set(unit, draft);
+      const frame = poseIn(pose, {
+        frame: { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] },
+        mirrored: false,
+      }).frame;
+      draft.parts.push(...made.map((part) => placed(part, frame, base.pose.frame)));
+    }
+  };
+  for (const solid of shape.members) {
+    const { id, name, leftOut, role } = solid.member;
+    if (leftOut || role === "guide") continue;
+    const like = `${name} ${solid.entry.id} ${solid.lengths.cut.toFixed(1)}`;
+    put(id, like, false, solid.home, () => partsOfMember(solid));
+  }
+  for (const solid of shape.panels) {
+    const { id, name, leftOut, role, assembly } = solid.panel;
+    if (leftOut || role === "guide") continue;
+    const like = `${name} ${solid.length.toFixed(1)} ${solid.width.toFixed(1)} ${solid.thickness}`;
+    put(id, like, false, assembly, () => partsOfPanel(solid));
+  }
+  for (const one of shape.bought)
+    put(one.part.id, `bought ${one.part.name}`, true, one.part.assembly, () =>
+      meshOfStandIn(one, assets).map((mesh) => boxAround(solidOfMesh(mesh).points)),
+    );
+  return [...drafts].map(([key, { like, bought, parts }]) => ({
+    key,
+    like,
+    bought,
+    parts,
+    ...boundsOf(parts),
+  }));
+}
+
+/** A part where its instance stands, seen from the axes of the home. */
+function placed(part: Convex, frame: Frame, home: Frame): Convex {
+  const there = frameIn(frame, { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] });
+  const turned = ([x, y, z]: Vec3): Vec3 => local(home, sum(there, x, y, z));
+  return {
+    ...part,
+    points: part.points.map((point) => {
+      const [x, y, z] = toWorld(there, point);
+      const { origin } = home;
+      return local(home, [x - origin[0], y - origin[1], z - origin[2]]);
+    }),
+    normals: part.normals.map(turned),
+    edges: part.edges.map(turned),
+  };
+}
+
+const sum = ({ x, y, z }: Frame, a: number, b: number, c: number): Vec3 => [
+  x[0] * a + y[0] * b + z[0] * c,
+  x[1] * a + y[1] * b + z[1] * c,
+  x[2] * a + y[2] * b + z[2] * c,
+];
+const local = ({ x, y, z }: Frame, v: Vec3): Vec3 => [
+  v[0] * x[0] + v[1] * x[1] + v[2] * x[2],
+  v[0] * y[0] + v[1] * y[1] + v[2] * y[2],
+  v[0] * z[0] + v[1] * z[1] + v[2] * z[2],
+];
+
+/** A stand-in is taken as the box round it. */
+function boxAround(points: readonly Vec3[]): Convex {
+  const { low, high } = boundsOf([{ points, normals: [], edges: [] }]);
+  const corners = [0, 1, 2, 3, 4, 5, 6, 7].map(
+    (bits): Vec3 => [bits & 1 ? high[0] : low[0], bits & 2 ? high[1] : low[1], bits & 4 ? high[2] : low[2]],
+  );
+  return { points: corners, normals: AXES, edges: AXES };
+}
+
+function boundsOf(parts: readonly Convex[]): { readonly low: Vec3; readonly high: Vec3 } {
+  const [low, high] = [
+    [1, 1, 1].map(() => Number.POSITIVE_INFINITY),
+    [1, 1, 1].map(() => Number.NEGATIVE_INFINITY),
+  ] as [number[], number[]];
+  for (const { points } of parts)
+    for (const point of points)
+      for (const k of [0, 1, 2] as const) {
+        low[k] = Math.min(low[k] as number, point[k]);
+        high[k] = Math.max(high[k] as number, point[k]);
+      }
+  return { low: low as unknown as Vec3, high: high as unknown as Vec3 };
+}

@@ -1,0 +1,106 @@
+/** Views that are pulled apart: pieces away from their places, with fine lines back to them. */
+import { type Apart, pulledApart, unitOf } from "../../apart";
+import { dot, type Solid, type Vec3 } from "../../geometry";
+import type { Assets, Home } from "../../job";
+import { remembersEach } from "../../kernel";
+import type { Shape } from "../../shape";
+import { type SeenPiece, type ViewFrame, viewIn } from "../lines";
+import type { ViewAsked } from "./view-asked";
+import { baseOf } from "./view-base";
+
+/** By shape and home: found once for all views and all steps of the slider. */
+const known = remembersEach<Shape, Map<Home, Apart>>();
+
+/** How a home is pulled apart. */
+function apartOf(shape: Shape, home: Home, assets: Assets): Apart {
+  const byHome = known(shape, [assets], () => new Map());
+  const apart = byHome.get(home) ?? pulledApart(shape, home, assets);
+  byHome.set(home, apart);
+  return apart;
+}
+
+/** What of a view cannot be pulled apart. */
+export const heldIn = (shape: Shape, of: ViewAsked["of"], assets: Assets): readonly string[] =>
+  of.kind === "piece" ? [] : apartOf(shape, of.kind === "assembly" ? of.assembly : null, assets).stuck;
+
+type Ground = {
+  readonly shape: Shape;
+  readonly asked: Pick<ViewAsked, "of" | "axes">;
+  readonly assets: Assets;
+};
+
+/** The pieces of a view by a share of the way to where all stand apart. Of single pieces nothing is moved. */
+export function piecesApart(
+  pieces: readonly SeenPiece[],
+  share: number,
+  { shape, asked, assets }: Ground,
+): readonly SeenPiece[] {
+  const { of, axes } = asked;
+  if (of.kind === "piece") return pieces;
+  const base = baseOf(shape, asked);
+  if (!base) return pieces;
+  const home: Home = of.kind === "assembly" ? of.assembly : null;
+  const key = of.kind === "assembly" ? baseKey(shape, home) : "";
+  const { units, offsets } = apartOf(shape, home, assets);
+  const view = viewIn(base.frame, axes);
+  const seen = (v: Vec3): Vec3 => {
+    const { x, y, z } = base.frame;
+    const out: Vec3 = [
+      v[0] * x[0] + v[1] * y[0] + v[2] * z[0],
+      v[0] * x[1] + v[1] * y[1] + v[2] * z[1],
+      v[0] * x[2] + v[1] * y[2] + v[2] * z[2],
+    ];
+    return [dot(view.right, out), dot(view.up, out), dot(view.towards, out)];
+  };
+  const first = new Map<string, SeenPiece>();
+  const moved = pieces.map((piece) => {
+    const unit = unitOf(piece.record, piece.instance.key, key);
+    const offset = offsets.get(unit);
+    if (!offset) return piece;
+    if (!first.has(unit)) first.set(unit, piece);
+    const by = seen(offset);
+    const { origin } = piece.frame;
+    const at: Vec3 = [origin[0] + by[0] * share, origin[1] + by[1] * share, origin[2] + by[2] * share];
+    return { ...piece, frame: { ...piece.frame, origin: at } };
+  });
+  const lines = units.flatMap(({ key: unit, low, high }): SeenPiece[] => {
+    const [piece, offset] = [first.get(unit), offsets.get(unit)];
+    if (!piece || !offset) return [];
+    const middle: Vec3 = [(low[0] + high[0]) / 2, (low[1] + high[1]) / 2, (low[2] + high[2]) / 2];
+    const from = placeSeen(middle, base.frame.origin, seen, view);
+    const by = seen(offset);
+    const to: Vec3 = [from[0] + by[0] * share, from[1] + by[1] * share, from[2] + by[2] * share];
+    return [{ ...piece, solid: fineLine(from, to), frame: AXES, round: 0 }];
+  });
+  return [...moved, ...lines];
+}
+
+const AXES = { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] } as const;
+
+/** A place of the home in the axes of the view. */
+function placeSeen(
+  place: Vec3,
+  origin: Vec3,
+  seen: (v: Vec3) => Vec3,
+  { right, up, towards }: ViewFrame,
+): Vec3 {
+  const [x, y, z] = seen(place);
+  return [x + dot(right, origin), y + dot(up, origin), z + dot(towards, origin)];
+}
+
+const baseKey = (shape: Shape, home: Home): string => {
+  const instances = shape.places.get(home) ?? [];
+  return (instances.find(({ pose }) => !pose.mirrored) ?? instances[0])?.key ?? "";
+};
+
+/** A solid of one fine line, which hides nothing and is hidden by what lies before it. */
+function fineLine(from: Vec3, to: Vec3): Solid {
+  const towards: Vec3 = [0, 0, 1];
+  return {
+    points: [from, to],
+    normals: [towards],
+    faces: [],
+    lines: [{ from: 0, to: 1, normals: [0, 0], kind: "crease", curve: null, name: "way" }],
+    curves: [],
+  };
+}
