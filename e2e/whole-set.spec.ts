@@ -20,7 +20,7 @@ test("the set of the bench is drawn up at once, told complete when asked again, 
   await expect(pages.getByText("2. General view")).toBeVisible();
   await expect(pages.getByText("3. Frame, three views")).toBeVisible();
 
-  await pages.getByText("4. Cards").click();
+  await pages.getByText("5. Cards").click();
   const sheet = page.getByRole("region", { name: "Page", exact: true });
   await expect(sheet.getByText("Top rail")).toBeVisible();
   await expect(sheet.getByText("1400", { exact: true }).first()).toBeVisible();

@@ -33,7 +33,7 @@ const SIZE = LETTERS / CAPITAL_HEIGHT;
 const LINE = 4;
 const PAD = 3;
 const HEAD = 14;
-const SITS = 38;
+const SITS = 36;
 const SECTION = 26;
 const LABEL = 24;
 
