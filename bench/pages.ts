@@ -1,4 +1,5 @@
 /** Drawing pages: placing balloons, drawing a page again, finding a view unchanged; beside the lines of the same view. */
+import { pulledApart } from "@/core/apart";
 import { balloonPlaces, type DrawnView, newBalloons, type RingGround, type ToPlace } from "@/core/drawing";
 import type { Vec2 } from "@/core/geometry";
 import {
@@ -7,18 +8,21 @@ import {
   NO_ASSETS,
   type Page,
   type PageItem,
+  pagesInOrder,
   plainPage,
   plainView,
   type ViewItem,
   withEdit,
 } from "@/core/job";
 import { seededRandom } from "@/core/kernel";
-import { asksOfPages, createPageDrawing } from "@/core/paper-set";
+import { asksOfPages, createPageDrawing, pagesForFile } from "@/core/paper-set";
 import { createPipeline } from "@/core/pipeline";
 import { changedShapes, placingOf, toldByDesign, verifyPlacing } from "@/core/placing";
 import { shapeJob } from "@/core/shape";
 import type { Stockroom } from "@/core/stockroom";
 import { createViews } from "@/core/views";
+import { createSetDrawing, withSet } from "@/core/whole-set";
+import { pottingBench } from "../demo/potting-bench";
 import { generatedJob } from "./generated";
 
 type Run = (work: () => void) => number;
@@ -147,5 +151,33 @@ export function pageTable(
       for (const home of homes) verifyPlacing(home);
     }),
     "",
+  );
+  for (const [size, aim] of [
+    [300, "(aim: 1 s)"],
+    [1_000, "(aim: 5 s)"],
+  ] as const) {
+    const { shape: large } = createPipeline()(generatedJob(size), null, stockroom, []);
+    row(
+      `${size} pieces pulled apart`,
+      timed(() => void pulledApart(large, null, NO_ASSETS)),
+      aim,
+    );
+  }
+  const bench = pottingBench();
+  let made = 0;
+  const ids = {
+    page: () => `page${made++}` as Page["id"],
+    item: () => `item${made++}` as PageItem["id"],
+  };
+  const all = { job: bench, stockroom, assets: NO_ASSETS, variant: null, layouts: [] };
+  row(
+    "the whole set of the demo bench drawn up and drawn",
+    timed(() => {
+      const set = withSet(bench, createSetDrawing()(all, stockroom.setRecipe, ids));
+      if (!set.ok) throw new Error("the set is good");
+      const results = createPipeline()(set.value, null, stockroom, []);
+      pagesForFile(pagesInOrder(set.value), { ...all, job: set.value, results, head });
+    }),
+    "(aim: 10 s)",
   );
 }

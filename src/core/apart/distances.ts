@@ -1,7 +1,7 @@
 /** How far units stand from their places when all is apart: clear of one another, and near to what they belong to. */
 import { add, dot, scale, type Vec3 } from "../geometry";
 import { at } from "../kernel";
-import { contactsOf, type Removal } from "./peeling";
+import { contactsOf, type Removal, volumeOf } from "./peeling";
 import type { Unit } from "./units";
 import { sharedAlong } from "./ways";
 
@@ -27,7 +27,7 @@ export function offsetsOf(units: readonly Unit[], removals: readonly Removal[]):
       const beside = at(near, i).filter((k) => placed.has(k));
       // It goes along with the largest of what it stood by, unless that went against its way.
       const starts = [...beside]
-        .sort((a, b) => volume(at(units, b)) - volume(at(units, a)))
+        .sort((a, b) => volumeOf(at(units, b)) - volumeOf(at(units, a)))
         .map((k): Vec3 => offsets.get(at(units, k).key) ?? [0, 0, 0]);
       const start = starts.find((one) => dot(one, way) > -1e-6) ?? [0, 0, 0];
       return { i, key, way, start };
@@ -79,8 +79,6 @@ function clearOf(a: Unit, b: Unit, way: Vec3, { start, there, distance, gap }: S
     }
   return clear;
 }
-
-const volume = ({ low, high }: Unit): number => (high[0] - low[0]) * (high[1] - low[1]) * (high[2] - low[2]);
 
 function wholeSize(units: readonly Unit[]): number {
   const side = (k: 0 | 1 | 2) =>

@@ -228,15 +228,22 @@ export function peeled(all: readonly Unit[]): {
   return { removals, stuck };
 }
 
-/** What all others stand on or hang from: the unit with the most neighbours, where there is one such of its kind. */
+/** What all others stand on or hang from: the unit with the most neighbours, of such the largest, where there is one such of its kind. */
 function baseOf(units: readonly Unit[], near: readonly ReadonlySet<number>[]): number | null {
+  const kinds = new Map<string, number>();
+  for (const { like } of units) kinds.set(like, (kinds.get(like) ?? 0) + 1);
   let best: number | null = null;
-  for (const [i, { like, bought }] of units.entries()) {
-    if (bought || units.filter((one) => one.like === like).length > 1) continue;
-    if (best === null || at(near, i).size > at(near, best).size) best = i;
+  for (const [i, unit] of units.entries()) {
+    if (unit.bought || (kinds.get(unit.like) ?? 0) > 1) continue;
+    const more = best === null ? 1 : at(near, i).size - at(near, best).size;
+    if (more > 0 || (more === 0 && best !== null && volumeOf(unit) > volumeOf(at(units, best)))) best = i;
   }
   return best;
 }
+
+/** mm³ of the box round a unit. */
+export const volumeOf = ({ low, high }: Unit): number =>
+  (high[0] - low[0]) * (high[1] - low[1]) * (high[2] - low[2]);
 
 const byPlace = ({ like, low, key }: Unit): string =>
   `${like} ${low.map((one) => (1e6 + one).toFixed(1)).join(" ")} ${key}`;

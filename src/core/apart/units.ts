@@ -1,5 +1,5 @@
 /** What moves as one when a job or an assembly is pulled apart: its own pieces, and the assemblies that stand in it. */
-import { type Frame, frameIn, poseIn, solidOfMesh, toWorld, type Vec3 } from "../geometry";
+import { AT_HOME, type Frame, poseIn, solidOfMesh, toWorld, type Vec3 } from "../geometry";
 import type { Assets, Home } from "../job";
 import { type Convex, meshOfStandIn, partsOfMember, partsOfPanel, type Shape } from "../shape";
 
@@ -34,6 +34,12 @@ export function unitsOf(shape: Shape, home: Home, assets: Assets): readonly Unit
   const base = instances.find(({ pose }) => !pose.mirrored) ?? instances[0];
   if (!base) return [];
   const drafts = new Map<string, Draft>();
+  // Which assembly stands in the home by which of its placements.
+  const assemblies = new Map<string, string>();
+  for (const [own, standing] of shape.places)
+    for (const { key, path } of standing)
+      if (own !== null && key.startsWith(base.key) && path.length === base.path.length + 1)
+        assemblies.set(unitOf("", key, base.key), own);
   const put = (record: string, like: string, bought: boolean, own: Home, parts: () => readonly Convex[]) => {
     let made: readonly Convex[] | null = null;
     for (const { key, pose, counted } of shape.places.get(own) ?? []) {
@@ -43,15 +49,12 @@ export function unitsOf(shape: Shape, home: Home, assets: Assets): readonly Unit
       if (made.length === 0) continue;
       const inner = unit !== record;
       const draft = drafts.get(unit) ?? {
-        like: inner ? `assembly ${unit.slice(0, unit.indexOf(":"))}` : like,
+        like: inner ? `assembly ${assemblies.get(unit) ?? unit}` : like,
         bought: !inner && bought,
         parts: [],
       };
       drafts.set(unit, draft);
-      const frame = poseIn(pose, {
-        frame: { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] },
-        mirrored: false,
-      }).frame;
+      const { frame } = poseIn(pose, AT_HOME);
       draft.parts.push(...made.map((part) => placed(part, frame, base.pose.frame)));
     }
   };
@@ -82,12 +85,11 @@ export function unitsOf(shape: Shape, home: Home, assets: Assets): readonly Unit
 
 /** A part where its instance stands, seen from the axes of the home. */
 function placed(part: Convex, frame: Frame, home: Frame): Convex {
-  const there = frameIn(frame, { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] });
-  const turned = ([x, y, z]: Vec3): Vec3 => local(home, sum(there, x, y, z));
+  const turned = ([x, y, z]: Vec3): Vec3 => local(home, sum(frame, x, y, z));
   return {
     ...part,
     points: part.points.map((point) => {
-      const [x, y, z] = toWorld(there, point);
+      const [x, y, z] = toWorld(frame, point);
       const { origin } = home;
       return local(home, [x - origin[0], y - origin[1], z - origin[2]]);
     }),

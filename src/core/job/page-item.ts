@@ -121,6 +121,14 @@ const ViewItemSchema = v.object({
   strong: v.optional(records, []),
   /** Its pieces and assemblies stand away from their places: from 0, not at all, to 1, each clear of the others; null: it is whole. */
   apart: v.optional(v.nullable(share), null),
+  /** Pieces and placements that stand apart as a hand put them: mm along the width, depth and height of what the view shows. */
+  apartBy: v.optional(
+    v.pipe(
+      v.array(v.object({ record: recordId, by: v.tuple([coordinate, coordinate, coordinate]) })),
+      v.maxLength(2_000),
+    ),
+    [],
+  ),
   /** The variant that it is bound to; null: the one on the desk. */
   variant: v.nullable(recordId),
   /** null: it is not cut. */
@@ -141,6 +149,7 @@ export const plainView = (own: Pick<ViewItem, "id" | "page"> & Partial<ViewItem>
   hidden: [],
   strong: [],
   apart: null,
+  apartBy: [],
   variant: null,
   cut: null,
   caption: null,

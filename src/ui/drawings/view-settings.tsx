@@ -101,7 +101,9 @@ export function ViewSettings({ item, drawn }: { readonly item: ViewItem; readonl
       )}
       {from.kind === "named" || from.kind === "typed" ? <Direction item={item} /> : null}
       {from.kind === "detail" ? null : <CutFields item={item} />}
-      {from.kind === "detail" || item.of.kind === "piece" ? null : <ApartFields item={item} />}
+      {from.kind === "detail" || item.of.kind === "piece" ? null : (
+        <ApartFields item={item} pieces={pieces} />
+      )}
       <span className="col-span-full flex items-center gap-2">
         <Button
           look="plain"
@@ -123,14 +125,24 @@ export function ViewSettings({ item, drawn }: { readonly item: ViewItem; readonl
 }
 
 /** Whether a view is whole or pulled apart, and how far. */
-function ApartFields({ item }: { readonly item: ViewItem }) {
+function ApartFields({
+  item,
+  pieces,
+}: {
+  readonly item: ViewItem;
+  /** Pieces and placements that are selected beside it. */
+  readonly pieces: readonly string[];
+}) {
   const change = useItemChange(item);
+  const [first] = pieces;
+  const own = item.apartBy.find(({ record }) => record === first);
+  const others = item.apartBy.filter(({ record }) => !pieces.includes(record));
   const [share, setShare] = useState(item.apart ?? 0);
   const set = (next: number) => {
     if (next !== item.apart) change({ apart: next });
   };
   return (
-    <span className="flex items-end gap-3">
+    <span className="flex flex-wrap items-end gap-3">
       <Tick
         label="Pulled apart"
         on={item.apart !== null}
@@ -152,6 +164,25 @@ function ApartFields({ item }: { readonly item: ViewItem }) {
           onPointerUp={() => set(share)}
           onKeyUp={() => set(share)}
           onBlur={() => set(share)}
+        />
+      )}
+      {item.apart === null || first === undefined ? null : (
+        <TextField
+          label="Selected stand off by (width, depth, height), mm"
+          value={own ? own.by.join(", ") : ""}
+          placeholder="found by itself"
+          onCommit={(text) => {
+            if (text.trim() === "") return change({ apartBy: others });
+            const numbers = text
+              .split(/[,;\s]+/)
+              .filter(Boolean)
+              .map(Number);
+            const [x = 0, y = 0, z = 0] = numbers;
+            if (numbers.length !== 3 || !numbers.every(Number.isFinite))
+              return "Write three numbers in mm: 0, 0, 150 is 150 up.";
+            const by: [number, number, number] = [x, y, z];
+            return change({ apartBy: [...others, ...pieces.map((record) => ({ record, by }))] });
+          }}
         />
       )}
     </span>

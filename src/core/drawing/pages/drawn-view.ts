@@ -69,6 +69,7 @@ type Subject = Pick<ViewAsked, "of" | "axes" | "hidden"> & {
   readonly cutAt?: number | null;
   readonly cut?: ViewAsked["cut"];
   readonly apart?: ViewAsked["apart"];
+  readonly apartBy?: ViewAsked["apartBy"];
 };
 
 function piecesOfView(shape: Shape, asked: Subject, assets: Assets, plain = false): readonly SeenPiece[] {
@@ -84,7 +85,9 @@ function piecesOfView(shape: Shape, asked: Subject, assets: Assets, plain = fals
       !hidden.has(record) &&
       !instance.path.some((placement) => hidden.has(placement)),
   });
-  return asked.apart ? piecesApart(pieces, asked.apart, { shape, asked, assets }) : pieces;
+  return asked.apart
+    ? piecesApart(pieces, asked.apart, { shape, asked, assets, byHand: asked.apartBy ?? [] })
+    : pieces;
 }
 
 const CUT_AXES = { width: "x", depth: "y", height: "z" } as const;
@@ -229,6 +232,7 @@ export function createViewDrawer(): (
       cut?.axis,
       cutAt,
       apart,
+      asked.apartBy,
       variant,
       behind,
       tints,
@@ -241,7 +245,7 @@ export function createViewDrawer(): (
     const plane = planeOfCut(shape, asked);
     const made = (): DrawnView => ({
       ...drawnPieces(plane ? cutPieces(seen, plane) : { seen, sections: [] }, asked, origin),
-      held: asked.apart ? heldIn(shape, asked.of, assets) : [],
+      held: asked.apart ? heldIn(shape, asked, assets) : [],
     });
     const drawn = before && (isSame || sameSolids(before.seen, seen)) ? before.drawn : made();
     if (known.size > MOST_KNOWN) known.clear();

@@ -260,7 +260,7 @@ function placedView(
     fault:
       held.length === 0
         ? null
-        : `${counted(held.length, "piece")} hold one another and stay together in this view.`,
+        : `${counted(held.length, "piece")} hold one another and stay together in this view. Select one and move it by hand.`,
     box: own.box,
     items: marks.length === 0 ? own.items : [...own.items, ...marks],
   };

@@ -20,20 +20,35 @@ function apartOf(shape: Shape, home: Home, assets: Assets): Apart {
 }
 
 /** What of a view cannot be pulled apart. */
-export const heldIn = (shape: Shape, of: ViewAsked["of"], assets: Assets): readonly string[] =>
-  of.kind === "piece" ? [] : apartOf(shape, of.kind === "assembly" ? of.assembly : null, assets).stuck;
+export function heldIn(
+  shape: Shape,
+  { of, apartBy }: Pick<ViewAsked, "of" | "apartBy">,
+  assets: Assets,
+): readonly string[] {
+  if (of.kind === "piece") return [];
+  const { stuck } = apartOf(shape, of.kind === "assembly" ? of.assembly : null, assets);
+  const moved = new Set(apartBy.map(({ record }) => record));
+  return stuck.filter((unit) => !moved.has(recordOf(unit)));
+}
+
+/** The record of a unit, or the placement by which it stands there. */
+const recordOf = (unit: string): string => {
+  const end = unit.indexOf(":");
+  return end < 0 ? unit : unit.slice(0, end);
+};
 
 type Ground = {
   readonly shape: Shape;
   readonly asked: Pick<ViewAsked, "of" | "axes">;
   readonly assets: Assets;
+  readonly byHand: ViewAsked["apartBy"];
 };
 
 /** The pieces of a view by a share of the way to where all stand apart. Of single pieces nothing is moved. */
 export function piecesApart(
   pieces: readonly SeenPiece[],
   share: number,
-  { shape, asked, assets }: Ground,
+  { shape, asked, assets, byHand }: Ground,
 ): readonly SeenPiece[] {
   const { of, axes } = asked;
   if (of.kind === "piece") return pieces;
@@ -41,7 +56,13 @@ export function piecesApart(
   if (!base) return pieces;
   const home: Home = of.kind === "assembly" ? of.assembly : null;
   const key = of.kind === "assembly" ? baseKey(shape, home) : "";
-  const { units, offsets } = apartOf(shape, home, assets);
+  const { units, offsets: found } = apartOf(shape, home, assets);
+  const hand = new Map(byHand.map(({ record, by }): [string, Vec3] => [record, [...by]]));
+  const offsets = new Map(found);
+  for (const { key: unit } of units) {
+    const by = hand.get(recordOf(unit));
+    if (by) offsets.set(unit, by);
+  }
   const view = viewIn(base.frame, axes);
   const seen = (v: Vec3): Vec3 => {
     const { x, y, z } = base.frame;

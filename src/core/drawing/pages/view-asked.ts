@@ -23,6 +23,8 @@ export type ViewAsked = {
   readonly cut: ViewCut | null;
   /** How far it is pulled apart, from 0 to 1; null: it is not. */
   readonly apart: number | null;
+  /** What stands apart as a hand put it. */
+  readonly apartBy: ViewItem["apartBy"];
   readonly variant: VariantId | null;
   /** Lines that are hidden are wanted as well. */
   readonly behind: boolean;
@@ -121,6 +123,7 @@ export function viewsAsked(
         hidden: subject.hidden,
         cut: subject.cut,
         apart: subject.apart,
+        apartBy: subject.apartBy,
         variant: (subject.variant as VariantId | null) ?? variant,
         behind: item.look === "hidden",
         tints: item.look === "tints" ? "flat" : item.look === "shaded" ? "shaded" : "none",
@@ -138,6 +141,7 @@ const whereItSits: Omit<ViewAsked, "id" | "variant"> = {
   hidden: [],
   cut: null,
   apart: null,
+  apartBy: [],
   // What is not seen of a piece is dashed.
   behind: true,
   tints: "none",
