@@ -2,7 +2,7 @@
 import { execFileSync } from "node:child_process";
 import { copyOf, expect, expectAccessible, openStage, saved, setField, takeOut, test } from "./fixtures";
 
-test("the set of the bench is drawn up at once, told complete when asked again, and one step back takes it all away", async ({
+test("the set of the bench is drawn up at once, printed as one file, and one step back takes it all away", async ({
   page,
 }) => {
   const id = await copyOf(page, "hl-204");
@@ -27,11 +27,6 @@ test("the set of the bench is drawn up at once, told complete when asked again, 
   await sheet.getByRole("button", { name: "Card A", exact: true }).focus();
   await setField(page, "Height, mm", "150");
   await expect(page.getByRole("textbox", { name: "Height, mm" })).toHaveValue("150");
-
-  await page.getByRole("button", { name: "Draw up the set" }).click();
-  await dialog.getByRole("checkbox", { name: "Saved layouts" }).uncheck();
-  await dialog.getByRole("button", { name: "Draw up", exact: true }).click();
-  await expect(page.getByText("Nothing is missing")).toBeVisible({ timeout: 30_000 });
 
   // All pages as one file, words and all.
   const pdf = await takeOut(page, /^All pages \(PDF\)/);

@@ -63,3 +63,19 @@ describe("a view pulled apart", () => {
     expect(faultAt(1)).toContain("pulled apart");
   });
 });
+
+describe("a view in which some pieces stand out", () => {
+  const [record] = Object.keys(start.members);
+  const inks = (strong: readonly string[]) => {
+    const { page } = drawn(withItems(start, view("v", { strong: [...strong] })));
+    const [item] = page.placed;
+    return new Set(
+      item?.items.flatMap((one) => (one.kind === "paths" && one.stroke ? [one.stroke.ink] : [])),
+    );
+  };
+
+  it("has all others pale, and no pale line where none does", () => {
+    expect(inks([])).toEqual(new Set(["ink"]));
+    expect(inks([record ?? ""])).toEqual(new Set(["seam", "ink"]));
+  });
+});

@@ -10,7 +10,7 @@ import { seedPacketCabinet } from "../../../demo/seed-packet-cabinet";
 import { shelfBrackets } from "../../../demo/shelf-brackets";
 import { demoStockroom } from "../../../demo/stockroom";
 import type { Vec3 } from "../geometry";
-import { sewn } from "../geometry/mesh.fixture";
+import { manifoldOf } from "../geometry/manifold.fixture";
 import { type Home, type Job, NO_ASSETS, resolveSizes } from "../job";
 import { at } from "../kernel";
 import { meshesOf, type Shape, shapeJob } from "../shape";
@@ -25,16 +25,9 @@ const shapeOf = (job: Job): Shape => shapeJob(job, resolveSizes(job, null), stoc
 /** The own pieces of a home as solids of the kernel; of assemblies nothing. */
 function solidsOf(shape: Shape, keys: ReadonlySet<string>): ReadonlyMap<string, Manifold> {
   const solids = new Map<string, Manifold>();
-  for (const { record, mesh: loose } of meshesOf(shape)) {
+  for (const { record, mesh } of meshesOf(shape)) {
     if (!keys.has(record)) continue;
-    const mesh = sewn(loose);
-    const made = new kernel.Mesh({
-      numProp: 3,
-      vertProperties: new Float32Array(mesh.vertices.flat()),
-      triVerts: new Uint32Array(mesh.triangles),
-    });
-    made.merge();
-    const solid = new kernel.Manifold(made);
+    const solid = manifoldOf(kernel, mesh);
     if (solid.status() === "NoError" && !solid.isEmpty()) solids.set(record, solid);
   }
   return solids;

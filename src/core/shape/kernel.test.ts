@@ -2,14 +2,15 @@
  * The solids against a solid kernel that knows nothing of this program: manifold-3d (its boolean operations and volumes).
  * It takes meshes in single precision, so lengths agree to some 1e-3 mm and volumes to some 1e-5 of themselves.
  */
-import Module, { type Manifold } from "manifold-3d";
+import Module from "manifold-3d";
 import { describe, expect, it } from "vitest";
 import { pottingBench } from "../../../demo/potting-bench";
 import { seedPacketCabinet } from "../../../demo/seed-packet-cabinet";
 import { demoStockroom } from "../../../demo/stockroom";
 import { slopeOf } from "../ends/ends.fixture";
 import { type Mesh, polygonArea, sharpRing, type Vec2 } from "../geometry";
-import { polygonOf, sewn, volumeOf } from "../geometry/mesh.fixture";
+import { manifoldOf } from "../geometry/manifold.fixture";
+import { polygonOf, volumeOf } from "../geometry/mesh.fixture";
 import { buttEnd, copeEnd, type EndCut, type Job, mitreEnd, newJob, resolveSizes } from "../job";
 import { at } from "../kernel";
 import { sectionProperties, stockroomOf } from "../stockroom";
@@ -21,17 +22,7 @@ kernel.setup();
 const stockroom = stockroomOf(demoStockroom);
 const shapeOf = (job: Job) => shapeJob(job, resolveSizes(job, null), stockroom);
 
-/** A solid of the kernel; corners that lie on one another are made one, and edges parted where others end on them. */
-function solidOf(loose: Mesh): Manifold {
-  const mesh = sewn(loose);
-  const made = new kernel.Mesh({
-    numProp: 3,
-    vertProperties: new Float32Array(mesh.vertices.flat()),
-    triVerts: new Uint32Array(mesh.triangles),
-  });
-  made.merge();
-  return new kernel.Manifold(made);
-}
+const solidOf = (mesh: Mesh) => manifoldOf(kernel, mesh);
 
 const solidsOf = (shape: Shape) =>
   new Map(meshesOf(shape).map(({ record, mesh }) => [record, { mesh, solid: solidOf(mesh) }]));

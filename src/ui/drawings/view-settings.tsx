@@ -104,7 +104,7 @@ export function ViewSettings({ item, drawn }: { readonly item: ViewItem; readonl
       {from.kind === "detail" || item.of.kind === "piece" ? null : (
         <ApartFields item={item} pieces={pieces} />
       )}
-      <span className="col-span-full flex items-center gap-2">
+      <span className="col-span-full flex flex-wrap items-center gap-2">
         <Button
           look="plain"
           disabled={pieces.length === 0}
@@ -118,6 +118,22 @@ export function ViewSettings({ item, drawn }: { readonly item: ViewItem; readonl
         <Button look="plain" disabled={item.hidden.length === 0} onClick={() => change({ hidden: [] })}>
           Show all again
         </Button>
+        {from.kind === "detail" ? null : (
+          <>
+            <Button
+              look="plain"
+              disabled={pieces.length === 0}
+              onClick={() => {
+                if (change({ strong: [...pieces] }) === null) desk.select([item.id]);
+              }}
+            >
+              Draw the others pale
+            </Button>
+            <Button look="plain" disabled={item.strong.length === 0} onClick={() => change({ strong: [] })}>
+              Draw all alike
+            </Button>
+          </>
+        )}
         <RemoveItems ids={[item.id]} />
       </span>
     </div>

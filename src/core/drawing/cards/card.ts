@@ -9,6 +9,7 @@ import { scaleWords } from "../pages/scales";
 import { circlePath } from "../path";
 import { textWidth } from "../text-width";
 import { cardFacts } from "./card-facts";
+import { SIZE, THIN } from "./card-parts";
 import { memberDrawing, sectionDrawing } from "./member-drawing";
 import { panelDrawing } from "./panel-drawing";
 
@@ -27,9 +28,6 @@ export type CardGround = {
 };
 
 const FRAME: Stroke = { ink: "ink", width: 0.35 };
-const THIN: Stroke = { ink: "ink", width: 0.13 };
-const LETTERS = 2.5;
-const SIZE = LETTERS / CAPITAL_HEIGHT;
 const LINE = 4;
 const PAD = 3;
 const HEAD = 14;

@@ -6,11 +6,12 @@ import { formatDegrees, formatLength, type LengthStyle } from "../../measure";
 import { solidOfMember } from "../../shape";
 import { type SectionShape, sectionProperties } from "../../stockroom";
 import type { MemberForm } from "../../tally";
-import { CAPITAL_HEIGHT, type DrawItem, movedBy, rectangle, type Stroke } from "../display";
+import { type DrawItem, movedBy, rectangle } from "../display";
 import { hatched } from "../hatching";
 import { linePaths, viewLines } from "../lines";
 import { dimensionLine, extension } from "../pages/size-parts";
 import { placedPath } from "../path";
+import { LETTERS, NARROW, SIZE, smallWord, THIN, WIDE } from "./card-parts";
 
 /** What is drawn, and its room: y runs down from its upper edge. */
 export type CardDrawing = {
@@ -18,12 +19,6 @@ export type CardDrawing = {
   readonly width: number;
   readonly height: number;
 };
-
-const WIDE: Stroke = { ink: "ink", width: 0.4 };
-const NARROW: Stroke = { ink: "ink", width: 0.2 };
-const THIN: Stroke = { ink: "ink", width: 0.13 };
-const LETTERS = 2.5;
-const SIZE = LETTERS / CAPITAL_HEIGHT;
 
 /** mm on paper. How high a member is drawn at most, and how long its ends are shown at least where its middle is left out. */
 const MOST_DEPTH = 16;
@@ -288,17 +283,6 @@ export function sectionDrawing(shape: SectionShape, size: number, style: LengthS
   const write = (mm: number) => formatLength(mm, style, LENGTH_TOLERANCE_MM);
   const foot = middle[1] + (extent[1] * scale) / 2 + 3;
   const right = middle[0] + (extent[0] * scale) / 2 + 3;
-  const word = (at: Vec2, text: string, turn?: number): DrawItem => ({
-    kind: "text",
-    at,
-    text,
-    size: SIZE * 0.9,
-    face: "condensed",
-    align: "centre",
-    ink: "ink",
-    layer: "TEXTS",
-    ...(turn === undefined ? {} : { turn }),
-  });
   return {
     width: size,
     height: size + 3,
@@ -308,9 +292,9 @@ export function sectionDrawing(shape: SectionShape, size: number, style: LengthS
         (points): DrawItem => ({ kind: "polygon", points, stroke: NARROW, fill: null, layer: "OUTLINES" }),
       ),
       ...arrow([middle[0] - 5, foot], [middle[0] + 5, foot]),
-      word([middle[0], foot + 2.6], `width + ${write(extent[0])}`),
+      smallWord([middle[0], foot + 2.6], `width + ${write(extent[0])}`, "ink"),
       ...arrow([right, middle[1] + 5], [right, middle[1] - 5]),
-      word([right + 2.6, middle[1]], `height + ${write(extent[1])}`, 90),
+      smallWord([right + 2.6, middle[1]], `height + ${write(extent[1])}`, "ink", 90),
     ],
   };
 }

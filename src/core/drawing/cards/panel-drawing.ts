@@ -5,17 +5,14 @@ import { panelShape } from "../../layout";
 import { formatLength, type LengthStyle } from "../../measure";
 import type { Stockroom } from "../../stockroom";
 import type { PanelForm } from "../../tally";
-import { CAPITAL_HEIGHT, type DrawItem, movedBy, rectangle, type Stroke } from "../display";
+import { type DrawItem, movedBy, rectangle, type Stroke } from "../display";
 import { dimensionLine, extension } from "../pages/size-parts";
 import { circlePath, pathOfCorners } from "../path";
+import { LETTERS, NARROW, smallWord, THIN, WIDE } from "./card-parts";
 import { CARD_SCALES, type CardDrawing } from "./member-drawing";
-import { LETTERS, type Running, runningDepth, runningLength, runningSizes } from "./running-sizes";
+import { type Running, runningDepth, runningLength, runningSizes } from "./running-sizes";
 
-const WIDE: Stroke = { ink: "ink", width: 0.4 };
-const NARROW: Stroke = { ink: "ink", width: 0.2 };
-const THIN: Stroke = { ink: "ink", width: 0.13 };
 const HIDDEN: Stroke = { ink: "ink", width: 0.2, dash: [2, 1] };
-const SIZE = LETTERS / CAPITAL_HEIGHT;
 
 /** mm on paper from the running sizes to the size over all. */
 const OVERALL = 6;
@@ -134,17 +131,6 @@ function faceItems(
       fill: null,
       layer: "HOLES",
     });
-  const word = (at: Vec2, text: string, turn?: number): DrawItem => ({
-    kind: "text",
-    at,
-    text,
-    size: SIZE * 0.9,
-    face: "condensed",
-    align: "centre",
-    ink: "soft",
-    layer: "TEXTS",
-    ...(turn === undefined ? {} : { turn }),
-  });
   // A strong line beside each edge that is banded.
   const band = (from: Vec2, to: Vec2, by: Vec2): DrawItem => ({
     kind: "line",
@@ -165,10 +151,10 @@ function faceItems(
       { kind: "line", from: [x - 5, y], to: [x + 5, y], stroke: NARROW, layer: "TEXTS" },
       { kind: "line", from: [x - 5, y], to: [x - 3.4, y - 0.8], stroke: NARROW, layer: "TEXTS" },
       { kind: "line", from: [x + 5, y], to: [x + 3.4, y + 0.8], stroke: NARROW, layer: "TEXTS" },
-      word([x, y + 2.6], "grain"),
+      smallWord([x, y + 2.6], "grain", "soft"),
     );
   }
   const [right, front] = place([length, 0]);
-  items.push(word([right + 5, front - 1.2], "front"));
+  items.push(smallWord([right + 5, front - 1.2], "front", "soft"));
   return items;
 }

@@ -8,8 +8,8 @@ import { CAPITAL_HEIGHT, type DrawItem, type Stroke } from "../display";
 import { line, written } from "../pages/size-parts";
 import { textWidth } from "../text-width";
 import { type EvenRun, evenRuns } from "./card-facts";
+import { LETTERS } from "./card-parts";
 
-export const LETTERS = 2.5;
 /** mm on paper from one number to the next. */
 const PITCH = 3.6;
 const GAP = 1;

@@ -145,14 +145,17 @@ const CAPTION = 3.5 / 0.7;
 
 const strongPaths = remembersEach<readonly string[], ReadonlyMap<ViewLineKind, readonly Path[]>>();
 
-/** The lines of some pieces of a view, by their kinds, as paths in mm of the design; remembered for each list of pieces. */
+/** The lines of some pieces and placements of a view, by their kinds, as paths in mm of the design; remembered for each list of pieces. */
 export function pathsOfPieces(
   drawn: Pick<DrawnView, "lines" | "pieces">,
   records: readonly string[],
 ): ReadonlyMap<ViewLineKind, readonly Path[]> {
   return strongPaths(records, [drawn.lines], () => {
     const wanted = new Set(records);
-    const own = new Set(drawn.pieces.flatMap(({ record }, i) => (wanted.has(record) ? [i] : [])));
+    // Also by the placements through which they stand there: a way is "placement:repeat/" for each.
+    const isMeant = ({ record, way }: DrawnView["pieces"][number]) =>
+      wanted.has(record) || way.split("/").some((part) => wanted.has(part.slice(0, part.indexOf(":"))));
+    const own = new Set(drawn.pieces.flatMap((piece, i) => (isMeant(piece) ? [i] : [])));
     const lines = drawn.lines.filter(({ owners }) => owners.some((owner) => own.has(owner)));
     return new Map(
       KINDS.map((kind) => [
