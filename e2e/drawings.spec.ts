@@ -257,6 +257,8 @@ test("sizes are picked from place to place, and can be chosen by names", async (
   await page.getByRole("button", { name: /^2\. Frame, three views/ }).click();
   const view = item(page, "View Front");
   await expect(view.locator("path").first()).toBeVisible();
+  // The sizes of the other views come with their lines.
+  await expect(sheet(page).getByText("Drawing…")).toHaveCount(0);
   // The outer edges of the two posts, at their tops: the corners of the view.
   const corners = async () => {
     const box = await view.locator("rect").first().boundingBox();
