@@ -1,7 +1,7 @@
 /** How far units stand from their places when all is apart: clear of one another, and near to what they belong to. */
 import { add, dot, scale, type Vec3 } from "../geometry";
 import { at } from "../kernel";
-import { contactsOf, type Removal, volumeOf } from "./peeling";
+import { type Contacts, contactsOf, type Removal, volumeOf } from "./peeling";
 import type { Unit } from "./units";
 import { sharedAlong } from "./ways";
 
@@ -12,9 +12,13 @@ const PARTS = 12;
  * Offsets of units in the order in which they come back: each stands off the neighbour that it stood by, along its way, with a gap to
  * all that is there already. What leaves together stands equally far.
  */
-export function offsetsOf(units: readonly Unit[], removals: readonly Removal[]): ReadonlyMap<string, Vec3> {
+export function offsetsOf(
+  units: readonly Unit[],
+  removals: readonly Removal[],
+  contacts: Contacts = contactsOf(units),
+): ReadonlyMap<string, Vec3> {
   const numbers = new Map(units.map(({ key }, i) => [key, i]));
-  const near = contactsOf(units).map((own) => own.map((one) => one.with));
+  const near = contacts.map((own) => own.map((one) => one.with));
   const gap = Math.max(10, wholeSize(units) / PARTS);
   const moving = new Set(removals.flatMap(({ units: leaving }) => leaving.map(({ key }) => key)));
   const offsets = new Map<string, Vec3>();

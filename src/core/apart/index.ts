@@ -7,7 +7,7 @@ import type { Vec3 } from "../geometry";
 import type { Assets, Home } from "../job";
 import type { Shape } from "../shape";
 import { offsetsOf } from "./distances";
-import { peeled, type Removal } from "./peeling";
+import { contactsOf, peeled, type Removal } from "./peeling";
 import { type Unit, unitOf, unitsOf } from "./units";
 
 export type Apart = {
@@ -23,8 +23,9 @@ export type Apart = {
 /** Pulls a home apart, one level of it: assemblies that stand in it move as they are. */
 export function pulledApart(shape: Shape, home: Home, assets: Assets): Apart {
   const units = unitsOf(shape, home, assets);
-  const { removals, stuck } = peeled(units);
-  return { units, removals, stuck, offsets: offsetsOf(units, removals) };
+  const contacts = contactsOf(units);
+  const { removals, stuck } = peeled(units, contacts);
+  return { units, removals, stuck, offsets: offsetsOf(units, removals, contacts) };
 }
 
 export { type Removal, type Unit, unitOf };

@@ -77,10 +77,13 @@ function blocks(a: Unit, b: Unit, way: Vec3): boolean {
 }
 
 /** Another unit that one comes near to, by its number, and the direction from that one to this. */
-export type Contact = { readonly with: number; readonly normal: Vec3 };
+type Contact = { readonly with: number; readonly normal: Vec3 };
+
+/** By the number of each unit. */
+export type Contacts = readonly (readonly Contact[])[];
 
 /** Which units come near to which. */
-export function contactsOf(units: readonly Unit[]): readonly (readonly Contact[])[] {
+export function contactsOf(units: readonly Unit[]): Contacts {
   const contacts = units.map((): Contact[] => []);
   const order = units.map((_, i) => i).sort((a, b) => at(units, a).low[0] - at(units, b).low[0]);
   order.forEach((i, n) => {
@@ -122,14 +125,14 @@ function middleOf({ points }: Unit["parts"][number]): Vec3 {
 }
 
 /** The order in which units leave, and those that cannot. */
-export function peeled(all: readonly Unit[]): {
+export function peeled(
+  units: readonly Unit[],
+  contacts: Contacts = contactsOf(units),
+): {
   readonly removals: readonly Removal[];
   readonly stuck: readonly string[];
 } {
-  // The same whatever the order of the records is.
-  const units = [...all].sort((a, b) => (byPlace(a) < byPlace(b) ? -1 : 1));
   const ways = waysOf(units);
-  const contacts = contactsOf(units);
   const near = contacts.map((own) => new Set(own.map((one) => one.with)));
   const left = new Set(units.keys());
   // For each unit and way the first that blocks it, by its number: as long as that one is there nobody else is asked.
@@ -157,12 +160,12 @@ export function peeled(all: readonly Unit[]): {
   const touches = (i: number) => [...at(near, i)].some((k) => left.has(k));
   const bestWay = (i: number): { readonly way: number; readonly cost: number } | null => {
     let best: { way: number; cost: number } | null = null;
+    const own = at(contacts, i).filter((one) => left.has(one.with));
+    const usual = went.get(at(units, i).like);
     for (const [way, { cost }] of ways.entries()) {
       // What a way does not open at once it has to be slid along.
-      const own = at(contacts, i).filter((one) => left.has(one.with));
       const opened = own.filter(({ normal }) => dot(normal, at(ways, way).way) > 0.5).length;
       const rub = own.length === 0 ? 0 : RUB * (1 - opened / own.length);
-      const usual = went.get(at(units, i).like);
       const along = usual !== undefined && Math.abs(dot(at(ways, usual).way, at(ways, way).way)) > 1 - 1e-6;
       const least = cost + rub - (along ? LIKE_BEFORE : 0);
       if (best && least >= best.cost) continue;
@@ -244,6 +247,3 @@ function baseOf(units: readonly Unit[], near: readonly ReadonlySet<number>[]): n
 /** mm³ of the box round a unit. */
 export const volumeOf = ({ low, high }: Unit): number =>
   (high[0] - low[0]) * (high[1] - low[1]) * (high[2] - low[2]);
-
-const byPlace = ({ like, low, key }: Unit): string =>
-  `${like} ${low.map((one) => (1e6 + one).toFixed(1)).join(" ")} ${key}`;

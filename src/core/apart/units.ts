@@ -74,14 +74,19 @@ export function unitsOf(shape: Shape, home: Home, assets: Assets): readonly Unit
     put(one.part.id, `bought ${one.part.name}`, true, one.part.assembly, () =>
       meshOfStandIn(one, assets).map((mesh) => boxAround(solidOfMesh(mesh).points)),
     );
-  return [...drafts].map(([key, { like, bought, parts }]) => ({
+  const units = [...drafts].map(([key, { like, bought, parts }]) => ({
     key,
     like,
     bought,
     parts,
     ...boundsOf(parts),
   }));
+  // The same whatever the order of the records is.
+  return units.sort((a, b) => (byPlace(a) < byPlace(b) ? -1 : 1));
 }
+
+const byPlace = ({ like, low, key }: Unit): string =>
+  `${like} ${low.map((one) => (1e6 + one).toFixed(1)).join(" ")} ${key}`;
 
 /** A part where its instance stands, seen from the axes of the home. */
 function placed(part: Convex, frame: Frame, home: Frame): Convex {

@@ -3,10 +3,12 @@
  * rebates and notches. For what can leave where; roundings of corners are left square, holes are filled. In the axes of their homes.
  */
 import earcut from "earcut";
-import { kindOf } from "../ends";
+import { kindOf, ridgesOf } from "../ends";
 import {
   cross,
+  dot,
   type Frame,
+  type Linear,
   norm,
   type Polygon,
   scale,
@@ -14,6 +16,7 @@ import {
   toWorld,
   type Vec2,
   type Vec3,
+  valueAt,
 } from "../geometry";
 import { at } from "../kernel";
 import { type SectionShape, sectionProperties } from "../stockroom";
@@ -107,12 +110,7 @@ export function partsOfMember(solid: MemberSolid): readonly Convex[] {
     (p: Vec2) => number,
     (p: Vec2) => number,
   ];
-  const ridges = [solid.start, solid.end].flatMap(({ form }) => {
-    const [a, b] = kindOf(form).faces(form) ?? [];
-    return a && b
-      ? [{ slope: [b.slope[0] - a.slope[0], b.slope[1] - a.slope[1]] as Vec2, constant: b.beyond - a.beyond }]
-      : [];
-  });
+  const ridges = [solid.start, solid.end].flatMap(({ form }) => ridgesOf(kindOf(form).faces(form) ?? []));
   const { isRound } = sectionProperties(shape);
   return sectionCover(shape).flatMap((polygon) => {
     const plan = withRidges(polygon, ridges);
@@ -125,15 +123,11 @@ export function partsOfMember(solid: MemberSolid): readonly Convex[] {
 }
 
 /** With the places at which the two planes of an end meet over the border of a polygon. */
-function withRidges(
-  polygon: Polygon,
-  ridges: readonly { readonly slope: Vec2; readonly constant: number }[],
-): Polygon {
-  return ridges.reduce<Polygon>((plan, { slope, constant }) => {
-    const value = ([x, y]: Vec2) => slope[0] * x + slope[1] * y + constant;
+function withRidges(polygon: Polygon, ridges: readonly Linear[]): Polygon {
+  return ridges.reduce<Polygon>((plan, ridge) => {
     return plan.flatMap((p, i): readonly Vec2[] => {
       const q = at(plan, (i + 1) % plan.length);
-      const [a, b] = [value(p), value(q)];
+      const [a, b] = [valueAt(ridge, p), valueAt(ridge, q)];
       if (a * b >= 0) return [p];
       const t = a / (a - b);
       return [p, [p[0] + (q[0] - p[0]) * t, p[1] + (q[1] - p[1]) * t]];
@@ -167,9 +161,7 @@ function distinct(directions: readonly Vec3[]): readonly Vec3[] {
     const size = norm(one);
     if (size < 1e-9) continue;
     const unit = scale(one, 1 / size);
-    const isNew = found.every(
-      (other) => Math.abs(Math.abs(unit[0] * other[0] + unit[1] * other[1] + unit[2] * other[2]) - 1) > 1e-9,
-    );
+    const isNew = found.every((other) => Math.abs(Math.abs(dot(unit, other)) - 1) > 1e-9);
     if (isNew) found.push(unit);
   }
   return found;

@@ -5,7 +5,7 @@
 import { balloonRows, type DrawnPage, type DrawnView } from "../drawing";
 import { type Job, type Page, type PageItem, pageStyle } from "../job";
 import type { SavedLayout } from "../layout";
-import { asksOfPages, catchGrounds, createPageDrawing, type PageInputs } from "../paper-set";
+import { asksOfPages, catchGrounds, createPageDrawing } from "../paper-set";
 import { createPipeline } from "../pipeline";
 import { itemsOfSizes, type ProposedSize } from "../placing";
 import { createPlacings, type PlacingInputs } from "../placings";
@@ -36,60 +36,53 @@ export function createSetDrawing(): (inputs: SetInputs, recipe: SetRecipe, ids: 
     const { job, stockroom, assets, variant, layouts } = inputs;
     const results = compute(job, variant, stockroom, []);
     const head = { info: job.info.job, revision: 1, date: "", variantName: null, shop: "" };
-    const drawn = (now: Job, page: Page): { readonly drawn: DrawnPage; readonly inputs: PageInputs } => {
+    const set = new Drafts(job, results, recipe, ids);
+    const drawn = (page: Page, now: Job = set.job): DrawnPage => {
       const views = new Map<string, DrawnView>(
         asksOfPages(now, [page], variant, true).map((asked) => [
           asked.id,
           drawView({ job, stockroom, assets }, asked),
         ]),
       );
-      const all = { job: now, results, stockroom, views, layouts, assets, head };
-      return { drawn: drawPage(page, all), inputs: all };
+      return drawPage(page, { job: now, results, stockroom, views, layouts, assets, head });
     };
-    const set = new Drafts(job, results, recipe, ids);
     if (recipe.cover) cover(set, inputs);
     if (recipe.views)
       for (const subject of subjectsToDraw(set, job)) {
         // The same at every scale that is tried.
         let proposed: readonly ProposedSize[] | null = null;
         const made = viewPage(set, subject, inputs, (now, page, views) => {
-          const start = drawn(now, page);
-          const rows = seenRows(results, start.drawn, views.picture.id);
+          const start = drawn(page, now);
+          const rows = seenRows(results, start, views.picture.id);
           const { without } = balloonRows(now, results);
           const balloons = [
-            ...balloonsIn(start.drawn, views.picture.id, rows, ids),
+            ...balloonsIn(start, views.picture.id, rows, ids),
             ...balloonsIn(
-              start.drawn,
+              start,
               views.main.id,
               without.filter((row) => !rows.includes(row)),
               ids,
             ),
           ];
           proposed ??= placings.propose({ ...inputs, job: now }, page.id, null).slice(0, MOST_SIZES);
-          const grounds = catchGrounds(start.drawn, { job: now, results, assets, variant });
-          const sizes = itemsOfSizes(
-            proposed,
-            start.drawn,
-            grounds,
-            pageStyle(page, job),
-            ids.item as () => never,
-          );
-          return { items: [...balloons, ...sizes], draw: (then) => drawn(then, page).drawn };
+          const grounds = catchGrounds(start, { job: now, results, assets, variant });
+          const sizes = itemsOfSizes(proposed, start, grounds, pageStyle(page, job), ids.item as () => never);
+          return { items: [...balloons, ...sizes], draw: (then) => drawn(page, then) };
         });
         if (made) set.add([made.page], made.items);
       }
     if (recipe.apart) {
       const made = apartPage(set, inputs);
       if (made) {
-        const { drawn: now } = drawn(set.job, made.page);
+        const now = drawn(made.page);
         const rows = seenRows(results, now, made.apart.id);
         set.add([], balloonsIn(now, made.apart.id, rows, ids));
       }
     }
     if (recipe.cards) cardPages(set, inputs);
-    if (recipe.cutList) listPages(set, "cut", (page, now = set.job) => drawn(now, page).drawn);
-    if (recipe.buyingList) listPages(set, "buying", (page, now = set.job) => drawn(now, page).drawn);
-    if (recipe.layouts) layoutPages(set, layouts, (page, now = set.job) => drawn(now, page).drawn);
+    if (recipe.cutList) listPages(set, "cut", drawn);
+    if (recipe.buyingList) listPages(set, "buying", drawn);
+    if (recipe.layouts) layoutPages(set, layouts, drawn);
     if (recipe.templates) templatePages(set, inputs);
     return set.made();
   };

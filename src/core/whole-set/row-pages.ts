@@ -21,8 +21,7 @@ export function cardPages(set: Drafts, { job, stockroom }: PlacingInputs): void 
   const width = Math.floor((border.x1 - border.x0 - GAP * (columns + 1)) / columns);
   const unit = Math.floor((border.y1 - border.y0 - GAP * (CARD_ROWS + 1)) / CARD_ROWS);
   const heightOf = (rowsTall: number) => unit * rowsTall + GAP * (rowsTall - 1);
-  const style = jobStyle(job);
-  const ground = { style, unit: style.unit, stockroom };
+  const ground = { style: jobStyle(job), stockroom };
   const tallOf = (row: TallyRow): number => {
     for (let tall = 1; tall < CARD_ROWS; tall++)
       if (rowCard(row, width, heightOf(tall), ground).fault === null && !isTooSmall(row, tall)) return tall;

@@ -1,7 +1,7 @@
 /** The card of a row: the piece with all that is needed to make it, how many there are, and where it sits. */
 import type { Vec2 } from "../../geometry";
 import { counted } from "../../kernel";
-import type { LengthStyle, LengthUnit } from "../../measure";
+import type { LengthStyle } from "../../measure";
 import type { Stockroom } from "../../stockroom";
 import type { TallyRow } from "../../tally";
 import { CAPITAL_HEIGHT, type DrawItem, fitted, movedBy, rectangle, type Stroke, wrapped } from "../display";
@@ -23,7 +23,6 @@ export type Card = {
 
 export type CardGround = {
   readonly style: LengthStyle;
-  readonly unit: LengthUnit;
   readonly stockroom: Stockroom;
 };
 
@@ -60,14 +59,14 @@ export function rowCard(row: TallyRow, width: number, height: number, ground: Ca
     items.push(...movedBy(drawn.items, [PAD, HEAD + PAD]));
     const section = sectionDrawing(form.shape, SECTION, ground.style);
     items.push(...movedBy(section.items, [sits.x0 + (SITS - SECTION) / 2, sits.y1 + 2]));
-    scale = `${scaleWords(drawn.scale, ground.unit)}${drawn.broken ? ", broken" : ""}`;
+    scale = `${scaleWords(drawn.scale, ground.style.unit)}${drawn.broken ? ", broken" : ""}`;
     drawnHeight = drawn.height;
     if (sits.y1 + 2 + section.height > height - PAD)
       fault = "The section has no room on this card. Make the card taller.";
   } else if (form.kind === "panel") {
     const drawn = panelDrawing(form, room, ground.style, ground.stockroom);
     items.push(...movedBy(drawn.items, [PAD, HEAD + PAD]));
-    scale = scaleWords(drawn.scale, ground.unit);
+    scale = scaleWords(drawn.scale, ground.style.unit);
     drawnHeight = drawn.height;
     if (!drawn.fits) fault = "The panel with its sizes has no room on this card. Make the card larger.";
   }
@@ -141,7 +140,7 @@ function head(row: TallyRow, width: number): readonly DrawItem[] {
   ];
 }
 
-/** The facts one under the other; wide cards have two columns of them. */
+/** The facts one under the other. */
 function factLines(
   row: TallyRow,
   width: number,

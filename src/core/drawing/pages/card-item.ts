@@ -29,7 +29,7 @@ export function placedCard(item: CardItem, ground: PageGround): PlacedItem {
   const style = page ? pageStyle(page, job) : jobStyle(job);
   const { stockroom } = lists;
   const card = remembered(item, [row, stockroom, JSON.stringify(style)], () =>
-    rowCard(row, item.width, item.height, { style, unit: style.unit, stockroom }),
+    rowCard(row, item.width, item.height, { style, stockroom }),
   );
   const view = item.sits ? views.get(item.id) : undefined;
   const records = recordsOf(row.pieces, [], () => row.pieces.map(({ id }) => id));

@@ -1,10 +1,10 @@
 /** Views that are pulled apart: pieces away from their places, with fine lines back to them. */
 import { type Apart, pulledApart, unitOf } from "../../apart";
-import { dot, type Solid, type Vec3 } from "../../geometry";
+import { AT_HOME, add, type Solid, scale, subtract, toWorld, type Vec3 } from "../../geometry";
 import type { Assets, Home } from "../../job";
 import { remembersEach } from "../../kernel";
 import type { Shape } from "../../shape";
-import { type SeenPiece, type ViewFrame, viewIn } from "../lines";
+import { inView, type SeenPiece, viewIn } from "../lines";
 import type { ViewAsked } from "./view-asked";
 import { baseOf } from "./view-base";
 
@@ -63,50 +63,26 @@ export function piecesApart(
     const by = hand.get(recordOf(unit));
     if (by) offsets.set(unit, by);
   }
-  const view = viewIn(base.frame, axes);
-  const seen = (v: Vec3): Vec3 => {
-    const { x, y, z } = base.frame;
-    const out: Vec3 = [
-      v[0] * x[0] + v[1] * y[0] + v[2] * z[0],
-      v[0] * x[1] + v[1] * y[1] + v[2] * z[1],
-      v[0] * x[2] + v[1] * y[2] + v[2] * z[2],
-    ];
-    return [dot(view.right, out), dot(view.up, out), dot(view.towards, out)];
-  };
+  const inThisView = inView(viewIn(base.frame, axes), base.frame);
+  const seen = (v: Vec3): Vec3 => subtract(toWorld(inThisView, v), inThisView.origin);
   const first = new Map<string, SeenPiece>();
   const moved = pieces.map((piece) => {
     const unit = unitOf(piece.record, piece.instance.key, key);
     const offset = offsets.get(unit);
     if (!offset) return piece;
     if (!first.has(unit)) first.set(unit, piece);
-    const by = seen(offset);
-    const { origin } = piece.frame;
-    const at: Vec3 = [origin[0] + by[0] * share, origin[1] + by[1] * share, origin[2] + by[2] * share];
-    return { ...piece, frame: { ...piece.frame, origin: at } };
+    const origin = add(piece.frame.origin, scale(seen(offset), share));
+    return { ...piece, frame: { ...piece.frame, origin } };
   });
   const lines = units.flatMap(({ key: unit, low, high }): SeenPiece[] => {
     const [piece, offset] = [first.get(unit), offsets.get(unit)];
     if (!piece || !offset) return [];
     const middle: Vec3 = [(low[0] + high[0]) / 2, (low[1] + high[1]) / 2, (low[2] + high[2]) / 2];
-    const from = placeSeen(middle, base.frame.origin, seen, view);
-    const by = seen(offset);
-    const to: Vec3 = [from[0] + by[0] * share, from[1] + by[1] * share, from[2] + by[2] * share];
-    return [{ ...piece, solid: fineLine(from, to), frame: AXES, round: 0 }];
+    const from = toWorld(inThisView, middle);
+    const to = add(from, scale(seen(offset), share));
+    return [{ ...piece, solid: fineLine(from, to), frame: AT_HOME.frame, round: 0 }];
   });
   return [...moved, ...lines];
-}
-
-const AXES = { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] } as const;
-
-/** A place of the home in the axes of the view. */
-function placeSeen(
-  place: Vec3,
-  origin: Vec3,
-  seen: (v: Vec3) => Vec3,
-  { right, up, towards }: ViewFrame,
-): Vec3 {
-  const [x, y, z] = seen(place);
-  return [x + dot(right, origin), y + dot(up, origin), z + dot(towards, origin)];
 }
 
 const baseKey = (shape: Shape, home: Home): string => {

@@ -7,7 +7,7 @@ import { norm2, type Vec2 } from "../../geometry";
 import { at, err, fromNm, ok, type Result } from "../../kernel";
 import { formatDegrees, type LengthStyle, roundTo, sayLength, toDegrees } from "../../measure";
 import type { MemberForm } from "../../tally";
-import { type DrawItem, rectangle } from "../display";
+import { type DrawItem, movedBy, rectangle } from "../display";
 import { hatchLines } from "../hatching";
 import { type EndLines, endLines, type TemplateLine } from "./end-lines";
 import { CHAIN, DASHED, lineOf, NARROW, type Pattern, runOf, WIDE, wordsAt, wordsBlock } from "./pattern";
@@ -98,7 +98,7 @@ export function endPattern(
   const room = text.height + 5;
   const up = (lines: EndLines, y: number) => endItems(surface, lines, (height) => y - height, -1);
   const down = (lines: EndLines, y: number) => endItems(surface, lines, (height) => y + height, 1);
-  const words_ = (y: number): readonly DrawItem[] => text.items.map((item) => lowered(item, [2, y]));
+  const words_ = (y: number): readonly DrawItem[] => movedBy(text.items, [2, y]);
   const [first, second] = measures.references;
   switch (asked.ends) {
     case "end": {
@@ -149,9 +149,6 @@ export function endPattern(
       return asked.ends satisfies never;
   }
 }
-
-const lowered = (item: DrawItem, [x, y]: Vec2): DrawItem =>
-  item.kind === "text" ? { ...item, at: [item.at[0] + x, item.at[1] + y] } : item;
 
 /** With the edges of the paper. */
 function framed({ width }: Surface, height: number, items: readonly DrawItem[]): Pattern {

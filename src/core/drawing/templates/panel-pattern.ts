@@ -5,7 +5,7 @@ import { panelShape } from "../../layout";
 import { formatLength, saySizes } from "../../measure";
 import type { Stockroom } from "../../stockroom";
 import type { PanelForm } from "../../tally";
-import { type DrawItem, rectangle } from "../display";
+import { type DrawItem, movedBy, rectangle } from "../display";
 import { circlePath, pathOfCorners } from "../path";
 import type { TemplateWords } from "./end-pattern";
 import { CHAIN, DASHED, lineOf, NARROW, type Pattern, WIDE, wordsAt, wordsBlock } from "./pattern";
@@ -78,12 +78,7 @@ export function panelPattern(form: PanelForm, words: TemplateWords, { edgingById
   return {
     width: length + 2 * MARGIN,
     height: width + 2 * MARGIN,
-    items: [
-      ...items,
-      ...told.items.map((item) =>
-        item.kind === "text" ? { ...item, at: [item.at[0] + x, item.at[1] + y] as Vec2 } : item,
-      ),
-    ],
+    items: [...items, ...movedBy(told.items, [x, y])],
   };
 }
 
