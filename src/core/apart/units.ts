@@ -1,7 +1,7 @@
 /** What moves as one when a job or an assembly is pulled apart: its own pieces, and the assemblies that stand in it. */
 import { AT_HOME, type Frame, poseIn, solidOfMesh, toWorld, type Vec3 } from "../geometry";
 import type { Assets, Home } from "../job";
-import { type Convex, meshOfStandIn, partsOfMember, partsOfPanel, type Shape } from "../shape";
+import { asDrawn, type Convex, meshOfStandIn, partsOfMember, partsOfPanel, type Shape } from "../shape";
 
 export type Unit = {
   /** A record, or a placement with its place in the repeat ("id:2"). */
@@ -31,7 +31,7 @@ export function unitOf(record: string, way: string, base: string): string {
 /** The units of a home, in its own axes; what cannot be computed, or is a guide, is none. */
 export function unitsOf(shape: Shape, home: Home, assets: Assets): readonly Unit[] {
   const instances = shape.places.get(home) ?? [];
-  const base = instances.find(({ pose }) => !pose.mirrored) ?? instances[0];
+  const base = asDrawn(instances);
   if (!base) return [];
   const drafts = new Map<string, Draft>();
   // Which assembly stands in the home by which of its placements.

@@ -30,7 +30,7 @@ export { plainSolidOfMember, solidOfMember } from "./member-solid";
 export type { PanelSolid } from "./panel";
 export { type OutlineSolid, outlinePolygon } from "./panel-outline";
 export { solidOfPanel } from "./panel-solid";
-export { type Counted, type Instance, type Places, poseOf } from "./places";
+export { asDrawn, type Counted, type Instance, type Places, poseOf } from "./places";
 export {
   createShaper,
   makeMeshes,

@@ -33,6 +33,10 @@ export type Instance = {
   readonly boughtWhole: boolean;
 };
 
+/** Of all instances of a home the one whose axes are its own: as it is drawn, not as in a mirror, where it stands so anywhere. */
+export const asDrawn = (instances: readonly Instance[]): Instance | undefined =>
+  instances.find(({ pose }) => !pose.mirrored) ?? instances[0];
+
 export type Places = ReadonlyMap<Home, readonly Instance[]>;
 
 const HERE: Instance = { key: "", path: [], pose: AT_HOME, counted: "listed", boughtWhole: false };

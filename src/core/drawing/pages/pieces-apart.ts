@@ -3,7 +3,7 @@ import { type Apart, pulledApart, unitOf } from "../../apart";
 import { AT_HOME, add, type Solid, scale, subtract, toWorld, type Vec3 } from "../../geometry";
 import type { Assets, Home } from "../../job";
 import { remembersEach } from "../../kernel";
-import type { Shape } from "../../shape";
+import { asDrawn, type Shape } from "../../shape";
 import { inView, type SeenPiece, viewIn } from "../lines";
 import type { ViewAsked } from "./view-asked";
 import { baseOf } from "./view-base";
@@ -85,10 +85,7 @@ export function piecesApart(
   return [...moved, ...lines];
 }
 
-const baseKey = (shape: Shape, home: Home): string => {
-  const instances = shape.places.get(home) ?? [];
-  return (instances.find(({ pose }) => !pose.mirrored) ?? instances[0])?.key ?? "";
-};
+const baseKey = (shape: Shape, home: Home): string => asDrawn(shape.places.get(home) ?? [])?.key ?? "";
 
 /** A solid of one fine line, which hides nothing and is hidden by what lies before it. */
 function fineLine(from: Vec3, to: Vec3): Solid {

@@ -1,6 +1,6 @@
 /** In which axes a view is said, and what belongs to it. */
 import { AT_HOME, type Frame, poseIn } from "../../geometry";
-import type { Instance, Shape } from "../../shape";
+import { asDrawn, type Instance, type Shape } from "../../shape";
 import type { ViewAsked } from "./view-asked";
 
 export type ViewPiece = {
@@ -24,8 +24,7 @@ export function baseOf(shape: Shape, { of }: Pick<ViewAsked, "of">): Base | null
     }
     case "assembly": {
       const instances = shape.places.get(of.assembly) ?? [];
-      // As it is drawn, not as in a mirror, where it stands so anywhere.
-      const one = instances.find(({ pose }) => !pose.mirrored) ?? instances[0];
+      const one = asDrawn(instances);
       return one ? { frame: one.pose.frame, holds: (_, { key }) => key.startsWith(one.key) } : null;
     }
     case "piece":
@@ -42,7 +41,7 @@ function pieceBase(shape: Shape, record: string): Base | null {
   const bought = shape.bought.find((one) => one.part.id === record);
   const home = member?.home ?? panel?.panel.assembly ?? bought?.part.assembly ?? null;
   const instances = member || panel || bought ? (shape.places.get(home) ?? []) : [];
-  const one = instances.find(({ pose }) => !pose.mirrored) ?? instances[0];
+  const one = asDrawn(instances);
   if (!one) return null;
   const own = member?.frame ?? panel?.frame ?? AT_HOME.frame;
   const { origin, x, y, z } = poseIn(one.pose, { frame: own, mirrored: false }).frame;
