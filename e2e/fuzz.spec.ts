@@ -4,15 +4,7 @@ import { mutatedJson, mutatedText } from "../fuzz/mutate";
 import { seededRandom } from "../src/core/kernel";
 import { copyOf, expect, OURS, openStage, test } from "./fixtures";
 
-const NAMES = [
-  "constructor",
-  "__proto__",
-  "",
-  "a".repeat(3000),
-  "%00",
-  "../..",
-  "1e12",
-];
+const NAMES = ["constructor", "__proto__", "", "a".repeat(3000), "%00", "../..", "1e12"];
 
 test("odd addresses and query strings get a sentence", async ({ page, request }) => {
   const id = await copyOf(page, "hl-204");

@@ -110,3 +110,60 @@ test("a view is pulled apart and put together again by steps of a slider; nothin
   await expect(page.getByRole("slider", { name: "How far apart" })).toHaveCount(0);
   await saved(page);
 });
+
+test("building steps are proposed, parted, joined and rewritten; what is in no step, or in two, is told", async ({
+  page,
+}) => {
+  const id = await copyOf(page, "hl-211");
+  await page.goto(`/jobs/${id}?stage=drawings`);
+  await page.getByRole("button", { name: "Add page" }).first().click();
+  await page.getByRole("button", { name: "Add", exact: true }).click();
+  await page.getByRole("menuitem", { name: "Building steps" }).click();
+  await page.getByRole("menuitem", { name: "Proposed for all that has none" }).click();
+  await expect(page.getByText(/^\d+ pages added\.$/)).toBeVisible({ timeout: 30_000 });
+  const lacks = page.getByRole("region", { name: "What the set lacks" });
+  await expect(lacks.getByText("Each piece is built in once.")).toBeVisible();
+  const pages = page.getByRole("region", { name: "Pages in order" });
+  const sheet = page.getByRole("region", { name: "Page", exact: true });
+
+  await pages.hover();
+  await page.mouse.wheel(0, 450);
+  await pages
+    .getByText(/Begin with Leg/)
+    .first()
+    .click();
+  const step = sheet.getByRole("button", { name: /^Building step Begin with Leg/ });
+  await step.focus();
+  await setField(page, "Heading", "The two legs");
+  await expect(sheet.getByText("The two legs", { exact: true })).toBeVisible();
+  await page.getByRole("textbox", { name: "Text" }).fill("Lay them on the floor.");
+  await page.getByRole("textbox", { name: "Heading" }).focus();
+  await expect(sheet.getByText("Lay them on the floor.")).toBeVisible();
+  await expectAccessible(page);
+
+  // One leg comes later: another page, right after it.
+  await page.getByRole("group", { name: "Comes in" }).getByRole("checkbox").first().check();
+  await page.getByRole("button", { name: "To a new step after this one" }).click();
+  await expect(page.getByRole("heading", { name: "Leg", exact: true })).toBeVisible();
+  await expect(lacks.getByText("Each piece is built in once.")).toBeVisible();
+  // And back again.
+  await sheet.getByRole("button", { name: "Building step Leg", exact: true }).focus();
+  await page.getByRole("button", { name: "Join with the step before" }).click();
+  await expect(page.getByRole("heading", { name: "Begin with Leg", exact: true })).toBeVisible();
+  await expect(lacks.getByText("Each piece is built in once.")).toBeVisible();
+
+  // Taken out it is in no step; added from the list again it is.
+  await page.getByRole("group", { name: "Comes in" }).getByRole("checkbox").first().check();
+  await page.getByRole("button", { name: "Take out" }).click();
+  await expect(lacks.getByText("1 piece in no step: Leg")).toBeVisible();
+  await page.getByRole("combobox", { name: "Add to this step" }).click();
+  await page.getByRole("option", { name: "Leg" }).click();
+  await expect(lacks.getByText("Each piece is built in once.")).toBeVisible();
+
+  // A copied page builds the same in twice.
+  await pages.getByRole("button", { name: "Copy page Begin with Leg", exact: true }).click();
+  await expect(lacks.getByText(/is built in by a step before it already/)).toBeVisible();
+  await page.keyboard.press("Control+z");
+  await expect(lacks.getByText("Each piece is built in once.")).toBeVisible();
+  await saved(page);
+});

@@ -19,6 +19,7 @@ const CORE = [
   "jigs",
   "shape",
   "apart",
+  "steps",
   "tally",
   "layout/stock",
   "layout/bars",

@@ -25,6 +25,7 @@ import { remembersEach } from "./kernel";
 import type { SavedLayout } from "./layout";
 import { contentsTable, createLister, type Lists, type ListTable } from "./lists";
 import { createPipeline, type Results } from "./pipeline";
+import { findSteps, standingSteps } from "./steps";
 import type { Stockroom } from "./stockroom";
 import { createViews } from "./views";
 
@@ -86,6 +87,7 @@ export function createPageDrawing(): (page: Page, inputs: PageInputs) => DrawnPa
       tableOf,
       layouts: { results, saved: layouts, saws: stockroom.saws },
       assets,
+      steps: standingSteps(job, results.shape),
       head,
       sheet: all.findIndex(({ id }) => id === page.id) + 1,
       sheets: all.length,
@@ -104,8 +106,10 @@ function grouped(items: readonly PageItem[]): ReadonlyMap<string, readonly PageI
 }
 
 /** What the views of some pages ask for; see `viewsAsked`. */
-export const asksOfPages = (job: Job, pages: readonly Page[], variant: VariantId | null, allParts = false) =>
-  pages.flatMap((page) => viewsAsked(page, itemsOfPage(job, page.id), variant, allParts));
+export function asksOfPages(job: Job, pages: readonly Page[], variant: VariantId | null, allParts = false) {
+  const stepOf = findSteps(job);
+  return pages.flatMap((page) => viewsAsked(page, itemsOfPage(job, page.id), variant, stepOf, allParts));
+}
 
 /** What sizes of the views of a drawn page are picked from, by view; a view of another variant than the one that is shown has none. */
 export function catchGrounds(

@@ -8,6 +8,7 @@ import { remembersLast } from "./kernel";
 import { remembersSizes } from "./pipeline";
 import { createDocumentReceiver, type DocumentMessage, type SentDocument } from "./sent-document";
 import { createShaper, type Shape } from "./shape";
+import { builtIn } from "./steps";
 import type { Stockroom } from "./stockroom";
 import { createSender, type Parcel } from "./transfer";
 
@@ -23,7 +24,7 @@ export function createViews(): (inputs: ViewInputs, asked: ViewAsked) => DrawnVi
   const byVariant = new Map<VariantId | null, Shaping>();
   const draw = createViewDrawer();
   return ({ job, stockroom, assets }, asked) => {
-    const { variant } = asked;
+    const { variant, step } = asked;
     const shaping = byVariant.get(variant) ?? {
       sizes: remembersSizes(),
       shape: remembersLast(createShaper()),
@@ -31,8 +32,11 @@ export function createViews(): (inputs: ViewInputs, asked: ViewAsked) => DrawnVi
     byVariant.set(variant, shaping);
     const sizes = shaping.sizes(job, variant);
     const at = asked.cut ? lengthWith(sizes, asked.cut.at) : null;
+    const shape = shaping.shape(job, sizes, stockroom);
+    const built = step && { home: step.home, ...builtIn(step, shape) };
+    const cutAt = at?.ok ? at.value : null;
     // What cannot be computed is told where the view stands.
-    return draw(shaping.shape(job, sizes, stockroom), { ...asked, cutAt: at?.ok ? at.value : null }, assets);
+    return draw(shape, { ...asked, cutAt, built }, assets);
   };
 }
 

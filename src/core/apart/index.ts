@@ -5,10 +5,20 @@
  */
 import type { Vec3 } from "../geometry";
 import type { Assets, Home } from "../job";
+import { at, remembersEach } from "../kernel";
 import type { Shape } from "../shape";
 import { offsetsOf } from "./distances";
-import { contactsOf, peeled, type Removal } from "./peeling";
-import { type Unit, unitOf, unitsOf } from "./units";
+import { type Contacts, contactsOf, peeled, type Removal, volumeOf } from "./peeling";
+import {
+  baseKeyOf,
+  togetherOf,
+  type Unit,
+  type UnitName,
+  unitName,
+  unitNamesOf,
+  unitOf,
+  unitsOf,
+} from "./units";
 
 export type Apart = {
   readonly units: readonly Unit[];
@@ -20,12 +30,85 @@ export type Apart = {
   readonly offsets: ReadonlyMap<string, Vec3>;
 };
 
+/** How some units come to those that are there already: the other way round than they would leave. */
+export type Arriving = {
+  /** How far each stands off where it goes when it is drawn apart, in mm along the axes of the home. */
+  readonly offsets: ReadonlyMap<string, Vec3>;
+  /** In the order in which they come, those together that do so alike; `way` is that in which they would leave. */
+  readonly removals: readonly Removal[];
+  /** What is there is in the way of them. */
+  readonly blocked: readonly string[];
+  /** They come near to something that is not there yet, and to nothing that is, or comes with them. */
+  readonly loose: readonly string[];
+};
+
+type Grounds = { readonly units: readonly Unit[]; readonly contacts: Contacts };
+const grounds = remembersEach<Shape, Map<Home, Grounds>>();
+
+/** Units of a home, in its own axes, and what they come near to: found once for all that asks. */
+export function unitsAndContacts(shape: Shape, home: Home, assets: Assets): Grounds {
+  const byHome = grounds(shape, [assets], () => new Map());
+  const before = byHome.get(home);
+  if (before) return before;
+  const units = unitsOf(shape, home, assets);
+  const made = { units, contacts: contactsOf(units) };
+  byHome.set(home, made);
+  return made;
+}
+
+/** How units come in, by their keys, where others are already. */
+export function arriving(
+  shape: Shape,
+  home: Home,
+  assets: Assets,
+  { there, coming }: { readonly there: readonly string[]; readonly coming: readonly string[] },
+): Arriving {
+  const all = unitsAndContacts(shape, home, assets);
+  const [stay, come] = [new Set(there), new Set(coming)];
+  const kept = [...all.units.keys()].filter((i) => {
+    const { key } = at(all.units, i);
+    return stay.has(key) || come.has(key);
+  });
+  const units = kept.map((i) => at(all.units, i));
+  const numbers = new Map(kept.map((i, own) => [i, own]));
+  const contacts: Contacts = kept.map((i) =>
+    at(all.contacts, i).flatMap(({ with: other, normal }) => {
+      const own = numbers.get(other);
+      return own === undefined ? [] : [{ with: own, normal }];
+    }),
+  );
+  const { removals, stuck } = peeled(units, contacts, there.length === 0 ? null : stay);
+  return {
+    offsets: offsetsOf(units, removals, contacts),
+    removals: [...removals].reverse(),
+    blocked: stuck,
+    // What never comes near to anything cannot come too early.
+    loose: kept.flatMap((whole, i) => {
+      const { key } = at(units, i);
+      const early = at(contacts, i).length === 0 && at(all.contacts, whole).length > 0;
+      return there.length > 0 && come.has(key) && early ? [key] : [];
+    }),
+  };
+}
+
 /** Pulls a home apart, one level of it: assemblies that stand in it move as they are. */
 export function pulledApart(shape: Shape, home: Home, assets: Assets): Apart {
-  const units = unitsOf(shape, home, assets);
-  const contacts = contactsOf(units);
+  const { units, contacts } = unitsAndContacts(shape, home, assets);
   const { removals, stuck } = peeled(units, contacts);
   return { units, removals, stuck, offsets: offsetsOf(units, removals, contacts) };
 }
 
-export { type Removal, type Unit, unitOf };
+export {
+  baseKeyOf,
+  type Contacts,
+  contactsOf,
+  peeled,
+  type Removal,
+  togetherOf,
+  type Unit,
+  type UnitName,
+  unitName,
+  unitNamesOf,
+  unitOf,
+  volumeOf,
+};

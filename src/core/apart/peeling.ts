@@ -124,10 +124,11 @@ function middleOf({ points }: Unit["parts"][number]): Vec3 {
   return [sum[0] / points.length, sum[1] / points.length, sum[2] / points.length];
 }
 
-/** The order in which units leave, and those that cannot. */
+/** The order in which units leave, and those that cannot. `stay`: units that are not asked to leave; null: all may but one. */
 export function peeled(
   units: readonly Unit[],
   contacts: Contacts = contactsOf(units),
+  stay: ReadonlySet<string> | null = null,
 ): {
   readonly removals: readonly Removal[];
   readonly stuck: readonly string[];
@@ -154,7 +155,8 @@ export function peeled(
     first[own] = k;
     return k === units.length;
   };
-  const base = baseOf(units, near);
+  const base = stay ? null : baseOf(units, near);
+  const stays = (i: number) => i === base || (stay?.has(at(units, i).key) ?? false);
   const went = new Map<string, number>();
   const removals: Removal[] = [];
   const touches = (i: number) => [...at(near, i)].some((k) => left.has(k));
@@ -176,7 +178,7 @@ export function peeled(
     return best;
   };
   for (;;) {
-    const open = [...left].filter((i) => i !== base && touches(i));
+    const open = [...left].filter((i) => !stays(i) && touches(i));
     if (open.length === 0) break;
     const found = open.flatMap((i) => {
       const best = bestWay(i);
@@ -227,7 +229,7 @@ export function peeled(
     went.set(like, at(together, 0).way);
     for (const { i } of together) left.delete(i);
   }
-  const stuck = [...left].filter((i) => i !== base && touches(i)).map((i) => at(units, i).key);
+  const stuck = [...left].filter((i) => !stays(i) && touches(i)).map((i) => at(units, i).key);
   return { removals, stuck };
 }
 

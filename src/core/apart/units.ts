@@ -1,7 +1,15 @@
 /** What moves as one when a job or an assembly is pulled apart: its own pieces, and the assemblies that stand in it. */
 import { AT_HOME, type Frame, poseIn, solidOfMesh, toWorld, type Vec3 } from "../geometry";
 import type { Assets, Home } from "../job";
-import { asDrawn, type Convex, meshOfStandIn, partsOfMember, partsOfPanel, type Shape } from "../shape";
+import {
+  asDrawn,
+  type Convex,
+  type Instance,
+  meshOfStandIn,
+  partsOfMember,
+  partsOfPanel,
+  type Shape,
+} from "../shape";
 
 export type Unit = {
   /** A record, or a placement with its place in the repeat ("id:2"). */
@@ -28,6 +36,42 @@ export function unitOf(record: string, way: string, base: string): string {
   return rest === "" ? record : rest.slice(0, rest.indexOf("/"));
 }
 
+/** A unit by what it is: a record, or one of the repeats of a placement. */
+export type UnitName = { readonly key: string; readonly record: string; readonly repeat: number | null };
+
+export function unitName(key: string): UnitName {
+  const end = key.indexOf(":");
+  return end < 0
+    ? { key, record: key, repeat: null }
+    : { key, record: key.slice(0, end), repeat: Number(key.slice(end + 1)) };
+}
+
+const isBuilt = ({ counted }: Instance): boolean => counted !== "guide" && counted !== "leftOut";
+
+/** The key of the instance by whose axes a home is told; null: it stands nowhere. */
+export const baseKeyOf = (shape: Shape, home: Home): string | null =>
+  asDrawn(shape.places.get(home) ?? [])?.key ?? null;
+
+/** What a home is built of, without its form: its own pieces and bought parts that stand in it, and the assemblies in it, each by itself. */
+export function unitNamesOf(shape: Shape, home: Home): readonly UnitName[] {
+  const base = baseKeyOf(shape, home);
+  if (base === null) return [];
+  const names = new Map<string, UnitName>();
+  const put = (key: string) => {
+    if (!names.has(key)) names.set(key, unitName(key));
+  };
+  for (const { member, home: own } of shape.members)
+    if (own === home && !member.leftOut && member.role !== "guide") put(member.id);
+  for (const { panel } of shape.panels)
+    if (panel.assembly === home && !panel.leftOut && panel.role !== "guide") put(panel.id);
+  for (const { part, stand } of shape.bought) if (part.assembly === home && stand) put(part.id);
+  for (const [own, instances] of shape.places)
+    for (const instance of instances)
+      if (own !== null && instance.key !== base && instance.key.startsWith(base) && isBuilt(instance))
+        put(unitOf("", instance.key, base));
+  return [...names.values()];
+}
+
 /** The units of a home, in its own axes; what cannot be computed, or is a guide, is none. */
 export function unitsOf(shape: Shape, home: Home, assets: Assets): readonly Unit[] {
   const instances = shape.places.get(home) ?? [];
@@ -42,8 +86,9 @@ export function unitsOf(shape: Shape, home: Home, assets: Assets): readonly Unit
         assemblies.set(unitOf("", key, base.key), own);
   const put = (record: string, like: string, bought: boolean, own: Home, parts: () => readonly Convex[]) => {
     let made: readonly Convex[] | null = null;
-    for (const { key, pose, counted } of shape.places.get(own) ?? []) {
-      if (!key.startsWith(base.key) || counted === "guide" || counted === "leftOut") continue;
+    for (const instance of shape.places.get(own) ?? []) {
+      const { key, pose } = instance;
+      if (!key.startsWith(base.key) || !isBuilt(instance)) continue;
       const unit = unitOf(record, key, base.key);
       made ??= parts();
       if (made.length === 0) continue;
@@ -121,6 +166,12 @@ function boxAround(points: readonly Vec3[]): Convex {
     (bits): Vec3 => [bits & 1 ? high[0] : low[0], bits & 2 ? high[1] : low[1], bits & 4 ? high[2] : low[2]],
   );
   return { points: corners, normals: AXES, edges: AXES };
+}
+
+/** Several units as one. */
+export function togetherOf(units: readonly Unit[]): Pick<Unit, "parts" | "low" | "high"> {
+  const parts = units.flatMap((unit) => unit.parts);
+  return { parts, ...boundsOf(parts) };
 }
 
 function boundsOf(parts: readonly Convex[]): { readonly low: Vec3; readonly high: Vec3 } {

@@ -132,9 +132,15 @@ export function copyOfPage(
     const own = { id: renamed(item.id) as PageItem["id"], page: copy.id as string };
     switch (item.kind) {
       case "view":
-        return item.from.kind === "follower" || item.from.kind === "detail"
-          ? { ...item, ...own, from: { ...item.from, of: renamed(item.from.of) } }
-          : { ...item, ...own };
+        return {
+          ...item,
+          ...own,
+          step: item.step === null ? null : renamed(item.step),
+          from:
+            item.from.kind === "follower" || item.from.kind === "detail"
+              ? { ...item.from, of: renamed(item.from.of) }
+              : item.from,
+        };
       case "balloon":
         return { ...item, ...own, view: renamed(item.view) };
       case "callout":
@@ -150,6 +156,7 @@ export function copyOfPage(
       case "picture":
       case "template":
       case "card":
+      case "step":
         return { ...item, ...own };
       default:
         return item satisfies never;
@@ -170,6 +177,7 @@ const ITEM_WORDS: Readonly<Record<PageItem["kind"], string>> = {
   picture: "picture",
   template: "template",
   card: "card",
+  step: "building step",
 };
 
 const several = (count: number, word: string) => (count === 1 ? `a ${word}` : `${count} ${word}s`);

@@ -100,6 +100,7 @@ export {
   othersThan,
 } from "./homes";
 export { issueWords } from "./issue-words";
+export { type Feature, LETTER_HEIGHTS, type Pointed } from "./item-parts";
 export { emptyJob, type Job, JobSchema, readJob, TABLES, type TableName } from "./job";
 export { type JobInfo, JobInfoSchema, jobStyle, type KeptMark } from "./job-info";
 export { type KeySize, type KeySizeId, readChoices, type Variant, type VariantId } from "./key-size";
@@ -142,10 +143,6 @@ export {
   type BalloonPlace,
   type CalloutItem,
   type CardItem,
-  type Feature,
-  FOLLOWER_SIDES,
-  type FollowerSide,
-  LETTER_HEIGHTS,
   LIST_CORNERS,
   type ListCorner,
   type ListItem,
@@ -156,23 +153,13 @@ export {
   type PageItemId,
   PageItemSchema,
   type PictureItem,
-  type Pointed,
   plainCard,
   plainList,
   plainTemplate,
-  plainView,
   type RuleItem,
   type SizeItem,
   type SizeMeasure,
   type TemplateItem,
-  VIEW_LOOKS,
-  VIEW_SIDES,
-  type ViewCut,
-  type ViewFrom,
-  type ViewItem,
-  type ViewLook,
-  type ViewOf,
-  type ViewSide,
 } from "./page-item";
 export {
   type Between,
@@ -208,6 +195,20 @@ export { rowFaultWords } from "./row-fault";
 export { listFromSaved, type SavedSetup, SavedSetupSchema, setupToKeep } from "./saved-setup";
 export { sharing } from "./sharing";
 export { isPresent, lengthWith, numberWith, resolveSizes, type Sizes, usesOf } from "./sizes";
+export { allOf, type StepItem, type StepPart } from "./step-item";
 export { type TypedPiece, type TypedPieceId, type TypedStand, UNNAMED_EDGING } from "./typed-piece";
 export type { Defaults } from "./usual";
 export { type Chooser, chosenBy, type DefaultChoice, type DefaultFinder, defaultFinder } from "./usual-of";
+export {
+  FOLLOWER_SIDES,
+  type FollowerSide,
+  plainView,
+  VIEW_LOOKS,
+  VIEW_SIDES,
+  type ViewCut,
+  type ViewFrom,
+  type ViewItem,
+  type ViewLook,
+  type ViewOf,
+  type ViewSide,
+} from "./view-item";

@@ -251,6 +251,10 @@ type CallReading = {
 /** The name under which a scope holds the count of things with a name: `count("Slat")`. */
 export const countName = (name: string) => `count("${name}")`;
 
+/** The names of the things that a formula counts. */
+export const countedNames = (text: string): readonly string[] =>
+  [...text.matchAll(/\bcount\(\s*["']([^"']+)["']\s*\)/g)].flatMap(([, name]) => name ?? []);
+
 function callOf(node: jsep.CallExpression, { text, names, of, refuse }: CallReading): Node {
   if (node.callee.type !== "Identifier") return refuse("a call of that kind");
   const name = (node.callee as jsep.Identifier).name;

@@ -1,6 +1,7 @@
 /** The door of the measures: lengths, angles, rounding, money and formulas. */
 export { formatDegrees, toDegrees, toRadians } from "./angle";
 export {
+  countedNames,
   countName,
   evaluateFormula,
   type Formula,

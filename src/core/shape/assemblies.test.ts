@@ -15,6 +15,7 @@ import {
   type PanelParts,
   type PlacementParts,
   readJob,
+  resolveSizes,
   takenApart,
 } from "../job";
 import { edited, refusal } from "../job/edit.fixture";

@@ -19,7 +19,7 @@ import {
   type Stand,
 } from "../job";
 import { err, ok, type Problem, type Result, remembersEach, sentence } from "../kernel";
-import { countName } from "../measure";
+import { countedNames, countName } from "../measure";
 import type { BoughtEntry, Stockroom } from "../stockroom";
 import { faultWords, type ShapeFault, textFault } from "./fault";
 import { type Places, poseOf, readStanding, type Standing, threeNumbers, wholeCount } from "./places";
@@ -104,8 +104,7 @@ class Counts {
   private computed(part: BoughtPart): Result<number, ShapeFault> {
     const { sizes } = this.ground;
     const scope = new Map(sizes.scope);
-    for (const [, name] of part.count.matchAll(/\bcount\(\s*["']([^"']+)["']\s*\)/g)) {
-      if (name === undefined) continue;
+    for (const name of countedNames(part.count)) {
       const found = this.within(part.assembly, name);
       if (!found.ok) return found;
       scope.set(countName(name), found.value);

@@ -30,7 +30,7 @@ export {
   sectionProperties,
   shapeFault,
 } from "./section-shape";
-export { type SetRecipe, SetRecipeSchema, USUAL_SET } from "./set-recipe";
+export { type SetRecipe, SetRecipeSchema, STEPS_ALONE, USUAL_SET } from "./set-recipe";
 export {
   type BoardEntry,
   BoardEntrySchema,

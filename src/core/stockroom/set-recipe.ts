@@ -8,6 +8,8 @@ export const SetRecipeSchema = v.object({
   views: v.boolean(),
   /** A page with the job whole and pulled apart. */
   apart: v.boolean(),
+  /** Building steps, one on a page, for the job and each assembly. */
+  steps: v.optional(v.boolean(), true),
   /** A card for each row that is made. */
   cards: v.boolean(),
   /** Full-size templates of the ends that no saw cuts in one plane. */
@@ -25,10 +27,25 @@ export const USUAL_SET: SetRecipe = {
   cover: true,
   views: true,
   apart: true,
+  steps: true,
   cards: true,
   templates: true,
   cutList: true,
   buyingList: true,
   layouts: true,
+  paper: "medium",
+};
+
+/** Building steps alone. */
+export const STEPS_ALONE: SetRecipe = {
+  cover: false,
+  views: false,
+  apart: false,
+  steps: true,
+  cards: false,
+  templates: false,
+  cutList: false,
+  buyingList: false,
+  layouts: false,
   paper: "medium",
 };

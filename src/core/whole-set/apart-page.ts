@@ -13,7 +13,8 @@ export function apartPage(
   { assets, stockroom }: PlacingInputs,
 ): { readonly page: Page; readonly apart: ViewItem } | null {
   const { shape } = set.results;
-  if (set.all("view").some(({ of, apart }) => of.kind === "job" && apart !== null)) return null;
+  if (set.all("view").some(({ of, apart, step }) => of.kind === "job" && apart !== null && step === null))
+    return null;
   const subject = { of: { kind: "job" }, axes: viewFrom([-1, -1, 1]), hidden: [] } as const;
   const whole = sizeOfView(shape, subject, assets);
   const spread = sizeOfView(shape, { ...subject, apart: 1 }, assets);

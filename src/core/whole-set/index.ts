@@ -17,6 +17,7 @@ import { cover } from "./cover";
 import { Drafts, type Ids, type WholeSet, withSet } from "./drafts";
 import { layoutPages, listPages } from "./list-pages";
 import { cardPages, templatePages } from "./row-pages";
+import { stepPages } from "./step-pages";
 import { balloonsIn, seenRows, subjectsToDraw, viewPage } from "./view-pages";
 
 export { type WholeSet, withSet };
@@ -41,7 +42,8 @@ export function createSetDrawing(): (inputs: SetInputs, recipe: SetRecipe, ids: 
       const views = new Map<string, DrawnView>(
         asksOfPages(now, [page], variant, true).map((asked) => [
           asked.id,
-          drawView({ job, stockroom, assets }, asked),
+          // Where things stand hangs on no tint.
+          drawView({ job, stockroom, assets }, { ...asked, tints: "none" }),
         ]),
       );
       return drawPage(page, { job: now, results, stockroom, views, layouts, assets, head });
@@ -79,6 +81,7 @@ export function createSetDrawing(): (inputs: SetInputs, recipe: SetRecipe, ids: 
         set.add([], balloonsIn(now, made.apart.id, rows, ids));
       }
     }
+    if (recipe.steps) stepPages(set, inputs, drawn);
     if (recipe.cards) cardPages(set, inputs);
     if (recipe.cutList) listPages(set, "cut", drawn);
     if (recipe.buyingList) listPages(set, "buying", drawn);

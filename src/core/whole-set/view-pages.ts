@@ -28,7 +28,10 @@ export function subjectsToDraw(set: Drafts, job: Job): readonly Subject[] {
   const { shape } = set.results;
   const there = set
     .all("view")
-    .filter(({ from, look }) => from.kind !== "follower" && look !== "tints" && look !== "shaded");
+    .filter(
+      ({ from, look, step }) =>
+        from.kind !== "follower" && step === null && look !== "tints" && look !== "shaded",
+    );
   const isDrawn = (of: ViewOf) =>
     there.some((view) =>
       of.kind === "assembly"

@@ -118,6 +118,7 @@ describe("the recipe of a shop", () => {
       cover: false,
       views: false,
       apart: false,
+      steps: false,
       cards: false,
       templates: false,
     };

@@ -4,6 +4,7 @@ import { ChevronRight, Plus } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { type ReactNode, useRef } from "react";
 import { toast } from "sonner";
+import { unitNamesOf } from "@/core/apart";
 import type { DrawnPage } from "@/core/drawing";
 import {
   FOLLOWER_SIDES,
@@ -28,6 +29,7 @@ import {
   newNote,
   newPicture,
   newRule,
+  newStep,
   templateEdits,
 } from "./new-items";
 import type { Pointing } from "./pointing";
@@ -61,9 +63,14 @@ function subjects(job: Job, selected: ReadonlySet<string>): readonly (readonly [
   return found;
 }
 
-type Props = { readonly drawn: DrawnPage; readonly onPoint: (pointing: Pointing) => void };
+type Props = {
+  readonly drawn: DrawnPage;
+  readonly onPoint: (pointing: Pointing) => void;
+  /** Proposes building steps. */
+  readonly onSteps: () => void;
+};
 
-export function AddMenu({ drawn, onPoint }: Props) {
+export function AddMenu({ drawn, onPoint, onSteps }: Props) {
   const desk = useDesk();
   const job = useDeskState((state) => state.job);
   const selected = useDeskState((state) => state.selected);
@@ -98,6 +105,13 @@ export function AddMenu({ drawn, onPoint }: Props) {
     if (desk.submit({ kind: "together", what, edits: [...made.edits] }) !== null) return;
     desk.openPage(made.page.id);
     desk.select([made.first]);
+  };
+  const addStep = () => {
+    const { shape } = desk.store.getState().results;
+    const home = parent?.of.kind === "assembly" ? parent.of.assembly : null;
+    const own = new Set(unitNamesOf(shape, home).map(({ record }) => record));
+    const records = [...selected].filter((record) => own.has(record));
+    add(newStep(home, records, job, drawn));
   };
   const directions = (of: ViewOf) => (
     <>
@@ -177,6 +191,10 @@ export function AddMenu({ drawn, onPoint }: Props) {
               ? `Full-size template of ${patternOf.row.mark}`
               : "Full-size template of the selected piece"}
           </Entry>
+          <Further word="Building steps">
+            <Entry onSelect={onSteps}>Proposed for all that has none</Entry>
+            <Entry onSelect={addStep}>One step, of the selected pieces</Entry>
+          </Further>
           <DropdownMenu.Separator className="my-1 border-seam border-t" />
           <Further word="List">
             <Entry onSelect={() => add(newList({ kind: "cut" }, drawn))}>Cut list</Entry>

@@ -25,8 +25,17 @@ import {
   pageLengthsValue,
 } from "./item-words";
 import { ListSettings } from "./list-settings";
-import { GRID, OptionalLength, paperLength, RemoveItems, ScaleField, useItemChange } from "./settings-parts";
+import {
+  GRID,
+  LongText,
+  OptionalLength,
+  paperLength,
+  RemoveItems,
+  ScaleField,
+  useItemChange,
+} from "./settings-parts";
 import { JoinSizes, SizeSettings } from "./size-settings";
+import { StepSettings } from "./step-settings";
 import { TemplateSettings } from "./template-settings";
 import { ViewSettings } from "./view-settings";
 
@@ -147,6 +156,8 @@ function ItemSettings({ item, drawn }: { readonly item: PageItem; readonly drawn
       return <CardSettings item={item} />;
     case "template":
       return <TemplateSettings item={item} />;
+    case "step":
+      return <StepSettings item={item} />;
     case "picture":
       return <PictureSettings item={item} />;
     default:
@@ -224,40 +235,6 @@ function CalloutSettings({ item }: { readonly item: CalloutItem }) {
         <RemoveItems ids={[item.id]} />
       </span>
     </div>
-  );
-}
-
-/** A text of several lines: carried out by leaving it, put back with Escape. */
-function LongText({
-  label,
-  value,
-  onCommit,
-}: {
-  readonly label: string;
-  readonly value: string;
-  readonly onCommit: (text: string) => string | null;
-}) {
-  return (
-    <label className="block">
-      <span className="block text-[12px] text-ink-soft">{label}</span>
-      <textarea
-        key={value}
-        rows={2}
-        maxLength={2000}
-        defaultValue={value}
-        className="w-full rounded-sm border border-seam bg-leaf px-1.5 py-0.5 font-table text-[14px]"
-        onBlur={(event) => {
-          const text = event.target.value.trim();
-          if (text !== "" && text !== value) onCommit(text);
-          else event.target.value = value;
-        }}
-        onKeyDown={(event) => {
-          if (event.key !== "Escape") return;
-          event.currentTarget.value = value;
-          event.currentTarget.blur();
-        }}
-      />
-    </label>
   );
 }
 

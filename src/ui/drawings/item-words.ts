@@ -181,6 +181,8 @@ export function itemWords(item: PageItem, job: Job, tally: Tally): string {
       const row = tally.rowOfPiece.get(item.record);
       return row?.mark ? `Template ${row.mark}` : "Template";
     }
+    case "step":
+      return `Building step ${item.heading}`;
     case "rule":
       return item.frame ? "Frame" : "Line";
     default:

@@ -13,11 +13,13 @@ import {
 } from "@/core/drawing";
 import {
   type Assets,
+  allOf,
   assetIdOf,
   type CalloutItem,
   type CardItem,
   type Edit,
   type Feature,
+  type Home,
   type Job,
   type ListItem,
   type NoteItem,
@@ -35,6 +37,7 @@ import {
   plainTemplate,
   plainView,
   type RuleItem,
+  type StepItem,
   type ViewFrom,
   type ViewItem,
   type ViewOf,
@@ -43,7 +46,7 @@ import type { Shape } from "@/core/shape";
 import type { Stockroom } from "@/core/stockroom";
 import type { TallyRow } from "@/core/tally";
 import { newId } from "../common/fresh-id";
-import { SIDE_WORDS } from "./item-words";
+import { nameOf, SIDE_WORDS } from "./item-words";
 
 export const newItemId = () => newId("item") as PageItemId;
 
@@ -88,14 +91,17 @@ export function addViewEdit(
   const { page, placed } = drawn;
   const id = newItemId();
   const isFirst = !placed.some(({ item }) => item.kind === "view");
+  const itemById = (one: string) => placed.find(({ item }) => item.id === one)?.item;
+  // Beside a view of a building step is what stands there then.
+  const parent = from.kind === "follower" ? itemById(from.of) : undefined;
   const base: ViewItem = plainView({
     id,
     page: page.id,
     of,
     from,
     caption: from.kind === "named" ? SIDE_WORDS[from.side] : null,
+    step: parent?.kind === "view" ? parent.step : null,
   });
-  const itemById = (one: string) => placed.find(({ item }) => item.id === one)?.item;
   const axes = axesOfView(base, itemById, page.projection);
   const size = axes && sizeOfView(shape, { of, axes, hidden: [] }, assets);
   const { width, height } = drawn.size;
@@ -221,6 +227,26 @@ export function newCard(record: string, drawn: DrawnPage): CardItem {
   const taken = [...takenOn(drawn), ...titleRoom(drawn)];
   const [x, y] = freePlace(drawn.page, taken, { width: wide, height });
   return { ...plain, width: wide, height, at: [Math.round(x - wide / 2), Math.round(y - height / 2)] };
+}
+
+/** A building step where there is room for it, of what is named. */
+export function newStep(home: Home, records: readonly string[], job: Job, drawn: DrawnPage): StepItem {
+  const border = borderOf(drawn.page);
+  const width = Math.min(85, border.x1 - border.x0 - 6);
+  const taken = [...takenOn(drawn), ...titleRoom(drawn)];
+  const [x, y] = freePlace(drawn.page, taken, { width, height: 40 });
+  const names = [...new Set(records.map((record) => nameOf(record, job)))].join(", ");
+  return {
+    id: newItemId(),
+    page: drawn.page.id,
+    kind: "step",
+    at: [Math.round(x - width / 2), Math.round(y - 20)],
+    width,
+    home,
+    heading: (names === "" ? "Building step" : names).slice(0, 80),
+    text: "",
+    comes: records.map(allOf),
+  };
 }
 
 export function newNote(drawn: DrawnPage): NoteItem {

@@ -22,6 +22,7 @@ import { PageCanvas } from "./page-canvas";
 import { PagesOut } from "./pages-out";
 import { type Pointing, sizesIn } from "./pointing";
 import { SizeMenu, useCatchGrounds } from "./size-menu";
+import { useProposeSteps } from "./use-set-drawing";
 
 const POINTING_WORDS: Readonly<Record<Exclude<Pointing["kind"], "size">, string>> = {
   balloon: "Click a piece in a view: its row gets a balloon.",
@@ -56,12 +57,13 @@ const NEARER = 1.25;
 function OpenPage({ page }: { readonly page: Page }) {
   const desk = useDesk();
   const unit = useDeskState((state) => state.job.info.job.unit);
-  const { draw, shown } = useDrawings();
+  const { draw, shown, setThread } = useDrawings();
   const drawn = draw(page);
   const { room, fit } = useFittingZoom(drawn.size);
   const [nearer, setNearer] = useState<number | null>(null);
   const [pointing, setPointing] = useState<Pointing | null>(null);
   const zoom = nearer ?? fit;
+  const proposeSteps = useProposeSteps(setThread);
   const waiting = drawn.placed.some(({ item }) => shown.waiting.has(item.id));
   const { name } = SHEETS[page.paper];
 
@@ -131,7 +133,7 @@ function OpenPage({ page }: { readonly page: Page }) {
         title={page.heading}
         facts={`${name}, ${page.lying ? "landscape" : "portrait"} · ${scaleWords(page.scale, unit)}${waiting ? " · drawing…" : ""}`}
       >
-        <AddMenu drawn={drawn} onPoint={setPointing} />
+        <AddMenu drawn={drawn} onPoint={setPointing} onSteps={proposeSteps} />
         <BalloonMenu drawn={drawn} onPoint={setPointing} />
         <SizeMenu drawn={drawn} onPoint={setPointing} />
         <span className="flex">

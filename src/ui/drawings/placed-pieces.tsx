@@ -51,9 +51,10 @@ export function PlacedPieces() {
     desk.select([...ids]);
   };
   return (
-    <div className={isOld ? "opacity-60" : ""}>
+    <div aria-busy={isOld}>
       <p className="text-ink-soft" data-placed={isOld ? "old" : "now"}>
         Placed: {count - unplaced.size} of {count} pieces and assemblies
+        {isOld ? ", checking again…" : ""}
       </p>
       {confirmed ? null : (
         <p className="text-oxide">

@@ -2,8 +2,9 @@
 /** What the set of pages still lacks: rows without a balloon, pieces that nothing places, sizes that say nothing new, faults of items. */
 import { useMemo, useState } from "react";
 import { balloonRows } from "@/core/drawing";
-import { itemsOfPage } from "@/core/job";
+import { type Home, itemsOfPage, type Job } from "@/core/job";
 import { counted } from "@/core/kernel";
+import { partName, standingSteps } from "@/core/steps";
 import type { TallyRow } from "@/core/tally";
 import { Button } from "../common/button";
 import { LongList, ScrolledBox } from "../common/long-list";
@@ -13,6 +14,7 @@ import { missingBalloons } from "./balloon-menu";
 import { useDrawings } from "./drawings-ground";
 import { itemWords } from "./item-words";
 import { PlacedPieces } from "./placed-pieces";
+import { useProposeSteps } from "./use-set-drawing";
 
 /** How many rows without a balloon are named; more are counted. */
 const MOST_NAMED = 5;
@@ -79,6 +81,7 @@ export function Lacks() {
         <p className="text-ink-soft">and {without.length - MOST_NAMED} more</p>
       ) : null}
       <PlacedPieces />
+      <StepsLack />
       <ul>
         {faults.slice(0, 20).map(({ item, fault }) => (
           <li key={item.id}>
@@ -94,6 +97,74 @@ export function Lacks() {
       </ul>
     </section>
   );
+}
+
+/** What building steps leave out, of all that has steps: pieces in none, bought parts of which they take too few or too many. */
+function StepsLack() {
+  const desk = useDesk();
+  const job = useDeskState((state) => state.job);
+  const shape = useDeskState((state) => state.results.shape);
+  const { setThread } = useDrawings();
+  const propose = useProposeSteps(setThread);
+  const homes = [...standingSteps(job, shape).values()];
+  if (homes.length === 0) return null;
+  const nameOfHome = (home: Home) => (home === null ? "" : `${job.assemblies[home]?.name ?? ""}: `);
+  const again = homes.flatMap(({ steps }) => steps.filter((one) => one.again.length > 0));
+  const never = homes.filter((one) => one.never.length > 0);
+  const uneven = homes.flatMap(({ home, uneven: parts }) => parts.map((part) => ({ home, ...part })));
+  const steps = homes.reduce((sum, one) => sum + one.steps.length, 0);
+  return (
+    <div data-steps={never.length + again.length + uneven.length === 0 ? "complete" : "incomplete"}>
+      <p className="text-ink-soft">Building steps: {steps}</p>
+      {never.length + again.length + uneven.length === 0 ? (
+        <p className="text-moss">Each piece is built in once.</p>
+      ) : null}
+      <ul>
+        {never.map(({ home, never: units }) => (
+          <li key={home} className="flex items-center justify-between gap-2 py-0.5">
+            <button
+              type="button"
+              className="min-w-0 truncate text-left hover:underline"
+              onClick={() => desk.select([...new Set(units.map(({ record }) => record))])}
+            >
+              {nameOfHome(home)}
+              {counted(units.length, "piece")} in no step: {namesOf(units, job)}
+            </button>
+            <Button look="plain" onClick={propose}>
+              Add a step
+            </Button>
+          </li>
+        ))}
+        {again.slice(0, MOST_NAMED).map(({ step, again: records }) => (
+          <li key={step.id}>
+            <button
+              type="button"
+              className="text-left text-oxide hover:underline"
+              onClick={() => {
+                desk.openPage(step.page);
+                desk.select([step.id]);
+              }}
+            >
+              {step.heading}: {partName(job, records[0] ?? "")} is built in by a step before it already
+            </button>
+          </li>
+        ))}
+        {uneven.slice(0, MOST_NAMED).map(({ home, record, wanted, taken }) => (
+          <li key={record}>
+            <button type="button" className="text-left hover:underline" onClick={() => desk.select([record])}>
+              {nameOfHome(home)}
+              {partName(job, record)}: {taken} of {wanted} are in steps
+            </button>
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
+function namesOf(units: readonly { readonly record: string }[], job: Job): string {
+  const names = [...new Set(units.map(({ record }) => partName(job, record)))];
+  return names.length > 3 ? `${names.slice(0, 3).join(", ")}…` : names.join(", ");
 }
 
 /** Each row with a stroke for each of its balloons, those on the open page dark, those on others pale. */

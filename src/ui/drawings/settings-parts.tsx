@@ -26,6 +26,42 @@ export function paperLength(text: string, least: number, most: number): number |
   return value < least || value > most ? `Must be from ${least} to ${most} mm.` : value;
 }
 
+/** A text of several lines: carried out by leaving it, put back with Escape; it may be left empty where that is said. */
+export function LongText({
+  label,
+  value,
+  mayBeEmpty = false,
+  onCommit,
+}: {
+  readonly label: string;
+  readonly value: string;
+  readonly mayBeEmpty?: boolean;
+  readonly onCommit: (text: string) => string | null;
+}) {
+  return (
+    <label className="block">
+      <span className="block text-[12px] text-ink-soft">{label}</span>
+      <textarea
+        key={value}
+        rows={2}
+        maxLength={2000}
+        defaultValue={value}
+        className="w-full rounded-sm border border-seam bg-leaf px-1.5 py-0.5 font-table text-[14px]"
+        onBlur={(event) => {
+          const text = event.target.value.trim();
+          if ((mayBeEmpty || text !== "") && text !== value) onCommit(text);
+          else event.target.value = value;
+        }}
+        onKeyDown={(event) => {
+          if (event.key !== "Escape") return;
+          event.currentTarget.value = value;
+          event.currentTarget.blur();
+        }}
+      />
+    </label>
+  );
+}
+
 /** A length on paper that may be left open. */
 export function OptionalLength({
   label,

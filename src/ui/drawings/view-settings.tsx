@@ -4,6 +4,7 @@ import { useState } from "react";
 import type { DrawnPage } from "@/core/drawing";
 import { lengthWith, VIEW_LOOKS, VIEW_SIDES, type ViewItem } from "@/core/job";
 import { sentence } from "@/core/kernel";
+import { standingSteps } from "@/core/steps";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
 import { TextField } from "../common/text-field";
@@ -104,6 +105,7 @@ export function ViewSettings({ item, drawn }: { readonly item: ViewItem; readonl
       {from.kind === "detail" || item.of.kind === "piece" ? null : (
         <ApartFields item={item} pieces={pieces} />
       )}
+      {from.kind === "detail" ? null : <StepField item={item} />}
       <span className="col-span-full flex flex-wrap items-center gap-2">
         <Button
           look="plain"
@@ -137,6 +139,31 @@ export function ViewSettings({ item, drawn }: { readonly item: ViewItem; readonl
         <RemoveItems ids={[item.id]} />
       </span>
     </div>
+  );
+}
+
+/** The building step that a view shows, where what it shows has steps. */
+function StepField({ item }: { readonly item: ViewItem }) {
+  const job = useDeskState((state) => state.job);
+  const shape = useDeskState((state) => state.results.shape);
+  const change = useItemChange(item);
+  const home = item.of.kind === "assembly" ? item.of.assembly : item.of.kind === "job" ? null : undefined;
+  const steps = home === undefined ? [] : (standingSteps(job, shape).get(home)?.steps ?? []);
+  if (steps.length === 0 && item.step === null) return null;
+  return (
+    <Chooser
+      label="Building step"
+      value={item.step ?? ""}
+      placeholder="one that is gone"
+      choices={[
+        { value: "", label: "None: it shows all" },
+        ...steps.map(({ step, number }) => ({
+          value: step.id as string,
+          label: `${number} ${step.heading}`,
+        })),
+      ]}
+      onChoose={(step) => change({ step: step === "" ? null : step })}
+    />
   );
 }
 

@@ -3,22 +3,21 @@
 import { Files, LoaderCircle } from "lucide-react";
 import { useState } from "react";
 import { toast } from "sonner";
-import type { PageEdit } from "@/core/job";
-import { counted } from "@/core/kernel";
 import type { SetRecipe } from "@/core/stockroom";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
 import { Dialog } from "../common/dialog";
 import { call } from "../common/http";
 import { Tick } from "../common/tick";
-import { useDesk, useDeskState } from "../desk/desk-context";
+import { useDeskState } from "../desk/desk-context";
 import { useDrawings } from "./drawings-ground";
-import { useSetDrawing } from "./use-set-drawing";
+import { useDrawUp } from "./use-set-drawing";
 
 const PARTS: readonly (readonly [Exclude<keyof SetRecipe, "paper">, string])[] = [
   ["cover", "Cover with contents"],
   ["views", "Views of the job and of each assembly, with sizes and balloons"],
   ["apart", "The job whole and pulled apart"],
+  ["steps", "Building steps of the job and of each assembly"],
   ["cards", "A card for each row"],
   ["cutList", "Cut list"],
   ["buyingList", "Buying list"],
@@ -27,34 +26,12 @@ const PARTS: readonly (readonly [Exclude<keyof SetRecipe, "paper">, string])[] =
 ];
 
 export function WholeSetDialog() {
-  const desk = useDesk();
   const { setThread } = useDrawings();
   const usual = useDeskState((state) => state.stockroom.setRecipe);
   const isInch = useDeskState((state) => ["in", "ft"].includes(state.job.info.job.unit));
   const [open, setOpen] = useState(false);
   const [recipe, setRecipe] = useState(usual);
-  const { running, draw, stop } = useSetDrawing(setThread);
-  const drawUp = async () => {
-    const made = await draw(recipe);
-    if (made === "stopped") return;
-    if (made === "failed") {
-      toast.error("The set could not be drawn up. Try again, or with fewer pages.");
-      return;
-    }
-    const { pages, items } = made;
-    setOpen(false);
-    if (items.length === 0) {
-      toast("Nothing is missing: all that was asked for is on the pages.");
-      return;
-    }
-    const edits: PageEdit[] = [];
-    if (pages.length > 0) edits.push({ kind: "setPages", pages: [...pages] });
-    edits.push({ kind: "setPageItems", items: [...items] });
-    if (desk.submit({ kind: "together", what: "Draw up the set", edits }) !== null) return;
-    const [first] = [...pages].sort((a, b) => a.position - b.position);
-    if (first) desk.openPage(first.id);
-    toast(`${counted(pages.length, "page")} added.`);
-  };
+  const { running, drawUp, stop } = useDrawUp(setThread);
   const save = async () => {
     const reply = await call("PUT", "/api/stockroom/set-recipe", recipe);
     if (reply.ok) toast("Saved: other jobs begin with it.");
@@ -82,7 +59,14 @@ export function WholeSetDialog() {
             Stop
           </Button>
         ) : (
-          <Button look="primary" onClick={() => void drawUp()}>
+          <Button
+            look="primary"
+            onClick={() =>
+              void drawUp(recipe, "Draw up the set").then((done) => {
+                if (done) setOpen(false);
+              })
+            }
+          >
             Draw up
           </Button>
         )

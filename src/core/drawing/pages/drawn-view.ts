@@ -1,4 +1,6 @@
 /** The lines of a view of a page, from the shape; in millimetres of the design, y downwards as on paper. */
+
+import type { Arriving } from "../../apart";
 import {
   boxOfPoints,
   cutSolid,
@@ -27,6 +29,7 @@ import {
   visibleParts,
 } from "../lines";
 import type { Path } from "../path";
+import { arrivingIn, type ShownStep, unitsShown } from "./built-in";
 import { heldIn, piecesApart } from "./pieces-apart";
 import type { ViewAsked } from "./view-asked";
 import { baseOf, type ViewPiece } from "./view-base";
@@ -53,8 +56,12 @@ export type DrawnView = {
     readonly shade: number;
     readonly outlines: readonly Polygon[];
   }[];
-  /** Of one that is pulled apart: what cannot leave, since pieces hold one another; records or placements. */
+  /** Of one that is pulled apart: what cannot leave, since pieces hold one another; of a building step: what cannot get to its place. */
   readonly held: readonly string[];
+  /** Of a building step: what comes in; null: it is of none. */
+  readonly coming: readonly string[] | null;
+  /** Of what comes in: what comes near to nothing else. */
+  readonly loose: readonly string[];
   /** Where the origin of what it shows lies in it, of the job, the assembly or the piece. */
   readonly origin: Vec2;
   /** The faces of the cut, if it is seen square: the outlines of each piece's section, holes as well. */
@@ -70,24 +77,29 @@ type Subject = Pick<ViewAsked, "of" | "axes" | "hidden"> & {
   readonly cut?: ViewAsked["cut"];
   readonly apart?: ViewAsked["apart"];
   readonly apartBy?: ViewAsked["apartBy"];
+  /** null: all of it. */
+  readonly built?: ShownStep | null;
 };
 
 function piecesOfView(shape: Shape, asked: Subject, assets: Assets, plain = false): readonly SeenPiece[] {
   const base = baseOf(shape, asked);
   if (!base) return [];
   const hidden = new Set(asked.hidden);
+  const { built = null } = asked;
+  const isBuiltIn = built ? unitsShown(shape, built) : () => true;
   const pieces = seenPieces(shape, viewIn(base.frame, asked.axes), {
     assets,
     plain,
     isShown: (record, instance) =>
       instance.counted !== "guide" &&
       base.holds(record, instance) &&
+      isBuiltIn(record, instance) &&
       !hidden.has(record) &&
       !instance.path.some((placement) => hidden.has(placement)),
   });
-  return asked.apart
-    ? piecesApart(pieces, asked.apart, { shape, asked, assets, byHand: asked.apartBy ?? [] })
-    : pieces;
+  if (!asked.apart) return pieces;
+  const offsets = built ? arrivingIn(shape, built, assets).offsets : null;
+  return piecesApart(pieces, asked.apart, { shape, asked, assets, byHand: asked.apartBy ?? [], offsets });
 }
 
 const CUT_AXES = { width: "x", depth: "y", height: "z" } as const;
@@ -150,7 +162,7 @@ function cutPieces(
 /** How large a view will be, in millimetres of the design, before it is drawn; null: there is nothing to be seen. */
 export function sizeOfView(
   shape: Shape,
-  asked: Pick<ViewAsked, "of" | "axes" | "hidden"> & { readonly apart?: ViewAsked["apart"] },
+  asked: Pick<ViewAsked, "of" | "axes" | "hidden"> & Pick<Subject, "apart" | "built">,
   assets: Assets,
 ): { readonly width: number; readonly height: number } | null {
   const places = piecesOfView(shape, asked, assets, true).flatMap(({ solid, frame }) =>
@@ -196,10 +208,18 @@ function drawnPieces({ seen, sections }: Cut, asked: ViewAsked, origin: Vec2): D
       outlines: outlines.map((outline) => outline.map(onPaper)),
     })),
     held: [],
+    coming: null,
+    loose: [],
     origin,
     sections,
   };
 }
+
+const comingIn = ({ blocked, loose }: Arriving, { coming }: ShownStep): Partial<DrawnView> => ({
+  held: blocked,
+  coming,
+  loose,
+});
 
 const NO_FEATURES: DrawnView["features"] = new Map();
 
@@ -216,13 +236,13 @@ type Known = {
 /** Views with a memory: one whose solids stand as they did, seen from where it was, is not drawn anew. Views that show the same share it. */
 export function createViewDrawer(): (
   shape: Shape,
-  asked: ViewAsked & { readonly cutAt: number | null },
+  asked: ViewAsked & { readonly cutAt: number | null; readonly built: ShownStep | null },
   assets: Assets,
 ) => DrawnView {
   const known = new Map<string, Known>();
   const told = new Map<string, { readonly drawn: DrawnView; readonly view: DrawnView }>();
   return (shape, asked, assets) => {
-    const { of, axes, hidden, cut, cutAt, apart, variant, behind, tints, parts } = asked;
+    const { of, axes, hidden, cut, cutAt, apart, built, variant, behind, tints, parts } = asked;
     const origin = originOf(shape, asked);
     const key = JSON.stringify([
       of,
@@ -233,6 +253,7 @@ export function createViewDrawer(): (
       cutAt,
       apart,
       asked.apartBy,
+      built,
       variant,
       behind,
       tints,
@@ -245,7 +266,11 @@ export function createViewDrawer(): (
     const plane = planeOfCut(shape, asked);
     const made = (): DrawnView => ({
       ...drawnPieces(plane ? cutPieces(seen, plane) : { seen, sections: [] }, asked, origin),
-      held: asked.apart ? heldIn(shape, asked, assets) : [],
+      ...(built
+        ? comingIn(arrivingIn(shape, built, assets), built)
+        : asked.apart
+          ? { held: heldIn(shape, asked, assets) }
+          : {}),
     });
     const drawn = before && (isSame || sameSolids(before.seen, seen)) ? before.drawn : made();
     if (known.size > MOST_KNOWN) known.clear();

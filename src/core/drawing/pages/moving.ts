@@ -31,6 +31,7 @@ export function movedItem({ item, box, way }: Pick<PlacedItem, "item" | "box" | 
     case "picture":
     case "template":
     case "card":
+    case "step":
     case "callout":
       return { ...item, at: plus(item.at, by) };
     default:

@@ -21,6 +21,7 @@ import { placedList } from "./placed-list";
 import { faulty, placedCallout, placedNote, placedPicture, placedRule } from "./plain-items";
 import { scaleWords } from "./scales";
 import { drawnSize } from "./sizes";
+import { placedStep } from "./step-item";
 import { placedTemplate } from "./template-item";
 import { titleBlock, titleBox } from "./title-block";
 import { axesOfView, subjectOfView } from "./view-asked";
@@ -66,6 +67,9 @@ export function drawPage(page: Page, ground: PageGround): DrawnPage {
         break;
       case "card":
         standing.push(placedCard(item, ground));
+        break;
+      case "step":
+        standing.push(placedStep(item, ground));
         break;
       case "picture":
         standing.push(placedPicture(item, ground.assets));
@@ -253,17 +257,26 @@ function placedView(
       : [],
   );
   const marks = [...details, ...cutLines];
-  const { held } = drawn;
   return {
     item,
     at: place.at,
-    fault:
-      held.length === 0
-        ? null
-        : `${counted(held.length, "piece")} hold one another and stay together in this view. Select one and move it by hand.`,
+    fault: heldWords(item, drawn),
     box: own.box,
     items: marks.length === 0 ? own.items : [...own.items, ...marks],
   };
+}
+
+/** What of a view cannot leave, or of a building step cannot get to its place; null: all can. */
+function heldWords({ step }: ViewItem, { held, loose, coming }: DrawnView): string | null {
+  if (step !== null && coming === null)
+    return "The building step of this view is gone, or builds something else. Choose another, or none.";
+  if (held.length > 0)
+    return step === null
+      ? `${counted(held.length, "piece")} hold one another and stay together in this view. Select one and move it by hand.`
+      : `${counted(held.length, "piece")} cannot get to their places: what is there already is in the way. Put them into an earlier step.`;
+  return loose.length > 0
+    ? `${counted(loose.length, "piece")} come near to nothing that is there. Put them into a later step.`
+    : null;
 }
 
 /** How far down the texts of some items reach. */

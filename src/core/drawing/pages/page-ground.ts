@@ -1,6 +1,7 @@
 /** What a page is drawn from. */
-import type { Assets, Job, ListItem, PageItem } from "../../job";
+import type { Assets, Home, Job, ListItem, PageItem } from "../../job";
 import type { ListGround, ListTable } from "../../lists";
+import type { HomeSteps } from "../../steps";
 import type { Tally } from "../../tally";
 import type { PageHead } from "../flow";
 import type { DiagramInput } from "../print";
@@ -21,6 +22,8 @@ export type PageGround = {
   readonly tableOf: (list: TabledList) => ListTable | null;
   readonly layouts: Omit<DiagramInput, keyof PageHead>;
   readonly assets: Assets;
+  /** Building steps by what they build. */
+  readonly steps: ReadonlyMap<Home, HomeSteps>;
   readonly head: PageHead;
   readonly sheet: number;
   readonly sheets: number;

@@ -145,6 +145,8 @@ describe("followers", () => {
     features: new Map(),
     tints: [],
     held: [],
+    coming: null,
+    loose: [],
     origin: [0, 0],
     sections: [],
   });
@@ -179,6 +181,6 @@ describe("followers", () => {
   it("of a view that is gone stand nowhere and ask for nothing", () => {
     const items = [view("side", follows("gone", "right"))];
     expect(placesOfViews({ scale: 1 }, items, new Map()).size).toBe(0);
-    expect(viewsAsked({ projection: "first" }, items, null)).toEqual([]);
+    expect(viewsAsked({ projection: "first" }, items, null, () => null)).toEqual([]);
   });
 });

@@ -1,9 +1,9 @@
 /** Views that are pulled apart: pieces away from their places, with fine lines back to them. */
-import { type Apart, pulledApart, unitOf } from "../../apart";
+import { type Apart, baseKeyOf, pulledApart, unitName, unitOf, unitsAndContacts } from "../../apart";
 import { AT_HOME, add, type Solid, scale, subtract, toWorld, type Vec3 } from "../../geometry";
 import type { Assets, Home } from "../../job";
 import { remembersEach } from "../../kernel";
-import { asDrawn, type Shape } from "../../shape";
+import type { Shape } from "../../shape";
 import { inView, type SeenPiece, viewIn } from "../lines";
 import type { ViewAsked } from "./view-asked";
 import { baseOf } from "./view-base";
@@ -32,31 +32,31 @@ export function heldIn(
 }
 
 /** The record of a unit, or the placement by which it stands there. */
-const recordOf = (unit: string): string => {
-  const end = unit.indexOf(":");
-  return end < 0 ? unit : unit.slice(0, end);
-};
+const recordOf = (unit: string): string => unitName(unit).record;
 
 type Ground = {
   readonly shape: Shape;
   readonly asked: Pick<ViewAsked, "of" | "axes">;
   readonly assets: Assets;
   readonly byHand: ViewAsked["apartBy"];
+  /** How far units stand from their places by themselves; null: as when all of it is pulled apart. */
+  readonly offsets: ReadonlyMap<string, Vec3> | null;
 };
 
 /** The pieces of a view by a share of the way to where all stand apart. Of single pieces nothing is moved. */
 export function piecesApart(
   pieces: readonly SeenPiece[],
   share: number,
-  { shape, asked, assets, byHand }: Ground,
+  { shape, asked, assets, byHand, offsets: own }: Ground,
 ): readonly SeenPiece[] {
   const { of, axes } = asked;
   if (of.kind === "piece") return pieces;
   const base = baseOf(shape, asked);
   if (!base) return pieces;
   const home: Home = of.kind === "assembly" ? of.assembly : null;
-  const key = of.kind === "assembly" ? baseKey(shape, home) : "";
-  const { units, offsets: found } = apartOf(shape, home, assets);
+  const key = baseKeyOf(shape, home) ?? "";
+  const units = unitsAndContacts(shape, home, assets).units;
+  const found = own ?? apartOf(shape, home, assets).offsets;
   const hand = new Map(byHand.map(({ record, by }): [string, Vec3] => [record, [...by]]));
   const offsets = new Map(found);
   for (const { key: unit } of units) {
@@ -84,8 +84,6 @@ export function piecesApart(
   });
   return [...moved, ...lines];
 }
-
-const baseKey = (shape: Shape, home: Home): string => asDrawn(shape.places.get(home) ?? [])?.key ?? "";
 
 /** A solid of one fine line, which hides nothing and is hidden by what lies before it. */
 function fineLine(from: Vec3, to: Vec3): Solid {

@@ -11,6 +11,7 @@ import type {
   ViewItem,
   ViewOf,
 } from "../../job";
+import type { StepAsked } from "../../steps";
 import { VIEW_DIRECTIONS, type ViewFrame, viewFrom } from "../lines";
 
 export type ViewAsked = {
@@ -25,6 +26,8 @@ export type ViewAsked = {
   readonly apart: number | null;
   /** What stands apart as a hand put it. */
   readonly apartBy: ViewItem["apartBy"];
+  /** The building step that it shows; null: it shows all. */
+  readonly step: StepAsked | null;
   readonly variant: VariantId | null;
   /** Lines that are hidden are wanted as well. */
   readonly behind: boolean;
@@ -103,6 +106,7 @@ export function viewsAsked(
   page: Pick<Page, "projection">,
   items: readonly PageItem[],
   variant: VariantId | null,
+  stepOf: (id: string) => StepAsked | null,
   allParts = false,
 ): readonly ViewAsked[] {
   const byId = new Map<string, PageItem>(items.map((item) => [item.id, item]));
@@ -124,6 +128,7 @@ export function viewsAsked(
         cut: subject.cut,
         apart: subject.apart,
         apartBy: subject.apartBy,
+        step: stepOfView(subject, stepOf),
         variant: (subject.variant as VariantId | null) ?? variant,
         behind: item.look === "hidden",
         tints: item.look === "tints" ? "flat" : item.look === "shaded" ? "shaded" : "none",
@@ -134,6 +139,16 @@ export function viewsAsked(
   });
 }
 
+/** The step that a view shows; null: none, or it is gone or builds something else. */
+function stepOfView(
+  { step, of }: Pick<ViewItem, "step" | "of">,
+  stepOf: (id: string) => StepAsked | null,
+): StepAsked | null {
+  const found = step === null ? null : stepOf(step);
+  if (!found || (of.kind !== "job" && of.kind !== "assembly")) return null;
+  return found.home === (of.kind === "assembly" ? of.assembly : null) ? found : null;
+}
+
 /** The picture of where a piece sits: the same for all cards. */
 const whereItSits: Omit<ViewAsked, "id" | "variant"> = {
   of: { kind: "job" },
@@ -142,6 +157,7 @@ const whereItSits: Omit<ViewAsked, "id" | "variant"> = {
   cut: null,
   apart: null,
   apartBy: [],
+  step: null,
   // What is not seen of a piece is dashed.
   behind: true,
   tints: "none",

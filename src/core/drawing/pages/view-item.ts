@@ -143,19 +143,25 @@ const paleOf = (stroke: Stroke): Stroke => ({ ...stroke, ink: "seam", width: str
 const scaledPaths = remembersEach<readonly Path[], readonly Path[]>();
 const CAPTION = 3.5 / 0.7;
 
+/** The pieces of a view that some records are, or that stand there through a placement (or one of its repeats, "id:2"). */
+function piecesMeant(pieces: DrawnView["pieces"], records: readonly string[]): ReadonlySet<number> {
+  const wanted = new Set(records);
+  // A way is "placement:repeat/" for each.
+  const isMeant = ({ record, way }: DrawnView["pieces"][number]) =>
+    wanted.has(record) ||
+    way.split("/").some((part) => wanted.has(part) || wanted.has(part.slice(0, part.indexOf(":"))));
+  return new Set(pieces.flatMap((piece, i) => (isMeant(piece) ? [i] : [])));
+}
+
 const strongPaths = remembersEach<readonly string[], ReadonlyMap<ViewLineKind, readonly Path[]>>();
 
-/** The lines of some pieces and placements of a view, by their kinds, as paths in mm of the design; remembered for each list of pieces. */
+/** The lines of some pieces of a view, by their kinds, as paths in mm of the design; remembered for each list of pieces. */
 export function pathsOfPieces(
   drawn: Pick<DrawnView, "lines" | "pieces">,
   records: readonly string[],
 ): ReadonlyMap<ViewLineKind, readonly Path[]> {
   return strongPaths(records, [drawn.lines], () => {
-    const wanted = new Set(records);
-    // Also by the placements through which they stand there: a way is "placement:repeat/" for each.
-    const isMeant = ({ record, way }: DrawnView["pieces"][number]) =>
-      wanted.has(record) || way.split("/").some((part) => wanted.has(part.slice(0, part.indexOf(":"))));
-    const own = new Set(drawn.pieces.flatMap((piece, i) => (isMeant(piece) ? [i] : [])));
+    const own = piecesMeant(drawn.pieces, records);
     const lines = drawn.lines.filter(({ owners }) => owners.some((owner) => own.has(owner)));
     return new Map(
       KINDS.map((kind) => [
@@ -190,14 +196,16 @@ export function viewItems(
     const paths = scaledPaths(whole, [scale, ...by], () => whole.map((path) => placedPath(path, scale, by)));
     return [{ kind: "paths", paths, stroke, fill: null, layer: LAYER_OF[kind] }];
   };
-  const isPale = item.strong.length > 0;
+  const meant = item.strong.length > 0 ? item.strong : (drawn.coming ?? []);
+  const own = meant.length > 0 ? piecesMeant(drawn.pieces, meant) : null;
+  const inColour = own && own.size < drawn.pieces.length ? own : null;
   const lines = kinds.flatMap((kind) => {
     const stroke = strokeOf(kind, widths);
-    return inPlace(drawn.paths[kind], kind, isPale ? paleOf(stroke) : stroke);
+    return inPlace(drawn.paths[kind], kind, inColour ? paleOf(stroke) : stroke);
   });
-  const own = isPale ? pathsOfPieces(drawn, item.strong) : null;
-  const strong = own
-    ? kinds.flatMap((kind) => inPlace(own.get(kind) ?? [], kind, strokeOf(kind, widths)))
+  const strongOnes = inColour ? pathsOfPieces(drawn, meant) : null;
+  const strong = strongOnes
+    ? kinds.flatMap((kind) => inPlace(strongOnes.get(kind) ?? [], kind, strokeOf(kind, widths)))
     : [];
   const onPage = ([x, y]: Vec2): Vec2 => [x * scale + by[0], y * scale + by[1]];
   const faces = drawn.sections.flatMap(({ piece, outlines }) =>
@@ -207,7 +215,8 @@ export function viewItems(
       widths.narrow,
     ),
   );
-  const tints = drawn.tints.map(({ piece, shade, outlines }): DrawItem => {
+  const tinted = drawn.tints.filter(({ piece }) => !inColour || inColour.has(piece));
+  const tints = tinted.map(({ piece, shade, outlines }): DrawItem => {
     const paths = outlines.flatMap((outline): Path[] => {
       const [from, ...rest] = outline.map(onPage);
       return from ? [{ from, segments: rest.map((to) => ({ kind: "line", to })), closed: true }] : [];
