@@ -21,9 +21,13 @@ const PIXELS = 1_600;
 /** Pixels. How far a straightened border may lie beside the traced one. */
 const STRAIGHT = 0.75;
 
-/** Where each piece is seen. */
-export function tintRegions(solids: readonly SeenSolid[], found?: Candidates): readonly TintRegion[] {
-  return regionsOf(seenOwners(solids, PIXELS, found)).map((region) => ({ ...region, shade: 0 }));
+/** Where each piece is seen, by the numbers of their solids; or only those that are wanted. */
+export function tintRegions(
+  solids: readonly SeenSolid[],
+  found?: Candidates,
+  isWanted?: (owner: number) => boolean,
+): readonly TintRegion[] {
+  return regionsOf(seenOwners(solids, PIXELS, found), isWanted).map((region) => ({ ...region, shade: 0 }));
 }
 
 /** From where light falls, in the axes of the view: from the upper left, over the shoulder of whoever looks. */
@@ -39,6 +43,7 @@ const DARKEST = 0.32;
 export function shadedRegions(
   solids: readonly SeenSolid[],
   found: Candidates = candidatesOf(solids),
+  isWanted: (owner: number) => boolean = () => true,
 ): readonly TintRegion[] {
   const { occluders } = found;
   const size = Math.hypot(...LIGHT);
@@ -52,7 +57,8 @@ export function shadedRegions(
     return owner * STEPS + Math.round((STEPS - 1) * Math.min(1, Math.max(0, 1 - lit)));
   });
   const byFace = { ...found, occluders: { ...occluders, owners: keys } };
-  return regionsOf(seenOwners(solids, PIXELS, byFace)).flatMap(({ owner: key, outlines }) => {
+  const isWantedStep = (key: number) => isWanted(Math.floor(key / STEPS));
+  return regionsOf(seenOwners(solids, PIXELS, byFace), isWantedStep).flatMap(({ owner: key, outlines }) => {
     const step = key % STEPS;
     return step === 0
       ? []
@@ -60,11 +66,14 @@ export function shadedRegions(
   });
 }
 
-function regionsOf(grid: FineGrid | null): readonly Omit<TintRegion, "shade">[] {
+function regionsOf(
+  grid: FineGrid | null,
+  isWanted: (owner: number) => boolean = () => true,
+): readonly Omit<TintRegion, "shade">[] {
   if (!grid) return [];
   const { x0, y0, size } = grid;
   const byOwner = new Map<number, (readonly Vec2[])[]>();
-  for (const { owner, corners } of tracedBorders(grid)) {
+  for (const { owner, corners } of tracedBorders(grid, isWanted)) {
     const outline = straightened(corners).map(([column, row]): Vec2 => [x0 + column * size, y0 + row * size]);
     if (outline.length < 3) continue;
     const there = byOwner.get(owner);
@@ -84,8 +93,11 @@ const WAYS = [
   [0, -1],
 ] as const;
 
-/** The borders of all regions in corners of pixels, each with its region at the left. */
-function tracedBorders({ owners, columns, rows }: FineGrid): readonly Border[] {
+/** The borders of the regions of wanted pieces in corners of pixels, each with its region at the left. */
+function tracedBorders(
+  { owners, columns, rows }: FineGrid,
+  isWanted: (owner: number) => boolean,
+): readonly Border[] {
   const ownerAt = (column: number, row: number): number =>
     column < 0 || row < 0 || column >= columns || row >= rows
       ? -1
@@ -105,16 +117,18 @@ function tracedBorders({ owners, columns, rows }: FineGrid): readonly Border[] {
   };
   const done = new Uint8Array((columns + 1) * (rows + 1));
   const borders: Border[] = [];
-  // Every border has steps to the right or to the left; from each lower edge of a region one is begun.
-  for (let row = 0; row <= rows; row++)
+  // Every border has steps to the right or to the left; from each lower edge of a region one is begun. Millions of pixels are gone
+  // through here: nothing is made for each of them.
+  for (let row = 0; row < rows; row++)
     for (let column = 0; column < columns; column++) {
-      const [owner, below] = beside(column, row, 0);
-      if (owner < 0 || owner === below || (at(done, row * (columns + 1) + column) & 1) !== 0) continue;
+      const owner = owners[row * columns + column] as number;
+      if (owner < 0 || (row > 0 && owner === owners[(row - 1) * columns + column])) continue;
+      if (((done[row * (columns + 1) + column] as number) & 1) !== 0 || !isWanted(owner)) continue;
       const corners: Vec2[] = [];
       let [x, y, way] = [column, row, 0];
       do {
         const corner = y * (columns + 1) + x;
-        done[corner] = at(done, corner) | (1 << way);
+        done[corner] = (done[corner] as number) | (1 << way);
         const [dx, dy] = at(WAYS, way);
         [x, y] = [x + dx, y + dy];
         // Leftmost first: pixels that only touch at a corner are one region.

@@ -199,6 +199,11 @@ function partsOf(seen: Int32Array, squares: Float64Array, grid: Grid): readonly 
   const done = new Uint8Array(seen.length);
   const parts: VisiblePart[] = [];
   const queue: number[] = [];
+  const take = (pixel: number, owner: number) => {
+    if (done[pixel] || seen[pixel] !== owner) return;
+    done[pixel] = 1;
+    queue.push(pixel);
+  };
   for (let first = 0; first < seen.length; first++) {
     const owner = seen[first] as number;
     if (owner === NOTHING || done[first]) continue;
@@ -210,17 +215,10 @@ function partsOf(seen: Int32Array, squares: Float64Array, grid: Grid): readonly 
       const pixel = queue[next] as number;
       if ((squares[pixel] as number) > (squares[best] as number)) best = pixel;
       const column = pixel % columns;
-      const beside = [
-        column > 0 ? pixel - 1 : NOTHING,
-        column + 1 < columns ? pixel + 1 : NOTHING,
-        pixel - columns,
-        pixel + columns < columns * rows ? pixel + columns : NOTHING,
-      ];
-      for (const other of beside) {
-        if (other < 0 || done[other] || (seen[other] as number) !== owner) continue;
-        done[other] = 1;
-        queue.push(other);
-      }
+      if (column > 0) take(pixel - 1, owner);
+      if (column + 1 < columns) take(pixel + 1, owner);
+      if (pixel >= columns) take(pixel - columns, owner);
+      if (pixel + columns < columns * rows) take(pixel + columns, owner);
     }
     if (queue.length < LEAST_PIXELS) continue;
     const place: Vec2 = [

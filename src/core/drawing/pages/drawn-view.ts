@@ -176,7 +176,13 @@ export function sizeOfView(
   return { width: x1 - x0, height: y1 - y0 };
 }
 
-function drawnPieces({ seen, sections }: Cut, asked: ViewAsked, origin: Vec2): DrawnView {
+function drawnPieces(
+  { seen, sections }: Cut,
+  asked: ViewAsked,
+  origin: Vec2,
+  /** Which pieces are tinted, by their numbers. */
+  isTinted: (piece: number) => boolean = () => true,
+): DrawnView {
   const found = candidatesOf(seen);
   const lines = viewLines(seen, { hidden: asked.behind, found });
   const ofKind = (kind: ViewLineKind) =>
@@ -200,8 +206,8 @@ function drawnPieces({ seen, sections }: Cut, asked: ViewAsked, origin: Vec2): D
     grid,
     features: NO_FEATURES,
     tints: [
-      ...(asked.tints === "none" ? [] : tintRegions(seen, found)),
-      ...(asked.tints === "shaded" ? shadedRegions(seen, found) : []),
+      ...(asked.tints === "none" ? [] : tintRegions(seen, found, isTinted)),
+      ...(asked.tints === "shaded" ? shadedRegions(seen, found, isTinted) : []),
     ].map(({ owner, shade, outlines }) => ({
       piece: owner,
       shade,
@@ -264,14 +270,23 @@ export function createViewDrawer(): (
     const isSame = before?.shape === shape && before.assets === assets;
     const seen = isSame ? before.seen : piecesOfView(shape, asked, assets);
     const plane = planeOfCut(shape, asked);
-    const made = (): DrawnView => ({
-      ...drawnPieces(plane ? cutPieces(seen, plane) : { seen, sections: [] }, asked, origin),
-      ...(built
-        ? comingIn(arrivingIn(shape, built, assets), built)
-        : asked.apart
-          ? { held: heldIn(shape, asked, assets) }
-          : {}),
-    });
+    const made = (): DrawnView => {
+      const all: Cut = plane ? cutPieces(seen, plane) : { seen, sections: [] };
+      if (!built) {
+        const drawn = drawnPieces(all, asked, origin);
+        return asked.apart ? { ...drawn, held: heldIn(shape, asked, assets) } : drawn;
+      }
+      // What is there already is pale.
+      const comes = unitsShown(shape, { ...built, there: [] });
+      const isTinted = (piece: number) => {
+        const one = all.seen[piece];
+        return one !== undefined && comes(one.record, one.instance);
+      };
+      return {
+        ...drawnPieces(all, asked, origin, isTinted),
+        ...comingIn(arrivingIn(shape, built, assets), built),
+      };
+    };
     const drawn = before && (isSame || sameSolids(before.seen, seen)) ? before.drawn : made();
     if (known.size > MOST_KNOWN) known.clear();
     known.set(key, { shape, assets, seen, drawn });
