@@ -167,3 +167,36 @@ test("building steps are proposed, parted, joined and rewritten; what is in no s
   await expect(lacks.getByText("Each piece is built in once.")).toBeVisible();
   await saved(page);
 });
+
+test("pages that were put out say what changed since, with the values before and after", async ({ page }) => {
+  const id = await copyOf(page, "hl-204");
+  await page.goto(`/jobs/${id}?stage=drawings`);
+  const pages = page.getByRole("region", { name: "Pages in order" });
+  await pages.getByText("2. Frame, three views").click();
+  const since = page.getByRole("region", { name: "Changed since it was put out" });
+  await expect(page.getByRole("heading", { name: "Frame, three views" })).toBeVisible();
+  await expect(since).toHaveCount(0);
+  const pdf = await takeOut(page, /^Put out all pages/);
+  expect(execFileSync("pdftotext", [await pdf.path(), "-"], { encoding: "utf8" })).toContain("1380");
+  await expect(since.getByText(/^As it was put out \(revision 1, /)).toBeVisible();
+
+  await openStage(page, "Shape");
+  await setField(page, "width", "1600");
+  await openStage(page, "Drawings");
+  await expect(since.getByRole("button", { name: "Size 1380 1580" })).toBeVisible();
+  await expect(pages.getByText("Changed since put out").first()).toBeVisible();
+  await since.getByRole("button", { name: "Size 1380 1580" }).click();
+  // With bars on paper where that is wished: a setting of the page, when nothing on it is selected.
+  const sheet = page.getByRole("region", { name: "Page", exact: true });
+  await sheet
+    .getByRole("button", { name: /^View Front/ })
+    .first()
+    .focus();
+  await page.keyboard.press("Escape");
+  await page.getByRole("checkbox", { name: "Mark changes" }).check();
+  await saved(page);
+  await expectAccessible(page);
+  // Put out again, it is as it was put out.
+  await takeOut(page, /^Put out Frame, three views/);
+  await expect(since.getByText(/^As it was put out \(revision 3, /)).toBeVisible();
+});

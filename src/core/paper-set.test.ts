@@ -218,6 +218,9 @@ describe("balloons", () => {
   });
 });
 
+const widthOf = (job: Job) =>
+  Object.values(job.keySizes).find(({ name }) => name === "width")?.id ?? ("" as never);
+
 describe("layouts on pages", () => {
   const { tasks } = resultsOf(start);
   const tube = tasks.find(({ kind }) => kind === "bars");
@@ -231,9 +234,16 @@ describe("layouts on pages", () => {
     expect(texts([]).join(" ")).toContain("No layout yet");
     const now = () => 0;
     const layout = layOutBars(tube.problem, { solver: await loadLinearSolver(), now, budgetMs: 1_000 });
-    const shown = texts([savedLayout(tube, layout, 1, { problem: tube.problem, id: "one" })]).join(" ");
+    const saved = [savedLayout(tube, layout, 1, { problem: tube.problem, id: "one" })];
+    const shown = texts(saved).join(" ");
     expect(shown).toContain(tube.name);
     expect(shown).toMatch(/1 bar/);
+    // Older than the design it is told, on paper and beside the page.
+    const wider = done(job, { kind: "setKeySize", id: widthOf(job), formula: "700", variant: null });
+    const fault = (one: Job) =>
+      drawn(one, saved).page.placed.find(({ item }) => item.id === "list")?.fault ?? null;
+    expect(fault(job)).toBeNull();
+    expect(fault(wider)).toMatch(/^Made from revision 1, older than the design: /);
   });
 
   it("of a stock that is gone are told", () => {

@@ -133,8 +133,8 @@ export function catchGrounds(
 
 export type FileInputs = Omit<PageInputs, "views"> & { readonly variant: VariantId | null };
 
-/** Draws pages as display lists for files, one after the other, their views here. */
-export function createFilePages({ variant, ...inputs }: FileInputs): (page: Page) => Drawing {
+/** Draws pages for files, one after the other, their views here. */
+export function createDrawnPages({ variant, ...inputs }: FileInputs): (page: Page) => DrawnPage {
   const { job, stockroom, assets } = inputs;
   const draw = createPageDrawing();
   const drawView = createViews();
@@ -145,8 +145,14 @@ export function createFilePages({ variant, ...inputs }: FileInputs): (page: Page
         drawView({ job, stockroom, assets }, asked),
       ]),
     );
-    return flatPage(draw(page, { ...inputs, views }));
+    return draw(page, { ...inputs, views });
   };
+}
+
+/** Draws pages as display lists for files, one after the other. */
+function createFilePages(inputs: FileInputs): (page: Page) => Drawing {
+  const draw = createDrawnPages(inputs);
+  return (page) => flatPage(draw(page));
 }
 
 /** Pages as display lists for files, all at once. */

@@ -37,6 +37,7 @@ export {
   saveLayout,
 } from "./layout-repository";
 export { keepListSetup, readListSetups, removeListSetup } from "./list-setup-repository";
+export { keepPagesOut, readPagesOut } from "./page-repository";
 export { readRack, readRackRevisions, removeRackPiece, saveRackPiece } from "./rack-repository";
 export {
   readSetting,

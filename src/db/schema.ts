@@ -68,6 +68,23 @@ export const layouts = sqliteTable(
   (table) => [primaryKey({ columns: [table.jobId, table.variant, table.taskId] })],
 );
 
+/** Pages of drawings as they were put out last, one for each variant of a job. */
+export const pagesOut = sqliteTable(
+  "pages_out",
+  {
+    jobId: text("job_id")
+      .notNull()
+      .references(() => jobs.id, { onDelete: "cascade" }),
+    variant: text("variant").notNull(),
+    pageId: text("page_id").notNull(),
+    revision: integer("revision").notNull(),
+    at: integer("at").notNull(),
+    /** What stood on it, as JSON. */
+    says: text("says").notNull(),
+  },
+  (table) => [primaryKey({ columns: [table.jobId, table.variant, table.pageId] })],
+);
+
 /** Jobs that are laid out together. */
 export const combinedJobs = sqliteTable("batches", {
   id: text("id").primaryKey(),

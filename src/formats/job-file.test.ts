@@ -27,6 +27,7 @@ describe("the job file", () => {
       scale: 1,
       projection: "first",
       lengths: null,
+      marksChanges: false,
       position: 0,
     } as const;
     const on = {

@@ -21,6 +21,6 @@ export {
 } from "./jobs";
 export { layoutTime } from "./layout-time";
 export { readListRows } from "./list-rows";
-export { drawnPages, printPages, withPages } from "./pages";
+export { drawnPages, printPages, putPagesOut, withPages } from "./pages";
 export { type ComputedJob, computeJob, fileName, printInput, printJob, printList } from "./papers";
 export { readShop, type Shop, ShopSchema, writeShop } from "./shop";

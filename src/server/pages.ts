@@ -1,13 +1,16 @@
 /** The drawing pages of a job as files. */
 import { setImmediate } from "node:timers/promises";
-import type { Drawing } from "@/core/drawing";
+import { type Drawing, flatPage } from "@/core/drawing";
 import { assetsOfPapers, pagesInOrder, type VariantId } from "@/core/job";
 import { ok, type Problem, type Result } from "@/core/kernel";
-import { createFilePages } from "@/core/paper-set";
+import { createDrawnPages } from "@/core/paper-set";
+import { type PageSays, type PutOut, pageChanges, pageSays, withChangeMarks } from "@/core/release";
 import { type WholeSet, withSet } from "@/core/whole-set";
-import { type Connection, readAssets } from "@/db";
+import { type Connection, keepPagesOut, readAssets, readPagesOut } from "@/db";
 import { type PageFormat, pagesFile } from "@/formats/pages-file";
 import { type ComputedJob, headOf } from "./papers";
+
+type Wanted = { readonly page?: string | null; readonly signal?: AbortSignal };
 
 /**
  * The pages of a computed job as display lists, all when none is named. Between two of them others are answered; a request that is
@@ -17,28 +20,69 @@ export async function drawnPages(
   db: Connection,
   computed: ComputedJob,
   variant: string,
-  { page = null, signal }: { readonly page?: string | null; readonly signal?: AbortSignal } = {},
+  wanted: Wanted = {},
 ): Promise<readonly Drawing[]> {
+  return (await pagesWithChanges(db, computed, variant, wanted)).map(({ drawing }) => drawing);
+}
+
+const NONE: ReadonlyMap<string, PutOut> = new Map();
+
+type FilePage = { readonly id: string; readonly drawing: Drawing; readonly says: PageSays };
+
+/** Pages with what stands on them, and bars beside what changed since they were put out where a page wants them. */
+async function pagesWithChanges(
+  db: Connection,
+  computed: ComputedJob,
+  variant: string,
+  { page = null, signal }: Wanted,
+): Promise<readonly FilePage[]> {
   const { open, results, stockroom } = computed;
-  const pages = pagesInOrder(open.job).filter(
+  const { job } = open;
+  const pages = pagesInOrder(job).filter(
     ({ id, heading }) => page === null || id === page || heading === page,
   );
-  const draw = createFilePages({
-    job: open.job,
+  const marked = pages.filter((one) => one.marksChanges).map((one) => one.id);
+  const out = marked.length === 0 ? NONE : await readPagesOut(db, open.id, variant, marked);
+  const draw = createDrawnPages({
+    job,
     results,
     stockroom,
     layouts: open.layouts,
-    assets: await readAssets(db, assetsOfPapers(open.job, stockroom)),
+    assets: await readAssets(db, assetsOfPapers(job, stockroom)),
     variant: variant === "" ? null : (variant as VariantId),
     head: headOf(computed, variant, new Date()),
   });
-  const drawings: Drawing[] = [];
+  const made: FilePage[] = [];
   for (const one of pages) {
     await setImmediate();
     if (signal?.aborted) throw new Error("aborted");
-    drawings.push(draw(one));
+    const drawn = draw(one);
+    const says = pageSays(drawn, job);
+    const before = out.get(one.id);
+    const shown = before ? withChangeMarks(drawn, pageChanges(before.says, says)) : drawn;
+    made.push({ id: one.id, drawing: flatPage(shown), says });
   }
-  return drawings;
+  return made;
+}
+
+/**
+ * Puts pages out, all when none is named: as a PDF, and kept is what stands on them, so that what changes from now on can be told. Null:
+ * it has none of that name.
+ */
+export async function putPagesOut(
+  db: Connection,
+  computed: ComputedJob,
+  how: Wanted & { readonly variant: string },
+): Promise<Uint8Array | string | null> {
+  const pages = await pagesWithChanges(db, computed, how.variant, how);
+  const { job, id, revision } = computed.open;
+  const made = new Date();
+  const drawings = pages.map(({ drawing }) => drawing);
+  const file = await pagesFile("pdf", drawings, { info: job.info.job, made });
+  const at = made.getTime();
+  const out = new Map(pages.map((page): [string, PutOut] => [page.id, { revision, at, says: page.says }]));
+  if (file !== null) await keepPagesOut(db, id, how.variant, out);
+  return file;
 }
 
 /** A computed job with pages more, which are nowhere kept; the problem says why they do not fit. */

@@ -90,4 +90,5 @@ export { type DiagramInput, type PrintInput, shopPapers } from "./print";
 export { type RackLabel, rackLabelPages } from "./rack-labels";
 export { type SheetDrawingInput, sheetDrawing } from "./sheet-drawing";
 export { silhouette, silhouetteLength } from "./silhouette";
+export { textWidth } from "./text-width";
 export { thumbnail } from "./thumbnail";

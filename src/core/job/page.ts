@@ -41,6 +41,8 @@ export const PageSchema = v.object({
     v.nullable(v.object({ unit: v.picklist(LENGTH_UNITS), format: LengthFormatSchema })),
     null,
   ),
+  /** With a bar beside what changed since it was put out. */
+  marksChanges: v.optional(v.boolean(), false),
   position: v.pipe(v.number(), v.finite()),
 });
 export type Page = v.InferOutput<typeof PageSchema>;
@@ -57,6 +59,7 @@ export const plainPage = (own: Pick<Page, "id"> & Partial<Page>): Page => ({
   scale: 0.1,
   projection: "first",
   lengths: null,
+  marksChanges: false,
   position: 0,
   ...own,
 });

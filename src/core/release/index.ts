@@ -8,3 +8,12 @@ export {
   seenBy,
   seenList,
 } from "./list-changes";
+export {
+  type PageChange,
+  type PageSays,
+  type PutOut,
+  PutOutSchema,
+  pageChanges,
+  pageSays,
+  withChangeMarks,
+} from "./page-changes";

@@ -26,7 +26,13 @@ export function PaneHead({
   );
 }
 
-export type Paper = { readonly label: string; readonly contains: string; readonly path: string };
+export type Paper = {
+  readonly label: string;
+  readonly contains: string;
+  readonly path: string;
+  /** It is asked for by POST, with this; undefined: by GET. */
+  readonly sends?: object;
+};
 
 export const PAPERS: readonly Paper[] = [
   { label: "Shop papers, A4 (PDF)", contains: "cut list, bars, sheets, buying list", path: "/print?page=a4" },
@@ -72,8 +78,15 @@ export async function takeAway(desk: Desk, paper: Paper, variant: VariantId | nu
   // What is printed must hold what is on the screen.
   await desk.flush();
   const { id } = desk.store.getState();
-  const url = `/api/jobs/${encodeURIComponent(id)}${paper.path}&variant=${variant ?? ""}`;
-  await handOver(await fetch(url).catch(() => null));
+  const url = `/api/jobs/${encodeURIComponent(id)}${paper.path}`;
+  const asked = paper.sends
+    ? fetch(url, {
+        method: "POST",
+        headers: { "content-type": "application/json" },
+        body: JSON.stringify({ variant: variant ?? "", ...paper.sends }),
+      })
+    : fetch(`${url}&variant=${variant ?? ""}`);
+  await handOver(await asked.catch(() => null));
 }
 
 /** Hands the file of an answer to the browser; without one, says so. */
@@ -97,7 +110,13 @@ export const Out = ({ list }: { readonly list?: ListSetup | undefined }) => (
 );
 
 /** Papers to be taken away, each with what it contains, and the revision that they are of. */
-export function PapersOut({ papers }: { readonly papers: readonly Paper[] }) {
+export function PapersOut({
+  papers,
+  onTaken,
+}: {
+  readonly papers: readonly Paper[];
+  readonly onTaken?: () => void;
+}) {
   const desk = useDesk();
   const revision = useDeskState((state) => state.revision);
   const variant = useDeskState((state) => state.variant);
@@ -107,7 +126,7 @@ export function PapersOut({ papers }: { readonly papers: readonly Paper[] }) {
         <DropdownMenu.Item
           key={paper.label}
           className={OUT_ITEM}
-          onSelect={() => void takeAway(desk, paper, variant)}
+          onSelect={() => void takeAway(desk, paper, variant).then(onTaken)}
         >
           <OutWords label={paper.label} contains={paper.contains} />
         </DropdownMenu.Item>

@@ -119,6 +119,13 @@ function PageSettings({ page, drawn }: { readonly page: Page; readonly drawn: Dr
         <Tick label="Border" on={page.border} onToggle={(border) => set({ border })} />
         <Tick label="Title block" on={page.titleBlock} onToggle={(titleBlock) => set({ titleBlock })} />
       </span>
+      <span className="flex items-end">
+        <Tick
+          label="Mark changes"
+          on={page.marksChanges}
+          onToggle={(marksChanges) => set({ marksChanges })}
+        />
+      </span>
     </div>
   );
 }

@@ -15,9 +15,11 @@ import type { DrawnPage } from "@/core/drawing";
 import { type Page, pagesInOrder } from "@/core/job";
 import { invariant } from "@/core/kernel";
 import { asksOfPages, createPageDrawing } from "@/core/paper-set";
+import { type PageChange, pageChanges, pageSays, withChangeMarks } from "@/core/release";
 import { threadOf } from "../common/thread";
 import { useDeskState } from "../desk/desk-context";
 import { createPlacingStore, type PlacingStore } from "./placing-store";
+import { type PagesOut, usePutOut } from "./use-put-out";
 import type { SetThread } from "./use-set-drawing";
 import { createViewStore, type ShownViews } from "./view-store";
 
@@ -31,6 +33,10 @@ export type Drawings = {
   readonly placings: PlacingStore;
   /** Draws up the whole set, elsewhere. */
   readonly setThread: SetThread;
+  /** What stood on pages when they were put out. */
+  readonly putOut: PagesOut;
+  /** What changed on a page since then; null: it was never put out, or is not drawn yet. */
+  readonly changes: (page: Page) => readonly PageChange[] | null;
   /** Says of which pages small pictures are in view. */
   readonly showSmall: (ids: readonly string[]) => void;
 };
@@ -99,20 +105,41 @@ export function DrawingsGround({ active, workers, children }: GroundProps) {
   useEffect(() => {
     if (active && pages.length > 0) placings.want({ job, stockroom, assets, variant }, isDrawn);
   }, [active, isDrawn, placings, job, stockroom, assets, variant, pages]);
+  const putOut = usePutOut(active, page ? [page.id, ...small] : small);
   const [drawing] = useState(createPageDrawing);
   const [date] = useState(() => new Date().toISOString().slice(0, 10));
   const drawings = useMemo((): Drawings => {
     const known = new Map<string, DrawnPage>();
     const variantName = variant === null ? null : (job.variants[variant]?.name ?? null);
     const head = { info: job.info.job, revision, date, variantName, shop };
-    const draw = (one: Page) => {
+    const changed = new Map<string, readonly PageChange[] | null>();
+    const plain = (one: Page) => {
       const before = known.get(one.id);
       if (before) return before;
       const drawn = drawing(one, { job, results, stockroom, views: shown.views, layouts, assets, head });
       known.set(one.id, drawn);
       return drawn;
     };
-    return { pages, page, shown, draw, showSmall, placings, setThread };
+    const changes = (one: Page) => {
+      const before = changed.get(one.id);
+      if (before !== undefined) return before;
+      const out = putOut.of(one.id);
+      const drawn = plain(one);
+      const waits = drawn.placed.some(({ item }) => shown.waiting.has(item.id));
+      const made = out && !waits ? pageChanges(out.says, pageSays(drawn, job)) : null;
+      changed.set(one.id, made);
+      return made;
+    };
+    const marked = new Map<string, DrawnPage>();
+    const draw = (one: Page) => {
+      const before = marked.get(one.id);
+      if (before) return before;
+      const own = one.marksChanges ? changes(one) : null;
+      const drawn = own ? withChangeMarks(plain(one), own) : plain(one);
+      marked.set(one.id, drawn);
+      return drawn;
+    };
+    return { pages, page, shown, draw, changes, putOut, showSmall, placings, setThread };
   }, [
     pages,
     page,
@@ -130,6 +157,7 @@ export function DrawingsGround({ active, workers, children }: GroundProps) {
     showSmall,
     placings,
     setThread,
+    putOut,
   ]);
   return <DrawingsContext value={drawings}>{children}</DrawingsContext>;
 }

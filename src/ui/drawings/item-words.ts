@@ -153,6 +153,20 @@ export function listWords({ list }: Pick<ListItem, "list">, job: Job): string {
   }
 }
 
+export const KIND_WORDS: Readonly<Record<PageItem["kind"], string>> = {
+  view: "View",
+  list: "List",
+  balloon: "Balloon",
+  callout: "Callout",
+  size: "Size",
+  note: "Note",
+  rule: "Line",
+  picture: "Picture",
+  template: "Template",
+  card: "Card",
+  step: "Building step",
+};
+
 /** What an item is called where it is named by itself. */
 export function itemWords(item: PageItem, job: Job, tally: Tally): string {
   switch (item.kind) {

@@ -62,6 +62,7 @@ export function newPage(job: Job, pages: readonly Page[]): Page {
     scale: last?.scale ?? 0.1,
     projection: last?.projection ?? (isInch(job) ? "third" : "first"),
     lengths: last?.lengths ?? null,
+    marksChanges: last?.marksChanges ?? false,
     position: (last?.position ?? 0) + 1,
   };
 }

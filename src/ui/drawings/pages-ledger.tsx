@@ -123,7 +123,8 @@ type RowProps = {
 function PageRow({ page, number, top, current }: RowProps) {
   const desk = useDesk();
   const job = useDeskState((state) => state.job);
-  const { draw } = useDrawings();
+  const { draw, changes } = useDrawings();
+  const changed = changes(page)?.length ?? 0;
   const { attributes, listeners, setNodeRef, transform, transition, isDragging } = useSortable({
     id: page.id,
   });
@@ -168,6 +169,8 @@ function PageRow({ page, number, top, current }: RowProps) {
           <span className="block truncate text-[13px] text-ink-soft">{whatIsOn(drawn)}</span>
           {faults > 0 ? (
             <span className="block text-[13px] text-oxide">{counted(faults, "item")} to look at</span>
+          ) : changed > 0 ? (
+            <span className="block truncate text-[13px]">Changed since put out</span>
           ) : null}
         </span>
       </button>
@@ -203,7 +206,7 @@ const SmallPage = memo(function SmallPage({ drawn }: { readonly drawn: DrawnPage
 
 /** What stands on a page, as far as it tells pages apart: "2 views, 1 list". */
 function whatIsOn({ placed }: DrawnPage): string {
-  const words = (["view", "list", "card", "template"] as const).flatMap((kind) => {
+  const words = (["view", "list", "card", "template", "step"] as const).flatMap((kind) => {
     const count = placed.filter(({ item }) => item.kind === kind).length;
     return count === 0 ? [] : [counted(count, kind)];
   });

@@ -2,6 +2,7 @@
 /** What leaves the drawings: the open page or all, as files. */
 import type { Page } from "@/core/job";
 import { type Paper, PapersOut } from "../desk/pane-head";
+import { useDrawings } from "./drawings-ground";
 
 const papersOf = (page: Page): readonly Paper[] => {
   const one = `page=${encodeURIComponent(page.id)}`;
@@ -11,7 +12,19 @@ const papersOf = (page: Page): readonly Paper[] => {
       contains: "to true scale, vector, text can be searched",
       path: "/pages?format=pdf",
     },
+    {
+      label: "Put out all pages (PDF)",
+      contains: "the same; from then on what changes on a page is told",
+      path: "/put-out",
+      sends: { page: null },
+    },
     { label: `${page.heading} (PDF)`, contains: "this page alone", path: `/pages?format=pdf&${one}` },
+    {
+      label: `Put out ${page.heading} (PDF)`,
+      contains: "this page alone; from then on what changes on it is told",
+      path: "/put-out",
+      sends: { page: page.id },
+    },
     { label: `${page.heading} (SVG)`, contains: "this page as a drawing", path: `/pages?format=svg&${one}` },
     {
       label: `${page.heading} (DXF)`,
@@ -21,4 +34,7 @@ const papersOf = (page: Page): readonly Paper[] => {
   ];
 };
 
-export const PagesOut = ({ page }: { readonly page: Page }) => <PapersOut papers={papersOf(page)} />;
+export function PagesOut({ page }: { readonly page: Page }) {
+  const { putOut } = useDrawings();
+  return <PapersOut papers={papersOf(page)} onTaken={putOut.again} />;
+}

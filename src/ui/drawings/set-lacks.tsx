@@ -2,7 +2,7 @@
 /** What the set of pages still lacks: rows without a balloon, pieces that nothing places, sizes that say nothing new, faults of items. */
 import { useMemo, useState } from "react";
 import { balloonRows } from "@/core/drawing";
-import { type Home, itemsOfPage, type Job } from "@/core/job";
+import { type Home, itemsOfPage, type Job, type PageItem } from "@/core/job";
 import { counted } from "@/core/kernel";
 import { partName, standingSteps } from "@/core/steps";
 import type { TallyRow } from "@/core/tally";
@@ -12,7 +12,7 @@ import { Tag } from "../common/tag";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { missingBalloons } from "./balloon-menu";
 import { useDrawings } from "./drawings-ground";
-import { itemWords } from "./item-words";
+import { itemWords, KIND_WORDS } from "./item-words";
 import { PlacedPieces } from "./placed-pieces";
 import { useProposeSteps } from "./use-set-drawing";
 
@@ -82,6 +82,7 @@ export function Lacks() {
       ) : null}
       <PlacedPieces />
       <StepsLack />
+      <ChangedSince />
       <ul>
         {faults.slice(0, 20).map(({ item, fault }) => (
           <li key={item.id}>
@@ -98,6 +99,61 @@ export function Lacks() {
     </section>
   );
 }
+
+/** What changed on the open page since it was put out, with what stood there before. */
+function ChangedSince() {
+  const desk = useDesk();
+  const job = useDeskState((state) => state.job);
+  const tally = useDeskState((state) => state.results.tally);
+  const { page, changes, putOut } = useDrawings();
+  const out = page ? putOut.of(page.id) : null;
+  const changed = page ? changes(page) : null;
+  if (!page || !out || !changed) return null;
+  const when = `revision ${out.revision}, ${new Date(out.at).toISOString().slice(0, 10)}`;
+  return (
+    <section aria-label="Changed since it was put out" className="mt-1">
+      <p className="text-ink-soft">
+        {changed.length === 0 ? `As it was put out (${when})` : `Changed since it was put out (${when}):`}
+      </p>
+      <ul>
+        {changed.slice(0, MOST_CHANGES).map(({ id, kind, was, now }) => {
+          const item = job.pageItems[id];
+          return (
+            <li key={id}>
+              <button
+                type="button"
+                className="w-full text-left hover:underline disabled:no-underline"
+                disabled={!item}
+                onClick={() => desk.select([id])}
+              >
+                {item
+                  ? itemWords(item, job, tally)
+                  : `${KIND_WORDS[kind as PageItem["kind"]] ?? "Item"}, removed`}
+                {was.length > 0 ? <s className="block text-ink-soft">{shortened(was)}</s> : null}
+                {now.length > 0 ? <span className="block">{shortened(now)}</span> : null}
+              </button>
+            </li>
+          );
+        })}
+      </ul>
+      {changed.length > MOST_CHANGES ? (
+        <p className="text-ink-soft">and {counted(changed.length - MOST_CHANGES, "more item")}</p>
+      ) : null}
+    </section>
+  );
+}
+const MOST_CHANGES = 20;
+/** So many lines of an item are shown, of those so many letters. */
+const MOST_LINES = 6;
+const MOST_LETTERS = 120;
+
+const shortened = (lines: readonly string[]): string =>
+  [
+    ...lines
+      .slice(0, MOST_LINES)
+      .map((line) => (line.length > MOST_LETTERS ? `${line.slice(0, MOST_LETTERS)}…` : line)),
+    ...(lines.length > MOST_LINES ? [`and ${lines.length - MOST_LINES} more`] : []),
+  ].join("; ");
 
 /** What building steps leave out, of all that has steps: pieces in none, bought parts of which they take too few or too many. */
 function StepsLack() {

@@ -1,6 +1,7 @@
 /** Lists in their place on a page, and where one goes on that has no room there. */
 import { type Job, type ListItem, listChain, pagesInOrder } from "../../job";
 import { agreeing, counted, remembersEach } from "../../kernel";
+import { outdatedWords, savedFor } from "../../layout";
 import type { ListTable } from "../../lists";
 import { type Drawn, drawnLayout, drawnList, type ListPart } from "./list-item";
 import type { PageGround } from "./page-ground";
@@ -49,8 +50,19 @@ export function placedList(item: ListItem, ground: PageGround): PlacedItem {
   const fault =
     drawn.left > 0 && goesOnItem(item, job) === null
       ? `${counted(drawn.left, what)} ${agreeing(drawn.left, "has", "have")} no room here. Make it taller, or continue it on another page.`
-      : null;
+      : list.kind === "layout"
+        ? olderThanDesign(list.task, ground)
+        : null;
   return { item, at, fault, ...drawn };
+}
+
+/** Why a layout does not answer the design as it is now; null: it does, or there is none. */
+function olderThanDesign(id: string, { layouts: { results, saved } }: PageGround): string | null {
+  const task = results.tasks.find((one) => one.id === id);
+  const found = task && savedFor(task, saved);
+  return found?.outdated
+    ? `Made from revision ${found.saved.revision}, older than the design: ${outdatedWords(found.outdated)}. Lay it out again before anybody cuts from it.`
+    : null;
 }
 
 const listTitle = (list: ListItem["list"], table: ListTable | null): string =>
