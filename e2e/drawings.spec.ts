@@ -238,7 +238,7 @@ test("pages are added, copied, put in order by keys and removed; notes, frames a
   await chooser.setInputFiles({ name: "dot.png", mimeType: "image/png", buffer: smallPng(8, 4) });
   await expect(item(page, "Picture").locator("image")).toBeVisible();
   await saved(page);
-  const pdf = await takeOut(page, /Bracket \(PDF\)/);
+  const pdf = await takeOut(page, /^Bracket \(PDF\)/);
   const images = execFileSync("pdfimages", ["-list", await pdf.path()], { encoding: "utf8" });
   expect(images).toMatch(/image\s+8\s+4\s/);
 

@@ -13,6 +13,7 @@ test("the set of the bench is drawn up at once, printed as one file, and one ste
   const dialog = page.getByRole("dialog", { name: "Draw up the set" });
   await expectAccessible(page);
   await dialog.getByRole("checkbox", { name: "Saved layouts" }).uncheck();
+  await dialog.getByRole("checkbox", { name: /^Building steps/ }).uncheck();
   await dialog.getByRole("button", { name: "Draw up", exact: true }).click();
   await expect(page.getByText(/^\d+ pages added\.$/)).toBeVisible({ timeout: 30_000 });
   await expect(page.getByRole("heading", { name: "Cover", exact: true })).toBeVisible();

@@ -293,7 +293,10 @@ const headOf = ({ job, revision, variantName }: Loaded, made: Date): PageHead =>
 });
 
 /** The job with the pages that its set still needs. */
-function withMissing({ job, stockroom, assets, variant }: Loaded): Job {
+function withMissing({ job, stockroom, assets, variant }: Loaded): {
+  readonly job: Job;
+  readonly lacking: readonly string[];
+} {
   const taken = [...Object.keys(job.pages), ...Object.keys(job.pageItems)];
   let prefix = "set";
   while (taken.some((id) => id.startsWith(prefix))) prefix += "+";
@@ -303,16 +306,18 @@ function withMissing({ job, stockroom, assets, variant }: Loaded): Job {
     item: () => `${prefix}${++count}` as PageItemId,
   };
   const inputs = { job, stockroom, assets, variant, layouts: [] };
-  const set = withSet(job, createSetDrawing()(inputs, stockroom.setRecipe, ids));
+  const made = createSetDrawing()(inputs, stockroom.setRecipe, ids);
+  const set = withSet(job, made);
   if (!set.ok) throw new Error(sentence(set.problem));
-  return set.value;
+  return { job: set.value, lacking: made.lacking };
 }
 
 async function drawCommand(words: readonly string[]): Promise<Result<Output, string>> {
   const loaded = await load(words, DRAW_OPTIONS);
   if (!loaded.ok) return loaded;
   const { results, stockroom, assets, variant, found, stderr, options } = loaded.value;
-  const job = options.get("set") === "whole" ? withMissing(loaded.value) : loaded.value.job;
+  const { job, lacking } =
+    options.get("set") === "whole" ? withMissing(loaded.value) : { job: loaded.value.job, lacking: [] };
   const format = options.get("format") ?? "pdf";
   const wanted = options.get("page");
   const all = pagesInOrder(job);
@@ -328,7 +333,12 @@ async function drawCommand(words: readonly string[]): Promise<Result<Output, str
   const head = headOf(loaded.value, made);
   const drawings = pagesForFile(pages, { job, results, stockroom, layouts: [], assets, variant, head });
   const file = isPageFormat(format) ? await pagesFile(format, drawings, { info: job.info.job, made }) : null;
-  return ok({ code: found ? 1 : 0, stdout: file ?? "", stderr });
+  const told = lacking.map((name) => `rustic-tally: the set names a list "${name}"; the job has none`);
+  return ok({
+    code: found ? 1 : 0,
+    stdout: file ?? "",
+    stderr: [stderr, ...told].filter((line) => line !== "").join("\n"),
+  });
 }
 
 async function checkCommand(words: readonly string[]): Promise<Result<Output, string>> {

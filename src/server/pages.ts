@@ -86,7 +86,10 @@ export async function putPagesOut(
 }
 
 /** A computed job with pages more, which are nowhere kept; the problem says why they do not fit. */
-export function withPages(computed: ComputedJob, set: WholeSet): Result<ComputedJob, Problem> {
+export function withPages(
+  computed: ComputedJob,
+  set: Pick<WholeSet, "pages" | "items">,
+): Result<ComputedJob, Problem> {
   const job = withSet(computed.open.job, set);
   return job.ok ? ok({ ...computed, open: { ...computed.open, job: job.value } }) : job;
 }

@@ -1,8 +1,8 @@
-/** Draws up the whole set of a job, away from the page: one answer to one question. */
+/** Draws up the whole set of a job, away from the page: to one question how many pages there are, as they come, and then the set. */
 import { createSetAnswering, type WholeSetMessage } from "@/core/whole-set";
 
-const answered = createSetAnswering();
+const answer = createSetAnswering();
 
 self.addEventListener("message", ({ data }: MessageEvent<WholeSetMessage>) =>
-  self.postMessage(answered(data)),
+  answer(data, (said) => self.postMessage(said)),
 );

@@ -18,8 +18,15 @@ export const SetRecipeSchema = v.object({
   buyingList: v.boolean(),
   /** The layout of each stock with its cutting order. */
   layouts: v.boolean(),
-  /** The paper of all of them but templates: `medium` is A3 or tabloid, `small` A4 or letter. */
-  paper: v.picklist(["small", "medium"]),
+  /** Lists of the job's own that belong to it, by their names: jobs have lists of the same name from the stockroom. */
+  lists: v.optional(v.array(v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(80))), []),
+  /** Sizes, and balloons, on pages of views. */
+  sizes: v.optional(v.boolean(), true),
+  balloons: v.optional(v.boolean(), true),
+  /** No page of views is drawn larger than to this scale; null: as large as all that stands on it has room. */
+  scale: v.optional(v.nullable(v.pipe(v.number(), v.finite(), v.minValue(0.0005), v.maxValue(100))), null),
+  /** The paper of all of them but templates: `small` is A4 or letter, `medium` A3 or tabloid, `large` A2 or ANSI C. */
+  paper: v.picklist(["small", "medium", "large"]),
 });
 export type SetRecipe = v.InferOutput<typeof SetRecipeSchema>;
 
@@ -33,19 +40,22 @@ export const USUAL_SET: SetRecipe = {
   cutList: true,
   buyingList: true,
   layouts: true,
+  lists: [],
+  sizes: true,
+  balloons: true,
+  scale: null,
   paper: "medium",
 };
 
 /** Building steps alone. */
 export const STEPS_ALONE: SetRecipe = {
+  ...USUAL_SET,
   cover: false,
   views: false,
   apart: false,
-  steps: true,
   cards: false,
   templates: false,
   cutList: false,
   buyingList: false,
   layouts: false,
-  paper: "medium",
 };

@@ -16,12 +16,17 @@ import type { Results } from "../pipeline";
 import type { SetRecipe } from "../stockroom";
 
 /** What comes to a job: all in one step back. */
-export type WholeSet = { readonly pages: readonly Page[]; readonly items: readonly PageItem[] };
+export type WholeSet = {
+  readonly pages: readonly Page[];
+  readonly items: readonly PageItem[];
+  /** Lists that the recipe names and the job does not have. */
+  readonly lacking: readonly string[];
+};
 
 export type Ids = { readonly page: () => Page["id"]; readonly item: () => PageItem["id"] };
 
 /** A document with some pages and items more; the problem says why they do not fit. */
-export function withSet(job: Job, { pages, items }: WholeSet): Result<Job, Problem> {
+export function withSet(job: Job, { pages, items }: Pick<WholeSet, "pages" | "items">): Result<Job, Problem> {
   const edits: Edit[] = [];
   if (pages.length > 0) edits.push({ kind: "setPages", pages: [...pages] });
   if (items.length > 0) edits.push({ kind: "setPageItems", items: [...items] });
@@ -41,6 +46,12 @@ export function withPage(job: Job, page: Page | null, items: readonly PageItem[]
   return made.value;
 }
 
+const PAPERS_OF: Readonly<Record<SetRecipe["paper"], readonly [Paper, Paper]>> = {
+  small: ["a4", "letter"],
+  medium: ["a3", "tabloid"],
+  large: ["a2", "ansiC"],
+};
+
 /** The set as it grows: each page stands after those before it. */
 export class Drafts {
   job: Job;
@@ -49,9 +60,19 @@ export class Drafts {
   readonly ids: Ids;
   private readonly pages: Page[] = [];
   private readonly items: PageItem[] = [];
+  private readonly lacking: string[] = [];
+  private readonly tell: (pages: number) => void;
   private position: number;
 
-  constructor(job: Job, results: Results, recipe: SetRecipe, ids: Ids) {
+  /** `tell` hears of each page that is there. */
+  constructor(
+    job: Job,
+    results: Results,
+    recipe: SetRecipe,
+    ids: Ids,
+    tell: (pages: number) => void = () => undefined,
+  ) {
+    this.tell = tell;
     this.job = job;
     this.results = results;
     this.recipe = recipe;
@@ -65,8 +86,18 @@ export class Drafts {
   }
 
   paper(): Paper {
-    if (this.recipe.paper === "small") return this.isInch ? "letter" : "a4";
-    return this.isInch ? "tabloid" : "a3";
+    const [metric, inch] = PAPERS_OF[this.recipe.paper];
+    return this.isInch ? inch : metric;
+  }
+
+  /** So many columns of lists or cards stand side by side on a page. */
+  columns(): number {
+    return { small: 1, medium: 2, large: 3 }[this.recipe.paper];
+  }
+
+  /** A list is named that the job does not have. */
+  lacks(list: string): void {
+    this.lacking.push(list);
   }
 
   /** A page as this set has them, at the end of it. */
@@ -98,6 +129,7 @@ export class Drafts {
     );
     this.pages.push(...pages);
     this.items.push(...items);
+    if (pages.length > 0) this.tell(new Set(this.pages.map(({ id }) => id)).size);
   }
 
   /** The document as it would be with an item more. */
@@ -107,7 +139,8 @@ export class Drafts {
 
   made(): WholeSet {
     // A page that was named anew is the last of its kind.
-    return { pages: [...new Map(this.pages.map((page) => [page.id, page])).values()], items: this.items };
+    const pages = [...new Map(this.pages.map((page) => [page.id, page])).values()];
+    return { pages, items: this.items, lacking: this.lacking };
   }
 }
 

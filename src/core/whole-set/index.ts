@@ -6,16 +6,17 @@ import { balloonRows, type DrawnPage, type DrawnView } from "../drawing";
 import { type Job, type Page, type PageItem, pageStyle } from "../job";
 import type { SavedLayout } from "../layout";
 import { asksOfPages, catchGrounds, createPageDrawing } from "../paper-set";
-import { createPipeline } from "../pipeline";
+import { createPipeline, type Results } from "../pipeline";
 import { itemsOfSizes, type ProposedSize } from "../placing";
 import { createPlacings, type PlacingInputs } from "../placings";
 import { createDocumentReceiver, type DocumentMessage } from "../sent-document";
 import type { SetRecipe } from "../stockroom";
+import type { TallyRow } from "../tally";
 import { createViews } from "../views";
 import { apartPage } from "./apart-page";
 import { cover } from "./cover";
 import { Drafts, type Ids, type WholeSet, withSet } from "./drafts";
-import { layoutPages, listPages } from "./list-pages";
+import { layoutPages, listPages, ownListPages } from "./list-pages";
 import { cardPages, templatePages } from "./row-pages";
 import { stepPages } from "./step-pages";
 import { balloonsIn, seenRows, subjectsToDraw, viewPage } from "./view-pages";
@@ -28,16 +29,22 @@ export type SetInputs = PlacingInputs & { readonly layouts: readonly SavedLayout
 const MOST_SIZES = 120;
 
 /** Draws up what is missing of the set of a job; with a memory of its own. */
-export function createSetDrawing(): (inputs: SetInputs, recipe: SetRecipe, ids: Ids) => WholeSet {
+export function createSetDrawing(): (
+  inputs: SetInputs,
+  recipe: SetRecipe,
+  ids: Ids,
+  /** Hears how many pages there are, as they come. */
+  tell?: (pages: number) => void,
+) => WholeSet {
   const compute = createPipeline();
   const drawView = createViews();
   const drawPage = createPageDrawing();
   const placings = createPlacings();
-  return (inputs, recipe, ids) => {
+  return (inputs, recipe, ids, tell) => {
     const { job, stockroom, assets, variant, layouts } = inputs;
     const results = compute(job, variant, stockroom, []);
     const head = { info: job.info.job, revision: 1, date: "", variantName: null, shop: "" };
-    const set = new Drafts(job, results, recipe, ids);
+    const set = new Drafts(job, results, recipe, ids, tell);
     const drawn = (page: Page, now: Job = set.job): DrawnPage => {
       const views = new Map<string, DrawnView>(
         asksOfPages(now, [page], variant, true).map((asked) => [
@@ -57,15 +64,18 @@ export function createSetDrawing(): (inputs: SetInputs, recipe: SetRecipe, ids: 
           const start = drawn(page, now);
           const rows = seenRows(results, start, views.picture.id);
           const { without } = balloonRows(now, results);
-          const balloons = [
-            ...balloonsIn(start, views.picture.id, rows, ids),
-            ...balloonsIn(
-              start,
-              views.main.id,
-              without.filter((row) => !rows.includes(row)),
-              ids,
-            ),
-          ];
+          const balloons = !recipe.balloons
+            ? []
+            : [
+                ...balloonsIn(start, views.picture.id, rows, ids),
+                ...balloonsIn(
+                  start,
+                  views.main.id,
+                  without.filter((row) => !rows.includes(row)),
+                  ids,
+                ),
+              ];
+          if (!recipe.sizes) return { items: balloons, draw: (then) => drawn(page, then) };
           proposed ??= placings.propose({ ...inputs, job: now }, page.id, null).slice(0, MOST_SIZES);
           const grounds = catchGrounds(start, { job: now, results, assets, variant });
           const sizes = itemsOfSizes(proposed, start, grounds, pageStyle(page, job), ids.item as () => never);
@@ -85,6 +95,7 @@ export function createSetDrawing(): (inputs: SetInputs, recipe: SetRecipe, ids: 
     if (recipe.cards) cardPages(set, inputs);
     if (recipe.cutList) listPages(set, "cut", drawn);
     if (recipe.buyingList) listPages(set, "buying", drawn);
+    ownListPages(set, drawn);
     if (recipe.layouts) layoutPages(set, layouts, drawn);
     if (recipe.templates) templatePages(set, inputs);
     return set.made();
@@ -95,14 +106,36 @@ export function createSetDrawing(): (inputs: SetInputs, recipe: SetRecipe, ids: 
 export type WholeSetMessage = DocumentMessage &
   Pick<SetInputs, "variant" | "layouts"> & { readonly recipe: SetRecipe; readonly prefix: string };
 
+/** What another thread says meanwhile, and at the end. */
+export type WholeSetAnswer =
+  | { readonly kind: "pages"; readonly count: number }
+  | { readonly kind: "set"; readonly set: WholeSet };
+
 /** Answers messages one after the other. Throws where the first does not say all. */
-export function createSetAnswering(): (message: WholeSetMessage) => WholeSet {
+export function createSetAnswering(): (
+  message: WholeSetMessage,
+  say: (answer: WholeSetAnswer) => void,
+) => void {
   const receive = createDocumentReceiver();
   const draw = createSetDrawing();
-  return ({ variant, layouts, recipe, prefix, ...document }) => {
-    let count = 0;
-    const fresh = () => `${prefix}-${++count}`;
+  return ({ variant, layouts, recipe, prefix, ...document }, say) => {
+    let made = 0;
+    const fresh = () => `${prefix}-${++made}`;
     const ids: Ids = { page: () => fresh() as Page["id"], item: () => fresh() as PageItem["id"] };
-    return draw({ ...receive(document), variant, layouts }, recipe, ids);
+    const inputs = { ...receive(document), variant, layouts };
+    const set = draw(inputs, recipe, ids, (count) => say({ kind: "pages", count }));
+    say({ kind: "set", set });
   };
+}
+
+/** Pages with cards of some rows that have none. */
+export function cardsOfRows(
+  inputs: Pick<SetInputs, "job" | "stockroom"> & { readonly results: Results },
+  ids: Ids,
+  isWanted: (row: TallyRow) => boolean,
+): WholeSet {
+  const { job, results, stockroom } = inputs;
+  const set = new Drafts(job, results, stockroom.setRecipe, ids);
+  cardPages(set, inputs, isWanted);
+  return set.made();
 }

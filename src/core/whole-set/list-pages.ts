@@ -7,7 +7,7 @@ import { type Drafts, GAP } from "./drafts";
 /** How many columns of lists a page has, how wide they are and how high; the title block stands under the last. */
 function columnsOf(set: Drafts, page: Page) {
   const border = borderOf(page);
-  const count = set.recipe.paper === "medium" ? 2 : 1;
+  const count = set.columns();
   const width = Math.floor((border.x1 - border.x0 - GAP * (count + 1)) / count);
   const at = (column: number): [number, number] => [
     border.x0 + GAP + column * (width + GAP),
@@ -57,6 +57,17 @@ export function listPages(set: Drafts, kind: "cut" | "buying", draw: DrawIt): vo
   if (!has && !isEmpty)
     onOwnPages(set, kind === "cut" ? "Cut list" : "Buying list", { kind }, kind === "cut", draw);
 }
+
+/** Lists of the job's own that belong to the set and stand on no page; those that the job does not have are told. */
+export function ownListPages(set: Drafts, draw: DrawIt): void {
+  const has = new Set(set.all("list").flatMap(({ list }) => (list.kind === "own" ? [list.list] : [])));
+  for (const name of set.recipe.lists) {
+    const found = Object.values(set.job.lists).find((list) => list.name.toLowerCase() === name.toLowerCase());
+    if (!found) set.lacks(name);
+    else if (!has.has(found.id)) onOwnPages(set, found.name, { kind: "own", list: found.id }, false, draw);
+  }
+}
+
 const MOST_PAGES = 200;
 const TITLE_ROOM = 48;
 

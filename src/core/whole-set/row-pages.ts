@@ -9,15 +9,21 @@ import { type Drafts, GAP } from "./drafts";
 /** Cards are so high, or twice, or three times as high. */
 const CARD_ROWS = 3;
 
-/** A card for each row that is made and has none. */
-export function cardPages(set: Drafts, { job, stockroom }: PlacingInputs): void {
+/** A card for each row that is made and has none, as far as it is wanted. */
+export function cardPages(
+  set: Drafts,
+  { job, stockroom }: Pick<PlacingInputs, "job" | "stockroom">,
+  isWanted: (row: TallyRow) => boolean = () => true,
+): void {
   const { tally } = set.results;
   const has = new Set(set.all("card").map(({ record }) => tally.rowOfPiece.get(record)?.id));
-  const rows = tally.rows.filter(({ id, shown }) => shown.form.kind !== "none" && !has.has(id));
+  const rows = tally.rows
+    .filter(({ id, shown }) => shown.form.kind !== "none" && !has.has(id))
+    .filter(isWanted);
   const sample = set.paper();
-  const lying = set.recipe.paper === "medium";
+  const lying = set.recipe.paper !== "small";
   const border = borderOf({ paper: sample, lying });
-  const columns = lying ? 2 : 1;
+  const columns = set.columns();
   const width = Math.floor((border.x1 - border.x0 - GAP * (columns + 1)) / columns);
   const unit = Math.floor((border.y1 - border.y0 - GAP * (CARD_ROWS + 1)) / CARD_ROWS);
   const heightOf = (rowsTall: number) => unit * rowsTall + GAP * (rowsTall - 1);

@@ -75,7 +75,10 @@ export function viewPage(
   const border = borderOf(sheet);
   const [free, high] = [border.x1 - border.x0, border.y1 - border.y0];
   const { unit } = job.info.job;
-  const scales = offeredScales(unit);
+  const most = set.recipe.scale ?? Number.POSITIVE_INFINITY;
+  const offered = offeredScales(unit);
+  const small = offered.filter((scale) => scale <= most * (1 + 1e-9));
+  const scales = small.length > 0 ? small : offered.slice(-1);
   const first = scales.findIndex(
     (scale) =>
       (front.width + side.width) * scale <= free - 2 * ROUND - BETWEEN &&

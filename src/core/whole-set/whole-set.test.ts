@@ -8,12 +8,22 @@ import { demoStockroom } from "../../../demo/stockroom";
 import { balloonRows, borderOf, type DrawnPage } from "../drawing";
 import { type Job, NO_ASSETS, type PageItem, pagesInOrder, withEdit } from "../job";
 import { at, sentence } from "../kernel";
+import { sawFor } from "../layout";
+import { LIST_STARTS, startList } from "../lists";
 import { asksOfPages, createPageDrawing } from "../paper-set";
 import { createPipeline } from "../pipeline";
 import { createPlacings } from "../placings";
 import { type SetRecipe, stockroomOf, USUAL_SET } from "../stockroom";
+import type { TallyRow } from "../tally";
 import { createViews } from "../views";
-import { createSetDrawing, type WholeSet, withSet } from ".";
+import {
+  cardsOfRows,
+  createSetAnswering,
+  createSetDrawing,
+  type WholeSet,
+  type WholeSetAnswer,
+  withSet,
+} from ".";
 
 const stockroom = stockroomOf(demoStockroom);
 const JOBS: readonly (readonly [string, Job])[] = [
@@ -111,33 +121,92 @@ describe.each(JOBS)("the whole set of the %s", (_, bare) => {
   });
 });
 
+const NOTHING: SetRecipe = {
+  ...USUAL_SET,
+  cover: false,
+  views: false,
+  apart: false,
+  steps: false,
+  cards: false,
+  templates: false,
+  cutList: false,
+  buyingList: false,
+  layouts: false,
+};
+
 describe("the recipe of a shop", () => {
   it("says what belongs to the set", () => {
-    const nothing = {
-      ...USUAL_SET,
-      cover: false,
-      views: false,
-      apart: false,
-      steps: false,
-      cards: false,
-      templates: false,
-    };
-    const lists = made(pottingBench(), { ...nothing, layouts: false });
+    const lists = made(pottingBench(), { ...NOTHING, cutList: true, buyingList: true });
     expect(lists.items.map((item: PageItem) => (item.kind === "list" ? item.list.kind : item.kind))).toEqual([
       "cut",
       "buying",
     ]);
-    const cards = made(pottingBench(), { ...nothing, cards: true, cutList: false, buyingList: false });
+    const cards = made(pottingBench(), { ...NOTHING, cards: true });
     expect(new Set(cards.items.map(({ kind }) => kind))).toEqual(new Set(["card"]));
     // On small paper there are more of them.
-    const small = made(pottingBench(), {
-      ...nothing,
-      cards: true,
-      cutList: false,
-      buyingList: false,
-      paper: "small",
-    });
+    const small = made(pottingBench(), { ...NOTHING, cards: true, paper: "small" });
     expect(small.pages.length).toBeGreaterThan(cards.pages.length);
     expect(new Set(small.pages.map(({ paper }) => paper))).toEqual(new Set(["a4"]));
+    const large = made(pottingBench(), { ...NOTHING, cards: true, paper: "large" });
+    expect(large.pages.length).toBeLessThan(cards.pages.length);
   });
+
+  it("names lists of the job's own; one that the job lacks is told, and the rest is drawn up", () => {
+    const [, start] = LIST_STARTS;
+    if (!start) throw new Error("there is one");
+    const edit = withEdit(pottingBench(), { kind: "setList", list: startList(start, "own", "To buy", 0) });
+    if (!edit.ok) throw new Error("the list is fine");
+    const set = made(edit.value, { ...NOTHING, lists: ["to BUY", "Glass"] });
+    expect(set.lacking).toEqual(["Glass"]);
+    expect(set.items.map((item) => item.kind === "list" && item.list)).toEqual([
+      { kind: "own", list: "own" },
+    ]);
+    expect(made(fitted(edit.value, set), { ...NOTHING, lists: ["To buy"] }).items).toEqual([]);
+  });
+
+  it("keeps views at or below a scale, and leaves sizes and balloons away where it says so", () => {
+    const recipe: SetRecipe = { ...NOTHING, views: true, sizes: false, balloons: false };
+    const free = made(shelfBrackets(), recipe);
+    expect(new Set(free.items.map(({ kind }) => kind))).toEqual(new Set(["view"]));
+    const [page] = free.pages;
+    const half = made(shelfBrackets(), { ...recipe, scale: (page?.scale ?? 1) / 2 });
+    expect(half.pages[0]?.scale).toBeLessThanOrEqual((page?.scale ?? 1) / 2);
+    const withAll = made(shelfBrackets(), { ...NOTHING, views: true });
+    expect(new Set(withAll.items.map(({ kind }) => kind))).toEqual(new Set(["view", "balloon", "size"]));
+  });
+});
+
+it("pages of cards come for some rows alone: those of a saw", () => {
+  const job = pottingBench();
+  const results = createPipeline()(job, null, stockroom, []);
+  const ids = { page: () => `page${next++}` as never, item: () => `item${next++}` as never };
+  const [saw] = stockroom.saws;
+  if (!saw) throw new Error("the shop has a saw");
+  const isOfSaw = ({ shown: { form } }: TallyRow) =>
+    form.kind === "member" && sawFor(stockroom.saws, form).saw?.id === saw.id;
+  const set = cardsOfRows({ job, stockroom, results }, ids, isOfSaw);
+  const rows = set.items.map((item) => item.kind === "card" && results.tally.rowOfPiece.get(item.record));
+  expect(rows).toEqual(results.tally.rows.filter(isOfSaw));
+  expect(rows.length).toBeGreaterThan(2);
+  expect(cardsOfRows({ job: fitted(job, set), stockroom, results }, ids, isOfSaw).items).toEqual([]);
+});
+
+it("another thread says how many pages there are, as they come, and then the set", () => {
+  const said: WholeSetAnswer[] = [];
+  createSetAnswering()(
+    {
+      job: shelfBrackets(),
+      stockroom,
+      assets: NO_ASSETS,
+      variant: null,
+      layouts: [],
+      recipe: { ...NOTHING, cards: true, cutList: true, buyingList: true },
+      prefix: "set",
+    },
+    (answer) => said.push(answer),
+  );
+  const counts = said.flatMap((one) => (one.kind === "pages" ? [one.count] : []));
+  const last = said.at(-1);
+  expect(counts).toEqual([...counts].sort((a, b) => a - b));
+  expect(last?.kind === "set" && last.set.pages.length).toBe(counts.at(-1));
 });

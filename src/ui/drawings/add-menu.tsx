@@ -10,6 +10,8 @@ import {
   FOLLOWER_SIDES,
   type FollowerSide,
   type Job,
+  type Page,
+  type PageEdit,
   type PageItem,
   readPicture,
   VIEW_SIDES,
@@ -18,13 +20,18 @@ import {
   type ViewOf,
 } from "@/core/job";
 import { sentence } from "@/core/kernel";
+import { sawFor } from "@/core/layout";
+import type { TallyRow } from "@/core/tally";
+import { cardsOfRows } from "@/core/whole-set";
 import { buttonClass } from "../common/button";
+import { newId } from "../common/fresh-id";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { SIDE_WORDS, viewOfWords } from "./item-words";
 import {
   addViewEdit,
   followerOf,
   newCard,
+  newItemId,
   newList,
   newNote,
   newPicture,
@@ -106,6 +113,22 @@ export function AddMenu({ drawn, onPoint, onSteps }: Props) {
     desk.openPage(made.page.id);
     desk.select([made.first]);
   };
+  const saws = useDeskState((state) => state.stockroom.saws);
+  const addCards = (isWanted: (row: TallyRow) => boolean) => {
+    const { stockroom, results } = desk.store.getState();
+    const ids = { page: () => newId("page") as Page["id"], item: newItemId };
+    const { pages, items } = cardsOfRows({ job, stockroom, results }, ids, isWanted);
+    const [first] = pages;
+    if (!first) {
+      toast("Each of these rows has a card already, or there is none.");
+      return;
+    }
+    const edits: PageEdit[] = [
+      { kind: "setPages", pages: [...pages] },
+      { kind: "setPageItems", items: [...items] },
+    ];
+    if (desk.submit({ kind: "together", what: "Add cards", edits }) === null) desk.openPage(first.id);
+  };
   const addStep = () => {
     const { shape } = desk.store.getState().results;
     const home = parent?.of.kind === "assembly" ? parent.of.assembly : null;
@@ -186,6 +209,27 @@ export function AddMenu({ drawn, onPoint, onSteps }: Props) {
           >
             {patternOf?.row.mark ? `Card of ${patternOf.row.mark}` : "Card of the selected piece"}
           </Entry>
+          <Further word="Pages of cards">
+            <Entry onSelect={() => addCards(() => true)}>Of all rows that have none</Entry>
+            <Entry
+              disabled={patternOf === null}
+              onSelect={() => addCards(({ pieces }) => pieces.some(({ id }) => selected.has(id)))}
+            >
+              Of the selected rows
+            </Entry>
+            {saws.map((saw) => (
+              <Entry
+                key={saw.id}
+                onSelect={() =>
+                  addCards(
+                    ({ shown: { form } }) => form.kind === "member" && sawFor(saws, form).saw?.id === saw.id,
+                  )
+                }
+              >
+                Of rows cut on {saw.name}
+              </Entry>
+            ))}
+          </Further>
           <Entry disabled={patternOf === null} onSelect={addTemplate}>
             {patternOf?.row.mark
               ? `Full-size template of ${patternOf.row.mark}`

@@ -5,21 +5,24 @@ import { toast } from "sonner";
 import type { PageEdit } from "@/core/job";
 import { counted } from "@/core/kernel";
 import { type SetRecipe, STEPS_ALONE } from "@/core/stockroom";
-import type { WholeSet, WholeSetMessage } from "@/core/whole-set";
+import type { WholeSet, WholeSetAnswer, WholeSetMessage } from "@/core/whole-set";
 import { newId } from "../common/fresh-id";
 import type { ThreadStart } from "../common/thread";
 import { useDesk } from "../desk/desk-context";
 
-export type SetThread = ThreadStart<WholeSetMessage, WholeSet>;
+export type SetThread = ThreadStart<WholeSetMessage, WholeSetAnswer>;
 
 /** Draws up the set of the variant on the desk; null where it was stopped, or the thread ended. Nothing is kept. */
 export function useSetDrawing(thread: SetThread): {
   readonly running: boolean;
+  /** So many pages there are so far. */
+  readonly pages: number;
   readonly draw: (recipe: SetRecipe) => Promise<WholeSet | "stopped" | "failed">;
   readonly stop: () => void;
 } {
   const desk = useDesk();
   const [running, setRunning] = useState(false);
+  const [pages, setPages] = useState(0);
   const stopping = useRef<(() => void) | null>(null);
   const stop = useCallback(() => stopping.current?.(), []);
   useEffect(() => stop, [stop]);
@@ -33,25 +36,34 @@ export function useSetDrawing(thread: SetThread): {
           setRunning(false);
           resolve(answer);
         };
-        const started = thread(end, () => end("failed"));
+        const started = thread(
+          (said) => (said.kind === "set" ? end(said.set) : setPages(said.count)),
+          () => end("failed"),
+        );
         stopping.current = () => end("stopped");
         setRunning(true);
+        setPages(0);
         const { job, stockroom, assets, variant, layouts } = desk.store.getState();
         started.post({ job, stockroom, assets, variant, layouts, recipe, prefix: newId("set") });
       }),
     [desk, thread],
   );
-  return { running, draw, stop };
+  return { running, pages, draw, stop };
 }
+
+/** Which lists of the recipe a job does not have, and what to do. */
+export const lackingWords = (lists: readonly string[]): string =>
+  `This job has no list named ${lists.map((name) => `"${name}"`).join(", ")}. Add it in Tally, or take it out of the set.`;
 
 /** Draws up what a recipe asks for and puts it into the job, in one step back; tells whether that ended well. */
 export function useDrawUp(thread: SetThread): {
   readonly running: boolean;
+  readonly pages: number;
   readonly drawUp: (recipe: SetRecipe, what: string) => Promise<boolean>;
   readonly stop: () => void;
 } {
   const desk = useDesk();
-  const { running, draw, stop } = useSetDrawing(thread);
+  const { running, pages: count, draw, stop } = useSetDrawing(thread);
   const drawUp = async (recipe: SetRecipe, what: string): Promise<boolean> => {
     const made = await draw(recipe);
     if (made === "stopped") return false;
@@ -59,7 +71,8 @@ export function useDrawUp(thread: SetThread): {
       toast.error("The set could not be drawn up. Try again, or with fewer pages.");
       return false;
     }
-    const { pages, items } = made;
+    const { pages, items, lacking } = made;
+    if (lacking.length > 0) toast(lackingWords(lacking));
     if (items.length === 0) {
       toast("Nothing is missing: all that was asked for is on the pages.");
       return true;
@@ -73,7 +86,7 @@ export function useDrawUp(thread: SetThread): {
     toast(`${counted(pages.length, "page")} added.`);
     return true;
   };
-  return { running, drawUp, stop };
+  return { running, pages: count, drawUp, stop };
 }
 
 /** Proposes building steps for all that has none, and one more for what is in none. */

@@ -3,6 +3,8 @@
 import { Files, LoaderCircle } from "lucide-react";
 import { useState } from "react";
 import { toast } from "sonner";
+import { offeredScales, scaleWords } from "@/core/drawing";
+import { counted } from "@/core/kernel";
 import type { SetRecipe } from "@/core/stockroom";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
@@ -13,9 +15,12 @@ import { useDeskState } from "../desk/desk-context";
 import { useDrawings } from "./drawings-ground";
 import { useDrawUp } from "./use-set-drawing";
 
-const PARTS: readonly (readonly [Exclude<keyof SetRecipe, "paper">, string])[] = [
+type Ticked = Exclude<keyof SetRecipe, "paper" | "lists" | "scale">;
+const PARTS: readonly (readonly [Ticked, string])[] = [
   ["cover", "Cover with contents"],
-  ["views", "Views of the job and of each assembly, with sizes and balloons"],
+  ["views", "Views of the job and of each assembly"],
+  ["sizes", "Sizes on them"],
+  ["balloons", "Balloons on them"],
   ["apart", "The job whole and pulled apart"],
   ["steps", "Building steps of the job and of each assembly"],
   ["cards", "A card for each row"],
@@ -28,10 +33,15 @@ const PARTS: readonly (readonly [Exclude<keyof SetRecipe, "paper">, string])[] =
 export function WholeSetDialog() {
   const { setThread } = useDrawings();
   const usual = useDeskState((state) => state.stockroom.setRecipe);
-  const isInch = useDeskState((state) => ["in", "ft"].includes(state.job.info.job.unit));
+  const unit = useDeskState((state) => state.job.info.job.unit);
+  const isInch = unit === "in" || unit === "ft";
+  const ownLists = useDeskState((state) => state.job.lists);
   const [open, setOpen] = useState(false);
   const [recipe, setRecipe] = useState(usual);
-  const { running, drawUp, stop } = useDrawUp(setThread);
+  const { running, pages, drawUp, stop } = useDrawUp(setThread);
+  // Those of the job, and those that the recipe names beside them.
+  const own = new Set(Object.values(ownLists).map(({ name }) => name));
+  const lists = [...new Set([...own, ...usual.lists])];
   const save = async () => {
     const reply = await call("PUT", "/api/stockroom/set-recipe", recipe);
     if (reply.ok) toast("Saved: other jobs begin with it.");
@@ -73,14 +83,29 @@ export function WholeSetDialog() {
       }
     >
       <div className="mt-3">
-        {PARTS.map(([part, label]) => (
-          <Tick
-            key={part}
-            label={label}
-            on={recipe[part]}
-            onToggle={(on) => setRecipe((now) => ({ ...now, [part]: on }))}
-          />
-        ))}
+        <div className="grid grid-cols-2 gap-x-3">
+          {PARTS.map(([part, label]) => (
+            <Tick
+              key={part}
+              label={label}
+              on={recipe[part]}
+              onToggle={(on) => setRecipe((now) => ({ ...now, [part]: on }))}
+            />
+          ))}
+          {lists.map((name) => (
+            <Tick
+              key={name}
+              label={own.has(name) ? name : `${name} (not in this job)`}
+              on={recipe.lists.includes(name)}
+              onToggle={(on) =>
+                setRecipe((now) => ({
+                  ...now,
+                  lists: on ? [...now.lists, name] : now.lists.filter((one) => one !== name),
+                }))
+              }
+            />
+          ))}
+        </div>
         <div className="mt-2 flex items-end justify-between gap-3">
           <span className="w-48">
             <Chooser
@@ -89,8 +114,25 @@ export function WholeSetDialog() {
               choices={[
                 { value: "medium", label: isInch ? "Tabloid" : "A3" },
                 { value: "small", label: isInch ? "Letter" : "A4" },
+                { value: "large", label: isInch ? "ANSI C" : "A2" },
               ]}
               onChoose={(paper) => setRecipe((now) => ({ ...now, paper }))}
+            />
+          </span>
+          <span className="w-48">
+            <Chooser
+              label="Views no larger than"
+              value={recipe.scale === null ? "" : String(recipe.scale)}
+              choices={[
+                { value: "", label: "they have room" },
+                ...offeredScales(unit).map((scale) => ({
+                  value: String(scale),
+                  label: scaleWords(scale, unit),
+                })),
+              ]}
+              onChoose={(scale) =>
+                setRecipe((now) => ({ ...now, scale: scale === "" ? null : Number(scale) }))
+              }
             />
           </span>
           <Button look="plain" onClick={() => void save()}>
@@ -100,7 +142,8 @@ export function WholeSetDialog() {
         {running ? (
           <p role="status" className="mt-3 flex items-center gap-2 text-[13px]">
             <LoaderCircle size={16} className="animate-spin" aria-hidden />
-            Drawing up the set. You can stop it: nothing is added before it is done.
+            Drawing up the set: {counted(pages, "page")} so far. You can stop it: nothing is added before it
+            is done.
           </p>
         ) : null}
       </div>

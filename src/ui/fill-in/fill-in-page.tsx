@@ -4,7 +4,7 @@ import { useMemo, useState } from "react";
 import { toast } from "sonner";
 import { thumbnail } from "@/core/drawing";
 import { type Assets, type Job, type KeySize, resolveSizes, type Variant, type VariantId } from "@/core/job";
-import { type Problem, sentence } from "@/core/kernel";
+import { counted, type Problem, sentence } from "@/core/kernel";
 import { formatCents, formatDecimal } from "@/core/measure";
 import { createPipeline, type Results } from "@/core/pipeline";
 import { indexStockroom } from "@/core/stockroom";
@@ -20,7 +20,7 @@ import type { DeskProps } from "../desk/desk";
 import { DeskContext, useDesk, useDeskState } from "../desk/desk-context";
 import { computedHere, createDesk } from "../desk/desk-store";
 import { handOver, PAPERS, takeAway } from "../desk/pane-head";
-import { type SetThread, useSetDrawing } from "../drawings/use-set-drawing";
+import { lackingWords, type SetThread, useSetDrawing } from "../drawings/use-set-drawing";
 import { DeskGround } from "../layout/desk-ground";
 import { useLayoutRunner } from "../layout/use-layout-runner";
 import { Question } from "./question";
@@ -269,7 +269,7 @@ function TakeAway({ answers, asked, blocked, startWorker, setThread }: TakeAwayP
 /** The complete set of papers of a variant as one PDF: drawn up in a thread, written on the server, kept nowhere. */
 function WholeSetOut({ variant, setThread }: { readonly variant: VariantId; readonly setThread: SetThread }) {
   const desk = useDesk();
-  const { running, draw, stop } = useSetDrawing(setThread);
+  const { running, pages, draw, stop } = useSetDrawing(setThread);
   const [writing, setWriting] = useState<AbortController | null>(null);
   const make = async () => {
     await desk.flush();
@@ -280,12 +280,14 @@ function WholeSetOut({ variant, setThread }: { readonly variant: VariantId; read
       toast.error("The set could not be drawn up. Try again.");
       return;
     }
+    const { lacking, ...set } = made;
+    if (lacking.length > 0) toast(lackingWords(lacking));
     const given = new AbortController();
     setWriting(given);
     const response = await fetch(`/api/jobs/${encodeURIComponent(id)}/whole-set`, {
       method: "POST",
       headers: { "content-type": "application/json" },
-      body: JSON.stringify({ variant, ...made }),
+      body: JSON.stringify({ variant, ...set }),
       signal: given.signal,
     }).catch(() => null);
     setWriting(null);
@@ -299,7 +301,7 @@ function WholeSetOut({ variant, setThread }: { readonly variant: VariantId; read
       </Button>{" "}
       {waits ? (
         <span role="status" className="text-[13px]">
-          {running ? "Drawing up the set…" : "Writing the PDF…"}{" "}
+          {running ? `Drawing up the set, ${counted(pages, "page")} so far…` : "Writing the PDF…"}{" "}
           <Button
             look="plain"
             onClick={() => {
