@@ -18,16 +18,16 @@ import { useDrawUp } from "./use-set-drawing";
 type Ticked = Exclude<keyof SetRecipe, "paper" | "lists" | "scale">;
 const PARTS: readonly (readonly [Ticked, string])[] = [
   ["cover", "Cover with contents"],
-  ["views", "Views of the job and of each assembly"],
-  ["sizes", "Sizes on them"],
-  ["balloons", "Balloons on them"],
+  ["views", "Views of job and assemblies"],
+  ["sizes", "Sizes on these views"],
+  ["balloons", "Balloons on these views"],
   ["apart", "The job whole and pulled apart"],
-  ["steps", "Building steps of the job and of each assembly"],
+  ["steps", "Building steps"],
   ["cards", "A card for each row"],
+  ["templates", "Full-size templates of ends"],
   ["cutList", "Cut list"],
   ["buyingList", "Buying list"],
   ["layouts", "Saved layouts"],
-  ["templates", "Full-size templates of ends"],
 ];
 
 export function WholeSetDialog() {
