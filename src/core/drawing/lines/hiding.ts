@@ -11,6 +11,8 @@ const DEPTH_MM = 0.01;
 const GROWN_MM = 0.002;
 /** mm. Faces stand in cells that they come this near to, so that a line on the border of two cells meets them in either. */
 const BESIDE_CELL_MM = 0.01;
+/** A share of a cell, for numbers that are rounded. */
+const ROUNDING = 1e-6;
 /** Cells of the grid for each face: from 1 to 8 make no difference, fewer take twice as long. */
 const CELLS_A_FACE = 4;
 const MOST_CELLS = 4_000_000;
@@ -144,20 +146,6 @@ function gridOf({ count, boxes, tops, starts, edges }: Occluders): Grid {
   const [cellX, cellY] = [width / columns, height / rows];
   const columnOf = (x: number) => Math.min(columns - 1, Math.max(0, Math.floor((x - minX) / cellX)));
   const rowOf = (y: number) => Math.min(rows - 1, Math.max(0, Math.floor((y - minY) / cellY)));
-  /** Whether a cell lies wholly beyond one edge of a face. */
-  const isApart = (face: number, column: number, row: number): boolean => {
-    const x = minX + (column + 0.5) * cellX;
-    const y = minY + (row + 0.5) * cellY;
-    const last = starts[face + 1] ?? 0;
-    for (let e = starts[face] ?? 0; e < last; e++) {
-      const ex = edges[3 * e] ?? 0;
-      const ey = edges[3 * e + 1] ?? 0;
-      const c = edges[3 * e + 2] ?? 0;
-      const reach = (Math.abs(ex) * cellX + Math.abs(ey) * cellY) / 2;
-      if (ex * x + ey * y + c < -reach - BESIDE_CELL_MM) return true;
-    }
-    return false;
-  };
   // Chains of entries, one a cell, over two arrays that grow: going over all faces only once.
   const heads = new Int32Array(columns * rows).fill(-1);
   let faces = new Int32Array(4 * count + 16);
@@ -179,9 +167,28 @@ function gridOf({ count, boxes, tops, starts, edges }: Occluders): Grid {
     const left = columnOf((boxes[i] ?? 0) - BESIDE_CELL_MM);
     const right = columnOf((boxes[i + 2] ?? 0) + BESIDE_CELL_MM);
     const top = rowOf((boxes[i + 3] ?? 0) + BESIDE_CELL_MM);
-    for (let row = rowOf((boxes[i + 1] ?? 0) - BESIDE_CELL_MM); row <= top; row++)
-      for (let column = left; column <= right; column++)
-        if (!isApart(face, column, row)) enter(row * columns + column, face);
+    const last = starts[face + 1] ?? 0;
+    for (let row = rowOf((boxes[i + 1] ?? 0) - BESIDE_CELL_MM); row <= top; row++) {
+      // Of the row the cells that lie wholly beyond no edge of the face: long slanted faces reach few of those in their box.
+      const y = minY + (row + 0.5) * cellY;
+      let from = left;
+      let to = right;
+      for (let e = starts[face] ?? 0; e < last; e++) {
+        const ex = edges[3 * e] ?? 0;
+        const ey = edges[3 * e + 1] ?? 0;
+        const reach = (Math.abs(ex) * cellX + Math.abs(ey) * cellY) / 2 + BESIDE_CELL_MM;
+        // ex · x must be at least this in the middle of a cell.
+        const least = -reach - (edges[3 * e + 2] ?? 0) - ey * y;
+        if (ex === 0) {
+          if (least > 0) to = -1;
+          continue;
+        }
+        const column = (least / ex - minX) / cellX - 0.5;
+        if (ex > 0) from = Math.max(from, Math.ceil(column - ROUNDING));
+        else to = Math.min(to, Math.floor(column + ROUNDING));
+      }
+      for (let column = from; column <= to; column++) enter(row * columns + column, face);
+    }
   }
   return {
     along: (x0, y0, x1, y1, tell) => {
