@@ -103,6 +103,27 @@ test("a view is pulled apart and put together again by steps of a slider; nothin
   await expect(
     sheet.getByText(/pulled apart nothing can be measured|lost: pick again/).first(),
   ).toBeVisible();
+  // A piece is drawn farther off along an axis, by its handle.
+  await openStage(page, "Tally");
+  await page.getByText("Hanging rail").first().click();
+  await openStage(page, "Drawings");
+  const handle = sheet.getByRole("button", { name: /^Draw Hanging rail along the height/ });
+  const heightOf = async () => Number(await handle.getAttribute("cy"));
+  const start = await heightOf();
+  await handle.focus();
+  await page.keyboard.press("Shift+ArrowUp");
+  // 100 mm at 1:10.
+  await expect.poll(heightOf).toBeCloseTo(start - 10, 0);
+  const from = await handle.boundingBox();
+  if (!from) throw new Error("the handle is there");
+  await page.mouse.move(from.x + from.width / 2, from.y + from.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(from.x + from.width / 2, from.y - 30, { steps: 4 });
+  await page.mouse.up();
+  await expect.poll(heightOf).toBeLessThan(start - 15);
+  await page.getByRole("button", { name: /^Undo/ }).click();
+  await expect.poll(heightOf).toBeCloseTo(start - 10, 0);
+  await front.focus();
   await page.getByRole("slider", { name: "How far apart" }).focus();
   await page.keyboard.press("Home");
   await expect(page.getByRole("slider", { name: "How far apart" })).toHaveValue("0");

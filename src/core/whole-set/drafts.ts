@@ -1,9 +1,9 @@
 /** A set of pages as it grows. */
 
 import {
-  type Edit,
   type Job,
   type Page,
+  type PageEdit,
   type PageItem,
   type Paper,
   pagesInOrder,
@@ -25,13 +25,18 @@ export type WholeSet = {
 
 export type Ids = { readonly page: () => Page["id"]; readonly item: () => PageItem["id"] };
 
-/** A document with some pages and items more; the problem says why they do not fit. */
-export function withSet(job: Job, { pages, items }: Pick<WholeSet, "pages" | "items">): Result<Job, Problem> {
-  const edits: Edit[] = [];
+/** The edits that add what comes to a job. */
+export function editsOfSet({ pages, items }: Pick<WholeSet, "pages" | "items">): readonly PageEdit[] {
+  const edits: PageEdit[] = [];
   if (pages.length > 0) edits.push({ kind: "setPages", pages: [...pages] });
   if (items.length > 0) edits.push({ kind: "setPageItems", items: [...items] });
+  return edits;
+}
+
+/** A document with some pages and items more; the problem says why they do not fit. */
+export function withSet(job: Job, set: Pick<WholeSet, "pages" | "items">): Result<Job, Problem> {
   let now = job;
-  for (const edit of edits) {
+  for (const edit of editsOfSet(set)) {
     const next = withEdit(now, edit);
     if (!next.ok) return next;
     now = next.value;

@@ -15,13 +15,13 @@ import type { TallyRow } from "../tally";
 import { createViews } from "../views";
 import { apartPage } from "./apart-page";
 import { cover } from "./cover";
-import { Drafts, type Ids, type WholeSet, withSet } from "./drafts";
+import { Drafts, editsOfSet, type Ids, type WholeSet, withSet } from "./drafts";
 import { layoutPages, listPages, ownListPages } from "./list-pages";
 import { cardPages, templatePages } from "./row-pages";
 import { stepPages } from "./step-pages";
 import { balloonsIn, seenRows, subjectsToDraw, viewPage } from "./view-pages";
 
-export { type WholeSet, withSet };
+export { editsOfSet, type WholeSet, withSet };
 
 export type SetInputs = PlacingInputs & { readonly layouts: readonly SavedLayout[] };
 

@@ -11,7 +11,6 @@ import {
   type FollowerSide,
   type Job,
   type Page,
-  type PageEdit,
   type PageItem,
   readPicture,
   VIEW_SIDES,
@@ -22,7 +21,7 @@ import {
 import { sentence } from "@/core/kernel";
 import { sawFor } from "@/core/layout";
 import type { TallyRow } from "@/core/tally";
-import { cardsOfRows } from "@/core/whole-set";
+import { cardsOfRows, editsOfSet } from "@/core/whole-set";
 import { buttonClass } from "../common/button";
 import { newId } from "../common/fresh-id";
 import { useDesk, useDeskState } from "../desk/desk-context";
@@ -117,16 +116,13 @@ export function AddMenu({ drawn, onPoint, onSteps }: Props) {
   const addCards = (isWanted: (row: TallyRow) => boolean) => {
     const { stockroom, results } = desk.store.getState();
     const ids = { page: () => newId("page") as Page["id"], item: newItemId };
-    const { pages, items } = cardsOfRows({ job, stockroom, results }, ids, isWanted);
-    const [first] = pages;
+    const made = cardsOfRows({ job, stockroom, results }, ids, isWanted);
+    const [first] = made.pages;
     if (!first) {
       toast("Each of these rows has a card already, or there is none.");
       return;
     }
-    const edits: PageEdit[] = [
-      { kind: "setPages", pages: [...pages] },
-      { kind: "setPageItems", items: [...items] },
-    ];
+    const edits = [...editsOfSet(made)];
     if (desk.submit({ kind: "together", what: "Add cards", edits }) === null) desk.openPage(first.id);
   };
   const addStep = () => {

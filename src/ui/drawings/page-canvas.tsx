@@ -21,6 +21,7 @@ import { useDesk, useDeskState } from "../desk/desk-context";
 import { CatchMark, Highlights, ItemOnPage, SelectedRows } from "./canvas-parts";
 import { useDrawings } from "./drawings-ground";
 import { itemWords } from "./item-words";
+import { PullHandles } from "./pull-handles";
 import { TipHandles } from "./tip-handles";
 
 /** mm. How near something catches; how near a line is picked. */
@@ -231,6 +232,7 @@ export function PageCanvas({ drawn, zoom, onPiece, catching }: CanvasProps) {
         </ItemOnPage>
       ))}
       {onPiece || catching || drag ? null : <TipHandles drawn={drawn} views={shown.views} zoom={zoom} />}
+      {onPiece || catching || drag ? null : <PullHandles drawn={drawn} views={shown.views} zoom={zoom} />}
       {catching
         ? [catching.from, near].map((one, i) => {
             const at = one && places.get(one.view)?.at;

@@ -2,10 +2,9 @@
 /** The whole set of a job, drawn up in a thread of its own that lives as long as it takes. */
 import { useCallback, useEffect, useRef, useState } from "react";
 import { toast } from "sonner";
-import type { PageEdit } from "@/core/job";
 import { counted } from "@/core/kernel";
 import { type SetRecipe, STEPS_ALONE } from "@/core/stockroom";
-import type { WholeSet, WholeSetAnswer, WholeSetMessage } from "@/core/whole-set";
+import { editsOfSet, type WholeSet, type WholeSetAnswer, type WholeSetMessage } from "@/core/whole-set";
 import { newId } from "../common/fresh-id";
 import type { ThreadStart } from "../common/thread";
 import { useDesk } from "../desk/desk-context";
@@ -77,10 +76,7 @@ export function useDrawUp(thread: SetThread): {
       toast("Nothing is missing: all that was asked for is on the pages.");
       return true;
     }
-    const edits: PageEdit[] = [];
-    if (pages.length > 0) edits.push({ kind: "setPages", pages: [...pages] });
-    edits.push({ kind: "setPageItems", items: [...items] });
-    if (desk.submit({ kind: "together", what, edits }) !== null) return false;
+    if (desk.submit({ kind: "together", what, edits: [...editsOfSet(made)] }) !== null) return false;
     const [first] = [...pages].sort((a, b) => a.position - b.position);
     if (first) desk.openPage(first.id);
     toast(`${counted(pages.length, "page")} added.`);

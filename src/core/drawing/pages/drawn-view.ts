@@ -30,7 +30,7 @@ import {
 } from "../lines";
 import type { Path } from "../path";
 import { arrivingIn, type ShownStep, unitsShown } from "./built-in";
-import { heldIn, piecesApart } from "./pieces-apart";
+import { heldIn, offsetsIn, piecesApart } from "./pieces-apart";
 import type { ViewAsked } from "./view-asked";
 import { baseOf, type ViewPiece } from "./view-base";
 import { featureInView, featureKey, type SeenFeature } from "./view-places";
@@ -60,6 +60,8 @@ export type DrawnView = {
   readonly held: readonly string[];
   /** Of a building step: what comes in; null: it is of none. */
   readonly coming: readonly string[] | null;
+  /** Of one that is pulled apart: how far its units stand from their places, in mm along the axes of what it shows. */
+  readonly offsets: ReadonlyMap<string, Vec3>;
   /** Of what comes in: what comes near to nothing else. */
   readonly loose: readonly string[];
   /** Where the origin of what it shows lies in it, of the job, the assembly or the piece. */
@@ -98,9 +100,18 @@ function piecesOfView(shape: Shape, asked: Subject, assets: Assets, plain = fals
       !instance.path.some((placement) => hidden.has(placement)),
   });
   if (!asked.apart) return pieces;
-  const offsets = built ? arrivingIn(shape, built, assets).offsets : null;
-  return piecesApart(pieces, asked.apart, { shape, asked, assets, byHand: asked.apartBy ?? [], offsets });
+  const offsets = offsetsApart(shape, asked, built, assets);
+  return piecesApart(pieces, asked.apart, { shape, asked, assets, offsets });
 }
+
+/** How far units of a view stand from their places when it is wholly apart. */
+const offsetsApart = (
+  shape: Shape,
+  asked: Pick<Subject, "of" | "apartBy">,
+  built: ShownStep | null,
+  assets: Assets,
+): ReadonlyMap<string, Vec3> =>
+  offsetsIn(shape, asked, assets, built && arrivingIn(shape, built, assets).offsets);
 
 const CUT_AXES = { width: "x", depth: "y", height: "z" } as const;
 
@@ -215,6 +226,7 @@ function drawnPieces(
     })),
     held: [],
     coming: null,
+    offsets: NOWHERE,
     loose: [],
     origin,
     sections,
@@ -227,6 +239,7 @@ const comingIn = ({ blocked, loose }: Arriving, { coming }: ShownStep): Partial<
   loose,
 });
 
+const NOWHERE: DrawnView["offsets"] = new Map();
 const NO_FEATURES: DrawnView["features"] = new Map();
 
 /** Views that are remembered; a job has few that differ in what they show and from where. */
@@ -272,9 +285,10 @@ export function createViewDrawer(): (
     const plane = planeOfCut(shape, asked);
     const made = (): DrawnView => {
       const all: Cut = plane ? cutPieces(seen, plane) : { seen, sections: [] };
+      const offsets = asked.apart ? offsetsApart(shape, asked, built, assets) : NOWHERE;
       if (!built) {
         const drawn = drawnPieces(all, asked, origin);
-        return asked.apart ? { ...drawn, held: heldIn(shape, asked, assets) } : drawn;
+        return asked.apart ? { ...drawn, held: heldIn(shape, asked, assets), offsets } : drawn;
       }
       // What is there already is pale.
       const comes = unitsShown(shape, { ...built, there: [] });
@@ -285,6 +299,7 @@ export function createViewDrawer(): (
       return {
         ...drawnPieces(all, asked, origin, isTinted),
         ...comingIn(arrivingIn(shape, built, assets), built),
+        offsets,
       };
     };
     const drawn = before && (isSame || sameSolids(before.seen, seen)) ? before.drawn : made();

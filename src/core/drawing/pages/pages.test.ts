@@ -147,6 +147,7 @@ describe("followers", () => {
     held: [],
     coming: null,
     loose: [],
+    offsets: new Map(),
     origin: [0, 0],
     sections: [],
   });

@@ -34,20 +34,39 @@ export function heldIn(
 /** The record of a unit, or the placement by which it stands there. */
 const recordOf = (unit: string): string => unitName(unit).record;
 
+type Asked = Pick<ViewAsked, "of"> & { readonly apartBy?: ViewAsked["apartBy"] };
+
+/** How far each unit stands from its place when all is apart, by itself or as a hand put it. `found`: by itself; null: as when all of it is pulled apart. */
+export function offsetsIn(
+  shape: Shape,
+  { of, apartBy = [] }: Asked,
+  assets: Assets,
+  found: ReadonlyMap<string, Vec3> | null,
+): ReadonlyMap<string, Vec3> {
+  if (of.kind !== "job" && of.kind !== "assembly") return found ?? new Map();
+  const home: Home = of.kind === "assembly" ? of.assembly : null;
+  const offsets = new Map(found ?? apartOf(shape, home, assets).offsets);
+  const hand = new Map(apartBy.map(({ record, by }): [string, Vec3] => [record, [...by]]));
+  for (const { key: unit } of unitsAndContacts(shape, home, assets).units) {
+    const by = hand.get(recordOf(unit));
+    if (by) offsets.set(unit, by);
+  }
+  return offsets;
+}
+
 type Ground = {
   readonly shape: Shape;
   readonly asked: Pick<ViewAsked, "of" | "axes">;
   readonly assets: Assets;
-  readonly byHand: ViewAsked["apartBy"];
-  /** How far units stand from their places by themselves; null: as when all of it is pulled apart. */
-  readonly offsets: ReadonlyMap<string, Vec3> | null;
+  /** How far units stand from their places when all is apart. */
+  readonly offsets: ReadonlyMap<string, Vec3>;
 };
 
 /** The pieces of a view by a share of the way to where all stand apart. Of single pieces nothing is moved. */
 export function piecesApart(
   pieces: readonly SeenPiece[],
   share: number,
-  { shape, asked, assets, byHand, offsets: own }: Ground,
+  { shape, asked, assets, offsets }: Ground,
 ): readonly SeenPiece[] {
   const { of, axes } = asked;
   if (of.kind === "piece") return pieces;
@@ -56,13 +75,6 @@ export function piecesApart(
   const home: Home = of.kind === "assembly" ? of.assembly : null;
   const key = baseKeyOf(shape, home) ?? "";
   const units = unitsAndContacts(shape, home, assets).units;
-  const found = own ?? apartOf(shape, home, assets).offsets;
-  const hand = new Map(byHand.map(({ record, by }): [string, Vec3] => [record, [...by]]));
-  const offsets = new Map(found);
-  for (const { key: unit } of units) {
-    const by = hand.get(recordOf(unit));
-    if (by) offsets.set(unit, by);
-  }
   const inThisView = inView(viewIn(base.frame, axes), base.frame);
   const seen = (v: Vec3): Vec3 => subtract(toWorld(inThisView, v), inThisView.origin);
   const first = new Map<string, SeenPiece>();
