@@ -180,4 +180,5 @@ export function pageTable(
     }),
     "(aim: 10 s)",
   );
+  console.log(`  memory of this process after it: ${Math.round(process.memoryUsage().rss / 1e6)} MB`);
 }

@@ -60,7 +60,20 @@ export function proposedSteps(job: Job, shape: Shape, home: Home, assets: Assets
     const own = draft.units.filter(({ key }) => !key.startsWith(FRAME));
     return own.length === 0 ? [] : [{ ...draft, units: own }];
   });
-  const drafts = [...frames.flatMap((frame) => frameDrafts(frame, shape)), ...others];
+  // Between more of the same only frames came.
+  const likes = new Map(units.map(({ key, like }) => [key, like]));
+  const isMore = (before: Draft, next: Draft) => {
+    const there = new Set(before.units.map(({ key }) => likes.get(key)));
+    return next.units.every(({ key }) => there.has(likes.get(key)));
+  };
+  const merged: Draft[] = [];
+  for (const next of others) {
+    const last = merged.at(-1);
+    if (last && isMore(last, next))
+      merged[merged.length - 1] = { ...last, units: [...last.units, ...next.units] };
+    else merged.push(next);
+  }
+  const drafts = [...alikeTogether(frames).flatMap((alike) => framesDrafts(alike, shape)), ...merged];
   const drawn = new Set(units.map(({ key }) => key));
   const bare = names.filter(({ key }) => !drawn.has(key)).map(({ key }) => key);
   // What has no form to be drawn comes last.
@@ -83,8 +96,33 @@ function withFrames(units: readonly Unit[], frames: readonly (readonly Unit[])[]
   ];
 }
 
+type UnitsOfFrame = readonly Unit[];
+
+/** Frames of the same pieces are built side by side. */
+function alikeTogether(frames: readonly UnitsOfFrame[]): readonly (readonly UnitsOfFrame[])[] {
+  const byPieces = new Map<string, UnitsOfFrame[]>();
+  for (const frame of frames) {
+    const pieces = frame
+      .map(({ like }) => like)
+      .sort()
+      .join("\n");
+    byPieces.set(pieces, [...(byPieces.get(pieces) ?? []), frame]);
+  }
+  return [...byPieces.values()];
+}
+
+/** The steps of frames that are alike: each step of one of them is that of all. */
+function framesDrafts(frames: readonly UnitsOfFrame[], shape: Shape): readonly Draft[] {
+  const all = frames.map((frame) => frameDrafts(frame, shape));
+  const most = Math.max(...all.map(({ length }) => length));
+  return Array.from({ length: most }, (_, i): Draft => {
+    const own = all.flatMap((drafts) => drafts[i] ?? []);
+    return { units: own.flatMap(({ units }) => units), isFrame: own.some(({ isFrame }) => isFrame) };
+  });
+}
+
 /** The pieces of a frame by the order of its joints; where that says nothing, as it comes apart. */
-function frameDrafts(frame: readonly Unit[], shape: Shape): readonly Draft[] {
+function frameDrafts(frame: UnitsOfFrame, shape: Shape): readonly Draft[] {
   const levels = jointLevels(frame, shape);
   if (!levels) return comingBack(frame, contactsOf(frame));
   return levels.flatMap((level) => {

@@ -5,6 +5,7 @@
 import fc from "fast-check";
 import Module, { type Manifold } from "manifold-3d";
 import { describe, expect, it } from "vitest";
+import { generatedJob } from "../../../bench/generated";
 import { noticeBoard } from "../../../demo/notice-board";
 import { pottingBench } from "../../../demo/potting-bench";
 import { seedPacketCabinet } from "../../../demo/seed-packet-cabinet";
@@ -216,6 +217,25 @@ describe("a frame of metal", () => {
       "Shelf rail: against Low rail.",
     );
   });
+});
+
+it("frames that are alike are built side by side: ten bays have no more steps than one", () => {
+  // Bays of two widths.
+  const stepsOfBays = (pieces: number, widths: number) => {
+    const shape = shapeOf(generatedJob(pieces, widths));
+    const steps = proposedSteps(generatedJob(pieces, widths), shape, null, NO_ASSETS);
+    const records = steps.flatMap(({ comes }) => comes.map(({ record }) => record));
+    expect(new Set(records).size).toBe(records.length);
+    expect(records.length).toBe(unitNamesOf(shape, null).length);
+    // A ring is mitred before its legs are cut against it.
+    const stepOf = (record: string) =>
+      steps.findIndex(({ comes }) => comes.some((part) => part.record === record));
+    for (let bay = 0; bay < pieces / 20; bay++)
+      expect(stepOf(`leg0-${bay}`)).toBeGreaterThan(stepOf(`rail0-${bay}`));
+    return steps.length;
+  };
+  expect(stepsOfBays(200, 1)).toBe(stepsOfBays(20, 1));
+  expect(stepsOfBays(200, 2)).toBe(stepsOfBays(40, 2));
 });
 
 describe("a step whose way is barred", () => {
