@@ -1,6 +1,7 @@
 "use client";
 /** Settings of a building step: what it says, and what comes in with it; joined with the one before it, or parted. */
-import { useState } from "react";
+import { useMemo, useState } from "react";
+import { unitNamesOf } from "@/core/apart";
 import type { StepItem, StepPart } from "@/core/job";
 import {
   joinedWithBefore,
@@ -34,15 +35,16 @@ export function StepSettings({ item }: { readonly item: StepItem }) {
   const home = standingSteps(job, shape).get(item.home);
   const standing = home?.steps.find(({ step }) => step.id === item.id);
   const { before, after } = stepsBeside(job, item);
-  const inHome = (record: string) =>
-    (job.members[record] &&
-      (shape.members.find(({ member }) => member.id === record)?.home ?? null) === item.home) ||
-    job.panels[record]?.assembly === item.home ||
-    job.boughtParts[record]?.assembly === item.home ||
-    job.placements[record]?.into === item.home;
-  const pieces = [...selected].filter(
-    (record) => inHome(record) && !item.comes.some((part) => part.record === record),
+  const there = new Set(item.comes.map(({ record }) => record));
+  const own = useMemo(
+    () =>
+      new Set<string>([
+        ...unitNamesOf(shape, item.home).map(({ record }) => record),
+        ...shape.bought.flatMap(({ part }) => (part.assembly === item.home ? [part.id] : [])),
+      ]),
+    [shape, item.home],
   );
+  const pieces = [...selected].filter((record) => own.has(record) && !there.has(record));
   const add = (parts: readonly StepPart[]) => {
     if (change({ comes: withParts(item, parts).comes }) === null) desk.select([item.id]);
   };
