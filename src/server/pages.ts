@@ -1,10 +1,10 @@
 /** The drawing pages of a job as files. */
 import { setImmediate } from "node:timers/promises";
-import { type Drawing, flatPage } from "@/core/drawing";
+import { type Drawing, type DrawnPage, flatPage } from "@/core/drawing";
 import { assetsOfPapers, pagesInOrder, type VariantId } from "@/core/job";
 import { ok, type Problem, type Result } from "@/core/kernel";
 import { createDrawnPages } from "@/core/paper-set";
-import { type PageSays, type PutOut, pageChanges, pageSays, withChangeMarks } from "@/core/release";
+import { type PutOut, pageChanges, pageSays, withChangeMarks } from "@/core/release";
 import { type WholeSet, withSet } from "@/core/whole-set";
 import { type Connection, keepPagesOut, readAssets, readPagesOut } from "@/db";
 import { type PageFormat, pagesFile } from "@/formats/pages-file";
@@ -27,9 +27,9 @@ export async function drawnPages(
 
 const NONE: ReadonlyMap<string, PutOut> = new Map();
 
-type FilePage = { readonly id: string; readonly drawing: Drawing; readonly says: PageSays };
+type FilePage = { readonly drawn: DrawnPage; readonly drawing: Drawing };
 
-/** Pages with what stands on them, and bars beside what changed since they were put out where a page wants them. */
+/** Pages as they are drawn, and with bars beside what changed since they were put out where a page wants them. */
 async function pagesWithChanges(
   db: Connection,
   computed: ComputedJob,
@@ -57,10 +57,9 @@ async function pagesWithChanges(
     await setImmediate();
     if (signal?.aborted) throw new Error("aborted");
     const drawn = draw(one);
-    const says = pageSays(drawn, job);
     const before = out.get(one.id);
-    const shown = before ? withChangeMarks(drawn, pageChanges(before.says, says)) : drawn;
-    made.push({ id: one.id, drawing: flatPage(shown), says });
+    const shown = before ? withChangeMarks(drawn, pageChanges(before.says, pageSays(drawn, job))) : drawn;
+    made.push({ drawn, drawing: flatPage(shown) });
   }
   return made;
 }
@@ -80,7 +79,9 @@ export async function putPagesOut(
   const drawings = pages.map(({ drawing }) => drawing);
   const file = await pagesFile("pdf", drawings, { info: job.info.job, made });
   const at = made.getTime();
-  const out = new Map(pages.map((page): [string, PutOut] => [page.id, { revision, at, says: page.says }]));
+  const out = new Map(
+    pages.map(({ drawn }): [string, PutOut] => [drawn.page.id, { revision, at, says: pageSays(drawn, job) }]),
+  );
   if (file !== null) await keepPagesOut(db, id, how.variant, out);
   return file;
 }

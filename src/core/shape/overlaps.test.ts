@@ -2,7 +2,7 @@
 import fc from "fast-check";
 import Module from "manifold-3d";
 import { describe, expect, it } from "vitest";
-import type { Mesh } from "../geometry";
+import { manifoldOf } from "../geometry/manifold.fixture";
 import { newJob, resolveSizes } from "../job";
 import { type SectionShape, sectionParts, sectionProperties, stockroomOf } from "../stockroom";
 import { meshesOf, shapeJob } from ".";
@@ -65,18 +65,8 @@ function pair(a: Side, b: Side, [x, y, z]: readonly [number, number, number], ac
   return { shape, told: shape.checks.some(({ kind }) => kind === "overlap") };
 }
 
-function solidOf(mesh: Mesh) {
-  const made = new kernel.Mesh({
-    numProp: 3,
-    vertProperties: new Float32Array(mesh.vertices.flat()),
-    triVerts: new Uint32Array(mesh.triangles),
-  });
-  made.merge();
-  return new kernel.Manifold(made);
-}
-
 function commonVolume(shape: ReturnType<typeof pair>["shape"]): number {
-  const [a, b] = meshesOf(shape).map(({ mesh }) => solidOf(mesh));
+  const [a, b] = meshesOf(shape).map(({ mesh }) => manifoldOf(kernel, mesh));
   if (!a || !b) throw new Error("both are computed");
   return kernel.Manifold.intersection(a, b).volume();
 }

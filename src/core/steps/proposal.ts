@@ -287,13 +287,12 @@ function sideWords(way: Vec3): string {
 /** Units as parts of a step: a placement whole where all its repeats come. */
 function partsOf(keys: readonly string[], all: readonly UnitName[]): readonly StepPart[] {
   const wanted = new Set(keys);
-  const whole = (record: string) => all.every((unit) => unit.record !== record || wanted.has(unit.key));
+  const left = new Set(all.flatMap(({ key, record }) => (wanted.has(key) ? [] : [record])));
   const parts = new Map<string, StepPart>();
-  for (const unit of all) {
-    if (!wanted.has(unit.key)) continue;
-    const { record, repeat } = unit;
-    if (whole(record)) parts.set(record, allOf(record));
-    else parts.set(unit.key, { record, repeat, count: null });
+  for (const { key, record, repeat } of all) {
+    if (!wanted.has(key)) continue;
+    if (left.has(record)) parts.set(key, { record, repeat, count: null });
+    else parts.set(record, allOf(record));
   }
   return [...parts.values()];
 }

@@ -16,6 +16,7 @@ import {
   type ViewSide,
 } from "@/core/job";
 import type { Freedom } from "@/core/placing";
+import { partName } from "@/core/steps";
 import type { Tally } from "@/core/tally";
 
 export const SIDE_WORDS: Readonly<Record<ViewSide, string>> = {
@@ -119,16 +120,7 @@ export const FREEDOM_WORDS: Readonly<Record<Freedom, string>> = {
   turn: "how it is turned",
 };
 
-export const nameOf = (record: string, job: Job): string =>
-  job.members[record]?.name ??
-  job.panels[record]?.name ??
-  job.boughtParts[record]?.name ??
-  placementName(record, job);
-
-function placementName(id: string, job: Job): string {
-  const placement = job.placements[id];
-  return (placement && job.assemblies[placement.assembly]?.name) ?? "a piece that is gone";
-}
+export const nameOf = (record: string, job: Job): string => partName(job, record) || "a piece that is gone";
 
 export function listWords({ list }: Pick<ListItem, "list">, job: Job): string {
   switch (list.kind) {

@@ -1,6 +1,7 @@
 /** What a view of a building step shows: what is there already, and what comes in. */
 import { type Arriving, arriving, baseKeyOf, unitOf } from "../../apart";
 import type { Assets } from "../../job";
+import { remembersEach } from "../../kernel";
 import type { Instance, Shape } from "../../shape";
 import type { BuiltIn, StepAsked } from "../../steps";
 
@@ -17,6 +18,8 @@ export function unitsShown(
   return (record, { key }) => units.has(unitOf(record, key, base));
 }
 
-/** How what comes in gets to its place. */
+const arrivals = remembersEach<ShownStep, Arriving>();
+
+/** How what comes in gets to its place: found once for all that a view asks of it. */
 export const arrivingIn = (shape: Shape, step: ShownStep, assets: Assets): Arriving =>
-  arriving(shape, step.home, assets, step);
+  arrivals(step, [shape, assets], () => arriving(shape, step.home, assets, step));

@@ -4,7 +4,7 @@ import type { StepItem } from "../../job";
 import { counted, remembersEach } from "../../kernel";
 import { pieceText } from "../../lists";
 import { partName, type StandingStep } from "../../steps";
-import { type DrawItem, fitted, type Stroke, wrapped } from "../display";
+import { type DrawItem, type DrawnText, fitted, type Stroke, wrapped } from "../display";
 import type { Face } from "../face";
 import { textWidth } from "../text-width";
 import type { PageGround } from "./page-ground";
@@ -91,7 +91,13 @@ function rowsOf({ coming, bought }: StandingStep, { job, tally, lists }: PageGro
 function drawnStep(item: StepItem, standing: StandingStep, steps: number, ground: PageGround): Drawn {
   const { width } = item;
   const items: DrawItem[] = [];
-  const put = (at: Vec2, text: string, size: number, face: Face, more: Partial<DrawItem> = {}) => {
+  const put = (
+    at: Vec2,
+    text: string,
+    size: number,
+    face: Face,
+    more: Partial<DrawnText> & Pick<DrawItem, "record"> = {},
+  ) => {
     if (text === "") return;
     items.push({
       kind: "text",
@@ -103,7 +109,7 @@ function drawnStep(item: StepItem, standing: StandingStep, steps: number, ground
       ink: "ink",
       layer: "TEXTS",
       ...more,
-    } as DrawItem);
+    });
   };
   const { job } = ground;
   const assembly = item.home === null ? null : (job.assemblies[item.home]?.name ?? "");
