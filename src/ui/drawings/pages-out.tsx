@@ -14,14 +14,14 @@ const papersOf = (page: Page): readonly Paper[] => {
     },
     {
       label: "Put out all pages (PDF)",
-      contains: "the same; from then on what changes on a page is told",
+      contains: "the same file; later changes on these pages are listed",
       path: "/put-out",
       sends: { page: null },
     },
     { label: `${page.heading} (PDF)`, contains: "this page alone", path: `/pages?format=pdf&${one}` },
     {
       label: `Put out ${page.heading} (PDF)`,
-      contains: "this page alone; from then on what changes on it is told",
+      contains: "this page alone; later changes on it are listed",
       path: "/put-out",
       sends: { page: page.id },
     },
