@@ -10,10 +10,15 @@ type Parts = {
   panels: Record<string, NonNullable<JobParts["panels"]>[string]>;
 };
 
-function addBay({ points, members, panels }: Parts, bay: number, levels: number): void {
+/** Bays of a row, and how far they stand off one another, in mm. */
+type Stand = { readonly inRow: number; readonly beside: number; readonly behind: number };
+
+const APART: Stand = { inRow: 50, beside: 320, behind: 300 };
+
+function addBay({ points, members, panels }: Parts, bay: number, levels: number, stand: Stand): void {
   const name = (part: string) => `${part}-${bay}`;
-  const x = `${bay % 50} * (width + 320)`;
-  const y = `${Math.floor(bay / 50)} * (depth + 300)`;
+  const x = `${bay % stand.inRow} * (width + ${stand.beside})`;
+  const y = `${Math.floor(bay / stand.inRow)} * (depth + ${stand.behind})`;
   // Every seventh bay is a little wider, so that rows differ as they do in a real job.
   const wide = `width + ${(bay % levels) * 7}`;
   const corner = (i: number): readonly [string, string] => [
@@ -66,9 +71,15 @@ function addBay({ points, members, panels }: Parts, bay: number, levels: number)
   }
 }
 
-export function generatedJob(pieces: number, levels = 40): Job {
+/** Bays that all touch one another, side by side and back to back: one block. */
+export function joinedJob(pieces: number): Job {
+  const inRow = Math.ceil(Math.sqrt(pieces / PER_BAY));
+  return generatedJob(pieces, 1, { inRow, beside: 0, behind: 0 });
+}
+
+export function generatedJob(pieces: number, levels = 40, stand: Stand = APART): Job {
   const parts: Parts = { points: {}, members: {}, panels: {} };
-  for (let bay = 0; bay < pieces / PER_BAY; bay++) addBay(parts, bay, levels);
+  for (let bay = 0; bay < pieces / PER_BAY; bay++) addBay(parts, bay, levels, stand);
   return newJob({
     info: { code: "GEN", title: `Generated, ${pieces} pieces` },
     keySizes: { width: { formula: "900" }, depth: { formula: "1000" }, height: { formula: "850" } },

@@ -26,6 +26,7 @@ export {
   setDeleted,
   stepJob,
   stepNames,
+  stepsBack,
   UnreadableJob,
 } from "./job-repository";
 export {

@@ -222,15 +222,24 @@ function viewOf(tx: Transaction, stored: StoredJob): LogView {
   };
 }
 
-async function lastStep(db: Transaction | Database, jobId: string, which: "undo" | "redo") {
+function nextSteps(db: Transaction | Database, jobId: string, which: "undo" | "redo", most: number) {
   const state = which === "undo" ? "applied" : "undone";
-  const [row] = await db
+  return db
     .select()
     .from(editLog)
     .where(and(eq(editLog.jobId, jobId), eq(editLog.action, "edit"), eq(editLog.state, state)))
     .orderBy(which === "undo" ? desc(editLog.id) : asc(editLog.id))
-    .limit(1);
+    .limit(most);
+}
+
+async function lastStep(db: Transaction | Database, jobId: string, which: "undo" | "redo") {
+  const [row] = await nextSteps(db, jobId, which, 1);
   return row ?? null;
+}
+
+/** What the next so many steps back are called, the newest edit first. */
+export async function stepsBack({ db }: Connection, jobId: string, most: number): Promise<readonly string[]> {
+  return (await nextSteps(db, jobId, "undo", most)).map(({ name }) => name);
 }
 
 async function carryOut(

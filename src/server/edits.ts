@@ -15,7 +15,15 @@ import {
   touchedRecords,
 } from "@/core/job";
 import { type Problem, sentence } from "@/core/kernel";
-import { type Connection, readAssets, type StepNames, type StoredJob, stepJob } from "@/db";
+import {
+  type Connection,
+  findSummary,
+  readAssets,
+  type StepNames,
+  type StoredJob,
+  stepJob,
+  stepsBack,
+} from "@/db";
 
 export type StepAnswer =
   | { readonly status: "applied"; readonly replayed: boolean }
@@ -142,4 +150,12 @@ export function stepBack(
       answer: { status: "applied", replayed: false },
     };
   });
+}
+
+/** As many as somebody looks back at. */
+const MOST_BACK = 30;
+
+/** What was done last in a job, in words, the newest first; null: there is no such job. */
+export async function lastEdits(db: Connection, id: string): Promise<readonly string[] | null> {
+  return (await findSummary(db, id)) ? stepsBack(db, id, MOST_BACK) : null;
 }

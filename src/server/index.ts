@@ -10,7 +10,7 @@ export {
   printDiagrams,
   printRackLabels,
 } from "./diagrams";
-export { type StepAnswer, stepBack, submitEdit } from "./edits";
+export { lastEdits, type StepAnswer, stepBack, submitEdit } from "./edits";
 export {
   createEmptyJob,
   createFromList,

@@ -3,12 +3,13 @@ import { setImmediate } from "node:timers/promises";
 import { type Drawing, type DrawnPage, flatPage } from "@/core/drawing";
 import { assetsOfPapers, pagesInOrder, type VariantId } from "@/core/job";
 import { ok, type Problem, type Result } from "@/core/kernel";
-import { createDrawnPages } from "@/core/paper-set";
+import { asksOfPages, createPageDrawing } from "@/core/paper-set";
 import { type PutOut, pageChanges, pageSays, withChangeMarks } from "@/core/release";
 import { type WholeSet, withSet } from "@/core/whole-set";
 import { type Connection, keepPagesOut, readAssets, readPagesOut } from "@/db";
 import { type PageFormat, pagesFile } from "@/formats/pages-file";
 import { type ComputedJob, headOf } from "./papers";
+import { viewsSideBySide } from "./view-threads";
 
 type Wanted = { readonly page?: string | null; readonly signal?: AbortSignal };
 
@@ -43,23 +44,24 @@ async function pagesWithChanges(
   );
   const marked = pages.filter((one) => one.marksChanges).map((one) => one.id);
   const out = marked.length === 0 ? NONE : await readPagesOut(db, open.id, variant, marked);
-  const draw = createDrawnPages({
-    job,
-    results,
-    stockroom,
-    layouts: open.layouts,
-    assets: await readAssets(db, assetsOfPapers(job, stockroom)),
-    variant: variant === "" ? null : (variant as VariantId),
-    head: headOf(computed, variant, new Date()),
-  });
+  const assets = await readAssets(db, assetsOfPapers(job, stockroom));
+  const head = headOf(computed, variant, new Date());
+  const draw = createPageDrawing();
+  const asks = pages.map((one) => asksOfPages(job, [one], variant === "" ? null : (variant as VariantId)));
+  const sideBySide = viewsSideBySide({ job, stockroom, assets }, asks.flat());
   const made: FilePage[] = [];
-  for (const one of pages) {
-    await setImmediate();
-    if (signal?.aborted) throw new Error("aborted");
-    const drawn = draw(one);
-    const before = out.get(one.id);
-    const shown = before ? withChangeMarks(drawn, pageChanges(before.says, pageSays(drawn, job))) : drawn;
-    made.push({ drawn, drawing: flatPage(shown) });
+  try {
+    for (const [i, one] of pages.entries()) {
+      await setImmediate();
+      if (signal?.aborted) throw new Error("aborted");
+      const views = await sideBySide.views(asks[i] ?? []);
+      const drawn = draw(one, { job, results, stockroom, views, layouts: open.layouts, assets, head });
+      const before = out.get(one.id);
+      const shown = before ? withChangeMarks(drawn, pageChanges(before.says, pageSays(drawn, job))) : drawn;
+      made.push({ drawn, drawing: flatPage(shown) });
+    }
+  } finally {
+    sideBySide.end();
   }
   return made;
 }

@@ -7,7 +7,8 @@ import type { Vec3 } from "../geometry";
 import type { Assets, Home } from "../job";
 import { at, remembersEach } from "../kernel";
 import type { Shape } from "../shape";
-import { offsetsOf } from "./distances";
+import type { SeenFrom } from "./covering";
+import { offsetsOf, offsetsSeen } from "./distances";
 import { type Contacts, contactsOf, peeled, type Removal, volumeOf } from "./peeling";
 import {
   baseKeyOf,
@@ -20,12 +21,15 @@ import {
   unitsOf,
 } from "./units";
 
-export type Apart = {
+export type Leaving = {
   readonly units: readonly Unit[];
   /** In the order in which they leave; together what is alike. */
   readonly removals: readonly Removal[];
   /** Units that hold one another, so that none of them can leave by itself: they stay where they are. */
   readonly stuck: readonly string[];
+};
+
+export type Apart = Leaving & {
   /** How far each unit stands from its place when all is apart, in mm along the axes of the home; those that stay are not there. */
   readonly offsets: ReadonlyMap<string, Vec3>;
 };
@@ -91,11 +95,24 @@ export function arriving(
   };
 }
 
-/** Pulls a home apart, one level of it: assemblies that stand in it move as they are. */
-export function pulledApart(shape: Shape, home: Home, assets: Assets): Apart {
+const left = remembersEach<Shape, Map<Home, Leaving>>();
+
+/** In which order a home comes apart, one level of it: assemblies that stand in it move as they are. Found once for all that asks. */
+export function leavingOf(shape: Shape, home: Home, assets: Assets): Leaving {
+  const byHome = left(shape, [assets], () => new Map());
+  const before = byHome.get(home);
+  if (before) return before;
   const { units, contacts } = unitsAndContacts(shape, home, assets);
-  const { removals, stuck } = peeled(units, contacts);
-  return { units, removals, stuck, offsets: offsetsOf(units, removals, contacts) };
+  const made = { units, ...peeled(units, contacts) };
+  byHome.set(home, made);
+  return made;
+}
+
+/** Pulls a home apart, so that little covers other things when it is seen from where it is said, in its axes. */
+export function pulledApart(shape: Shape, home: Home, assets: Assets, from: SeenFrom): Apart {
+  const leaving = leavingOf(shape, home, assets);
+  const { contacts } = unitsAndContacts(shape, home, assets);
+  return { ...leaving, offsets: offsetsSeen(leaving.units, leaving.removals, contacts, from) };
 }
 
 export {
@@ -104,6 +121,7 @@ export {
   contactsOf,
   peeled,
   type Removal,
+  type SeenFrom,
   togetherOf,
   type Unit,
   type UnitName,

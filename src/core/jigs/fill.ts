@@ -49,8 +49,14 @@ export function fillJig(
   const sizes = resolveSizes(job, null);
   const texts = new Map<string, string>();
   const keySizes: SimpleEdit[] = [];
+  const typed = (name: string) => (filling.values[name] ?? "").trim();
   for (const field of jig.fields) {
-    const text = (filling.values[field.name] ?? "").trim();
+    const text = typed(field.name);
+    if (field.isNeeded && !field.isNeeded(typed)) continue;
+    if (field.kind === "section" && text === "" && field.like) {
+      texts.set(field.name, texts.get(field.like.field) ?? "");
+      continue;
+    }
     if (field.kind === "count") {
       const value = Number(text);
       if (!Number.isInteger(value) || value < field.least || value > field.most)

@@ -1,5 +1,6 @@
 /** Jigs for frames: box frame, rectangle, rail set, splayed stand, ladder, slatted top. */
-import { choice, count, type Jig, length } from "./jig";
+import { type EndCut, pastEnd } from "../job";
+import { choice, count, type Jig, length, sectionLike } from "./jig";
 import { buttEnd, type JigMaker, minus, type Place, plus, sum, type Term, textOf, times } from "./maker";
 
 const half = (term: Term): Term => times(term, 0.5);
@@ -9,11 +10,17 @@ const height = length("height", "Overall height", "850", "34");
 const section = { kind: "section", name: "section", label: "Section" } as const;
 
 /** Corners of a level rectangle of centre lines, `inset` within the outside, front left first, counter-clockwise from above. */
-function corners(across: Term, deep: Term, inset: Term, z: Term): readonly [Place, Place, Place, Place] {
-  const [right, back] = [minus(across, inset), minus(deep, inset)];
+function corners(
+  across: Term,
+  deep: Term,
+  inset: Term,
+  z: Term,
+  insetDeep = inset,
+): readonly [Place, Place, Place, Place] {
+  const [right, back] = [minus(across, inset), minus(deep, insetDeep)];
   return [
-    [inset, inset, z],
-    [right, inset, z],
+    [inset, insetDeep, z],
+    [right, insetDeep, z],
     [right, back, z],
     [inset, back, z],
   ];
@@ -21,53 +28,178 @@ function corners(across: Term, deep: Term, inset: Term, z: Term): readonly [Plac
 
 const RING = ["Top rail", "Top end rail", "Top rail", "Top end rail"];
 
-function lowRing(maker: JigMaker, legs: readonly string[], places: readonly Place[], bar: string): void {
+type Ring = {
+  readonly names: readonly string[];
+  readonly section: string;
+  /** Four corners of the centre lines, one after the other. */
+  readonly places: readonly Place[];
+  readonly rolls?: readonly string[];
+  /** Which of them run past the others, the even ones (0) or the odd ones (1); null: all are mitred. */
+  readonly through: 0 | 1 | null;
+};
+
+/** Four members round a rectangle; their ids in its order. */
+function ring(
+  maker: JigMaker,
+  { names, section: bar, places, rolls = [], through }: Ring,
+): readonly string[] {
+  if (through === null) return maker.mitredRing(names, bar, places, rolls);
+  const ids = places.map(() => maker.memberId());
+  const near = (i: number) => ids[(i + ids.length) % ids.length] ?? "";
   places.forEach((from, i) => {
-    const next = (i + 1) % places.length;
-    maker.member(maker.memberId(), i % 2 ? "Low end rail" : "Low rail", bar, from, places[next] ?? from, {
-      start: buttEnd(legs[i] ?? ""),
-      end: buttEnd(legs[next] ?? ""),
+    const cut = (other: string): EndCut => (i % 2 === through ? pastEnd(other) : buttEnd(other));
+    maker.member(ids[i] ?? "", names[i] ?? "", bar, from, places[(i + 1) % places.length] ?? from, {
+      start: cut(near(i - 1)),
+      end: cut(near(i + 1)),
+      ...(rolls[i] ? { roll: rolls[i] } : {}),
     });
   });
+  return ids;
 }
+
+const LOW_RING = ["Low rail", "Low end rail", "Low rail", "Low end rail"];
+
+/** Between which legs braces go, each from low at the first to high at the second: corners are counted from the front left. */
+const BRACED: Readonly<Record<string, readonly (readonly [number, number])[]>> = {
+  none: [],
+  back: [[3, 2]],
+  ends: [
+    [0, 3],
+    [1, 2],
+  ],
+  all: [
+    [3, 2],
+    [0, 3],
+    [1, 2],
+  ],
+};
+
+const AS_LEGS = { field: "section", words: "as the legs" };
+type Text = (name: string) => string;
+const hasRings = { isNeeded: (text: Text) => Number(text("rings")) > 0 };
+const isBraced = { isNeeded: (text: Text) => (BRACED[text("braces")] ?? []).length > 0 };
 
 const boxFrame: Jig = {
   id: "box-frame",
   name: "Box frame",
-  note: "Four legs under a mitred top ring, with lower rings butted between them",
+  note: "Four legs, a top ring on them or between them, lower rings between them, and braces",
   fields: [
     width,
     depth,
     height,
-    section,
+    { ...section, label: "Section of the legs" },
+    sectionLike("top", "Section of the top ring", AS_LEGS),
+    choice("corners", "Top ring", [
+      ["mitred", "on the legs, mitred"],
+      ["butted", "on the legs, long rails run through"],
+      ["between", "between the legs"],
+    ]),
     count("rings", "Lower rings", 1, 0, 6),
-    length("low", "Middle of the lowest ring above the floor", "180", "7"),
+    sectionLike("low_section", "Section of the lower rings", AS_LEGS, hasRings),
+    length("low", "Middle of the lowest ring above the floor", "180", "7", {
+      isNeeded: (text) => hasRings.isNeeded(text) || isBraced.isNeeded(text),
+    }),
+    choice("braces", "Braces", [
+      ["none", "none"],
+      ["back", "across the back"],
+      ["ends", "across both ends"],
+      ["all", "across the back and both ends"],
+    ]),
+    sectionLike("brace", "Section of the braces", AS_LEGS, isBraced),
+    length("brace_off", "Braces end this far from the rings", "100", "4", isBraced),
   ],
   make: (maker, values) => {
-    const [w, d, h, bar] = [
+    const [w, d, h] = [
       maker.term(values.text("width")),
       maker.term(values.text("depth")),
       maker.term(values.text("height")),
-      values.text("section"),
     ];
-    const inset = half(maker.section(bar)[0]);
-    const top = minus(h, inset);
-    const ring = corners(w, d, inset, top);
-    const rails = maker.mitredRing(RING, bar, ring);
-    const legs = ring.map(() => maker.memberId());
-    ring.forEach(([x, y], i) => {
-      maker.member(legs[i] ?? "", "Leg", bar, [x, y, 0], [x, y, top], { end: buttEnd(rails[i] ?? "") });
+    const [leg, topBar, lowBar] = [values.text("section"), values.text("top"), values.text("low_section")];
+    const [legAcross, legDeep] = maker.section(leg);
+    const [topWide, topHigh] = maker.section(topBar);
+    const [lowWide, lowHigh] = maker.section(lowBar);
+    const isBetween = values.text("corners") === "between";
+    const topMiddle = minus(h, half(topHigh));
+    const feet = corners(w, d, half(legAcross), 0, half(legDeep));
+    const legs = feet.map(() => maker.memberId());
+    /** A ring between legs ends in their middles, its outer faces flush with theirs. */
+    const between = (wide: number, z: Term) => flushRing({ w, d, wide, legAcross, legDeep }, z);
+    const top = {
+      names: RING,
+      section: topBar,
+      places: corners(w, d, half(topWide), topMiddle),
+      through: values.text("corners") === "butted" ? 0 : null,
+    } as const;
+    const rails = isBetween ? [] : ring(maker, top);
+    feet.forEach(([x, y], i) => {
+      const [to, end] = isBetween ? [h, {}] : [topMiddle, { end: buttEnd(rails[i] ?? "") }];
+      maker.member(legs[i] ?? "", "Leg", leg, [x, y, 0], [x, y, to], end);
     });
+    /** Each side by itself: rings of legs that are not square have no common corners. */
+    const put = (names: readonly string[], bar: string, sides: ReturnType<typeof between>) => {
+      sides.forEach(([from, to], i) => {
+        const next = (i + 1) % sides.length;
+        maker.member(maker.memberId(), names[i] ?? "", bar, from, to, {
+          start: buttEnd(legs[i] ?? ""),
+          end: buttEnd(legs[next] ?? ""),
+        });
+      });
+    };
+    if (isBetween) put(RING, topBar, between(topWide, topMiddle));
     const rings = values.count("rings");
     const low = maker.term(values.text("low"));
     for (let i = 0; i < rings; i++) {
       // The rings stand evenly from the lowest up to below the top ring.
-      const z = i === 0 ? low : plus(low, times(minus(top, low), i / rings));
-      lowRing(maker, legs, corners(w, d, inset, z), bar);
+      const z = i === 0 ? low : plus(low, times(minus(topMiddle, low), i / rings));
+      put(LOW_RING, lowBar, between(lowWide, z));
+    }
+    const off = maker.term(values.text("brace_off"));
+    const from = rings > 0 ? sum(low, half(lowHigh), off) : plus(low, off);
+    const to = minus(minus(h, topHigh), off);
+    for (const [a, b] of BRACED[values.text("braces")] ?? []) {
+      const [[ax, ay], [bx, by]] = [feet[a] ?? [0, 0], feet[b] ?? [0, 0]];
+      maker.member(maker.memberId(), "Brace", values.text("brace"), [ax, ay, from], [bx, by, to], {
+        start: buttEnd(legs[a] ?? ""),
+        end: buttEnd(legs[b] ?? ""),
+      });
     }
     return maker.done("Insert a box frame");
   },
 };
+
+type Flush = {
+  readonly w: Term;
+  readonly d: Term;
+  readonly wide: number;
+  readonly legAcross: number;
+  readonly legDeep: number;
+};
+
+/** The four sides of a ring between legs, each from the middle of one leg to that of the next, its outer face in the plane of theirs. */
+function flushRing({ w, d, wide, legAcross, legDeep }: Flush, z: Term): readonly (readonly [Place, Place])[] {
+  const side = half(wide);
+  const [x0, x1] = [half(legAcross), minus(w, half(legAcross))];
+  const [y0, y1] = [half(legDeep), minus(d, half(legDeep))];
+  const [front, back, left, right] = [side, minus(d, side), side, minus(w, side)];
+  return [
+    [
+      [x0, front, z],
+      [x1, front, z],
+    ],
+    [
+      [right, y0, z],
+      [right, y1, z],
+    ],
+    [
+      [x1, back, z],
+      [x0, back, z],
+    ],
+    [
+      [left, y1, z],
+      [left, y0, z],
+    ],
+  ];
+}
 
 const rectangle: Jig = {
   id: "rectangle",
@@ -94,24 +226,14 @@ const rectangle: Jig = {
     ];
     const inset = half(maker.section(bar)[0]);
     const upright = values.text("plane") === "upright";
-    const places = corners(w, h, inset, 0).map(([x, y, z]): Place => (upright ? [x, z, y] : [x, y, z]));
-    const [a, b, c, d] = places;
-    if (!a || !b || !c || !d) return maker.done("Insert a rectangle frame");
-    const names = ["Rail", "Side", "Rail", "Side"];
-    // Flat sections lie in the plane of the frame: their width is turned into it.
-    const rolls = upright ? ["90", "0", "90", "0"] : [];
-    if (values.text("corners") !== "butted") maker.mitredRing(names, bar, places, rolls);
-    else {
-      const [right, left] = [maker.memberId(), maker.memberId()];
-      const [low, high] = [maker.memberId(), maker.memberId()];
-      const past = (rail: string) =>
-        ({ kind: "square", offset: "0", past: rail }) as ReturnType<typeof buttEnd>;
-      const roll = (i: number) => (rolls[i] ? { roll: rolls[i] } : {});
-      maker.member(right, "Side", bar, b, c, { start: past(low), end: past(high), ...roll(1) });
-      maker.member(left, "Side", bar, a, d, { start: past(low), end: past(high), ...roll(3) });
-      maker.member(low, "Rail", bar, a, b, { start: buttEnd(left), end: buttEnd(right), ...roll(0) });
-      maker.member(high, "Rail", bar, d, c, { start: buttEnd(left), end: buttEnd(right), ...roll(2) });
-    }
+    ring(maker, {
+      names: ["Rail", "Side", "Rail", "Side"],
+      section: bar,
+      places: corners(w, h, inset, 0).map(([x, y, z]): Place => (upright ? [x, z, y] : [x, y, z])),
+      // Flat sections lie in the plane of the frame: their width is turned into it.
+      rolls: upright ? ["90", "0", "90", "0"] : [],
+      through: values.text("corners") === "butted" ? 1 : null,
+    });
     return maker.done("Insert a rectangle frame");
   },
 };

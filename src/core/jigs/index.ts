@@ -2,3 +2,4 @@
 
 export { fillJig, JIGS, type JigFilling } from "./fill";
 export type { Jig, JigField } from "./jig";
+export { lastUsed } from "./last-used";

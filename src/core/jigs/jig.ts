@@ -2,28 +2,26 @@
 import type { InsertEdit } from "../job";
 import type { JigMaker } from "./maker";
 
-export type JigField =
+type FieldKind =
   | {
       readonly kind: "length";
-      readonly name: string;
-      readonly label: string;
       readonly value: { readonly mm: string; readonly in: string };
     }
+  | { readonly kind: "count"; readonly value: number; readonly least: number; readonly most: number }
+  | { readonly kind: "timber" | "board" }
   | {
-      readonly kind: "count";
-      readonly name: string;
-      readonly label: string;
-      readonly value: number;
-      readonly least: number;
-      readonly most: number;
+      readonly kind: "section";
+      /** The field whose section it has where nothing is chosen for it, and what that is called. */
+      readonly like?: { readonly field: string; readonly words: string };
     }
-  | { readonly kind: "section" | "timber" | "board"; readonly name: string; readonly label: string }
-  | {
-      readonly kind: "choice";
-      readonly name: string;
-      readonly label: string;
-      readonly choices: readonly (readonly [string, string])[];
-    };
+  | { readonly kind: "choice"; readonly choices: readonly (readonly [string, string])[] };
+
+export type JigField = FieldKind & {
+  readonly name: string;
+  readonly label: string;
+  /** Whether it is asked for at all, by what is filled in elsewhere; absent: always. */
+  readonly isNeeded?: (text: (name: string) => string) => boolean;
+};
 
 /** What was filled in: texts by the name of the field. */
 export type JigValues = {
@@ -40,12 +38,28 @@ export type Jig = {
   readonly make: (maker: JigMaker, values: JigValues) => InsertEdit;
 };
 
-export const length = (name: string, label: string, mm: string, inches: string): JigField => ({
+type Needed = Pick<JigField, "isNeeded">;
+
+export const length = (
+  name: string,
+  label: string,
+  mm: string,
+  inches: string,
+  needed: Needed = {},
+): JigField => ({
   kind: "length",
   name,
   label,
   value: { mm, in: inches },
+  ...needed,
 });
+/** A section that is as that of another field unless one is chosen. */
+export const sectionLike = (
+  name: string,
+  label: string,
+  like: { readonly field: string; readonly words: string },
+  needed: Needed = {},
+): JigField => ({ kind: "section", name, label, like, ...needed });
 export const count = (name: string, label: string, value: number, least = 1, most = 200): JigField => ({
   kind: "count",
   name,

@@ -4,7 +4,7 @@ import type { Home } from "./assembly";
 import { newAssembly, newPlacement, newPoint } from "./build";
 import { copyOfPieces, type NewId } from "./copies";
 import type { Edit, SimpleEdit } from "./edit";
-import { sharedPoints } from "./edit-assembly";
+import { type MakeAssemblyEdit, sharedPoints } from "./edit-assembly";
 import { contentsOf, findAssembly, homeOf } from "./homes";
 import type { Job } from "./job";
 import { type PlaceText, termOf, textOf } from "./place-text";
@@ -21,7 +21,7 @@ export function assemblyOf(
   ids: readonly string[],
   { name, at, repeat }: { readonly name: string; readonly at: PlaceText; readonly repeat?: Repeat },
   newId: NewId,
-): Result<Edit, Problem> {
+): Result<MakeAssemblyEdit, Problem> {
   const [first] = ids;
   if (first === undefined) return err({ kind: "emptyText", what: "The selection of pieces" });
   if (name.trim() === "") return err({ kind: "emptyText", what: "The name of the assembly" });

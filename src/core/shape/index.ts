@@ -23,6 +23,7 @@ export {
 export { faultWords } from "./fault";
 export { type Features, featuresOf, standInOf } from "./features";
 export { between, facingPair, letGo } from "./follow";
+export { endsAcross, endsOnOthers, freedEnds } from "./free-ends";
 export { guideIds } from "./guides";
 export { cutsByRule, type JointRule, type ProposedCut } from "./joints";
 export type { MemberSolid } from "./member";

@@ -42,6 +42,7 @@ export function cover(set: Drafts, { job, assets }: PlacingInputs): void {
     corner: "topRight",
     width: Math.max(60, width),
     height: border.y1 - border.y0 - 90,
+    columns: 1,
   });
   set.add([{ ...page, scale }], [title, ...(size ? [view] : []), contents]);
 }

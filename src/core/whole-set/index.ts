@@ -16,7 +16,7 @@ import { createViews } from "../views";
 import { apartPage } from "./apart-page";
 import { cover } from "./cover";
 import { Drafts, editsOfSet, type Ids, type WholeSet, withSet } from "./drafts";
-import { layoutPages, listPages, ownListPages } from "./list-pages";
+import { furtherContents, layoutPages, listPages, ownListPages } from "./list-pages";
 import { cardPages, templatePages } from "./row-pages";
 import { stepPages } from "./step-pages";
 import { balloonsIn, seenRows, subjectsToDraw, viewPage } from "./view-pages";
@@ -98,6 +98,7 @@ export function createSetDrawing(): (
     ownListPages(set, drawn);
     if (recipe.layouts) layoutPages(set, layouts, drawn);
     if (recipe.templates) templatePages(set, inputs);
+    if (recipe.cover) furtherContents(set, drawn);
     return set.made();
   };
 }

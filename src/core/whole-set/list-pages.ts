@@ -26,10 +26,11 @@ function onOwnPages(
   list: ListItem["list"],
   silhouettes: boolean,
   draw: DrawIt,
+  more: (page: number) => Partial<Page> = () => ({}),
 ): void {
   let shown = list;
   for (let i = 0; i < MOST_PAGES; i++) {
-    const page = set.page(i === 0 ? heading : `${heading}, continued`);
+    const page = set.page(list.kind === "rest" || i > 0 ? `${heading}, continued` : heading, more(i));
     const { count, width, height, at } = columnsOf(set, page);
     const item = plainList({
       id: set.ids.item(),
@@ -56,6 +57,19 @@ export function listPages(set: Drafts, kind: "cut" | "buying", draw: DrawIt): vo
   const isEmpty = kind === "cut" ? tally.rows.length === 0 : buyingList.groups.length === 0;
   if (!has && !isEmpty)
     onOwnPages(set, kind === "cut" ? "Cut list" : "Buying list", { kind }, kind === "cut", draw);
+}
+
+/** The list of all pages goes on behind the page that it stands on, when it has become too long for it. */
+export function furtherContents(set: Drafts, draw: DrawIt): void {
+  const lists = set.all("list");
+  const goesOn = (item: ListItem) => lists.find(({ list }) => list.kind === "rest" && list.of === item.id);
+  let last = lists.find(({ list }) => list.kind === "pages");
+  for (let next = last; next; next = goesOn(next)) last = next;
+  const page = set.job.pages[last?.page ?? ""];
+  if (!last || !page || leftOf(draw(page), last) === 0) return;
+  // Between it and the page after it, however many there come to be.
+  const more = (i: number) => ({ position: page.position + (i + 1) / (MOST_PAGES + 1) });
+  onOwnPages(set, "Contents", { kind: "rest", of: last.id }, false, draw, more);
 }
 
 /** Lists of the job's own that belong to the set and stand on no page; those that the job does not have are told. */

@@ -6,14 +6,14 @@ import { seedPacketCabinet } from "../../../demo/seed-packet-cabinet";
 import { shelfBrackets } from "../../../demo/shelf-brackets";
 import { demoStockroom } from "../../../demo/stockroom";
 import { balloonRows, borderOf, type DrawnPage } from "../drawing";
-import { type Job, NO_ASSETS, type PageItem, pagesInOrder, withEdit } from "../job";
+import { type Job, NO_ASSETS, type PageItem, pagesInOrder, plainPage, withEdit } from "../job";
 import { at, sentence } from "../kernel";
 import { sawFor } from "../layout";
 import { LIST_STARTS, startList } from "../lists";
 import { asksOfPages, createPageDrawing } from "../paper-set";
 import { createPipeline } from "../pipeline";
 import { createPlacings } from "../placings";
-import { type SetRecipe, stockroomOf, USUAL_SET } from "../stockroom";
+import { type SetRecipe, STEPS_ALONE, stockroomOf, USUAL_SET } from "../stockroom";
 import type { TallyRow } from "../tally";
 import { createViews } from "../views";
 import {
@@ -60,6 +60,43 @@ function drawnPages(job: Job): readonly DrawnPage[] {
     return draw(page, { job, results, stockroom, views, layouts: [], assets: NO_ASSETS, head });
   });
 }
+
+it("the list of many pages goes on behind the cover, each page in it once, and grows on when pages come", () => {
+  const blank = (from: number, count: number) =>
+    Array.from({ length: count }, (_, i) =>
+      plainPage({ id: `blank${from + i}` as never, heading: `Blank ${from + i}`, position: from + i }),
+    );
+  const withBlank = (job: Job, from: number, count: number): Job => {
+    const after = withEdit(job, { kind: "setPages", pages: blank(from, count) });
+    if (!after.ok) throw new Error(sentence(after.problem));
+    return after.value;
+  };
+  const alone: SetRecipe = { ...STEPS_ALONE, steps: false, cover: true };
+  const listed = (job: Job) =>
+    drawnPages(job).flatMap(({ placed }) =>
+      placed.flatMap(({ fault, items }) => {
+        expect(fault).toBeNull();
+        return items.flatMap((item) => (item.kind === "text" ? [item.text] : []));
+      }),
+    );
+  const expectAll = (job: Job) => {
+    const texts = listed(job).filter((text) => text.startsWith("Blank "));
+    const headings = Object.values(job.pages).map(({ heading }) => heading);
+    expect([...texts].sort()).toEqual(headings.filter((one) => one.startsWith("Blank ")).sort());
+  };
+  const bare = withBlank(shelfBrackets(), 0, 110);
+  const job = fitted(bare, made(bare, alone));
+  expect(
+    pagesInOrder(job)
+      .slice(0, 3)
+      .map(({ heading }) => heading),
+  ).toEqual(["Cover", "Contents, continued", expect.stringMatching(/^(Contents|Blank)/)]);
+  expectAll(job);
+  const more = withBlank(job, 1_000, 120);
+  const again = made(more, alone);
+  expect(again.pages.length).toBeGreaterThan(0);
+  expectAll(fitted(more, again));
+});
 
 describe.each(JOBS)("the whole set of the %s", (_, bare) => {
   const set = made(bare);

@@ -9,6 +9,7 @@ import { Table } from "../common/table";
 import { TextField } from "../common/text-field";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { Out, PaneHead } from "../desk/pane-head";
+import { toggled } from "../desk/picking";
 import type { Stage } from "../desk/stages";
 import { type TableFieldProps, TextCell } from "./table-cells";
 
@@ -103,7 +104,11 @@ function BuyRow({ id, cells }: { readonly id: string; readonly cells: TableField
   return (
     <tr
       aria-selected={chosen}
-      onClick={() => desk.select(own.flatMap((row) => row.pieces.map((piece) => piece.id)))}
+      onClick={(event) => {
+        const ids = own.flatMap((row) => row.pieces.map((piece) => piece.id));
+        const more = event.shiftKey || event.ctrlKey || event.metaKey;
+        desk.select(more ? toggled(selected, ids) : ids);
+      }}
       className={`cursor-pointer border-seam border-b ${chosen ? "bg-brass-pale" : "hover:bg-ground"}`}
     >
       {BUYING_COLUMNS.map((column) => (

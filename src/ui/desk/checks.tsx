@@ -1,6 +1,6 @@
 "use client";
 import type { Check } from "@/core/job";
-/** Checks, each one sentence with what, where and a verb; those of the selection, or all when there is none. */
+/** Checks, each one sentence with what, where and a verb; those of the selection first, the others of the job below. */
 import { counted } from "@/core/kernel";
 import { Button } from "../common/button";
 import { useDesk, useDeskState } from "./desk-context";
@@ -8,27 +8,49 @@ import { useDesk, useDeskState } from "./desk-context";
 export function CheckList() {
   const checks = useDeskState((state) => state.results.tally.checks);
   const selected = useDeskState((state) => state.selected);
-  const own =
-    selected.size === 0 ? checks : checks.filter((check) => check.records.some((id) => selected.has(id)));
-  const words = counted(own.length, "check");
+  const isOwn = ({ records }: Check) => records.some((id) => selected.has(id));
+  const own = checks.filter(isOwn);
+  const others = checks.filter((check) => !isOwn(check));
+  if (selected.size === 0) return <Checks heading={counted(checks.length, "check")} checks={checks} />;
   return (
     <>
-      <h3 className="mb-1 font-semibold text-[13px]">
-        {words}{" "}
-        {selected.size > 0 && checks.length > own.length ? (
-          <span className="font-normal text-ink-soft">for the selection, {checks.length} in the job</span>
-        ) : null}
-      </h3>
-      {own.length === 0 ? (
-        <p className="text-[13px] text-ink-soft">
-          {checks.length === 0 ? "No checks in this job." : "No checks for this selection."}
-        </p>
+      <Checks
+        heading={`${counted(own.length, "check")} for the selection`}
+        checks={own}
+        none="No checks for this selection."
+      />
+      {others.length > 0 ? (
+        <div className="pt-2">
+          <Checks heading={`${counted(others.length, "other check")} in the job`} checks={others} />
+        </div>
       ) : null}
+    </>
+  );
+}
+
+/** More than these are not read in one go. */
+const MOST_SHOWN = 50;
+
+function Checks({
+  heading,
+  checks,
+  none = "No checks in this job.",
+}: {
+  readonly heading: string;
+  readonly checks: readonly Check[];
+  readonly none?: string;
+}) {
+  const rest = checks.length - MOST_SHOWN;
+  return (
+    <>
+      <h3 className="mb-1 font-semibold text-[13px]">{heading}</h3>
+      {checks.length === 0 ? <p className="text-[13px] text-ink-soft">{none}</p> : null}
       <ul className="space-y-1.5">
-        {own.slice(0, 50).map((check) => (
+        {checks.slice(0, MOST_SHOWN).map((check) => (
           <CheckLine key={check.message} check={check} />
         ))}
       </ul>
+      {rest > 0 ? <p className="pt-1 text-[13px] text-ink-soft">and {rest} more</p> : null}
     </>
   );
 }

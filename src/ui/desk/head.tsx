@@ -1,7 +1,8 @@
 "use client";
 import { CloudOff, Redo2, Search, Undo2 } from "lucide-react";
 import Link from "next/link";
-import { useEffect, useState } from "react";
+import { useCallback, useEffect, useState } from "react";
+import { toast } from "sonner";
 /** The head of the desk: the job, the six stages with their state, variant, undo and redo, search. */
 import type { VariantId } from "@/core/job";
 import { savedFor } from "@/core/layout";
@@ -12,6 +13,7 @@ import { useDesk, useDeskState } from "./desk-context";
 import { nextStep } from "./desk-store";
 import { SearchDialog } from "./search";
 import { STAGE_NAMES, STAGES, type Stage } from "./stages";
+import { StepsMenu } from "./steps-menu";
 
 export type HeadProps = { readonly stage: Stage; readonly onStage: (stage: Stage) => void };
 
@@ -103,9 +105,20 @@ function Tools({ stage, onStage }: { readonly stage: Stage; readonly onStage: (s
   const saving = useDeskState((state) => state.saving);
   const computing = useDeskState((state) => state.computing);
   const [searching, setSearching] = useState(false);
+  const step = useCallback(
+    async (which: "undo" | "redo") => {
+      const words = nextStep(desk.store.getState(), which)?.words;
+      if (words === undefined) return;
+      await desk.step(which);
+      toast(`${which === "undo" ? "Undone" : "Done again"}: ${words}`, { id: "step", duration: 2500 });
+    },
+    [desk],
+  );
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       const typing = event.target instanceof HTMLInputElement || event.target instanceof HTMLTextAreaElement;
+      // What opened over the desk, or is typed in, takes the key for itself.
+      if (event.key === "Escape" && !typing && !event.defaultPrevented) desk.select([]);
       // Only where the pieces are drawn: in a list the same key puts a cell back.
       if (event.key === "Delete" && !typing && stage === "shape") {
         const { selected, job } = desk.store.getState();
@@ -121,12 +134,12 @@ function Tools({ stage, onStage }: { readonly stage: Stage; readonly onStage: (s
         setSearching(true);
       } else if (!typing && (key === "z" || key === "y")) {
         event.preventDefault();
-        void desk.step(key === "y" || event.shiftKey ? "redo" : "undo");
+        void step(key === "y" || event.shiftKey ? "redo" : "undo");
       }
     };
     window.addEventListener("keydown", onKey);
     return () => window.removeEventListener("keydown", onKey);
-  }, [desk, stage]);
+  }, [desk, stage, step]);
   return (
     <div className="ml-auto flex items-center gap-1 pr-3">
       <p
@@ -149,16 +162,17 @@ function Tools({ stage, onStage }: { readonly stage: Stage; readonly onStage: (s
           aria-label="Undo"
           aria-disabled={!undoable}
           icon={<Undo2 size={17} aria-hidden />}
-          onClick={() => (undoable ? void desk.step("undo") : undefined)}
+          onClick={() => (undoable ? void step("undo") : undefined)}
         />
       </Hint>
+      <StepsMenu disabled={!undoable} />
       <Hint text={redoable ? `Redo: ${redoable}` : "Nothing to redo"}>
         <Button
           look="dark"
           aria-label="Redo"
           aria-disabled={!redoable}
           icon={<Redo2 size={17} aria-hidden />}
-          onClick={() => (redoable ? void desk.step("redo") : undefined)}
+          onClick={() => (redoable ? void step("redo") : undefined)}
         />
       </Hint>
       <Hint text="Search (Ctrl+K)">

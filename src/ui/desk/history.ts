@@ -49,12 +49,33 @@ export function offered(
   layouts: readonly SavedLayout[],
 ): Offered {
   const step = nextIn(history, which, layouts);
-  if (step?.kind === "layout") return { step, words: `layout of ${step.name}` };
+  if (step?.kind === "layout") return { step, words: layoutWords(step) };
   const words = server[which];
   if (words === null) return null;
   if (which === "redo" && step === undefined && !history.untouched) return null;
   return { step: { kind: "edit" }, words };
 }
+
+/** What steps back would take back one after the other, in words: `edits` are those that the server has, the newest first. */
+export function stepsBack(
+  { past }: History,
+  edits: readonly string[],
+  layouts: readonly SavedLayout[],
+): readonly string[] {
+  const words: string[] = [];
+  let next = 0;
+  for (const step of [...past].reverse()) {
+    if (step.kind === "layout") {
+      if (!isFrozen(step, layouts)) words.push(layoutWords(step));
+      continue;
+    }
+    const edit = edits[next++];
+    if (edit !== undefined) words.push(edit);
+  }
+  return [...words, ...edits.slice(next)];
+}
+
+const layoutWords = ({ name }: LayoutStep) => `layout of ${name}`;
 
 const stackOf = (history: History, which: "undo" | "redo") =>
   which === "undo" ? history.past : history.future;

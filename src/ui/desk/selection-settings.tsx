@@ -21,6 +21,7 @@ import { BoughtSettings } from "./bought-settings";
 import { CARDINALS } from "./cardinals";
 import { useDesk, useDeskState } from "./desk-context";
 import { EndSettings } from "./end-settings";
+import { EndsOfMany } from "./ends-of-many";
 import { KeySizeSettings } from "./key-size-settings";
 import { PanelOutline } from "./panel-outline";
 import { PanelPlace } from "./panel-place";
@@ -152,9 +153,7 @@ function MemberSettings({ members, job }: { readonly members: readonly Member[];
           />
         </>
       ) : (
-        <p className="col-span-2 self-center text-[12px] text-ink-soft">
-          Select a single piece in the 3D view to set its end cuts.
-        </p>
+        <EndsOfMany members={members} />
       )}
       <TextField
         label="Name"

@@ -1,11 +1,13 @@
 "use client";
 /** Assemblies of the selection: made, opened, placed again, taken apart; a panel put between two. */
 import { Boxes, Columns2, LogIn, Plus, Ungroup } from "lucide-react";
-import { assemblyOf, findAssembly, newInsert, newPanel, readPlace, takenApart } from "@/core/job";
-import { sentence } from "@/core/kernel";
-import { between, panelSolid } from "@/core/shape";
+import { useMemo, useState } from "react";
+import { assemblyOf, type Edit, findAssembly, newInsert, newPanel, readPlace, takenApart } from "@/core/job";
+import { counted, sentence } from "@/core/kernel";
+import { between, endsAcross, freedEnds, panelSolid } from "@/core/shape";
 import { Button } from "../common/button";
 import { Field } from "../common/field";
+import { Tick } from "../common/tick";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { ActionForm, DoButton, textIn } from "./action-form";
 import { placeAgain } from "./assembly-tree";
@@ -43,19 +45,34 @@ export function AssembleForm({ ids }: { readonly ids: readonly string[] }) {
   const first = ids
     .map((id) => (job.members[id] ?? job.panels[id] ?? job.boughtParts[id])?.name)
     .find(Boolean);
+  const across = useMemo(() => endsAcross(job, new Set(ids)), [job, ids]);
+  const [free, setFree] = useState(true);
   const run = (form: FormData) => {
     const at = readPlace(textIn(form, "at"));
     if (at?.kind !== "place") return "Type three lengths separated by semicolons: width; depth; height.";
     const edit = assemblyOf(job, ids, { name: textIn(form, "name"), at: at.at }, freshIds(job));
     if (!edit.ok) return sentence(edit.problem);
-    const refused = desk.submit(edit.value);
-    if (refused === null && edit.value.kind === "makeAssembly") desk.select([edit.value.placement.id]);
+    const freed = free ? freedEnds(job, desk.store.getState().results.shape, across).edits : [];
+    const made = edit.value;
+    const whole: Edit =
+      freed.length === 0
+        ? made
+        : { kind: "together", what: `Make ${textIn(form, "name")} an assembly`, edits: [...freed, made] };
+    const refused = desk.submit(whole);
+    if (refused === null) desk.select([made.placement.id]);
     return refused;
   };
   return (
     <ActionForm word="Assemble" icon={<Boxes size={14} aria-hidden />} button="Create assembly" onDo={run}>
       <Field name="name" label="Name" defaultValue={first ?? "Assembly"} required />
       <Field name="at" label="Origin (width; depth; height)" defaultValue="0; 0; 0" required />
+      {across.length > 0 ? (
+        <Tick
+          label={`Free ${counted(across.length, "end")} cut against what stays outside, or the other way round. They keep their form.`}
+          on={free}
+          onToggle={setFree}
+        />
+      ) : null}
     </ActionForm>
   );
 }

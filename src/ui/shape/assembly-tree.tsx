@@ -14,6 +14,7 @@ import {
 import { Button } from "../common/button";
 import { Hint } from "../common/hint";
 import { useDesk, useDeskState } from "../desk/desk-context";
+import { toggled } from "../desk/picking";
 import { freshIds } from "./fresh-ids";
 import { Section } from "./ledger-section";
 
@@ -67,7 +68,8 @@ function Branch({ placement, depth, around }: PlacementRow) {
   const isHidden = hidden.has(placement.id);
   const pick = (event: React.MouseEvent) => {
     const { selected } = desk.store.getState();
-    desk.select(event.shiftKey || event.ctrlKey ? [...selected, placement.id] : [placement.id]);
+    const more = event.shiftKey || event.ctrlKey || event.metaKey;
+    desk.select(more ? toggled(selected, [placement.id]) : [placement.id]);
   };
   return (
     <li>

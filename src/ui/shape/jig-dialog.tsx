@@ -2,7 +2,7 @@
 import { DraftingCompass } from "lucide-react";
 import { useMemo, useState } from "react";
 import { thumbnail } from "@/core/drawing";
-import { fillJig, JIGS, type Jig, type JigField } from "@/core/jigs";
+import { fillJig, JIGS, type Jig, type JigField, lastUsed } from "@/core/jigs";
 import { type Job, resolveSizes, withEdit } from "@/core/job";
 import { counted, type Problem, type Result, sentence } from "@/core/kernel";
 import type { LengthUnit } from "@/core/measure";
@@ -21,7 +21,8 @@ import { freshIds } from "./fresh-ids";
 
 type Filling = Readonly<Record<string, string>>;
 
-function startingValue(field: JigField, unit: LengthUnit, stockroom: Stockroom): string {
+function startingValue(field: JigField, job: Job, stockroom: Stockroom): string {
+  const { unit } = job.info.job;
   switch (field.kind) {
     case "length":
       return unit === "in" || unit === "ft" ? `${field.value.in} in` : `${field.value.mm} mm`;
@@ -30,21 +31,21 @@ function startingValue(field: JigField, unit: LengthUnit, stockroom: Stockroom):
     case "choice":
       return field.choices[0]?.[0] ?? "";
     case "section":
-      return stockroom.sections.find(({ shape }) => shape.kind !== "timber")?.id ?? "";
+      return field.like ? "" : (lastUsed(job, stockroom, "section") ?? "");
     case "timber":
-      return stockroom.sections.find(({ shape }) => shape.kind === "timber")?.id ?? "";
+      return lastUsed(job, stockroom, "timber") ?? "";
     case "board":
-      return boardFor(field.name, stockroom);
+      return boardFor(field.name, job, stockroom);
     default:
       return field satisfies never;
   }
 }
 
 /** Backs and floors start with the thinnest board there is. */
-function boardFor(name: string, { boards }: Stockroom): string {
+function boardFor(name: string, job: Job, stockroom: Stockroom): string {
   const thin = name === "back" || name === "floor";
-  const first = thin ? [...boards].sort((a, b) => a.thickness - b.thickness)[0] : boards[0];
-  return first?.id ?? "";
+  const thinnest = [...stockroom.boards].sort((a, b) => a.thickness - b.thickness)[0];
+  return (thin ? thinnest?.id : lastUsed(job, stockroom, "board")) ?? "";
 }
 
 /** In the job's own unit the bare number is enough. */
@@ -53,9 +54,9 @@ function bare(text: string, unit: LengthUnit): string {
   return own && text.endsWith(own) ? text.slice(0, -own.length) : text;
 }
 
-const fillingOf = (jig: Jig, unit: LengthUnit, stockroom: Stockroom): Filling =>
+const fillingOf = (jig: Jig, job: Job, stockroom: Stockroom): Filling =>
   Object.fromEntries(
-    jig.fields.map((field) => [field.name, bare(startingValue(field, unit, stockroom), unit)]),
+    jig.fields.map((field) => [field.name, bare(startingValue(field, job, stockroom), job.info.job.unit)]),
   );
 
 /** The jig by itself, on the job's key sizes. */
@@ -102,9 +103,8 @@ function JigForm({ onDone }: { readonly onDone: () => void }) {
   const desk = useDesk();
   const job = useDeskState((state) => state.job);
   const stockroom = useDeskState((state) => state.stockroom);
-  const { unit } = job.info.job;
   const [jig, setJig] = useState<Jig>(JIGS[0] as Jig);
-  const [values, setValues] = useState<Filling>(() => fillingOf(jig, unit, stockroom));
+  const [values, setValues] = useState<Filling>(() => fillingOf(jig, job, stockroom));
   const [place, setPlace] = useState("0; 0; 0");
   const [keepSizes, setKeepSizes] = useState(true);
   const [asAssembly, setAsAssembly] = useState(false);
@@ -116,7 +116,7 @@ function JigForm({ onDone }: { readonly onDone: () => void }) {
   );
   const choose = (next: Jig) => {
     setJig(next);
-    setValues(fillingOf(next, unit, stockroom));
+    setValues(fillingOf(next, job, stockroom));
     setFault(null);
   };
   const insert = () => {
@@ -150,15 +150,17 @@ function JigForm({ onDone }: { readonly onDone: () => void }) {
       </ul>
       <div className="space-y-1.5">
         <p className="pb-1 text-[13px] text-ink-soft">{jig.note}.</p>
-        {jig.fields.map((field) => (
-          <JigInput
-            key={`${jig.id} ${field.name}`}
-            field={field}
-            value={values[field.name] ?? ""}
-            stockroom={stockroom}
-            onChange={(value) => setValues({ ...values, [field.name]: value })}
-          />
-        ))}
+        {jig.fields
+          .filter(({ isNeeded }) => isNeeded?.((name) => values[name] ?? "") ?? true)
+          .map((field) => (
+            <JigInput
+              key={`${jig.id} ${field.name}`}
+              field={field}
+              value={values[field.name] ?? ""}
+              stockroom={stockroom}
+              onChange={(value) => setValues({ ...values, [field.name]: value })}
+            />
+          ))}
         <Field
           label="Position (width; depth; height)"
           labelled="beside"
@@ -222,9 +224,12 @@ function JigInput({ field, value, stockroom, onChange }: JigInputProps) {
   const choices =
     field.kind === "choice"
       ? field.choices.map(([id, label]) => ({ value: id, label }))
-      : (field.kind === "board" ? stockroom.boards : stockroom.sections).map(({ id, name }) => ({
-          value: id,
-          label: name,
-        }));
+      : [
+          ...(field.kind === "section" && field.like ? [{ value: "", label: field.like.words }] : []),
+          ...(field.kind === "board" ? stockroom.boards : stockroom.sections).map(({ id, name }) => ({
+            value: id,
+            label: name,
+          })),
+        ];
   return <Chooser label={field.label} value={value} choices={choices} onChoose={onChange} />;
 }

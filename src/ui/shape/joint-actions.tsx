@@ -2,9 +2,17 @@
 /** Joints of the selection: cut by a rule, two points made one, a member split. */
 import { Combine, Merge, Scissors } from "lucide-react";
 import { useState } from "react";
-import type { Job } from "@/core/job";
+import { type Job, SQUARE_END } from "@/core/job";
 import { sentence } from "@/core/kernel";
-import { cutsByRule, editsOfCuts, type JointRule, splitMember } from "@/core/shape";
+import {
+  cutsByRule,
+  editsOfCuts,
+  endsOnOthers,
+  freedEnds,
+  type JointRule,
+  type Shape,
+  splitMember,
+} from "@/core/shape";
 import { Chooser } from "../common/chooser";
 import { Field } from "../common/field";
 import { useDesk, useDeskState } from "../desk/desk-context";
@@ -44,10 +52,25 @@ export function JointForm({
   const line = job.lines[job.members[single ?? ""]?.line ?? ""];
   const places = point !== undefined ? [point] : line ? [line.from as string, line.to as string] : [];
   const meeting = [...new Set(places.flatMap((place) => membersAt(job, place)))];
-  const [corners, setCorners] = useState<JointRule["corners"]>("mitre");
+  const [corners, setCorners] = useState<JointRule["corners"] | "square" | "free">("mitre");
   const [through, setThrough] = useState("deepest");
+  /** Ends of the selection that no longer hang on other members. */
+  const standAlone = (how: "square" | "free", shape: Shape): string | null => {
+    const own = new Set(members.length > 0 ? members : meeting.map(({ id }) => id as string));
+    const ends = endsOnOthers(job, own).filter(
+      ({ member, side }) => members.length > 0 || pointAt(job, member, side) === point,
+    );
+    if (ends.length === 0) return "No end of the selection is cut against another member.";
+    const edits =
+      how === "free"
+        ? freedEnds(job, shape, ends).edits
+        : editsOfCuts(ends.map((end) => ({ ...end, cut: SQUARE_END })));
+    const what = how === "free" ? "Free ends" : "Cut ends square";
+    return desk.submit({ kind: "together", what, edits: [...edits] });
+  };
   const run = (form: FormData) => {
     const { results, stockroom } = desk.store.getState();
+    if (corners === "square" || corners === "free") return standAlone(corners, results.shape);
     const only = places.flatMap((place) => {
       const at = results.shape.points.get(place);
       return at ? [at] : [];
@@ -72,24 +95,35 @@ export function JointForm({
         choices={[
           { value: "mitre", label: "mitre" },
           { value: "butt", label: "butt" },
+          { value: "square", label: "none: ends square" },
+          { value: "free", label: "none: ends stay as they are" },
         ]}
         onChoose={setCorners}
       />
-      <Chooser
-        label="Through member"
-        value={through}
-        choices={[
-          { value: "deepest", label: "deepest" },
-          { value: "level", label: "horizontal" },
-          { value: "plumb", label: "vertical" },
-          ...meeting.map(({ id, name }) => ({ value: id as string, label: name })),
-        ]}
-        onChoose={setThrough}
-      />
-      <Field name="gap" label="Root gap" defaultValue="0" required />
+      {corners === "square" || corners === "free" ? null : (
+        <>
+          <Chooser
+            label="Through member"
+            value={through}
+            choices={[
+              { value: "deepest", label: "deepest" },
+              { value: "level", label: "horizontal" },
+              { value: "plumb", label: "vertical" },
+              ...meeting.map(({ id, name }) => ({ value: id as string, label: name })),
+            ]}
+            onChoose={setThrough}
+          />
+          <Field name="gap" label="Root gap" defaultValue="0" required />
+        </>
+      )}
     </ActionForm>
   );
 }
+
+const pointAt = (job: Job, member: string, side: "start" | "end") => {
+  const line = job.lines[job.members[member]?.line ?? ""];
+  return side === "start" ? line?.from : line?.to;
+};
 
 /** The members whose line starts or ends at a point. */
 const membersAt = (job: Job, point: string) =>

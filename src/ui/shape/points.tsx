@@ -3,10 +3,10 @@ import { useMemo } from "react";
 import { type Home, homeOfLine, type Point } from "@/core/job";
 /** The guide points of the job and their coordinates. */
 import { counted } from "@/core/kernel";
-import { LongList } from "../common/long-list";
 import { TextField } from "../common/text-field";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { Section } from "./ledger-section";
+import { RecordList, useRecordPick } from "./record-list";
 
 const AXES = ["width", "depth", "height"] as const;
 
@@ -24,9 +24,9 @@ export function Points({ home }: { readonly home: Home }) {
   if (points.length === 0) return null;
   return (
     <Section title="Points" facts="width · depth · height">
-      <LongList items={points} keyOf={({ id }) => id}>
+      <RecordList items={points} keyOf={({ id }) => id}>
         {(point) => <PointRow point={point} ends={ends.get(point.id) ?? 0} />}
-      </LongList>
+      </RecordList>
     </Section>
   );
 }
@@ -34,6 +34,7 @@ export function Points({ home }: { readonly home: Home }) {
 /** `ends`: how many lines begin or end there. */
 function PointRow({ point, ends }: { readonly point: Point; readonly ends: number }) {
   const desk = useDesk();
+  const pick = useRecordPick();
   const chosen = useDeskState((state) => state.selected.has(point.id));
   const move = (i: number, text: string) => {
     const at = point.at.map((old, k) => (k === i ? text : old)) as [string, string, string];
@@ -47,11 +48,7 @@ function PointRow({ point, ends }: { readonly point: Point; readonly ends: numbe
         type="button"
         aria-pressed={chosen}
         className="h-7 text-left font-semibold font-table hover:underline"
-        onClick={(event) =>
-          desk.select(
-            event.shiftKey || event.ctrlKey ? [...desk.store.getState().selected, point.id] : [point.id],
-          )
-        }
+        onClick={(event) => pick(point.id, event)}
       >
         {point.name}
       </button>
@@ -73,8 +70,6 @@ function PointRow({ point, ends }: { readonly point: Point; readonly ends: numbe
 
 /** Lines without a member: they can be drawn from and removed, and are never counted as pieces. */
 export function Guides({ home }: { readonly home: Home }) {
-  const desk = useDesk();
-  const selected = useDeskState((state) => state.selected);
   const members = useDeskState((state) => state.job.members);
   const lines = useDeskState((state) => state.job.lines);
   const points = useDeskState((state) => state.job.points);
@@ -87,18 +82,26 @@ export function Guides({ home }: { readonly home: Home }) {
   if (guides.length === 0) return null;
   return (
     <Section title="Guides" facts={String(guides.length)}>
-      <LongList items={guides} keyOf={({ id }) => id}>
+      <RecordList items={guides} keyOf={({ id }) => id}>
         {(line) => (
-          <button
-            type="button"
-            aria-pressed={selected.has(line.id)}
-            onClick={() => desk.select([line.id])}
-            className={`h-7 w-full border-seam border-b px-3.5 text-left font-table ${selected.has(line.id) ? "bg-brass-pale" : "hover:bg-ground"}`}
-          >
-            Guide {points[line.from]?.name}–{points[line.to]?.name}
-          </button>
+          <GuideRow id={line.id} words={`Guide ${points[line.from]?.name}–${points[line.to]?.name}`} />
         )}
-      </LongList>
+      </RecordList>
     </Section>
+  );
+}
+
+function GuideRow({ id, words }: { readonly id: string; readonly words: string }) {
+  const pick = useRecordPick();
+  const chosen = useDeskState((state) => state.selected.has(id));
+  return (
+    <button
+      type="button"
+      aria-pressed={chosen}
+      onClick={(event) => pick(id, event)}
+      className={`h-7 w-full border-seam border-b px-3.5 text-left font-table ${chosen ? "bg-brass-pale" : "hover:bg-ground"}`}
+    >
+      {words}
+    </button>
   );
 }

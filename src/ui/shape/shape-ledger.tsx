@@ -17,7 +17,7 @@ import { counted } from "@/core/kernel";
 import { memberSolid, panelSolid } from "@/core/shape";
 import { Button } from "../common/button";
 import { newId } from "../common/fresh-id";
-import { LongList, ScrolledBox } from "../common/long-list";
+import { ScrolledBox } from "../common/long-list";
 import { Tag } from "../common/tag";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { Out, PaneHead } from "../desk/pane-head";
@@ -26,6 +26,7 @@ import { AssemblyTree } from "./assembly-tree";
 import { KeySizes } from "./key-sizes";
 import { Section } from "./ledger-section";
 import { Guides, Points } from "./points";
+import { RecordList, useRecordPick } from "./record-list";
 import { Variants } from "./variants";
 
 export function ShapeLedger() {
@@ -116,21 +117,17 @@ type RowProps = { readonly id: string; readonly name: string; readonly detail: s
 
 /** A record in the ledger; its mark comes from the tally. */
 function RecordRow({ id, name, detail, end }: RowProps) {
-  const desk = useDesk();
+  const pick = useRecordPick();
   const chosen = useDeskState((state) => state.selected.has(id));
   const row = useDeskState((state) => state.results.tally.rowOfPiece.get(id));
   const broken = useDeskState((state) => state.results.shape.uncomputed.find((piece) => piece.id === id));
   const absent = useDeskState((state) => state.results.shape.absent.has(id));
   const role = useDeskState((state) => (state.job.members[id] ?? state.job.panels[id])?.role ?? "made");
-  const pick = (event: React.MouseEvent) => {
-    const { selected } = desk.store.getState();
-    desk.select(event.shiftKey || event.ctrlKey ? [...selected, id] : [id]);
-  };
   return (
     <button
       type="button"
       aria-pressed={chosen}
-      onClick={pick}
+      onClick={(event) => pick(id, event)}
       className={`grid h-7 w-full grid-cols-[44px_150px_1fr_auto] items-center gap-2 border-seam border-b px-3.5 text-left font-table ${chosen ? "bg-brass-pale" : "hover:bg-ground"}`}
     >
       <span>{row?.mark ? <Tag mark={row.mark} selected={chosen} /> : null}</span>
@@ -156,9 +153,9 @@ function Members({ home }: HomeProps) {
   if (own.length === 0) return null;
   return (
     <Section title="Members" facts={String(own.length)}>
-      <LongList items={own} keyOf={({ id }) => id}>
+      <RecordList items={own} keyOf={({ id }) => id}>
         {(member) => <MemberRow member={member} />}
-      </LongList>
+      </RecordList>
     </Section>
   );
 }
@@ -189,9 +186,9 @@ function Panels({ home }: HomeProps) {
   if (own.length === 0) return null;
   return (
     <Section title="Panels" facts={String(own.length)}>
-      <LongList items={own} keyOf={({ id }) => id}>
+      <RecordList items={own} keyOf={({ id }) => id}>
         {(panel) => <PanelRow panel={panel} />}
-      </LongList>
+      </RecordList>
     </Section>
   );
 }
@@ -232,7 +229,7 @@ function BoughtParts({ home }: HomeProps) {
   };
   return (
     <Section title="Bought parts" facts={String(parts.length)}>
-      <LongList items={parts} keyOf={({ id }) => id}>
+      <RecordList items={parts} keyOf={({ id }) => id}>
         {(part) => {
           const entry =
             part.entry === null
@@ -248,7 +245,7 @@ function BoughtParts({ home }: HomeProps) {
             />
           );
         }}
-      </LongList>
+      </RecordList>
       <p className="px-3 py-1">
         <Button look="plain" icon={<Plus size={15} aria-hidden />} onClick={add}>
           Add bought part
@@ -264,7 +261,7 @@ function TypedRows() {
   if (rows.length === 0) return null;
   return (
     <Section title="Typed-in pieces" facts={String(rows.length)}>
-      <LongList items={rows} keyOf={({ id }) => id}>
+      <RecordList items={rows} keyOf={({ id }) => id}>
         {(typed) => (
           <RecordRow
             id={typed.id}
@@ -273,7 +270,7 @@ function TypedRows() {
             end={`× ${typed.quantity}`}
           />
         )}
-      </LongList>
+      </RecordList>
     </Section>
   );
 }

@@ -11,6 +11,7 @@ import type { ListSetup } from "@/core/job";
 import { type Column, type ListRow, type ListTable, SILHOUETTE_COLUMN } from "@/core/lists";
 import type { ListChange } from "@/core/release";
 import { useDesk, useDeskState } from "../desk/desk-context";
+import { type PickKeys, usePicking } from "../desk/picking";
 import { SILHOUETTE_PX } from "./list-cells";
 import { ActiveCell, Foot } from "./list-foot";
 import { type ListLine, movedOrder } from "./list-lines";
@@ -53,11 +54,12 @@ export function ListGrid({ setup, table, lines, changes, onFold }: GridProps) {
   );
   const move = (id: string, to: string) =>
     desk.submit({ kind: "setList", list: { ...setup, handOrder: movedOrder(table, id, to) } });
-  const go = (place: Place) => {
+  const pick = usePicking(() => rows.map(({ row }) => ({ key: row.id, ids: row.records })));
+  const go = (place: Place, how: PickKeys) => {
     setActive(place);
     const found = rows.find(({ row }) => row.id === place.row);
     if (!found) return;
-    desk.select(found.row.records);
+    pick({ key: found.row.id, ids: found.row.records }, how);
     inView.virtual.scrollToIndex(found.index);
   };
   const closeTyping = (byKey: boolean) => {
@@ -132,7 +134,7 @@ type KeysOf = {
   readonly edits: CellEdits;
   readonly byHand: boolean;
   readonly move: (id: string, to: string) => void;
-  readonly go: (place: Place) => void;
+  readonly go: (place: Place, keys: PickKeys) => void;
   readonly startTyping: (text: string | null) => void;
 };
 
@@ -146,7 +148,7 @@ function gridKeys({ rows, columns, active, edits, byHand, move, go, startTyping 
     const to = (row: number, next: number) => {
       const target = rows[Math.min(rows.length - 1, Math.max(0, row))];
       const id = columns[Math.min(columns.length - 1, Math.max(0, next))]?.id;
-      if (target && id) go({ row: target.id, column: id });
+      if (target && id) go({ row: target.id, column: id }, event);
     };
     const row = rows[at];
     const step = event.key === "ArrowDown" ? 1 : event.key === "ArrowUp" ? -1 : 0;

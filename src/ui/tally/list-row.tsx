@@ -6,7 +6,8 @@ import { ownColumnIn } from "@/core/job";
 import { type Column, SILHOUETTE_COLUMN } from "@/core/lists";
 import type { ListChange } from "@/core/release";
 import { Tag } from "../common/tag";
-import { useDesk, useDeskState } from "../desk/desk-context";
+import { useDeskState } from "../desk/desk-context";
+import type { PickKeys } from "../desk/picking";
 import { CellEditor, CellText, cellTitle, SilhouetteCell } from "./list-cells";
 import type { ListLine } from "./list-lines";
 import type { CellEdits } from "./use-cell-edits";
@@ -78,7 +79,7 @@ type RowLineProps = {
   readonly typing: string | null;
   readonly edits: CellEdits;
   readonly onFold: (id: string) => void;
-  readonly onGo: (place: Place) => void;
+  readonly onGo: (place: Place, keys: PickKeys) => void;
   readonly onTyping: (text: string | null) => void;
   readonly onClose: (byKey: boolean) => void;
 };
@@ -101,7 +102,6 @@ export function RowLine(props: RowLineProps) {
     onClose,
   } = props;
   const { row } = line;
-  const desk = useDesk();
   const tally = useDeskState((state) =>
     row.summed ? undefined : state.results.tally.rowOfPiece.get(row.records[0] ?? ""),
   );
@@ -114,7 +114,7 @@ export function RowLine(props: RowLineProps) {
       role="row"
       aria-selected={chosen}
       data-list-row={row.id}
-      onClick={() => desk.select(row.records)}
+      onClick={(event) => onGo({ row: row.id, column: active ?? columns[0]?.id ?? "" }, event)}
       className={`grid h-7 items-center gap-2 border-seam border-b px-3.5 ${chosen ? "bg-brass-pale" : "hover:bg-ground"} ${isOver ? "border-t-2 border-t-brass" : ""}`}
       style={{ gridTemplateColumns: template }}
     >
@@ -134,7 +134,10 @@ export function RowLine(props: RowLineProps) {
             aria-label={isActive ? `${heading}: ${cellTitle(cell, was)}` : undefined}
             title={cellTitle(cell, was)}
             data-column={id}
-            onClick={() => onGo(place)}
+            onClick={(event) => {
+              event.stopPropagation();
+              onGo(place, event);
+            }}
             onDoubleClick={() => onTyping(cell.text)}
             className={`min-w-0 ${isActive && typing !== null ? "" : "truncate"} ${ALIGN[align]} ${isActive ? "outline-2 outline-enamel -outline-offset-1" : ""}`}
             style={id === "name" && row.level > 1 ? { paddingLeft: (row.level - 1) * 16 } : undefined}

@@ -9,8 +9,9 @@ import type { TallyRow } from "@/core/tally";
 import { Button } from "../common/button";
 import { DisplayList } from "../common/display-list";
 import { Tag } from "../common/tag";
-import { isRowSelected, useDesk, useDeskState } from "../desk/desk-context";
+import { isRowSelected, useDeskState } from "../desk/desk-context";
 import { Out, PaneHead } from "../desk/pane-head";
+import { type PickKeys, type PickRow, usePicking } from "../desk/picking";
 import { Balance } from "./balance";
 import { FindField } from "./find-field";
 import { HandSummary } from "./hand-actions";
@@ -90,6 +91,11 @@ function linesOf(groups: readonly ListGroup[], rows: readonly TallyRow[], find: 
   });
 }
 
+const pickRowOf = ({ id, pieces }: TallyRow): PickRow => ({
+  key: id,
+  ids: pieces.map((piece) => piece.id),
+});
+
 type RowsProps = {
   readonly lines: readonly Line[];
   readonly scale: number;
@@ -97,17 +103,21 @@ type RowsProps = {
 };
 
 function Rows({ lines, scale, changes }: RowsProps) {
-  const desk = useDesk();
   const selected = useDeskState((state) => state.selected);
   const inView = useRowsInView(lines.length);
   const rows = lines.flatMap((line, index) => (line.kind === "row" ? [{ index, row: line.tally }] : []));
+  const pick = usePicking(() => rows.map(({ row }) => pickRowOf(row)));
+  // Where Shift and the arrows go on from.
+  const [walked, setWalked] = useState<string | null>(null);
   const walk = (event: KeyboardEvent) => {
     if (event.key !== "ArrowDown" && event.key !== "ArrowUp") return;
     event.preventDefault();
-    const at = rows.findIndex(({ row }) => isRowSelected(row, selected));
+    const last = rows.findIndex(({ row }) => row.id === walked && isRowSelected(row, selected));
+    const at = last < 0 ? rows.findIndex(({ row }) => isRowSelected(row, selected)) : last;
     const next = rows[event.key === "ArrowDown" ? Math.min(rows.length - 1, at + 1) : Math.max(0, at - 1)];
     if (!next) return;
-    desk.select(next.row.pieces.map((piece) => piece.id));
+    pick(pickRowOf(next.row), event);
+    setWalked(next.row.id);
     inView.virtual.scrollToIndex(next.index);
   };
   if (lines.length === 0) {
@@ -154,7 +164,15 @@ function Rows({ lines, scale, changes }: RowsProps) {
           return line.kind === "group" ? (
             <GroupLine group={line.group} />
           ) : (
-            <RowLine line={line} scale={scale} change={changes.get(line.row.id)} />
+            <RowLine
+              line={line}
+              scale={scale}
+              change={changes.get(line.row.id)}
+              onPick={(keys) => {
+                pick(pickRowOf(line.tally), keys);
+                setWalked(line.tally.id);
+              }}
+            />
           );
         }}
       </VirtualRows>
@@ -179,12 +197,13 @@ function RowLine({
   line,
   scale,
   change,
+  onPick,
 }: {
   readonly line: Extract<Line, { kind: "row" }>;
   readonly scale: number;
   readonly change: ListChange | undefined;
+  readonly onPick: (keys: PickKeys) => void;
 }) {
-  const desk = useDesk();
   const { row, tally } = line;
   const chosen = useDeskState((state) => isRowSelected(tally, state.selected));
   const text = (id: string) => row.cells[id]?.text ?? "";
@@ -197,7 +216,7 @@ function RowLine({
       role="row"
       aria-selected={chosen}
       data-mark={tally.mark}
-      onClick={() => desk.select(tally.pieces.map((piece) => piece.id))}
+      onClick={onPick}
       className={`${GRID} h-7 cursor-pointer border-seam border-b ${chosen ? "bg-brass-pale" : "hover:bg-ground"}`}
     >
       <span role="gridcell">

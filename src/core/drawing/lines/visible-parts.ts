@@ -20,8 +20,10 @@ export type SeenGrid = {
 
 export type VisibleParts = { readonly parts: readonly VisiblePart[]; readonly grid: SeenGrid | null };
 
-/** Pixels along the longer side of the view. */
-const PIXELS = 800;
+/** Pixels along the longer side of the view: of a few pieces much less than of many shows where a leader may point. */
+const LEAST_ACROSS = 300;
+const MOST_ACROSS = 800;
+const PER_PIECE = 5;
 /** Pixels. Smaller parts are nothing that a leader could point at. */
 const LEAST_PIXELS = 4;
 const NOTHING = -1;
@@ -29,7 +31,8 @@ const NOTHING = -1;
 const COARSE = 4;
 
 export function visibleParts(solids: readonly SeenSolid[], found?: Candidates): VisibleParts {
-  const grid = seenOwners(solids, PIXELS, found);
+  const across = Math.min(MOST_ACROSS, LEAST_ACROSS + PER_PIECE * solids.length);
+  const grid = seenOwners(solids, across, found);
   if (!grid) return { parts: [], grid: null };
   const { owners } = grid;
   return { parts: partsOf(owners, distancesToBorder(owners, grid), grid), grid: coarse(owners, grid) };
@@ -87,11 +90,15 @@ function boxOf(solids: readonly SeenSolid[]): PlaneBox | null {
 
 // Millions of pixels are gone through here: the indices are known to be within the arrays, and are not looked over one by one.
 
+/** Kept from view to view: megabytes that each would ask for anew. */
+let depthsOfLast = new Float64Array(0);
+
 /** For each pixel the solid that is seen in its middle. */
 function ownersSeen({ count, planes, starts, edges, boxes, owners }: Occluders, grid: Grid): Int32Array {
   const { x0, y0, size, columns, rows } = grid;
   const seen = new Int32Array(columns * rows).fill(NOTHING);
-  const depths = new Float64Array(columns * rows).fill(Number.NEGATIVE_INFINITY);
+  if (depthsOfLast.length < seen.length) depthsOfLast = new Float64Array(seen.length);
+  const depths = depthsOfLast.fill(Number.NEGATIVE_INFINITY, 0, seen.length);
   for (let face = 0; face < count; face++) {
     const [a, b, c, d] = [0, 1, 2, 3].map((i) => planes[4 * face + i] as number) as [
       number,

@@ -107,7 +107,7 @@ function piecesOfView(shape: Shape, asked: Subject, assets: Assets, plain = fals
 /** How far units of a view stand from their places when it is wholly apart. */
 const offsetsApart = (
   shape: Shape,
-  asked: Pick<Subject, "of" | "apartBy">,
+  asked: Pick<Subject, "of" | "axes" | "apartBy">,
   built: ShownStep | null,
   assets: Assets,
 ): ReadonlyMap<string, Vec3> =>

@@ -1,22 +1,43 @@
 /** Views that are pulled apart: pieces away from their places, with fine lines back to them. */
-import { type Apart, baseKeyOf, pulledApart, unitName, unitOf, unitsAndContacts } from "../../apart";
+import {
+  type Apart,
+  baseKeyOf,
+  leavingOf,
+  pulledApart,
+  type SeenFrom,
+  unitName,
+  unitOf,
+  unitsAndContacts,
+} from "../../apart";
 import { AT_HOME, add, type Solid, scale, subtract, toWorld, type Vec3 } from "../../geometry";
 import type { Assets, Home } from "../../job";
 import { remembersEach } from "../../kernel";
 import type { Shape } from "../../shape";
-import { inView, type SeenPiece, viewIn } from "../lines";
+import { inView, type SeenPiece, type ViewFrame, viewFrom, viewIn } from "../lines";
 import type { ViewAsked } from "./view-asked";
 import { baseOf } from "./view-base";
 
-/** By shape and home: found once for all views and all steps of the slider. */
-const known = remembersEach<Shape, Map<Home, Apart>>();
+/** By shape, home and direction: found once for all steps of the slider. */
+const known = remembersEach<Shape, Map<string, Apart["offsets"]>>();
 
-/** How a home is pulled apart. */
-function apartOf(shape: Shape, home: Home, assets: Assets): Apart {
-  const byHome = known(shape, [assets], () => new Map());
-  const apart = byHome.get(home) ?? pulledApart(shape, home, assets);
-  byHome.set(home, apart);
-  return apart;
+/** A direction that looks along one of the axes more than this sees a side of things: sine of about 5°. */
+const ALONG = 0.09;
+
+/** From where offsets are found: a view that looks along an axis stands off as the picture from its side does, so that views in line agree. */
+function seenFrom({ towards, right, up }: ViewFrame): SeenFrom {
+  if (towards.every((one) => Math.abs(one) > ALONG)) return { towards, right, up };
+  const side = (one: number, usual: 1 | -1) => (Math.abs(one) > ALONG ? Math.sign(one) : usual);
+  return viewFrom([side(towards[0], -1), side(towards[1], -1), side(towards[2], 1)]);
+}
+
+/** How far the units of a home stand off when it is pulled apart. */
+function apartFor(shape: Shape, home: Home, assets: Assets, axes: ViewFrame): Apart["offsets"] {
+  const from = seenFrom(axes);
+  const byView = known(shape, [assets], () => new Map());
+  const key = `${home} ${from.towards.map((one) => one.toFixed(6))}`;
+  const offsets = byView.get(key) ?? pulledApart(shape, home, assets, from).offsets;
+  byView.set(key, offsets);
+  return offsets;
 }
 
 /** What of a view cannot be pulled apart. */
@@ -26,7 +47,7 @@ export function heldIn(
   assets: Assets,
 ): readonly string[] {
   if (of.kind === "piece") return [];
-  const { stuck } = apartOf(shape, of.kind === "assembly" ? of.assembly : null, assets);
+  const { stuck } = leavingOf(shape, of.kind === "assembly" ? of.assembly : null, assets);
   const moved = new Set(apartBy.map(({ record }) => record));
   return stuck.filter((unit) => !moved.has(recordOf(unit)));
 }
@@ -34,18 +55,18 @@ export function heldIn(
 /** The record of a unit, or the placement by which it stands there. */
 const recordOf = (unit: string): string => unitName(unit).record;
 
-type Asked = Pick<ViewAsked, "of"> & { readonly apartBy?: ViewAsked["apartBy"] };
+type Asked = Pick<ViewAsked, "of" | "axes"> & { readonly apartBy?: ViewAsked["apartBy"] };
 
 /** How far each unit stands from its place when all is apart, by itself or as a hand put it. `found`: by itself; null: as when all of it is pulled apart. */
 export function offsetsIn(
   shape: Shape,
-  { of, apartBy = [] }: Asked,
+  { of, axes, apartBy = [] }: Asked,
   assets: Assets,
   found: ReadonlyMap<string, Vec3> | null,
 ): ReadonlyMap<string, Vec3> {
   if (of.kind !== "job" && of.kind !== "assembly") return found ?? new Map();
   const home: Home = of.kind === "assembly" ? of.assembly : null;
-  const offsets = new Map(found ?? apartOf(shape, home, assets).offsets);
+  const offsets = new Map(found ?? apartFor(shape, home, assets, axes));
   const hand = new Map(apartBy.map(({ record, by }): [string, Vec3] => [record, [...by]]));
   for (const { key: unit } of unitsAndContacts(shape, home, assets).units) {
     const by = hand.get(recordOf(unit));

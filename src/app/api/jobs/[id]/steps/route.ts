@@ -1,7 +1,7 @@
-/** Undo and redo over the edit log. */
+/** Undo and redo over the edit log, and what was done last. */
 import * as v from "valibot";
-import { connection, stepBack } from "@/server";
-import { guarded, readBody } from "../../../answer";
+import { connection, lastEdits, stepBack } from "@/server";
+import { guarded, NO_SUCH_JOB, readBody, sayJson } from "../../../answer";
 import { sayStep } from "../step-answer";
 
 const Body = v.object({
@@ -19,5 +19,12 @@ export function POST(request: Request, { params }: { readonly params: Promise<{ 
     const { step, expectedRevision, id: stepId } = body.value;
     const { id } = await params;
     return sayStep(await stepBack(await connection(), id, step, { expectedRevision, stepId }), null);
+  });
+}
+
+export function GET(_: Request, { params }: { readonly params: Promise<{ readonly id: string }> }) {
+  return guarded(async () => {
+    const edits = await lastEdits(await connection(), (await params).id);
+    return edits ? sayJson({ edits }) : NO_SUCH_JOB();
   });
 }

@@ -1,0 +1,81 @@
+/** Ends made free of the members that they are cut against: each stays as it is now, said by its own angles and how far it reaches. */
+import { kindOf } from "../ends";
+import { dot2, toLocal, type Vec2, type Vec3 } from "../geometry";
+import {
+  type EndCut,
+  type Job,
+  type Member,
+  neighboursOf,
+  type SimpleEdit,
+  SQUARE_END,
+  textOf,
+} from "../job";
+import { type LengthUnit, MM_PER_UNIT, roundTo, toDegrees } from "../measure";
+import type { EndSide } from "./bar";
+import type { MemberSolid } from "./member";
+import { memberSolid, type Shape } from "./shape";
+
+export type MemberEndName = { readonly member: Member["id"]; readonly side: EndSide };
+
+/** Ends of chosen members that are cut against others, and of others that are cut against chosen ones. */
+export function endsAcross(job: Job, chosen: ReadonlySet<string>): readonly MemberEndName[] {
+  return cutEnds(job).filter(({ member, neighbours }) =>
+    neighbours.some((id) => job.members[id] && chosen.has(id) !== chosen.has(member)),
+  );
+}
+
+/** Ends of members that are cut against any other. */
+export const endsOnOthers = (job: Job, chosen: ReadonlySet<string>): readonly MemberEndName[] =>
+  cutEnds(job).filter(({ member, neighbours }) => chosen.has(member) && neighbours.length > 0);
+
+function cutEnds(job: Job) {
+  return Object.values(job.members).flatMap((member) =>
+    (["start", "end"] as const).map((side) => ({
+      member: member.id,
+      side,
+      neighbours: neighboursOf(member[side]),
+    })),
+  );
+}
+
+export type FreedEnds = {
+  readonly edits: readonly SimpleEdit[];
+  /** Those that no angles of their own can say, such as copes, or that are not computed now: they become square. */
+  readonly squared: readonly MemberEndName[];
+};
+
+/** The edits that free ends. Lengths and angles stay to a millionth of a millimetre and 1e-10 degrees. */
+export function freedEnds(job: Job, shape: Shape, ends: readonly MemberEndName[]): FreedEnds {
+  const squared: MemberEndName[] = [];
+  const edits = ends.map((end): SimpleEdit => {
+    const solid = memberSolid(shape, end.member);
+    const line = job.lines[job.members[end.member]?.line ?? ""];
+    const joint = shape.points.get((end.side === "start" ? line?.from : line?.to) ?? "");
+    const free = solid && joint ? freeCut(solid, end.side, joint, job.info.job.unit) : null;
+    if (!free) squared.push(end);
+    const cut = free ?? SQUARE_END;
+    return {
+      kind: "changeMembers",
+      ids: [end.member],
+      set: end.side === "start" ? { start: cut } : { end: cut },
+    };
+  });
+  return { edits, squared };
+}
+
+/** An end as its own angles say it; null: it is not one plane. The other way round than the ends that are given by angles. */
+function freeCut(solid: MemberSolid, side: EndSide, joint: Vec3, unit: LengthUnit): EndCut | null {
+  const { form, z } = solid[side];
+  if (form.kind !== "plane") return null;
+  const [x, y, along] = toLocal(solid.frame, joint);
+  const out = side === "start" ? -1 : 1;
+  const point: Vec2 = [x, y];
+  const { slope } = form;
+  const offset = textOf(roundTo((out * (z - along) + dot2(slope, point)) / MM_PER_UNIT[unit], 9));
+  const degrees = (tangent: number) => textOf(roundTo(toDegrees(Math.atan(tangent)), 10));
+  return kindOf(form)
+    .slopes(form)
+    .every(([a, b]) => a === 0 && b === 0)
+    ? { kind: "square", offset, past: null }
+    : { kind: "angled", acrossWidth: degrees(slope[0]), acrossHeight: degrees(slope[1]), offset };
+}
