@@ -185,7 +185,8 @@ export function pageTable(
   row(
     "the whole set of the demo bench drawn up and drawn",
     timed(() => {
-      const set = withSet(bench, createSetDrawing()(all, stockroom.setRecipe, ids));
+      const drawn = createSetDrawing()(all, stockroom.setRecipe, ids);
+      const set = drawn.ok ? withSet(bench, drawn.value) : drawn;
       if (!set.ok) throw new Error("the set is good");
       const results = createPipeline()(set.value, null, stockroom, []);
       pagesForFile(pagesInOrder(set.value), { ...all, job: set.value, results, head });

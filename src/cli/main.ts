@@ -293,10 +293,12 @@ const headOf = ({ job, revision, variantName }: Loaded, made: Date): PageHead =>
 });
 
 /** The job with the pages that its set still needs. */
-function withMissing({ job, stockroom, assets, variant }: Loaded): {
-  readonly job: Job;
-  readonly lacking: readonly string[];
-} {
+function withMissing({
+  job,
+  stockroom,
+  assets,
+  variant,
+}: Loaded): Result<{ readonly job: Job; readonly lacking: readonly string[] }, string> {
   const taken = [...Object.keys(job.pages), ...Object.keys(job.pageItems)];
   let prefix = "set";
   while (taken.some((id) => id.startsWith(prefix))) prefix += "+";
@@ -307,17 +309,19 @@ function withMissing({ job, stockroom, assets, variant }: Loaded): {
   };
   const inputs = { job, stockroom, assets, variant, layouts: [] };
   const made = createSetDrawing()(inputs, stockroom.setRecipe, ids);
-  const set = withSet(job, made);
-  if (!set.ok) throw new Error(sentence(set.problem));
-  return { job: set.value, lacking: made.lacking };
+  if (!made.ok) return err(sentence(made.problem));
+  const set = withSet(job, made.value);
+  return set.ok ? ok({ job: set.value, lacking: made.value.lacking }) : err(sentence(set.problem));
 }
 
 async function drawCommand(words: readonly string[]): Promise<Result<Output, string>> {
   const loaded = await load(words, DRAW_OPTIONS);
   if (!loaded.ok) return loaded;
   const { results, stockroom, assets, variant, found, stderr, options } = loaded.value;
-  const { job, lacking } =
-    options.get("set") === "whole" ? withMissing(loaded.value) : { job: loaded.value.job, lacking: [] };
+  const whole =
+    options.get("set") === "whole" ? withMissing(loaded.value) : ok({ job: loaded.value.job, lacking: [] });
+  if (!whole.ok) return whole;
+  const { job, lacking } = whole.value;
   const format = options.get("format") ?? "pdf";
   const wanted = options.get("page");
   const all = pagesInOrder(job);

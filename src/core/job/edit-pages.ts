@@ -7,7 +7,8 @@ import { type PageItem, PageItemSchema, viewOf } from "./page-item";
 import { missing, put, refused, removeAll } from "./records";
 import { recordId } from "./text";
 
-const MOST_PAGES = 500;
+/** Pages of one job. */
+export const MOST_PAGES = 2_000;
 const MOST_ITEMS = 20_000;
 
 export const PAGE_EDITS = [
@@ -23,13 +24,15 @@ export const PAGE_EDITS = [
 
 export type PageEdit = v.InferOutput<(typeof PAGE_EDITS)[number]>;
 
+/** A job cannot have so many pages; `todo`: what to do. */
+export const tooManyPages = (todo: string) =>
+  refused("A job", "", `has at most ${MOST_PAGES} pages; ${todo}`);
+
 export function applyPageEdit(job: Job, edit: PageEdit): Result<Job, Problem> {
   switch (edit.kind) {
     case "setPages": {
       const after = put(job, "pages", edit.pages);
-      return Object.keys(after.pages).length > MOST_PAGES
-        ? refused("A job", "", `has at most ${MOST_PAGES} pages; remove some first`)
-        : ok(after);
+      return Object.keys(after.pages).length > MOST_PAGES ? tooManyPages("remove some first") : ok(after);
     }
     case "removePages": {
       const gone = new Set(edit.ids);

@@ -71,7 +71,15 @@ export type { MakeAssemblyEdit } from "./edit-assembly";
 export { type InsertEdit, newInsert } from "./edit-geometry";
 export type { ListEdit } from "./edit-lists";
 export { editName } from "./edit-name";
-export { copyOfPage, itemsOfPage, type PageEdit, pagesInOrder, withThoseOnThem } from "./edit-pages";
+export {
+  copyOfPage,
+  itemsOfPage,
+  MOST_PAGES,
+  type PageEdit,
+  pagesInOrder,
+  tooManyPages,
+  withThoseOnThem,
+} from "./edit-pages";
 export {
   cutName,
   cutTexts,

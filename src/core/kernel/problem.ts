@@ -107,7 +107,9 @@ export function sentence(problem: Problem): string {
     case "nothingToRedo":
       return "There is nothing to redo in this job.";
     case "badValue":
-      return `${problem.what} "${shortened(problem.value)}" ${problem.must}.`;
+      return problem.value === ""
+        ? `${problem.what} ${problem.must}.`
+        : `${problem.what} "${shortened(problem.value)}" ${problem.must}.`;
     case "malformed":
       return `${problem.what} cannot be read: ${problem.why}.`;
     default:

@@ -2,12 +2,14 @@
 
 import {
   type Job,
+  MOST_PAGES,
   type Page,
   type PageEdit,
   type PageItem,
   type Paper,
   pagesInOrder,
   plainPage,
+  tooManyPages,
   type ViewItem,
   withEdit,
 } from "../job";
@@ -56,6 +58,19 @@ const PAPERS_OF: Readonly<Record<SetRecipe["paper"], readonly [Paper, Paper]>> =
   medium: ["a3", "tabloid"],
   large: ["a2", "ansiC"],
 };
+
+/** Ends the drawing up of a set that no job has room for; see `orTooMany`. */
+class TooManyPages extends Error {}
+
+/** What is drawn up, or why it has no room in a job. */
+export function orTooMany<T>(work: () => T): Result<T, Problem> {
+  try {
+    return ok(work());
+  } catch (thrown) {
+    if (!(thrown instanceof TooManyPages)) throw thrown;
+    return tooManyPages("choose less for the set");
+  }
+}
 
 /** The set as it grows: each page stands after those before it. */
 export class Drafts {
@@ -127,6 +142,8 @@ export class Drafts {
   }
 
   add(pages: readonly Page[], items: readonly PageItem[]): void {
+    const count = new Set([...Object.keys(this.job.pages), ...pages.map(({ id }) => id)]).size;
+    if (count > MOST_PAGES) throw new TooManyPages();
     this.job = withPage(
       pages.reduce((job, page) => withPage(job, page, []), this.job),
       null,

@@ -4,6 +4,7 @@
  */
 import { balloonRows, type DrawnPage, type DrawnView } from "../drawing";
 import { type Job, type Page, type PageItem, pageStyle } from "../job";
+import { type Problem, type Result, sentence } from "../kernel";
 import type { SavedLayout } from "../layout";
 import { asksOfPages, catchGrounds, createPageDrawing } from "../paper-set";
 import { createPipeline, type Results } from "../pipeline";
@@ -15,7 +16,7 @@ import type { TallyRow } from "../tally";
 import { createViews } from "../views";
 import { apartPage } from "./apart-page";
 import { cover } from "./cover";
-import { Drafts, editsOfSet, type Ids, type WholeSet, withSet } from "./drafts";
+import { Drafts, editsOfSet, type Ids, orTooMany, type WholeSet, withSet } from "./drafts";
 import { furtherContents, layoutPages, listPages, ownListPages } from "./list-pages";
 import { cardPages, templatePages } from "./row-pages";
 import { stepPages } from "./step-pages";
@@ -35,12 +36,13 @@ export function createSetDrawing(): (
   ids: Ids,
   /** Hears how many pages there are, as they come. */
   tell?: (pages: number) => void,
-) => WholeSet {
+) => Result<WholeSet, Problem> {
   const compute = createPipeline();
   const drawView = createViews();
   const drawPage = createPageDrawing();
   const placings = createPlacings();
-  return (inputs, recipe, ids, tell) => {
+  type Draw = ReturnType<typeof createSetDrawing>;
+  const drawUp = (...[inputs, recipe, ids, tell]: Parameters<Draw>): WholeSet => {
     const { job, stockroom, assets, variant, layouts } = inputs;
     const results = compute(job, variant, stockroom, []);
     const head = { info: job.info.job, revision: 1, date: "", variantName: null, shop: "" };
@@ -101,6 +103,7 @@ export function createSetDrawing(): (
     if (recipe.cover) furtherContents(set, drawn);
     return set.made();
   };
+  return (...asked) => orTooMany(() => drawUp(...asked));
 }
 
 /** Asks another thread for the set; ids begin with `prefix`, which nothing else begins with. */
@@ -110,7 +113,8 @@ export type WholeSetMessage = DocumentMessage &
 /** What another thread says meanwhile, and at the end. */
 export type WholeSetAnswer =
   | { readonly kind: "pages"; readonly count: number }
-  | { readonly kind: "set"; readonly set: WholeSet };
+  | { readonly kind: "set"; readonly set: WholeSet }
+  | { readonly kind: "refused"; readonly why: string };
 
 /** Answers messages one after the other. Throws where the first does not say all. */
 export function createSetAnswering(): (
@@ -125,7 +129,7 @@ export function createSetAnswering(): (
     const ids: Ids = { page: () => fresh() as Page["id"], item: () => fresh() as PageItem["id"] };
     const inputs = { ...receive(document), variant, layouts };
     const set = draw(inputs, recipe, ids, (count) => say({ kind: "pages", count }));
-    say({ kind: "set", set });
+    say(set.ok ? { kind: "set", set: set.value } : { kind: "refused", why: sentence(set.problem) });
   };
 }
 
@@ -134,9 +138,11 @@ export function cardsOfRows(
   inputs: Pick<SetInputs, "job" | "stockroom"> & { readonly results: Results },
   ids: Ids,
   isWanted: (row: TallyRow) => boolean,
-): WholeSet {
+): Result<WholeSet, Problem> {
   const { job, results, stockroom } = inputs;
-  const set = new Drafts(job, results, stockroom.setRecipe, ids);
-  cardPages(set, inputs, isWanted);
-  return set.made();
+  return orTooMany(() => {
+    const set = new Drafts(job, results, stockroom.setRecipe, ids);
+    cardPages(set, inputs, isWanted);
+    return set.made();
+  });
 }

@@ -37,7 +37,9 @@ const drawUp = createSetDrawing();
 let next = 0;
 function made(job: Job, recipe: SetRecipe = USUAL_SET): WholeSet {
   const ids = { page: () => `page${next++}` as never, item: () => `item${next++}` as never };
-  return drawUp({ job, stockroom, assets: NO_ASSETS, variant: null, layouts: [] }, recipe, ids);
+  const set = drawUp({ job, stockroom, assets: NO_ASSETS, variant: null, layouts: [] }, recipe, ids);
+  if (!set.ok) throw new Error(sentence(set.problem));
+  return set.value;
 }
 
 function fitted(job: Job, set: WholeSet): Job {
@@ -221,11 +223,28 @@ it("pages of cards come for some rows alone: those of a saw", () => {
   if (!saw) throw new Error("the shop has a saw");
   const isOfSaw = ({ shown: { form } }: TallyRow) =>
     form.kind === "member" && sawFor(stockroom.saws, form).saw?.id === saw.id;
-  const set = cardsOfRows({ job, stockroom, results }, ids, isOfSaw);
+  const cards = (now: Job): WholeSet => {
+    const made = cardsOfRows({ job: now, stockroom, results }, ids, isOfSaw);
+    if (!made.ok) throw new Error(sentence(made.problem));
+    return made.value;
+  };
+  const set = cards(job);
   const rows = set.items.map((item) => item.kind === "card" && results.tally.rowOfPiece.get(item.record));
   expect(rows).toEqual(results.tally.rows.filter(isOfSaw));
   expect(rows.length).toBeGreaterThan(2);
-  expect(cardsOfRows({ job: fitted(job, set), stockroom, results }, ids, isOfSaw).items).toEqual([]);
+  expect(cards(fitted(job, set)).items).toEqual([]);
+});
+
+it("a set that no job has room for is refused whole, with a sentence", () => {
+  const pages = Array.from({ length: 1_999 }, (_, i) =>
+    plainPage({ id: `blank${i}` as never, heading: `Blank ${i}`, position: i }),
+  );
+  const full = withEdit(shelfBrackets(), { kind: "setPages", pages });
+  if (!full.ok) throw new Error(sentence(full.problem));
+  const ids = { page: () => `page${next++}` as never, item: () => `item${next++}` as never };
+  const inputs = { job: full.value, stockroom, assets: NO_ASSETS, variant: null, layouts: [] };
+  const set = drawUp(inputs, { ...USUAL_SET, views: false, apart: false, steps: false }, ids);
+  expect(set.ok ? "" : sentence(set.problem)).toBe("A job has at most 2000 pages; choose less for the set.");
 });
 
 it("another thread says how many pages there are, as they come, and then the set", () => {

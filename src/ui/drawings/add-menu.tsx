@@ -116,7 +116,12 @@ export function AddMenu({ drawn, onPoint, onSteps }: Props) {
   const addCards = (isWanted: (row: TallyRow) => boolean) => {
     const { stockroom, results } = desk.store.getState();
     const ids = { page: () => newId("page") as Page["id"], item: newItemId };
-    const made = cardsOfRows({ job, stockroom, results }, ids, isWanted);
+    const drawn = cardsOfRows({ job, stockroom, results }, ids, isWanted);
+    if (!drawn.ok) {
+      toast.error(sentence(drawn.problem));
+      return;
+    }
+    const made = drawn.value;
     const [first] = made.pages;
     if (!first) {
       toast("Each of these rows has a card already, or there is none.");

@@ -12,11 +12,14 @@ import { useDesk } from "../desk/desk-context";
 export type SetThread = ThreadStart<WholeSetMessage, WholeSetAnswer>;
 
 /** Draws up the set of the variant on the desk; null where it was stopped, or the thread ended. Nothing is kept. */
+/** A set, or why there is none: somebody stopped it, or a sentence. */
+export type SetOutcome = WholeSet | "stopped" | { readonly refused: string };
+
 export function useSetDrawing(thread: SetThread): {
   readonly running: boolean;
   /** So many pages there are so far. */
   readonly pages: number;
-  readonly draw: (recipe: SetRecipe) => Promise<WholeSet | "stopped" | "failed">;
+  readonly draw: (recipe: SetRecipe) => Promise<SetOutcome>;
   readonly stop: () => void;
 } {
   const desk = useDesk();
@@ -27,17 +30,20 @@ export function useSetDrawing(thread: SetThread): {
   useEffect(() => stop, [stop]);
   const draw = useCallback(
     (recipe: SetRecipe) =>
-      new Promise<WholeSet | "stopped" | "failed">((resolve) => {
+      new Promise<SetOutcome>((resolve) => {
         stopping.current?.();
-        const end = (answer: WholeSet | "stopped" | "failed") => {
+        const end = (answer: SetOutcome) => {
           stopping.current = null;
           started.end();
           setRunning(false);
           resolve(answer);
         };
         const started = thread(
-          (said) => (said.kind === "set" ? end(said.set) : setPages(said.count)),
-          () => end("failed"),
+          (said) => {
+            if (said.kind === "pages") setPages(said.count);
+            else end(said.kind === "set" ? said.set : { refused: said.why });
+          },
+          () => end({ refused: "The set could not be drawn up. Try again, or with fewer pages." }),
         );
         stopping.current = () => end("stopped");
         setRunning(true);
@@ -66,8 +72,8 @@ export function useDrawUp(thread: SetThread): {
   const drawUp = async (recipe: SetRecipe, what: string): Promise<boolean> => {
     const made = await draw(recipe);
     if (made === "stopped") return false;
-    if (made === "failed") {
-      toast.error("The set could not be drawn up. Try again, or with fewer pages.");
+    if ("refused" in made) {
+      toast.error(made.refused);
       return false;
     }
     const { pages, items, lacking } = made;

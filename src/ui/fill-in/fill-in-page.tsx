@@ -276,8 +276,8 @@ function WholeSetOut({ variant, setThread }: { readonly variant: VariantId; read
     const { id, stockroom } = desk.store.getState();
     const made = await draw(stockroom.setRecipe);
     if (made === "stopped") return;
-    if (made === "failed") {
-      toast.error("The set could not be drawn up. Try again.");
+    if ("refused" in made) {
+      toast.error(made.refused);
       return;
     }
     const { lacking, ...set } = made;
