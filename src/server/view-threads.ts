@@ -19,6 +19,8 @@ const AHEAD = 2;
 export type SideBySide = {
   /** The views of one page, by their ids; pages are asked for in their order. */
   readonly views: (asked: readonly ViewAsked[]) => Promise<ReadonlyMap<string, DrawnView>>;
+  /** How many views threads have drawn so far. */
+  readonly byThreads: () => number;
   readonly end: () => void;
 };
 
@@ -32,6 +34,7 @@ export function viewsSideBySide(
 ): SideBySide {
   const drawHere = createViews();
   const begun = new Map<string, Begun>();
+  let byThreads = 0;
   let next = 0;
   const take = (): ViewAsked | null => {
     for (; next < all.length; next++) {
@@ -57,12 +60,15 @@ export function viewsSideBySide(
       for (const one of asked) {
         const before = begun.get(one.id);
         if (!before) begin(one);
-        views.set(one.id, (await before?.drawn) ?? drawHere(document, one));
+        const drawn = await before?.drawn;
+        if (drawn) byThreads++;
+        views.set(one.id, drawn ?? drawHere(document, one));
         // What a page has taken is not kept.
         begun.set(one.id, GONE);
       }
       return views;
     },
+    byThreads: () => byThreads,
     end: () => {
       for (const end of ends) end();
     },
@@ -71,13 +77,13 @@ export function viewsSideBySide(
 
 const GONE: Begun = { drawn: Promise.resolve(null), tell: () => {} };
 
-/** Runs one thread over what is to be taken; gives what ends it. */
+/** Runs one thread over what is to be taken; gives what ends that. */
 function run(
   document: SentDocument,
   take: () => ViewAsked | null,
   begin: (asked: ViewAsked) => Begun,
 ): () => void {
-  const worker = startThread();
+  const worker = idle.pop() ?? startThread();
   const receive = createReceiver();
   const waiting: Begun[] = [];
   let sent = false;
@@ -93,28 +99,44 @@ function run(
       worker.postMessage(message);
     }
   };
-  const end = () => {
-    isOver = true;
-    for (const { tell } of waiting.splice(0)) tell(null);
-    void worker.terminate();
-  };
-  worker.on("message", (said: "ready" | ViewAnswer) => {
-    if (said === "ready") {
-      more();
-      return;
+  const onMessage = (said: "ready" | ViewAnswer) => {
+    if (said !== "ready") {
+      const steps = receive(said.parcel);
+      let step = steps.next();
+      while (!step.done) step = steps.next();
+      waiting.shift()?.tell(step.value as DrawnView);
     }
-    const steps = receive(said.parcel);
-    let step = steps.next();
-    while (!step.done) step = steps.next();
-    waiting.shift()?.tell(step.value as DrawnView);
     more();
-  });
-  worker.on("error", (fault: Error) => {
+  };
+  const over = () => {
+    isOver = true;
+    worker.off("message", onMessage);
+    worker.off("error", onError);
+    for (const { tell } of waiting.splice(0)) tell(null);
+  };
+  const onError = (fault: Error) => {
     console.error("a thread that draws views ended:", fault.message);
-    end();
-  });
-  return end;
+    over();
+  };
+  worker.on("message", onMessage);
+  worker.on("error", onError);
+  worker.postMessage("begin");
+  return () => {
+    if (isOver) return;
+    const isBusy = waiting.length > 0;
+    over();
+    if (isBusy || idle.length >= MOST_THREADS) void worker.terminate();
+    else {
+      worker.postMessage("forget");
+      idle.push(worker);
+    }
+  };
 }
+
+/** Threads that wait for the next job: one takes a second or two to start. */
+const held = globalThis as { rusticTallyViewThreads?: Worker[] };
+held.rusticTallyViewThreads ??= [];
+const idle = held.rusticTallyViewThreads;
 
 function startThread(): Worker {
   const file = path.join(/* turbopackIgnore: true */ process.cwd(), "bin", "view-drawer.mjs");
@@ -122,5 +144,12 @@ function startThread(): Worker {
   const worker = Reflect.construct(Worker, [file]) as Worker;
   // A server that ends does not wait for it.
   worker.unref();
+  const gone = () => {
+    const place = idle.indexOf(worker);
+    if (place >= 0) idle.splice(place, 1);
+  };
+  worker.once("exit", gone);
+  // What it was drawing is told to whoever waits for that.
+  worker.on("error", gone);
   return worker;
 }
