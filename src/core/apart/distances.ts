@@ -4,7 +4,7 @@ import { at } from "../kernel";
 import { coveringFrom, type SeenFrom } from "./covering";
 import { type Contacts, contactsOf, type Removal, volumeOf } from "./peeling";
 import type { Unit } from "./units";
-import { sharedAlong } from "./ways";
+import { mayMeet, sharedAlong } from "./ways";
 
 /** Gaps are so small a part of the whole. */
 const PARTS = 12;
@@ -178,14 +178,11 @@ type Standing = {
 /** From which distance on along its way a unit is clear of another by a gap, as far as the one that is asked. */
 function clearOf(a: Unit, b: Unit, way: Vec3, { start, there, distance, gap }: Standing): number {
   const from: Vec3 = [start[0] - there[0], start[1] - there[1], start[2] - there[2]];
-  // Far beside one another, whatever the distance is.
-  for (const k of [0, 1, 2] as const) {
-    if (Math.abs(way[k]) > 1e-9) continue;
-    if (a.low[k] + from[k] >= b.high[k] || a.high[k] + from[k] <= b.low[k]) return distance;
-  }
+  if (!mayMeet(a, b, way, from)) return distance;
   let clear = distance;
   for (const p of a.parts)
     for (const q of b.parts) {
+      if (!mayMeet(p, q, way, from)) continue;
       const shared = sharedAlong(p, q, way, from);
       if (shared && clear > shared[0] - gap && clear < shared[1] + gap) clear = shared[1] + gap;
     }

@@ -1,17 +1,18 @@
 /** Orders and ways of made-up solids, of which a person can say what can leave and how. */
 import { describe, expect, it } from "vitest";
 import type { Vec3 } from "../geometry";
-import type { Convex } from "../shape";
 import { offsetsOf } from "./distances";
 import { peeled } from "./peeling";
-import type { Unit } from "./units";
+import type { Part, Unit } from "./units";
 
 const AXES: readonly Vec3[] = [
   [1, 0, 0],
   [0, 1, 0],
   [0, 0, 1],
 ];
-const box = (low: Vec3, high: Vec3): Convex => ({
+const box = (low: Vec3, high: Vec3): Part => ({
+  low,
+  high,
   points: [0, 1, 2, 3, 4, 5, 6, 7].map(
     (bits): Vec3 => [bits & 1 ? high[0] : low[0], bits & 2 ? high[1] : low[1], bits & 4 ? high[2] : low[2]],
   ),

@@ -2,7 +2,7 @@
 import { dot, type Vec3 } from "../geometry";
 import { at } from "../kernel";
 import type { Unit } from "./units";
-import { gapBetween, sharedAlong } from "./ways";
+import { gapBetween, mayMeet, sharedAlong } from "./ways";
 
 /** Units by their keys, each with its way: a direction of length 1 in the axes of the home. */
 export type Removal = { readonly units: readonly { readonly key: string; readonly way: Vec3 }[] };
@@ -46,28 +46,13 @@ function waysOf(units: readonly Unit[]): readonly Way[] {
   return ways;
 }
 
-/** Whether the box round one unit meets that of another somewhere along a way. */
-function mayMeet(a: Unit, b: Unit, way: Vec3): boolean {
-  let [first, last] = [0, Number.POSITIVE_INFINITY];
-  for (const k of [0, 1, 2] as const) {
-    const [low, high] = [b.low[k] - a.high[k], b.high[k] - a.low[k]];
-    if (Math.abs(way[k]) < 1e-9) {
-      if (low >= 0 || high <= 0) return false;
-      continue;
-    }
-    const [t0, t1] = [low / way[k], high / way[k]];
-    first = Math.max(first, Math.min(t0, t1));
-    last = Math.min(last, Math.max(t0, t1));
-  }
-  return first < last;
-}
-
 /** Whether a unit runs into another on a way. Units that share room where they stand block nothing: that is a fault of the design. */
 function blocks(a: Unit, b: Unit, way: Vec3): boolean {
   if (!mayMeet(a, b, way)) return false;
   let hit = false;
   for (const p of a.parts)
     for (const q of b.parts) {
+      if (!mayMeet(p, q, way)) continue;
       const shared = sharedAlong(p, q, way);
       if (!shared || shared[1] <= 0) continue;
       if (shared[0] < 0) return false;

@@ -11,18 +11,22 @@ import {
   type Shape,
 } from "../shape";
 
-export type Unit = {
+/** A box along the axes of the home, mm. */
+export type Box = { readonly low: Vec3; readonly high: Vec3 };
+
+/** A convex part with the box round it. */
+export type Part = Convex & Box;
+
+export type Unit = Box & {
   /** A record, or a placement with its place in the repeat ("id:2"). */
   readonly key: string;
   /** Units that are alike have the same. */
   readonly like: string;
   readonly bought: boolean;
-  readonly parts: readonly Convex[];
-  readonly low: Vec3;
-  readonly high: Vec3;
+  readonly parts: readonly Part[];
 };
 
-type Draft = { like: string; bought: boolean; parts: Convex[] };
+type Draft = { like: string; bought: boolean; parts: Part[] };
 
 const AXES: readonly Vec3[] = [
   [1, 0, 0],
@@ -134,15 +138,17 @@ const byPlace = ({ like, low, key }: Unit): string =>
   `${like} ${low.map((one) => (1e6 + one).toFixed(1)).join(" ")} ${key}`;
 
 /** A part where its instance stands, seen from the axes of the home. */
-function placed(part: Convex, frame: Frame, home: Frame): Convex {
+function placed(part: Convex, frame: Frame, home: Frame): Part {
   const turned = ([x, y, z]: Vec3): Vec3 => local(home, sum(frame, x, y, z));
+  const points = part.points.map((point) => {
+    const [x, y, z] = toWorld(frame, point);
+    const { origin } = home;
+    return local(home, [x - origin[0], y - origin[1], z - origin[2]]);
+  });
   return {
     ...part,
-    points: part.points.map((point) => {
-      const [x, y, z] = toWorld(frame, point);
-      const { origin } = home;
-      return local(home, [x - origin[0], y - origin[1], z - origin[2]]);
-    }),
+    ...boundsOf([{ points }]),
+    points,
     normals: part.normals.map(turned),
     edges: part.edges.map(turned),
   };
@@ -161,7 +167,7 @@ const local = ({ x, y, z }: Frame, v: Vec3): Vec3 => [
 
 /** A stand-in is taken as the box round it. */
 function boxAround(points: readonly Vec3[]): Convex {
-  const { low, high } = boundsOf([{ points, normals: [], edges: [] }]);
+  const { low, high } = boundsOf([{ points }]);
   const corners = [0, 1, 2, 3, 4, 5, 6, 7].map(
     (bits): Vec3 => [bits & 1 ? high[0] : low[0], bits & 2 ? high[1] : low[1], bits & 4 ? high[2] : low[2]],
   );
@@ -174,7 +180,7 @@ export function togetherOf(units: readonly Unit[]): Pick<Unit, "parts" | "low" |
   return { parts, ...boundsOf(parts) };
 }
 
-function boundsOf(parts: readonly Convex[]): { readonly low: Vec3; readonly high: Vec3 } {
+function boundsOf(parts: readonly Pick<Convex, "points">[]): Box {
   const [low, high] = [
     [1, 1, 1].map(() => Number.POSITIVE_INFINITY),
     [1, 1, 1].map(() => Number.NEGATIVE_INFINITY),

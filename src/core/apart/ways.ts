@@ -4,6 +4,7 @@
  */
 import { cross, dot, norm, type Vec3 } from "../geometry";
 import type { Convex } from "../shape";
+import type { Box } from "./units";
 
 /** mm. What shares less room than this only touches. */
 const TOUCHING = 0.3;
@@ -30,9 +31,39 @@ function overAxes(a: Convex, b: Convex, tell: (axis: Vec3) => boolean): boolean 
       const across = cross(p, q);
       const size = norm(across);
       if (size < 1e-6) continue;
-      if (tell([across[0] / size, across[1] / size, across[2] / size])) return true;
+      const axis: Vec3 = [across[0] / size, across[1] / size, across[2] / size];
+      // Of boxes that lie alike these are the normals once more.
+      if (isAmong(axis, a.normals) || isAmong(axis, b.normals)) continue;
+      if (tell(axis)) return true;
     }
   return false;
+}
+
+/** Whether an axis is one of some directions, or the other way round. */
+function isAmong([x, y, z]: Vec3, directions: readonly Vec3[]): boolean {
+  for (const one of directions) if (Math.abs(x * one[0] + y * one[1] + z * one[2]) > 1 - 1e-12) return true;
+  return false;
+}
+
+const NOWHERE: Vec3 = [0, 0, 0];
+
+/** Whether a box, moved by `from` first, meets another somewhere along a way. */
+export function mayMeet(a: Box, b: Box, way: Vec3, from: Vec3 = NOWHERE): boolean {
+  let [first, last] = [0, Number.POSITIVE_INFINITY];
+  for (let k = 0; k < 3; k++) {
+    const move = from[k] as number;
+    const low = (b.low[k] as number) - (a.high[k] as number) - move;
+    const high = (b.high[k] as number) - (a.low[k] as number) - move;
+    const speed = way[k] as number;
+    if (Math.abs(speed) < 1e-9) {
+      if (low >= 0 || high <= 0) return false;
+      continue;
+    }
+    const [t0, t1] = [low / speed, high / speed];
+    first = Math.max(first, Math.min(t0, t1));
+    last = Math.min(last, Math.max(t0, t1));
+  }
+  return first < last;
 }
 
 /**
@@ -43,7 +74,7 @@ export function sharedAlong(
   a: Convex,
   b: Convex,
   way: Vec3,
-  from: Vec3 = [0, 0, 0],
+  from: Vec3 = NOWHERE,
 ): readonly [number, number] | null {
   let [first, last] = [Number.NEGATIVE_INFINITY, Number.POSITIVE_INFINITY];
   const touching = a.round && b.round ? ROUND_TOUCHING : TOUCHING;
