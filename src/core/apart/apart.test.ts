@@ -11,8 +11,10 @@ import { shelfBrackets } from "../../../demo/shelf-brackets";
 import { demoStockroom } from "../../../demo/stockroom";
 import type { Vec3 } from "../geometry";
 import { manifoldOf } from "../geometry/manifold.fixture";
-import { type Home, type Job, NO_ASSETS, resolveSizes } from "../job";
-import { at } from "../kernel";
+import { fillJig, JIGS } from "../jigs";
+import { jigValues } from "../jigs/jig.fixture";
+import { emptyJob, type Home, type Job, NO_ASSETS, resolveSizes, withEdit } from "../job";
+import { at, sentence } from "../kernel";
 import { meshesOf, type Shape, shapeJob } from "../shape";
 import { stockroomOf } from "../stockroom";
 import { pulledApart } from ".";
@@ -47,11 +49,34 @@ const FROM = seenFrom([-1, -1, 1]);
 /** mm³. Facets of pictures share so much of a skin where a saddle lies on a tube. */
 const MOST_SKIN = 50;
 
+/** A jig by itself, filled in with what it offers. */
+function builtBy(id: string, values: Readonly<Record<string, string>> = {}): Job {
+  const jig = JIGS.find((one) => one.id === id);
+  if (!jig) throw new Error(`there is a jig ${id}`);
+  let count = 0;
+  const filling = {
+    values: { ...jigValues(jig, stockroom), ...values },
+    place: "0; 0; 0",
+    keepSizes: false,
+    asAssembly: false,
+    home: null,
+  };
+  const empty = emptyJob({ code: id, title: id, unit: "mm" });
+  const edit = fillJig(empty, jig, filling, stockroom, (kind) => `${kind}${++count}`);
+  const after = edit.ok ? withEdit(empty, edit.value) : edit;
+  if (!after.ok) throw new Error(sentence(after.problem));
+  return after.value;
+}
+
 const JOBS: readonly (readonly [string, Job])[] = [
   ["potting bench", pottingBench()],
   ["notice board", noticeBoard()],
   ["shelf brackets", shelfBrackets()],
   ["seed-packet cabinet", seedPacketCabinet()],
+  ["box frame with braces", builtBy("box-frame", { rings: "2", braces: "all" })],
+  ["box frame with its top between the legs", builtBy("box-frame", { corners: "between", braces: "back" })],
+  ["carcass", builtBy("carcass")],
+  ["ladder", builtBy("ladder")],
 ];
 
 describe.each(JOBS)("the %s pulled apart", (_, job) => {
@@ -128,14 +153,10 @@ describe.each(JOBS)("the %s pulled apart", (_, job) => {
       own.has(record) ? [{ key: record, mesh }] : [],
     );
     const left = coveredMore(pieces, offsets, FROM, 0.05);
-    console.log(
-      job.info.job.code,
-      pieces.length,
-      coveredMore(pieces, offsetsOf(units, removals), FROM, 0.05).length,
-      left.length,
-      left.slice(0, 8),
-    );
-    expect(left.length).toBeLessThanOrEqual(1);
+    expect(left.length, left.join("; ")).toBeLessThanOrEqual(1);
+    // Without longer ways the bench covers eight and the board two.
+    const plain = coveredMore(pieces, offsetsOf(units, removals), FROM, 0.05);
+    expect(plain.length).toBeGreaterThanOrEqual({ "HL-204": 5, "HL-211": 1 }[job.info.job.code] ?? 0);
   });
 
   it("is the same whatever the order of the records is", () => {

@@ -11,6 +11,15 @@ import { fillJig, JIGS, type Jig } from ".";
 
 const stockroom = stockroomOf({
   ...STOCK_DATA,
+  sections: [
+    ...STOCK_DATA.sections,
+    {
+      ...(STOCK_DATA.sections.find(({ id }) => id === "tube") as (typeof STOCK_DATA.sections)[number]),
+      id: "oblong",
+      name: "RHT 50 × 30 × 3",
+      shape: { kind: "rectangularTube", size: [50, 30, 3], corners: "coldFormed" } as never,
+    },
+  ],
   boards: [
     ...STOCK_DATA.boards,
     {
@@ -150,6 +159,57 @@ describe("parts lists by hand", () => {
       ["Top end rail", 2, 500],
       ["Low end rail", 2, 420],
     ]);
+  });
+
+  it("box frame with its top between legs of another section, flush outside, and braces", () => {
+    // Legs 50 × 30 with 50 across; rails of 40: 1000 − 2 · 50, 500 − 2 · 30.
+    const legs = fill("box-frame", {
+      section: "oblong",
+      top: "tube",
+      low_section: "tube",
+      corners: "between",
+    });
+    expect(rows(legs)).toEqual(
+      expect.arrayContaining([
+        ["Leg", 4, 850],
+        // Those of the low ring are the same pieces.
+        ["Top rail", 4, 900],
+        ["Top end rail", 4, 440],
+      ]),
+    );
+    const box = meshesOf(resultsOf(legs, stockroom).shape).flatMap(({ mesh }) => mesh.vertices);
+    const span = (axis: 0 | 1 | 2) => [
+      Math.min(...box.map((v) => v[axis] as number)),
+      Math.max(...box.map((v) => v[axis] as number)),
+    ];
+    expect(span(0)).toEqual([expect.closeTo(0, 6), expect.closeTo(1000, 6)]);
+    expect(span(1)).toEqual([expect.closeTo(0, 6), expect.closeTo(500, 6)]);
+  });
+
+  it("braces run from 100 above the low ring to 100 under the top one, between the faces of the legs", () => {
+    // 460 across from middle to middle and 410 up; between the faces 420, and half a section on each end more.
+    const braced = rows(fill("box-frame", { braces: "ends" })).find(([name]) => name === "Brace");
+    const rise = (850 - 40 - 100 - (180 + 20 + 100)) / 460;
+    const length = 420 * Math.hypot(1, rise) + 40 * rise;
+    expect(braced).toEqual(["Brace", 2, expect.closeTo(length, 3)]);
+    expect(
+      rows(fill("box-frame", { braces: "all", rings: "0" })).map(([name, count]) => [name, count]),
+    ).toEqual(
+      expect.arrayContaining([
+        ["Brace", 2],
+        ["Brace", 1],
+      ]),
+    );
+  });
+
+  it("a top ring whose long rails run through", () => {
+    expect(rows(fill("box-frame", { corners: "butted", rings: "0" }))).toEqual(
+      expect.arrayContaining([
+        ["Top rail", 2, 1000],
+        ["Top end rail", 2, 420],
+        ["Leg", 4, 810],
+      ]),
+    );
   });
 
   it("rectangle 1000 × 600: mitred 1000 and 600; with the sides through 920 and 600", () => {
