@@ -113,6 +113,7 @@ test("an assembly is made of a selection, repeated by a formula, opened, changed
   await setField(page, "Count, or a formula", "0 - 1");
   await expect(page.getByText(/must be a whole number from 0 to 10,000/).first()).toBeVisible();
   await setField(page, "Count, or a formula", "1");
+  await page.getByRole("button", { name: "More settings" }).click();
   await choose(page, "Role", "bought");
   await saved(page);
   await openStage(page, "Tally");

@@ -99,6 +99,12 @@ const noPoint = (name: string) =>
     "is not here; type a name that is, or three coordinates separated by semicolons",
   );
 
+/** The place of a point that is called so, in any case of letters; null: none is. */
+export function placeNamed(job: Job, home: Home, name: string): DrawPlace | null {
+  const point = pointNamed(job, home, name.trim());
+  return point ? { point: point.id, texts: point.at } : null;
+}
+
 /** The place on a line of the job at a share of it or at a length from its start, as texts that follow. */
 export function placeOnJobLine(
   { job, sizes }: Pick<Ground, "job" | "sizes">,
@@ -139,12 +145,13 @@ export function freePointName(job: Job, taken: readonly string[] = []): string {
 }
 
 /** `home`: the assembly that is drawn in; null or absent: the job itself. */
-type Ground = {
+export type DrawGround = {
   readonly job: Job;
   readonly sizes: Sizes;
   readonly stockroom: Stockroom;
   readonly home?: Home;
 };
+type Ground = DrawGround;
 type Settled = { readonly point: Point; readonly fresh: boolean; readonly at: Vec3 };
 
 function settle(

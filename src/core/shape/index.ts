@@ -13,6 +13,7 @@ export {
   editsOfCuts,
   freePointName,
   placeAlong,
+  placeNamed,
   placeOnJobLine,
   splitMember,
   typedPlace,
@@ -20,6 +21,7 @@ export {
   type Way,
   whereIs,
 } from "./draw";
+export { drawLegs, drawRectangle, drawRun } from "./draw-many";
 export { faultWords } from "./fault";
 export { type Features, featuresOf, standInOf } from "./features";
 export { between, facingPair, letGo } from "./follow";

@@ -1,4 +1,6 @@
 /** The door of the tally. */
+
+export { type AlikeBy, alike } from "./alike";
 export { moveInto, putTogether, splitOff } from "./hand-rows";
 export { indexOfMark, markOf } from "./marks";
 export type { CornerForm, Form, GrooveForm, HoleForm, MemberForm, PanelForm, Piece } from "./piece";

@@ -66,6 +66,8 @@ export function TextField({
       onKeyDown={(event) => {
         if (event.key === "Enter") commit();
         if (event.key === "Escape") {
+          // What was typed is given up first; only then what lies around the field.
+          if (draft !== null && draft !== value) event.preventDefault();
           setDraft(null);
           setFault(null);
         }

@@ -23,6 +23,7 @@ import { useDesk, useDeskState } from "./desk-context";
 import { EndSettings } from "./end-settings";
 import { EndsOfMany } from "./ends-of-many";
 import { KeySizeSettings } from "./key-size-settings";
+import { MoreSettings } from "./more-settings";
 import { PanelOutline } from "./panel-outline";
 import { PanelPlace } from "./panel-place";
 import { PanelWork } from "./panel-work";
@@ -125,10 +126,10 @@ function MemberSettings({ members, job }: { readonly members: readonly Member[];
         onChoose={(id) => change({ section: id === "" ? null : id })}
       />
       <TextField
-        label="Material (empty: from stock)"
-        value={shared(members.map((member) => member.material)) ?? ""}
-        placeholder="as the stock's"
-        onCommit={(text) => change({ material: text.trim() === "" ? null : text.trim() })}
+        label="Name"
+        value={shared(members.map((member) => member.name)) ?? ""}
+        placeholder="mixed values"
+        onCommit={(text) => (text.trim() === "" ? "Enter a name." : change({ name: text.trim() }))}
       />
       <TextField
         label="Section rotation, °"
@@ -155,12 +156,6 @@ function MemberSettings({ members, job }: { readonly members: readonly Member[];
       ) : (
         <EndsOfMany members={members} />
       )}
-      <TextField
-        label="Name"
-        value={shared(members.map((member) => member.name)) ?? ""}
-        placeholder="mixed values"
-        onCommit={(text) => (text.trim() === "" ? "Enter a name." : change({ name: text.trim() }))}
-      />
       <Chooser
         label="Line passes through"
         value={String(shared(members.map((member) => member.cardinal)) ?? "")}
@@ -168,18 +163,26 @@ function MemberSettings({ members, job }: { readonly members: readonly Member[];
         choices={CARDINALS}
         onChoose={(cardinal) => change({ cardinal: Number(cardinal) })}
       />
-      <OnlyWhen whens={members.map((member) => member.when)} onChange={(when) => change({ when })} />
-      <RoleAndLook
-        roles={members.map((member) => member.role)}
-        looks={members.map((member) => member.look)}
-        onChange={change}
-      />
-      <div className="self-end">
-        <LeaveOut
-          leftOut={members.every((member) => member.leftOut)}
-          onChange={(leftOut) => change({ leftOut })}
+      <MoreSettings>
+        <TextField
+          label="Material (empty: from stock)"
+          value={shared(members.map((member) => member.material)) ?? ""}
+          placeholder="as the stock's"
+          onCommit={(text) => change({ material: text.trim() === "" ? null : text.trim() })}
         />
-      </div>
+        <OnlyWhen whens={members.map((member) => member.when)} onChange={(when) => change({ when })} />
+        <RoleAndLook
+          roles={members.map((member) => member.role)}
+          looks={members.map((member) => member.look)}
+          onChange={change}
+        />
+        <div className="self-end">
+          <LeaveOut
+            leftOut={members.every((member) => member.leftOut)}
+            onChange={(leftOut) => change({ leftOut })}
+          />
+        </div>
+      </MoreSettings>
     </div>
   );
 }
@@ -250,29 +253,31 @@ function PanelSettings({ panels }: { readonly panels: readonly Panel[] }) {
         ]}
         onChoose={(faces) => change({ goodFace: faces === "good" })}
       />
-      <div className="self-end">
-        <OnlyWhen whens={panels.map((panel) => panel.when)} onChange={(when) => change({ when })} />
-        <LeaveOut
-          leftOut={panels.every((panel) => panel.leftOut)}
-          onChange={(leftOut) => change({ leftOut })}
-        />
-      </div>
-      <RoleAndLook
-        roles={panels.map((panel) => panel.role)}
-        looks={panels.map((panel) => panel.look)}
-        onChange={change}
-      />
-      <TextField
-        label="Material (empty: from stock)"
-        value={shared(panels.map((panel) => panel.material)) ?? ""}
-        placeholder="default"
-        onCommit={(text) => change({ material: text.trim() === "" ? null : text.trim() })}
-      />
       {only ? <PanelPlace panel={only} /> : null}
       {only ? (
         <PanelOutline panel={only} onChange={(outline) => change({ outline })} onRead={change} />
       ) : null}
       {only ? <PanelWork panel={only} onChange={(work) => change({ work })} /> : null}
+      <MoreSettings>
+        <TextField
+          label="Material (empty: from stock)"
+          value={shared(panels.map((panel) => panel.material)) ?? ""}
+          placeholder="default"
+          onCommit={(text) => change({ material: text.trim() === "" ? null : text.trim() })}
+        />
+        <OnlyWhen whens={panels.map((panel) => panel.when)} onChange={(when) => change({ when })} />
+        <RoleAndLook
+          roles={panels.map((panel) => panel.role)}
+          looks={panels.map((panel) => panel.look)}
+          onChange={change}
+        />
+        <div className="self-end">
+          <LeaveOut
+            leftOut={panels.every((panel) => panel.leftOut)}
+            onChange={(leftOut) => change({ leftOut })}
+          />
+        </div>
+      </MoreSettings>
     </div>
   );
 }

@@ -1,8 +1,10 @@
 "use client";
 /** The slip at the foot of the desk: facts and settings of what is selected, and the checks that concern it. */
 import { ChevronDown, ChevronsUpDown, ChevronUp } from "lucide-react";
+import { Popover } from "radix-ui";
 import { useState } from "react";
 import { findAssembly } from "@/core/job";
+import { counted } from "@/core/kernel";
 import { Tag } from "../common/tag";
 import { DrawingSettings } from "../drawings/drawing-settings";
 import { itemWords } from "../drawings/item-words";
@@ -11,14 +13,18 @@ import { HandActions } from "../tally/hand-actions";
 import { MarkActions } from "../tally/mark-actions";
 import { CheckList } from "./checks";
 import { useDeskState } from "./desk-context";
+import { SelectMore } from "./select-more";
 import { SelectionFacts } from "./selection-facts";
 import { SelectionSettings } from "./selection-settings";
 import type { Stage } from "./stages";
 
 export function Slip({ stage }: { readonly stage: Stage }) {
-  const [open, setOpen] = useState(true);
+  // As somebody left it; until then it is open when there is something to say.
+  const [asked, setAsked] = useState<boolean | null>(null);
   const [tall, setTall] = useState(false);
   const selected = useDeskState((state) => state.selected);
+  const hasContent = selected.size > 0 || stage === "drawings";
+  const open = hasContent ? (asked ?? true) : false;
   const tally = useDeskState((state) => state.results.tally);
   const rows = [...new Set([...selected].flatMap((id) => tally.rowOfPiece.get(id) ?? []))];
   const [only] = rows.length === 1 ? rows : [];
@@ -63,12 +69,14 @@ export function Slip({ stage }: { readonly stage: Stage }) {
           {only && item?.kind !== "view"
             ? `${chosen} of ${inRow} selected`
             : selected.size === 0 && stage !== "drawings"
-              ? "Select a row, or a piece in the 3D view. Hold Shift to add."
+              ? "Select a row, or a piece in the 3D view. Hold Ctrl to add."
               : ""}
         </p>
+        {stage === "drawings" ? null : <SelectMore />}
         {only?.mark ? <MarkActions row={only} /> : null}
         {stage === "tally" ? <HandActions rows={rows} /> : null}
         {stage === "shape" || stage === "layout" || stage === "buy" ? <SelectionActions /> : null}
+        {hasContent ? null : <FirstCheck />}
         {open ? (
           <button
             type="button"
@@ -79,15 +87,17 @@ export function Slip({ stage }: { readonly stage: Stage }) {
             <ChevronsUpDown size={15} aria-hidden /> {tall ? "Smaller" : "Larger"}
           </button>
         ) : null}
-        <button
-          type="button"
-          className={`${open ? "" : "ml-auto"} flex shrink-0 items-center gap-1 text-[13px] text-ink-soft hover:text-ink`}
-          aria-expanded={open}
-          onClick={() => setOpen(!open)}
-        >
-          {open ? <ChevronDown size={15} aria-hidden /> : <ChevronUp size={15} aria-hidden />}
-          {open ? "Collapse" : "Expand"}
-        </button>
+        {hasContent ? (
+          <button
+            type="button"
+            className={`${open ? "" : "ml-auto"} flex shrink-0 items-center gap-1 text-[13px] text-ink-soft hover:text-ink`}
+            aria-expanded={open}
+            onClick={() => setAsked(!open)}
+          >
+            {open ? <ChevronDown size={15} aria-hidden /> : <ChevronUp size={15} aria-hidden />}
+            {open ? "Collapse" : "Expand"}
+          </button>
+        ) : null}
       </div>
       {open ? (
         <div className="grid h-[calc(100%-36px)] grid-cols-[minmax(250px,0.8fr)_minmax(320px,1.3fr)_minmax(280px,1fr)] divide-x divide-seam border-seam border-t">
@@ -103,6 +113,37 @@ export function Slip({ stage }: { readonly stage: Stage }) {
         </div>
       ) : null}
     </section>
+  );
+}
+
+/** Without a selection: how many checks there are, and the first of them; all in a list that opens over the line. */
+function FirstCheck() {
+  const checks = useDeskState((state) => state.results.tally.checks);
+  const [first] = checks;
+  if (!first) return <p className="ml-auto shrink-0 text-[13px] text-ink-soft">No checks in this job.</p>;
+  return (
+    <Popover.Root>
+      <Popover.Trigger className="ml-auto flex min-w-0 items-center gap-2 text-[13px] hover:underline">
+        <span
+          aria-hidden
+          className={`h-2 w-2 shrink-0 rotate-45 ${first.severity === "error" ? "bg-oxide" : "bg-brass"}`}
+        />
+        <span className="min-w-0 truncate">{first.message}</span>
+        <b className="shrink-0 font-semibold">{counted(checks.length, "check")}</b>
+        <ChevronUp size={15} className="shrink-0" aria-hidden />
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          side="top"
+          align="end"
+          sideOffset={4}
+          aria-label="Checks"
+          className="z-40 max-h-[420px] w-[520px] overflow-auto rounded-sm border border-seam bg-leaf p-3 shadow-lg"
+        >
+          <CheckList />
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
   );
 }
 

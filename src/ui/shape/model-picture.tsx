@@ -1,5 +1,13 @@
 "use client";
-import { Eye, Maximize, MoveHorizontal, PencilLine, Ruler, Tag as TagIcon } from "lucide-react";
+import {
+  BoxSelect as BoxSelectIcon,
+  Eye,
+  Maximize,
+  MoveHorizontal,
+  PencilLine,
+  Ruler,
+  Tag as TagIcon,
+} from "lucide-react";
 import { useEffect, useMemo, useRef, useState } from "react";
 import type { Vec3 } from "@/core/geometry";
 import { textOf } from "@/core/job";
@@ -18,11 +26,13 @@ import {
 import { Button } from "../common/button";
 import { Notice } from "../common/notice";
 import { useDesk, useDeskState } from "../desk/desk-context";
+import { toggled } from "../desk/picking";
+import { BoxSelect, type PixelBox } from "./box-select";
 import { CutAwayForm } from "./cut-away";
 import { DrawBar } from "./draw/draw-bar";
 import { DrawOverlay, type Hover, NO_HOVER } from "./draw/draw-overlay";
 import { alongWay, caught, caughtOnLine, type Project, stepped } from "./draw/pointer";
-import { useDrawing } from "./draw/use-drawing";
+import { type Drawing, useDrawing } from "./draw/use-drawing";
 import { usePointDrag } from "./draw/use-point-drag";
 import { JigDialog } from "./jig-dialog";
 import { MeasureBar, MeasureOverlay, useMeasuring } from "./measure-bar";
@@ -59,6 +69,29 @@ function useOpenInstance(): Instance | null {
   return all.find(({ pose }) => !pose.mirrored) ?? all[0] ?? null;
 }
 
+const DRAW_BUTTON = "draw-members";
+
+/** Escape steps back out of drawing wherever the focus is; when drawing ends, the focus goes to where it began. */
+function useDrawKeys({ active, stepBack }: Drawing): void {
+  const was = useRef(false);
+  useEffect(() => {
+    if (was.current && !active) document.getElementById(DRAW_BUTTON)?.focus();
+    was.current = active;
+  }, [active]);
+  const back = useRef(stepBack);
+  back.current = stepBack;
+  useEffect(() => {
+    if (!active) return;
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key !== "Escape" || event.defaultPrevented) return;
+      event.preventDefault();
+      back.current();
+    };
+    document.addEventListener("keydown", onKey);
+    return () => document.removeEventListener("keydown", onKey);
+  }, [active]);
+}
+
 export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }) {
   const desk = useDesk();
   const { shape, old } = useGoodShape();
@@ -72,6 +105,7 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
   const [sizesShown, setSizesShown] = useState(false);
   const spans = useSizeSpans(sizesShown);
   const [fault, setFault] = useState<string | null>(null);
+  const [boxing, setBoxing] = useState(false);
   const hidden = useDeskState((state) => state.hidden);
   const job = useDeskState((state) => state.job);
   const inside = useDeskState((state) => state.inside);
@@ -107,7 +141,20 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
   }, [open?.key]);
   useEffect(() => scene.current?.setSelected(selected), [selected]);
 
+  useEffect(() => {
+    if (!boxing) return;
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key !== "Escape") return;
+      // What is selected stays: only the box is given up.
+      event.preventDefault();
+      setBoxing(false);
+    };
+    document.addEventListener("keydown", onKey);
+    return () => document.removeEventListener("keydown", onKey);
+  }, [boxing]);
+
   const drawing = useDrawing(canDraw);
+  useDrawKeys(drawing);
   const [hover, setHover] = useState<Hover | null>(null);
   const pressed = useRef<{ readonly x: number; readonly y: number } | null>(null);
   const unit = useDeskState((state) => state.job.info.job.unit);
@@ -171,9 +218,11 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
     // Where nothing is drawn a piece stands for its row; here it stands for the assembly that holds it.
     const id = piece && (canDraw ? pickedId(piece, open) : piece.record);
     if (id === null) desk.select([]);
-    else if (event.shiftKey)
-      desk.select(selected.has(id) ? [...selected].filter((one) => one !== id) : [...selected, id]);
-    else desk.select([id]);
+    else desk.select(event.shiftKey || event.ctrlKey || event.metaKey ? toggled(selected, [id]) : [id]);
+  };
+  const inBox = (within: PixelBox) => {
+    const found = scene.current?.within(within) ?? [];
+    return [...new Set(found.map((piece) => (canDraw ? pickedId(piece, open) : piece.record)))];
   };
   const ready = scene.current !== null && frames > 0;
   const project: Project = (at) => scene.current?.project(at) ?? { x: 0, y: 0 };
@@ -197,6 +246,7 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
         <span className="ml-auto" />
         {canDraw ? (
           <Button
+            id={DRAW_BUTTON}
             look="plain"
             aria-pressed={drawing.active}
             icon={<PencilLine size={15} aria-hidden />}
@@ -218,6 +268,9 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
           onClick={() => setSizesShown(!sizesShown)}
         >
           <MoveHorizontal size={17} aria-hidden />
+        </ToolButton>
+        <ToolButton word="Select in a box" pressed={boxing} onClick={() => setBoxing(!boxing)}>
+          <BoxSelectIcon size={17} aria-hidden />
         </ToolButton>
         <ToolButton word="Measure" pressed={measuring.active} onClick={measuring.toggle}>
           <Ruler size={17} aria-hidden />
@@ -267,6 +320,7 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
         ) : null}
         {sizesShown && ready ? <SizeLines spans={spans} project={project} /> : null}
         <Marks scene={scene.current} frames={frames} tally={tally} selected={selected} all={allMarks} />
+        {boxing ? <BoxSelect within={inBox} onDone={() => setBoxing(false)} /> : null}
         {fault ? <p className="p-5 text-ink-soft">{fault}</p> : null}
         {pieces.length === 0 && !fault && !drawing.active ? (
           <p className="pointer-events-none absolute inset-0 flex items-center justify-center p-8 text-center text-ink-soft">

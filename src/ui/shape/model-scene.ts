@@ -7,6 +7,7 @@ import { OrbitControls } from "three/examples/jsm/controls/OrbitControls.js";
 import type { Mesh, Vec3 } from "@/core/geometry";
 import type { Look } from "@/core/job";
 import { at } from "@/core/kernel";
+import type { PixelBox } from "./box-select";
 import { type ModelBuffers, middleOf, newBuffers, rangeOfTriangle, rewritten } from "./model-buffers";
 import { attributeOf, canDrawSmooth, drawnWith, fill } from "./model-drawn";
 
@@ -306,6 +307,23 @@ export class ModelScene {
     if (triangle === undefined || triangle === null) return null;
     const index = rangeOfTriangle(buffers.ranges, triangle);
     return index === null ? null : (pieces[index] ?? null);
+  }
+
+  /** The pieces that lie wholly within a box of pixels; those that stand around what is worked on are left out. */
+  within({ x0, y0, x1, y1 }: PixelBox): readonly ModelPiece[] {
+    if (!this.drawn) return [];
+    const { pieces, buffers } = this.drawn;
+    const place = new THREE.Vector3();
+    const isIn = (i: number) => {
+      const { x, y } = this.seen(place.fromArray(buffers.positions, 3 * i));
+      return x >= x0 && x <= x1 && y >= y0 && y <= y1;
+    };
+    return pieces.filter(({ faded }, k) => {
+      const [from, to] = at(buffers.ranges, k).vertices;
+      if (faded || from === to) return false;
+      for (let i = from; i < to; i++) if (!isIn(i)) return false;
+      return true;
+    });
   }
 
   /** Where the middle of a record is first seen, in pixels of the box. */

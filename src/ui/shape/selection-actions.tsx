@@ -8,6 +8,7 @@ import { DoButton } from "./action-form";
 import { AssembleForm, BetweenForm, PlacedActions } from "./assembly-actions";
 import { CopyForm, MirrorForm } from "./copy-actions";
 import { JoinPoints, JointForm, SplitForm } from "./joint-actions";
+import { LegsForm } from "./legs-form";
 
 export function SelectionActions() {
   const desk = useDesk();
@@ -44,6 +45,7 @@ export function SelectionActions() {
       {pieces.length === 2 && pieces.every((id) => job.panels[id]) ? <BetweenForm ids={pieces} /> : null}
       {points.length === 2 ? <JoinPoints points={points} /> : null}
       {members.length > 0 || point ? <JointForm members={members} point={point} /> : null}
+      {members.length > 0 || points.length > 0 ? <LegsForm points={points} members={members} /> : null}
       {only && job.members[only] ? <SplitForm id={only} /> : null}
       {only && job.placements[only] ? <PlacedActions id={only} /> : null}
       {pieces.length > 0 ? <Visibility ids={pieces} /> : null}

@@ -1,7 +1,7 @@
 "use client";
 import { Check } from "lucide-react";
 import { useState } from "react";
-import type { Job } from "@/core/job";
+import { type Job, readPlace } from "@/core/job";
 import { WAYS } from "@/core/shape";
 import { Button } from "../../common/button";
 import { Chooser } from "../../common/chooser";
@@ -15,6 +15,12 @@ import { type Drawing, GUIDE } from "./use-drawing";
 const WAY_CHOICES = [
   ...WAYS.map((way) => ({ value: way, label: way })),
   { value: "place", label: "to a position" },
+] as const;
+
+const HOWS = [
+  { value: "single", label: "one by one" },
+  { value: "rectangle", label: "a rectangle" },
+  { value: "run", label: "a run" },
 ] as const;
 
 function placeWords(job: Job, from: Drawing["from"]): string {
@@ -33,15 +39,9 @@ export function DrawBar({ drawing }: { readonly drawing: Drawing }) {
     if (refused === null) setCount(count + 1);
     return refused;
   };
-  const toPlace = drawing.way === "place" || !drawing.from;
+  const toPlace = drawing.how === "rectangle" || drawing.way === "place" || !drawing.from;
   return (
-    <section
-      aria-label="Draw members"
-      className="shrink-0 border-seam border-b bg-ground px-3 py-1.5"
-      onKeyDown={(event) => {
-        if (event.key === "Escape" && !event.defaultPrevented) drawing.finish();
-      }}
-    >
+    <section aria-label="Draw members" className="shrink-0 border-seam border-b bg-ground px-3 py-1.5">
       <div className="grid grid-cols-[1fr_1.4fr_1fr_0.8fr_1fr_auto] items-start gap-2">
         <TextField
           label="Name"
@@ -67,14 +67,20 @@ export function DrawBar({ drawing }: { readonly drawing: Drawing }) {
           label="From"
           value={started}
           placeholder="P1 or 0; 0; 300"
+          // Where a line is to begin, typing goes on here.
+          autoFocus={started === ""}
           onCommit={drawing.startAt}
         />
-        <Chooser label="Direction" value={drawing.way} choices={WAY_CHOICES} onChoose={drawing.setWay} />
+        {drawing.how === "rectangle" ? (
+          <span />
+        ) : (
+          <Chooser label="Direction" value={drawing.way} choices={WAY_CHOICES} onChoose={drawing.setWay} />
+        )}
         <TextField
-          key={`go ${count}`}
-          label={toPlace ? "Position" : "Length"}
+          key={`go ${count} ${started}`}
+          label={drawing.how === "rectangle" ? "Opposite corner" : toPlace ? "Position" : "Length"}
           value=""
-          autoFocus={count > 0}
+          autoFocus={started !== ""}
           placeholder={toPlace ? "P2 or width; 0; 300" : "560 or width - 40"}
           onCommit={goOn}
         />
@@ -84,7 +90,7 @@ export function DrawBar({ drawing }: { readonly drawing: Drawing }) {
           </Button>
         </span>
       </div>
-      <div className="grid grid-cols-[1fr_1.4fr_3.8fr] items-start gap-2 pt-1">
+      <div className="grid grid-cols-[1fr_1.4fr_1fr_0.8fr_1fr_auto] items-start gap-2 pt-1">
         <TextField
           label="Section rotation, °"
           value={drawing.roll}
@@ -99,6 +105,30 @@ export function DrawBar({ drawing }: { readonly drawing: Drawing }) {
           choices={CARDINALS}
           onChoose={(cardinal) => drawing.setCardinal(Number(cardinal))}
         />
+        <Chooser label="Draw" value={drawing.how} choices={HOWS} onChoose={drawing.setHow} />
+        {drawing.how === "run" ? (
+          <>
+            <TextField
+              label="How many"
+              value={drawing.count}
+              onCommit={(text) => {
+                const number = Number(text);
+                if (!Number.isInteger(number) || number < 2 || number > 200) return "From 2 to 200.";
+                drawing.setCount(text.trim());
+                return null;
+              }}
+            />
+            <TextField
+              label="Step (width; depth; height)"
+              value={drawing.step}
+              onCommit={(text) => {
+                if (readPlace(text)?.kind !== "place") return "Three lengths separated by semicolons.";
+                drawing.setStep(text);
+                return null;
+              }}
+            />
+          </>
+        ) : null}
       </div>
       <p className="pt-1 text-[12px] text-ink-soft">
         {drawing.fault ? (

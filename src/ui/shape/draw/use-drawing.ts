@@ -1,12 +1,17 @@
 "use client";
 /** The drawing of members: where from, how, and the edit that each step makes. */
 import { useMemo, useState } from "react";
+import { lastUsed } from "@/core/jigs";
+import { type Job, readPlace } from "@/core/job";
 import { sentence } from "@/core/kernel";
 import {
   type DrawPlace,
   drawGuide,
   drawMember,
+  drawRectangle,
+  drawRun,
   placeAlong,
+  placeNamed,
   type SnapLine,
   type SnapPlace,
   snapLines,
@@ -14,6 +19,7 @@ import {
   typedPlace,
   type Way,
 } from "@/core/shape";
+import type { Stockroom } from "@/core/stockroom";
 import { useDesk, useDeskState } from "../../desk/desk-context";
 import { freshIds } from "../fresh-ids";
 
@@ -21,6 +27,24 @@ import { freshIds } from "../fresh-ids";
 export const GUIDE = "guide";
 export type DrawWay = Way | "place";
 export type Drawing = ReturnType<typeof useDrawing>;
+
+/** One member after the other, four round a rectangle, or several beside one another. */
+export type DrawHow = "single" | "rectangle" | "run";
+
+/** How the member looks that was drawn last; of a new job what is usual in it. */
+function lastDrawn(job: Job, stockroom: Stockroom) {
+  const last = Object.values(job.members).at(-1);
+  return {
+    name: last?.name ?? "Rail",
+    section: last ? (last.section ?? "") : (lastUsed(job, stockroom, "section") ?? ""),
+    roll: last?.roll ?? "0",
+    cardinal: last?.cardinal ?? 10,
+  };
+}
+
+/** Names that mean a length. */
+const sizeNames = (job: Job): Readonly<Record<string, true>> =>
+  Object.fromEntries(Object.values(job.keySizes).map(({ name }) => [name, true]));
 
 /** `possible`: the stage is one that pieces are drawn in; what was begun ends with it. */
 export function useDrawing(possible: boolean) {
@@ -34,10 +58,15 @@ export function useDrawing(possible: boolean) {
   if (begun && !possible) setBegun(false);
   const [from, setFrom] = useState<DrawPlace | null>(null);
   const [way, setWay] = useState<DrawWay>("right");
-  const [section, setSection] = useState<string>(stockroom.sections[0]?.id ?? "");
-  const [name, setName] = useState("Rail");
-  const [roll, setRoll] = useState("0");
-  const [cardinal, setCardinal] = useState(10);
+  const [how, setHow] = useState<DrawHow>("single");
+  const [count, setCount] = useState("3");
+  const [step, setStep] = useState("0; 100; 0");
+  // As the member was that was drawn last, here or on another day.
+  const [start] = useState(() => lastDrawn(job, stockroom));
+  const [section, setSection] = useState<string>(start.section);
+  const [name, setName] = useState(start.name);
+  const [roll, setRoll] = useState(start.roll);
+  const [cardinal, setCardinal] = useState(start.cardinal);
   const [fault, setFault] = useState<string | null>(null);
   const snaps: readonly SnapPlace[] = useMemo(
     () => (active ? snapPlaces(job, shape, home) : []),
@@ -61,14 +90,25 @@ export function useDrawing(possible: boolean) {
       return went(guide);
     }
     const settings = { name, section: section === "" ? null : section, roll, cardinal };
-    const drawn = drawMember({ job, sizes, stockroom, home }, from, to, settings, freshIds(job));
-    return went(drawn);
+    const ground = { job, sizes, stockroom, home };
+    if (how === "rectangle") return went(drawRectangle(ground, from, to, settings, freshIds(job)));
+    if (how === "single") return went(drawMember(ground, from, to, settings, freshIds(job)));
+    const by = readPlace(step);
+    if (by?.kind !== "place")
+      return told("The step is three lengths separated by semicolons: width; depth; height.");
+    const run = { count: Number(count), step: by.at };
+    return went(drawRun(ground, from, to, run, settings, freshIds(job)));
+  };
+  const told = (sentenceWhy: string): string => {
+    setFault(sentenceWhy);
+    return sentenceWhy;
   };
   /** Carries a step out and goes on from its end. */
   const went = (drawn: ReturnType<typeof drawMember>): string | null => {
     const refused = drawn.ok ? desk.submit(drawn.value.edit) : sentence(drawn.problem);
     setFault(refused);
-    if (refused === null && drawn.ok) setFrom(drawn.value.end);
+    // A rectangle and a run are whole: the next one begins elsewhere.
+    if (refused === null && drawn.ok) setFrom(how === "single" ? drawn.value.end : null);
     return refused;
   };
   /** From a typed place; an empty text lifts the pen. */
@@ -83,22 +123,35 @@ export function useDrawing(possible: boolean) {
     setFault(null);
     return null;
   };
-  /** On by a typed length along a way, or to a typed place. */
+  /** On by a typed length along a way, or to a typed place; the name of a point is a place whatever the way is. */
   const goOn = (text: string): string | null => {
-    if (way === "place" || !from) {
+    const named = placeNamed(job, home, text);
+    if (named && !(text.trim() in sizeNames(job))) return drawTo(named);
+    if (how === "rectangle" || way === "place" || !from) {
       const place = typedPlace({ job, sizes, home }, text);
       return place.ok ? drawTo(place.value) : sentence(place.problem);
     }
     return drawTo(placeAlong(job, from, way, text));
   };
   const begin = () => {
+    // What was selected is not what is drawn.
+    desk.select([]);
     setBegun(true);
     setFrom(null);
     setFault(null);
   };
+  /** One step back: from a line that was begun to none, then out of drawing. */
+  const stepBack = () => (from ? setFrom(null) : setBegun(false));
   return {
     active,
     begin,
+    stepBack,
+    how,
+    setHow,
+    count,
+    setCount,
+    step,
+    setStep,
     finish: () => setBegun(false),
     from,
     way,

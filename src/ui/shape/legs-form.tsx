@@ -1,0 +1,53 @@
+"use client";
+/** A member from each selected point, or from each end of the selected members, straight down or up to a height. */
+import { ArrowDownToLine } from "lucide-react";
+import { useState } from "react";
+import { lastUsed } from "@/core/jigs";
+import { counted, sentence } from "@/core/kernel";
+import { drawLegs } from "@/core/shape";
+import { Chooser } from "../common/chooser";
+import { Field } from "../common/field";
+import { useDesk, useDeskState } from "../desk/desk-context";
+import { ActionForm, textIn } from "./action-form";
+import { freshIds } from "./fresh-ids";
+
+export function LegsForm({
+  points,
+  members,
+}: {
+  readonly points: readonly string[];
+  readonly members: readonly string[];
+}) {
+  const desk = useDesk();
+  const job = useDeskState((state) => state.job);
+  const stockroom = useDeskState((state) => state.stockroom);
+  const [section, setSection] = useState(() => lastUsed(job, stockroom, "section") ?? "");
+  const ends = members.flatMap((id) => {
+    const line = job.lines[job.members[id]?.line ?? ""];
+    return line ? [line.from as string, line.to as string] : [];
+  });
+  const from = points.length > 0 ? points : [...new Set(ends)];
+  const run = (form: FormData) => {
+    const { results, inside } = desk.store.getState();
+    const ground = { job, sizes: results.sizes, stockroom, home: inside };
+    const settings = { name: textIn(form, "name"), section: section || null, roll: "0", cardinal: 10 };
+    const drawn = drawLegs(ground, from, textIn(form, "height"), settings, freshIds(job));
+    return drawn.ok ? desk.submit(drawn.value.edit) : sentence(drawn.problem);
+  };
+  return (
+    <ActionForm word="Legs" icon={<ArrowDownToLine size={14} aria-hidden />} button="Draw legs" onDo={run}>
+      <p className="text-[13px] text-ink-soft">One from each of {counted(from.length, "point")}.</p>
+      <Field name="name" label="Name" defaultValue="Leg" required />
+      <Chooser
+        label="Section"
+        value={section}
+        choices={[
+          { value: "", label: "default" },
+          ...stockroom.sections.map(({ id, name }) => ({ value: id, label: name })),
+        ]}
+        onChoose={setSection}
+      />
+      <Field name="height" label="Down or up to this height" defaultValue="0" required />
+    </ActionForm>
+  );
+}
