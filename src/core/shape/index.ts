@@ -34,6 +34,7 @@ export type { PanelSolid } from "./panel";
 export { type OutlineSolid, outlinePolygon } from "./panel-outline";
 export { solidOfPanel } from "./panel-solid";
 export { asDrawn, type Counted, type Instance, type Places, poseOf } from "./places";
+export { ghostOf, sectionSeat } from "./section-seat";
 export {
   createShaper,
   makeMeshes,

@@ -49,7 +49,7 @@ export type MemberSolid = {
 };
 
 /** The point of the section that lies on the line, from the centroid: IFC cardinal points 1 to 10 (ISO 16739-1). */
-function cardinalPlace(properties: SectionProperties, cardinal: number): Vec2 {
+export function cardinalPlace(properties: SectionProperties, cardinal: number): Vec2 {
   if (cardinal === 10) return [0, 0];
   const column = (cardinal - 1) % 3;
   const row = Math.floor((cardinal - 1) / 3);

@@ -70,3 +70,4 @@ export {
   titleText,
   USUAL_TITLE_BLOCK,
 } from "./title-block";
+export { asUsual } from "./usual-entry";

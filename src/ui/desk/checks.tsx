@@ -14,11 +14,11 @@ export function CheckList() {
   if (selected.size === 0) return <Checks heading={counted(checks.length, "check")} checks={checks} />;
   return (
     <>
-      <Checks
-        heading={`${counted(own.length, "check")} for the selection`}
-        checks={own}
-        none="No checks for this selection."
-      />
+      {own.length === 0 ? (
+        <p className="text-[13px] text-ink-soft">No checks for this selection.</p>
+      ) : (
+        <Checks heading={`${counted(own.length, "check")} for the selection`} checks={own} />
+      )}
       {others.length > 0 ? (
         <div className="pt-2">
           <Checks heading={`${counted(others.length, "other check")} in the job`} checks={others} />
@@ -31,20 +31,12 @@ export function CheckList() {
 /** More than these are not read in one go. */
 const MOST_SHOWN = 50;
 
-function Checks({
-  heading,
-  checks,
-  none = "No checks in this job.",
-}: {
-  readonly heading: string;
-  readonly checks: readonly Check[];
-  readonly none?: string;
-}) {
+function Checks({ heading, checks }: { readonly heading: string; readonly checks: readonly Check[] }) {
   const rest = checks.length - MOST_SHOWN;
   return (
     <>
       <h3 className="mb-1 font-semibold text-[13px]">{heading}</h3>
-      {checks.length === 0 ? <p className="text-[13px] text-ink-soft">{none}</p> : null}
+      {checks.length === 0 ? <p className="text-[13px] text-ink-soft">No checks in this job.</p> : null}
       <ul className="space-y-1.5">
         {checks.slice(0, MOST_SHOWN).map((check) => (
           <CheckLine key={check.message} check={check} />

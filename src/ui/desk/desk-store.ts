@@ -19,12 +19,13 @@ import {
   type VariantId,
   withEdit,
 } from "@/core/job";
-import { invariant, ok, type Problem, type Result, sentence } from "@/core/kernel";
+import { err, invariant, ok, type Problem, type Result, sentence } from "@/core/kernel";
 import type { SavedLayout } from "@/core/layout";
 import type { Results } from "@/core/pipeline";
-import type { Rack, RackPiece, Stockroom } from "@/core/stockroom";
+import { asUsual, indexStockroom, type Rack, type RackPiece, type Stockroom } from "@/core/stockroom";
 import { markPicked, type PickRule } from "@/core/tally";
 import { call } from "../common/http";
+import { newSection } from "../stockroom/entry-columns";
 import { type Computer, createLocalComputer } from "./computer";
 import { createEditQueue, type Notice, type QueueState, type StepNames, withMarks } from "./edit-queue";
 import { type History, NO_HISTORY, type Offered, offered, stepped, withStep } from "./history";
@@ -293,6 +294,25 @@ export function createDesk(
     return reply.value;
   }
 
+  /** Puts a section that is typed as people say it into the stockroom; its id, or the sentence why not. */
+  async function addSection(name: string): Promise<Result<string, string>> {
+    const { stockroom: stock } = store.getState();
+    const typed = name.trim();
+    const there = stock.sections.find((one) => one.name.toLowerCase() === typed.toLowerCase());
+    if (there) return ok(there.id);
+    const made = newSection(typed);
+    if (!made.ok) return made;
+    const entry = asUsual(made.value, stock.sections);
+    const reply = await call("PUT", "/api/stockroom/entries", {
+      change: { kind: "section", entry },
+      expected: null,
+    });
+    if (!reply.ok) return err(reply.problem.message);
+    const { stockroom: now } = store.getState();
+    put({ stockroom: indexStockroom({ ...now, sections: [...now.sections, entry] }) });
+    return ok(entry.id);
+  }
+
   /** Selects; while marks are given by picking, the row that is picked takes the next one. */
   function select(ids: Iterable<string>): void {
     const selected = new Set(ids);
@@ -334,6 +354,7 @@ export function createDesk(
     step,
     refresh,
     storeAsset,
+    addSection,
     setVariant,
     keep,
     release,

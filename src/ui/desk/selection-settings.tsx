@@ -13,7 +13,8 @@ import type {
   Role,
   TypedPiece,
 } from "@/core/job";
-import { PANEL_EDGES } from "@/core/job";
+import { numberWith, PANEL_EDGES } from "@/core/job";
+import { memberSolid } from "@/core/shape";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
 import { TextField } from "../common/text-field";
@@ -28,6 +29,8 @@ import { PanelOutline } from "./panel-outline";
 import { PanelPlace } from "./panel-place";
 import { PanelWork } from "./panel-work";
 import { AssemblySettings, LOOK_CHOICES, PlacementSettings, ROLE_CHOICES } from "./placement-settings";
+import { SectionChooser } from "./section-chooser";
+import { SectionPicture } from "./section-picture";
 import { OnlyWhen, shared } from "./shared-fields";
 
 export function SelectionSettings() {
@@ -107,83 +110,108 @@ const GRID = "grid grid-cols-3 gap-x-3 gap-y-1.5";
 
 function MemberSettings({ members, job }: { readonly members: readonly Member[]; readonly job: Job }) {
   const desk = useDesk();
-  const sections = useDeskState((state) => state.stockroom.sections);
   const ids = idsOf(members);
   const change = (set: Partial<Omit<Member, "id" | "line">>) =>
     desk.submit({ kind: "changeMembers", ids, set });
   const section = shared(members.map((member) => member.section));
   const [only] = members.length === 1 ? members : [];
   return (
-    <div className={GRID}>
-      <Chooser
-        label="Section"
-        value={section ?? ""}
-        placeholder="mixed values"
-        choices={[
-          { value: "", label: "default" },
-          ...sections.map(({ id, name }) => ({ value: id, label: name })),
-        ]}
-        onChoose={(id) => change({ section: id === "" ? null : id })}
-      />
-      <TextField
-        label="Name"
-        value={shared(members.map((member) => member.name)) ?? ""}
-        placeholder="mixed values"
-        onCommit={(text) => (text.trim() === "" ? "Enter a name." : change({ name: text.trim() }))}
-      />
-      <TextField
-        label="Section rotation, °"
-        value={shared(members.map((member) => member.roll)) ?? "mixed values"}
-        onCommit={(roll) => change({ roll })}
-      />
-      {only ? (
-        <>
-          <EndSettings
-            key={`${only.id} start`}
-            member={only}
-            side="start"
-            job={job}
-            onChange={(start) => change({ start })}
-          />
-          <EndSettings
-            key={`${only.id} end`}
-            member={only}
-            side="end"
-            job={job}
-            onChange={(end) => change({ end })}
-          />
-        </>
-      ) : (
-        <EndsOfMany members={members} />
-      )}
-      <Chooser
-        label="Line passes through"
-        value={String(shared(members.map((member) => member.cardinal)) ?? "")}
-        placeholder="mixed values"
-        choices={CARDINALS}
-        onChoose={(cardinal) => change({ cardinal: Number(cardinal) })}
-      />
-      <MoreSettings>
+    <div className="flex items-start gap-3">
+      <SectionOfMembers members={members} onChange={change} />
+      <div className={`${GRID} min-w-0 flex-1`}>
+        <SectionChooser
+          value={section ?? ""}
+          placeholder="mixed values"
+          onChoose={(id) => change({ section: id === "" ? null : id })}
+        />
         <TextField
-          label="Material (empty: from stock)"
-          value={shared(members.map((member) => member.material)) ?? ""}
-          placeholder="as the stock's"
-          onCommit={(text) => change({ material: text.trim() === "" ? null : text.trim() })}
+          label="Name"
+          value={shared(members.map((member) => member.name)) ?? ""}
+          placeholder="mixed values"
+          onCommit={(text) => (text.trim() === "" ? "Enter a name." : change({ name: text.trim() }))}
         />
-        <OnlyWhen whens={members.map((member) => member.when)} onChange={(when) => change({ when })} />
-        <RoleAndLook
-          roles={members.map((member) => member.role)}
-          looks={members.map((member) => member.look)}
-          onChange={change}
+        <TextField
+          label="Section rotation, °"
+          value={shared(members.map((member) => member.roll)) ?? "mixed values"}
+          onCommit={(roll) => change({ roll })}
         />
-        <div className="self-end">
-          <LeaveOut
-            leftOut={members.every((member) => member.leftOut)}
-            onChange={(leftOut) => change({ leftOut })}
+        {only ? (
+          <>
+            <EndSettings
+              key={`${only.id} start`}
+              member={only}
+              side="start"
+              job={job}
+              onChange={(start) => change({ start })}
+            />
+            <EndSettings
+              key={`${only.id} end`}
+              member={only}
+              side="end"
+              job={job}
+              onChange={(end) => change({ end })}
+            />
+          </>
+        ) : (
+          <EndsOfMany members={members} />
+        )}
+        <Chooser
+          label="Line passes through"
+          value={String(shared(members.map((member) => member.cardinal)) ?? "")}
+          placeholder="mixed values"
+          choices={CARDINALS}
+          onChoose={(cardinal) => change({ cardinal: Number(cardinal) })}
+        />
+        <MoreSettings>
+          <TextField
+            label="Material (empty: from stock)"
+            value={shared(members.map((member) => member.material)) ?? ""}
+            placeholder="as the stock's"
+            onCommit={(text) => change({ material: text.trim() === "" ? null : text.trim() })}
           />
-        </div>
-      </MoreSettings>
+          <OnlyWhen whens={members.map((member) => member.when)} onChange={(when) => change({ when })} />
+          <RoleAndLook
+            roles={members.map((member) => member.role)}
+            looks={members.map((member) => member.look)}
+            onChange={change}
+          />
+          <div className="self-end">
+            <LeaveOut
+              leftOut={members.every((member) => member.leftOut)}
+              onChange={(leftOut) => change({ leftOut })}
+            />
+          </div>
+        </MoreSettings>
+      </div>
     </div>
+  );
+}
+
+/** The section that the members share, as it stands on their lines; nothing where they differ. */
+function SectionOfMembers({
+  members,
+  onChange,
+}: {
+  readonly members: readonly Member[];
+  readonly onChange: (set: Partial<Pick<Member, "roll" | "cardinal">>) => string | null;
+}) {
+  const { shape, sizes } = useDeskState((state) => state.results);
+  const solids = members.map(({ id }) => memberSolid(shape, id));
+  const entries = new Set(solids.map((solid) => solid?.entry.id));
+  const [solid] = solids;
+  const roll = shared(members.map((member) => member.roll));
+  const cardinal = shared(members.map((member) => member.cardinal));
+  const degrees = roll === null ? null : numberWith(sizes, roll);
+  if (!solid || entries.size > 1 || !degrees?.ok || cardinal === null) return null;
+  return (
+    <SectionPicture
+      shape={solid.entry.shape}
+      roll={degrees.value}
+      cardinal={cardinal}
+      isPlumb={solids.every((one) => one && Math.abs(one.frame.z[2]) > 0.999)}
+      onRoll={(next) => onChange({ roll: String(next) })}
+      onCardinal={(next) => onChange({ cardinal: next })}
+    />
   );
 }
 

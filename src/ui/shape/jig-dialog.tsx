@@ -171,7 +171,7 @@ function JigForm({ onDone }: { readonly onDone: () => void }) {
         <Tick label="Keep the sizes as key sizes of the job" on={keepSizes} onToggle={setKeepSizes} />
         <Tick label="As an assembly that can be placed again" on={asAssembly} onToggle={setAsAssembly} />
       </div>
-      <div className="flex flex-col">
+      <div className="sticky top-0 flex flex-col self-start">
         <JigPicture preview={preview} name={jig.name} />
         {fault ? <Fault className="pb-2">{fault}</Fault> : null}
         <div className="flex justify-end gap-2">

@@ -5,9 +5,9 @@ import { useState } from "react";
 import { lastUsed } from "@/core/jigs";
 import { counted, sentence } from "@/core/kernel";
 import { drawLegs } from "@/core/shape";
-import { Chooser } from "../common/chooser";
 import { Field } from "../common/field";
 import { useDesk, useDeskState } from "../desk/desk-context";
+import { SectionChooser } from "../desk/section-chooser";
 import { ActionForm, textIn } from "./action-form";
 import { freshIds } from "./fresh-ids";
 
@@ -38,15 +38,7 @@ export function LegsForm({
     <ActionForm word="Legs" icon={<ArrowDownToLine size={14} aria-hidden />} button="Draw legs" onDo={run}>
       <p className="text-[13px] text-ink-soft">One from each of {counted(from.length, "point")}.</p>
       <Field name="name" label="Name" defaultValue="Leg" required />
-      <Chooser
-        label="Section"
-        value={section}
-        choices={[
-          { value: "", label: "default" },
-          ...stockroom.sections.map(({ id, name }) => ({ value: id, label: name })),
-        ]}
-        onChoose={setSection}
-      />
+      <SectionChooser value={section} onChoose={setSection} />
       <Field name="height" label="Down or up to this height" defaultValue="0" required />
     </ActionForm>
   );

@@ -335,38 +335,46 @@ export function blankSize(kind: EntryKind, unit: EntryUnit): StockSize {
   return kind === "board" ? { length: 2440, width: 1220, ...common } : { length: 6000, ...common };
 }
 
+const unitIn = (name: string): EntryUnit =>
+  /\d\s*(?:in|inch|inches)\b|\d\s*["”″]/i.test(name) ? "in" : "mm";
+
+/** A new section by its name, which must say its kind and size. */
+export function newSection(name: string): Result<SectionEntry, string> {
+  const unit = unitIn(name);
+  const shape = parseSectionName(name, unit);
+  const fault = shape ? shapeFault(shape) : null;
+  if (!shape)
+    return err(
+      "Its kind and sizes must be in the name: square tube 60 x 60 x 4, angle 2 x 2 x 1/8 in, flat 40 x 5, timber 88 x 18.",
+    );
+  if (fault) return err(`That section cannot be: ${fault}.`);
+  return ok({
+    id: newId("section"),
+    name,
+    unit,
+    shape,
+    material: null,
+    densityKgM3: null,
+    massKgPerM: null,
+    source: "typed in",
+    stock: [],
+    kerf: 0,
+    trimStart: 0,
+    trimEnd: 0,
+    grip: 0,
+    keep: 0,
+    share: true,
+    rack: "saving",
+  });
+}
+
 /** A new entry by its name; a section's name must say its kind and size. Inches in the name make it an inch entry. */
 export function newEntry(kind: EntryKind, name: string): Result<AnyEntry, string> {
   const id = newId(kind);
-  const unit: EntryUnit = /\d\s*(?:in|inch|inches)\b|\d\s*["”″]/i.test(name) ? "in" : "mm";
+  const unit = unitIn(name);
   switch (kind) {
-    case "section": {
-      const shape = parseSectionName(name, unit);
-      const fault = shape ? shapeFault(shape) : null;
-      if (!shape)
-        return err(
-          "Its kind and sizes must be in the name: square tube 60 x 60 x 4, angle 2 x 2 x 1/8 in, flat 40 x 5, timber 88 x 18.",
-        );
-      if (fault) return err(`That section cannot be: ${fault}.`);
-      return ok({
-        id,
-        name,
-        unit,
-        shape,
-        material: null,
-        densityKgM3: null,
-        massKgPerM: null,
-        source: "typed in",
-        stock: [],
-        kerf: 0,
-        trimStart: 0,
-        trimEnd: 0,
-        grip: 0,
-        keep: 0,
-        share: true,
-        rack: "saving",
-      });
-    }
+    case "section":
+      return newSection(name);
     case "board":
       return ok({
         id,

@@ -3,7 +3,7 @@
 import type { Vec3 } from "@/core/geometry";
 import { styleOf } from "@/core/lists";
 import { formatLength } from "@/core/measure";
-import { directionOf, type SnapPlace, whereIs } from "@/core/shape";
+import { directionOf, ghostOf, type SnapPlace, whereIs } from "@/core/shape";
 import { useDeskState } from "../../desk/desk-context";
 import type { AlongWay, OnLine, Project, Spot } from "./pointer";
 import type { Drawing } from "./use-drawing";
@@ -51,6 +51,9 @@ export function DrawOverlay({
           <Tick key={snap.point} at={project(snap.at)} />
         ))}
       {a ? <circle cx={a.x} cy={a.y} r={5} className="fill-none stroke-chalk" strokeWidth={2} /> : null}
+      {from && target && drawing.how !== "rectangle" ? (
+        <Ghost drawing={drawing} from={from} to={target} project={project} />
+      ) : null}
       {a && b ? (
         <>
           <line
@@ -82,6 +85,30 @@ export function DrawOverlay({
       ) : null}
     </svg>
   );
+}
+
+/** The member that a click would draw, as its edges. */
+function Ghost({
+  drawing,
+  from,
+  to,
+  project,
+}: {
+  readonly drawing: Drawing;
+  readonly from: Vec3;
+  readonly to: Vec3;
+  readonly project: Project;
+}) {
+  const { seat, cardinal } = drawing;
+  if (!seat.shape || seat.roll === null) return null;
+  const edges = ghostOf(from, to, { shape: seat.shape, roll: seat.roll, cardinal });
+  const path = edges
+    .map(([p, q]) => {
+      const [a, b] = [project(p), project(q)];
+      return `M${a.x} ${a.y}L${b.x} ${b.y}`;
+    })
+    .join("");
+  return <path d={path} className="fill-none stroke-chalk/60" strokeWidth={1} />;
 }
 
 /** Two short strokes of chalk across one another. */

@@ -2,7 +2,7 @@
 /** The drawing of members: where from, how, and the edit that each step makes. */
 import { useMemo, useState } from "react";
 import { lastUsed } from "@/core/jigs";
-import { type Job, readPlace } from "@/core/job";
+import { type Job, numberWith, readPlace } from "@/core/job";
 import { sentence } from "@/core/kernel";
 import {
   type DrawPlace,
@@ -68,6 +68,11 @@ export function useDrawing(possible: boolean) {
   const [roll, setRoll] = useState(start.roll);
   const [cardinal, setCardinal] = useState(start.cardinal);
   const [fault, setFault] = useState<string | null>(null);
+  const usual = useDeskState((state) => state.job.info.job.usual.section);
+  const entry = section === GUIDE ? undefined : stockroom.sectionById.get(section || (usual ?? ""));
+  const turned = numberWith(sizes, roll);
+  /** What is drawn with: its section, and how many degrees it is turned; null: that cannot be read. */
+  const seat = { shape: entry?.shape ?? null, roll: turned.ok ? turned.value : null };
   const snaps: readonly SnapPlace[] = useMemo(
     () => (active ? snapPlaces(job, shape, home) : []),
     [active, job, shape, home],
@@ -145,6 +150,7 @@ export function useDrawing(possible: boolean) {
   return {
     active,
     begin,
+    seat,
     stepBack,
     how,
     setHow,
