@@ -58,7 +58,7 @@ test("a wider potting bench: flagged rows, outdated layouts, new totals, PDF and
 
   const csv = await textOf(await takeOut(page, /Cut list \(CSV\)/));
   expect(csv.split("\r\n")[0]).toBe(
-    "Stock,Material,Mark,Name,Count,Cut length,Width,Thick,End 1 °,End 2 °,End direction,Note,Grain,Edging",
+    "Stock,Material,Mark,Name,Count,Cut length (mm),Width (mm),Thick (mm),End 1 °,End 2 °,End direction,Note,Grain,Edging",
   );
   expect(csv).toContain("Square tube 40 × 40 × 3,S235,A,Top rail,2,1500,,,45,45,opposed,,,");
 

@@ -79,7 +79,7 @@ describe("rustic-tally", () => {
     expect(balance.design).toBe(balance.inRows + balance.bought + balance.leftOut);
     const asCsv = await run("tally", job, "--list", "cut", "--format", "csv");
     expect(asCsv.stdout.split("\r\n")[0]).toBe(
-      "Stock,Material,Mark,Name,Count,Cut length,Width,Thick,End 1 °,End 2 °,End direction,Note,Grain,Edging",
+      "Stock,Material,Mark,Name,Count,Cut length (mm),Width (mm),Thick (mm),End 1 °,End 2 °,End direction,Note,Grain,Edging",
     );
     expect((await run("tally", job, "--variant", "1000 wide")).stdout).toContain('"length": 1000');
   });

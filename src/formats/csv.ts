@@ -5,6 +5,8 @@
 import Papa from "papaparse";
 import { err, ok, type Problem, type Result } from "@/core/kernel";
 import {
+  type Cell,
+  type Column,
   fieldText,
   hasTypedOver,
   type ListTable,
@@ -12,24 +14,51 @@ import {
   overWords,
   writtenColumns,
 } from "@/core/lists";
+import { type LengthStyle, MM_PER_UNIT, roundTo } from "@/core/measure";
+
+/** How numbers are written: as the list shows them, or all as decimals, which any program reads. */
+export type CsvNumbers = "shown" | "decimals";
 
 /**
  * A list as CSV: what the heading of a group says (usually stock and material) stands in columns of its own, and so does
- * what was typed over.
+ * what was typed over. Headings of lengths name their unit; sums stand in rows at the end.
  */
-export function listToCsv(table: ListTable): string {
+export function listToCsv(table: ListTable, numbers: CsvNumbers = "shown"): string {
   const own = table.groupColumns ?? ["Stock", "Material"];
   const columns = writtenColumns(table);
   const over = hasTypedOver(table);
-  const headings = [...own, ...columns.map((column) => column.heading), ...(over ? [OVER_HEADING] : [])];
+  const field = (cell: Cell | undefined, { writes }: Column) =>
+    numbers === "decimals" && cell && cell.value !== null && writes?.kind === "length"
+      ? decimalOf(cell.value, writes.style)
+      : fieldText(cell);
+  const headings = [...own, ...columns.map(headingWithUnit), ...(over ? [OVER_HEADING] : [])];
   const rows = table.groups.flatMap((group) =>
     group.rows.map((row) => [
       ...[group.heading, group.detail].slice(0, own.length),
-      ...columns.map((column) => fieldText(row.cells[column.id])),
+      ...columns.map((column) => field(row.cells[column.id], column)),
       ...(over ? [overWords(row, columns)] : []),
     ]),
   );
-  return rowsToCsv([headings, ...rows]);
+  const sums = table.foot.map(({ label, cells }) => {
+    const line = [...own.map(() => ""), ...columns.map((column) => field(cells[column.id], column))];
+    // The label stands in the first field that no sum needs.
+    const free = line.indexOf("");
+    return line.map((text, i) => (i === free ? label : text));
+  });
+  return rowsToCsv([headings, ...rows, ...sums]);
+}
+
+/** "Length (in)": of a length that does not name its unit yet. */
+function headingWithUnit({ heading, writes }: Column): string {
+  if (writes?.kind !== "length") return heading;
+  const { unit } = writes.style;
+  return new RegExp(`\\b${unit}\\b`).test(heading) ? heading : `${heading} (${unit})`;
+}
+
+/** A length in the unit of the list, to a hundredth of a millimetre or as many places of an inch. */
+function decimalOf(mm: number, { unit }: LengthStyle): string {
+  const places = { mm: 2, cm: 3, m: 5, in: 4, ft: 5 }[unit];
+  return String(roundTo(mm / MM_PER_UNIT[unit], places));
 }
 
 /** A plain number, negative ones included, is no formula; everything else that starts like one is. */

@@ -5,6 +5,7 @@ import path from "node:path";
 import { describe, expect, it } from "vitest";
 import type { Drawing } from "@/core/drawing";
 import type { ListTable } from "@/core/lists";
+import type { LengthStyle } from "@/core/measure";
 import { decodeText, listRows, listToCsv, rowsToCsv } from "./csv";
 import { pagesToPdf } from "./pdf";
 
@@ -54,6 +55,40 @@ describe("CSV out", () => {
       notes: [],
     };
     expect(listToCsv(table)).toBe("Stock,Material,Mark,Width\r\nTube,S235,A,\r\n");
+  });
+
+  it("names the unit of lengths once, sums up at the end, and has fractions or decimals", () => {
+    const style = { unit: "in", format: { kind: "fraction", denominator: 16 } } as LengthStyle;
+    const length = (text: string, inches: number) => ({ text, value: inches * 25.4 });
+    const table: ListTable = {
+      title: "T",
+      groupColumns: [],
+      columns: [
+        { id: "name", heading: "Name", align: "left", width: 1, writes: null },
+        { id: "length", heading: "Length", align: "right", width: 1, writes: { kind: "length", style } },
+        { id: "net", heading: "Net in", align: "right", width: 1, writes: { kind: "length", style } },
+      ],
+      groups: [
+        {
+          heading: "",
+          detail: "",
+          summary: "",
+          rows: [
+            {
+              id: "A",
+              records: ["a"],
+              summed: false,
+              level: 0,
+              cells: { name: { text: "Rail", value: null }, length: length("12 1/2", 12.5), net: length("3", 3) },
+            },
+          ],
+        },
+      ],
+      foot: [{ label: "Total", cells: { length: length("12 1/2", 12.5) } }],
+      notes: [],
+    };
+    expect(listToCsv(table)).toBe("Name,Length (in),Net in\r\nRail,12 1/2,3\r\nTotal,12 1/2,\r\n");
+    expect(listToCsv(table, "decimals")).toBe("Name,Length (in),Net in\r\nRail,12.5,3\r\nTotal,12.5,\r\n");
   });
 });
 

@@ -2,7 +2,7 @@
 import { listPages, type PageHead, type PageSize } from "@/core/drawing";
 import type { ListTable } from "@/core/lists";
 import type { Tally } from "@/core/tally";
-import { listToCsv } from "./csv";
+import { type CsvNumbers, listToCsv } from "./csv";
 import { listToJson } from "./list-json";
 import { pagesToPdf } from "./pdf";
 import { drawingToSvg } from "./svg";
@@ -25,17 +25,19 @@ export type ListFileInput = {
   readonly head: PageHead;
   readonly made: Date;
   readonly page: PageSize;
+  /** In CSV. */
+  readonly numbers?: CsvNumbers;
 };
 
 /** Writes a list; every format but CSV names the job, its revision and the date. */
 export async function listFile(
   format: ListFormat,
-  { table, tally, head, made, page }: ListFileInput,
+  { table, tally, head, made, page, numbers }: ListFileInput,
 ): Promise<Uint8Array | string> {
   const { code, title } = head.info;
   switch (format) {
     case "csv":
-      return listToCsv(table);
+      return listToCsv(table, numbers);
     case "json": {
       const about = { code, title, revision: head.revision, variant: head.variantName };
       return `${JSON.stringify({ job: about, ...listToJson(table) }, null, 2)}\n`;

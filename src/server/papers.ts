@@ -6,6 +6,7 @@ import { type Lists, namedTable } from "@/core/lists";
 import { createPipeline, type Results } from "@/core/pipeline";
 import type { Stockroom } from "@/core/stockroom";
 import { type Connection, readSetting } from "@/db";
+import type { CsvNumbers } from "@/formats/csv";
 import { type ListFormat, listFile } from "@/formats/list-file";
 import { pagesToPdf } from "@/formats/pdf";
 import { currentStockroom, type OpenJob, openJob } from "./jobs";
@@ -52,14 +53,15 @@ export async function printList(
   computed: ComputedJob,
   name: string,
   format: ListFormat,
-  how: { readonly page: PageSize; readonly variant: string },
+  how: { readonly page: PageSize; readonly variant: string; readonly numbers?: CsvNumbers },
 ): Promise<{ readonly title: string; readonly bytes: Uint8Array | string } | null> {
   const table = namedTable(name, listsOf(computed));
   if (!table) return null;
   const made = new Date();
   const head = headOf(computed, how.variant, made);
   const { tally } = computed.results;
-  return { title: table.title, bytes: await listFile(format, { table, tally, head, made, page: how.page }) };
+  const { page, numbers = "shown" } = how;
+  return { title: table.title, bytes: await listFile(format, { table, tally, head, made, page, numbers }) };
 }
 
 /** What papers of a computed job are made from. */

@@ -160,6 +160,22 @@ describe("cutting lists", () => {
     expect(notes[0]).toBe('Not read as a piece: "Counts are for 2 of this job." and 1 other line.');
   });
 
+  it("takes a line of sums for no piece, wherever its word stands, and a piece that is called Total for one", () => {
+    const list = read([
+      ["Stock", "Name", "Qty", "Length (mm)"],
+      ["sq40", "Rail", "2", "500"],
+      ["sq40", "Total stop", "1", "80"],
+      ["Total", "", "3", "1080"],
+      ["", "Sum", "3", "1080"],
+    ]);
+    expect(list.pieces.map(({ name, quantity }) => [name, quantity])).toEqual([
+      ["Rail", 2],
+      ["Total stop", 1],
+    ]);
+    expect(list.unreadable).toEqual([]);
+    expect(list.notes.join(" ")).toContain("Not read as a piece");
+  });
+
   it("reads what our own lists say where there is nothing, and tells an end that is coped", () => {
     const { pieces, unreadable } = read([
       ["Stock", "Material", "Name", "Count", "Cut length", "End 1 °"],

@@ -120,8 +120,17 @@ export function readCuttingList(
   return ok({ pieces, unreadable, notes, usedUnit: reader.usedUnit });
 }
 
-/** A line with nothing but words in its first cell, in a list of several columns: a remark under the table, not a piece. */
+/** What stands before the sums of a list (common practice). */
+const SUM = /^(?:(?:grand |sub)?totals?|sums?)\b/i;
+
+/**
+ * A line with nothing but words in its first cell, in a list of several columns: a remark under the table, not a piece. Nor is a line
+ * of sums one, which begins with its word and names no piece.
+ */
 function isRemark(cells: readonly string[], { places }: ColumnMap): boolean {
+  const name = cells[places.get("name")?.index ?? -1]?.trim() ?? "";
+  const start = cells.find((cell) => cell.trim() !== "")?.trim() ?? "";
+  if (SUM.test(start) && (name === "" || name === start)) return true;
   const filled = cells.flatMap((cell, i) => (cell.trim() === "" ? [] : [i]));
   const [only] = filled;
   if (filled.length !== 1 || only !== 0 || places.size < 3) return false;

@@ -4,6 +4,7 @@ import { DropdownMenu } from "radix-ui";
 import type { ReactNode } from "react";
 import { toast } from "sonner";
 import type { ListSetup, VariantId } from "@/core/job";
+import { styleOf } from "@/core/lists";
 import { OUT_ITEM, OutMenu, OutWords } from "../common/out-menu";
 import { useDesk, useDeskState } from "./desk-context";
 import type { Desk } from "./desk-store";
@@ -60,9 +61,19 @@ const OWN_FORMATS = [
   ["svg", "SVG", "this list as one drawing"],
 ] as const;
 
+/** Where lengths are shown in fractions, lists can be had in decimals too. */
+const DECIMALS: Paper = {
+  label: "Cut list (CSV, decimals)",
+  contains: "the same, lengths as decimals instead of fractions",
+  path: "/lists/cut.csv?numbers=decimals",
+};
+
 /** The papers of a job, with the list that is shown first. */
-function papersWith(list: ListSetup | undefined): readonly Paper[] {
-  if (!list) return PAPERS;
+function papersWith(list: ListSetup | undefined, fractions: boolean): readonly Paper[] {
+  if (!list)
+    return PAPERS.flatMap((paper) =>
+      fractions && paper.path === "/lists/cut.csv?" ? [paper, DECIMALS] : [paper],
+    );
   const own = OWN_FORMATS.map(
     ([format, name, contains]): Paper => ({
       label: `${list.name} (${name})`,
@@ -70,7 +81,12 @@ function papersWith(list: ListSetup | undefined): readonly Paper[] {
       path: `/lists/${encodeURIComponent(list.id)}.${format}?`,
     }),
   );
-  return [...own, ...PAPERS];
+  const inDecimals: Paper = {
+    label: `${list.name} (CSV, decimals)`,
+    contains: "the same, lengths as decimals instead of fractions",
+    path: `/lists/${encodeURIComponent(list.id)}.csv?numbers=decimals`,
+  };
+  return [...own, ...(fractions ? [inDecimals] : []), ...PAPERS];
 }
 
 /** Has a paper made and hands it to the browser. */
@@ -105,9 +121,10 @@ export async function handOver(response: Response | null): Promise<void> {
 }
 
 /** Everything that leaves the job. */
-export const Out = ({ list }: { readonly list?: ListSetup | undefined }) => (
-  <PapersOut papers={papersWith(list)} />
-);
+export function Out({ list }: { readonly list?: ListSetup | undefined }) {
+  const { format } = useDeskState((state) => styleOf(state.job.info.job));
+  return <PapersOut papers={papersWith(list, format.kind === "fraction")} />;
+}
 
 /** Papers to be taken away, each with what it contains, and the revision that they are of. */
 export function PapersOut({

@@ -27,7 +27,8 @@ export function GET(
         `"${name.slice(0, 60)}" does not end in a format; there are ${Object.keys(LIST_FORMATS).join(", ")}.`,
         404,
       );
-    const list = await printList(computed, name.slice(0, dot), format, { page, variant });
+    const numbers = query.get("numbers") === "decimals" ? "decimals" : "shown";
+    const list = await printList(computed, name.slice(0, dot), format, { page, variant, numbers });
     if (!list)
       return sayProblem(
         `There is no list "${name.slice(0, Math.min(dot, 60))}"; there are ${listNames(open.job).join(", ")}.`,
