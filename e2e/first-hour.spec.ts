@@ -1,6 +1,6 @@
 /** What a drafter does who has never seen it: a frame and a cabinet, with the number of actions that each takes. */
 import { Actions } from "./actions";
-import { expect, saved, test } from "./fixtures";
+import { copyOf, expect, expectAccessible, openStage, row, saved, setField, test, textOf } from "./fixtures";
 import { newJob, tallyRows } from "./shape";
 
 test("a frame of thirteen members is drawn in at most 60 actions", async ({ page }) => {
@@ -72,4 +72,99 @@ test("the same frame from a jig takes at most 15 actions, and a cabinet at most 
   const rows = await tallyRows(page);
   console.log(`cabinet: ${cabinet.count} actions`, rows);
   expect(cabinet.count).toBeLessThanOrEqual(35);
+});
+
+test("rows are picked in runs and by what they share, Escape lets go, and the last steps are gone back to", async ({
+  page,
+}) => {
+  const id = await copyOf(page, "hl-204");
+  await page.goto(`/jobs/${id}?stage=tally`);
+  const selected = page.locator("[data-mark][aria-selected=true]");
+  await row(page, "A").click();
+  await row(page, "D").click({ modifiers: ["Shift"] });
+  await expect(selected).toHaveCount(4);
+  await row(page, "B").click({ modifiers: ["Control"] });
+  await expect(selected).toHaveCount(3);
+  await page.keyboard.press("Escape");
+  await expect(selected).toHaveCount(0);
+  await expect(page.getByText("Nothing selected")).toBeVisible();
+  await row(page, "A").click();
+  await page.getByRole("button", { name: "Select", exact: true }).click();
+  await expectAccessible(page);
+  await page.getByRole("menuitem", { name: /^All of the same stock/ }).click();
+  await expect(selected).toHaveCount(6);
+
+  await openStage(page, "Shape");
+  await page.keyboard.press("Escape");
+  // All that lies in a box drawn round the whole picture.
+  await page.getByRole("button", { name: "Select in a box" }).click();
+  const box = await page.locator("[data-frames]").boundingBox();
+  if (!box) throw new Error("the picture has a box");
+  await page.mouse.move(box.x + 4, box.y + 4);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width - 4, box.y + box.height - 4, { steps: 4 });
+  await page.mouse.up();
+  await expect(page.getByText(/^\d+ rows$/)).toBeVisible();
+  await page.keyboard.press("Escape");
+
+  for (const value of ["1300", "1250", "1200"]) await setField(page, "width", value);
+  await saved(page);
+  await page.getByRole("button", { name: "Last steps" }).click();
+  await expect(page.getByRole("menuitem", { name: "Set a key size to 1200" })).toBeVisible();
+  await page.getByRole("menuitem", { name: "Set a key size to 1250" }).click();
+  await expect(page.getByText("Undid the last 2 steps.")).toBeVisible();
+  await expect(page.getByRole("textbox", { name: "width", exact: true })).toHaveValue("1300");
+});
+
+test("a section is typed as people say it, and stands on its line as its picture shows", async ({ page }) => {
+  await newJob(page, "HL-483");
+  await page.getByRole("button", { name: "Draw members" }).click();
+  await page.getByRole("combobox", { name: "Section", exact: true }).click();
+  await page.getByRole("option", { name: "New section…" }).click();
+  const dialog = page.getByRole("dialog", { name: "New section" });
+  await dialog.getByRole("textbox", { name: "Section" }).fill("something round");
+  await dialog.getByRole("button", { name: "Add section" }).click();
+  await expect(dialog.getByText(/Its kind and sizes must be in the name/)).toBeVisible();
+  await dialog.getByRole("textbox", { name: "Section" }).fill("2 x 2 x 1/8 in angle");
+  await expectAccessible(page);
+  await dialog.getByRole("button", { name: "Add section" }).click();
+  await page.getByRole("button", { name: "Line passes through bottom left" }).click();
+  await page.getByRole("button", { name: "A quarter turn to the right" }).click();
+  await expect(page.getByText("heel", { exact: true })).toBeVisible();
+  await setField(page, "From", "0; 0; 0");
+  await setField(page, "Length", "500");
+  await page.keyboard.press("Escape");
+  await page.keyboard.press("Escape");
+  await page.getByRole("button", { name: /Rail P1–P2 · 2 x 2 x 1\/8 in angle/ }).click();
+  await expect(page.getByRole("textbox", { name: "Section rotation, °" })).toHaveValue("90");
+  await expectAccessible(page);
+});
+
+test("the variants stand side by side, and can be taken away", async ({ page }) => {
+  const id = await copyOf(page, "hl-204");
+  await page.goto(`/jobs/${id}?stage=buy`);
+  await page.getByRole("button", { name: "Compare variants" }).click();
+  const dialog = page.getByRole("dialog", { name: "Variants compared" });
+  await expect(dialog.getByRole("row", { name: /^width mm 1400 1000 1400$/ })).toBeVisible();
+  await expectAccessible(page);
+  await dialog.getByRole("button", { name: "Export" }).click();
+  const [download] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("menuitem", { name: /^Variants \(CSV\)/ }).click(),
+  ]);
+  expect(await textOf(download)).toContain("Key sizes,width,mm,1400,1000,1400");
+});
+
+test("ends that are cut against what stays outside are freed when an assembly is made", async ({ page }) => {
+  const id = await copyOf(page, "hl-204");
+  await page.goto(`/jobs/${id}?stage=shape`);
+  await page.getByRole("button", { name: /Front leg P1–P3/ }).click();
+  await page.getByRole("button", { name: /Front leg P2–P4/ }).click({ modifiers: ["Control"] });
+  await page.getByRole("button", { name: "Assemble", exact: true }).click();
+  await expect(page.getByText(/^Free \d+ ends cut against/)).toBeVisible();
+  await page.getByRole("button", { name: "Create assembly" }).click();
+  await saved(page);
+  await expect(page.getByRole("button", { name: /^Front leg × 1/ })).toBeVisible();
+  await openStage(page, "Tally");
+  await expect(page.getByText("all pieces counted")).toBeVisible();
 });

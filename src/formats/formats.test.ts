@@ -79,7 +79,11 @@ describe("CSV out", () => {
               records: ["a"],
               summed: false,
               level: 0,
-              cells: { name: { text: "Rail", value: null }, length: length("12 1/2", 12.5), net: length("3", 3) },
+              cells: {
+                name: { text: "Rail", value: null },
+                length: length("12 1/2", 12.5),
+                net: length("3", 3),
+              },
             },
           ],
         },

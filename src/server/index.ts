@@ -24,3 +24,4 @@ export { readListRows } from "./list-rows";
 export { drawnPages, printPages, putPagesOut, withPages } from "./pages";
 export { type ComputedJob, computeJob, fileName, printInput, printJob, printList } from "./papers";
 export { readShop, type Shop, ShopSchema, writeShop } from "./shop";
+export { compareVariants, printVariants } from "./variants";

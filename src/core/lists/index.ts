@@ -32,3 +32,4 @@ export {
   tableAsTabs,
   writtenColumns,
 } from "./table";
+export { type ComparedVariant, variantsTable } from "./variants-table";

@@ -11,6 +11,7 @@ import { useDesk, useDeskState } from "../desk/desk-context";
 import { Out, PaneHead } from "../desk/pane-head";
 import { toggled } from "../desk/picking";
 import type { Stage } from "../desk/stages";
+import { CompareVariants } from "./compare-variants";
 import { type TableFieldProps, TextCell } from "./table-cells";
 
 export function BuyLedger({ onStage }: { readonly onStage: (stage: Stage) => void }) {
@@ -20,6 +21,7 @@ export function BuyLedger({ onStage }: { readonly onStage: (stage: Stage) => voi
   return (
     <>
       <PaneHead title="Buying list" facts={`prices in ${currency}`}>
+        <CompareVariants />
         <Out />
       </PaneHead>
       <Settings />

@@ -16,7 +16,7 @@ export function OutMenu({
   readonly children: ReactNode;
 }) {
   return (
-    <DropdownMenu.Root>
+    <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger className={buttonClass("plain")} disabled={disabled}>
         <Download size={16} aria-hidden /> Export
       </DropdownMenu.Trigger>

@@ -4,7 +4,6 @@ import { DropdownMenu } from "radix-ui";
 import type { ReactNode } from "react";
 import { toast } from "sonner";
 import type { ListSetup, VariantId } from "@/core/job";
-import { styleOf } from "@/core/lists";
 import { OUT_ITEM, OutMenu, OutWords } from "../common/out-menu";
 import { useDesk, useDeskState } from "./desk-context";
 import type { Desk } from "./desk-store";
@@ -122,8 +121,8 @@ export async function handOver(response: Response | null): Promise<void> {
 
 /** Everything that leaves the job. */
 export function Out({ list }: { readonly list?: ListSetup | undefined }) {
-  const { format } = useDeskState((state) => styleOf(state.job.info.job));
-  return <PapersOut papers={papersWith(list, format.kind === "fraction")} />;
+  const fractions = useDeskState((state) => state.job.info.job.format.kind === "fraction");
+  return <PapersOut papers={papersWith(list, fractions)} />;
 }
 
 /** Papers to be taken away, each with what it contains, and the revision that they are of. */

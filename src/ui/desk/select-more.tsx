@@ -25,7 +25,7 @@ export function SelectMore() {
     ["All pieces", all],
   ];
   return (
-    <DropdownMenu.Root>
+    <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger className={buttonClass("plain")}>
         <ListChecks size={15} aria-hidden /> Select
       </DropdownMenu.Trigger>

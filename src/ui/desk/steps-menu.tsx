@@ -30,11 +30,11 @@ export function StepsMenu({ disabled }: { readonly disabled: boolean }) {
     toast(count === 1 ? "Undid the last step." : `Undid the last ${count} steps.`);
   };
   return (
-    <DropdownMenu.Root onOpenChange={(isOpen) => (isOpen ? void open() : undefined)}>
+    <DropdownMenu.Root modal={false} onOpenChange={(isOpen) => (isOpen ? void open() : undefined)}>
       <DropdownMenu.Trigger
         aria-label="Last steps"
         disabled={disabled}
-        className="-ml-1 flex h-8 w-5 items-center justify-center rounded-sm text-white/80 hover:bg-white/10 hover:text-white disabled:opacity-40"
+        className="-ml-1 flex h-8 w-6 items-center justify-center rounded-sm text-white/80 hover:bg-white/10 hover:text-white disabled:opacity-40"
       >
         <ChevronDown size={14} aria-hidden />
       </DropdownMenu.Trigger>

@@ -162,7 +162,7 @@ export function AddMenu({ drawn, onPoint, onSteps }: Props) {
     return add(newPicture(read.value, drawn));
   };
   return (
-    <DropdownMenu.Root>
+    <DropdownMenu.Root modal={false}>
       <input
         ref={file}
         type="file"

@@ -106,7 +106,7 @@ export function BalloonMenu({ drawn, onPoint }: Props) {
   };
   const [only] = chosen;
   return (
-    <DropdownMenu.Root>
+    <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger className={buttonClass("plain")} disabled={view === null}>
         <CircleDot size={16} aria-hidden /> Balloons
       </DropdownMenu.Trigger>

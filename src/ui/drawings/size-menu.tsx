@@ -88,7 +88,7 @@ export function SizeMenu({ drawn, onPoint }: Props) {
     </DropdownMenu.Item>
   );
   return (
-    <DropdownMenu.Root>
+    <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger className={buttonClass("plain")} disabled={!any}>
         <Ruler size={16} aria-hidden /> Sizes
       </DropdownMenu.Trigger>
