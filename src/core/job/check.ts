@@ -57,3 +57,6 @@ export function plainCheck(
 ): Check {
   return { kind, severity, message, records, marks: [], fix: null };
 }
+
+/** The id under which "it is meant" is kept for two things that differ by little, whichever comes first. */
+export const meantId = (a: string, b: string) => [a, b].sort().join(" ~ ");

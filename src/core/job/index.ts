@@ -44,7 +44,7 @@ export {
   pastEnd,
   squareEnd,
 } from "./build";
-export { type Check, type CheckKind, plainCheck } from "./check";
+export { type Check, type CheckKind, meantId, plainCheck } from "./check";
 export { type ColumnFormula, readColumnFormula } from "./column-formula";
 export { COMPUTED_COLUMNS, type ComputedColumn, computedColumn, plainName } from "./column-names";
 export { type CopyRule, copyOfPieces, type NewId } from "./copies";

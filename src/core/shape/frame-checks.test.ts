@@ -1,7 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { buttEnd, type Job, type JobParts, newJob, withEdit } from "../job";
 import { sentence } from "../kernel";
-import { resultsOf, smallFrame } from "../pipeline.fixture";
+import { createPipeline } from "../pipeline";
+import { resultsOf, STOCK, smallFrame } from "../pipeline.fixture";
 
 type Members = NonNullable<JobParts["members"]>;
 const job = (
@@ -50,6 +51,35 @@ describe("checks over the frame", () => {
     if (!joined.ok) throw new Error(sentence(joined.problem));
     expect(Object.keys(joined.value.points)).toEqual(["A", "B", "D"]);
     expect(said(joined.value).filter((words) => words.startsWith("nearPoints"))).toEqual([]);
+  });
+
+  it("points and ends beside a line that are meant to stand so are told no more, on an open desk too", () => {
+    const compute = createPipeline();
+    const near = job(
+      {
+        A: ["0", "0", "0"],
+        B: ["500", "0", "0"],
+        C: ["502.5", "0", "0"],
+        D: ["502.5", "400", "0"],
+        E: ["250", "3.2", "0"],
+        F: ["250", "300", "0"],
+      },
+      { ab: rail("A", "B"), cd: rail("C", "D"), ef: rail("E", "F") },
+    );
+    const told = (now: Job) =>
+      compute(now, null, STOCK, []).shape.checks.filter(({ kind }) => kind === "nearPoints");
+    const checks = told(near);
+    expect(checks.map(({ message }) => message)).toEqual([
+      "Points B and C are 2.5 mm apart, but not joined.",
+      expect.stringMatching(/^Point E is 3.2 mm from the line of /),
+    ]);
+    let now = near;
+    for (const { meant } of checks) {
+      const after = withEdit(now, { kind: "setMeant", id: meant ?? "", meant: true });
+      if (!after.ok) throw new Error(sentence(after.problem));
+      now = after.value;
+    }
+    expect(told(now)).toEqual([]);
   });
 
   it("points across the border of a cell are found, points 5 mm apart are not", () => {

@@ -13,6 +13,7 @@ import {
   jobStyle,
   type Line,
   type Member,
+  meantId,
   meetsOf,
   neighboursOf,
   plainCheck,
@@ -37,7 +38,7 @@ export function frameChecks(job: Job, solids: Solids, memory: FrameMemory): read
 
 /** What hangs on points and lines alone: the same as before while neither they nor the names on them changed. */
 function lineChecks(job: Job, points: ReadonlyMap<string, Vec3>, memory: FrameMemory): readonly Check[] {
-  const from: unknown[] = [points, job.points, job.lines];
+  const from: unknown[] = [points, job.points, job.lines, job.meant];
   for (const { line, name, leftOut } of Object.values(job.members)) from.push(line, name, leftOut);
   return memory.lines(memory, from, () => {
     const homes = new Map<Home, Map<string, Vec3>>();
@@ -72,7 +73,8 @@ function nearPoints(job: Job, points: ReadonlyMap<string, Vec3>): readonly Check
     for (const key of cellsNear(place, CELL_MM)) {
       for (const other of cells.get(key) ?? []) {
         const apart = distance(place, points.get(other) ?? place);
-        if (apart > SAME_PLACE_MM && apart < NEAR_TWIN_LENGTH_MM)
+        const isMeant = job.meant[meantId(id, other)] !== undefined;
+        if (apart > SAME_PLACE_MM && apart < NEAR_TWIN_LENGTH_MM && !isMeant)
           checks.push(nearCheck(job, id, other, apart));
       }
     }
@@ -94,6 +96,7 @@ function nearCheck(job: Job, id: string, other: string, apart: number): Check {
       [id, other],
     ),
     fix: { label: "Join points", edit: { kind: "joinPoints", from: id, into: other } },
+    meant: meantId(id, other),
   };
 }
 
@@ -121,7 +124,14 @@ function nearLines(job: Job, points: ReadonlyMap<string, Vec3>): readonly Check[
       const place = points.get(id);
       if (!place || looked.has(id)) continue;
       looked.add(id);
-      const near = lineBeside(place, cells, (other) => other.member !== member && other.home === home);
+      const near = lineBeside(
+        place,
+        cells,
+        (other) =>
+          other.member !== member &&
+          other.home === home &&
+          job.meant[meantId(id, other.member.id)] === undefined,
+      );
       if (near) checks.push(nearLineCheck(job, id, near.line, near.beside));
     }
   }
@@ -174,7 +184,10 @@ function nearLineCheck(
 ): Check {
   const [point, start] = [job.points[id], job.points[line.from]];
   const words = `Point ${point?.name ?? id} is ${sayDifference(beside, jobStyle(job))} from the line of ${member.name}.`;
-  const check = plainCheck("nearPoints", "warning", words, [id, member.id]);
+  const check: Check = {
+    ...plainCheck("nearPoints", "warning", words, [id, member.id]),
+    meant: meantId(id, member.id),
+  };
   const running = ([0, 1, 2] as const).filter((i) => Math.abs(to[i] - from[i]) > SAME_PLACE_MM);
   if (running.length !== 1 || !point || !start) return check;
   const part = (i: 0 | 1 | 2) => (i === running[0] ? point.at[i] : start.at[i]);

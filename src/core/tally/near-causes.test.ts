@@ -30,6 +30,27 @@ describe("why near twins differ", () => {
     expect(rowsNamed(mended(job), "Leg").map((row) => row.count)).toEqual([2]);
   });
 
+  it("one point that stands off where the others agree: it is named, and moved to them", () => {
+    const posts = Object.fromEntries(
+      ["0", "100", "200", "300"].flatMap((x, i) => [
+        [`G${i}`, [x, "0", "0"]],
+        [`T${i}`, [x, "0", i === 1 ? "903.1" : "900"]],
+      ]),
+    );
+    const job = newJob({
+      info: { code: "T", title: "T" },
+      points: posts as never,
+      members: Object.fromEntries(
+        [0, 1, 2, 3].map((i) => [`post${i}`, { name: "Post", from: `G${i}`, to: `T${i}`, section: "tube" }]),
+      ),
+    });
+    expect(nearTwins(job).message).toContain(
+      "Point T1 stands 3.1 mm off in height; the other 3 are at 900 mm.",
+    );
+    expect(nearTwins(job).fix?.label).toBe("Move it to 900 mm");
+    expect(rowsNamed(mended(job), "Post").map((row) => row.count)).toEqual([4]);
+  });
+
   const shelves = (first: string, second: string, keySizes = {}): Job => {
     const shelf = (length: string) => ({ name: "Shelf", board: "ply", length, width: "200" });
     return newJob({

@@ -13,12 +13,13 @@ import {
   jobStyle,
   type Member,
   type Panel,
+  type Point,
   resolveSizes,
   type SimpleEdit,
   withCutText,
 } from "../job";
 import { LENGTH_TOLERANCE_MM, NEAR_TWIN_LENGTH_MM, POINT_TOLERANCE_MM } from "../kernel";
-import { MM_PER_UNIT, parseFormula, roundTo, sayDifference } from "../measure";
+import { MM_PER_UNIT, parseFormula, roundTo, sayDifference, sayLength } from "../measure";
 import { placesNear, type Shape } from "../shape";
 import type { TallyRow } from "./row";
 
@@ -34,6 +35,7 @@ export function causeOf(job: Job, shape: Shape, many: TallyRow, few: TallyRow): 
     nearPoints(job, shape, few) ??
     typedSizes(job, many, few) ??
     endCuts(job, many, few) ??
+    oddPoint(job, shape, many, few) ??
     panelSizes(job, many, few) ??
     otherNames(job, many, few)
   );
@@ -113,6 +115,51 @@ function endCuts(job: Job, many: TallyRow, few: TallyRow): Cause | null {
     };
   }
   return null;
+}
+
+const AXES = ["width", "depth", "height"] as const;
+
+/** One point of the smaller row that stands a little off along one axis, where at least two of the larger row stand alike. */
+function oddPoint(job: Job, shape: Shape, many: TallyRow, few: TallyRow): Cause | null {
+  const pointsOf = (row: TallyRow) =>
+    row.pieces.flatMap(({ id }) => {
+      const line = job.lines[job.members[id]?.line ?? ""];
+      return [line?.from, line?.to].flatMap((point) => job.points[point ?? ""] ?? []);
+    });
+  const others = new Map(pointsOf(many).map((point) => [point.id, point]));
+  let best: { readonly point: Point; readonly axis: 0 | 1 | 2; readonly alike: readonly Point[] } | null =
+    null;
+  for (const point of pointsOf(few)) {
+    const own = shape.points.get(point.id);
+    if (!own || others.has(point.id)) continue;
+    for (const axis of [0, 1, 2] as const) {
+      const off = (other: Point) => Math.abs((shape.points.get(other.id)?.[axis] ?? Number.NaN) - own[axis]);
+      const near = [...others.values()].filter(
+        (other) =>
+          other.assembly === point.assembly &&
+          off(other) > POINT_TOLERANCE_MM &&
+          off(other) < NEAR_TWIN_LENGTH_MM,
+      );
+      const stands = (other: Point) =>
+        Math.round((shape.points.get(other.id)?.[axis] ?? 0) / POINT_TOLERANCE_MM);
+      const [first] = near;
+      const alike = first ? near.filter((other) => stands(other) === stands(first)) : [];
+      if (alike.length >= 2 && alike.length > (best?.alike.length ?? 0)) best = { point, axis, alike };
+    }
+  }
+  const [first] = best?.alike ?? [];
+  const [own, there] = [shape.points.get(best?.point.id ?? ""), shape.points.get(first?.id ?? "")];
+  if (!best || !first || !own || !there) return null;
+  const { point, axis } = best;
+  const style = jobStyle(job);
+  const place = sayLength(there[axis], style);
+  const apart = sayDifference(Math.abs(own[axis] - there[axis]), style);
+  const at: [string, string, string] = [point.at[0], point.at[1], point.at[2]];
+  at[axis] = first.at[axis];
+  return {
+    words: ` Point ${point.name} stands ${apart} off in ${AXES[axis]}; the other ${best.alike.length} are at ${place}.`,
+    fix: { label: `Move it to ${place}`, edit: { kind: "changePoint", id: point.id, set: { at } } },
+  };
 }
 
 const textsOf = (cut: EndCut) =>

@@ -4,7 +4,7 @@
  */
 
 import type { Check, Job } from "../job";
-import { jobStyle } from "../job";
+import { jobStyle, meantId } from "../job";
 import {
   at,
   byKey,
@@ -21,9 +21,6 @@ import { NEAR_TWIN_LIMIT } from "./member-twins";
 import { causeOf } from "./near-causes";
 import type { TallyRow } from "./row";
 import { eitherDistance, stockKeyOf } from "./rows";
-
-/** The id under which "it is meant" is kept for two rows. */
-export const meantId = (a: string, b: string) => [a, b].sort().join(" ~ ");
 
 export function nearTwinChecks(job: Job, shape: Shape, rows: readonly TallyRow[]): readonly Check[] {
   const checks: Check[] = [];

@@ -1,10 +1,18 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { type Job, newJob, newPoint, type PanelParts, squareEnd, type TypedPiece, withEdit } from "../job";
+import {
+  type Job,
+  meantId,
+  newJob,
+  newPoint,
+  type PanelParts,
+  squareEnd,
+  type TypedPiece,
+  withEdit,
+} from "../job";
 import { fromNm, seededRandom } from "../kernel";
 import { resultsOf, STOCK, smallFrame } from "../pipeline.fixture";
 import { balances, indexOfMark, markOf, type Tally } from ".";
-import { meantId } from "./near-twins";
 
 const tallyOf = (job: Job): Tally => resultsOf(job, STOCK).tally;
 const facts = (tally: Tally) =>

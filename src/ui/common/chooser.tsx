@@ -9,8 +9,8 @@ export type Choice<T extends string = string> = { readonly value: T; readonly la
 
 export type ChooserProps<T extends string> = {
   readonly label: string;
-  /** Empty: nothing is chosen. */
-  readonly value: T | "";
+  /** Empty: nothing is chosen; null: what it stands for differ, so that not even "none" is. */
+  readonly value: T | "" | null;
   readonly choices: readonly Choice<T>[];
   readonly onChoose: (value: T) => void;
   readonly hideLabel?: boolean;
@@ -48,7 +48,7 @@ function ShortChooser<T extends string>({
   placeholder = "choose",
 }: ChooserProps<T>) {
   // Nothing chosen, and nothing that is called nothing: the placeholder stands there.
-  const unset = value === "" && !choices.some((choice) => choice.value === "");
+  const unset = value === null || (value === "" && !choices.some((choice) => choice.value === ""));
   return (
     <Select.Root
       value={unset ? "" : value === "" ? NONE : value}

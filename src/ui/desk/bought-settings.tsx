@@ -29,7 +29,7 @@ export function BoughtSettings({ parts }: { readonly parts: readonly BoughtPart[
     <div className="grid grid-cols-3 gap-x-3 gap-y-1.5">
       <Chooser
         label="Bought part"
-        value={shared(parts.map((part) => part.entry)) ?? ""}
+        value={shared(parts.map((part) => part.entry ?? ""))}
         placeholder="mixed values"
         choices={[
           { value: "", label: "none chosen" },

@@ -15,7 +15,8 @@ type Choice = { readonly value: string; readonly label: string };
 
 type Props = {
   readonly label?: string;
-  readonly value: string;
+  /** Empty: what is usual; null: they differ. */
+  readonly value: string | null;
   readonly placeholder?: string;
   /** What stands before the sections. */
   readonly before?: readonly Choice[];

@@ -11,6 +11,7 @@ import type {
   PanelEdge,
   Placement,
   Role,
+  SimpleEdit,
   TypedPiece,
 } from "@/core/job";
 import { numberWith, PANEL_EDGES } from "@/core/job";
@@ -98,7 +99,7 @@ function RoleAndLook({
       />
       <Chooser
         label="Colour"
-        value={shared(looks) ?? ""}
+        value={shared(looks.map((look) => look ?? ""))}
         choices={LOOK_CHOICES}
         onChoose={(look) => onChange({ look: look === "" ? null : look })}
       />
@@ -113,14 +114,14 @@ function MemberSettings({ members, job }: { readonly members: readonly Member[];
   const ids = idsOf(members);
   const change = (set: Partial<Omit<Member, "id" | "line">>) =>
     desk.submit({ kind: "changeMembers", ids, set });
-  const section = shared(members.map((member) => member.section));
+  const section = shared(members.map((member) => member.section ?? ""));
   const [only] = members.length === 1 ? members : [];
   return (
     <div className="flex items-start gap-3">
       <SectionOfMembers members={members} onChange={change} />
       <div className={`${GRID} min-w-0 flex-1`}>
         <SectionChooser
-          value={section ?? ""}
+          value={section}
           placeholder="mixed values"
           onChoose={(id) => change({ section: id === "" ? null : id })}
         />
@@ -221,13 +222,23 @@ function PanelSettings({ panels }: { readonly panels: readonly Panel[] }) {
   const ids = idsOf(panels);
   const change = (set: Partial<Omit<Panel, "id">>) => desk.submit({ kind: "changePanels", ids, set });
   const [only] = panels.length === 1 ? panels : [];
-  const setEdge = (panel: Panel, edge: PanelEdge, id: string) =>
-    change({ edging: { ...panel.edging, [edge]: id === "" ? null : id } });
+  /** The edge of each of them, whatever their other edges have. */
+  const setEdge = (edge: PanelEdge, id: string) => {
+    const edits = panels.map((panel): SimpleEdit => {
+      const edging = { ...panel.edging, [edge]: id === "" ? null : id };
+      return { kind: "changePanels", ids: [panel.id], set: { edging } };
+    });
+    const [first] = edits;
+    if (!first) return null;
+    return desk.submit(
+      edits.length === 1 ? first : { kind: "together", what: `Edge ${edits.length} panels`, edits },
+    );
+  };
   return (
     <div className={GRID}>
       <Chooser
         label="Board"
-        value={shared(panels.map((panel) => panel.board)) ?? ""}
+        value={shared(panels.map((panel) => panel.board ?? ""))}
         placeholder="mixed values"
         choices={[
           { value: "", label: "default" },
@@ -243,20 +254,21 @@ function PanelSettings({ panels }: { readonly panels: readonly Panel[] }) {
               <TextField label="Width" value={only.width} onCommit={(width) => change({ width })} />
             </>
           )}
-          {PANEL_EDGES.map((edge) => (
-            <Chooser
-              key={edge}
-              label={`Edging, ${edge}`}
-              value={only.edging[edge] ?? ""}
-              choices={[
-                { value: "", label: "none" },
-                ...edging.map(({ id, name }) => ({ value: id, label: name })),
-              ]}
-              onChoose={(id) => setEdge(only, edge, id)}
-            />
-          ))}
         </>
       ) : null}
+      {PANEL_EDGES.map((edge) => (
+        <Chooser
+          key={edge}
+          label={`Edging, ${edge}`}
+          value={shared(panels.map((panel) => panel.edging[edge] ?? ""))}
+          placeholder="mixed values"
+          choices={[
+            { value: "", label: "none" },
+            ...edging.map(({ id, name }) => ({ value: id, label: name })),
+          ]}
+          onChoose={(id) => setEdge(edge, id)}
+        />
+      ))}
       <TextField
         label="Name"
         value={shared(panels.map((panel) => panel.name)) ?? ""}
@@ -265,7 +277,8 @@ function PanelSettings({ panels }: { readonly panels: readonly Panel[] }) {
       />
       <Chooser
         label="Grain"
-        value={shared(panels.map((panel) => panel.grain)) === false ? "free" : "long"}
+        value={shared(panels.map((panel) => (panel.grain ? "long" : "free")))}
+        placeholder="mixed values"
         choices={[
           { value: "long", label: "along the length" },
           { value: "free", label: "none" },
@@ -274,7 +287,8 @@ function PanelSettings({ panels }: { readonly panels: readonly Panel[] }) {
       />
       <Chooser
         label="Faces"
-        value={shared(panels.map((panel) => panel.goodFace)) === true ? "good" : "alike"}
+        value={shared(panels.map((panel) => (panel.goodFace ? "good" : "alike")))}
+        placeholder="mixed values"
         choices={[
           { value: "alike", label: "both alike" },
           { value: "good", label: "one good face" },
@@ -328,7 +342,7 @@ function TypedSettings({ typed }: { readonly typed: readonly TypedPiece[] }) {
       {typed.every((piece) => piece.kind === typed[0]?.kind && piece.kind !== "other") ? (
         <Chooser
           label={asPanel ? "Board" : "Section"}
-          value={shared(typed.map((piece) => piece.stock)) ?? ""}
+          value={shared(typed.map((piece) => piece.stock ?? ""))}
           placeholder="mixed values"
           choices={[
             { value: "", label: only?.stockText ? `as typed: ${only.stockText}` : "none chosen" },
