@@ -78,12 +78,18 @@ function previewOf(
     : after;
 }
 
-export function JigDialog() {
-  const [open, setOpen] = useState(false);
+/** `first`: the jig that it opens with, by its id; null: it is closed. */
+export function JigDialog({
+  first,
+  onOpen,
+}: {
+  readonly first: string | null;
+  readonly onOpen: (first: string | null) => void;
+}) {
   return (
     <Dialog
-      open={open}
-      onOpen={setOpen}
+      open={first !== null}
+      onOpen={(open) => onOpen(open ? (JIGS[0]?.id ?? null) : null)}
       title="Jigs"
       about="Ready-made builds. They insert ordinary geometry that can be changed afterwards."
       width="wide"
@@ -94,16 +100,16 @@ export function JigDialog() {
       }
       close={null}
     >
-      {open ? <JigForm onDone={() => setOpen(false)} /> : null}
+      {first === null ? null : <JigForm first={first} onDone={() => onOpen(null)} />}
     </Dialog>
   );
 }
 
-function JigForm({ onDone }: { readonly onDone: () => void }) {
+function JigForm({ first, onDone }: { readonly first: string; readonly onDone: () => void }) {
   const desk = useDesk();
   const job = useDeskState((state) => state.job);
   const stockroom = useDeskState((state) => state.stockroom);
-  const [jig, setJig] = useState<Jig>(JIGS[0] as Jig);
+  const [jig, setJig] = useState<Jig>(() => JIGS.find(({ id }) => id === first) ?? (JIGS[0] as Jig));
   const [values, setValues] = useState<Filling>(() => fillingOf(jig, job, stockroom));
   const [place, setPlace] = useState("0; 0; 0");
   const [keepSizes, setKeepSizes] = useState(true);

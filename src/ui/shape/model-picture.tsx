@@ -40,6 +40,7 @@ import { modelPieces, pickedId } from "./model-pieces";
 import { ModelScene, type ViewName } from "./model-scene";
 import { Grips, GuideLines, Marks } from "./picture-overlays";
 import { SizeLines, useSizeSpans } from "./size-lines";
+import { Starts } from "./starts";
 import { ToolButton } from "./tool-button";
 
 const VIEWS: readonly (readonly [ViewName, string])[] = [
@@ -106,11 +107,13 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
   const spans = useSizeSpans(sizesShown);
   const [fault, setFault] = useState<string | null>(null);
   const [boxing, setBoxing] = useState(false);
+  const [jig, setJig] = useState<string | null>(null);
   const hidden = useDeskState((state) => state.hidden);
   const job = useDeskState((state) => state.job);
   const inside = useDeskState((state) => state.inside);
   const assets = useDeskState((state) => state.assets);
   const open = useOpenInstance();
+  const isEmpty = inside === null && Object.keys(job.points).length === 0;
   const { assemblies } = job;
   const pieces = useMemo(() => {
     const all = modelPieces({ assemblies }, shape, { open, assets });
@@ -255,7 +258,7 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
             Draw members
           </Button>
         ) : null}
-        {canDraw ? <JigDialog /> : null}
+        {canDraw ? <JigDialog first={jig} onOpen={setJig} /> : null}
         {hidden.size > 0 ? (
           <Button look="plain" icon={<Eye size={15} aria-hidden />} onClick={() => desk.hide([])}>
             Show all, {hidden.size} hidden
@@ -323,11 +326,15 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
         {boxing ? <BoxSelect within={inBox} onDone={() => setBoxing(false)} /> : null}
         {fault ? <p className="p-5 text-ink-soft">{fault}</p> : null}
         {pieces.length === 0 && !fault && !drawing.active ? (
-          <p className="pointer-events-none absolute inset-0 flex items-center justify-center p-8 text-center text-ink-soft">
-            {canDraw
-              ? "The model appears here. Start with Draw members, or with one of the Jigs."
-              : "The model appears here. Nothing is drawn yet."}
-          </p>
+          canDraw && isEmpty ? (
+            <Starts onJig={setJig} onDraw={drawing.begin} />
+          ) : (
+            <p className="pointer-events-none absolute inset-0 flex items-center justify-center p-8 text-center text-ink-soft">
+              {canDraw
+                ? "The assembly appears here. Start with Draw members, or with one of the Jigs."
+                : "The model appears here. Nothing is drawn yet: start in Shape."}
+            </p>
+          )
         ) : null}
       </div>
     </>
