@@ -113,7 +113,6 @@ test("an assembly is made of a selection, repeated by a formula, opened, changed
   await setField(page, "Count, or a formula", "0 - 1");
   await expect(page.getByText(/must be a whole number from 0 to 10,000/).first()).toBeVisible();
   await setField(page, "Count, or a formula", "1");
-  await page.getByRole("button", { name: "More settings" }).click();
   await choose(page, "Role", "bought");
   await saved(page);
   await openStage(page, "Tally");
@@ -291,7 +290,7 @@ test("guides are drawn from, points joined, joints cut by a rule with a gap for 
   await page.getByRole("button", { name: "Remove", exact: true }).click();
   await expect(page.getByRole("button", { name: "Guide P1–P2" })).toBeHidden();
   await page.getByRole("button", { name: "P5", exact: true }).click();
-  await page.getByRole("button", { name: "P3", exact: true }).click({ modifiers: ["Shift"] });
+  await page.getByRole("button", { name: "P3", exact: true }).click({ modifiers: ["Control"] });
   await page.getByRole("button", { name: "Join P3 to P5" }).click();
   await saved(page);
   await expect(page.getByRole("button", { name: "P3", exact: true })).toBeHidden();

@@ -179,7 +179,7 @@ test("a yes/no key size decides what is there; a key size is renamed in all form
     .getByRole("button", { name: /Low rail/ })
     .first()
     .click();
-  await page.getByRole("button", { name: "More settings" }).click();
+  await page.getByRole("button", { name: "More", exact: true }).click();
   await setField(page, "Include only if", "with_ring");
   await saved(page);
   expect(await tallyRows(page)).toEqual(expect.arrayContaining(["Low rail 2 920"]));

@@ -110,7 +110,7 @@ test("rows are picked in runs and by what they share, Escape lets go, and the la
 
   for (const value of ["1300", "1250", "1200"]) await setField(page, "width", value);
   await saved(page);
-  await page.getByRole("button", { name: "Last steps" }).click();
+  await page.getByRole("button", { name: "History" }).click();
   await expect(page.getByRole("menuitem", { name: "Set a key size to 1200" })).toBeVisible();
   await page.getByRole("menuitem", { name: "Set a key size to 1250" }).click();
   await expect(page.getByText("Undid the last 2 steps.")).toBeVisible();

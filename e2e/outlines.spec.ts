@@ -105,6 +105,8 @@ test("brackets along their outlines: by hand, filled round a lock, cut another w
   await dragTo(page, /^E, 40 × 55 mm on sheet 1/, "text=Drop here: another 1000", [0.3, 0.5], lugs);
   await expect(plate).toContainText("3 sheets");
   await lugs.click();
+  // With something selected the slip is as high as it will be, and the sheets as small.
+  await expect(page.getByRole("button", { name: "Collapse" })).toBeVisible();
   const place = async () => (await lugs.boundingBox())?.x ?? 0;
   const start = await place();
   await page.keyboard.press("ArrowRight");

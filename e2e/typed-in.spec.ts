@@ -98,6 +98,10 @@ test("rows by hand: put together, split off, moved, put back; pieces left out an
   await page.goto(`/jobs/${id}?stage=tally`);
   // Near twins of 1380 and 1377.5 become one row, which says so and is cut at the greater length.
   await page.getByRole("button", { name: /Marks J and K/ }).click();
+  await page
+    .getByRole("dialog", { name: "Checks" })
+    .getByRole("button", { name: /Marks J and K/ })
+    .click();
   await page.getByRole("button", { name: "Merge rows" }).click();
   await saved(page);
   await expect(row(page, "J")).toContainText("by hand");

@@ -4,6 +4,7 @@ export { contentsTable } from "./contents";
 export { cutList, rowNotes, standWords, styleOf } from "./cut-list";
 export { barOrderTable, ofOrderRow, sheetOrderTable } from "./cutting-order";
 export { fromBothEdges } from "./groove-settings";
+export { howItCame, type Step } from "./how-it-came";
 export { LIST_COLUMNS, type ListColumnKind } from "./list-columns";
 export type { ListGround } from "./list-ground";
 export { LIST_STARTS, startList } from "./list-kinds";

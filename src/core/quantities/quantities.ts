@@ -69,7 +69,11 @@ export type QuantityLine = {
   readonly timber?: readonly [number, number];
   /** mm that edging is longer at each end of an edge; part of the net. */
   readonly overhang?: number;
+  /** The rows of the tally that it comes from, each with its part of the net, in the line's measure. */
+  readonly parts: readonly LinePart[];
 };
+
+export type LinePart = { readonly id: string; readonly quantity: number };
 
 export type Quantities = {
   readonly currency: string;
@@ -109,7 +113,9 @@ export function quantitiesOf(
   const laid = tasks.map((task) => taskLine(task, job.info.job, stockroom, saved));
   const edging = edgingLines(tally, stockroom, wastePercent, rounding);
   const bought = boughtLines(tally, stockroom);
-  const lines = [...laid, ...edging, ...bought].map(({ line }) => line);
+  const lines = [...laid, ...edging, ...bought].map(
+    ({ line, rows }): QuantityLine => ({ ...line, parts: rows }),
+  );
   const masses = lines.filter((line) => line.group === "bars" || line.group === "sheets");
   return {
     currency: stockroom.currency,
@@ -131,8 +137,8 @@ export function quantitiesOf(
 
 /** A line with the rows that its quantity comes from. */
 type LineOfRows = {
-  readonly line: QuantityLine;
-  readonly rows: readonly { readonly id: string; readonly quantity: number }[];
+  readonly line: Omit<QuantityLine, "parts">;
+  readonly rows: readonly LinePart[];
 };
 
 /** Several costs of one row added up: each edge of a panel may have another edging. */
@@ -159,7 +165,7 @@ function taskLine(
   const gross = withWaste(net, info.wastePercent);
   const unitPrice = unitPriceOf(task, stockroom);
   const mass = massOf(task, stockroom);
-  const line: QuantityLine = {
+  const line: LineOfRows["line"] = {
     id: task.id,
     group: layoutKind(task).noun === "bar" ? "bars" : "sheets",
     name: task.name,
@@ -290,7 +296,7 @@ function edgingLines(
     const entry = stockroom.edgingById.get(id);
     const gross = withWaste(clean(net), wastePercent);
     const unitPrice = entry?.pricePerM ?? null;
-    const line: QuantityLine = {
+    const line: LineOfRows["line"] = {
       id: `edging:${id}`,
       group: "edging",
       name: entry?.name ?? `Edging: ${id}`,
@@ -332,7 +338,7 @@ function boughtLines(tally: Tally, stockroom: Stockroom): readonly LineOfRows[] 
     const packs = entry?.packOf ? Math.ceil(pieces / entry.packOf) : null;
     const price = entry?.price ?? null;
     const cost = price === null ? null : costOf(packs ?? net, price);
-    const line: QuantityLine = {
+    const line: LineOfRows["line"] = {
       id: `bought:${key}`,
       group: "bought",
       name: entry ? entry.name : (rows[0]?.name ?? key),
@@ -353,7 +359,7 @@ function boughtLines(tally: Tally, stockroom: Stockroom): readonly LineOfRows[] 
     };
     const quantities = rows.map((row) => ({
       id: row.id,
-      quantity: row.count * (byLength ? (row.shown.boughtLength ?? 0) : 1),
+      quantity: row.count * (byLength ? (row.shown.boughtLength ?? 0) / 1000 : 1),
     }));
     return { line, rows: quantities };
   });

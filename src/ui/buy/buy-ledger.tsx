@@ -12,6 +12,7 @@ import { Out, PaneHead } from "../desk/pane-head";
 import { toggled } from "../desk/picking";
 import type { Stage } from "../desk/stages";
 import { CompareVariants } from "./compare-variants";
+import { FigureCell } from "./how-it-came-cell";
 import { type TableFieldProps, TextCell } from "./table-cells";
 
 export function BuyLedger({ onStage }: { readonly onStage: (stage: Stage) => void }) {
@@ -93,6 +94,9 @@ function Total({
   );
 }
 
+/** Columns whose figures open how they came about. */
+const FIGURES: ReadonlySet<string> = new Set(["net", "gross", "cost", "layoutCost"]);
+
 function BuyRow({ id, cells }: { readonly id: string; readonly cells: TableFieldProps["cells"] }) {
   const desk = useDesk();
   const lines = useDeskState((state) => state.results.quantities.lines);
@@ -113,9 +117,13 @@ function BuyRow({ id, cells }: { readonly id: string; readonly cells: TableField
       }}
       className={`cursor-pointer border-seam border-b ${chosen ? "bg-brass-pale" : "hover:bg-ground"}`}
     >
-      {BUYING_COLUMNS.map((column) => (
-        <TextCell key={column.id} column={column} cells={cells} />
-      ))}
+      {BUYING_COLUMNS.map((column) =>
+        FIGURES.has(column.id) ? (
+          <FigureCell key={column.id} column={column} cells={cells} line={id} />
+        ) : (
+          <TextCell key={column.id} column={column} cells={cells} />
+        ),
+      )}
     </tr>
   );
 }

@@ -21,7 +21,7 @@ export function MoreSettings({ children }: { readonly children: ReactNode }) {
         onClick={toggle}
         className="col-span-full flex items-center gap-1 pt-1 text-left text-[13px] text-enamel hover:underline"
       >
-        <Icon size={14} aria-hidden /> More settings
+        <Icon size={14} aria-hidden /> More
       </button>
       {open ? children : null}
     </>

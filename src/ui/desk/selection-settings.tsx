@@ -163,6 +163,12 @@ function MemberSettings({ members, job }: { readonly members: readonly Member[];
           choices={CARDINALS}
           onChoose={(cardinal) => change({ cardinal: Number(cardinal) })}
         />
+        <div className="self-end">
+          <LeaveOut
+            leftOut={members.every((member) => member.leftOut)}
+            onChange={(leftOut) => change({ leftOut })}
+          />
+        </div>
         <MoreSettings>
           <TextField
             label="Material (empty: from stock)"
@@ -176,12 +182,6 @@ function MemberSettings({ members, job }: { readonly members: readonly Member[];
             looks={members.map((member) => member.look)}
             onChange={change}
           />
-          <div className="self-end">
-            <LeaveOut
-              leftOut={members.every((member) => member.leftOut)}
-              onChange={(leftOut) => change({ leftOut })}
-            />
-          </div>
         </MoreSettings>
       </div>
     </div>
@@ -247,14 +247,12 @@ function PanelSettings({ panels }: { readonly panels: readonly Panel[] }) {
         onChoose={(id) => change({ board: id === "" ? null : id })}
       />
       {only ? (
-        <>
-          {only.between ? null : (
-            <>
-              <TextField label="Length" value={only.length} onCommit={(length) => change({ length })} />
-              <TextField label="Width" value={only.width} onCommit={(width) => change({ width })} />
-            </>
-          )}
-        </>
+        only.between ? null : (
+          <>
+            <TextField label="Length" value={only.length} onCommit={(length) => change({ length })} />
+            <TextField label="Width" value={only.width} onCommit={(width) => change({ width })} />
+          </>
+        )
       ) : null}
       {PANEL_EDGES.map((edge) => (
         <Chooser
@@ -300,6 +298,12 @@ function PanelSettings({ panels }: { readonly panels: readonly Panel[] }) {
         <PanelOutline panel={only} onChange={(outline) => change({ outline })} onRead={change} />
       ) : null}
       {only ? <PanelWork panel={only} onChange={(work) => change({ work })} /> : null}
+      <div className="self-end">
+        <LeaveOut
+          leftOut={panels.every((panel) => panel.leftOut)}
+          onChange={(leftOut) => change({ leftOut })}
+        />
+      </div>
       <MoreSettings>
         <TextField
           label="Material (empty: from stock)"
@@ -313,12 +317,6 @@ function PanelSettings({ panels }: { readonly panels: readonly Panel[] }) {
           looks={panels.map((panel) => panel.look)}
           onChange={change}
         />
-        <div className="self-end">
-          <LeaveOut
-            leftOut={panels.every((panel) => panel.leftOut)}
-            onChange={(leftOut) => change({ leftOut })}
-          />
-        </div>
       </MoreSettings>
     </div>
   );

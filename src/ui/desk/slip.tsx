@@ -2,7 +2,7 @@
 /** The slip at the foot of the desk: facts and settings of what is selected, and the checks that concern it. */
 import { ChevronDown, ChevronsUpDown, ChevronUp } from "lucide-react";
 import { Popover } from "radix-ui";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { findAssembly } from "@/core/job";
 import { counted } from "@/core/kernel";
 import { Tag } from "../common/tag";
@@ -24,7 +24,7 @@ export function Slip({ stage }: { readonly stage: Stage }) {
   const [tall, setTall] = useState(false);
   const selected = useDeskState((state) => state.selected);
   const hasContent = selected.size > 0 || stage === "drawings";
-  const open = hasContent ? (asked ?? true) : false;
+  const open = useSteady(hasContent ? (asked ?? true) : false);
   const tally = useDeskState((state) => state.results.tally);
   const rows = [...new Set([...selected].flatMap((id) => tally.rowOfPiece.get(id) ?? []))];
   const [only] = rows.length === 1 ? rows : [];
@@ -114,6 +114,28 @@ export function Slip({ stage }: { readonly stage: Stage }) {
       ) : null}
     </section>
   );
+}
+
+/** A value that stays as it is while a button of the pointer is down: what is dragged must not move under it. */
+function useSteady<T>(value: T): T {
+  const [isDown, setDown] = useState(false);
+  const [steady, setSteady] = useState(value);
+  useEffect(() => {
+    const down = () => setDown(true);
+    const up = () => setDown(false);
+    window.addEventListener("pointerdown", down, true);
+    // After what the release itself does.
+    const released = () => requestAnimationFrame(up);
+    window.addEventListener("pointerup", released, true);
+    window.addEventListener("pointercancel", released, true);
+    return () => {
+      window.removeEventListener("pointerdown", down, true);
+      window.removeEventListener("pointerup", released, true);
+      window.removeEventListener("pointercancel", released, true);
+    };
+  }, []);
+  if (!isDown && steady !== value) setSteady(value);
+  return isDown ? steady : value;
 }
 
 /** Without a selection: how many checks there are, and the first of them; all in a list that opens over the line. */

@@ -32,7 +32,7 @@ export function StepsMenu({ disabled }: { readonly disabled: boolean }) {
   return (
     <DropdownMenu.Root modal={false} onOpenChange={(isOpen) => (isOpen ? void open() : undefined)}>
       <DropdownMenu.Trigger
-        aria-label="Last steps"
+        aria-label="History"
         disabled={disabled}
         className="-ml-1 flex h-8 w-6 items-center justify-center rounded-sm text-white/80 hover:bg-white/10 hover:text-white disabled:opacity-40"
       >
