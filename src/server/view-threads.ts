@@ -112,6 +112,7 @@ function run(
     isOver = true;
     worker.off("message", onMessage);
     worker.off("error", onError);
+    worker.off("exit", over);
     for (const { tell } of waiting.splice(0)) tell(null);
   };
   const onError = (fault: Error) => {
@@ -120,6 +121,8 @@ function run(
   };
   worker.on("message", onMessage);
   worker.on("error", onError);
+  // However it ends: what it had begun is drawn by the server.
+  worker.on("exit", over);
   worker.postMessage("begin");
   return () => {
     if (isOver) return;

@@ -120,7 +120,7 @@ export function DrawBar({ drawing }: { readonly drawing: Drawing }) {
                 }}
               />
               <TextField
-                label="Each further by"
+                label="Spacing"
                 value={drawing.step}
                 onCommit={(text) => {
                   if (readPlace(text)?.kind !== "place") return "Three lengths separated by semicolons.";
