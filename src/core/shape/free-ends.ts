@@ -1,5 +1,4 @@
 /** Ends made free of the members that they are cut against: each stays as it is now, said by its own angles and how far it reaches. */
-import { kindOf } from "../ends";
 import { dot2, toLocal, type Vec2, type Vec3 } from "../geometry";
 import {
   type EndCut,
@@ -73,9 +72,7 @@ function freeCut(solid: MemberSolid, side: EndSide, joint: Vec3, unit: LengthUni
   const { slope } = form;
   const offset = textOf(roundTo((out * (z - along) + dot2(slope, point)) / MM_PER_UNIT[unit], 9));
   const degrees = (tangent: number) => textOf(roundTo(toDegrees(Math.atan(tangent)), 10));
-  return kindOf(form)
-    .slopes(form)
-    .every(([a, b]) => a === 0 && b === 0)
+  return slope[0] === 0 && slope[1] === 0
     ? { kind: "square", offset, past: null }
     : { kind: "angled", acrossWidth: degrees(slope[0]), acrossHeight: degrees(slope[1]), offset };
 }

@@ -9,7 +9,7 @@ import { Table } from "../common/table";
 import { TextField } from "../common/text-field";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { Out, PaneHead } from "../desk/pane-head";
-import { toggled } from "../desk/picking";
+import { isMore, toggled } from "../desk/picking";
 import type { Stage } from "../desk/stages";
 import { CompareVariants } from "./compare-variants";
 import { FigureCell } from "./how-it-came-cell";
@@ -112,8 +112,7 @@ function BuyRow({ id, cells }: { readonly id: string; readonly cells: TableField
       aria-selected={chosen}
       onClick={(event) => {
         const ids = own.flatMap((row) => row.pieces.map((piece) => piece.id));
-        const more = event.shiftKey || event.ctrlKey || event.metaKey;
-        desk.select(more ? toggled(selected, ids) : ids);
+        desk.select(isMore(event) ? toggled(selected, ids) : ids);
       }}
       className={`cursor-pointer border-seam border-b ${chosen ? "bg-brass-pale" : "hover:bg-ground"}`}
     >

@@ -10,11 +10,11 @@ import {
   type MemberId,
   neighboursOf,
   replacedNeighbour,
-  SQUARE_END,
   withCutText,
 } from "@/core/job";
 import { Chooser } from "../common/chooser";
 import { TextField } from "../common/text-field";
+import { ALONE } from "./ends-of-many";
 
 type EndProps = {
   readonly member: Member;
@@ -47,8 +47,13 @@ type FirstCut = {
   readonly make: (first: MemberId | undefined, second: MemberId | undefined) => EndCut | null;
 };
 
+const alone = (kind: keyof typeof ALONE): FirstCut => ({
+  label: ALONE[kind].label,
+  make: () => ALONE[kind].cut,
+});
+
 const OFFERS: Readonly<Record<Offer, FirstCut>> = {
-  square: { label: "square", make: () => SQUARE_END },
+  square: alone("square"),
   past: {
     label: "square, past neighbour",
     make: (first) => (first ? { kind: "square", offset: "0", past: first } : null),
@@ -67,15 +72,9 @@ const OFFERS: Readonly<Record<Offer, FirstCut>> = {
     label: "cope round",
     make: (first) => (first ? { kind: "cope", neighbour: first, gap: "0", curve: "surface" } : null),
   },
-  level: { label: "horizontal", make: () => ({ kind: "level", offset: "0" }) },
-  angled: {
-    label: "at an angle",
-    make: () => ({ kind: "angled", acrossWidth: "45", acrossHeight: "0", offset: "0" }),
-  },
-  pointed: {
-    label: "pointed",
-    make: () => ({ kind: "pointed", across: "width", first: "45", second: "45", offset: "0" }),
-  },
+  level: alone("level"),
+  angled: alone("angled"),
+  pointed: alone("pointed"),
 };
 
 const offerOf = (cut: EndCut): Offer => (cut.kind === "square" && cut.past !== null ? "past" : cut.kind);

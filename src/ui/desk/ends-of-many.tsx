@@ -9,7 +9,8 @@ import { shared } from "./shared-fields";
 type Side = "start" | "end";
 type Alone = "square" | "level" | "angled" | "pointed";
 
-const ALONE: Readonly<Record<Alone, { readonly label: string; readonly cut: EndCut }>> = {
+/** Cuts that need no other member, as each is made first. */
+export const ALONE: Readonly<Record<Alone, { readonly label: string; readonly cut: EndCut }>> = {
   square: { label: "square", cut: SQUARE_END },
   level: { label: "horizontal", cut: { kind: "level", offset: "0" } },
   angled: {

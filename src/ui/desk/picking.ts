@@ -5,6 +5,9 @@ import { useDesk } from "./desk-context";
 
 export type PickKeys = { readonly shiftKey: boolean; readonly ctrlKey: boolean; readonly metaKey: boolean };
 
+/** Whether what is picked comes to what is selected, where there is no run to be had: with any of the keys. */
+export const isMore = ({ shiftKey, ctrlKey, metaKey }: PickKeys): boolean => shiftKey || ctrlKey || metaKey;
+
 /** What is selected after one more thing is picked with Control: it comes, or goes when all of it was there. */
 export function toggled(selected: ReadonlySet<string>, ids: readonly string[]): readonly string[] {
   const isThere = ids.length > 0 && ids.every((id) => selected.has(id));

@@ -11,10 +11,10 @@ import { useDesk } from "../desk/desk-context";
 
 export type SetThread = ThreadStart<WholeSetMessage, WholeSetAnswer>;
 
-/** Draws up the set of the variant on the desk; null where it was stopped, or the thread ended. Nothing is kept. */
 /** A set, or why there is none: somebody stopped it, or a sentence. */
 export type SetOutcome = WholeSet | "stopped" | { readonly refused: string };
 
+/** Draws up the set of the variant on the desk. Nothing is kept. */
 export function useSetDrawing(thread: SetThread): {
   readonly running: boolean;
   /** So many pages there are so far. */

@@ -14,7 +14,7 @@ import {
 import { Button } from "../common/button";
 import { Hint } from "../common/hint";
 import { useDesk, useDeskState } from "../desk/desk-context";
-import { toggled } from "../desk/picking";
+import { isMore, toggled } from "../desk/picking";
 import { freshIds } from "./fresh-ids";
 import { Section } from "./ledger-section";
 
@@ -68,8 +68,7 @@ function Branch({ placement, depth, around }: PlacementRow) {
   const isHidden = hidden.has(placement.id);
   const pick = (event: React.MouseEvent) => {
     const { selected } = desk.store.getState();
-    const more = event.shiftKey || event.ctrlKey || event.metaKey;
-    desk.select(more ? toggled(selected, [placement.id]) : [placement.id]);
+    desk.select(isMore(event) ? toggled(selected, [placement.id]) : [placement.id]);
   };
   return (
     <li>

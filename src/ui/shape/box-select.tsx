@@ -1,24 +1,23 @@
 "use client";
 /** A box drawn over the picture with the pointer: what lies wholly in it is selected, with Shift or Control as well as what was. */
 import { type PointerEvent as PointerOf, useState } from "react";
+import { boxOfPoints, type PlaneBox } from "@/core/geometry";
 import { useDesk } from "../desk/desk-context";
+import { isMore } from "../desk/picking";
 import type { Spot } from "./draw/pointer";
 
-export type PixelBox = { readonly x0: number; readonly y0: number; readonly x1: number; readonly y1: number };
-
-const boxOf = (a: Spot, b: Spot): PixelBox => ({
-  x0: Math.min(a.x, b.x),
-  y0: Math.min(a.y, b.y),
-  x1: Math.max(a.x, b.x),
-  y1: Math.max(a.y, b.y),
-});
+const boxOf = (a: Spot, b: Spot): PlaneBox =>
+  boxOfPoints([
+    [a.x, a.y],
+    [b.x, b.y],
+  ]);
 
 export function BoxSelect({
   within,
   onDone,
 }: {
   /** The ids of what lies wholly in a box, in pixels of the picture. */
-  readonly within: (box: PixelBox) => readonly string[];
+  readonly within: (box: PlaneBox) => readonly string[];
   readonly onDone: () => void;
 }) {
   const desk = useDesk();
@@ -31,9 +30,8 @@ export function BoxSelect({
   const end = (event: PointerOf<HTMLElement>) => {
     if (from) {
       const found = within(boxOf(from, spot(event)));
-      const more = event.shiftKey || event.ctrlKey || event.metaKey;
       const { selected } = desk.store.getState();
-      desk.select(more ? new Set([...selected, ...found]) : found);
+      desk.select(isMore(event) ? new Set([...selected, ...found]) : found);
     }
     onDone();
   };

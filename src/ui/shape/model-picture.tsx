@@ -9,7 +9,7 @@ import {
   Tag as TagIcon,
 } from "lucide-react";
 import { useEffect, useMemo, useRef, useState } from "react";
-import type { Vec3 } from "@/core/geometry";
+import type { PlaneBox, Vec3 } from "@/core/geometry";
 import { textOf } from "@/core/job";
 /** The picture of the model: views, picking, marks; the last good one stays when an edit cannot be computed. */
 import { counted } from "@/core/kernel";
@@ -26,8 +26,8 @@ import {
 import { Button } from "../common/button";
 import { Notice } from "../common/notice";
 import { useDesk, useDeskState } from "../desk/desk-context";
-import { toggled } from "../desk/picking";
-import { BoxSelect, type PixelBox } from "./box-select";
+import { isMore, toggled } from "../desk/picking";
+import { BoxSelect } from "./box-select";
 import { CutAwayForm } from "./cut-away";
 import { DrawBar } from "./draw/draw-bar";
 import { DrawOverlay, type Hover, NO_HOVER } from "./draw/draw-overlay";
@@ -221,9 +221,9 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
     // Where nothing is drawn a piece stands for its row; here it stands for the assembly that holds it.
     const id = piece && (canDraw ? pickedId(piece, open) : piece.record);
     if (id === null) desk.select([]);
-    else desk.select(event.shiftKey || event.ctrlKey || event.metaKey ? toggled(selected, [id]) : [id]);
+    else desk.select(isMore(event) ? toggled(selected, [id]) : [id]);
   };
-  const inBox = (within: PixelBox) => {
+  const inBox = (within: PlaneBox) => {
     const found = scene.current?.within(within) ?? [];
     return [...new Set(found.map((piece) => (canDraw ? pickedId(piece, open) : piece.record)))];
   };

@@ -4,10 +4,9 @@
  */
 import * as THREE from "three";
 import { OrbitControls } from "three/examples/jsm/controls/OrbitControls.js";
-import type { Mesh, Vec3 } from "@/core/geometry";
+import type { Mesh, PlaneBox, Vec3 } from "@/core/geometry";
 import type { Look } from "@/core/job";
 import { at } from "@/core/kernel";
-import type { PixelBox } from "./box-select";
 import { type ModelBuffers, middleOf, newBuffers, rangeOfTriangle, rewritten } from "./model-buffers";
 import { attributeOf, canDrawSmooth, drawnWith, fill } from "./model-drawn";
 
@@ -310,7 +309,7 @@ export class ModelScene {
   }
 
   /** The pieces that lie wholly within a box of pixels; those that stand around what is worked on are left out. */
-  within({ x0, y0, x1, y1 }: PixelBox): readonly ModelPiece[] {
+  within({ x0, y0, x1, y1 }: PlaneBox): readonly ModelPiece[] {
     if (!this.drawn) return [];
     const { pieces, buffers } = this.drawn;
     const place = new THREE.Vector3();
