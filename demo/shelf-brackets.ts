@@ -45,7 +45,7 @@ export function shelfBrackets(): Job {
         faceAxis: ["0", "1", "0"],
         length: "gusset",
         width: "gusset",
-        grain: false,
+        grain: "any",
         outline: corners(
           [["left", "12 mm", "front", "0"]],
           [["right", "0", "front", "0"]],
@@ -62,7 +62,7 @@ export function shelfBrackets(): Job {
         faceAxis: ["0", "1", "0"],
         length: "40 mm",
         width: "55 mm",
-        grain: false,
+        grain: "any",
         outline: corners(
           [["left", "0", "front", "0"]],
           [["right", "0", "front", "0"]],
@@ -79,7 +79,7 @@ export function shelfBrackets(): Job {
         faceAxis: ["-1", "0", "0"],
         length: "height + 60 mm",
         width: "100 mm",
-        grain: false,
+        grain: "any",
         outline: corners(
           [["left", "0", "front", "0"], "15 mm"],
           [["right", "0", "front", "0"], "15 mm"],

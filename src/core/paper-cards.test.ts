@@ -158,14 +158,17 @@ type Near = (a: number, b: number, what: string) => void;
 type Facts = readonly (readonly [string, string])[];
 
 function expectGrooves(facts: Facts, form: PanelForm, length: (text: string) => number, near: Near): void {
-  const grooves = facts.filter(([label]) => label === "Groove");
+  const grooves = facts.filter(([label]) => label === "Groove" || label === "Rebate");
   expect(grooves).toHaveLength(form.grooves.length);
-  grooves.forEach(([, words], i) => {
+  grooves.forEach(([label, told], i) => {
     const groove = form.grooves[i];
+    if (!groove) throw new Error(told);
+    // A rebate is told by the edge that it stands at: nought from there, the rest from the other one.
+    const words = label === "Rebate" ? fromEdges(told, form, length) : told;
     const read = words.match(
       /^(.+?) wide, (.+?) deep, (good|other) face, (.+?) from (front|left), (.+?) from (back|right)(?:, from (.+?) to (.+?) from (left|front))?$/,
     );
-    if (!groove || !read) throw new Error(words);
+    if (!read) throw new Error(words);
     const along = read[5] === "front";
     const [across, run] = along ? [form.widthNm, form.lengthNm] : [form.lengthNm, form.widthNm];
     const [low, high] = along ? [groove.y0, groove.y1] : [groove.x0, groove.x1];
@@ -178,6 +181,17 @@ function expectGrooves(facts: Facts, form: PanelForm, length: (text: string) => 
     near(read[9] ? length(read[9]) : fromNm(run), Math.min(fromNm(run), fromNm(to)), words);
     expect(read[3]).toBe(groove.face);
   });
+}
+
+/** "along the back edge" as the places of a groove: in mm, which is the unit of the jobs here with rebates. */
+function fromEdges(told: string, form: PanelForm, length: (text: string) => number): string {
+  const [, wide = "", edge = ""] = told.match(/^(.+?) wide.* along the (front|back|left|right) edge/) ?? [];
+  const [near, far, across] =
+    edge === "front" || edge === "back" ? ["front", "back", form.widthNm] : ["left", "right", form.lengthNm];
+  const rest = fromNm(across) - length(wide);
+  const places =
+    edge === near ? `0 from ${near}, ${rest} from ${far}` : `${rest} from ${near}, 0 from ${far}`;
+  return told.replace(`along the ${edge} edge`, places);
 }
 
 /** All holes by their middles, made again from the rows that are printed. */

@@ -166,6 +166,8 @@ export const stockSizes = sqliteTable(
     length: real("length").notNull(),
     width: real("width"),
     price: real("price"),
+    /** What the price is for; null: the whole bar or sheet. */
+    per: text("per"),
     count: integer("count"),
   },
   (table) => [primaryKey({ columns: [table.entryId, table.position] })],

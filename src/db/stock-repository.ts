@@ -83,11 +83,15 @@ export async function readStock({ db }: Connection): Promise<StockSnapshot> {
 
 function stockOf(
   kind: StockChange["kind"],
-  sizes: readonly { length: number; width: number | null; price: number | null; count: number | null }[],
+  sizes: readonly Pick<typeof stockSizes.$inferSelect, "length" | "width" | "price" | "per" | "count">[],
 ) {
-  return sizes.map(({ length, width, price, count }) =>
-    kind === "board" ? { length, width, price, count } : { length, price, count },
-  );
+  return sizes.map(({ length, width, price, per, count }) => ({
+    length,
+    price,
+    count,
+    ...(kind === "board" ? { width } : {}),
+    ...(per === null ? {} : { per }),
+  }));
 }
 
 /** Saves an entry when nobody else has changed it since `expected` (null: it is new). */
@@ -147,6 +151,7 @@ async function replaceSizes(
     length: size.length,
     width: "width" in size ? size.width : null,
     price: size.price,
+    per: size.per ?? null,
     count: size.count,
   }));
   if (rows.length > 0) await tx.insert(stockSizes).values(rows);

@@ -54,6 +54,7 @@ export function writeJobFile(job: Job, stockroom: Stockroom, { assets, revision 
   ])
     for (const id of [section, board]) if (id) used.add(id);
   for (const part of Object.values(job.boughtParts)) if (part.entry) used.add(part.entry);
+  for (const { entry } of Object.values(job.assemblies)) if (entry) used.add(entry);
   for (const typed of Object.values(job.typedPieces)) if (typed.stock) used.add(typed.stock);
   const named = <T extends { readonly id: string }>(entries: readonly T[]) =>
     entries.filter((entry) => used.has(entry.id));

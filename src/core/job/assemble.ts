@@ -60,6 +60,9 @@ export function takenApart(job: Job, id: string, newId: NewId): Result<Edit, Pro
     );
   if (placement.count.trim() !== "1")
     return refused("Assembly", assembly.name, "is repeated there; set its count to 1 first");
+  // What was no part of the lists must not get into them by this.
+  if (placement.leftOut || placement.without.includes(1))
+    return refused("Assembly", assembly.name, "is left out of the lists there; include it first");
   const own = contentsOf(job, assembly.id);
   const isOwn = new Set(own);
   const rule = { kind: "move", by: placement.at, times: 1 } as const;

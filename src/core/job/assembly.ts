@@ -22,10 +22,12 @@ export const AssemblySchema = v.object({
   name: shortName,
   role,
   usual: DefaultsSchema,
+  /** Where it is bought as a whole: the bought part of the stockroom that it is, with its price; null: none. */
+  entry: v.nullable(recordId),
   look,
 });
 export type Assembly = v.InferOutput<typeof AssemblySchema>;
-export const assemblies = entity(AssemblySchema, { since: 3 });
+export const assemblies = entity(AssemblySchema, { since: 3, added: { 10: { entry: null } } });
 export type AssemblyId = Assembly["id"];
 
 export const MIRROR_AXES = ["width", "depth", "height"] as const;
@@ -46,7 +48,12 @@ export const PlacementSchema = v.object({
   step: placeTexts,
   when: condition,
   leftOut: v.boolean(),
+  /** Which of those that are repeated are left out, counted from 1. */
+  without: v.pipe(
+    v.array(v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(10_000))),
+    v.maxLength(1_000),
+  ),
 });
 export type Placement = v.InferOutput<typeof PlacementSchema>;
-export const placements = entity(PlacementSchema, { since: 3 });
+export const placements = entity(PlacementSchema, { since: 3, added: { 10: { without: [] } } });
 export type PlacementId = Placement["id"];

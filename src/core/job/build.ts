@@ -22,10 +22,12 @@ import { type Member, MemberSchema } from "./member";
 import {
   type Between,
   type EdgingChoice,
+  type GrainWay,
   NO_EDGING,
   type OutlineCorner,
   type Panel,
   PanelSchema,
+  type Tilt,
   type Work,
 } from "./panel";
 import { type Defaults, NOTHING_USUAL } from "./usual";
@@ -61,7 +63,8 @@ export type PanelParts = {
   readonly material?: string | null;
   readonly role?: Panel["role"];
   readonly look?: Panel["look"];
-  readonly grain?: boolean;
+  readonly grain?: GrainWay;
+  readonly tilt?: Tilt | null;
   readonly goodFace?: boolean;
   readonly edging?: Partial<EdgingChoice>;
   readonly work?: readonly Work[];
@@ -83,7 +86,10 @@ type ContentParts = {
 };
 
 export type AssemblyParts = ContentParts &
-  Partial<Pick<Assembly, "role" | "look">> & { readonly name: string; readonly usual?: Partial<Defaults> };
+  Partial<Pick<Assembly, "role" | "look" | "entry">> & {
+    readonly name: string;
+    readonly usual?: Partial<Defaults>;
+  };
 
 export type PlacementParts = Partial<Omit<Placement, "id" | "assembly" | "into">> & {
   readonly assembly: string;
@@ -151,7 +157,8 @@ export function newPanel(id: string, parts: PanelParts): Panel {
     outline: null,
     when: null,
     material: null,
-    grain: true,
+    grain: "length",
+    tilt: null,
     goodFace: false,
     work: [],
     role: "made",
@@ -179,13 +186,14 @@ export function newBoughtPart(
 
 export function newAssembly(
   id: string,
-  parts: Pick<AssemblyParts, "name" | "role" | "look" | "usual">,
+  parts: Pick<AssemblyParts, "name" | "role" | "look" | "entry" | "usual">,
 ): Assembly {
   return v.parse(AssemblySchema, {
     id,
     name: parts.name,
     role: parts.role ?? "made",
     look: parts.look ?? null,
+    entry: parts.entry ?? null,
     usual: { ...NOTHING_USUAL, ...parts.usual },
   });
 }
@@ -200,6 +208,7 @@ export function newPlacement(id: string, parts: PlacementParts): Placement {
     step: ["0", "0", "0"],
     when: null,
     leftOut: false,
+    without: [],
   };
   return v.parse(PlacementSchema, { ...fresh, ...parts, id });
 }

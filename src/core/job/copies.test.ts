@@ -198,6 +198,8 @@ describe("an assembly taken apart", () => {
     expect(why({ turn: ["0", "0", "90"] })).toContain("rotated or mirrored");
     expect(why({ mirror: "width" })).toContain("rotated or mirrored");
     expect(why({ count: "2" })).toContain("repeated there");
+    expect(why({ leftOut: true })).toContain("left out of the lists there");
+    expect(why({ without: [1] })).toContain("left out of the lists there");
     expect(takenApart(job, "gone", newId).ok).toBe(false);
   });
 });

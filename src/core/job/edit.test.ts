@@ -352,3 +352,57 @@ describe("marks that are held", () => {
     expect(Object.keys(dropped)).toEqual(["back"]);
   });
 });
+
+describe("typed-in pieces", () => {
+  const common = {
+    mark: null,
+    quantity: 2,
+    stockText: null,
+    stock: null,
+    material: null,
+    leftOut: false,
+    position: 0,
+  };
+  const panel = {
+    ...common,
+    id: "top",
+    name: "Top",
+    kind: "panel",
+    length: 600,
+    width: 300,
+    thickness: 18,
+    grain: true,
+    edged: [],
+    edgingText: null,
+  };
+  const bar = {
+    ...common,
+    id: "rail",
+    name: "Rail",
+    kind: "member",
+    length: 900,
+    shape: null,
+    angles: [0, 0],
+    stand: null,
+  };
+  const screw = { ...common, id: "screw", name: "Screw", kind: "other" };
+  const listed = edited({ kind: "addTypedPieces", pieces: [panel, bar, screw] as never }, job);
+  const set = (ids: readonly string[], values: object): Edit =>
+    ({ kind: "changeTypedPieces", ids, set: values }) as Edit;
+
+  it("a panel is sized and edged as it is typed, tape by tape", () => {
+    const after = edited(
+      set(["top"], { length: 620, width: 310.5, edged: ["front", "left"], edgingTexts: { front: "Birch" } }),
+      listed,
+    );
+    expect(after.typedPieces["top"]).toMatchObject({ length: 620, width: 310.5, edged: ["front", "left"] });
+    const row = resultsOf(after).tally.rows.find(({ name }) => name === "Top");
+    expect(row?.shown.form).toMatchObject({ lengthNm: 620e6, widthNm: 310.5e6, edging: { back: null } });
+  });
+
+  it("what only a panel has is refused for others, and a length where there is none", () => {
+    expect(refusal(set(["top", "rail"], { width: 40 }), listed)).toContain("is no panel");
+    expect(refusal(set(["screw"], { length: 40 }), listed)).toContain("no length");
+    expect(edited(set(["rail"], { length: 950 }), listed).typedPieces["rail"]).toMatchObject({ length: 950 });
+  });
+});

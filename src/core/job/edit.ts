@@ -67,15 +67,13 @@ const SimpleEditSchema = v.variant("kind", [
     kind: v.literal("changeTypedPieces"),
     ids,
     set: v.partial(
-      v.pick(v.object({ ...typedMember.entries }), [
-        "name",
-        "mark",
-        "quantity",
-        "stock",
-        "material",
-        "leftOut",
-        "length",
-      ]),
+      v.object({
+        ...v.pick(typedMember, ["name", "mark", "quantity", "stock", "material", "leftOut", "length"])
+          .entries,
+        // Of panels alone.
+        ...v.pick(typedPanel, ["width", "grain", "edged", "edgingText"]).entries,
+        edgingTexts: typedPanel.entries.edgingTexts.wrapped,
+      }),
     ),
   }),
   v.object({
@@ -170,7 +168,7 @@ function applySimple(job: Job, edit: SimpleEdit): Result<Job, Problem> {
     case "changeBoughtParts":
       return change(job, "boughtParts", "bought part", edit.ids, edit.set);
     case "changeTypedPieces":
-      return change(job, "typedPieces", "typed-in piece", edit.ids, edit.set);
+      return typedFault(job, edit) ?? change(job, "typedPieces", "typed-in piece", edit.ids, edit.set);
     case "addTypedPieces":
       return addTypedPieces(job, edit.pieces);
     case "removeTypedPieces":
@@ -343,4 +341,21 @@ function setMeant(job: Job, id: string, meant: boolean): Job {
 export function withEdit(job: Job, edit: Edit): Result<Job, Problem> {
   const diff = applyEdit(job, edit);
   return diff.ok ? ok(applyDiff(job, diff.value)) : diff;
+}
+
+/** Why what is set does not belong to one of these pieces; null: it does. */
+function typedFault(
+  job: Job,
+  { ids, set }: Extract<SimpleEdit, { readonly kind: "changeTypedPieces" }>,
+): ReturnType<typeof refused> | null {
+  const ofPanels = Object.keys(set).some((field) => !(field in typedMember.entries));
+  for (const id of ids) {
+    const piece = own(job.typedPieces, id);
+    if (!piece) continue;
+    if (ofPanels && piece.kind !== "panel")
+      return refused("Piece", piece.name, "is no panel, so it has no width, no grain and no edging");
+    if (set.length !== undefined && piece.kind === "other")
+      return refused("Piece", piece.name, "is neither a member nor a panel, so it has no length");
+  }
+  return null;
 }

@@ -83,6 +83,7 @@ const inPanel = (panel: Panel, change: ChangeText): Panel => ({
   faceAxis: three(panel.faceAxis, change),
   length: change(panel.length),
   width: change(panel.width),
+  tilt: panel.tilt && { ...panel.tilt, angle: change(panel.tilt.angle) },
   between: panel.between && {
     ...panel.between,
     reachFirst: change(panel.between.reachFirst),

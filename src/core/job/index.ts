@@ -172,6 +172,7 @@ export {
 export {
   type Between,
   type EdgingChoice,
+  type GrainWay,
   type Groove,
   type Hole,
   MOST_CORNERS,
@@ -182,6 +183,7 @@ export {
   type Panel,
   type PanelEdge,
   type PanelId,
+  type Tilt,
   type Work,
 } from "./panel";
 export { pictureFault, readPicture } from "./picture";
@@ -200,6 +202,7 @@ export {
 } from "./place-text";
 export { refused } from "./records";
 export { rowFaultWords } from "./row-fault";
+export { readRowNumbers, rowNumberWords } from "./row-numbers";
 export { listFromSaved, type SavedSetup, SavedSetupSchema, setupToKeep } from "./saved-setup";
 export { sharing } from "./sharing";
 export { isPresent, lengthWith, numberWith, resolveSizes, type Sizes, usesOf } from "./sizes";

@@ -25,8 +25,11 @@ import { keyText } from "./text";
 import { typedPieces } from "./typed-piece";
 import { NOTHING_USUAL } from "./usual";
 
-/** 7: more kinds of end cuts, nothing to add. 8: shapes from files by their content. 9: pages. */
-export const SCHEMA_VERSION = 9;
+/**
+ * 7: more kinds of end cuts, nothing to add. 8: shapes from files by their content. 9: pages. 10: the way of the grain, panels that
+ * are tilted, single ones of a row left out, the entry that prices an assembly.
+ */
+export const SCHEMA_VERSION = 10;
 
 export const ENTITIES = {
   info,

@@ -33,12 +33,14 @@ export function mirroredPanel(
     const part = (i: Axis) => (i === axis ? textOf(times(termOf(direction[i], "mm"), -1)) : direction[i]);
     return [part(0), part(1), part(2)];
   };
-  const { edging } = panel;
+  const { edging, tilt } = panel;
   return ok({
     ...panel,
     origin: place([back(0), back(1), back(2)]),
     lengthAxis: turned(panel.lengthAxis),
     faceAxis: turned(panel.faceAxis),
+    // It rises to the same face, which looks the mirrored way.
+    tilt: tilt && { ...tilt, edge: SWAPPED[tilt.edge] },
     edging: { front: edging.back, back: edging.front, left: edging.left, right: edging.right },
     outline:
       panel.outline?.map((corner) => ({

@@ -5,7 +5,7 @@
  */
 import * as v from "valibot";
 import { homeId, role } from "./assembly";
-import { entity } from "./entity";
+import { entity, type Stored } from "./entity";
 import { look } from "./look";
 import { condition, edgeChoice, formulaText, materialName, placeTexts, recordId, shortName } from "./text";
 
@@ -102,6 +102,18 @@ const BetweenSchema = v.object({
 });
 export type Between = v.InferOutput<typeof BetweenSchema>;
 
+/** Turned about one of its edges on its other face; by an angle above zero the opposite edge rises to the side of the good face. */
+const TiltSchema = v.object({
+  edge: v.picklist(PANEL_EDGES),
+  /** Degrees. */
+  angle: formulaText,
+});
+export type Tilt = v.InferOutput<typeof TiltSchema>;
+
+/** What of a panel must run along the grain; `any`: it may lie either way. */
+const GRAIN_WAYS = ["length", "width", "any"] as const;
+export type GrainWay = (typeof GRAIN_WAYS)[number];
+
 const EdgingChoiceSchema = v.object({
   front: edgeChoice,
   back: edgeChoice,
@@ -124,14 +136,16 @@ export const PanelSchema = v.object({
   faceAxis: placeTexts,
   length: formulaText,
   width: formulaText,
-  /** Where not null, place and size follow from two other panels, and the five fields above rest. */
+  /** null: it stands as its axes say. */
+  tilt: v.nullable(TiltSchema),
+  /** Where not null, place and size follow from two other panels, and the six fields above rest. */
   between: v.nullable(BetweenSchema),
   /** Corners one after the other, either way round, within its length and width; null: a rectangle. */
   outline: v.nullable(
     v.pipe(v.array(OutlineCornerSchema), v.minLength(3, "needs three corners"), v.maxLength(MOST_CORNERS)),
   ),
-  /** Whether its length must run along the grain; has no effect on boards without grain. */
-  grain: v.boolean(),
+  /** Has no effect on boards without grain. */
+  grain: v.picklist(GRAIN_WAYS),
   goodFace: v.boolean(),
   edging: EdgingChoiceSchema,
   work: v.pipe(v.array(WorkSchema), v.maxLength(40)),
@@ -147,6 +161,14 @@ export const panels = entity(PanelSchema, {
     2: { when: null },
     3: { assembly: null, between: null, role: "made", look: null },
     6: { outline: null },
+    10: { tilt: null },
   },
+  changed: { 10: withWayOfGrain },
 });
 export type PanelId = Panel["id"];
+
+/** Whether the length must run along the grain was yes or no. */
+function withWayOfGrain(record: Stored): Stored {
+  if (typeof record["grain"] !== "boolean") return record;
+  return { ...record, grain: record["grain"] ? "length" : "any" };
+}

@@ -100,17 +100,19 @@ describe("putting back what is left out", () => {
   });
 
   it("an assembly that is placed left out, from any piece in it", () => {
-    const drawer = { assembly: "drawer" as never, leftOut: true };
+    const drawer = { assembly: "drawer" as never, leftOut: true, without: [] };
     const job = {
       ...smallFrame(),
       panels: { base: { ...(smallFrame().panels["shelfLow"] as object), id: "base", assembly: "drawer" } },
       placements: {
         out: { id: "out", into: null, ...drawer },
         in: { id: "in", into: null, ...drawer, leftOut: false },
+        row: { id: "row", into: null, ...drawer, leftOut: false, without: [2] },
       },
     } as unknown as Job;
     expect(putBackEdits(job, ["base"])).toEqual([
       { kind: "changePlacements", ids: ["out"], set: { leftOut: false } },
+      { kind: "changePlacements", ids: ["row"], set: { without: [] } },
     ]);
   });
 });

@@ -64,7 +64,9 @@ describe("the blank of a panel", () => {
       const turned = stockroomOf({ ...STOCK_DATA, boards: boards.map((board) => ({ ...board, grain })) });
       const job = newJob({
         info: { code: "T", title: "T" },
-        panels: { p: { name: "P", board: "ply", length: "1500", width: "400", grain: follows } },
+        panels: {
+          p: { name: "P", board: "ply", length: "1500", width: "400", grain: follows ? "length" : "any" },
+        },
       });
       const task = layoutTasks(resultsOf(job, turned).tally, turned)[0];
       if (task?.kind !== "sheets") throw new Error("the ply is laid out on sheets");

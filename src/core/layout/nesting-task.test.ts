@@ -50,7 +50,7 @@ const gusset: PanelParts = {
   board: "plate",
   length: "120",
   width: "90",
-  grain: false,
+  grain: "any",
   outline: GUSSET,
 };
 

@@ -97,9 +97,10 @@ function panelNotes(form: PanelForm, style: LengthStyle, stockroom: Stockroom): 
   const write = (mm: number) => formatLength(mm, style, LENGTH_TOLERANCE_MM);
   if (form.outline !== null) notes.push(outlineNote(form.outline, write));
   for (const groove of form.grooves) {
-    const { width, depth, settings, edges } = fromBothEdges(form, groove);
+    const { width, depth, settings, edges, rebate } = fromBothEdges(form, groove);
+    const size = `${write(width)} × ${write(depth)} deep`;
     const places = edges.map((edge, i) => `${write(at(settings, i))} from ${edge}`);
-    notes.push(`groove ${write(width)} × ${write(depth)} deep, ${places.join(" / ")}`);
+    notes.push(rebate ? `rebate ${size}, ${rebate} edge` : `groove ${size}, ${places.join(" / ")}`);
   }
   return [...notes, ...holeNotes(form, style), ...notchNotes(form, style)];
 }

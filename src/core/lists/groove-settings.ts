@@ -78,11 +78,14 @@ export function fromBothEdges(form: PanelForm, groove: GrooveForm) {
   const [low, high, across] = alongLength
     ? [groove.y0, groove.y1, form.widthNm]
     : [groove.x0, groove.x1, form.lengthNm];
+  const edges = alongLength ? (["front", "back"] as const) : (["left", "right"] as const);
   return {
     settings: [fromNm(low), fromNm(across - high)] as const,
-    edges: alongLength ? (["front", "back"] as const) : (["left", "right"] as const),
+    edges,
     width: fromNm(high - low),
     depth: fromNm(groove.depthNm),
     alongLength,
+    /** The edge that it stands at, where it is a rebate. */
+    rebate: low <= 0 ? edges[0] : high >= across ? edges[1] : null,
   };
 }

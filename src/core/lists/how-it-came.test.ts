@@ -53,3 +53,21 @@ describe.each([
     }
   });
 });
+
+it("a price that was entered by mass is told as it was entered, with the mass that it was taken by", () => {
+  const job = pottingBench();
+  const info = job.info.job;
+  const sections = demoStockroom.sections.map((section) => ({
+    ...section,
+    // 3.45 kg/m for all of them: 2 per kg are 6.90 a metre.
+    massKgPerM: 3.45,
+    stock: section.stock.map((bar) => ({ ...bar, price: 2, per: "kg" as const })),
+  }));
+  const { quantities, tally } = createPipeline()(job, null, stockroomOf({ ...demoStockroom, sections }), []);
+  const style = { unit: info.unit, format: info.format, feet: "decimal" as const };
+  const [line] = quantities.lines;
+  if (!line) throw new Error("there are bars");
+  const words = howItCame(line, tally.rows, info, { currency: "EUR", style }).map((step) => step.words);
+  expect(words).toContain("× 6.90 EUR per m, the least of its stock: 2.00 EUR per kg, 3.450 kg per m");
+  expect(line.cost).toBe(Math.round(Number((line.gross * 6.9).toFixed(6)) * 100));
+});

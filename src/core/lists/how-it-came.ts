@@ -3,6 +3,7 @@ import type { JobInfo } from "../job";
 import { counted } from "../kernel";
 import { formatCents, formatDecimal } from "../measure";
 import { type QuantityLine, quantityWords, shopUnit, stockSizeWords } from "../quantities";
+import type { EnteredPrice, PricePer } from "../stockroom";
 import type { TallyRow } from "../tally";
 import type { BuyingStyle } from "./buying-list";
 
@@ -21,6 +22,29 @@ const ROUNDING: Readonly<Record<JobInfo["rounding"], string>> = {
   line: "each row rounded to three places",
   end: "rounded only at the end",
 };
+
+const PER_WORDS: Readonly<Record<PricePer, string>> = {
+  bar: "bar",
+  sheet: "sheet",
+  m: "m",
+  ft: "ft",
+  m2: "m²",
+  ft2: "ft²",
+  kg: "kg",
+  lb: "lb",
+};
+
+/** ": 2.10 EUR per kg × 3.454 kg per m"; nothing where the price was entered by that very unit. */
+function enteredWords(
+  { price, per, kg }: EnteredPrice,
+  unit: string,
+  units: number,
+  currency: string,
+): string {
+  if (PER_WORDS[per] === unit) return "";
+  const said = `: ${formatDecimal(price, 2)} ${currency} per ${PER_WORDS[per]}`;
+  return kg === null ? said : `${said}, ${formatDecimal(kg / units, 3)} kg per ${unit}`;
+}
 
 /** The steps of one line of the buying list: by rule first, then by layout. */
 export function howItCame(
@@ -59,7 +83,9 @@ export function howItCame(
   } else {
     const { per } = shopUnit(line.measure, style.unit);
     const each = price === null ? "no price" : `${formatDecimal(price / per, 2)} ${currency} per ${unit}`;
-    sum(`× ${each}${line.laidOut && price !== null ? ", the least of its stock" : ""}`, money(line.cost));
+    const entered = line.entered ? enteredWords(line.entered, unit, per, currency) : "";
+    const least = line.laidOut && price !== null ? `, the least of its stock${entered}` : "";
+    sum(`× ${each}${least}`, money(line.cost));
   }
   if (!line.laidOut) return steps;
   if (!line.byLayout) {

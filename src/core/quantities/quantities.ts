@@ -11,8 +11,12 @@ import { type Cents, costOf, type MoneyTotal, roundTo, totalOf } from "../measur
 import {
   boardDensity,
   boardInMaterial,
+  boughtPrice,
+  type EnteredPrice,
   type Known,
   leastUnitPrice,
+  pricedBars,
+  pricedSheets,
   type SectionEntry,
   type Stockroom,
   sectionInMaterial,
@@ -56,6 +60,8 @@ export type QuantityLine = {
   /** What the mass goes by where that is not the stock itself; null: by the stock, or not known. */
   readonly massBy: string | null;
   readonly unitPrice: number | null;
+  /** The price as it was entered, where the unit price is made from it; null: entered by the unit. */
+  readonly entered: EnteredPrice | null;
   /** How many pieces the unit price is for; null: one, or one unit of the measure. */
   readonly packOf: number | null;
   /** Without waste. */
@@ -163,7 +169,8 @@ function taskLine(
   const perRow = task.rows.map((row, i) => rowQuantity(netEach(task, i), row.count, info.rounding));
   const net = clean(perRow.reduce((sum, quantity) => sum + quantity, 0));
   const gross = withWaste(net, info.wastePercent);
-  const unitPrice = unitPriceOf(task, stockroom);
+  const least = unitPriceOf(task, stockroom);
+  const unitPrice = least?.price ?? null;
   const mass = massOf(task, stockroom);
   const line: LineOfRows["line"] = {
     id: task.id,
@@ -178,6 +185,7 @@ function taskLine(
     massKg: mass?.value ?? null,
     massBy: mass?.by ?? null,
     unitPrice,
+    entered: least?.entered ?? null,
     packOf: null,
     netCost: unitPrice === null ? null : costOf(net, unitPrice),
     cost: unitPrice === null ? null : costOf(gross, unitPrice),
@@ -194,17 +202,15 @@ function timberOf(task: LayoutTask): { readonly timber?: readonly [number, numbe
 }
 
 /** The price of a metre or a square metre in the material that is wanted; null where no stock of it has one. */
-function unitPriceOf(task: LayoutTask, stockroom: Stockroom): number | null {
+function unitPriceOf(task: LayoutTask, stockroom: Stockroom): ReturnType<typeof leastUnitPrice> {
   const { entry, material } = task;
   if (!entry) return null;
   if (task.kind === "bars") {
     const priced = sectionInMaterial(stockroom, entry as SectionEntry, material);
-    return leastUnitPrice((priced?.stock ?? []).map((bar) => ({ ...bar, units: bar.length / 1000 })));
+    return leastUnitPrice(priced ? pricedBars(priced) : []);
   }
   const priced = boardInMaterial(stockroom, task.entry as NonNullable<typeof task.entry>, material);
-  return leastUnitPrice(
-    (priced?.stock ?? []).map((sheet) => ({ ...sheet, units: (sheet.length * sheet.width) / 1e6 })),
-  );
+  return leastUnitPrice(priced ? pricedSheets(priced) : []);
 }
 
 /** m of a bar piece, tip to tip; m² of a panel's blank, or of its outline where it is cut along that. */
@@ -309,6 +315,7 @@ function edgingLines(
       massKg: null,
       massBy: null,
       unitPrice,
+      entered: null,
       packOf: null,
       netCost: unitPrice === null ? null : costOf(clean(net), unitPrice),
       cost: unitPrice === null ? null : costOf(gross, unitPrice),
@@ -336,7 +343,7 @@ function boughtLines(tally: Tally, stockroom: Stockroom): readonly LineOfRows[] 
     );
     const net = byLength ? metres : pieces;
     const packs = entry?.packOf ? Math.ceil(pieces / entry.packOf) : null;
-    const price = entry?.price ?? null;
+    const price = entry ? boughtPrice(entry) : null;
     const cost = price === null ? null : costOf(packs ?? net, price);
     const line: LineOfRows["line"] = {
       id: `bought:${key}`,
@@ -351,6 +358,7 @@ function boughtLines(tally: Tally, stockroom: Stockroom): readonly LineOfRows[] 
       massKg: null,
       massBy: null,
       unitPrice: price,
+      entered: null,
       packOf: entry?.packOf ?? null,
       netCost: cost,
       cost,

@@ -14,6 +14,7 @@ import {
   newJob,
   type PanelParts,
   type PlacementParts,
+  putBackEdits,
   readJob,
   resolveSizes,
   takenApart,
@@ -112,6 +113,27 @@ describe("counts of assemblies", () => {
   it("a hand of which nothing is drawn is never called as drawn, however many there are of it", () => {
     const job = boxes({ one: {}, others: { mirror: "depth", count: "4", step: ["400", "0", "0"] } });
     expect(counts(job)["Side"]).toEqual([1, 4]);
+  });
+
+  it("single ones of a row are left out by their numbers, and put back from any piece in them", () => {
+    const job = boxes({ row: { count: "4", step: ["400", "0", "0"], without: [2, 4, 9] } });
+    const { balance, rows } = resultsOf(job).tally;
+    expect(rows.find(({ name }) => name === "Floor")?.count).toBe(2);
+    // Six pieces each, two of them pulls: 4 × 6 in the design, half of it left out.
+    expect([balance.design, balance.inRows + balance.bought, balance.leftOut]).toEqual([24, 12, 12]);
+    expect(balances(balance)).toBe(true);
+    const back = putBackEdits(job, ["floor"]).reduce((now, edit) => edited(edit, now), job);
+    expect(resultsOf(back).tally.balance.leftOut).toBe(0);
+  });
+
+  it("bought as a whole it is priced as the bought part that it is", () => {
+    const job = boxes({ row: { count: "3", step: ["400", "0", "0"] } });
+    const bought = edited({ kind: "changeAssemblies", ids: ["box"], set: { role: "bought" } }, job);
+    const line = (of: Job) => resultsOf(of).quantities.lines.find(({ group }) => group === "bought");
+    expect(line(bought)).toMatchObject({ name: "Box", net: 3, cost: null });
+    const priced = edited({ kind: "changeAssemblies", ids: ["box"], set: { entry: "foot" } }, bought);
+    // A foot is 2.35 each.
+    expect(line(priced)).toMatchObject({ name: "Foot M10", net: 3, unitPrice: 2.35, cost: 705 });
   });
 
   it("left out, bought as a whole and guide: each is counted where it belongs", () => {

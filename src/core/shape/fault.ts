@@ -36,6 +36,7 @@ export type TextField =
   | "faceAxis"
   | "length"
   | "width"
+  | "tilt"
   | "place"
   | "step"
   | "turn"
@@ -146,6 +147,7 @@ const FIELD_WORDS: Readonly<Record<TextField, string>> = {
   faceAxis: "its face axis: ",
   length: "its length: ",
   width: "its width: ",
+  tilt: "its tilt: ",
   place: "its place: ",
   step: "its step: ",
   turn: "its turn: ",

@@ -40,7 +40,7 @@ export function between(first: PanelSolid, second: PanelSolid, distance: string)
   };
 }
 
-type Seat = Pick<Panel, "between" | "origin" | "lengthAxis" | "faceAxis" | "length" | "width">;
+type Seat = Pick<Panel, "between" | "tilt" | "origin" | "lengthAxis" | "faceAxis" | "length" | "width">;
 
 /** What a panel is set to, to stay where it stands now without following any more: plain numbers. */
 export function letGo({ frame, length, width }: PanelSolid, unit: LengthUnit): Seat {
@@ -49,6 +49,7 @@ export function letGo({ frame, length, width }: PanelSolid, unit: LengthUnit): S
   const { origin, x, z } = frame;
   return {
     between: null,
+    tilt: null,
     origin: [mm(origin[0]), mm(origin[1]), mm(origin[2])],
     lengthAxis: [plain(x[0]), plain(x[1]), plain(x[2])],
     faceAxis: [plain(z[0]), plain(z[1]), plain(z[2])],

@@ -22,6 +22,7 @@ export {
   whereIs,
 } from "./draw";
 export { drawLegs, drawRectangle, drawRun } from "./draw-many";
+export { type StandingEdge, standingEdges } from "./edge-words";
 export { faultWords } from "./fault";
 export { type Features, featuresOf, standInOf } from "./features";
 export { between, facingPair, letGo } from "./follow";

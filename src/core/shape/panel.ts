@@ -12,11 +12,13 @@ import {
   type Work,
 } from "../job";
 import { err, ok, type Result, unreachable } from "../kernel";
+import { toRadians } from "../measure";
 import type { BoardEntry } from "../stockroom";
 import { type ShapeFault, type TextField, textFault } from "./fault";
 import { ownOrDefault, type Readers } from "./member";
 import { holdsHole, type OutlineSolid, outlinePolygon, outlineRemarks, outlineSolid } from "./panel-outline";
 import { threeNumbers, wholeCount } from "./places";
+import { tilted } from "./tilt";
 
 /** A groove with its sizes computed, in the panel's own axes. */
 export type GrooveSolid = {
@@ -89,7 +91,11 @@ export function cornerSeat(panel: Panel, sizes: Sizes): Result<PanelSeat, ShapeF
   if (!length.ok) return err(textFault("length", length.problem));
   const width = lengthWith(sizes, panel.width);
   if (!width.ok) return err(textFault("width", width.problem));
-  return ok({ frame, length: length.value, width: width.value });
+  const seat = { frame, length: length.value, width: width.value };
+  if (panel.tilt === null) return ok(seat);
+  const angle = numberWith(sizes, panel.tilt.angle);
+  if (!angle.ok) return err(textFault("tilt", angle.problem));
+  return ok({ ...seat, frame: tilted(seat, panel.tilt.edge, toRadians(angle.value)) });
 }
 
 /** A seated panel with its board and its work. */

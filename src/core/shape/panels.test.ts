@@ -1,10 +1,21 @@
 import { describe, expect, it } from "vitest";
 import { volumeOf } from "../geometry/mesh.fixture";
-import { assetIdOf, type Between, type Groove, type Hole, type Notch, newJob, type PanelParts } from "../job";
+import {
+  assetIdOf,
+  type Between,
+  copyOfPieces,
+  type Groove,
+  type Hole,
+  type Notch,
+  newJob,
+  type PanelEdge,
+  type PanelParts,
+} from "../job";
 import { edited, refusal } from "../job/edit.fixture";
+import { sentence } from "../kernel";
 import { resultsOf } from "../pipeline.fixture";
 import { letGo, readTriangles } from ".";
-import { meshOf } from "./mesh.fixture";
+import { meshOf, reflected, sameVertices } from "./mesh.fixture";
 import { grooveBox } from "./panel";
 
 type BetweenParts = Omit<Between, "first" | "second"> & { readonly first: string; readonly second: string };
@@ -49,6 +60,70 @@ const shelfOf = (job: ReturnType<typeof carcass>) => {
   const solid = shape.panels.find(({ panel }) => panel.id === "shelf");
   return { solid, why: shape.uncomputed.find((piece) => piece.id === "shelf")?.why };
 };
+
+describe("a panel tilted about an edge", () => {
+  /** 400 × 200 × 18, lying. */
+  const lying = { name: "P", board: "ply", length: "400", width: "200" } as const;
+  const tilted = (edge: PanelEdge, angle: string, more: Partial<PanelParts> = {}) =>
+    resultsOf(
+      newJob({
+        info: { code: "T", title: "T" },
+        keySizes: { lean: { formula: "20" } },
+        panels: { p: { ...lying, ...more, tilt: { edge, angle } } },
+      }),
+    ).shape;
+  const spans = (shape: ReturnType<typeof tilted>) =>
+    ([0, 1, 2] as const).map((i) => {
+      const along = (meshOf(shape, "p")?.vertices ?? []).map((vertex) => vertex[i]);
+      return [Math.min(...along), Math.max(...along)].map((value) => Math.round(value * 1e6) / 1e6 + 0);
+    });
+  const [cos, sin] = [Math.cos(Math.PI / 6), Math.sin(Math.PI / 6)];
+  const round = (value: number) => Math.round(value * 1e6) / 1e6;
+
+  it.each([
+    // By hand: the edge stays, the opposite one rises by sin 30°, the thickness leans back over the edge.
+    ["front", [0, 400], [round(-18 * sin), round(200 * cos)], 200],
+    ["back", [0, 400], [round(200 - 200 * cos), round(200 + 18 * sin)], 200],
+    ["left", [round(-18 * sin), round(400 * cos)], [0, 200], 400],
+    ["right", [round(400 - 400 * cos), round(400 + 18 * sin)], [0, 200], 400],
+  ] as const)("%s: the opposite edge rises to the good face", (edge, width, depth, run) => {
+    expect(spans(tilted(edge, "30"))).toEqual([width, depth, [0, round(run * sin + 18 * cos)]]);
+  });
+
+  it("by a formula, and the other way below zero", () => {
+    const [, , up] = spans(tilted("front", "lean / 2"));
+    expect(up?.[1]).toBeCloseTo(200 * Math.sin(Math.PI / 18) + 18 * Math.cos(Math.PI / 18), 5);
+    expect(spans(tilted("front", "-30"))[2]?.[0]).toBeCloseTo(-100, 5);
+    expect(tilted("front", "lean +").uncomputed[0]?.why).toMatchObject({ kind: "text", field: "tilt" });
+  });
+
+  it("mirrored it leans the mirrored way: the reflected corners", () => {
+    const job = newJob({
+      info: { code: "T", title: "T" },
+      panels: { p: { ...lying, lengthAxis: ["0", "1", "0"], tilt: { edge: "front", angle: "25" } } },
+    });
+    for (const axis of [0, 1, 2] as const) {
+      const copy = copyOfPieces(job, ["p"], { kind: "mirror", axis, plane: "75" }, (kind) => `new-${kind}`);
+      if (!copy.ok) throw new Error(sentence(copy.problem));
+      const { shape } = resultsOf(edited(copy.value, job));
+      const [mesh, image] = [meshOf(shape, "p"), meshOf(shape, copy.value.panels[0]?.id ?? "")];
+      if (!mesh || !image) throw new Error("both are computed");
+      expect(sameVertices(reflected(mesh, axis, 75), image)).toBe(true);
+    }
+  });
+
+  it("let go, it stays where it stands without a tilt of its own", () => {
+    const shape = tilted("back", "35");
+    const [solid] = shape.panels;
+    if (!solid) throw new Error("it has a solid");
+    const set = letGo(solid, "mm");
+    expect(set.tilt).toBeNull();
+    const job = newJob({ info: { code: "T", title: "T" }, panels: { p: { ...lying, ...(set as object) } } });
+    const [stays, stood] = [meshOf(resultsOf(job).shape, "p"), meshOf(shape, "p")];
+    if (!stays || !stood) throw new Error("both are computed");
+    expect(sameVertices(stays, stood)).toBe(true);
+  });
+});
 
 describe("a panel between two others", () => {
   it("takes the room between their faces and its reach into them, and follows them", () => {

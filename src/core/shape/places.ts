@@ -111,7 +111,7 @@ function instanceIn(outer: Instance, resolved: Resolved, i: number): Instance {
       ? within
       : assembly.role === "guide"
         ? "guide"
-        : placement.leftOut
+        : placement.leftOut || placement.without.includes(i + 1)
           ? "leftOut"
           : "listed";
   return {

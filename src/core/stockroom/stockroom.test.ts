@@ -6,8 +6,10 @@ import { isInside, type Vec2 } from "../geometry";
 import { polygonOf } from "../geometry/mesh.fixture";
 import {
   type BoardEntry,
+  BoardEntrySchema,
   boardDensity,
   boardInMaterial,
+  boughtPrice,
   EMPTY_RACK,
   entryStyle,
   isMetal,
@@ -15,10 +17,13 @@ import {
   leastUnitPrice,
   nextLabel,
   parseSectionName,
+  pricedBars,
+  pricedSheets,
   type RackPiece,
   type SectionEntry,
   SectionEntrySchema,
   type SectionShape,
+  type StockLength,
   sectionInMaterial,
   sectionMass,
   sectionParts,
@@ -126,9 +131,56 @@ describe("a material that is typed over", () => {
   });
 
   it("a unit's price is the lowest of what can be bought without limit", () => {
-    const at = (price: number | null, count: number | null, units: number) => ({ price, count, units });
-    expect(leastUnitPrice([at(24, null, 6), at(13, null, 3), at(1, 2, 6), at(null, null, 1)])).toBe(4);
-    expect(leastUnitPrice([at(1, 2, 6), at(null, null, 1)])).toBeNull();
+    const at = (
+      price: number | null,
+      count: number | null,
+      metres: number,
+      per?: "m" | "ft" | "kg" | "lb",
+    ) => ({
+      length: metres * 1000,
+      price,
+      count,
+      ...(per ? { per } : {}),
+    });
+    const least = (...stock: StockLength[]) =>
+      leastUnitPrice(pricedBars({ ...flat("t", { massKgPerM: 2 }), stock }));
+    expect(least(at(24, null, 6), at(13, null, 3), at(1, 2, 6), at(null, null, 1))?.price).toBe(4);
+    expect(least(at(1, 2, 6), at(null, null, 1))).toBeNull();
+    expect(least(at(24, null, 6), at(1.9, null, 6, "kg"))).toEqual({
+      price: 3.8,
+      entered: { price: 1.9, per: "kg", kg: 2 },
+    });
+  });
+
+  it("a price by the metre, foot, kilogram or pound is that of the whole bar too, and unknown where its mass is", () => {
+    const bar = (per: "m" | "ft" | "kg" | "lb", massKgPerM: number | null = 2) =>
+      pricedBars({
+        ...flat("t", { massKgPerM, densityKgM3: null }),
+        stock: [{ length: 6096, price: 3, per, count: null }],
+      })[0];
+    // 6.096 m is 20 ft; 12.192 kg are 26.879 lb.
+    expect(bar("m")).toMatchObject({ unitPrice: 3, size: { price: 18.288 } });
+    expect(bar("ft")?.size.price).toBe(60);
+    expect(bar("kg")?.size.price).toBe(36.576);
+    expect(bar("lb")?.size.price).toBeCloseTo(80.6363, 3);
+    expect(bar("kg", null)).toMatchObject({ unitPrice: null, size: { price: null } });
+    expect(bar("kg")?.size).not.toHaveProperty("per");
+  });
+
+  it("sheets by the square metre, square foot or kilogram; boxes by the piece", () => {
+    const sheet = (per: "m2" | "ft2" | "kg") =>
+      pricedSheets({
+        ...v.parse(BoardEntrySchema, board("b", {})),
+        thickness: 10,
+        densityKgM3: 700,
+        stock: [{ length: 2438.4, width: 1219.2, price: 2, per, count: null }],
+      })[0]?.size.price;
+    // 8 ft × 4 ft: 32 ft², 2.97290 m², 20.8103 kg.
+    expect(sheet("m2")).toBe(5.9458);
+    expect(sheet("ft2")).toBe(64);
+    expect(sheet("kg")).toBe(41.6206);
+    const screws = { id: "s", name: "Screw", measure: "each", price: 0.05, packOf: 200 } as const;
+    expect([boughtPrice(screws), boughtPrice({ ...screws, per: "each" })]).toEqual([0.05, 10]);
   });
 });
 

@@ -37,10 +37,27 @@ const stockCount = v.nullable(v.pipe(v.number(), v.integer(), v.minValue(0), v.m
 const material = v.nullable(v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(60)));
 const density = v.nullable(v.pipe(v.number(), v.finite(), v.gtValue(0), v.maxValue(30_000)));
 
+/** What a price of a size is for, where it is not the whole bar or sheet. */
+const BAR_PRICES = ["m", "ft", "kg", "lb"] as const;
+const SHEET_PRICES = ["m2", "ft2", "kg", "lb"] as const;
+
 /** A length that bars come in. `count` null: as many as wanted. */
-const StockLengthSchema = v.object({ length: size, price, count: stockCount });
+const StockLengthSchema = v.object({
+  length: size,
+  price,
+  per: v.exactOptional(v.picklist(BAR_PRICES)),
+  count: stockCount,
+});
+export type StockLength = v.InferOutput<typeof StockLengthSchema>;
 /** A size that sheets come in; `length` runs along the grain where there is one. */
-const StockSheetSchema = v.object({ length: size, width: size, price, count: stockCount });
+const StockSheetSchema = v.object({
+  length: size,
+  width: size,
+  price,
+  per: v.exactOptional(v.picklist(SHEET_PRICES)),
+  count: stockCount,
+});
+export type StockSheet = v.InferOutput<typeof StockSheetSchema>;
 
 /** Whether offcuts of the rack are used: not at all, where they save buying, or before anything is bought. */
 export const RACK_USES = ["none", "saving", "first"] as const;
@@ -139,6 +156,8 @@ export const BoughtEntrySchema = v.object({
   measure: v.picklist(["each", "length"]),
   /** Per piece, per pack, or per metre. */
   price,
+  /** The price is that of one piece though they come in packs; else it is that of what is bought. */
+  per: v.exactOptional(v.literal("each")),
   /** Pieces in a pack; null: sold singly. */
   packOf: v.nullable(v.pipe(v.number(), v.integer(), v.minValue(1), v.maxValue(100_000))),
 });
@@ -227,14 +246,4 @@ export function massPerMetre(entry: SectionEntry): number | null {
 /** kg/m of a steel section by area: A × 7850 kg/m³. */
 export function steelMassPerMetre(areaMm2: number): number {
   return areaMm2 * STEEL_KG_M3 * 1e-6;
-}
-
-/** The lowest price of one unit among the sizes that can be bought without limit; null when none is priced. */
-export function leastUnitPrice(
-  stock: readonly { readonly price: number | null; readonly count: number | null; readonly units: number }[],
-): number | null {
-  const prices = stock.flatMap((size) =>
-    size.price === null || size.count !== null ? [] : [size.price / size.units],
-  );
-  return prices.length === 0 ? null : Math.min(...prices);
 }

@@ -81,7 +81,7 @@ export function collectPieces(job: Job, shape: Shape, stockroom: Stockroom, memo
     const role = (job.members[piece.id] ?? job.panels[piece.id])?.role ?? "made";
     pieces.push(...asOften(uncomputedParts(piece, style), stands(piece.home, role), role, style));
   }
-  pieces.push(...typedPieces(job, stockroom), ...boughtWhole(job, shape));
+  pieces.push(...typedPieces(job, stockroom), ...boughtWhole(job, shape, stockroom));
   for (const one of shape.bought) {
     const each = one.count ?? 0;
     const times = stands(one.part.assembly, "made", each);
@@ -170,10 +170,11 @@ function boughtAs(parts: Parts, style: LengthStyle): Parts {
 }
 
 /** Assemblies that are bought as a whole: one piece each. */
-function boughtWhole(job: Job, shape: Shape): readonly Piece[] {
+function boughtWhole(job: Job, shape: Shape, { boughtById }: Stockroom): readonly Piece[] {
   return Object.values(job.assemblies).flatMap((assembly) => {
     if (assembly.role !== "bought") return [];
     const all = shape.places.get(assembly.id) ?? [];
+    const entry = assembly.entry === null ? undefined : boughtById.get(assembly.entry);
     const piece = (leftOut: boolean): readonly Piece[] => {
       const wanted = leftOut ? "leftOut" : "listed";
       const places = all.flatMap(({ counted, key }) => (counted === wanted ? [key] : []));
@@ -183,8 +184,8 @@ function boughtWhole(job: Job, shape: Shape): readonly Piece[] {
         kind: "bought",
         name: assembly.name,
         form: { kind: "none" },
-        stock: null,
-        stockName: "bought as a whole",
+        stock: entry?.id ?? null,
+        stockName: entry?.name ?? "bought as a whole",
         material: null,
         leftOut,
       };

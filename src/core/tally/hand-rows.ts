@@ -6,8 +6,8 @@ import type { Edit, HandRow, Job, SimpleEdit } from "../job";
 import { plainCheck, refused } from "../job";
 import { fromNm, ok, type Problem, type Result } from "../kernel";
 import { type LengthStyle, sayLength, saySizes } from "../measure";
+import type { Form } from "./forms";
 import type { Group } from "./group";
-import type { Form } from "./piece";
 import type { TallyRow } from "./row";
 import { mayShareRow } from "./rows";
 

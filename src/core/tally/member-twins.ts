@@ -15,7 +15,7 @@ import {
 } from "../kernel";
 import { toRadians } from "../measure";
 import { type PlaneTurn, sectionProperties } from "../stockroom";
-import type { MemberForm } from "./piece";
+import type { MemberForm } from "./forms";
 
 export const TWIN_TOLERANCE: Tolerance = {
   lengthNm: LENGTH_TOLERANCE_MM * NM_PER_MM,

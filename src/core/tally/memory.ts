@@ -2,8 +2,9 @@
 import type { Check } from "../job";
 import { type Memory, remembersEach, sameItems } from "../kernel";
 import type { MemberSolid, PanelSolid } from "../shape";
+import type { Form } from "./forms";
 import type { Group } from "./group";
-import type { Form, Piece } from "./piece";
+import type { Piece } from "./piece";
 
 type StockGroups = { readonly pieces: readonly Piece[]; readonly groups: readonly Group[] };
 

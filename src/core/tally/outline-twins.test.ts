@@ -1,9 +1,9 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { at, type Nm, toNm } from "../kernel";
+import type { CornerForm, HoleForm, PanelForm } from "./forms";
 import { TWIN_TOLERANCE } from "./member-twins";
 import { panelDistance, panelHandKey, panelOrderKey } from "./panel-twins";
-import type { CornerForm, HoleForm, PanelForm } from "./piece";
 
 type Place = readonly [number, number, number?];
 const nm = (value: number): Nm => toNm(value);

@@ -5,8 +5,8 @@
  */
 import type { Vec2 } from "../geometry";
 import { at, byTuple, type Nm } from "../kernel";
+import type { CornerForm, HoleForm, PanelForm } from "./forms";
 import type { Handedness } from "./member-twins";
-import type { CornerForm, HoleForm, PanelForm } from "./piece";
 
 type FreeForm = PanelForm & { readonly outline: readonly CornerForm[] };
 

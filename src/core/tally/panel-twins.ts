@@ -7,17 +7,10 @@
 import type { Tolerance } from "../ends";
 import type { PanelEdge } from "../job";
 import { at } from "../kernel";
+import type { GrooveForm, HoleForm, NotchForm, PanelForm } from "./forms";
 import type { Handedness } from "./member-twins";
 import { freeDistance, freeHandKey, freeOrderKey, outlineApart, turnsFreely } from "./outline-twins";
-import type { CornerForm, GrooveForm, HoleForm, NotchForm, PanelForm } from "./piece";
-
-/** Length and width exchanged first, then turned over in x, y or z. */
-type Motion = {
-  readonly quarter: boolean;
-  readonly flipX: boolean;
-  readonly flipY: boolean;
-  readonly flipZ: boolean;
-};
+import { type Motion, moved } from "./panel-motion";
 
 const MOTIONS: readonly Motion[] = [0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14, 15].map((bits) => ({
   quarter: (bits & 1) !== 0,
@@ -35,74 +28,6 @@ function motionsFor(form: PanelForm, handedness: Handedness): readonly Motion[] 
       !(motion.quarter && form.grain) &&
       !(motion.flipZ && form.goodFace),
   );
-}
-
-function moved(form: PanelForm, motion: Motion): PanelForm {
-  const { edging } = form;
-  const [lengthNm, widthNm] = motion.quarter ? [form.widthNm, form.lengthNm] : [form.lengthNm, form.widthNm];
-  const turned = motion.quarter
-    ? { left: edging.front, right: edging.back, front: edging.left, back: edging.right }
-    : edging;
-  const [left, right] = motion.flipX ? [turned.right, turned.left] : [turned.left, turned.right];
-  const [front, back] = motion.flipY ? [turned.back, turned.front] : [turned.front, turned.back];
-  return {
-    ...form,
-    lengthNm,
-    widthNm,
-    edging: { left, right, front, back },
-    outline: form.outline && movedOutline(form.outline, motion, lengthNm, widthNm),
-    grooves: form.grooves.map((groove) => movedGroove(groove, motion, lengthNm, widthNm)),
-    holes: form.holes.map((hole) => movedHole(hole, motion, lengthNm, widthNm)),
-    notches: form.notches.map((notch) => movedRoom(notch, motion, lengthNm, widthNm)),
-  };
-}
-
-const turnedFace = (face: GrooveForm["face"], motion: Motion) =>
-  motion.flipZ ? (face === "good" ? "other" : "good") : face;
-
-/** The corners run anticlockwise again when they were mirrored in their plane. */
-function movedOutline(
-  outline: readonly CornerForm[],
-  motion: Motion,
-  length: number,
-  width: number,
-): readonly CornerForm[] {
-  const corners = outline.map((corner) => {
-    const [x, y] = motion.quarter ? [corner.y, corner.x] : [corner.x, corner.y];
-    return {
-      ...corner,
-      x: motion.flipX ? length - x : x,
-      y: motion.flipY ? width - y : y,
-    } as CornerForm;
-  });
-  const mirrored = [motion.quarter, motion.flipX, motion.flipY].filter(Boolean).length % 2 === 1;
-  return mirrored ? corners.reverse() : corners;
-}
-
-function movedRoom({ x0, x1, y0, y1 }: NotchForm, motion: Motion, length: number, width: number): NotchForm {
-  const [ax0, ax1, ay0, ay1] = motion.quarter ? [y0, y1, x0, x1] : [x0, x1, y0, y1];
-  const [bx0, bx1] = motion.flipX ? [length - ax1, length - ax0] : [ax0, ax1];
-  const [by0, by1] = motion.flipY ? [width - ay1, width - ay0] : [ay0, ay1];
-  return { x0: bx0, x1: bx1, y0: by0, y1: by1 } as NotchForm;
-}
-
-function movedGroove(groove: GrooveForm, motion: Motion, length: number, width: number): GrooveForm {
-  return {
-    ...movedRoom(groove, motion, length, width),
-    face: turnedFace(groove.face, motion),
-    depthNm: groove.depthNm,
-  };
-}
-
-function movedHole(hole: HoleForm, motion: Motion, length: number, width: number): HoleForm {
-  const [x, y] = motion.quarter ? [hole.y, hole.x] : [hole.x, hole.y];
-  return {
-    ...hole,
-    // A hole right through has no face.
-    face: hole.depthNm === null ? hole.face : turnedFace(hole.face, motion),
-    x: motion.flipX ? length - x : x,
-    y: motion.flipY ? width - y : y,
-  } as HoleForm;
 }
 
 const EDGES: readonly PanelEdge[] = ["front", "back", "left", "right"];

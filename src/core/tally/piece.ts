@@ -3,67 +3,10 @@
  * from the shape, typed-in ones from rows of a cutting list; from here on both go the same way.
  */
 import { type End, kindOf } from "../ends";
-import type { PanelEdge } from "../job";
 import { at, type Nm, SAME_PLACE_MM, toNm } from "../kernel";
 import type { MemberSolid, PanelSolid } from "../shape";
-import type { SectionShape } from "../stockroom";
-
-/** What a saw makes of a bar: the centre length and the two ends, on the grid. */
-export type MemberForm = {
-  readonly kind: "member";
-  readonly shape: SectionShape | null;
-  readonly centreNm: Nm;
-  readonly cutNm: Nm;
-  readonly longestNm: Nm;
-  readonly shortestNm: Nm;
-  readonly ends: readonly [End, End];
-};
-
-/** The room that a groove takes in a panel, in its own axes (x along the length, y along the width). */
-export type GrooveForm = {
-  readonly face: "good" | "other";
-  readonly x0: Nm;
-  readonly x1: Nm;
-  readonly y0: Nm;
-  readonly y1: Nm;
-  readonly depthNm: Nm;
-};
-
-/** A hole by its middle; `depthNm` null: right through, and then the face says nothing. */
-export type HoleForm = {
-  readonly face: "good" | "other";
-  readonly x: Nm;
-  readonly y: Nm;
-  readonly diameterNm: Nm;
-  readonly depthNm: Nm | null;
-};
-
-/** A notch right through the panel. */
-export type NotchForm = { readonly x0: Nm; readonly x1: Nm; readonly y0: Nm; readonly y1: Nm };
-
-/** A corner of an outline and the radius by which it is rounded. */
-export type CornerForm = { readonly x: Nm; readonly y: Nm; readonly radiusNm: Nm };
-
-export type PanelForm = {
-  readonly kind: "panel";
-  readonly lengthNm: Nm;
-  readonly widthNm: Nm;
-  readonly thicknessNm: Nm | null;
-  /** Corners anticlockwise, seen on the good face; null: a rectangle. */
-  readonly outline: readonly CornerForm[] | null;
-  /** Its length runs along the grain. */
-  readonly grain: boolean;
-  readonly goodFace: boolean;
-  /** Edging of each edge: an id of the stockroom or the words of a list; null: none. */
-  readonly edging: Readonly<Record<PanelEdge, string | null>>;
-  readonly grooves: readonly GrooveForm[];
-  readonly holes: readonly HoleForm[];
-  readonly notches: readonly NotchForm[];
-};
-
-/** A piece without a size: bought, or one that cannot be computed. */
-export type NoForm = { readonly kind: "none" };
-export type Form = MemberForm | PanelForm | NoForm;
+import type { CornerForm, Form, GrooveForm, HoleForm, MemberForm, PanelForm } from "./forms";
+import { type Motion, moved } from "./panel-motion";
 
 export type Piece = {
   /** Id of the record that it comes from. */
@@ -130,7 +73,21 @@ function outlineForm({ outline, length, width }: PanelSolid): readonly CornerFor
   return plain ? null : corners;
 }
 
+/** A quarter turn in its plane. */
+const QUARTER: Motion = { quarter: true, flipX: false, flipY: true, flipZ: false };
+
+/**
+ * The form of a panel. Where its width runs along the grain it is told turned by a quarter, so that the length of a form with grain
+ * always runs along it (common practice: L × W, L along the grain).
+ */
 export function panelForm(solid: PanelSolid): PanelForm {
+  const { panel, board } = solid;
+  const grain = board?.grain === null ? "any" : panel.grain;
+  const form = formAsDrawn(solid, grain !== "any");
+  return grain === "width" ? moved(form, QUARTER) : form;
+}
+
+function formAsDrawn(solid: PanelSolid, grain: boolean): PanelForm {
   const { panel, length, width } = solid;
   return {
     kind: "panel",
@@ -138,7 +95,7 @@ export function panelForm(solid: PanelSolid): PanelForm {
     widthNm: toNm(width),
     thicknessNm: solid.thickness === null ? null : toNm(solid.thickness),
     outline: outlineForm(solid),
-    grain: panel.grain && solid.board?.grain !== null,
+    grain,
     goodFace: panel.goodFace,
     edging: panel.edging,
     grooves: solid.grooves.map((groove): GrooveForm => {

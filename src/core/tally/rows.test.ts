@@ -3,7 +3,8 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { planeEnd } from "../ends/ends.fixture";
 import { toNm } from "../kernel";
-import type { MemberForm, PanelForm, Piece } from "./piece";
+import type { MemberForm, PanelForm } from "./forms";
+import type { Piece } from "./piece";
 import { groupPieces } from "./rows";
 
 const piece = (id: string, form: Piece["form"], more: Partial<Piece> = {}): Piece => ({

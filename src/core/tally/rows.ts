@@ -6,6 +6,7 @@
  */
 import type { Tolerance } from "../ends";
 import { at, byKey, byText, byTuple, inTurn, invariant, type Nm, type Order } from "../kernel";
+import type { Form, PanelForm } from "./forms";
 import type { Group, HandedPiece } from "./group";
 import {
   type Handedness,
@@ -17,7 +18,7 @@ import {
 } from "./member-twins";
 import { newTallyMemory, type TallyMemory } from "./memory";
 import { panelDistance, panelHandKey, panelOrderKey } from "./panel-twins";
-import type { Form, PanelForm, Piece } from "./piece";
+import type { Piece } from "./piece";
 
 /** Distance between two forms of one stock; infinite between kinds. */
 function formDistance(a: Form, b: Form, handedness: Handedness, tolerance: Tolerance): number {

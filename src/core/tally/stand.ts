@@ -3,7 +3,7 @@ import { kindOf, type PlaneEnd } from "../ends";
 import { cross2, dot2, norm2, type Vec2 } from "../geometry";
 import { SLOPE_TOLERANCE } from "../kernel";
 import { roundTo, toDegrees } from "../measure";
-import type { MemberForm } from "./piece";
+import type { MemberForm } from "./forms";
 
 export type StandKind = "square" | "single" | "opposed" | "parallel" | "turned";
 /** `turn`: degrees from the first end's lean to the second's about the axis, in (−180, 180]. */

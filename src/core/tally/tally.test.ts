@@ -153,7 +153,7 @@ describe("rows", () => {
       length: "600",
       width: "400",
       when: null,
-      grain: true,
+      grain: "length",
       goodFace: false,
       edging: { front: "band", back: null, left: null, right: null },
       work: [

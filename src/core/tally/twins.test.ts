@@ -17,9 +17,9 @@ import { planeEnd } from "../ends/ends.fixture";
 import type { Vec2 } from "../geometry";
 import { toNm } from "../kernel";
 import { type SectionShape, sectionProperties } from "../stockroom";
+import type { GrooveForm, MemberForm, PanelForm } from "./forms";
 import { memberDistance, TWIN_TOLERANCE } from "./member-twins";
 import { panelDistance } from "./panel-twins";
-import type { GrooveForm, MemberForm, PanelForm } from "./piece";
 
 const t45 = 1;
 const t30 = Math.tan(Math.PI / 6);

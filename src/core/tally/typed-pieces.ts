@@ -4,8 +4,9 @@ import { lengthsBetween } from "../ends";
 import { type Job, NO_EDGING, type TypedPiece, UNNAMED_EDGING } from "../job";
 import { toNm } from "../kernel";
 import type { SectionShape, Stockroom } from "../stockroom";
+import type { Form } from "./forms";
 import { newPiece } from "./new-piece";
-import type { Form, Piece } from "./piece";
+import type { Piece } from "./piece";
 import { typedEnds } from "./stand";
 
 const byPosition = (a: TypedPiece, b: TypedPiece) => a.position - b.position;

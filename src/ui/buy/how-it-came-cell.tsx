@@ -56,7 +56,7 @@ function Steps({ id }: { readonly id: string }) {
             {records.length > 0 ? (
               <button
                 type="button"
-                className="text-left hover:underline"
+                className="min-h-6 text-left hover:underline"
                 onClick={() => desk.select(records)}
               >
                 {words}

@@ -6,7 +6,7 @@ type Look = "primary" | "plain" | "outline" | "dark" | "danger";
 const LOOKS: Readonly<Record<Look, string>> = {
   primary: "bg-enamel text-leaf hover:bg-enamel-deep px-3 h-8 font-semibold",
   outline: "border border-seam bg-leaf text-ink hover:border-enamel px-3 h-8",
-  plain: "text-enamel hover:underline px-1 h-7 font-semibold",
+  plain: "text-enamel hover:underline px-1 h-7 min-w-6 font-semibold",
   dark: "text-ground hover:bg-white/10 px-2 h-8",
   danger: "text-oxide hover:underline px-1 h-7 font-semibold",
 };

@@ -1,6 +1,6 @@
 "use client";
 /** Where a panel stands: by its corner and two axes, or between two panels that it follows. */
-import type { Between, Panel } from "@/core/job";
+import { type Between, PANEL_EDGES, type Panel } from "@/core/job";
 import { between, facingPair, letGo, panelSolid } from "@/core/shape";
 import { Chooser } from "../common/chooser";
 import { TextField } from "../common/text-field";
@@ -47,6 +47,24 @@ export function PanelPlace({ panel }: Props) {
             values={panel.faceAxis}
             onCommit={(faceAxis) => change({ faceAxis })}
           />
+          <Chooser
+            label="Tilted about"
+            value={panel.tilt?.edge ?? ""}
+            choices={[
+              { value: "", label: "not tilted" },
+              ...PANEL_EDGES.map((edge) => ({ value: edge, label: `its ${edge} edge` })),
+            ]}
+            onChoose={(edge) =>
+              change({ tilt: edge === "" ? null : { edge, angle: panel.tilt?.angle ?? "15" } })
+            }
+          />
+          {panel.tilt ? (
+            <TextField
+              label="Tilt, °, towards its good face"
+              value={panel.tilt.angle}
+              onCommit={(angle) => (panel.tilt ? change({ tilt: { ...panel.tilt, angle } }) : null)}
+            />
+          ) : null}
         </>
       )}
     </section>

@@ -1,20 +1,31 @@
 "use client";
+/** The work of panels: grooves, rebates, holes and notches, their places and sizes as formulas. */
 import { Plus, Trash2 } from "lucide-react";
 import type { ReactNode } from "react";
-import { type Groove, type Hole, type Notch, PANEL_EDGES, type Panel, type Work } from "@/core/job";
+import {
+  type Groove,
+  type Hole,
+  lengthWith,
+  type Notch,
+  PANEL_EDGES,
+  type Panel,
+  type SimpleEdit,
+  type Sizes,
+  type Work,
+} from "@/core/job";
 import { type LengthUnit, startLength } from "@/core/measure";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
 import { newId } from "../common/fresh-id";
 import { TextField } from "../common/text-field";
-/** The work of one panel: grooves, rebates, holes and notches, their places and sizes as formulas. */
-import { useDeskState } from "./desk-context";
+import { useDesk, useDeskState } from "./desk-context";
+import { type EdgeWords, edgeName, useEdgeWords } from "./panel-edges";
+import { shared } from "./shared-fields";
 
 const FACES = [
   { value: "good", label: "good face" },
   { value: "other", label: "other face" },
 ] as const;
-const EDGES = PANEL_EDGES.map((edge) => ({ value: edge, label: `${edge} edge` }));
 
 const GROOVE_FIELDS = [
   ["distance", "From the edge"],
@@ -24,8 +35,6 @@ const GROOVE_FIELDS = [
   ["stopAtEnd", "Stopped before end"],
 ] as const;
 const HOLE_FIELDS = [
-  ["x", "From the left"],
-  ["y", "From the front"],
   ["diameter", "Diameter"],
   ["count", "Quantity"],
   ["step", "Spacing"],
@@ -88,28 +97,60 @@ const ADDED: readonly { readonly word: string; readonly work: (id: string, unit:
   },
 ];
 
-type Props = { readonly panel: Panel; readonly onChange: (work: Work[]) => string | null };
+/** The work without what only tells one piece of it from another. */
+const bare = ({ id: _, ...work }: Work) => work;
 
-export function PanelWork({ panel, onChange }: Props) {
+/** What a piece of work is called: a groove at its very edge is a rebate. */
+const wordOf = (work: Work, sizes: Sizes): string => {
+  if (work.kind !== "groove") return work.kind;
+  const distance = lengthWith(sizes, work.distance);
+  return distance.ok && distance.value <= 0 ? "rebate" : "groove";
+};
+
+/** The work of panels: of several it is shown where they have the same, and what is added is added to each. */
+export function PanelWork({ panels }: { readonly panels: readonly Panel[] }) {
+  const desk = useDesk();
   const unit = useDeskState((state) => state.job.info.job.unit);
-  const set = (next: Work) => onChange(panel.work.map((one) => (one.id === next.id ? next : one)));
+  const sizes = useDeskState((state) => state.results.sizes);
+  const words = useEdgeWords(panels);
+  const shown = panels[0]?.work ?? [];
+  const same = shared(panels.map(({ work }) => work.map(bare))) !== null;
+  const carryOut = (what: string, workOf: (panel: Panel) => Work[]): string | null => {
+    const edits = panels.map((panel): SimpleEdit => {
+      return { kind: "changePanels", ids: [panel.id], set: { work: workOf(panel) } };
+    });
+    const [first] = edits;
+    if (!first) return null;
+    if (edits.length === 1) return desk.submit(first);
+    return desk.submit({ kind: "together", what: `${what} ${edits.length} panels`, edits });
+  };
+  const set = (i: number, next: Work) =>
+    carryOut("Change the work of", ({ work }) =>
+      work.map((one, k) => (k === i ? { ...next, id: one.id } : one)),
+    );
   const counts = new Map<string, number>();
   return (
     <section aria-label="Work" className="col-span-3 space-y-1.5">
-      {panel.work.map((work) => {
-        const number = (counts.get(work.kind) ?? 0) + 1;
-        counts.set(work.kind, number);
-        const name = `${work.kind[0]?.toUpperCase()}${work.kind.slice(1)} ${number}`;
+      {same ? null : (
+        <p className="text-[13px] text-ink-soft">
+          The work of these {panels.length} panels differs. What is added here is added to each.
+        </p>
+      )}
+      {(same ? shown : []).map((work, i) => {
+        const word = wordOf(work, sizes);
+        const number = (counts.get(word) ?? 0) + 1;
+        counts.set(word, number);
+        const name = `${word[0]?.toUpperCase()}${word.slice(1)} ${number}`;
         return (
           <fieldset key={work.id} className="grid grid-cols-4 gap-x-2 gap-y-1 border-seam border-l-2 pl-2">
             <legend className="sr-only">{name}</legend>
-            <WorkFields work={work} name={name} onChange={set} />
+            <WorkFields work={work} name={name} words={words} onChange={(next) => set(i, next)} />
             <span className="self-end">
               <Button
                 look="danger"
                 icon={<Trash2 size={14} aria-hidden />}
                 aria-label={`Remove ${name.toLowerCase()}`}
-                onClick={() => onChange(panel.work.filter((one) => one.id !== work.id))}
+                onClick={() => carryOut("Remove work of", (panel) => panel.work.filter((_, k) => k !== i))}
               >
                 Remove
               </Button>
@@ -123,7 +164,9 @@ export function PanelWork({ panel, onChange }: Props) {
             key={word}
             look="plain"
             icon={<Plus size={14} aria-hidden />}
-            onClick={() => onChange([...panel.work, work(newId("work"), unit)])}
+            onClick={() =>
+              carryOut(`Add a ${word} to`, (panel) => [...panel.work, work(newId("work"), unit)])
+            }
           >
             Add a {word}
           </Button>
@@ -136,6 +179,7 @@ export function PanelWork({ panel, onChange }: Props) {
 type FieldsProps<W extends Work> = {
   readonly work: W;
   readonly name: string;
+  readonly words: EdgeWords;
   readonly onChange: (work: Work) => string | null;
 };
 
@@ -172,7 +216,7 @@ function Lengths<W extends Work, F extends keyof W & string>({
   ));
 }
 
-function FaceChoice<W extends Groove | Hole>({ work, name, onChange }: FieldsProps<W>) {
+function FaceChoice<W extends Groove | Hole>({ work, name, onChange }: Omit<FieldsProps<W>, "words">) {
   return (
     <Chooser
       label={`${name} on the`}
@@ -186,29 +230,30 @@ function FaceChoice<W extends Groove | Hole>({ work, name, onChange }: FieldsPro
 function EdgeChoice<W extends Groove | Notch>({
   work,
   label,
+  words,
   onChange,
 }: Omit<FieldsProps<W>, "name"> & { readonly label: string }) {
   return (
     <Chooser
       label={label}
       value={work.from}
-      choices={EDGES}
+      choices={PANEL_EDGES.map((edge) => ({ value: edge, label: `${edgeName(edge, words)} edge` }))}
       onChoose={(from) => onChange({ ...work, from })}
     />
   );
 }
 
-function GrooveFields({ work, name, onChange }: FieldsProps<Groove>) {
+function GrooveFields({ work, name, words, onChange }: FieldsProps<Groove>) {
   return (
     <>
       <FaceChoice work={work} name={name} onChange={onChange} />
-      <EdgeChoice work={work} label="Measured from the" onChange={onChange} />
+      <EdgeChoice work={work} label="Measured from the" words={words} onChange={onChange} />
       <Lengths work={work} fields={GROOVE_FIELDS} onChange={onChange} />
     </>
   );
 }
 
-function HoleFields({ work, name, onChange }: FieldsProps<Hole>) {
+function HoleFields({ work, name, words, onChange }: FieldsProps<Hole>) {
   return (
     <>
       <FaceChoice work={work} name={name} onChange={onChange} />
@@ -218,7 +263,15 @@ function HoleFields({ work, name, onChange }: FieldsProps<Hole>) {
         placeholder="through"
         onCommit={(text) => onChange({ ...work, depth: text.trim() === "" ? null : text.trim() })}
       />
-      <Lengths work={work} fields={HOLE_FIELDS} onChange={onChange} />
+      <Lengths
+        work={work}
+        fields={[
+          ["x", `From the ${edgeName("left", words)}`],
+          ["y", `From the ${edgeName("front", words)}`],
+          ...HOLE_FIELDS,
+        ]}
+        onChange={onChange}
+      />
       <Chooser
         label="In a row along the"
         value={work.along}
@@ -232,10 +285,10 @@ function HoleFields({ work, name, onChange }: FieldsProps<Hole>) {
   );
 }
 
-function NotchFields({ work, name, onChange }: FieldsProps<Notch>) {
+function NotchFields({ work, name, words, onChange }: FieldsProps<Notch>) {
   return (
     <>
-      <EdgeChoice work={work} label={`${name} in the`} onChange={onChange} />
+      <EdgeChoice work={work} label={`${name} in the`} words={words} onChange={onChange} />
       <Lengths work={work} fields={NOTCH_FIELDS} onChange={onChange} />
     </>
   );

@@ -1,6 +1,14 @@
 "use client";
 /** Where an assembly stands, how often and how it counts; what is usual in it for all its members and panels. */
-import { type Assembly, type Defaults, LOOKS, MIRROR_AXES, type Placement } from "@/core/job";
+import {
+  type Assembly,
+  type Defaults,
+  LOOKS,
+  MIRROR_AXES,
+  type Placement,
+  readRowNumbers,
+  rowNumberWords,
+} from "@/core/job";
 import { Chooser } from "../common/chooser";
 import { TextField } from "../common/text-field";
 import { useDesk, useDeskState } from "./desk-context";
@@ -90,6 +98,17 @@ export function PlacementSettings({ placement }: { readonly placement: Placement
         ]}
         onChoose={(way) => change({ leftOut: way === "out" })}
       />
+      {placement.count.trim() === "1" && placement.without.length === 0 ? null : (
+        <TextField
+          label="Left out of the row, by number"
+          value={rowNumberWords(placement.without)}
+          placeholder="none"
+          onCommit={(text) => {
+            const read = readRowNumbers(text);
+            return read.ok ? change({ without: read.value }) : read.problem;
+          }}
+        />
+      )}
       <AssemblyFields assembly={assembly} />
     </div>
   );
@@ -121,6 +140,7 @@ function AssemblyFields({ assembly }: { readonly assembly: Assembly }) {
         choices={ROLE_CHOICES}
         onChoose={(role) => change({ role })}
       />
+      {assembly.role === "bought" ? <AssemblyEntry assembly={assembly} /> : null}
       <Chooser
         label="Colour"
         value={assembly.look ?? ""}
@@ -129,6 +149,27 @@ function AssemblyFields({ assembly }: { readonly assembly: Assembly }) {
       />
       <DefaultFields usual={assembly.usual} wider="the wider one" onChange={(usual) => change({ usual })} />
     </>
+  );
+}
+
+/** Which bought part of the stockroom an assembly is that is bought as a whole: its price is there. */
+function AssemblyEntry({ assembly }: { readonly assembly: Assembly }) {
+  const desk = useDesk();
+  const bought = useDeskState((state) => state.stockroom.bought);
+  return (
+    <Chooser
+      label="Bought as"
+      value={assembly.entry ?? ""}
+      choices={[
+        { value: "", label: "no bought part: price missing" },
+        ...bought
+          .filter(({ measure }) => measure === "each")
+          .map(({ id, name }) => ({ value: id, label: name })),
+      ]}
+      onChoose={(id) =>
+        desk.submit({ kind: "changeAssemblies", ids: [assembly.id], set: { entry: id === "" ? null : id } })
+      }
+    />
   );
 }
 

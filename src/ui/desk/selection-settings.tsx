@@ -8,15 +8,12 @@ import type {
   Look,
   Member,
   Panel,
-  PanelEdge,
   Placement,
   Role,
-  SimpleEdit,
   TypedPiece,
 } from "@/core/job";
-import { numberWith, PANEL_EDGES } from "@/core/job";
+import { numberWith } from "@/core/job";
 import { memberSolid } from "@/core/shape";
-import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
 import { TextField } from "../common/text-field";
 import { BoughtSettings } from "./bought-settings";
@@ -26,13 +23,15 @@ import { EndSettings } from "./end-settings";
 import { EndsOfMany } from "./ends-of-many";
 import { KeySizeSettings } from "./key-size-settings";
 import { MoreSettings } from "./more-settings";
+import { PanelEdges } from "./panel-edges";
 import { PanelOutline } from "./panel-outline";
 import { PanelPlace } from "./panel-place";
 import { PanelWork } from "./panel-work";
 import { AssemblySettings, LOOK_CHOICES, PlacementSettings, ROLE_CHOICES } from "./placement-settings";
 import { SectionChooser } from "./section-chooser";
 import { SectionPicture } from "./section-picture";
-import { OnlyWhen, shared } from "./shared-fields";
+import { LeaveOut, OnlyWhen, shared } from "./shared-fields";
+import { TypedSettings } from "./typed-settings";
 
 export function SelectionSettings() {
   const job = useDeskState((state) => state.job);
@@ -61,20 +60,6 @@ export function SelectionSettings() {
 }
 
 const idsOf = (records: readonly { readonly id: string }[]) => records.map((record) => record.id);
-
-function LeaveOut({
-  leftOut,
-  onChange,
-}: {
-  readonly leftOut: boolean;
-  readonly onChange: (leftOut: boolean) => void;
-}) {
-  return (
-    <Button look="plain" onClick={() => onChange(!leftOut)}>
-      {leftOut ? "Include in lists" : "Leave out of lists"}
-    </Button>
-  );
-}
 
 type Manner = { readonly role?: Role; readonly look?: Look | null };
 
@@ -108,6 +93,12 @@ function RoleAndLook({
 }
 
 const GRID = "grid grid-cols-3 gap-x-3 gap-y-1.5";
+
+const GRAIN_CHOICES = [
+  { value: "length", label: "along the length" },
+  { value: "width", label: "across, along the width" },
+  { value: "any", label: "any way" },
+] as const;
 
 function MemberSettings({ members, job }: { readonly members: readonly Member[]; readonly job: Job }) {
   const desk = useDesk();
@@ -218,22 +209,10 @@ function SectionOfMembers({
 
 function PanelSettings({ panels }: { readonly panels: readonly Panel[] }) {
   const desk = useDesk();
-  const { boards, edging } = useDeskState((state) => state.stockroom);
+  const boards = useDeskState((state) => state.stockroom.boards);
   const ids = idsOf(panels);
   const change = (set: Partial<Omit<Panel, "id">>) => desk.submit({ kind: "changePanels", ids, set });
   const [only] = panels.length === 1 ? panels : [];
-  /** The edge of each of them, whatever their other edges have. */
-  const setEdge = (edge: PanelEdge, id: string) => {
-    const edits = panels.map((panel): SimpleEdit => {
-      const edging = { ...panel.edging, [edge]: id === "" ? null : id };
-      return { kind: "changePanels", ids: [panel.id], set: { edging } };
-    });
-    const [first] = edits;
-    if (!first) return null;
-    return desk.submit(
-      edits.length === 1 ? first : { kind: "together", what: `Edge ${edits.length} panels`, edits },
-    );
-  };
   return (
     <div className={GRID}>
       <Chooser
@@ -254,19 +233,7 @@ function PanelSettings({ panels }: { readonly panels: readonly Panel[] }) {
           </>
         )
       ) : null}
-      {PANEL_EDGES.map((edge) => (
-        <Chooser
-          key={edge}
-          label={`Edging, ${edge}`}
-          value={shared(panels.map((panel) => panel.edging[edge] ?? ""))}
-          placeholder="mixed values"
-          choices={[
-            { value: "", label: "none" },
-            ...edging.map(({ id, name }) => ({ value: id, label: name })),
-          ]}
-          onChoose={(id) => setEdge(edge, id)}
-        />
-      ))}
+      <PanelEdges panels={panels} />
       <TextField
         label="Name"
         value={shared(panels.map((panel) => panel.name)) ?? ""}
@@ -275,13 +242,10 @@ function PanelSettings({ panels }: { readonly panels: readonly Panel[] }) {
       />
       <Chooser
         label="Grain"
-        value={shared(panels.map((panel) => (panel.grain ? "long" : "free")))}
+        value={shared(panels.map((panel) => panel.grain))}
         placeholder="mixed values"
-        choices={[
-          { value: "long", label: "along the length" },
-          { value: "free", label: "none" },
-        ]}
-        onChoose={(way) => change({ grain: way === "long" })}
+        choices={GRAIN_CHOICES}
+        onChoose={(grain) => change({ grain })}
       />
       <Chooser
         label="Faces"
@@ -297,7 +261,7 @@ function PanelSettings({ panels }: { readonly panels: readonly Panel[] }) {
       {only ? (
         <PanelOutline panel={only} onChange={(outline) => change({ outline })} onRead={change} />
       ) : null}
-      {only ? <PanelWork panel={only} onChange={(work) => change({ work })} /> : null}
+      <PanelWork panels={panels} />
       <div className="self-end">
         <LeaveOut
           leftOut={panels.every((panel) => panel.leftOut)}
@@ -318,72 +282,6 @@ function PanelSettings({ panels }: { readonly panels: readonly Panel[] }) {
           onChange={change}
         />
       </MoreSettings>
-    </div>
-  );
-}
-
-function TypedSettings({ typed }: { readonly typed: readonly TypedPiece[] }) {
-  const desk = useDesk();
-  const { sections, boards } = useDeskState((state) => state.stockroom);
-  const ids = idsOf(typed);
-  const [only] = typed.length === 1 ? typed : [];
-  const asPanel = typed.every((piece) => piece.kind === "panel");
-  const entries = asPanel ? boards : sections;
-  const count = (text: string): string | null => {
-    const quantity = Number(text);
-    if (!Number.isInteger(quantity) || quantity < 1 || quantity > 100_000)
-      return "A whole number from 1 to 100,000.";
-    return desk.submit({ kind: "changeTypedPieces", ids, set: { quantity } });
-  };
-  return (
-    <div className={GRID}>
-      {typed.every((piece) => piece.kind === typed[0]?.kind && piece.kind !== "other") ? (
-        <Chooser
-          label={asPanel ? "Board" : "Section"}
-          value={shared(typed.map((piece) => piece.stock ?? ""))}
-          placeholder="mixed values"
-          choices={[
-            { value: "", label: only?.stockText ? `as typed: ${only.stockText}` : "none chosen" },
-            ...entries.map(({ id, name }) => ({ value: id, label: name })),
-          ]}
-          onChoose={(id) =>
-            desk.submit({ kind: "changeTypedPieces", ids, set: { stock: id === "" ? null : id } })
-          }
-        />
-      ) : null}
-      {only ? (
-        <TextField
-          label="Name"
-          value={only.name}
-          onCommit={(name) =>
-            name.trim() === ""
-              ? "Enter a name."
-              : desk.submit({ kind: "changeTypedPieces", ids, set: { name: name.trim().slice(0, 80) } })
-          }
-        />
-      ) : null}
-      {only ? <TextField label="Count" value={String(only.quantity)} onCommit={count} /> : null}
-      <TextField
-        label="Material (empty: from stock)"
-        value={shared(typed.map((piece) => piece.material)) ?? ""}
-        placeholder="as the stock's"
-        onCommit={(text) =>
-          desk.submit({
-            kind: "changeTypedPieces",
-            ids,
-            set: { material: text.trim() === "" ? null : text.trim().slice(0, 60) },
-          })
-        }
-      />
-      <div className="self-end">
-        <LeaveOut
-          leftOut={typed.every((piece) => piece.leftOut)}
-          onChange={(leftOut) => desk.submit({ kind: "changeTypedPieces", ids, set: { leftOut } })}
-        />
-        <Button look="danger" onClick={() => desk.submit({ kind: "removeTypedPieces", ids })}>
-          Remove
-        </Button>
-      </div>
     </div>
   );
 }

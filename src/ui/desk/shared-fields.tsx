@@ -1,5 +1,6 @@
 "use client";
 /** What the settings of several records share: the value that all have, and the condition of being there. */
+import { Button } from "../common/button";
 import { TextField } from "../common/text-field";
 
 /** The value that all share, or null when they differ. */
@@ -23,5 +24,20 @@ export function OnlyWhen({
       placeholder={new Set(whens).size > 1 ? "mixed values" : "always"}
       onCommit={(text) => onChange(text.trim() === "" ? null : text.trim())}
     />
+  );
+}
+
+/** Takes the selected pieces out of the lists, or puts them back. */
+export function LeaveOut({
+  leftOut,
+  onChange,
+}: {
+  readonly leftOut: boolean;
+  readonly onChange: (leftOut: boolean) => void;
+}) {
+  return (
+    <Button look="plain" onClick={() => onChange(!leftOut)}>
+      {leftOut ? "Include in lists" : "Leave out of lists"}
+    </Button>
   );
 }

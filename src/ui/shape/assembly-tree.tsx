@@ -10,6 +10,7 @@ import {
   newInsert,
   newPlacement,
   type Placement,
+  rowNumberWords,
 } from "@/core/job";
 import { Button } from "../common/button";
 import { Hint } from "../common/hint";
@@ -137,7 +138,11 @@ function stateWords(placement: Placement, assembly: Assembly, absent: boolean): 
     absent ? "not there now" : "",
     placement.mirror ? "mirrored" : "",
     assembly.role === "bought" ? "bought, not made" : assembly.role === "guide" ? "guide" : "",
-    placement.leftOut ? "left out of lists" : "",
+    placement.leftOut
+      ? "left out of lists"
+      : placement.without.length > 0
+        ? `without ${rowNumberWords(placement.without)}`
+        : "",
   ]
     .filter(Boolean)
     .join(" · ");

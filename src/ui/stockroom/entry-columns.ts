@@ -8,9 +8,14 @@ import {
   type CutWay,
   type EdgingEntry,
   type EntryUnit,
+  type Priced,
   parseSectionName,
+  pricedBars,
+  pricedSheets,
   type SawEntry,
   type SectionEntry,
+  type StockLength,
+  type StockSheet,
   sectionKindName,
   shapeFault,
   TURN_STEPS,
@@ -48,12 +53,23 @@ export type FieldColumn<T> = {
   readonly numeric: boolean;
   /** What an empty field says. */
   readonly empty: string;
-  readonly choices?: Choices;
+  readonly choices?: Choices | ((unit: EntryUnit, record: T) => Choices);
   /** Lengths are read and written in the unit of the entry. */
   readonly read: (record: T, unit: EntryUnit) => string;
   readonly write: (record: T, text: string, unit: EntryUnit) => Result<T, string>;
 };
 export type EntryColumn = FieldColumn<AnyEntry>;
+
+/** The choices of a column in a unit, with the one that is chosen already, whatever the unit was then. */
+export function choicesOf<T>({ choices, read }: FieldColumn<T>, unit: EntryUnit, record: T): Choices {
+  const offered = typeof choices === "function" ? choices(unit, record) : (choices ?? []);
+  const chosen = read(record, unit);
+  return offered.some(({ value }) => value === chosen)
+    ? offered
+    : [...offered, { value: chosen, label: PER_LABELS[chosen] ?? chosen }];
+}
+
+const PER_LABELS: Readonly<Record<string, string>> = { m2: "m²", ft2: "ft²" };
 
 const fieldOf = <T>(record: T, id: string): unknown => (record as Record<string, unknown>)[id];
 const shown = (value: unknown) =>
@@ -214,6 +230,30 @@ const measures: Choices = [
 ];
 const orNull = (text: string) => (text === "" ? null : text);
 
+/** What the price of a bought part is for hangs on how it is bought. */
+const pricePerColumn: EntryColumn = {
+  id: "per",
+  heading: "Price per",
+  width: 90,
+  numeric: false,
+  empty: "",
+  choices: (_, entry) => {
+    if (!("packOf" in entry)) return [];
+    if (entry.measure === "length") return [{ value: "", label: "m" }];
+    if (entry.packOf === null) return [{ value: "", label: "piece" }];
+    return [
+      { value: "", label: "box" },
+      { value: "each", label: "piece" },
+    ];
+  },
+  read: (entry) => ("packOf" in entry ? (entry.per ?? "") : ""),
+  write: (entry, text) => {
+    if (!("packOf" in entry)) return ok(entry);
+    const { per: _, ...rest } = entry;
+    return ok(text === "" ? rest : { ...rest, per: "each" });
+  },
+};
+
 const units: Choices = [
   { value: "mm", label: "mm" },
   { value: "in", label: "in" },
@@ -249,7 +289,8 @@ export const COLUMNS: Readonly<Record<EntryKind, readonly EntryColumn[]>> = {
   bought: [
     textColumn("name", "Name", 360, false),
     choiceColumn("measure", "Bought", 130, measures, (text) => text),
-    numberColumn("price", "Price (each, box or m)", 160, "missing"),
+    numberColumn("price", "Price", 110, "missing"),
+    pricePerColumn,
     numberColumn("packOf", "Box of", 110, "sold singly", true),
   ],
   saw: [
@@ -306,20 +347,50 @@ const LAYOUT_COLUMNS: Readonly<Record<EntryKind, readonly EntryColumn[]>> = {
   saw: [],
 };
 
+/** Why the prices of an entry cannot be taken: one by mass says nothing of a stock whose mass nobody knows. */
+export function priceFault(entry: AnyEntry): string | null {
+  const lacks = (sizes: readonly Priced<unknown>[]) =>
+    sizes.some(({ entered, unitPrice }) => entered !== null && unitPrice === null);
+  if ("shape" in entry)
+    return lacks(pricedBars(entry)) ? "Enter its kg/m³ or its kg/m first; a price by mass needs it." : null;
+  if ("thickness" in entry && "stock" in entry)
+    return lacks(pricedSheets(entry)) ? "Enter its kg/m³ first; a price by mass needs it." : null;
+  return null;
+}
+
 export type StockSize = {
   readonly length: number;
   readonly width?: number;
   readonly price: number | null;
+  readonly per?: StockLength["per"] | StockSheet["per"];
   readonly count: number | null;
 };
+
+/** What the price of a size is for, in the units of the entry; the empty one is the whole of it. */
+const perColumn = (whole: string, metric: Choices, imperial: Choices): FieldColumn<StockSize> => ({
+  id: "per",
+  heading: "Price per",
+  width: 74,
+  numeric: false,
+  empty: "",
+  choices: (unit) => [{ value: "", label: whole }, ...(unit === "in" ? imperial : metric)],
+  read: ({ per }) => per ?? "",
+  write: ({ per: _, ...size }, text) => ok(text === "" ? size : { ...size, per: text as StockLength["per"] }),
+});
+const [KG, LB] = [
+  { value: "kg", label: "kg" },
+  { value: "lb", label: "lb" },
+] as const;
+const perBar = perColumn("bar", [{ value: "m", label: "m" }, KG], [{ value: "ft", label: "ft" }, LB]);
+const perSheet = perColumn("sheet", [{ value: "m2", label: "m²" }, KG], [{ value: "ft2", label: "ft²" }, LB]);
 
 const length = lengthColumn<StockSize>("length", "Length", 74, true);
 const price = numberColumn<StockSize>("price", "Price", 74, "price");
 const count = numberColumn<StockSize>("count", "Quantity in stock", 74, "no limit", true);
 
 export const SIZE_COLUMNS: Readonly<Record<EntryKind, readonly FieldColumn<StockSize>[]>> = {
-  section: [length, price, count],
-  board: [length, lengthColumn<StockSize>("width", "Width", 74, true), price, count],
+  section: [length, price, perBar, count],
+  board: [length, lengthColumn<StockSize>("width", "Width", 74, true), price, perSheet, count],
   edging: [],
   bought: [],
   saw: [],

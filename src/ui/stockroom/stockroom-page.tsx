@@ -4,7 +4,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
 import { useCallback, useState } from "react";
 import { err, ok, type Result } from "@/core/kernel";
-import type { StockroomData } from "@/core/stockroom";
+import type { EntryUnit, StockroomData } from "@/core/stockroom";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
 import { HomeFrame } from "../common/home-frame";
@@ -15,11 +15,14 @@ import {
   type AnyEntry,
   blankSize,
   COLUMNS,
+  choicesOf,
   type EntryColumn,
   type EntryKind,
+  type FieldColumn,
   KINDS,
   layoutColumns,
   newEntry,
+  priceFault,
   SIZE_COLUMNS,
   type StockSize,
   unitOf,
@@ -197,7 +200,7 @@ function EntryField({
         label={label}
         hideLabel
         value={value}
-        choices={column.choices}
+        choices={choicesOf(column, unit, entry)}
         onChoose={(text) => commit(text)}
       />
     );
@@ -223,7 +226,10 @@ function Sizes({ kind, entry, onChange }: Omit<RowProps, "onRemove">) {
     onChange((newest) => {
       if (!("stock" in newest)) return ok(newest);
       const made = make(newest.stock);
-      return made.ok ? ok({ ...newest, stock: made.value } as AnyEntry) : made;
+      if (!made.ok) return made;
+      const changed = { ...newest, stock: made.value } as AnyEntry;
+      const fault = priceFault(changed);
+      return fault === null ? ok(changed) : err(fault);
     });
   return (
     <div className="space-y-1">
@@ -232,12 +238,11 @@ function Sizes({ kind, entry, onChange }: Omit<RowProps, "onRemove">) {
         <div key={i} className="flex items-start gap-1">
           {columns.map((column) => (
             <span key={column.id} className="w-[74px]">
-              <TextField
+              <SizeField
+                column={column}
+                size={size}
+                unit={unit}
                 label={`${column.heading} of size ${i + 1} of ${entry.name}`}
-                hideLabel
-                align="right"
-                placeholder={column.empty}
-                value={column.read(size, unit)}
                 onCommit={(text) =>
                   changeSizes((stock) => {
                     const now = stock[i];
@@ -262,6 +267,42 @@ function Sizes({ kind, entry, onChange }: Omit<RowProps, "onRemove">) {
         Add size
       </Button>
     </div>
+  );
+}
+
+function SizeField({
+  column,
+  size,
+  unit,
+  label,
+  onCommit,
+}: {
+  readonly column: FieldColumn<StockSize>;
+  readonly size: StockSize;
+  readonly unit: EntryUnit;
+  readonly label: string;
+  readonly onCommit: (text: string) => string | null;
+}) {
+  const value = column.read(size, unit);
+  if (column.choices)
+    return (
+      <Chooser
+        label={label}
+        hideLabel
+        value={value}
+        choices={choicesOf(column, unit, size)}
+        onChoose={onCommit}
+      />
+    );
+  return (
+    <TextField
+      label={label}
+      hideLabel
+      align="right"
+      placeholder={column.empty}
+      value={value}
+      onCommit={onCommit}
+    />
   );
 }
 

@@ -69,7 +69,7 @@ function NewList() {
     void refetch();
   };
   return (
-    <DropdownMenu.Root open={open} onOpenChange={setOpen}>
+    <DropdownMenu.Root open={open} onOpenChange={setOpen} modal={false}>
       <DropdownMenu.Trigger className={buttonClass("plain")}>
         <Plus size={15} aria-hidden /> New list
       </DropdownMenu.Trigger>

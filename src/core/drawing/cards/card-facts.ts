@@ -101,7 +101,7 @@ function panelFacts(form: PanelForm, write: Write, { edgingById }: Stockroom): r
         .join(", ")}`,
     });
   for (const groove of form.grooves) {
-    const { width: wide, depth, settings, edges, alongLength } = fromBothEdges(form, groove);
+    const { width: wide, depth, settings, edges, alongLength, rebate } = fromBothEdges(form, groove);
     const [from, to, run] = alongLength
       ? [groove.x0, groove.x1, form.lengthNm]
       : [groove.y0, groove.y1, form.widthNm];
@@ -109,8 +109,8 @@ function panelFacts(form: PanelForm, write: Write, { edgingById }: Stockroom): r
     const along = alongLength ? "left" : "front";
     const stopped = whole ? "" : `, from ${write(fromNm(from))} to ${write(fromNm(to))} from ${along}`;
     facts.push({
-      label: "Groove",
-      value: `${write(wide)} wide, ${write(depth)} deep, ${groove.face} face, ${write(settings[0])} from ${edges[0]}, ${write(settings[1])} from ${edges[1]}${stopped}`,
+      label: rebate ? "Rebate" : "Groove",
+      value: `${write(wide)} wide, ${write(depth)} deep, ${groove.face} face, ${rebate ? `along the ${rebate} edge` : `${write(settings[0])} from ${edges[0]}, ${write(settings[1])} from ${edges[1]}`}${stopped}`,
     });
   }
   facts.push(...holeFacts(form, write));

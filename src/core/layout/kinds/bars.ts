@@ -2,7 +2,7 @@
 import * as v from "valibot";
 import { at, fromNm } from "../../kernel";
 import { PLAIN_MM, saySizes } from "../../measure";
-import { sectionInMaterial } from "../../stockroom";
+import { pricedBars, sectionInMaterial } from "../../stockroom";
 import {
   type BarLayout,
   type BarProblem,
@@ -35,7 +35,11 @@ function task(id: string, named: readonly NamedRow[], ground: TaskGround): BarTa
     keep: settings.keep,
     share: settings.share,
     rackFirst: settings.rack === "first",
-    stock: stockOf(entry, entry && sectionInMaterial(ground.stockroom, entry, first?.material ?? null)),
+    stock: stockOf(
+      entry,
+      entry && sectionInMaterial(ground.stockroom, entry, first?.material ?? null),
+      pricedBars,
+    ),
     pieces: named.map(({ row }) => {
       const ends = endsOf(row);
       return {

@@ -2,6 +2,7 @@
 import * as v from "valibot";
 import { at, unreachable } from "../../kernel";
 import { PLAIN_MM, saySizes } from "../../measure";
+import { pricedSheets } from "../../stockroom";
 import {
   areaOfShape,
   type LockedShape,
@@ -43,7 +44,10 @@ function task(id: string, named: readonly NamedRow[], ground: TaskGround): Nesti
     step: settings.turn,
     keep: settings.keep,
     rackFirst: settings.rack === "first",
-    stock: stockOf(entry, ofMaterial(entry, named, ground)).map((sheet) => ({ ...sheet, grain })),
+    stock: stockOf(entry, ofMaterial(entry, named, ground), pricedSheets).map((sheet) => ({
+      ...sheet,
+      grain,
+    })),
     shapes: named.map(({ row }) => {
       const { form } = row.shown;
       const shape = form.kind === "panel" ? panelShape(form, ground.stockroom.edgingById) : NO_SHAPE;

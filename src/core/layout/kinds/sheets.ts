@@ -2,6 +2,7 @@
 import * as v from "valibot";
 import { at, unreachable } from "../../kernel";
 import { PLAIN_MM, saySizes } from "../../measure";
+import { pricedSheets } from "../../stockroom";
 import { blankOf } from "../blank";
 import { sheetSettings } from "../settings";
 import {
@@ -48,7 +49,10 @@ function task(id: string, named: readonly NamedRow[], ground: TaskGround): Sheet
     stages: settings.stages,
     keep: settings.keep,
     rackFirst: settings.rack === "first",
-    stock: stockOf(entry, ofMaterial(entry, named, ground)).map((sheet) => ({ ...sheet, grain })),
+    stock: stockOf(entry, ofMaterial(entry, named, ground), pricedSheets).map((sheet) => ({
+      ...sheet,
+      grain,
+    })),
     panels: named.map(({ row }, i) => ({
       length: blanks[i]?.length ?? 0,
       width: blanks[i]?.width ?? 0,

@@ -4,6 +4,7 @@ import {
   type BoardEntry,
   boardInMaterial,
   isOfMaterial,
+  type Priced,
   type RackUse,
   type SectionEntry,
   usableRack,
@@ -39,14 +40,13 @@ export const ofMaterial = (entry: BoardEntry | null, named: readonly NamedRow[],
  * The sizes that a stock comes in. `priced` is the entry of the material that is wanted; without one the sizes are those of
  * the entry itself, and what they cost is not known.
  */
-export function stockOf<S extends { readonly price: number | null }>(
-  entry: { readonly stock: readonly S[] } | null,
-  priced: { readonly stock: readonly S[] } | null,
+export function stockOf<E, S extends { readonly price: number | null }>(
+  entry: E | null,
+  priced: E | null,
+  sizesOf: (entry: E) => readonly Priced<S>[],
 ) {
-  const sizes: readonly S[] = priced
-    ? priced.stock
-    : (entry?.stock ?? []).map((one) => ({ ...one, price: null }));
-  return sizes.map((one) => ({ ...one, rack: null }));
+  if (priced) return sizesOf(priced).map(({ size }) => ({ ...size, rack: null }));
+  return entry ? sizesOf(entry).map(({ size }) => ({ ...size, price: null, rack: null })) : [];
 }
 
 export const finishedOf = (form: PanelForm) => [fromNm(form.lengthNm), fromNm(form.widthNm)] as const;

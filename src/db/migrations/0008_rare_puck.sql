@@ -1,0 +1,1 @@
+ALTER TABLE `stock_sizes` ADD `per` text;
