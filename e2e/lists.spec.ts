@@ -97,7 +97,7 @@ test("a cut list and a buying list: columns, sixteenths, a cell changed by hand,
   await setField(page, "width", "1450");
   await saved(page);
   await openStage(page, "Tally");
-  await expect(cell(page, "A", "size")).toHaveText("was 1400 1450");
+  await expect(cell(page, "A", "size")).toHaveText("was 1400, +50 1450");
   await expect(cell(page, "B", "size")).toContainText("was 1320");
   await cell(page, "B", "size").click();
   await expect(page.getByText("computed value was 1320 before")).toBeVisible();

@@ -52,6 +52,8 @@ export const ListSetupSchema = v.object({
   handOrder: v.nullable(v.pipe(v.array(recordId), v.maxLength(20_000))),
   /** By assembly: each is a line with its count, what is in it stands under it. */
   levels: v.boolean(),
+  /** By assembly: off, the assemblies have no lines of their own, and only what is in them stands there. */
+  assemblyLines: v.boolean(),
   /** The column whose texts part the rows into groups; null: no groups. */
   groupBy: v.nullable(columnId),
   /** Off: each group is one row that adds its rows up and names their marks; an assembly hides what is in it. */
@@ -67,15 +69,22 @@ export type ListSetup = v.InferOutput<typeof ListSetupSchema>;
 export type ListId = ListSetup["id"];
 
 /** What lists got in document version 4: before, a list took everything, in computed order, without levels. */
-export const LIST_DEFAULTS = {
+const SINCE_4 = {
   materials: [],
   marks: [],
   handOrder: null,
   levels: false,
   wasteAtFoot: false,
 } satisfies Partial<ListSetup>;
+const SINCE_10 = { assemblyLines: true } satisfies Partial<ListSetup>;
 
-export const lists = entity(ListSetupSchema, { since: 3, added: { 4: LIST_DEFAULTS } });
+/** What a list has of itself where nobody says otherwise. */
+export const LIST_DEFAULTS = { ...SINCE_4, ...SINCE_10 };
+
+export const lists = entity(ListSetupSchema, {
+  since: 3,
+  added: { 4: SINCE_4, 10: SINCE_10 },
+});
 
 /** A column as it is of itself. */
 export const plainColumn = (column: string): ListColumn => ({

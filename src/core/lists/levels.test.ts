@@ -39,6 +39,16 @@ const bill = (showRows = true) =>
   setup({ columns: columns("level", "name", "inOne", "count"), levels: true, showRows });
 
 describe("a list by assembly", () => {
+  it("without the assemblies' own lines only what is in them stands there, with the same counts and sums", () => {
+    const job = nested();
+    const whole = texts(bill(), job);
+    const inside = texts({ ...bill(), assemblyLines: false }, job);
+    expect(inside).toEqual(whole.filter(([, name]) => name !== "Case" && name !== "Drawer"));
+    const sums = (assemblyLines: boolean) =>
+      ownList({ ...bill(), assemblyLines, totals: true }, groundOf(job)).foot;
+    expect(sums(false)).toEqual(sums(true));
+  });
+
   it("counts each line in one of what it stands under, and in all", () => {
     // By hand: 2 cases of 3 drawers are 6, with the loose one 7; a drawer has 1 base, 2 sides, 2 screws, 1 handle.
     expect(texts(bill(), nested())).toEqual([

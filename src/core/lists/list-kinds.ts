@@ -80,6 +80,7 @@ export function startList(start: Start, id: string, name: string, position: numb
     showRows: start.showRows,
     totals: start.totals,
     levels: start.levels ?? false,
+    assemblyLines: true,
     wasteAtFoot: start.wasteAtFoot ?? false,
     sizeOfMember: null,
     sizeOfPanel: null,

@@ -54,7 +54,11 @@ function tableOf(view: ListView, linesOf: typeof flatLines): ListTable {
   const lines = setup.levels ? levelledLines(setup, ground, inOrder) : inOrder(linesOf(setup, ground));
   const pieces = lines.filter((line): line is PieceLine => line.kind === "pieces");
   // By assembly without rows, only what stands in the job itself: an assembly stands for what is in it.
-  const shown = setup.levels && !setup.showRows ? lines.filter((line) => line.level === 1) : lines;
+  const shown = !setup.levels
+    ? lines
+    : setup.showRows
+      ? lines.filter(({ kind }) => kind !== "assembly" || setup.assemblyLines)
+      : lines.filter(({ level }) => level === 1);
   const groups = setup.levels ? oneGroup(shown.map((line) => tableRow(line, view))) : groupsOf(pieces, view);
   const { groupBy, showRows, levels } = setup;
   // Where a group is one row, or its column is shown anyway, a column of its own would say it twice.

@@ -1,4 +1,5 @@
 /** The door of releases and of what changed. */
+export { changeWords, lineChange } from "./difference";
 export {
   type ListChange,
   type ListChanges,

@@ -57,12 +57,13 @@ export function seenList(table: ListTable, setup: ListSetup | null): SeenList {
 function writtenBy(setup: ListSetup | null): Omit<SeenList, "rows"> {
   if (!setup) return { rowsBy: "", columnsBy: {} };
   const { kinds, assembly, materials, marks, levels, groupBy, showRows, sizeOfMember, sizeOfPanel } = setup;
+  const lines = levels && setup.assemblyLines ? "lines" : levels;
   const rowsBy = JSON.stringify([
     kinds,
     assembly,
     materials,
     marks,
-    levels,
+    lines,
     showRows ? "" : groupBy,
     showRows,
   ]);

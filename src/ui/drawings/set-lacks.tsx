@@ -4,6 +4,7 @@ import { useMemo, useState } from "react";
 import { balloonRows } from "@/core/drawing";
 import { type Home, itemsOfPage, type Job, type PageItem } from "@/core/job";
 import { counted } from "@/core/kernel";
+import { lineChange } from "@/core/release";
 import { partName, standingSteps } from "@/core/steps";
 import type { TallyRow } from "@/core/tally";
 import { Button } from "../common/button";
@@ -129,8 +130,7 @@ function ChangedSince() {
                 {item
                   ? itemWords(item, job, tally)
                   : `${KIND_WORDS[kind as PageItem["kind"]] ?? "Item"}, removed`}
-                {was.length > 0 ? <s className="block text-ink-soft">{shortened(was)}</s> : null}
-                {now.length > 0 ? <span className="block">{shortened(now)}</span> : null}
+                <Difference was={was} now={now} />
               </button>
             </li>
           );
@@ -142,6 +142,19 @@ function ChangedSince() {
     </section>
   );
 }
+
+/** As many lines as before are told by what differs in each; else what is gone and what came. */
+function Difference({ was, now }: { readonly was: readonly string[]; readonly now: readonly string[] }) {
+  if (was.length > 0 && was.length === now.length)
+    return <span className="block">{shortened(was.map((line, i) => lineChange(line, now[i] ?? "")))}</span>;
+  return (
+    <>
+      {was.length > 0 ? <s className="block text-ink-soft">{shortened(was)}</s> : null}
+      {now.length > 0 ? <span className="block">{shortened(now)}</span> : null}
+    </>
+  );
+}
+
 const MOST_CHANGES = 20;
 /** So many lines of an item are shown, of those so many letters. */
 const MOST_LINES = 6;

@@ -3,6 +3,7 @@
 import { type KeyboardEvent, useRef, useState } from "react";
 import { silhouette, silhouetteLength } from "@/core/drawing";
 import { type Cell, severalWords } from "@/core/lists";
+import { changeWords } from "@/core/release";
 import type { TallyRow } from "@/core/tally";
 import { DisplayList } from "../common/display-list";
 
@@ -15,7 +16,7 @@ export function CellText({ cell, was }: { readonly cell: Cell; readonly was: str
     was === undefined ? null : (
       <>
         <span className="font-semibold text-[12px] text-brass-ink">
-          was {was === "" ? "nothing" : was}
+          {changeWords(was, over?.computed ?? text)}
         </span>{" "}
       </>
     );
@@ -58,7 +59,7 @@ export function CellText({ cell, was }: { readonly cell: Cell; readonly was: str
 
 /** What a cell is in words, for a pointer that rests on it. */
 export function cellTitle({ text, over, several }: Cell, was: string | undefined): string {
-  const old = was === undefined ? "" : `; was ${was}`;
+  const old = was === undefined ? "" : `; ${changeWords(was, over?.computed ?? text)}`;
   if (several) return `${text}: ${severalWords(several)}${old}`;
   if (!over) return `${text}${old}`;
   const since = over.changed ? `, ${over.was || "nothing"} when it was typed` : "";

@@ -68,12 +68,13 @@ export function RowSettings({ setup }: Props) {
         {setup.levels ? (
           <Chooser
             label="Assembly rows"
-            value={setup.showRows ? "rows" : "sum"}
+            value={setup.showRows ? (setup.assemblyLines ? "rows" : "inside") : "sum"}
             choices={[
-              { value: "rows", label: "what is in it" },
+              { value: "rows", label: "its own line and what is in it" },
+              { value: "inside", label: "only what is in it" },
               { value: "sum", label: "its own line alone" },
             ]}
-            onChoose={(way) => change({ showRows: way === "rows" })}
+            onChoose={(way) => change({ showRows: way !== "sum", assemblyLines: way !== "inside" })}
           />
         ) : (
           <Chooser

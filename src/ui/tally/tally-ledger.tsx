@@ -4,7 +4,7 @@ import { silhouette, silhouetteLength } from "@/core/drawing";
 /** The tally: every row with its mark, count, silhouette and sizes, what changed, and the balance line. */
 import { counted } from "@/core/kernel";
 import { type ListGroup, type ListRow, styleOf } from "@/core/lists";
-import type { ListChange } from "@/core/release";
+import { changeWords, type ListChange } from "@/core/release";
 import type { TallyRow } from "@/core/tally";
 import { Button } from "../common/button";
 import { DisplayList } from "../common/display-list";
@@ -251,27 +251,29 @@ function RowLine({
       </span>
       <span role="gridcell" className="truncate text-[13px]" title={text("note")}>
         {tally.byHand === null ? null : <b className="mr-1.5 font-semibold text-chalk">by hand</b>}
-        <ChangeWords change={change} />
+        <ChangeWords change={change} text={text} />
         <span className="text-ink-soft">{text("note")}</span>
       </span>
     </div>
   );
 }
 
-/** What a cell of the cut list said before, in the words of its column. */
-const WAS: Readonly<Record<string, (text: string) => string>> = {
-  length: (text) => `was ${text}`,
-  count: (text) => `was ${text} off`,
-  mark: (text) => `was ${text}`,
-};
+/** Columns whose figure stands beside what is told of it; others are named. */
+const PLAIN: ReadonlySet<string> = new Set(["length", "mark"]);
 
-function ChangeWords({ change }: { readonly change: ListChange | undefined }) {
+function ChangeWords({
+  change,
+  text,
+}: {
+  readonly change: ListChange | undefined;
+  readonly text: (column: string) => string;
+}) {
   if (!change) return null;
   const words =
     change.kind === "new"
       ? "new"
       : Object.entries(change.was)
-          .map(([column, text]) => WAS[column]?.(text) ?? `${column} was ${text || "nothing"}`)
+          .map(([column, was]) => `${PLAIN.has(column) ? "" : `${column} `}${changeWords(was, text(column))}`)
           .join(", ");
   return <b className="mr-1.5 font-semibold text-brass-ink">{words}</b>;
 }
