@@ -85,6 +85,12 @@ describe("a list setup saved for other jobs", () => {
   });
 });
 
+it("a setup that was kept before lists had all that they have now is read", () => {
+  const { assemblyLines: _, ...before } = setupToKeep(smallFrame(), list).setup;
+  const read = v.safeParse(SavedSetupSchema, { name: "Saw", setup: before, ownColumns: [] });
+  expect(read.success && read.output.setup.assemblyLines).toBe(true);
+});
+
 describe("putting back what is left out", () => {
   it("names each record, and each placement, that leaves something out", () => {
     const job = [

@@ -12,7 +12,11 @@ import { shortName } from "./text";
 
 export const SavedSetupSchema = v.object({
   name: shortName,
-  setup: v.omit(ListSetupSchema, ["id", "name", "assembly", "marks", "handOrder", "position"]),
+  setup: v.object({
+    ...v.omit(ListSetupSchema, ["id", "name", "assembly", "marks", "handOrder", "position"]).entries,
+    // What was kept before lists had it.
+    assemblyLines: v.optional(v.boolean(), LIST_DEFAULTS.assemblyLines),
+  }),
   /** With the ids that the columns of the setup name. */
   ownColumns: v.pipe(v.array(OwnColumnSchema), v.maxLength(60)),
 });
