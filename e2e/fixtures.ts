@@ -111,16 +111,21 @@ export { expect };
 /** What a browser says of a request that a page of ours sends. */
 export const OURS = { "sec-fetch-site": "same-origin", "content-type": "application/json" };
 
-export async function expectAccessible(page: Page): Promise<void> {
+/** Nothing on the page that axe can see, or in what `within` says of it. */
+export async function expectAccessible(page: Page, within = "html"): Promise<void> {
   const { violations } = await new AxeBuilder({ page })
+    .include(within)
     // Only what is wrong is brought back, from the page itself: it has no frames of others in it, and its styles are there.
     .options({ resultTypes: ["violations"], preload: false })
     .setLegacyMode()
     .withTags(["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"])
     .analyze();
-  expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map((node) => node.html).join(" | ")}`)).toEqual(
-    [],
-  );
+  const found = violations.flatMap(({ id, nodes }) => {
+    // WCAG 2.2, 2.5.8 (Equivalent): a target may be small where another control on the page does the same.
+    const own = nodes.filter(({ html }) => id !== "target-size" || !html.includes("data-chosen-beside"));
+    return own.length === 0 ? [] : [`${id}: ${own.map(({ html }) => html).join(" | ")}`];
+  });
+  expect(found).toEqual([]);
 }
 
 export async function openStage(page: Page, name: string): Promise<void> {

@@ -13,11 +13,11 @@ const PLACES = [
 export function HomeFrame({ current, children }: { readonly current: string; readonly children: ReactNode }) {
   return (
     <div className="flex min-h-screen flex-col">
-      <header className="on-dark flex h-[52px] shrink-0 items-stretch bg-ink text-ground">
+      <header className="on-dark flex min-h-[52px] shrink-0 flex-wrap items-stretch bg-ink text-ground">
         <Link href="/" className="flex items-center px-5 font-semibold font-slab text-[19px]">
           Rustic Tally
         </Link>
-        <nav aria-label="Main menu" className="flex">
+        <nav aria-label="Main menu" className="flex min-h-[44px] flex-wrap">
           {PLACES.map(({ href, name }) => (
             <Link
               key={href}

@@ -6,6 +6,7 @@ import { toast } from "sonner";
 import { indexStockroom, type StockroomData } from "@/core/stockroom";
 import { BuyLedger } from "../buy/buy-ledger";
 import { CostPicture } from "../buy/cost-picture";
+import { useNarrow } from "../common/use-narrow";
 import { DrawingsGround, type DrawingWorkers } from "../drawings/drawings-ground";
 import { PagePicture } from "../drawings/page-picture";
 import { PagesLedger } from "../drawings/pages-ledger";
@@ -71,13 +72,13 @@ export function Desk({
   };
   return (
     <DeskContext value={desk}>
-      <div className="flex h-screen min-w-[1000px] flex-col overflow-hidden">
+      <div className="flex h-screen flex-col overflow-hidden">
         <Head stage={stage} onStage={go} />
         <DrawingsGround active={stage === "drawings"} workers={drawingWorkers}>
           <DeskGround>
             <Stages stage={stage} onStage={go} startWorker={startWorker} />
           </DeskGround>
-          <Slip stage={stage} />
+          <Slip stage={stage} onStage={go} />
         </DrawingsGround>
       </div>
     </DeskContext>
@@ -93,6 +94,9 @@ const LEDGER_SHARE: Readonly<Record<Stage, number>> = {
   drawings: 26,
   floor: 42,
 };
+
+/** Per cent of the height, where the panes stand one over the other. */
+const STACKED_SHARE = 52;
 
 function Stages({
   stage,
@@ -128,23 +132,24 @@ function Stages({
     return stage === "buy" ? <CostPicture /> : <ModelPicture canDraw={stage === "shape"} />;
   }, [stage, runner, task]);
   const group = useGroupRef();
+  const narrow = useNarrow();
   // Set, not made anew with the stage: the 3D view goes on from one to the next as somebody turned it.
   useLayoutEffect(() => {
-    const list = LEDGER_SHARE[stage];
+    const list = narrow ? STACKED_SHARE : LEDGER_SHARE[stage];
     group.current?.setLayout({ list, picture: 100 - list });
-  }, [stage, group]);
+  }, [stage, group, narrow]);
   const [first] = useState(stage);
   return (
     <main className="min-h-0 flex-1">
-      <Group groupRef={group} orientation="horizontal" className="h-full">
+      <Group groupRef={group} orientation={narrow ? "vertical" : "horizontal"} className="h-full">
         <Panel id="list" defaultSize={String(LEDGER_SHARE[first])} minSize="18">
           <section aria-label="List" className="flex h-full min-w-0 flex-col bg-leaf">
             {ledger}
           </section>
         </Panel>
         <Separator
-          className="w-[5px] border-seam border-x bg-ground hover:bg-brass-pale data-[separator=active]:bg-brass"
-          aria-label="Width of the list"
+          className={`${narrow ? "h-[7px] border-y" : "w-[5px] border-x"} border-seam bg-ground hover:bg-brass-pale data-[separator=active]:bg-brass`}
+          aria-label={narrow ? "Height of the list" : "Width of the list"}
         />
         <Panel id="picture" minSize="20">
           <section aria-label="3D view" className="relative flex h-full min-w-0 flex-col bg-leaf">

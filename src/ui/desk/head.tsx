@@ -21,8 +21,8 @@ export function Head({ stage, onStage }: HeadProps) {
   const info = useDeskState((state) => state.job.info.job);
   const revision = useDeskState((state) => state.revision);
   return (
-    <header className="on-dark flex h-[52px] shrink-0 items-stretch bg-ink text-ground">
-      <div className="flex w-[240px] min-w-0 flex-col justify-center px-3.5">
+    <header className="on-dark flex min-h-[52px] shrink-0 items-stretch bg-ink text-ground narrow:flex-wrap">
+      <div className="flex w-[240px] min-w-0 flex-col justify-center px-3.5 narrow:h-12 narrow:flex-1">
         <h1 className="truncate font-semibold font-slab text-[16px] leading-tight">
           {info.code} {info.title}
         </h1>
@@ -41,7 +41,10 @@ export function Head({ stage, onStage }: HeadProps) {
           {` · revision ${revision}`}
         </p>
       </div>
-      <nav aria-label="Stages" className="flex">
+      <nav
+        aria-label="Stages"
+        className="flex narrow:order-last narrow:h-11 narrow:w-full narrow:border-white/15 narrow:border-t"
+      >
         {STAGES.map((one) => (
           <StageButton key={one} stage={one} current={one === stage} onStage={onStage} />
         ))}

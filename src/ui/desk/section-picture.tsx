@@ -82,6 +82,8 @@ export function SectionPicture({ shape, roll, cardinal, isPlumb = false, onRoll,
               type="button"
               aria-label={`Line passes through ${words}`}
               aria-pressed={one === cardinal}
+              // The points of a flat section stand close: "Line passes through" beside the picture sets the same.
+              data-chosen-beside
               title={words}
               onClick={() => onCardinal(one)}
               className="absolute flex h-4 w-4 items-center justify-center"

@@ -1,10 +1,12 @@
 "use client";
 /** The slip at the foot of the desk: facts and settings of what is selected, and the checks that concern it. */
-import { ChevronDown, ChevronsUpDown, ChevronUp } from "lucide-react";
+import { ArrowRight, ChevronDown, ChevronsUpDown, ChevronUp } from "lucide-react";
 import { Popover } from "radix-ui";
-import { useEffect, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { findAssembly } from "@/core/job";
 import { counted } from "@/core/kernel";
+import { nextStep } from "@/core/next-step";
+import { Button } from "../common/button";
 import { Tag } from "../common/tag";
 import { DrawingSettings } from "../drawings/drawing-settings";
 import { itemWords } from "../drawings/item-words";
@@ -18,7 +20,9 @@ import { SelectionFacts } from "./selection-facts";
 import { SelectionSettings } from "./selection-settings";
 import type { Stage } from "./stages";
 
-export function Slip({ stage }: { readonly stage: Stage }) {
+type Staged = { readonly stage: Stage; readonly onStage: (stage: Stage) => void };
+
+export function Slip({ stage, onStage }: Staged) {
   // As somebody left it; until then it is open when there is something to say.
   const [asked, setAsked] = useState<boolean | null>(null);
   const [tall, setTall] = useState(false);
@@ -60,18 +64,15 @@ export function Slip({ stage }: { readonly stage: Stage }) {
   return (
     <section
       aria-label="Details"
-      className={`shrink-0 border-ink border-t-2 bg-ground ${open ? (tall ? "h-[316px]" : "h-[176px]") : "h-9"}`}
+      className={`flex shrink-0 flex-col border-ink border-t-2 bg-ground ${open ? (tall ? "h-[316px] narrow:h-[420px]" : "h-[176px] narrow:h-[240px]") : "min-h-9"}`}
     >
-      <div className="flex h-9 items-center gap-2.5 px-3.5">
+      <div className="flex min-h-9 shrink-0 items-center gap-2.5 px-3.5 narrow:flex-wrap narrow:gap-y-0">
         {only?.mark ? <Tag mark={only.mark} selected /> : null}
         <h2 className="font-semibold font-slab text-[16px]">{title}</h2>
-        <p className="shrink-0 text-[13px] text-ink-soft">
-          {only && item?.kind !== "view"
-            ? `${chosen} of ${inRow} selected`
-            : selected.size === 0 && stage !== "drawings"
-              ? "Select a row, or a piece in the 3D view. Hold Ctrl to add."
-              : ""}
-        </p>
+        {only && item?.kind !== "view" ? (
+          <p className="shrink-0 text-[13px] text-ink-soft">{`${chosen} of ${inRow} selected`}</p>
+        ) : null}
+        {selected.size === 0 ? <Next stage={stage} onStage={onStage} /> : null}
         {stage === "drawings" ? null : <SelectMore />}
         {only?.mark ? <MarkActions row={only} /> : null}
         {stage === "tally" ? <HandActions rows={rows} /> : null}
@@ -80,7 +81,7 @@ export function Slip({ stage }: { readonly stage: Stage }) {
         {open ? (
           <button
             type="button"
-            className="ml-auto flex shrink-0 items-center gap-1 text-[13px] text-ink-soft hover:text-ink"
+            className="ml-auto flex min-h-6 shrink-0 items-center gap-1 text-[13px] text-ink-soft hover:text-ink"
             aria-pressed={tall}
             onClick={() => setTall(!tall)}
           >
@@ -90,7 +91,7 @@ export function Slip({ stage }: { readonly stage: Stage }) {
         {hasContent ? (
           <button
             type="button"
-            className={`${open ? "" : "ml-auto"} flex shrink-0 items-center gap-1 text-[13px] text-ink-soft hover:text-ink`}
+            className={`${open ? "" : "ml-auto"} flex min-h-6 shrink-0 items-center gap-1 text-[13px] text-ink-soft hover:text-ink`}
             aria-expanded={open}
             onClick={() => setAsked(!open)}
           >
@@ -100,19 +101,47 @@ export function Slip({ stage }: { readonly stage: Stage }) {
         ) : null}
       </div>
       {open ? (
-        <div className="grid h-[calc(100%-36px)] grid-cols-[minmax(250px,0.8fr)_minmax(320px,1.3fr)_minmax(280px,1fr)] divide-x divide-seam border-seam border-t">
+        <div className="grid min-h-0 flex-1 grid-cols-[minmax(250px,0.8fr)_minmax(320px,1.3fr)_minmax(280px,1fr)] divide-x divide-seam border-seam border-t narrow:grid-cols-[minmax(0,1fr)_minmax(0,2fr)] narrow:grid-rows-2">
           <section aria-label="Facts" tabIndex={0} className="overflow-auto px-3.5 py-2">
             {stage === "drawings" && !only ? <PageKeys /> : <SelectionFacts />}
           </section>
-          <section aria-label="Settings" tabIndex={0} className="overflow-auto px-3.5 py-2">
+          <section
+            aria-label="Settings"
+            tabIndex={0}
+            className="overflow-auto px-3.5 py-2 narrow:col-start-2 narrow:row-span-2 narrow:row-start-1"
+          >
             {stage === "drawings" ? <DrawingSettings /> : <SelectionSettings />}
           </section>
-          <section aria-label="Checks" tabIndex={0} className="overflow-auto px-3.5 py-2">
+          <section
+            aria-label="Checks"
+            tabIndex={0}
+            className="overflow-auto px-3.5 py-2 narrow:border-seam narrow:border-t"
+          >
             <CheckList />
           </section>
         </div>
       ) : null}
     </section>
+  );
+}
+
+/** What comes next, and the way there. */
+function Next({ stage, onStage }: Staged) {
+  const job = useDeskState((state) => state.job);
+  const results = useDeskState((state) => state.results);
+  const saved = useDeskState((state) => state.layouts);
+  const next = useMemo(() => nextStep(stage, job, results, saved), [stage, job, results, saved]);
+  return (
+    <p className="flex min-w-0 shrink-0 items-center gap-1.5 text-[13px]">
+      <span className="text-ink-soft">Next:</span>
+      {next.stage === null ? (
+        <span>{next.words}</span>
+      ) : (
+        <Button look="plain" onClick={() => next.stage && onStage(next.stage)}>
+          {next.words} <ArrowRight size={14} aria-hidden />
+        </Button>
+      )}
+    </p>
   );
 }
 

@@ -90,7 +90,7 @@ function Form({
   const others = [...problems].filter(([name]) => !asked.some((size) => size.name === name));
   return (
     <div className="min-h-screen bg-ground">
-      <header className="on-dark flex h-[52px] items-center gap-4 bg-ink px-6 text-ground">
+      <header className="on-dark flex min-h-[52px] items-center gap-4 bg-ink px-6 py-2 text-ground narrow:px-4">
         <h1 className="font-semibold font-slab text-[17px]">
           {info.title} <span className="font-normal text-white/70">{info.code}</span>
         </h1>
@@ -98,7 +98,7 @@ function Form({
           Open the job
         </Link>
       </header>
-      <main className="mx-auto grid max-w-[1120px] grid-cols-[minmax(0,1fr)_480px] gap-8 px-6 py-6">
+      <main className="mx-auto grid max-w-[1120px] grid-cols-[minmax(0,1fr)_480px] gap-8 px-6 py-6 narrow:grid-cols-1 narrow:gap-5 narrow:px-4">
         <div>
           {asked.length === 0 ? (
             <p className="max-w-[52ch] text-ink-soft">
@@ -160,7 +160,10 @@ function Preview({
     a.severity === b.severity ? 0 : a.severity === "error" ? -1 : 1,
   );
   return (
-    <aside aria-label="Result" className="self-start border border-seam bg-leaf p-4">
+    <aside
+      aria-label="Result"
+      className="min-w-0 self-start border border-seam bg-leaf p-4 [&>svg]:h-auto [&>svg]:max-w-full"
+    >
       <DisplayList drawing={drawing} label={`3D view of the ${title}`} />
       <dl className="grid grid-cols-[auto_1fr] gap-x-4 gap-y-0.5 pt-3 font-table">
         <dt className="text-ink-soft">Pieces to cut</dt>

@@ -38,7 +38,7 @@ export function SelectionActions() {
     return refused;
   };
   return (
-    <div className="flex min-w-0 items-center gap-2">
+    <div className="flex min-w-0 items-center gap-2 narrow:flex-wrap narrow:gap-y-0">
       {pieces.length > 0 ? <CopyForm ids={pieces} /> : null}
       {pieces.length > 0 ? <MirrorForm ids={pieces} /> : null}
       {pieces.length > 0 ? <AssembleForm ids={pieces} /> : null}

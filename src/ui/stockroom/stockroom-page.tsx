@@ -97,8 +97,8 @@ function EntryTable({ kind, stock }: EntryTableProps) {
   return (
     <>
       <div className="border border-seam bg-leaf">
-        <Table columns={tableColumns(kind)}>
-          <tbody>
+        <Table columns={tableColumns(kind)} className="narrow:block narrow:[&>thead]:hidden">
+          <tbody className="narrow:block">
             {entries.map((entry) => (
               <EntryRow
                 key={entry.id}
@@ -132,9 +132,12 @@ function EntryRow({ kind, entry, onChange, onRemove }: RowProps) {
   const laid = layoutColumns(kind, entry);
   return (
     <>
-      <tr className={`align-top ${laid.length > 0 ? "" : "border-seam border-b"}`}>
+      <tr
+        className={`align-top narrow:flex narrow:flex-wrap narrow:pt-1 ${laid.length > 0 ? "" : "border-seam border-b"}`}
+      >
         {COLUMNS[kind].map((column) => (
           <td key={column.id} className="px-1 py-1" style={{ width: column.width }}>
+            <NarrowLabel words={column.heading} />
             <EntryField
               column={column}
               entry={entry}
@@ -145,17 +148,20 @@ function EntryRow({ kind, entry, onChange, onRemove }: RowProps) {
         ))}
         {sized ? (
           <td className="px-1 py-1" rowSpan={laid.length > 0 ? 2 : 1}>
+            <NarrowLabel
+              words={`Stock sizes: ${SIZE_COLUMNS[kind].map(({ heading }) => heading.toLowerCase()).join(" · ")}`}
+            />
             <Sizes kind={kind} entry={entry} onChange={onChange} />
           </td>
         ) : null}
-        <td className="px-1 py-1">
+        <td className="px-1 py-1 narrow:ml-auto narrow:self-end">
           <Button look="danger" aria-label={`Remove ${entry.name}`} onClick={onRemove}>
             Remove
           </Button>
         </td>
       </tr>
       {laid.length > 0 ? (
-        <tr className="border-seam border-b align-top">
+        <tr className="border-seam border-b align-top narrow:block">
           <td colSpan={COLUMNS[kind].length} className="px-1 pb-2">
             <div className="flex flex-wrap gap-x-2 gap-y-1">
               {laid.map((column) => (
@@ -173,10 +179,19 @@ function EntryRow({ kind, entry, onChange, onRemove }: RowProps) {
               ))}
             </div>
           </td>
-          <td />
+          <td className="narrow:hidden" />
         </tr>
       ) : null}
     </>
+  );
+}
+
+/** The heading of a field where there is no room for a table with its headings on top. */
+function NarrowLabel({ words }: { readonly words: string }) {
+  return (
+    <span aria-hidden className="hidden text-[12px] text-ink-soft narrow:block">
+      {words}
+    </span>
   );
 }
 
