@@ -84,7 +84,10 @@ test("the stages of a job, with their menus and dialogs, and with a piece select
   await expectAccessible(page);
   await page.keyboard.press("Escape");
   await page.getByRole("button", { name: "Jigs" }).click();
-  await page.getByRole("dialog").getByRole("button", { name: /Box frame/ }).click();
+  await page
+    .getByRole("dialog")
+    .getByRole("button", { name: /Box frame/ })
+    .click();
   await expectAccessible(page, OPENED);
   await closeAll(page);
   // What looks for violations finds one: words that are too pale to be read.

@@ -1,10 +1,11 @@
-/** `npm run screenshots`: one current picture of each main view in docs/screenshots/, from the demo data. */
+/** `npm run screenshots`: one current picture of each main view in docs/screenshots/, from the demo data, and those of the guide. */
 import { mkdirSync, rmSync } from "node:fs";
 import path from "node:path";
 import { fileURLToPath } from "node:url";
 import { chromium, type Page } from "@playwright/test";
 import { demoFolder, startApplication } from "../e2e/application";
 import { BROWSER, E2E_PORT } from "../e2e/browser";
+import { follow, GUIDE, guideSteps } from "../e2e/guide";
 
 const root = fileURLToPath(new URL("..", import.meta.url));
 const folder = path.join(root, "docs", "screenshots");
@@ -192,6 +193,19 @@ try {
     await page.screenshot({ path: path.join(folder, `${name}.png`) });
     await page.close();
     console.log(`docs/screenshots/${name}.png`);
+  }
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await page.goto(base);
+  const pictures = path.join(path.dirname(GUIDE), "guide");
+  mkdirSync(pictures, { recursive: true });
+  for (const step of guideSteps()) {
+    if (step.do !== "picture") {
+      await follow(page, step);
+      continue;
+    }
+    await page.waitForTimeout(600);
+    await page.screenshot({ path: path.join(pictures, step.file) });
+    console.log(`docs/guide/${step.file}`);
   }
   await browser.close();
 } finally {

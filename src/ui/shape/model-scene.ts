@@ -122,19 +122,22 @@ export class ModelScene {
 
   /** Replaces what is shown; the view stays, unless there was nothing before. */
   setModel(pieces: readonly ModelPiece[]): void {
-    const fresh = this.drawn === null;
+    const before = this.drawn?.pieces.length ?? null;
+    // A first member that somebody draws leaves the view to the hand that draws on.
+    const fresh = before === null || (before === 0 && pieces.length > 1);
     const meshes = pieces.map(({ mesh }) => mesh);
     const written = this.drawn && rewritten(this.drawn.buffers, meshes);
     if (this.drawn && written) {
-      const { faces, lines, pieces: before } = this.drawn;
+      const { faces, lines } = this.drawn;
       const places = attributeOf(faces, "position");
       for (const [from, to] of written.runs) places.addUpdateRange(3 * from, 3 * (to - from));
       places.needsUpdate = written.runs.length > 0;
       // Made anew when somebody points at a piece.
       faces.geometry.boundingSphere = null;
+      const were = this.drawn.pieces;
       this.drawn = { pieces, buffers: written.buffers, faces, lines };
       const likeBefore = pieces.every((piece, i) => {
-        const one = at(before, i);
+        const one = at(were, i);
         return piece.tint === one.tint && piece.look === one.look && piece.faded === one.faded;
       });
       if (!likeBefore || this.selected.size > 0) this.colour();
