@@ -35,6 +35,8 @@ function generatedPieces(count: number): readonly Piece[] {
         { kind: "plane", slope: slopes[kind % 4] ?? [0, 0] },
         { kind: "plane", slope: slopes[(kind >> 2) % 4] ?? [0, 0] },
       ],
+      holes: [],
+      notches: [],
     };
     return {
       id: `p${i}`,

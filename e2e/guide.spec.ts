@@ -21,7 +21,7 @@ const isCutOff = (page: Page) =>
       [0, 0, 2, copy.height],
       [copy.width - 2, 0, 2, copy.height],
     ] as const;
-    return !hasInk(0, 0, copy.width, copy.height) || edges.some((edge) => hasInk(...edge));
+    return !hasInk(0, 0, copy.width, copy.height) || edges.some(([x, y, width, height]) => hasInk(x, y, width, height));
   });
 
 test.use({ actionTimeout: 8_000 });

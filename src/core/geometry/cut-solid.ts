@@ -20,7 +20,8 @@ export type CutSolid = {
 const ON_PLANE = 1e-7;
 /** mm. Ends of the outline that come this near meet. */
 const MEETING = 1e-5;
-const CUT = "cut";
+/** The name of the face that closes a cut. */
+export const CUT = "cut";
 
 /** Keeps what lies where normal · p ≤ offset; the normal has the length 1. */
 export function cutSolid(solid: Solid, normal: Vec3, offset: number): CutSolid {

@@ -1,5 +1,6 @@
 /** The door of the geometry: vectors, frames, outlines and meshes, without a word of the trade. */
 
+export { type BodySide, carved } from "./carve";
 export { type CutSolid, cutSolid } from "./cut-solid";
 export {
   AT_HOME,

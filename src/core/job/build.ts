@@ -19,6 +19,7 @@ import type { JobInfo } from "./job-info";
 import { type KeySize, KeySizeSchema, type Variant, VariantSchema } from "./key-size";
 import type { ListSetup } from "./list-setup";
 import { type Member, MemberSchema } from "./member";
+import type { MemberWork } from "./member-work";
 import {
   type Between,
   type EdgingChoice,
@@ -45,6 +46,7 @@ export type MemberParts = {
   readonly cardinal?: number;
   readonly material?: string | null;
   readonly when?: string | null;
+  readonly work?: readonly MemberWork[];
   readonly role?: Member["role"];
   readonly look?: Member["look"];
 };
@@ -135,6 +137,7 @@ export function newMember(id: string, line: string, parts: MemberParts): Member 
     cardinal: parts.cardinal ?? 10,
     start: parts.start ?? SQUARE_END,
     end: parts.end ?? SQUARE_END,
+    work: parts.work ?? [],
     role: parts.role ?? "made",
     look: parts.look ?? null,
     leftOut: false,

@@ -14,6 +14,7 @@ import {
 import type { Line, Point } from "./frame";
 import type { Job } from "./job";
 import type { Member } from "./member";
+import { reversedWork } from "./member-work";
 import type { Panel } from "./panel";
 import { mirroredPanel } from "./panel-mirror";
 import { type Axis, mirrored, movedPlace, type PlaceText, plus, termOf, textOf, times } from "./place-text";
@@ -153,9 +154,13 @@ class Copier {
     return made.id;
   }
 
+  private negative(text: string): string {
+    return textOf(times(termOf(text, this.job.info.job.unit), -1));
+  }
+
   private cut(cut: EndCut): EndCut {
-    const negative = (text: string) => textOf(times(termOf(text, this.job.info.job.unit), -1));
-    const own = this.rule.kind === "mirror" ? mirroredCut(cut, this.rule.axis, negative) : cut;
+    const own =
+      this.rule.kind === "mirror" ? mirroredCut(cut, this.rule.axis, (text) => this.negative(text)) : cut;
     const neighbours = neighboursOf(own);
     // Some need their partners at the joint; others may still meet the member that was not copied.
     const gone = neighbours.filter((id) => meetsOf(own) === "ends" && !this.newIds.has(id));
@@ -178,6 +183,10 @@ class Copier {
       roll: flipped ? this.mirroredRoll(member) : member.roll,
       start: flipped ? end : start,
       end: flipped ? start : end,
+      work: member.work.map((one) => {
+        const work = { ...one, id: this.how.newId(one.kind) };
+        return flipped ? reversedWork(work, (text) => this.negative(text)) : work;
+      }),
     };
   }
 

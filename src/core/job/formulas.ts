@@ -9,6 +9,7 @@ import type { Point } from "./frame";
 import type { Job } from "./job";
 import type { KeySize, Variant } from "./key-size";
 import type { Member } from "./member";
+import { withWorkTexts } from "./member-work";
 import type { Panel, Work } from "./panel";
 
 export type ChangeText = (text: string) => string;
@@ -41,6 +42,7 @@ const inMember = (member: Member, change: ChangeText): Member => ({
   when: orNull(member.when, change),
   start: withCutTexts(member.start, change),
   end: withCutTexts(member.end, change),
+  work: member.work.map((one) => withWorkTexts(one, change)),
 });
 
 function inWork(work: Work, change: ChangeText): Work {

@@ -128,6 +128,13 @@ export {
 export { LOOKS, type Look } from "./look";
 export type { Member } from "./member";
 export {
+  MEMBER_FACES,
+  type MemberFace,
+  type MemberHole,
+  type MemberNotch,
+  type MemberWork,
+} from "./member-work";
+export {
   isLink,
   OWN_COLUMN_KINDS,
   type OwnColumn,

@@ -4,6 +4,7 @@ import { role } from "./assembly";
 import { EndCutSchema, memberId } from "./end-cuts";
 import { entity } from "./entity";
 import { look } from "./look";
+import { MemberWorkSchema } from "./member-work";
 import { condition, formulaText, materialName, recordId, shortName } from "./text";
 
 export const MemberSchema = v.object({
@@ -21,6 +22,7 @@ export const MemberSchema = v.object({
   when: condition,
   start: EndCutSchema,
   end: EndCutSchema,
+  work: v.pipe(v.array(MemberWorkSchema), v.maxLength(40)),
   role,
   look,
   leftOut: v.boolean(),
@@ -28,5 +30,5 @@ export const MemberSchema = v.object({
 export type Member = v.InferOutput<typeof MemberSchema>;
 export const members = entity(MemberSchema, {
   // All were always present, made, and had no look of their own.
-  added: { 2: { when: null }, 3: { role: "made", look: null } },
+  added: { 2: { when: null }, 3: { role: "made", look: null }, 10: { work: [] } },
 });

@@ -3,7 +3,7 @@ import { AT_HOME, boxOfPoints, type Frame, type Mesh, type Vec3 } from "../geome
 import { type Assets, type Home, NO_ASSETS } from "../job";
 import { remembersEach } from "../kernel";
 import { meshOfStandIn } from "./bought";
-import { placesOfMember } from "./member-solid";
+import { holePlaces, placesOfMember } from "./member-solid";
 import { placesOfPanel, roundingsOf } from "./panel-solid";
 import { memberSolid, panelSolid, type Shape } from "./shape";
 
@@ -32,7 +32,7 @@ export function featuresOf(shape: Shape, record: string, assets: Assets = NO_ASS
       home: member.home,
       frame: member.frame,
       places: placesOfMember(member),
-      diameters: NONE,
+      diameters: new Map([...holePlaces(member)].map(([name, { diameter }]) => [name, diameter] as const)),
       roundings: NONE,
     }));
   const panel = panelSolid(shape, record);

@@ -31,6 +31,7 @@ export { guideIds } from "./guides";
 export { cutsByRule, type JointRule, type ProposedCut } from "./joints";
 export type { MemberSolid } from "./member";
 export { plainSolidOfMember, solidOfMember } from "./member-solid";
+export { middleOf } from "./member-work";
 export type { PanelSolid } from "./panel";
 export { type OutlineSolid, outlinePolygon } from "./panel-outline";
 export { solidOfPanel } from "./panel-solid";

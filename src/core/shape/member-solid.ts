@@ -4,6 +4,7 @@
  */
 import { kindOf, ridgesOf } from "../ends";
 import {
+  carved,
   type Fineness,
   type Linear,
   type Mesh,
@@ -14,6 +15,7 @@ import {
   ringOf,
   type Solid,
   sharpRing,
+  solidMesh,
   type Vec2,
   type Vec3,
 } from "../geometry";
@@ -22,6 +24,7 @@ import { type SectionProperties, sectionProperties } from "../stockroom";
 import type { EndSide } from "./bar";
 import { endHeight, endSurface, type SolidEnds } from "./ends";
 import type { MemberSolid } from "./member";
+import { bodiesOfWork, type MemberWorkSolid, wallsMet } from "./member-work";
 
 /** How the picture on the desk is drawn: sections at two steps a corner, circles at 32. */
 const PICTURE: Fineness = { step: Math.PI / 4, creases: true };
@@ -49,15 +52,20 @@ function ringsOf(loops: SectionProperties["loops"], fineness: Fineness): readonl
 
 /**
  * A member in its own axes, z along it from its start. Faces: `side 1` and on round its section, `bore 1` and on inside,
- * `start` and `end`; each line by the two faces that meet in it.
+ * `start` and `end`, of each hole its wall, of each notch its floor and wall; each line by the two faces that meet in it.
  */
-export function solidOfMember(solid: SolidEnds, fineness: Fineness): Solid {
-  return prismSolid(
-    ringsOf(sectionProperties(solid.entry.shape).loops, fineness),
+export function solidOfMember(solid: WorkedEnds, fineness: Fineness): Solid {
+  const { shape } = solid.entry;
+  const whole = prismSolid(
+    ringsOf(sectionProperties(shape).loops, fineness),
     endSurface(solid, "start"),
     endSurface(solid, "end"),
   );
+  return solid.work ? bodiesOfWork(solid.work, shape, fineness.step).reduce(carved, whole) : whole;
 }
+
+/** The ends of a member with the work on it, where there is some. */
+export type WorkedEnds = SolidEnds & { readonly work?: MemberWorkSolid | null };
 
 const outerRings = remembersEach<SectionProperties["loops"], readonly Ring[]>();
 
@@ -71,6 +79,8 @@ export function plainSolidOfMember(solid: MemberSolid): Solid | null {
 
 /** The member as the picture shows it, in its home's axes; `sharp`: without the roundings of its section. */
 export function meshOfMember(solid: MemberSolid, sharp = false): Mesh {
+  // Among very many pieces holes are no larger than a point.
+  if (solid.work && !sharp) return placeMesh(solidMesh(solidOfMember(solid, PICTURE)), solid.frame);
   const { loops } = sectionProperties(solid.entry.shape);
   // A saddle follows the section's true outline: beside it there may be nothing that it lies on.
   const flat = sharp && [solid.start, solid.end].every(({ form }) => kindOf(form).faces(form) !== null);
@@ -112,7 +122,27 @@ export function placesOfMember(solid: MemberSolid): ReadonlyMap<string, Vec3> {
       if (place) places.set(`${side}, ${which} point`, place);
     }
   }
+  for (const [name, { at: place }] of holePlaces(solid)) places.set(name, place);
   return places;
+}
+
+/** Where the middles of holes lie on the wall that they enter first, with their diameters. */
+export function holePlaces({
+  work,
+  entry,
+}: MemberSolid): ReadonlyMap<string, { readonly at: Vec3; readonly diameter: number }> {
+  const found = new Map<string, { readonly at: Vec3; readonly diameter: number }>();
+  const numbers = new Map<string, number>();
+  for (const hole of work?.holes ?? []) {
+    const [deep] = wallsMet(entry.shape, hole);
+    const number = (numbers.get(hole.id) ?? 0) + 1;
+    numbers.set(hole.id, number);
+    if (deep === undefined) continue;
+    const { begins, outwards, z, diameter } = hole;
+    const place: Vec3 = [begins[0] - outwards[0] * deep, begins[1] - outwards[1] * deep, z];
+    found.set(`hole ${hole.id} ${number}, middle`, { at: place, diameter });
+  }
+  return found;
 }
 
 /** mm. Points whose heights differ by less stand alike. */

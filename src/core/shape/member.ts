@@ -19,6 +19,7 @@ import type { EndSide, PlacedMember } from "./bar";
 import { endOf, type Others } from "./end-cutters";
 import type { MemberEnd } from "./ends";
 import { type ShapeFault, textFault } from "./fault";
+import { type MemberWorkSolid, resolveWork, workRemarks } from "./member-work";
 
 /** What is needed to read the records of a job beside the job itself. */
 export type Readers = {
@@ -43,6 +44,8 @@ export type MemberSolid = {
   readonly start: MemberEnd;
   readonly end: MemberEnd;
   readonly lengths: MemberLengths;
+  /** Holes and notches; null: none. */
+  readonly work: MemberWorkSolid | null;
   /** What does not keep the member from being cut, but should be looked at. */
   readonly remarks: readonly string[];
   readonly mitreOpen: boolean;
@@ -122,6 +125,10 @@ export function cutMember(
   const between = end.value.z - start.value.z;
   const lengths = lengthsBetween(bar.shape, between, start.value.form, end.value.form);
   if (lengths.cut <= 0) return err({ kind: "endsCross" });
+  const solid = { start: start.value, end: end.value, entry: placed.entry };
+  const work = placed.member.work.length === 0 ? ok(null) : resolveWork(placed.member.work, solid, sizes);
+  if (!work.ok) return work;
+  if (work.value) remarks.push(...workRemarks(work.value, solid, sizes.style));
   return ok({
     member: placed.member,
     home: placed.home,
@@ -131,6 +138,7 @@ export function cutMember(
     start: start.value,
     end: end.value,
     lengths,
+    work: work.value,
     remarks,
     mitreOpen,
   });

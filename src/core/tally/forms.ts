@@ -1,6 +1,7 @@
 /** What a piece is made to: on the integer grid, the same for drawn and for typed-in ones. */
 import type { End } from "../ends";
-import type { PanelEdge } from "../job";
+import type { Vec2 } from "../geometry";
+import type { MemberFace, PanelEdge } from "../job";
 import type { Nm } from "../kernel";
 import type { SectionShape } from "../stockroom";
 
@@ -13,6 +14,36 @@ export type MemberForm = {
   readonly longestNm: Nm;
   readonly shortestNm: Nm;
   readonly ends: readonly [End, End];
+  readonly holes: readonly MemberHoleForm[];
+  readonly notches: readonly MemberNotchForm[];
+};
+
+/**
+ * A hole where it begins on the outer box of the section: `outwards` of it, at `begins` in its plane, and along the member at `z` from
+ * the middle of all that is left of it, so that exchanging the ends turns its sign.
+ */
+export type MemberHoleForm = {
+  readonly outwards: Vec2;
+  readonly begins: readonly [Nm, Nm];
+  readonly z: Nm;
+  /** From the tip of its first end. */
+  readonly fromTip: Nm;
+  /** From the middle of its face. */
+  readonly across: Nm;
+  readonly face: MemberFace;
+  readonly diameterNm: Nm;
+  readonly slotNm: Nm;
+  /** Through all walls: it may be told from the other side as well. */
+  readonly through: boolean;
+};
+
+/** A notch right across one of the ends, from the face that looks `outwards`. */
+export type MemberNotchForm = {
+  readonly end: 0 | 1;
+  readonly face: MemberFace;
+  readonly outwards: Vec2;
+  readonly depthNm: Nm;
+  readonly lengthNm: Nm;
 };
 
 /** The room that a groove takes in a panel, in its own axes (x along the length, y along the width). */

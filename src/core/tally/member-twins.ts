@@ -16,6 +16,17 @@ import {
 import { toRadians } from "../measure";
 import { type PlaneTurn, sectionProperties } from "../stockroom";
 import type { MemberForm } from "./forms";
+import {
+  hasWork,
+  type MemberWorkForm,
+  movedWork,
+  sameCounts,
+  workApart,
+  workNumbers,
+  workSizes,
+  workTwist,
+  workWays,
+} from "./member-work-twins";
 
 export const TWIN_TOLERANCE: Tolerance = {
   lengthNm: LENGTH_TOLERANCE_MM * NM_PER_MM,
@@ -35,16 +46,18 @@ type Ends = MemberForm["ends"];
 
 const turned = (end: End, turn: PlaneTurn): End => kindOf(end).turned(end, turn.rows);
 
-/** The forms that the two ends take under all motions of one handedness. */
-function endForms(
-  { ends }: MemberForm,
-  turns: readonly PlaneTurn[],
-  handedness: Handedness,
-): readonly Ends[] {
-  return turns.map((turn): Ends => {
+type Laid = { readonly ends: Ends; readonly work: MemberWorkForm };
+
+/** The forms that the two ends and the work take under all motions of one handedness. */
+function laidForms(form: MemberForm, turns: readonly PlaneTurn[], handedness: Handedness): readonly Laid[] {
+  const { ends } = form;
+  return turns.map((turn): Laid => {
     const exchange = turn.mirror === (handedness === "proper");
     const [first, second] = exchange ? [ends[1], ends[0]] : ends;
-    return [turned(first, turn), turned(second, turn)];
+    return {
+      ends: [turned(first, turn), turned(second, turn)],
+      work: hasWork(form) ? movedWork(form, turn.rows, exchange) : form,
+    };
   });
 }
 
@@ -74,19 +87,24 @@ export function memberDistance(
   handedness: Handedness,
   tolerance: Tolerance,
 ): number {
+  if (!sameCounts(a, b)) return Number.POSITIVE_INFINITY;
   const length = Math.abs(a.centreNm - b.centreNm) / tolerance.lengthNm;
   const turns = turnsOf(a);
   const ends =
     turns === "round"
       ? roundDistance(a, b, handedness, tolerance)
-      : finiteDistance(endForms(a, turns, handedness), b, tolerance);
+      : finiteDistance(laidForms(a, turns, handedness), b, tolerance);
   return Math.max(length, ends);
 }
 
-function finiteDistance(forms: readonly Ends[], { ends: [p, q] }: MemberForm, tolerance: Tolerance): number {
+function finiteDistance(forms: readonly Laid[], b: MemberForm, tolerance: Tolerance): number {
+  const [p, q] = b.ends;
   let least = Number.POSITIVE_INFINITY;
-  for (const [start, end] of forms)
-    least = Math.min(least, Math.max(endsApart(start, p, tolerance), endsApart(end, q, tolerance)));
+  for (const { ends, work } of forms) {
+    const apart = Math.max(endsApart(ends[0], p, tolerance), endsApart(ends[1], q, tolerance));
+    if (apart >= least) continue;
+    least = Math.min(least, Math.max(apart, hasWork(b) ? workApart(work, b, tolerance) : 0));
+  }
   return least;
 }
 
@@ -105,12 +123,16 @@ const MIRROR_X: PlaneTurn = {
 function roundDistance(a: MemberForm, b: MemberForm, handedness: Handedness, tolerance: Tolerance): number {
   const [p, q] = b.ends;
   let least = Number.POSITIVE_INFINITY;
-  for (const [start, end] of endForms(a, [STAY, MIRROR_X], handedness)) {
-    for (const one of waysOnto(start, p, tolerance)) {
-      for (const other of waysOnto(end, q, tolerance)) {
-        const fixed = Math.max(one.fixed, other.fixed);
-        if (fixed >= least) continue;
-        least = Math.min(least, Math.max(fixed, leastOverTurns([...one.waves, ...other.waves])));
+  for (const { ends, work } of laidForms(a, [STAY, MIRROR_X], handedness)) {
+    const drilled = workWays(work, b, tolerance);
+    for (const one of waysOnto(ends[0], p, tolerance)) {
+      for (const other of waysOnto(ends[1], q, tolerance)) {
+        for (const worked of drilled) {
+          const fixed = Math.max(one.fixed, other.fixed, worked.fixed);
+          if (fixed >= least) continue;
+          const waves = [...one.waves, ...other.waves, ...worked.waves];
+          least = Math.min(least, Math.max(fixed, leastOverTurns(waves)));
+        }
       }
     }
   }
@@ -158,9 +180,9 @@ export function memberOrderKey(form: MemberForm): readonly number[] {
   const turns = turnsOf(form);
   if (turns === "round") {
     const sizes = form.ends.map((end) => kindOf(end).sizes(end)).sort(compareTuples);
-    return [form.centreNm, ...sizes.flat(), Math.abs(turnOf(form))];
+    return [form.centreNm, ...sizes.flat(), Math.abs(turnOf(form)), ...workSizes(form)];
   }
-  const forms = (["proper", "mirrored"] as const).flatMap((handedness) => endForms(form, turns, handedness));
+  const forms = (["proper", "mirrored"] as const).flatMap((handedness) => laidForms(form, turns, handedness));
   return [form.centreNm, ...leastTuple(forms)];
 }
 
@@ -173,7 +195,9 @@ function turnOf({ ends }: MemberForm): number {
 /** The least tuple over proper motions only: tells the two hands apart, for breaking ties between them. */
 export function memberHandKey(form: MemberForm): readonly number[] {
   const turns = turnsOf(form);
-  return turns === "round" ? [Math.sin(turnOf(form))] : leastTuple(endForms(form, turns, "proper"));
+  return turns === "round"
+    ? [Math.sin(turnOf(form)), workTwist(form)]
+    : leastTuple(laidForms(form, turns, "proper"));
 }
 
 function compareTuples(a: readonly number[], b: readonly number[]): number {
@@ -184,7 +208,10 @@ function compareTuples(a: readonly number[], b: readonly number[]): number {
   return a.length - b.length;
 }
 
-function leastTuple(forms: readonly Ends[]): readonly number[] {
-  const tuples = forms.map((ends) => ends.flatMap((end) => kindOf(end).numbers(end)));
+function leastTuple(forms: readonly Laid[]): readonly number[] {
+  const tuples = forms.map(({ ends, work }) => [
+    ...ends.flatMap((end) => kindOf(end).numbers(end)),
+    ...workNumbers(work),
+  ]);
   return at(tuples.sort(compareTuples), 0);
 }

@@ -8,6 +8,7 @@ import type { Tolerance } from "../ends";
 import type { PanelEdge } from "../job";
 import { at } from "../kernel";
 import type { GrooveForm, HoleForm, NotchForm, PanelForm } from "./forms";
+import { allApart } from "./matching";
 import type { Handedness } from "./member-twins";
 import { freeDistance, freeHandKey, freeOrderKey, outlineApart, turnsFreely } from "./outline-twins";
 import { type Motion, moved } from "./panel-motion";
@@ -91,21 +92,6 @@ const holesApart = (a: readonly HoleForm[], b: readonly HoleForm[]) => allApart(
 
 function notchApart(a: NotchForm, b: NotchForm): number {
   return Math.max(...[a.x0 - b.x0, a.x1 - b.x1, a.y0 - b.y0, a.y1 - b.y1].map(Math.abs));
-}
-
-/** Each piece of work with its nearest that is still free. Work stands far apart, so nearest first is the best match. */
-function allApart<T>(a: readonly T[], b: readonly T[], apart: (one: T, other: T) => number): number {
-  const free = [...b];
-  let greatest = 0;
-  for (const one of a) {
-    let best = 0;
-    for (let i = 1; i < free.length; i++) {
-      if (apart(one, at(free, i)) < apart(one, at(free, best))) best = i;
-    }
-    greatest = Math.max(greatest, apart(one, at(free, best)));
-    free.splice(best, 1);
-  }
-  return greatest;
 }
 
 function tupleOf(form: PanelForm): readonly number[] {

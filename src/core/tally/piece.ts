@@ -4,7 +4,7 @@
  */
 import { type End, kindOf } from "../ends";
 import { at, type Nm, SAME_PLACE_MM, toNm } from "../kernel";
-import type { MemberSolid, PanelSolid } from "../shape";
+import { type MemberSolid, middleOf, type PanelSolid } from "../shape";
 import type { CornerForm, Form, GrooveForm, HoleForm, MemberForm, PanelForm } from "./forms";
 import { type Motion, moved } from "./panel-motion";
 
@@ -45,8 +45,38 @@ export function memberForm(solid: MemberSolid): MemberForm {
     longestNm: toNm(solid.lengths.longestEdge),
     shortestNm: toNm(solid.lengths.shortestEdge),
     ends: [snapped(solid.start.form), snapped(solid.end.form)],
+    ...workForm(solid),
   };
 }
+
+function workForm(solid: MemberSolid): Pick<MemberForm, "holes" | "notches"> {
+  const { work } = solid;
+  if (!work) return NO_WORK;
+  const middle = middleOf(solid);
+  return {
+    holes: work.holes.map((hole) => ({
+      outwards: hole.outwards,
+      begins: [toNm(hole.begins[0]), toNm(hole.begins[1])],
+      z: toNm(hole.z - middle),
+      fromTip: toNm(hole.z - work.tips[0]),
+      across: toNm(hole.across),
+      face: hole.face,
+      diameterNm: toNm(hole.diameter),
+      slotNm: toNm(hole.slot),
+      through: hole.walls === "all",
+    })),
+    notches: work.notches.map(({ end, face, outwards, depth, length }) => ({
+      end: end === "start" ? 0 : 1,
+      face,
+      outwards,
+      depthNm: toNm(depth),
+      lengthNm: toNm(length),
+    })),
+  };
+}
+
+/** A member without work on it. */
+export const NO_WORK: Pick<MemberForm, "holes" | "notches"> = { holes: [], notches: [] };
 
 /** Corners that a straight edge merely runs through are none, and an outline that is the whole rectangle is none. */
 function outlineForm({ outline, length, width }: PanelSolid): readonly CornerForm[] | null {

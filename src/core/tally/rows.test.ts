@@ -40,6 +40,8 @@ const member = (
   longestNm: toNm(cut),
   shortestNm: toNm(cut - 80),
   ends: [planeEnd(start), planeEnd(end)],
+  holes: [],
+  notches: [],
 });
 const panel = (length: number, width: number, more: Partial<PanelForm> = {}): PanelForm => ({
   kind: "panel",

@@ -16,6 +16,7 @@ import {
   NEAR_TWIN_LIMIT,
   TWIN_TOLERANCE,
 } from "./member-twins";
+import { hasWork } from "./member-work-twins";
 import { newTallyMemory, type TallyMemory } from "./memory";
 import { panelDistance, panelHandKey, panelOrderKey } from "./panel-twins";
 import type { Piece } from "./piece";
@@ -170,7 +171,7 @@ function bundles(pieces: readonly Piece[], memory: TallyMemory): readonly Bundle
 
 const formText = (form: Form): string =>
   form.kind === "member"
-    ? `${form.centreNm}|${form.cutNm}|${JSON.stringify(form.ends)}`
+    ? `${form.centreNm}|${form.cutNm}|${JSON.stringify(form.ends)}${hasWork(form) ? JSON.stringify([form.holes, form.notches]) : ""}`
     : JSON.stringify(form);
 
 type LinkedSet = { readonly bundles: readonly (readonly Bundle[])[]; readonly parted: boolean };

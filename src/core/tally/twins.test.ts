@@ -42,6 +42,8 @@ function ended(shape: SectionShape, ...ends: readonly [End, End]): MemberForm {
     kind: "member",
     shape,
     ends,
+    holes: [],
+    notches: [],
     centreNm: toNm(lengths.centre),
     cutNm: toNm(lengths.cut),
     longestNm: toNm(lengths.longestEdge),

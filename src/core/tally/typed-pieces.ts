@@ -6,7 +6,7 @@ import { toNm } from "../kernel";
 import type { SectionShape, Stockroom } from "../stockroom";
 import type { Form } from "./forms";
 import { newPiece } from "./new-piece";
-import type { Piece } from "./piece";
+import { NO_WORK, type Piece } from "./piece";
 import { typedEnds } from "./stand";
 
 const byPosition = (a: TypedPiece, b: TypedPiece) => a.position - b.position;
@@ -91,6 +91,7 @@ function typedMemberForm(shape: SectionShape | null, cut: number, ends: ReturnTy
       longestNm: cutNm,
       shortestNm: cutNm,
       ends,
+      ...NO_WORK,
     };
   }
   const beyond = lengthsBetween(shape, 0, ...ends);
@@ -102,5 +103,6 @@ function typedMemberForm(shape: SectionShape | null, cut: number, ends: ReturnTy
     longestNm: toNm(cut - beyond.cut + beyond.longestEdge),
     shortestNm: toNm(cut - beyond.cut + beyond.shortestEdge),
     ends,
+    ...NO_WORK,
   };
 }

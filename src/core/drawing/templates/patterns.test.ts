@@ -27,6 +27,8 @@ function formOf(shape: SectionShape, between: number, ends: readonly [End, End])
     longestNm: toNm(lengths.longestEdge),
     shortestNm: toNm(lengths.shortestEdge),
     ends,
+    holes: [],
+    notches: [],
   };
 }
 
