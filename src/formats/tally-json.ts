@@ -2,7 +2,7 @@
 import { kindOf } from "@/core/ends";
 import type { Job } from "@/core/job";
 import { fromNm } from "@/core/kernel";
-import { type Form, standOfForm, type Tally, type TallyRow } from "@/core/tally";
+import { type Form, type MemberForm, standOfForm, type Tally, type TallyRow } from "@/core/tally";
 
 const EDGES = ["front", "back", "left", "right"] as const;
 
@@ -76,8 +76,35 @@ function ends(form: Form) {
   };
 }
 
+/** Holes from the tip of the first end; `across` from the middle of the face. */
+const memberWork = ({ holes, notches }: MemberForm) => [
+  ...holes.map((hole) => ({
+    kind: "hole" as const,
+    face: hole.face,
+    along: fromNm(hole.fromTip),
+    across: fromNm(hole.across),
+    diameter: fromNm(hole.diameterNm),
+    slot: hole.slotNm > hole.diameterNm ? fromNm(hole.slotNm) : null,
+    walls: hole.through ? ("all" as const) : ("one" as const),
+  })),
+  ...notches.map(({ end, face, depthNm, lengthNm }) => ({
+    kind: "notch" as const,
+    end: end + 1,
+    face,
+    depth: fromNm(depthNm),
+    length: fromNm(lengthNm),
+  })),
+];
+
 function panelFacts(form: Form) {
-  if (form.kind !== "panel") return { grain: null, goodFace: false, outline: null, edging: [], work: [] };
+  if (form.kind !== "panel")
+    return {
+      grain: null,
+      goodFace: false,
+      outline: null,
+      edging: [],
+      work: form.kind === "member" ? memberWork(form) : [],
+    };
   return {
     grain: form.grain,
     goodFace: form.goodFace,

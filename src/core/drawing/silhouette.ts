@@ -104,8 +104,45 @@ function memberItems(
     { kind: "polygon", points: corners, stroke: outline(line), fill: tint, ...picked(pick) },
   ];
   if (tint === "timber") items.push(...grainStrokes(length, height, line));
-  return items;
+  return [...items, ...workItems(form, length, height, line)];
 }
+
+/** Holes as small circles where they are along a bar, notches as what is gone from its corner. */
+function workItems(form: MemberForm, length: number, height: number, line: number): readonly DrawItem[] {
+  const scale = length / fromNm(form.cutNm);
+  const holes = form.holes.map((hole): DrawItem => {
+    const wide = Math.min(height * 0.34, Math.max(1.6 * line, fromNm(hole.slotNm) * scale));
+    const tall = Math.min(height * 0.34, Math.max(1.6 * line, fromNm(hole.diameterNm) * scale));
+    return ellipse([fromNm(hole.fromTip) * scale, height / 2], wide / 2, tall / 2, line);
+  });
+  const notches = form.notches.map(({ end, face, lengthNm }): DrawItem => {
+    const long = Math.min(length * 0.3, Math.max(2 * line, fromNm(lengthNm) * scale));
+    const [x0, x1] = end === 0 ? [0, long] : [length - long, length];
+    const [y0, y1] = face === "bottom" || face === "left" ? [height * 0.6, height] : [0, height * 0.4];
+    return {
+      kind: "polygon",
+      points: [
+        [x0, y0],
+        [x1, y0],
+        [x1, y1],
+        [x0, y1],
+      ],
+      stroke: outline(line * 0.6),
+      fill: "paper",
+    };
+  });
+  return [...holes, ...notches];
+}
+
+const ellipse = ([x, y]: Vec2, wide: number, tall: number, line: number): DrawItem => ({
+  kind: "polygon",
+  points: Array.from({ length: 16 }, (_, i): Vec2 => {
+    const angle = (i * Math.PI) / 8;
+    return [x + wide * Math.cos(angle), y + tall * Math.sin(angle)];
+  }),
+  stroke: outline(line * 0.6),
+  fill: "paper",
+});
 
 function grainStrokes(length: number, height: number, line: number): readonly DrawItem[] {
   if (length < 6 * line) return [];

@@ -17,6 +17,7 @@ import {
   type TallyRow,
 } from "../tally";
 import { fromBothEdges } from "./groove-settings";
+import { memberWorkWords } from "./member-work-words";
 import {
   type Cell,
   type Column,
@@ -81,8 +82,10 @@ function memberNotes(form: MemberForm, style: LengthStyle): readonly string[] {
     const note = kindOf(end).note(end, style);
     return note === null ? [] : [`end ${i + 1} ${note}`];
   });
-  if (stand.kind !== "parallel") return notes;
-  return [`edge ${formatLength(fromNm(form.longestNm), style, LENGTH_TOLERANCE_MM)}`];
+  const write = (mm: number) => formatLength(mm, style, LENGTH_TOLERANCE_MM);
+  const work = memberWorkWords(form, write).map(({ label, value }) => `${label.toLowerCase()}: ${value}`);
+  if (stand.kind !== "parallel") return [...notes, ...work];
+  return [`edge ${write(fromNm(form.longestNm))}`, ...work];
 }
 
 function panelNotes(form: PanelForm, style: LengthStyle, stockroom: Stockroom): readonly string[] {

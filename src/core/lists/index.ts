@@ -10,6 +10,7 @@ export type { ListGround } from "./list-ground";
 export { LIST_STARTS, startList } from "./list-kinds";
 export { handOrderOf } from "./list-rows";
 export { listView } from "./list-view";
+export { memberWorkWords } from "./member-work-words";
 export { createLister, type Lists, listNames, namedTable, ownList } from "./own-list";
 export { pieceText } from "./piece-text";
 export { shapePiecesTable } from "./shape-pieces";

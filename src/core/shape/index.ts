@@ -30,7 +30,7 @@ export { endsAcross, endsOnOthers, freedEnds } from "./free-ends";
 export { guideIds } from "./guides";
 export { cutsByRule, type JointRule, type ProposedCut } from "./joints";
 export type { MemberSolid } from "./member";
-export { plainSolidOfMember, solidOfMember } from "./member-solid";
+export { plainSolidOfMember, solidOfMember, type WorkedEnds } from "./member-solid";
 export { middleOf } from "./member-work";
 export type { PanelSolid } from "./panel";
 export { type OutlineSolid, outlinePolygon } from "./panel-outline";

@@ -1,7 +1,7 @@
 /** The door of the tally. */
 
 export { type AlikeBy, alike } from "./alike";
-export type { CornerForm, Form, GrooveForm, HoleForm, MemberForm, PanelForm } from "./forms";
+export type { CornerForm, Form, GrooveForm, HoleForm, MemberForm, MemberHoleForm, PanelForm } from "./forms";
 export { moveInto, putTogether, splitOff } from "./hand-rows";
 export { indexOfMark, markOf } from "./marks";
 export type { Piece } from "./piece";

@@ -3,7 +3,7 @@
  * from the shape, typed-in ones from rows of a cutting list; from here on both go the same way.
  */
 import { type End, kindOf } from "../ends";
-import { at, type Nm, SAME_PLACE_MM, toNm } from "../kernel";
+import { at, SAME_PLACE_MM, toNm } from "../kernel";
 import { type MemberSolid, middleOf, type PanelSolid } from "../shape";
 import type { CornerForm, Form, GrooveForm, HoleForm, MemberForm, PanelForm } from "./forms";
 import { type Motion, moved } from "./panel-motion";

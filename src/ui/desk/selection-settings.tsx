@@ -22,6 +22,7 @@ import { useDesk, useDeskState } from "./desk-context";
 import { EndSettings } from "./end-settings";
 import { EndsOfMany } from "./ends-of-many";
 import { KeySizeSettings } from "./key-size-settings";
+import { MemberWorkFields } from "./member-work";
 import { MoreSettings } from "./more-settings";
 import { PanelEdges } from "./panel-edges";
 import { PanelOutline } from "./panel-outline";
@@ -160,6 +161,7 @@ function MemberSettings({ members, job }: { readonly members: readonly Member[];
             onChange={(leftOut) => change({ leftOut })}
           />
         </div>
+        <MemberWorkFields members={members} />
         <MoreSettings>
           <TextField
             label="Material (empty: from stock)"

@@ -4,7 +4,7 @@ import { norm2 } from "../../geometry";
 import type { PanelEdge } from "../../job";
 import { at, fromNm, LENGTH_TOLERANCE_MM, type Nm } from "../../kernel";
 import { blankOf } from "../../layout";
-import { fromBothEdges, standWords } from "../../lists";
+import { fromBothEdges, memberWorkWords, standWords } from "../../lists";
 import { formatLength, type LengthStyle } from "../../measure";
 import type { Stockroom } from "../../stockroom";
 import type { HoleForm, MemberForm, PanelForm, TallyRow } from "../../tally";
@@ -53,7 +53,7 @@ function memberFacts(form: MemberForm, write: Write, style: LengthStyle): readon
     const saw = sawWords(end);
     if (saw !== null) facts.push({ label: `Saw, ${at(words, i).toLowerCase()}`, value: saw });
   });
-  return facts;
+  return [...facts, ...memberWorkWords(form, write)];
 }
 
 const isSquare = (end: End) =>

@@ -3,7 +3,7 @@ import { anglesOf, type End, kindOf, tipOf } from "../../ends";
 import { type Frame, ringOf, type Solid, type Vec2 } from "../../geometry";
 import { at, fromNm, LENGTH_TOLERANCE_MM } from "../../kernel";
 import { formatDegrees, formatLength, type LengthStyle } from "../../measure";
-import { solidOfMember } from "../../shape";
+import { solidOfMember, type WorkedEnds } from "../../shape";
 import { type SectionShape, sectionProperties } from "../../stockroom";
 import type { MemberForm } from "../../tally";
 import { type DrawItem, movedBy, rectangle } from "../display";
@@ -43,7 +43,8 @@ function sidesOf(form: MemberForm): readonly Side[] {
   const first: Side = x >= y && x > 1e-9 ? 0 : 1;
   const other: Side = first === 0 ? 1 : 0;
   const curved = form.ends.some((end) => end.kind === "cope");
-  return leansOn(form, other) > 1e-9 || curved ? [first, other] : [first];
+  const worked = form.holes.length + form.notches.length > 0;
+  return leansOn(form, other) > 1e-9 || curved || worked ? [first, other] : [first];
 }
 
 /** How far the axes of both ends lie apart. */
@@ -188,6 +189,37 @@ function sideView(form: MemberForm, shape: SectionShape, asked: SideAsked): Card
   return { items, width: length, height: foot + under + 5.5 };
 }
 
+/** The work of a form where its tips stand there. */
+function workOfForm({ holes, notches }: MemberForm, tips: Vec2): NonNullable<WorkedEnds["work"]> | null {
+  if (holes.length + notches.length === 0) return null;
+  return {
+    tips,
+    holes: holes.map((hole, i) => ({
+      ...hole,
+      id: String(i),
+      begins: [fromNm(hole.begins[0]), fromNm(hole.begins[1])],
+      z: tips[0] + fromNm(hole.fromTip),
+      across: fromNm(hole.across),
+      diameter: fromNm(hole.diameterNm),
+      slot: fromNm(hole.slotNm),
+      walls: hole.through ? "all" : "one",
+    })),
+    notches: notches.map(({ end, face, outwards, depthNm, lengthNm }, i) => {
+      const length = fromNm(lengthNm);
+      const inner = end === 0 ? tips[0] + length : tips[1] - length;
+      return {
+        id: String(i),
+        end: end === 0 ? "start" : "end",
+        face,
+        outwards,
+        depth: fromNm(depthNm),
+        length,
+        inner,
+      };
+    }),
+  };
+}
+
 /** The lines of a member from a side, as drawn at some shift along it. */
 function sidePaths(
   form: MemberForm,
@@ -198,7 +230,12 @@ function sidePaths(
 ): (by: number) => readonly DrawItem[] {
   const [start, end] = form.ends;
   const solid: Solid = solidOfMember(
-    { entry: { shape }, start: { z: 0, form: start }, end: { z: between, form: end } },
+    {
+      entry: { shape },
+      start: { z: 0, form: start },
+      end: { z: between, form: end },
+      work: workOfForm(form, [-tipOf(shape, start), between + tipOf(shape, end)]),
+    },
     {
       step: Math.PI / 24,
       creases: true,
