@@ -37,12 +37,13 @@ const ON_EDGE = 2e-3;
 /** A mesh in which every edge of a triangle on which a corner of another one lies is parted there, so that it can be closed. */
 export function sewn({ vertices, triangles, edges }: Mesh): Mesh {
   const corners = [...new Set(triangles)];
-  const onEdge = (a: number, b: number): number | undefined => {
+  /** `across`: the third corner; one so thin that it lies on the edge itself would be parted for ever. */
+  const onEdge = (a: number, b: number, across: number): number | undefined => {
     const [from, to] = [at(vertices, a), at(vertices, b)];
     const way = subtract(to, from);
     const size = norm(way);
     return corners.find((i) => {
-      if (i === a || i === b) return false;
+      if (i === a || i === b || norm(subtract(at(vertices, i), at(vertices, across))) < ON_EDGE) return false;
       const there: Vec3 = subtract(at(vertices, i), from);
       const along = dot(there, way) / size;
       return along > ON_EDGE && along < size - ON_EDGE && norm(cross(there, way)) / size < ON_EDGE;
@@ -60,13 +61,13 @@ export function sewn({ vertices, triangles, edges }: Mesh): Mesh {
         [b, c, a],
         [c, a, b],
       ] as const
-    ).find(([p, q]) => onEdge(p, q) !== undefined);
+    ).find(([p, q, r]) => onEdge(p, q, r) !== undefined);
     if (!found) {
       parted.push(a, b, c);
       continue;
     }
     const [p, q, r] = found;
-    const on = onEdge(p, q) ?? p;
+    const on = onEdge(p, q, r) ?? p;
     open.push([p, on, r], [on, q, r]);
   }
   return { vertices, triangles: parted, edges };

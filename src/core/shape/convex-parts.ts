@@ -7,6 +7,7 @@ import { kindOf, ridgesOf } from "../ends";
 import {
   cross,
   dot,
+  dot2,
   type Frame,
   type Linear,
   norm,
@@ -112,14 +113,54 @@ export function partsOfMember(solid: MemberSolid): readonly Convex[] {
   ];
   const ridges = [solid.start, solid.end].flatMap(({ form }) => ridgesOf(kindOf(form).faces(form) ?? []));
   const { isRound } = sectionProperties(shape);
-  return sectionCover(shape).flatMap((polygon) => {
-    const plan = withRidges(polygon, ridges);
-    const low = plan.map((p): Vec3 => [p[0], p[1], start(p)]);
-    const high = plan.map((p): Vec3 => [p[0], p[1], end(p)]);
-    return low.every((p, i) => p[2] >= at(high, i)[2])
-      ? []
-      : [{ ...prism(low, high, solid.frame), round: isRound }];
+  return sectionCover(shape)
+    .flatMap((polygon) => notchedPolygons(polygon, solid))
+    .flatMap(({ polygon, from, to }) => {
+      const plan = withRidges(polygon, ridges);
+      const low = plan.map((p): Vec3 => [p[0], p[1], Math.max(from, start(p))]);
+      const high = plan.map((p): Vec3 => [p[0], p[1], Math.min(to, end(p))]);
+      return low.every((p, i) => p[2] >= at(high, i)[2])
+        ? []
+        : [{ ...prism(low, high, solid.frame), round: isRound }];
+    });
+}
+
+type Left = { readonly polygon: Polygon; readonly from: number; readonly to: number };
+
+/** A part of a section, parted where notches cut into it, and from where to where along the member they leave it. */
+function notchedPolygons(polygon: Polygon, { work, entry }: MemberSolid): readonly Left[] {
+  const { boxCentre, extent } = sectionProperties(entry.shape);
+  return (work?.notches ?? []).reduce<readonly Left[]>(
+    (parts, { outwards, depth, inner, end }) => {
+      const top = dot2(boxCentre, outwards) + Math.abs(dot2(extent, outwards)) / 2;
+      const beyond: Linear = { slope: outwards, constant: depth - top };
+      return parts.flatMap((one): readonly Left[] => {
+        const cutBack =
+          end === "start" ? { from: Math.max(one.from, inner) } : { to: Math.min(one.to, inner) };
+        return [
+          { ...one, polygon: below(one.polygon, beyond) },
+          {
+            ...one,
+            ...cutBack,
+            polygon: below(one.polygon, { slope: [-outwards[0], -outwards[1]], constant: top - depth }),
+          },
+        ].filter((left) => left.polygon.length >= 3);
+      });
+    },
+    [{ polygon, from: Number.NEGATIVE_INFINITY, to: Number.POSITIVE_INFINITY }],
+  );
+}
+
+/** The part of a convex polygon where a linear function is at most nought; nothing where it only touches there. */
+function below(polygon: Polygon, level: Linear): Polygon {
+  const part = polygon.flatMap((p, i): readonly Vec2[] => {
+    const q = at(polygon, (i + 1) % polygon.length);
+    const [a, b] = [valueAt(level, p), valueAt(level, q)];
+    const t = a / (a - b);
+    const crossing: Vec2[] = a * b < 0 ? [[p[0] + (q[0] - p[0]) * t, p[1] + (q[1] - p[1]) * t]] : [];
+    return a <= 0 ? [p, ...crossing] : crossing;
   });
+  return part.some((p) => valueAt(level, p) < -1e-9) ? part : [];
 }
 
 /** With the places at which the two planes of an end meet over the border of a polygon. */

@@ -13,9 +13,12 @@ export type MeetFault =
   | "runsAlong"
   | "branchNotRound"
   | "headerNotRound"
-  | "notAllRound";
+  | "notAllRound"
+  | "notSquare"
+  | "notAligned"
+  | "inTheMiddle";
 
-type Meeting = "mitre" | "butt" | "cope" | "past";
+type Meeting = "mitre" | "butt" | "cope" | "notched" | "past";
 
 /** Why an end cannot be cut. Lengths in mm. */
 export type EndFault =
@@ -93,6 +96,9 @@ const MEET_WORDS: Readonly<Record<MeetFault, string>> = {
   runsAlong: "the member that butts runs along this one",
   branchNotRound: "only a round section is coped; butt or mitre this one",
   headerNotRound: "it is not round; butt against it instead",
+  notSquare: "the two do not meet square; butt this one",
+  notAligned: "its section stands turned to the other; butt this one, or turn it",
+  inTheMiddle: "the other stands in the way of its middle alone; butt this one",
   notAllRound:
     "it does not meet it all round: its axis is too far beside that of the other. Move the point or take a smaller section",
 };
@@ -101,6 +107,7 @@ const NO_NEIGHBOUR: Readonly<Record<Meeting, string>> = {
   mitre: "is mitred with a member that does not exist; choose another neighbour",
   butt: "butts against a member that does not exist; choose another neighbour",
   cope: "is coped round a member that does not exist; choose another neighbour",
+  notched: "is notched to a member that does not exist; choose another neighbour",
   past: "runs past a member that does not exist; choose another neighbour",
 };
 
@@ -112,6 +119,8 @@ function cannotMeet(cut: Meeting, name: string): string {
       return `cannot butt against ${name}`;
     case "cope":
       return `cannot be coped round ${name}`;
+    case "notched":
+      return `cannot be notched to fit ${name}`;
     case "past":
       return `cannot run past ${name}`;
     default:

@@ -65,15 +65,26 @@ export function tipsOf({ start, end, entry: { shape } }: SolidEnds): Vec2 {
   return [start.z - tipOf(shape, start.form), end.z + tipOf(shape, end.form)];
 }
 
-/** The work of a member whose ends are cut. */
+/** What an end is cut back to fit up to another member. */
+type Fitted = {
+  readonly side: EndSide;
+  readonly face: MemberFace;
+  readonly depth: number;
+  readonly length: number;
+};
+
+/** The work of a member whose ends are cut; `fitted` comes from how they are cut. */
 export function resolveWork(
   work: readonly MemberWork[],
   ends: SolidEnds,
   sizes: Sizes,
+  fitted: readonly Fitted[] = [],
 ): Result<MemberWorkSolid, ShapeFault> {
   const tips = tipsOf(ends);
   const holes: MemberHoleSolid[] = [];
-  const notches: MemberNotchSolid[] = [];
+  const notches: MemberNotchSolid[] = fitted.map(({ side, face, depth, length }, i) =>
+    notchAt({ id: `fit ${i + 1}`, end: side, face }, depth, length, tips),
+  );
   for (const one of work) {
     if (one.kind === "hole") {
       const found = resolveHoles(one, { tips, shape: ends.entry.shape }, sizes);
@@ -133,9 +144,17 @@ function resolveNotch(notch: MemberNotch, tips: Vec2, sizes: Sizes): Result<Memb
   if (!depth.ok) return err(textFault("notch", depth.problem));
   const length = lengthWith(sizes, notch.length);
   if (!length.ok) return err(textFault("notch", length.problem));
-  const { id, end, face } = notch;
-  const inner = end === "start" ? tips[0] + length.value : tips[1] - length.value;
-  return ok({ id, end, face, outwards: OUTWARDS[face], depth: depth.value, length: length.value, inner });
+  return ok(notchAt(notch, depth.value, length.value, tips));
+}
+
+function notchAt(
+  { id, end, face }: Pick<MemberNotch, "id" | "end" | "face">,
+  depth: number,
+  length: number,
+  [first, last]: Vec2,
+): MemberNotchSolid {
+  const inner = end === "start" ? first + length : last - length;
+  return { id, end, face, outwards: OUTWARDS[face], depth, length, inner };
 }
 
 const flatLoops = remembersEach<SectionProperties["loops"], readonly Polygon[]>();

@@ -16,7 +16,7 @@ import { err, ok, POINT_TOLERANCE_MM, type Result } from "../kernel";
 import { toRadians } from "../measure";
 import { type SectionEntry, type SectionProperties, type Stockroom, sectionProperties } from "../stockroom";
 import type { EndSide, PlacedMember } from "./bar";
-import { endOf, type Others } from "./end-cutters";
+import { endOf, type NotchPart, type Others } from "./end-cutters";
 import type { MemberEnd } from "./ends";
 import { type ShapeFault, textFault } from "./fault";
 import { type MemberWorkSolid, resolveWork, workRemarks } from "./member-work";
@@ -107,6 +107,7 @@ export function cutMember(
   };
   const { bar } = placed;
   const remarks: string[] = [];
+  const fitted: (NotchPart & { readonly side: EndSide })[] = [];
   let mitreOpen = false;
   const cutEnd = (side: EndSide, cut: EndCut) => {
     const joint = side === "start" ? placed.from : placed.to;
@@ -116,6 +117,7 @@ export function cutMember(
       mitreOpen = true;
       remarks.push(`the mitre at its ${side} has a gap: the sections differ. Use a butt cut`);
     }
+    for (const part of result.value.notches ?? []) fitted.push({ ...part, side });
     return ok(result.value.end);
   };
   const start = cutEnd("start", placed.member.start);
@@ -126,7 +128,8 @@ export function cutMember(
   const lengths = lengthsBetween(bar.shape, between, start.value.form, end.value.form);
   if (lengths.cut <= 0) return err({ kind: "endsCross" });
   const solid = { start: start.value, end: end.value, entry: placed.entry };
-  const work = placed.member.work.length === 0 ? ok(null) : resolveWork(placed.member.work, solid, sizes);
+  const plain = placed.member.work.length + fitted.length === 0;
+  const work = plain ? ok(null) : resolveWork(placed.member.work, solid, sizes, fitted);
   if (!work.ok) return work;
   if (work.value) remarks.push(...workRemarks(work.value, solid, sizes.style));
   return ok({

@@ -43,7 +43,9 @@ export type Solids = {
 /** The box round what a member surely fills, with the parts of its section in it. */
 function memberBox(solid: MemberSolid): Box | null {
   if (solid.member.leftOut || solid.member.role === "guide") return null;
-  const parts = sectionParts(solid.entry.shape).flatMap((part) => memberPart(solid, part) ?? []);
+  const parts = sectionParts(solid.entry.shape)
+    .flatMap((part) => notchedParts(solid, part))
+    .flatMap((part) => memberPart(solid, part) ?? []);
   if (parts.length === 0) return null;
   const { boxCentre, extent } = sectionProperties(solid.entry.shape);
   const side = (axis: 0 | 1, sign: 1 | -1) => boxCentre[axis] + (sign * extent[axis]) / 2;
@@ -69,8 +71,52 @@ const ROUND: readonly Vec2[] = [-1, -0.5, 0, 0.5, 1].flatMap((t): Vec2[] => [
   [1, t],
 ]);
 
+/** A part of a section, and from where to where along the member its notches leave it. */
+type Left = SectionPart & { readonly from: number; readonly to: number };
+
+/** A part of a section, parted where notches cut into it. */
+function notchedParts({ work, entry }: MemberSolid, part: SectionPart): readonly Left[] {
+  const whole: Left = { ...part, from: Number.NEGATIVE_INFINITY, to: Number.POSITIVE_INFINITY };
+  if (!work || part.turn !== 0) return [whole];
+  const { boxCentre, extent } = sectionProperties(entry.shape);
+  return work.notches.reduce<readonly Left[]>(
+    (parts, { outwards, depth, inner, end }) => {
+      const axis = outwards[0] === 0 ? 1 : 0;
+      const sign = outwards[axis] > 0 ? 1 : -1;
+      // How far out along the face that it is cut from: from this level on it is cut back.
+      const level = sign * boxCentre[axis] + extent[axis] / 2 - depth;
+      return parts.flatMap((one): readonly Left[] => {
+        const [low, high] = [
+          sign * one.middle[axis] - one.half[axis],
+          sign * one.middle[axis] + one.half[axis],
+        ];
+        const cutBack = (a: number, b: number): Left => {
+          const across = (pair: Vec2, value: number): Vec2 =>
+            axis === 0 ? [value, pair[1]] : [pair[0], value];
+          return {
+            ...one,
+            middle: across(one.middle, (sign * (a + b)) / 2),
+            half: across(one.half, (b - a) / 2),
+          };
+        };
+        const shortened = (left: Left): Left =>
+          end === "start"
+            ? { ...left, from: Math.max(left.from, inner) }
+            : { ...left, to: Math.min(left.to, inner) };
+        if (high <= level + 1e-9) return [one];
+        if (low >= level - 1e-9) return [shortened(one)];
+        return [cutBack(low, level), shortened(cutBack(level, high))];
+      });
+    },
+    [whole],
+  );
+}
+
 /** One part of a section, as long as all of it is there between the two cuts; null: nowhere. */
-function memberPart({ start, end, entry }: MemberSolid, { middle, half, turn }: SectionPart): BoxPart | null {
+function memberPart(
+  { start, end, entry }: MemberSolid,
+  { middle, half, turn, from: least, to: most }: Left,
+): BoxPart | null {
   const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
   const isOfPlanes = ({ form }: MemberEnd) => kindOf(form).faces(form) !== null;
   const looked = isOfPlanes(start) && isOfPlanes(end) ? CORNERS : ROUND;
@@ -78,8 +124,8 @@ function memberPart({ start, end, entry }: MemberSolid, { middle, half, turn }: 
     const [x, y] = [s * half[0], t * half[1]];
     return [middle[0] + x * cos - y * sin, middle[1] + x * sin + y * cos];
   });
-  const from = Math.max(...points.map(endHeight("start", start, entry.shape)));
-  const to = Math.min(...points.map(endHeight("end", end, entry.shape)));
+  const from = Math.max(least, ...points.map(endHeight("start", start, entry.shape)));
+  const to = Math.min(most, ...points.map(endHeight("end", end, entry.shape)));
   if (to - from <= TOUCH_MM) return null;
   // In axes that are turned with the part.
   const [mx, my] = [middle[0] * cos + middle[1] * sin, -middle[0] * sin + middle[1] * cos];

@@ -27,7 +27,7 @@ export {
   usableRack,
 } from "./rack";
 export { parseSectionName } from "./section-name";
-export { type SectionPart, sectionParts } from "./section-parts";
+export { type SectionPart, sectionParts, sectionRooms } from "./section-parts";
 export {
   type PlaneTurn,
   type SectionKind,

@@ -92,6 +92,41 @@ function partsOf(shape: SectionShape): readonly SectionPart[] {
   }
 }
 
+/** A rectangle by two corners, in the section's axes from its centroid. */
+export type SectionRoom = { readonly from: Vec2; readonly to: Vec2 };
+
+/**
+ * Rectangles that together hold the whole section, fillets as squares: what a member beside it must keep clear of. Of an open section
+ * its legs, web and flanges; of others the box round it.
+ */
+export function sectionRooms(shape: SectionShape): readonly SectionRoom[] {
+  const { boxCentre, extent } = sectionProperties(shape);
+  const [x0, y0] = [boxCentre[0] - extent[0] / 2, boxCentre[1] - extent[1] / 2];
+  const room = (a: Vec2, b: Vec2): SectionRoom => ({
+    from: [x0 + a[0], y0 + a[1]],
+    to: [x0 + b[0], y0 + b[1]],
+  });
+  switch (shape.kind) {
+    case "equalAngle":
+    case "unequalAngle": {
+      const [legX, legY, t] = shape.size;
+      const fillet = t + shape.rootRadius;
+      return [room([0, 0], [legX, t]), room([0, 0], [t, legY]), room([0, 0], [fillet, fillet])];
+    }
+    case "channel":
+    case "tee":
+    case "beam": {
+      const [h, b, web, flange] = shape.size;
+      const middle = shape.kind === "channel" ? 0 : (b - web) / 2;
+      const flanges = [room([0, h - flange], [b, h])];
+      if (shape.kind !== "tee") flanges.push(room([0, 0], [b, flange]));
+      return [room([middle, 0], [middle + web, h]), ...flanges];
+    }
+    default:
+      return [room([0, 0], extent)];
+  }
+}
+
 /** Rectangles inside a disc whose union leaves little of it. */
 const discParts = (radius: number): readonly SectionPart[] =>
   [15, 30, 45, 60, 75].map((degrees): SectionPart => {

@@ -72,6 +72,10 @@ const OFFERS: Readonly<Record<Offer, FirstCut>> = {
     label: "cope round",
     make: (first) => (first ? { kind: "cope", neighbour: first, gap: "0", curve: "surface" } : null),
   },
+  notched: {
+    label: "notch to fit",
+    make: (first) => (first ? { kind: "notched", neighbour: first, gap: "0" } : null),
+  },
   level: alone("level"),
   angled: alone("angled"),
   pointed: alone("pointed"),

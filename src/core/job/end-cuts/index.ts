@@ -11,6 +11,7 @@ import { DoubleMitreSchema, doubleMitre } from "./double-mitre";
 import type { CutText, EndCutKind, MemberId } from "./kind";
 import { LevelSchema, level } from "./level";
 import { MitreSchema, mitre } from "./mitre";
+import { NotchedSchema, notched } from "./notched";
 import { PointedSchema, pointed } from "./pointed";
 import { SquareSchema, square } from "./square";
 
@@ -23,6 +24,7 @@ export const EndCutSchema = v.variant("kind", [
   DoubleMitreSchema,
   ButtSchema,
   CopeSchema,
+  NotchedSchema,
   LevelSchema,
   AngledSchema,
   PointedSchema,
@@ -37,6 +39,7 @@ const KINDS: { readonly [K in EndCutName]: EndCutKind<EndCutOf<K>, EndCut> } = {
   doubleMitre,
   butt,
   cope,
+  notched,
   level,
   angled,
   pointed,

@@ -1,6 +1,6 @@
 /** What a cutter of ends is given, and what it gives. */
 import type { Vec3 } from "../../geometry";
-import { type EndCut, lengthWith, type Sizes } from "../../job";
+import { type EndCut, lengthWith, type MemberFace, type Sizes } from "../../job";
 import { err, ok, type Result } from "../../kernel";
 import type { EndSide, PlacedMember } from "../bar";
 import type { MemberEnd } from "../ends";
@@ -18,8 +18,15 @@ export type EndGround = {
   readonly sizes: Sizes;
 };
 
-/** `open`: a mitre at which the two outlines do not fall on one another. */
-export type CutEnd = { readonly end: MemberEnd; readonly open: boolean };
+/** What is cut back on one side of an end: so deep from a face, so long from the tip. */
+export type NotchPart = { readonly face: MemberFace; readonly depth: number; readonly length: number };
+
+/** `open`: a mitre at which the two outlines do not fall on one another. `notches`: what is cut back beside it. */
+export type CutEnd = {
+  readonly end: MemberEnd;
+  readonly open: boolean;
+  readonly notches?: readonly NotchPart[];
+};
 
 /** Makes the end of a member from one kind of cut. */
 export type Cutter<C extends EndCut> = (cut: C, ground: EndGround) => Result<CutEnd, EndFault>;

@@ -8,9 +8,10 @@ import type { CutEnd, Cutter, EndGround } from "./cutter";
 import { angled, pointed } from "./free";
 import { level } from "./level";
 import { doubleMitre, mitre } from "./mitre";
+import { notched } from "./notched";
 import { square } from "./square";
 
-export type { Others } from "./cutter";
+export type { NotchPart, Others } from "./cutter";
 
 const CUTTERS: { readonly [K in EndCutName]: Cutter<EndCutOf<K>> } = {
   square,
@@ -18,6 +19,7 @@ const CUTTERS: { readonly [K in EndCutName]: Cutter<EndCutOf<K>> } = {
   doubleMitre,
   butt,
   cope,
+  notched,
   level,
   angled,
   pointed,
