@@ -16,6 +16,7 @@ import { pottingBench } from "../demo/potting-bench";
 import { seedPacketCabinet } from "../demo/seed-packet-cabinet";
 import { shelfBrackets } from "../demo/shelf-brackets";
 import { demoStockroom } from "../demo/stockroom";
+import { actionTable } from "./actions";
 import { barTable } from "./bars";
 import { generatedJob } from "./generated";
 import { lineTable } from "./lines";
@@ -156,5 +157,6 @@ if (part === "kernel") await (await import("./kernel")).kernelTable(stockroom, t
 if (part === "page") await (await import("./page")).pageTable(timed, median);
 if (part === undefined || part === "lines") lineTable(stockroom, timed, median);
 if (part === undefined || part === "pages") pageTable(stockroom, timed, median);
+if (part === undefined || part === "actions") actionTable();
 if (part === undefined || part === "sheets") sheetTable();
 if (part === undefined || part === "nesting") shapeTable();

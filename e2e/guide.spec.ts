@@ -21,7 +21,10 @@ const isCutOff = (page: Page) =>
       [0, 0, 2, copy.height],
       [copy.width - 2, 0, 2, copy.height],
     ] as const;
-    return !hasInk(0, 0, copy.width, copy.height) || edges.some(([x, y, width, height]) => hasInk(x, y, width, height));
+    return (
+      !hasInk(0, 0, copy.width, copy.height) ||
+      edges.some(([x, y, width, height]) => hasInk(x, y, width, height))
+    );
   });
 
 test.use({ actionTimeout: 8_000 });
@@ -41,7 +44,6 @@ test("the guide leads from nothing to a frame that is cut, priced and printed", 
     });
   }
   await saved(page);
-  console.log(`guide: ${steps.length} steps`);
   // Legs 780 less the 40 of the ring on them, rails as wide and deep as was asked, and the price of whole bars.
   expect(papers).toMatch(/Top rail\s+2\s/);
   expect(papers).toContain("1400");

@@ -51,7 +51,7 @@ export type MemberWorkSolid = {
   readonly tips: Vec2;
 };
 
-export const OUTWARDS: Readonly<Record<MemberFace, Vec2>> = {
+const OUTWARDS: Readonly<Record<MemberFace, Vec2>> = {
   top: [0, 1],
   bottom: [0, -1],
   right: [1, 0],
@@ -61,7 +61,7 @@ export const OUTWARDS: Readonly<Record<MemberFace, Vec2>> = {
 const MOST_HOLES = 500;
 
 /** Where the tips of a member's ends stand. */
-export function tipsOf({ start, end, entry: { shape } }: SolidEnds): Vec2 {
+function tipsOf({ start, end, entry: { shape } }: SolidEnds): Vec2 {
   return [start.z - tipOf(shape, start.form), end.z + tipOf(shape, end.form)];
 }
 
