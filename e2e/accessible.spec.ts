@@ -22,7 +22,7 @@ async function expectAccessibleMenus(page: Page, seen: Set<string>): Promise<voi
   );
   for (let i = 0; i < (await triggers.count()); i++) {
     const trigger = triggers.nth(i);
-    const name = ((await trigger.getAttribute("aria-label")) ?? (await trigger.innerText())).trim();
+    const name = ((await trigger.getAttribute("aria-label")) ?? (await trigger.textContent()) ?? "").trim();
     // Figures of the buying list open one dialog each, all made alike.
     const kind = /^[\d.,]+$/.test(name) ? "a figure" : name;
     if (seen.has(kind) || !(await trigger.isEnabled())) continue;

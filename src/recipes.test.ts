@@ -37,6 +37,13 @@ const TRIALS: readonly (readonly [heading: string, name: string, file: string, f
       'const WorkSchema = v.variant("kind", [v.object({ id: recordId, kind: v.literal("trialWork") }), ',
     ],
     [
+      "A kind of work on members",
+      "trialMemberWork",
+      "src/core/job/member-work.ts",
+      'export const MemberWorkSchema = v.variant("kind", [',
+      'export const MemberWorkSchema = v.variant("kind", [v.object({ id: recordId, kind: v.literal("trialMemberWork") }), ',
+    ],
+    [
       "A kind of layout",
       "trialLayout",
       "src/core/layout/types.ts",
