@@ -207,6 +207,19 @@ function momentsOf({ vertices, triangles }: Mesh): readonly number[] {
 const expectedNear = (value: number) =>
   expect.closeTo(value, Math.min(0, 6 - Math.ceil(Math.log10(Math.abs(value) + 1))));
 
+it("holes that stand a little apart are told as what they are", () => {
+  const { checks } = resultsOf(jobOf("square", [hole("top", "100")], [hole("top", "101")]), stockroom).tally;
+  expect(checks.map(({ message }) => message)).toEqual([
+    expect.stringMatching(
+      /^Marks A and B: the same length 500 mm, but their holes or notches differ by less than /,
+    ),
+  ]);
+  // Farther apart than a slip they are meant.
+  expect(
+    resultsOf(jobOf("square", [hole("top", "100")], [hole("top", "140")]), stockroom).tally.checks,
+  ).toEqual([]);
+});
+
 describe("copies", () => {
   const faces = ["top", "bottom", "left", "right"] as const;
   const works = fc.array(

@@ -17,7 +17,9 @@ import {
 } from "../kernel";
 import { type LengthStyle, sayDifference, sayLength, saySizes } from "../measure";
 import type { Shape } from "../shape";
-import { NEAR_TWIN_LIMIT } from "./member-twins";
+import type { MemberForm } from "./forms";
+import { type Handedness, memberDistance, NEAR_TWIN_LIMIT, TWIN_TOLERANCE } from "./member-twins";
+import { hasWork } from "./member-work-twins";
 import { causeOf } from "./near-causes";
 import type { TallyRow } from "./row";
 import { eitherDistance, stockKeyOf } from "./rows";
@@ -180,6 +182,12 @@ function differenceWords(a: TallyRow, b: TallyRow, style: LengthStyle): string {
     if (la !== lb) return `${counted(a, String(la))}, ${counted(b, String(lb))}`;
     const [fineA, fineB] = [fa, fb].map((form) => sayDifference(fromNm(form.cutNm), style));
     if (fineA !== fineB) return `${counted(a, String(fineA))}, ${counted(b, String(fineB))}`;
+    // With the same ends and sizes it is their work that stands a little apart.
+    const bare = (form: MemberForm): MemberForm => ({ ...form, holes: [], notches: [] });
+    const alike = (handedness: Handedness) =>
+      memberDistance(bare(fa), bare(fb), handedness, TWIN_TOLERANCE) <= 1;
+    if (hasWork(fa) && (alike("proper") || alike("mirrored")))
+      return `the same length ${la}, but their holes or notches differ by less than ${sayLength(NEAR_TWIN_LENGTH_MM, style)}`;
     return `the same length ${la}, but their end angles differ by less than ${NEAR_TWIN_ANGLE_DEG}°`;
   }
   if (fa.kind === "panel" && fb.kind === "panel") {
