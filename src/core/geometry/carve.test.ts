@@ -3,6 +3,7 @@ import fc from "fast-check";
 import Module from "manifold-3d";
 import { beforeAll, describe, expect, it } from "vitest";
 import { at } from "../kernel";
+import { lawRuns } from "../kernel/law-runs.fixture";
 import { type SectionShape, sectionProperties } from "../stockroom";
 import { type BodySide, carved, levelEnd, prismSolid, ringOf, type Solid, solidMesh, type Vec3 } from ".";
 import { manifoldOf } from "./manifold.fixture";
@@ -94,7 +95,7 @@ describe("a carved solid", () => {
         const left = manifoldOf(kernel, solidMesh(solid)).subtract(other).volume();
         expect(volume(carved(solid, box(from, to)))).toBeCloseTo(left, 0);
       }),
-      { numRuns: 60 },
+      { numRuns: lawRuns(40) },
     );
   });
 });

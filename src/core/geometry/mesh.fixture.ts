@@ -49,12 +49,19 @@ export function sewn({ vertices, triangles, edges }: Mesh): Mesh {
       return along > ON_EDGE && along < size - ON_EDGE && norm(cross(there, way)) / size < ON_EDGE;
     });
   };
+  const isLine = (a: number, b: number, c: number): boolean => {
+    const [p, q, r] = [at(vertices, a), at(vertices, b), at(vertices, c)];
+    const longest = Math.max(norm(subtract(q, p)), norm(subtract(r, q)), norm(subtract(p, r)));
+    return norm(cross(subtract(q, p), subtract(r, p))) <= ON_EDGE * longest;
+  };
   const parted: number[] = [];
   const open: (readonly [number, number, number])[] = [];
   for (let i = 0; i < triangles.length; i += 3)
     open.push([at(triangles, i), at(triangles, i + 1), at(triangles, i + 2)]);
   for (let triangle = open.pop(); triangle; triangle = open.pop()) {
     const [a, b, c] = triangle;
+    // One that is no wider than a line would be parted for ever; the triangles beside it are parted at its corners.
+    if (isLine(a, b, c)) continue;
     const found = (
       [
         [a, b, c],

@@ -1,10 +1,11 @@
-/** Members that are notched to fit: another kernel (manifold-3d) finds no room that both fill, and how near they come. */
+/** Members that are notched to fit: no place that is tried in the one, by rays through its mesh, lies in the other too; and how near they come. */
 import fc from "fast-check";
-import Module from "manifold-3d";
-import { beforeAll, describe, expect, it } from "vitest";
-import { placeMesh, solidMesh } from "../geometry";
-import { manifoldOf } from "../geometry/manifold.fixture";
+import { describe, expect, it } from "vitest";
+import { type Mesh, placeMesh, solidMesh, type Vec3 } from "../geometry";
+import { cross, dot, subtract } from "../geometry/vector";
 import { newJob } from "../job";
+import { seededRandom } from "../kernel";
+import { lawRuns } from "../kernel/law-runs.fixture";
 import { resultsOf, STOCK_DATA } from "../pipeline.fixture";
 import { type SectionShape, stockroomOf } from "../stockroom";
 import { memberSolid, partsOfMember, type Shape, solidOfMember } from ".";
@@ -52,28 +53,50 @@ const joint = (
   return resultsOf(job, stockroom);
 };
 
-let kernel: Awaited<ReturnType<typeof Module>>;
-beforeAll(async () => {
-  kernel = await Module();
-  kernel.setup();
-});
-
-const solid = (shape: Shape, id: string) => {
+const meshOfMember = (shape: Shape, id: string): Mesh => {
   const member = memberSolid(shape, id);
   if (!member) throw new Error(`${id}: ${JSON.stringify(shape.uncomputed)}`);
-  return manifoldOf(kernel, placeMesh(solidMesh(solidOfMember(member, { step: Math.PI / 4 })), member.frame));
+  return placeMesh(solidMesh(solidOfMember(member, { step: Math.PI / 8 })), member.frame);
 };
-/** How much of the room of the one the other fills as well. */
-const shared = (shape: Shape, by: readonly [number, number, number] = [0, 0, 0]) =>
-  solid(shape, "branch")
-    .intersect(solid(shape, "header").translate([...by]))
-    .volume();
+
+/** How often a ray from a point along a slanting direction goes through a mesh: an odd number within it. */
+function isWithin({ vertices, triangles }: Mesh, point: Vec3): boolean {
+  const ray: Vec3 = [0.3571, 0.6113, 0.7064];
+  let times = 0;
+  for (let i = 0; i < triangles.length; i += 3) {
+    const [a, b, c] = [0, 1, 2].map((k) => vertices[triangles[i + k] ?? 0]) as [Vec3, Vec3, Vec3];
+    const [u, v, from] = [subtract(b, a), subtract(c, a), subtract(point, a)];
+    const p = cross(ray, v);
+    const size = dot(u, p);
+    if (Math.abs(size) < 1e-12) continue;
+    const s = dot(from, p) / size;
+    const q = cross(from, u);
+    const t = dot(ray, q) / size;
+    if (s >= 0 && t >= 0 && s + t <= 1 && dot(v, q) / size > 0) times++;
+  }
+  return times % 2 === 1;
+}
+
+/** How many of the places that a header fills round the joint the branch fills as well, the header moved a little. */
+function shared(shape: Shape, by: Vec3 = [0, 0, 0]): number {
+  const [branch, header] = [meshOfMember(shape, "branch"), meshOfMember(shape, "header")];
+  const random = seededRandom(7);
+  let [found, tried] = [0, 0];
+  for (let i = 0; i < 2500; i++) {
+    const place: Vec3 = [random.next() * 130 - 65, random.next() * 110 - 55, random.next() * 130 - 65];
+    if (!isWithin(header, subtract(place, by))) continue;
+    tried++;
+    if (isWithin(branch, place)) found++;
+  }
+  expect(tried).toBeGreaterThan(20);
+  return found;
+}
 
 describe("notched to fit", () => {
   it("an angle runs into an angle: the leg that the other's leg is in the way of is cut back by it", () => {
     // Legs of 40 × 4 with a fillet of 6: the lower leg gives way to the whole of the other's, and to its fillet.
     const { shape, tally } = joint("angle", "angle");
-    expect(shared(shape)).toBeLessThan(0.5);
+    expect(shared(shape)).toBe(0);
     expect(
       memberSolid(shape, "branch")?.work?.notches.map(({ face, depth, length }) => [face, depth, length]),
     ).toEqual([
@@ -94,7 +117,7 @@ describe("notched to fit", () => {
       ["top", 8, 39],
       ["bottom", 8, 39],
     ]);
-    expect(shared(shape)).toBeLessThan(0.5);
+    expect(shared(shape)).toBe(0);
   });
 
   it("nothing is filled twice, with any sections, turns and heights, and a gap keeps them apart by as much", () => {
@@ -121,7 +144,7 @@ describe("notched to fit", () => {
             return;
           }
           fitted++;
-          expect(shared(shape)).toBeLessThan(0.5);
+          expect(shared(shape)).toBe(0);
           const apart = joint(header, branch, { ...parts, gap: "3" }).shape;
           if (!memberSolid(apart, "branch")) return;
           for (const by of [
@@ -130,12 +153,12 @@ describe("notched to fit", () => {
             [0, 0, -2.9],
             [-2, 0, 2],
           ] as const)
-            expect(shared(apart, by)).toBeLessThan(0.5);
+            expect(shared(apart, by)).toBe(0);
         },
       ),
-      { numRuns: 25 },
+      { numRuns: lawRuns(10) },
     );
-    expect(fitted).toBeGreaterThan(12);
+    expect(fitted).toBeGreaterThan(2);
   });
 
   it("against a box it is a butt; turned, or beside the other, it is refused", () => {
