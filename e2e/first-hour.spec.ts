@@ -91,9 +91,38 @@ test("by keyboard alone the frame is drawn, the focus is never lost, and a jig n
   await does.press("Escape");
   await does.press("Escape");
   await expect(page.getByRole("button", { name: "Draw members" })).toBeFocused();
+  // The rails in the list, the last one with Shift: all of them.
+  await does.reach(/Rail ?P1–P2/, "Shift+Tab");
+  await does.press("Enter");
+  await does.reach(/Rail ?P4–P1/);
+  await does.press("Shift+Enter");
+  await does.reach("Legs");
+  await does.press("Enter");
+  await does.reach("Draw legs");
+  await does.press("Enter");
   await saved(page);
-  expect(await tallyRows(page)).toEqual(["Rail 2 1000", "Rail 2 500"]);
-  expectAtMost("ring of four members, by keyboard", does.count, 160);
+  await does.reach("Draw members", "Shift+Tab");
+  await does.press("Enter");
+  await does.reach("Name", "Shift+Tab");
+  await does.type("Low rail");
+  await does.press("Enter");
+  await does.reach("From");
+  await does.type("0; 0; 180");
+  await does.press("Enter");
+  await does.reach("Opposite corner");
+  await does.type("960; 460; 180");
+  await does.press("Enter");
+  await does.press("Escape");
+  await does.press("Escape");
+  await saved(page);
+  expect(await tallyRows(page)).toEqual([
+    "Rail 2 1000",
+    "Low rail 2 920",
+    "Leg 4 810",
+    "Rail 2 500",
+    "Low rail 2 420",
+  ]);
+  expectAtMost("frame of twelve members, by keyboard (keys)", does.count, 320);
 
   await newJob(page, "HL-485");
   const jig = new Keys(page);
@@ -107,7 +136,23 @@ test("by keyboard alone the frame is drawn, the focus is never lost, and a jig n
   await expect(page.getByRole("dialog")).toHaveCount(0);
   await saved(page);
   expect(await tallyRows(page)).toEqual(expect.arrayContaining(["Leg 4 810"]));
-  expectAtMost("frame, from a jig by keyboard", jig.count, 80);
+  expectAtMost("frame, from a jig by keyboard (keys)", jig.count, 80);
+
+  await newJob(page, "HL-486");
+  const cabinet = new Keys(page);
+  await cabinet.reach(/^A cabinet/);
+  await cabinet.press("Enter");
+  await expect(page.getByRole("dialog")).toBeVisible();
+  await cabinet.reach("Overall width");
+  await cabinet.type("800");
+  await cabinet.reach("Overall height");
+  await cabinet.type("900");
+  await cabinet.reach("Insert");
+  await cabinet.press("Enter");
+  await expect(page.getByRole("dialog")).toHaveCount(0);
+  await saved(page);
+  expect((await tallyRows(page)).length).toBeGreaterThan(3);
+  expectAtMost("cabinet, from a jig by keyboard (keys)", cabinet.count, 100);
 });
 
 test("holes and notches of several members at once, in list and picture; ends notched to fit", async ({

@@ -161,7 +161,7 @@ function AssemblyEntry({ assembly }: { readonly assembly: Assembly }) {
       label="Bought as"
       value={assembly.entry ?? ""}
       choices={[
-        { value: "", label: "no bought part: price missing" },
+        { value: "", label: "none (price missing)" },
         ...bought
           .filter(({ measure }) => measure === "each")
           .map(({ id, name }) => ({ value: id, label: name })),
