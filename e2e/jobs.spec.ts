@@ -138,7 +138,7 @@ test("an edit that cannot be sent is kept and sent later", async ({ page }) => {
 test("the stockroom: a price taken away makes totals incomplete, put back it counts", async ({ page }) => {
   await page.goto("/stockroom");
   await page.getByRole("tab", { name: "Bought parts" }).click();
-  const price = page.getByRole("textbox", { name: "Price (each, box or m) of Castor 80 mm with brake" });
+  const price = page.getByRole("textbox", { name: "Price of Castor 80 mm with brake" });
   await expect(price).toHaveValue("7.9");
   await expectAccessible(page);
   await price.fill("");

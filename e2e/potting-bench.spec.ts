@@ -37,13 +37,17 @@ test("a wider potting bench: flagged rows, outdated layouts, new totals, PDF and
   await expect(row(page, "D")).not.toContainText("was");
   await expect(page.getByText(/rows changed/)).toBeVisible();
 
-  await expect(page.getByRole("button", { name: /^Layout/ })).toContainText("outdated");
+  await expect(
+    page.getByRole("navigation", { name: "Stages" }).getByRole("button", { name: /^Layout/ }),
+  ).toContainText("outdated");
   await openStage(page, "Layout");
   await expect(page.getByText(/^Outdated \(made from revision/)).toBeVisible();
   await page.getByRole("button", { name: "Lay out all" }).click();
   await expect(page.getByText(/^Outdated \(made from revision/)).toBeHidden({ timeout: 60_000 });
   await expect(page.getByRole("button", { name: "Lay out all" })).toBeEnabled({ timeout: 60_000 });
-  await expect(page.getByRole("button", { name: /^Layout/ })).not.toContainText("outdated");
+  await expect(
+    page.getByRole("navigation", { name: "Stages" }).getByRole("button", { name: /^Layout/ }),
+  ).not.toContainText("outdated");
   // Six lengths of tube, six stop settings; the order folds out under the bars.
   await page.getByText(/cuts at 6 stop settings/).click();
   await expect(page.getByRole("row", { name: /^Mitre saw, bench 1500 A 45 \/ 45, opposed/ })).toBeVisible();
