@@ -205,9 +205,9 @@ test("pages that were put out say what changed since, with the values before and
   await openStage(page, "Shape");
   await setField(page, "width", "1600");
   await openStage(page, "Drawings");
-  await expect(since.getByRole("button", { name: "Size 1380 1580" })).toBeVisible();
+  await expect(since.getByRole("button", { name: "Size 1580 (was 1380, +200)" })).toBeVisible();
   await expect(pages.getByText("Changed since put out").first()).toBeVisible();
-  await since.getByRole("button", { name: "Size 1380 1580" }).click();
+  await since.getByRole("button", { name: "Size 1580 (was 1380, +200)" }).click();
   // With bars on paper where that is wished: a setting of the page, when nothing on it is selected.
   const sheet = page.getByRole("region", { name: "Page", exact: true });
   await sheet
