@@ -4,7 +4,7 @@
  */
 import { at } from "../kernel";
 import { CUT, cutSolid } from "./cut-solid";
-import { lineName, type Solid, type SolidFace, type SolidLine } from "./solid";
+import { angleOnChord, lineName, type Solid, type SolidFace, type SolidLine } from "./solid";
 import { add, cross, direction, dot, scale, subtract, type Vec2, type Vec3 } from "./vector";
 
 /** A side of the body: what lies within it has normal · p < offset. The normal has the length 1. */
@@ -172,10 +172,7 @@ function outside(
   if (!shares) return [line];
   const [first, last] = shares;
   const { curve } = line;
-  const turn = curve ? curve.to - curve.from : 0;
-  // The angle at which the curve lies beyond a place of its chord.
-  const angle = (share: number) =>
-    curve ? curve.from + Math.atan2(share * Math.sin(turn), 1 - share + share * Math.cos(turn)) : 0;
+  const angle = (share: number) => (curve ? angleOnChord(curve, share) : 0);
   const rest: SolidLine[] = [];
   if (first > 0)
     rest.push({

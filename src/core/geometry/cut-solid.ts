@@ -6,7 +6,7 @@
 import earcut from "earcut";
 import { at } from "../kernel";
 import { isInside, type Polygon, polygonArea } from "./polygon";
-import { lineName, type Solid, type SolidFace, type SolidLine } from "./solid";
+import { angleOnChord, lineName, type Solid, type SolidFace, type SolidLine } from "./solid";
 import { cross, dot, norm, scale, type Vec2, type Vec3 } from "./vector";
 
 export type CutSolid = {
@@ -95,11 +95,7 @@ class Cutting {
       const place = this.crossing(line.from, line.to);
       const share = a / (a - b);
       const { curve } = line;
-      const turn = curve ? curve.to - curve.from : 0;
-      // The angle at which the curve lies beyond a place of its chord.
-      const angle = curve
-        ? curve.from + Math.atan2(share * Math.sin(turn), 1 - share + share * Math.cos(turn))
-        : 0;
+      const angle = curve ? angleOnChord(curve, share) : 0;
       if (a > 0) this.lines.push({ ...line, from: place, curve: curve && { ...curve, from: angle } });
       else this.lines.push({ ...line, to: place, curve: curve && { ...curve, to: angle } });
     } else this.lines.push(line);

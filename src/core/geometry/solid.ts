@@ -69,6 +69,12 @@ export function normalOf(points: readonly Vec3[], corners: readonly number[]): V
 /** The name of a line by those of the two faces that meet in it, the same from whichever it is seen. */
 export const lineName = (a: string, b: string): string => (a < b ? `${a} / ${b}` : `${b} / ${a}`);
 
+/** The angle at which a curve lies beyond a place of its chord, so far along it from its beginning (0) to its end (1). */
+export function angleOnChord(curve: NonNullable<SolidLine["curve"]>, share: number): number {
+  const turn = curve.to - curve.from;
+  return curve.from + Math.atan2(share * Math.sin(turn), 1 - share + share * Math.cos(turn));
+}
+
 /** The angles on a circle at which a chord of less than half a turn begins and ends, the second counted on from the first. */
 export function chordAngles(
   centre: Vec2,

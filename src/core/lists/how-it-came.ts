@@ -3,7 +3,7 @@ import type { JobInfo } from "../job";
 import { counted } from "../kernel";
 import { formatCents, formatDecimal } from "../measure";
 import { type QuantityLine, quantityWords, shopUnit, stockSizeWords } from "../quantities";
-import type { EnteredPrice, PricePer } from "../stockroom";
+import { type EnteredPrice, PER_WORDS } from "../stockroom";
 import type { TallyRow } from "../tally";
 import type { BuyingStyle } from "./buying-list";
 
@@ -21,17 +21,6 @@ const ROUNDING: Readonly<Record<JobInfo["rounding"], string>> = {
   piece: "each piece rounded to three places",
   line: "each row rounded to three places",
   end: "rounded only at the end",
-};
-
-const PER_WORDS: Readonly<Record<PricePer, string>> = {
-  bar: "bar",
-  sheet: "sheet",
-  m: "m",
-  ft: "ft",
-  m2: "m²",
-  ft2: "ft²",
-  kg: "kg",
-  lb: "lb",
 };
 
 /** ": 2.10 EUR per kg × 3.454 kg per m"; nothing where the price was entered by that very unit. */

@@ -7,7 +7,6 @@ import { kindOf, ridgesOf } from "../ends";
 import {
   cross,
   dot,
-  dot2,
   type Frame,
   type Linear,
   norm,
@@ -23,6 +22,7 @@ import { at } from "../kernel";
 import { type SectionShape, sectionProperties } from "../stockroom";
 import { endHeight } from "./ends";
 import type { MemberSolid } from "./member";
+import { notchLevel } from "./member-work";
 import { grooveBox, notchBox, type PanelSolid } from "./panel";
 import { outlinePolygon } from "./panel-outline";
 
@@ -129,11 +129,11 @@ type Left = { readonly polygon: Polygon; readonly from: number; readonly to: num
 
 /** A part of a section, parted where notches cut into it, and from where to where along the member they leave it. */
 function notchedPolygons(polygon: Polygon, { work, entry }: MemberSolid): readonly Left[] {
-  const { boxCentre, extent } = sectionProperties(entry.shape);
   return (work?.notches ?? []).reduce<readonly Left[]>(
-    (parts, { outwards, depth, inner, end }) => {
-      const top = dot2(boxCentre, outwards) + Math.abs(dot2(extent, outwards)) / 2;
-      const beyond: Linear = { slope: outwards, constant: depth - top };
+    (parts, notch) => {
+      const { outwards, inner, end } = notch;
+      const level = notchLevel(notch, entry.shape);
+      const beyond: Linear = { slope: outwards, constant: -level };
       return parts.flatMap((one): readonly Left[] => {
         const cutBack =
           end === "start" ? { from: Math.max(one.from, inner) } : { to: Math.min(one.to, inner) };
@@ -142,7 +142,7 @@ function notchedPolygons(polygon: Polygon, { work, entry }: MemberSolid): readon
           {
             ...one,
             ...cutBack,
-            polygon: below(one.polygon, { slope: [-outwards[0], -outwards[1]], constant: top - depth }),
+            polygon: below(one.polygon, { slope: [-outwards[0], -outwards[1]], constant: level }),
           },
         ].filter((left) => left.polygon.length >= 3);
       });

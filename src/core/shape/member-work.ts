@@ -282,19 +282,24 @@ function drill(
 /** mm. What is open reaches so far beyond the member. */
 const BEYOND = 10;
 
-function notchBody(
-  { id, end, outwards, depth, inner }: MemberNotchSolid,
-  [first, last]: Vec2,
+/** How far out along the face that it is cut from a notch begins: what stands further out is cut back. */
+export function notchLevel(
+  { outwards, depth }: Pick<MemberNotchSolid, "outwards" | "depth">,
   shape: SectionShape,
-): readonly BodySide[] {
+): number {
   const { boxCentre, extent } = sectionProperties(shape);
-  const top = dot2(boxCentre, outwards) + Math.abs(dot2(extent, outwards)) / 2;
+  return dot2(boxCentre, outwards) + Math.abs(dot2(extent, outwards)) / 2 - depth;
+}
+
+function notchBody(notch: MemberNotchSolid, [first, last]: Vec2, shape: SectionShape): readonly BodySide[] {
+  const { id, end, outwards, depth, inner } = notch;
+  const level = notchLevel(notch, shape);
   const out: Vec3 = [outwards[0], outwards[1], 0];
   const along: Vec3 = [0, 0, end === "start" ? -1 : 1];
   const name = `notch ${id}`;
   return [
-    { normal: out, offset: top + BEYOND, name: `${name} open` },
-    { normal: [-out[0], -out[1], 0], offset: depth - top, name: `${name} floor` },
+    { normal: out, offset: level + depth + BEYOND, name: `${name} open` },
+    { normal: [-out[0], -out[1], 0], offset: -level, name: `${name} floor` },
     { normal: along, offset: (end === "start" ? -first : last) + BEYOND, name: `${name} open` },
     { normal: [0, 0, -along[2]], offset: end === "start" ? inner : -inner, name: `${name} wall` },
   ];

@@ -23,6 +23,7 @@ import type { Box, BoxPair, BoxPart } from "./box";
 import { cellHash } from "./cells";
 import { endHeight, type MemberEnd } from "./ends";
 import type { MemberSolid } from "./member";
+import { notchLevel } from "./member-work";
 import type { FrameMemory } from "./memory";
 import { grooveBox, notchBox, type PanelSolid } from "./panel";
 import { outlinePolygon } from "./panel-outline";
@@ -78,13 +79,12 @@ type Left = SectionPart & { readonly from: number; readonly to: number };
 function notchedParts({ work, entry }: MemberSolid, part: SectionPart): readonly Left[] {
   const whole: Left = { ...part, from: Number.NEGATIVE_INFINITY, to: Number.POSITIVE_INFINITY };
   if (!work || part.turn !== 0) return [whole];
-  const { boxCentre, extent } = sectionProperties(entry.shape);
   return work.notches.reduce<readonly Left[]>(
-    (parts, { outwards, depth, inner, end }) => {
+    (parts, notch) => {
+      const { outwards, inner, end } = notch;
       const axis = outwards[0] === 0 ? 1 : 0;
       const sign = outwards[axis] > 0 ? 1 : -1;
-      // How far out along the face that it is cut from: from this level on it is cut back.
-      const level = sign * boxCentre[axis] + extent[axis] / 2 - depth;
+      const level = notchLevel(notch, entry.shape);
       return parts.flatMap((one): readonly Left[] => {
         const [low, high] = [
           sign * one.middle[axis] - one.half[axis],

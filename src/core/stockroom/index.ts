@@ -12,8 +12,8 @@ export {
   boughtPrice,
   type EnteredPrice,
   leastUnitPrice,
+  PER_WORDS,
   type Priced,
-  type PricePer,
   pricedBars,
   pricedSheets,
 } from "./pricing";

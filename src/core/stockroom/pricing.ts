@@ -19,6 +19,18 @@ const KG_PER_LB = 0.453_592_37;
 export type EnteredPrice = { readonly price: number; readonly per: PricePer; readonly kg: number | null };
 export type PricePer = NonNullable<StockLength["per"] | StockSheet["per"]> | "bar" | "sheet";
 
+/** What a price is for, in a word. */
+export const PER_WORDS: Readonly<Record<PricePer, string>> = {
+  bar: "bar",
+  sheet: "sheet",
+  m: "m",
+  ft: "ft",
+  m2: "m²",
+  ft2: "ft²",
+  kg: "kg",
+  lb: "lb",
+};
+
 /** A size that is sold, with the price of one m or m² and of a whole bar or sheet; null: nobody said it, or its mass is not known. */
 export type Priced<S> = {
   readonly size: Omit<S, "per">;

@@ -8,6 +8,7 @@ import {
   type CutWay,
   type EdgingEntry,
   type EntryUnit,
+  PER_WORDS,
   type Priced,
   parseSectionName,
   pricedBars,
@@ -66,10 +67,11 @@ export function choicesOf<T>({ choices, read }: FieldColumn<T>, unit: EntryUnit,
   const chosen = read(record, unit);
   return offered.some(({ value }) => value === chosen)
     ? offered
-    : [...offered, { value: chosen, label: PER_LABELS[chosen] ?? chosen }];
+    : [...offered, { value: chosen, label: WORDS[chosen] ?? chosen }];
 }
 
-const PER_LABELS: Readonly<Record<string, string>> = { m2: "m²", ft2: "ft²" };
+/** Only the choices of prices hang on the unit. */
+const WORDS: Readonly<Record<string, string>> = PER_WORDS;
 
 const fieldOf = <T>(record: T, id: string): unknown => (record as Record<string, unknown>)[id];
 const shown = (value: unknown) =>
