@@ -4,7 +4,7 @@ import { PANEL_EDGES, type Panel, type PanelEdge, type SimpleEdit } from "@/core
 import { type PanelSolid, panelSolid, type StandingEdge, standingEdges } from "@/core/shape";
 import { Chooser } from "../common/chooser";
 import { useDesk, useDeskState } from "./desk-context";
-import { shared } from "./shared-fields";
+import { shared, submitEach } from "./shared-fields";
 
 /** What the edges are called where the panel stands; null: by no other names than their own. */
 export type EdgeWords = Readonly<Record<PanelEdge, StandingEdge>> | null;
@@ -37,11 +37,7 @@ export function PanelEdges({ panels }: { readonly panels: readonly Panel[] }) {
       const set = { edging: { ...panel.edging, [edge]: id === "" ? null : id } };
       return { kind: "changePanels", ids: [panel.id], set };
     });
-    const [one] = edits;
-    if (!one) return null;
-    return desk.submit(
-      edits.length === 1 ? one : { kind: "together", what: `Edge ${edits.length} panels`, edits },
-    );
+    return submitEach(desk, `Edge ${edits.length} panels`, edits);
   };
   return (
     <section aria-label="Edging" className="col-span-3 flex items-start gap-3">

@@ -1,12 +1,21 @@
 "use client";
 /** What the settings of several records share: the value that all have, and the condition of being there. */
+import type { SimpleEdit } from "@/core/job";
 import { Button } from "../common/button";
 import { TextField } from "../common/text-field";
+import type { Desk } from "./desk-store";
 
 /** The value that all share, or null when they differ. */
 export function shared<T>(values: readonly T[]): T | null {
   const texts = new Set(values.map((value) => JSON.stringify(value)));
   return texts.size === 1 ? (values[0] ?? null) : null;
+}
+
+/** Carries out one edit a record, as one step where there are several; the sentence why not, or null. */
+export function submitEach(desk: Desk, what: string, edits: readonly SimpleEdit[]): string | null {
+  const [first] = edits;
+  if (!first) return null;
+  return desk.submit(edits.length === 1 ? first : { kind: "together", what, edits: [...edits] });
 }
 
 /** Under which condition the selected pieces are part of the design. */

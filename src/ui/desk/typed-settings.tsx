@@ -7,7 +7,7 @@ import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
 import { TextField } from "../common/text-field";
 import { useDesk, useDeskState } from "./desk-context";
-import { LeaveOut, shared } from "./shared-fields";
+import { LeaveOut, shared, submitEach } from "./shared-fields";
 
 const GRID = "grid grid-cols-3 gap-x-3 gap-y-1.5";
 
@@ -130,11 +130,7 @@ function TypedEdging({ panels }: { readonly panels: readonly TypedPanel[] }) {
   const edging = useDeskState((state) => state.stockroom.edging);
   const set = (edge: PanelEdge, tape: string) => {
     const edits = panels.map((panel) => withTape(panel, edge, tape));
-    const [first] = edits;
-    if (!first) return;
-    desk.submit(
-      edits.length === 1 ? first : { kind: "together", what: `Edge ${edits.length} panels`, edits },
-    );
+    submitEach(desk, `Edge ${edits.length} panels`, edits);
   };
   return PANEL_EDGES.map((edge) => {
     const value = shared(panels.map((panel) => tapeOf(panel, edge)));

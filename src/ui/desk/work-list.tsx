@@ -8,7 +8,7 @@ import { Button } from "../common/button";
 import { newId } from "../common/fresh-id";
 import { TextField } from "../common/text-field";
 import { useDesk, useDeskState } from "./desk-context";
-import { shared } from "./shared-fields";
+import { shared, submitEach } from "./shared-fields";
 
 type AnyWork = { readonly id: string };
 type Worked<W extends AnyWork> = { readonly id: string; readonly work: readonly W[] };
@@ -35,10 +35,7 @@ export function WorkList<W extends AnyWork>({ records, noun, added, wordOf, edit
   const shown = same ? (records[0]?.work ?? []) : [];
   const carryOut = (what: string, workOf: (record: Worked<W>) => W[]): string | null => {
     const edits = records.map((record) => editOf(record.id, workOf(record)));
-    const [first] = edits;
-    if (!first) return null;
-    if (edits.length === 1) return desk.submit(first);
-    return desk.submit({ kind: "together", what: `${what} ${edits.length} ${noun}`, edits });
+    return submitEach(desk, `${what} ${edits.length} ${noun}`, edits);
   };
   const counts = new Map<string, number>();
   return (
