@@ -2,7 +2,7 @@
  * The integer grid: lengths that add up, pack or are stored are whole nanometres. 1/64 in is
  * 396,875 nm exactly, and 100 m is 1e11, far inside the integers that a double holds exactly.
  */
-import { invariant } from "./invariant";
+import { BrokenInvariant } from "./invariant";
 
 declare const nanometres: unique symbol;
 /** A whole number of nanometres. */
@@ -12,7 +12,7 @@ export const NM_PER_MM = 1_000_000;
 
 /** Snaps millimetres to the grid, halves away from zero. Throws on a value that is not finite. */
 export function toNm(mm: number): Nm {
-  invariant(Number.isFinite(mm), `a length must be finite, got ${mm}`);
+  if (!Number.isFinite(mm)) throw new BrokenInvariant(`a length must be finite, got ${mm}`);
   const scaled = Math.round(Math.abs(mm) * NM_PER_MM) * Math.sign(mm);
   return (scaled === 0 ? 0 : scaled) as Nm;
 }

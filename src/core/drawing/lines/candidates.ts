@@ -107,27 +107,25 @@ export function candidatesOf(solids: readonly SeenSolid[]): Candidates {
   const candidates: Candidate[] = [];
   for (const [owner, { solid, frame }] of solids.entries()) {
     const points = solid.points.map((point) => toWorld(frame, point));
-    const normals = solid.normals.map((normal) => turned(frame, normal));
+    // How far each normal turns to the viewer: most say only that their face is not seen.
+    const facing = facingOf(solid.normals, frame);
     for (const { corners, normal } of solid.faces) {
-      const n = at(normals, normal);
-      if (n[2] <= FRONT) continue;
-      const places = corners.map((i) => at(points, i));
-      const area = flatArea(places);
+      if ((facing[normal] ?? 0) <= FRONT) continue;
+      const n = turned(frame, at(solid.normals, normal));
+      const area = flatArea(corners, points);
       if (Math.abs(area) < LEAST_AREA) continue;
-      const around = area > 0 ? places : places.reverse();
-      writeEdges(around, edges);
+      writeEdges(corners, points, area > 0, edges);
       starts.push(edges.length / 3);
-      const p = at(around, 0);
+      const p = at(points, at(corners, 0));
       planes.add(n[0], n[1], n[2]);
       planes.add(n[0] * p[0] + n[1] * p[1] + n[2] * p[2]);
-      pushBox(around, boxes);
-      tops.add(topOf(around));
+      tops.add(writeBox(corners, points, boxes));
       owners.push(owner);
     }
-    const isOutermost = outermostLines(solid, normals);
+    const isOutermost = outermostLines(solid, facing);
     const curves = solid.curves.map((curve) => flatEllipse(frame, curve));
     for (const line of solid.lines) {
-      const kind = kindSeen(line, normals);
+      const kind = kindSeen(line, facing);
       if (kind === null) continue;
       // What bounds a hollow lies behind its other side: its silhouettes are never seen.
       if (kind === "outline" && line.kind !== "sharp" && isHollow(solid, line)) continue;
@@ -179,56 +177,69 @@ function reachesOf({ points, normals }: Solid): Float64Array {
  * Which lines of a solid none of its own faces can lie before: those in a plane that is turned to the viewer and has all of
  * the solid behind it. Of walls and flats that is nearly every line that is seen.
  */
-function outermostLines(solid: Solid, seen: readonly Vec3[]): (line: SolidLine) => boolean {
+function outermostLines(solid: Solid, facing: Float64Array): (line: SolidLine) => boolean {
   if (solid.points.length * solid.normals.length > MOST_REACHES) return () => false;
   const far = reaches(solid, [], () => reachesOf(solid));
-  return ({ normals, from }) =>
-    normals.some(
-      (normal) =>
-        at(seen, normal)[2] > FRONT &&
-        dot(at(solid.normals, normal), at(solid.points, from)) >= at(far, normal) - BEHIND_MM,
-    );
+  const isFarthest = (normal: number, from: number) =>
+    (facing[normal] ?? 0) > FRONT &&
+    dot(at(solid.normals, normal), at(solid.points, from)) >= at(far, normal) - BEHIND_MM;
+  return ({ normals: [a, b], from }) => isFarthest(a, from) || isFarthest(b, from);
+}
+
+/** What of each normal points towards the viewer, who looks along the third axis. */
+function facingOf(normals: readonly Vec3[], { x, y, z }: Frame): Float64Array {
+  const facing = new Float64Array(normals.length);
+  for (const [i, [a, b, c]] of normals.entries()) facing[i] = a * x[2] + b * y[2] + c * z[2];
+  return facing;
 }
 
 function turned({ x, y, z }: Frame, [a, b, c]: Vec3): Vec3 {
   return [a * x[0] + b * y[0] + c * z[0], a * x[1] + b * y[1] + c * z[1], a * x[2] + b * y[2] + c * z[2]];
 }
 
-function pushBox(around: readonly Vec3[], boxes: Numbers): void {
+/** Writes the box of a face on the paper; returns how far it reaches towards the viewer. */
+function writeBox(corners: readonly number[], points: readonly Vec3[], boxes: Numbers): number {
   let left = Number.POSITIVE_INFINITY;
   let low = Number.POSITIVE_INFINITY;
   let right = Number.NEGATIVE_INFINITY;
   let high = Number.NEGATIVE_INFINITY;
-  for (const place of around) {
-    left = Math.min(left, place[0]);
-    low = Math.min(low, place[1]);
-    right = Math.max(right, place[0]);
-    high = Math.max(high, place[1]);
+  let top = Number.NEGATIVE_INFINITY;
+  for (const corner of corners) {
+    const [x, y, z] = at(points, corner);
+    if (x < left) left = x;
+    if (x > right) right = x;
+    if (y < low) low = y;
+    if (y > high) high = y;
+    if (z > top) top = z;
   }
   boxes.add(left, low);
   boxes.add(right, high);
-}
-
-function topOf(around: readonly Vec3[]): number {
-  let top = Number.NEGATIVE_INFINITY;
-  for (const place of around) top = Math.max(top, place[2]);
   return top;
 }
 
-function flatArea(places: readonly Vec3[]): number {
+function flatArea(corners: readonly number[], points: readonly Vec3[]): number {
   let sum = 0;
-  let a = at(places, places.length - 1);
-  for (const b of places) {
+  let a = at(points, at(corners, corners.length - 1));
+  for (const corner of corners) {
+    const b = at(points, corner);
     sum += a[0] * b[1] - b[0] * a[1];
     a = b;
   }
   return sum / 2;
 }
 
-function writeEdges(around: readonly Vec3[], edges: Numbers): void {
-  for (let i = 0; i < around.length; i++) {
-    const a = at(around, i);
-    const b = at(around, (i + 1) % around.length);
+/** The edges of a face, anticlockwise on the paper, whichever way its corners run. */
+function writeEdges(
+  corners: readonly number[],
+  points: readonly Vec3[],
+  isAnticlockwise: boolean,
+  edges: Numbers,
+): void {
+  let p = at(points, at(corners, corners.length - 1));
+  for (const corner of corners) {
+    const q = at(points, corner);
+    const [a, b] = isAnticlockwise ? [p, q] : [q, p];
+    p = q;
     const x = b[0] - a[0];
     const y = b[1] - a[1];
     const size = Math.sqrt(x * x + y * y);
@@ -238,8 +249,9 @@ function writeEdges(around: readonly Vec3[], edges: Numbers): void {
   }
 }
 
-function kindSeen({ kind, normals: [a, b] }: SolidLine, normals: readonly Vec3[]): SeenKind | null {
-  const [first, second] = [at(normals, a)[2], at(normals, b)[2]];
+function kindSeen({ kind, normals: [a, b] }: SolidLine, facing: Float64Array): SeenKind | null {
+  const first = facing[a] ?? 0;
+  const second = facing[b] ?? 0;
   const front = Number(first > FRONT) + Number(second > FRONT);
   if (kind === "crease") return first > CREASE && second > CREASE ? "crease" : front === 1 ? "outline" : null;
   if (front === 1) return "outline";

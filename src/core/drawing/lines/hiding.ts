@@ -103,8 +103,9 @@ function joined(stretches: [number, number][]): readonly Stretch[] {
   return all;
 }
 
-function doubled(array: Int32Array<ArrayBuffer>): Int32Array<ArrayBuffer> {
-  const larger = new Int32Array(2 * array.length);
+/** An array with its numbers and room for twice as many, or for `least` where that is more. */
+function doubled(array: Int32Array<ArrayBuffer>, least: number): Int32Array<ArrayBuffer> {
+  const larger = new Int32Array(Math.max(2 * array.length, least));
   larger.set(array);
   return larger;
 }
@@ -146,22 +147,13 @@ function gridOf({ count, boxes, tops, starts, edges }: Occluders): Grid {
   const [cellX, cellY] = [width / columns, height / rows];
   const columnOf = (x: number) => Math.min(columns - 1, Math.max(0, Math.floor((x - minX) / cellX)));
   const rowOf = (y: number) => Math.min(rows - 1, Math.max(0, Math.floor((y - minY) / cellY)));
-  // Chains of entries, one a cell, over two arrays that grow: going over all faces only once.
-  const heads = new Int32Array(columns * rows).fill(-1);
-  let faces = new Int32Array(4 * count + 16);
-  let nexts = new Int32Array(faces.length);
+  // Which cell each face stands in, face by face; the nearest faces come first.
+  let cellsOf = new Int32Array(4 * count + 16);
+  let facesOf = new Int32Array(cellsOf.length);
   let entries = 0;
-  const enter = (cell: number, face: number) => {
-    if (entries === faces.length) {
-      faces = doubled(faces);
-      nexts = doubled(nexts);
-    }
-    faces[entries] = face;
-    nexts[entries] = heads[cell] ?? -1;
-    heads[cell] = entries++;
-  };
-  // What is entered last is told first.
-  const order = Int32Array.from(tops.keys()).sort((a, b) => (tops[a] ?? 0) - (tops[b] ?? 0));
+  // How many stand in each cell, one place on; later where each cell starts among those that are told.
+  const ends = new Int32Array(columns * rows + 1);
+  const order = Int32Array.from(tops.keys()).sort((a, b) => (tops[b] ?? 0) - (tops[a] ?? 0));
   for (const face of order) {
     const i = 4 * face;
     const left = columnOf((boxes[i] ?? 0) - BESIDE_CELL_MM);
@@ -187,9 +179,30 @@ function gridOf({ count, boxes, tops, starts, edges }: Occluders): Grid {
         if (ex > 0) from = Math.max(from, Math.ceil(column - ROUNDING));
         else to = Math.min(to, Math.floor(column + ROUNDING));
       }
-      for (let column = from; column <= to; column++) enter(row * columns + column, face);
+      if (entries + columns > cellsOf.length) {
+        cellsOf = doubled(cellsOf, entries + columns);
+        facesOf = doubled(facesOf, entries + columns);
+      }
+      for (let column = from; column <= to; column++) {
+        const cell = row * columns + column;
+        cellsOf[entries] = cell;
+        facesOf[entries++] = face;
+        ends[cell + 1] = (ends[cell + 1] ?? 0) + 1;
+      }
     }
   }
+  // Sorted by cell, the order within each kept: a line reads what it meets one after the other.
+  for (let cell = 0; cell < columns * rows; cell++)
+    ends[cell + 1] = (ends[cell + 1] ?? 0) + (ends[cell] ?? 0);
+  const told = new Int32Array(entries);
+  for (let i = entries - 1; i >= 0; i--) {
+    const cell = (cellsOf[i] ?? 0) + 1;
+    const place = (ends[cell] ?? 0) - 1;
+    ends[cell] = place;
+    told[place] = facesOf[i] ?? 0;
+  }
+  // Each end has gone back to where its cell starts.
+  const startsOf = ends.subarray(1);
   return {
     along: (x0, y0, x1, y1, tell) => {
       let column = columnOf(x0);
@@ -204,8 +217,9 @@ function gridOf({ count, boxes, tops, starts, edges }: Occluders): Grid {
       let borderY = stepY === 0 ? 2 : (minY + (row + (stepY > 0 ? 1 : 0)) * cellY - y0) / (y1 - y0);
       for (;;) {
         const cell = row * columns + column;
-        for (let i = heads[cell] ?? -1; i >= 0; i = nexts[i] ?? -1) {
-          const then = tell(faces[i] ?? 0);
+        const past = startsOf[cell + 1] ?? entries;
+        for (let i = startsOf[cell] ?? 0; i < past; i++) {
+          const then = tell(told[i] ?? 0);
           if (then === STOP) return;
           if (then === LEAVE) break;
         }

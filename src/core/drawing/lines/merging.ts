@@ -61,14 +61,17 @@ function runsOf<T>(
 ): readonly (readonly T[])[] {
   if (items.length === 1) return [items];
   // A place is worked out once, not at each comparison.
-  const sorted = items.map((item) => ({ item, value: placeOn(item) })).sort((a, b) => a.value - b.value);
+  const places = Float64Array.from(items, placeOn);
+  const order = Uint32Array.from(items.keys()).sort((a, b) => (places[a] ?? 0) - (places[b] ?? 0));
   const runs: T[][] = [];
+  let run: T[] | null = null;
   let [first, last] = [Number.NaN, Number.NaN];
-  for (const { item, value } of sorted) {
-    const run = runs.at(-1);
-    if (run && value - last <= near && value - first <= most) run.push(item);
+  for (const i of order) {
+    const value = places[i] ?? 0;
+    if (run && value - last <= near && value - first <= most) run.push(at(items, i));
     else {
-      runs.push([item]);
+      run = [at(items, i)];
+      runs.push(run);
       first = value;
     }
     last = value;

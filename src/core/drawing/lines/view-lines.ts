@@ -63,7 +63,10 @@ function angleOnChord({ from, to }: Arc, t: number): number {
   return from + Math.atan2(t * Math.sin(turn), 1 - t + t * Math.cos(turn));
 }
 
+const WHOLE: readonly Stretch[] = [[0, 1]];
+
 function gapsIn(stretches: readonly Stretch[]): readonly Stretch[] {
+  if (stretches.length === 0) return WHOLE;
   const gaps: Stretch[] = [];
   let from = 0;
   for (const [low, high] of stretches) {
