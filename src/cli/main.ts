@@ -3,10 +3,12 @@
  * fine; 1: something was found that a person should look at; 2: bad use or a file that cannot be read.
  */
 import { readFileSync } from "node:fs";
+import path from "node:path";
 import * as v from "valibot";
 import type { PageHead } from "@/core/drawing";
 import {
   type Assets,
+  assetIdOf,
   emptyJob,
   issueWords,
   type Job,
@@ -18,7 +20,9 @@ import {
   readCuttingList,
   rowFaultWords,
   type VariantId,
+  withEdit,
 } from "@/core/job";
+import { imported, scaledFile } from "@/core/imports";
 import { err, ok, type Result, sentence } from "@/core/kernel";
 import { LAYOUT_KINDS } from "@/core/layout";
 import { BarProblemSchema, layOutBars, lockedBarFault } from "@/core/layout/bars";
@@ -32,17 +36,19 @@ import { createPipeline, type Results } from "@/core/pipeline";
 import { EMPTY_STOCKROOM, indexStockroom, type Stockroom, StockroomSchema } from "@/core/stockroom";
 import { createSetDrawing, withSet } from "@/core/whole-set";
 import { loadLinearSolver } from "@/engines/linear-solver";
+import { loadStepReader } from "@/engines/step-reader";
 import { listRows } from "@/formats/csv";
-import { readJobFile } from "@/formats/job-file";
+import { readJobFile, writeJobFile } from "@/formats/job-file";
 import { type ListFormat, listFile } from "@/formats/list-file";
 import { isPageFormat, pagesFile } from "@/formats/pages-file";
+import { foundInStep } from "@/formats/step";
 import { tallyToJson } from "@/formats/tally-json";
 import { isZip, xlsxRows } from "@/formats/xlsx-in";
 import { numberOption, readWords } from "./arguments";
 
 const USAGE = `rustic-tally COMMAND FILE [options]
 
-  tally FILE    rows of a job file (.tally.json) or a cut list (CSV, XLSX)
+  tally FILE    rows of a job file (.tally.json), a cut list (CSV, XLSX) or a STEP file
                 --format json|csv|xlsx|pdf|svg   --list cut|buying|NAME of a list of the job
                 (json without --list, or of the cut list, is the whole tally)
                 --variant NAME   --page a4|letter (for pdf)
@@ -50,6 +56,8 @@ const USAGE = `rustic-tally COMMAND FILE [options]
   draw FILE     the drawing pages of a job file
                 --format pdf|svg|dxf   --page HEADING (pdf: all where not said)   --variant NAME
                 --stockroom FILE.json   --set whole (with the pages that the job still needs)
+  import FILE   a STEP file as a job file, or into one
+                --into JOB.tally.json   --title TITLE   --scale NUMBER   --stockroom FILE.json
   check FILE    list the checks of a job file or cut list; same options
   bars FILE     a bar layout for a problem file (JSON)      --seconds N
   sheets FILE   a sheet layout for a problem file (JSON)    --seconds N   --seed N
@@ -108,6 +116,7 @@ type Command = (words: readonly string[]) => Promise<Result<Output, string>> | R
 const COMMANDS: ReadonlyMap<string, Command> = new Map<string, Command>([
   ["tally", tallyCommand],
   ["draw", drawCommand],
+  ["import", importCommand],
   ["check", checkCommand],
   ["bars", barsCommand],
   ["sheets", sheetsCommand],
@@ -178,10 +187,11 @@ async function load(
   if (!bytes.ok) return bytes;
   const given = readStockroom(options.get("stockroom"));
   if (!given.ok) return given;
-  const isJob = /\.json$/i.test(file);
-  const loaded = isJob
+  const loaded = /\.json$/i.test(file)
     ? loadJob(bytes.value, given.value, options)
-    : await loadList(bytes.value, given.value ?? EMPTY_STOCKROOM, options);
+    : isStepName(file)
+      ? await loadStep(path.basename(file), bytes.value, given.value ?? EMPTY_STOCKROOM)
+      : await loadList(bytes.value, given.value ?? EMPTY_STOCKROOM, options);
   return loaded.ok ? ok({ ...loaded.value, options }) : loaded;
 }
 
@@ -260,6 +270,81 @@ async function loadList(
     results: { ...results, tally },
     stderr: said.join("\n"),
     found: unreadable.length > 0,
+  });
+}
+
+const isStepName = (file: string) => /\.(stp|step|p21)$/i.test(file);
+
+const titleOf = (file: string) => path.basename(file).replace(/\.[^.]+$/, "").slice(0, 80) || "From a file";
+
+/** What a STEP file holds, as a job of its own. */
+async function loadStep(name: string, bytes: Uint8Array, stockroom: Stockroom): Promise<Result<Loaded, string>> {
+  const job = emptyJob({ code: "file", title: titleOf(name), unit: "mm" });
+  const read = await importedFrom(name, bytes, { job, stockroom, scale: 1 });
+  if (!read.ok) return read;
+  const { value } = read;
+  return ok({
+    job: value.job,
+    revision: 0,
+    variant: null,
+    variantName: null,
+    assets: new Map(value.assets.map((asset) => [assetIdOf(asset), asset])),
+    stockroom: value.stockroom,
+    results: createPipeline()(value.job, null, value.stockroom, []),
+    stderr: value.told.join("\n"),
+    found: value.told.length > 0,
+  });
+}
+
+async function importedFrom(
+  name: string,
+  bytes: Uint8Array,
+  { job, stockroom, scale }: { readonly job: Job; readonly stockroom: Stockroom; readonly scale: number },
+) {
+  const reader = await loadStepReader();
+  const found = foundInStep(name, bytes, reader);
+  if (!found.ok) return err(sentence(found.problem));
+  let prefix = "read";
+  while (Object.values(job).some((table) => Object.keys(table).some((id) => id.startsWith(prefix)))) prefix += "+";
+  let count = 0;
+  const file = scaledFile(found.value, scale);
+  const entered = imported(file, {}, job, stockroom, (kind) => `${prefix}-${kind}${++count}`);
+  const after = withEdit(job, entered.edit);
+  if (!after.ok) return err(sentence(after.problem));
+  const partNames = new Map(file.products.flatMap((one) => one.parts.map((part) => [part.key, part.name || one.name])));
+  const told = entered.remarks.map(({ part, words }) => (part === null ? words : `${partNames.get(part)}: ${words}`));
+  return ok({ job: after.value, stockroom: entered.stockroom, assets: entered.assets, told });
+}
+
+const IMPORT_OPTIONS = { into: "any", title: "any", scale: "any", stockroom: "any" } as const;
+
+async function importCommand(words: readonly string[]): Promise<Result<Output, string>> {
+  const read = readWords(words, IMPORT_OPTIONS);
+  if (!read.ok) return read;
+  const { file, options } = read.value;
+  const bytes = readFile(file);
+  if (!bytes.ok) return bytes;
+  const given = readStockroom(options.get("stockroom"));
+  if (!given.ok) return given;
+  const scale = numberOption(options, "scale", 1);
+  if (!scale.ok) return scale;
+  const into = options.get("into");
+  const before = into === undefined ? ok(null) : readFile(into);
+  if (!before.ok) return before;
+  const known = before.value === null ? null : readJobFile(new TextDecoder().decode(before.value));
+  if (known && !known.ok) return err(sentence(known.problem));
+  const title = options.get("title") ?? titleOf(file);
+  const job = known?.value.job ?? emptyJob({ code: "file", title, unit: "mm" });
+  const stockroom = given.value ?? (known ? indexStockroom(known.value.stockroom) : EMPTY_STOCKROOM);
+  const entered = await importedFrom(path.basename(file), bytes.value, { job, stockroom, scale: scale.value });
+  if (!entered.ok) return entered;
+  const { told } = entered.value;
+  const assets = new Map(known?.value.assets ?? []);
+  for (const asset of entered.value.assets) assets.set(assetIdOf(asset), asset);
+  return ok({
+    code: told.length > 0 ? 1 : 0,
+    stdout: writeJobFile(entered.value.job, entered.value.stockroom, { assets, revision: known?.value.revision ?? 0 }),
+    stderr: told.join("\n"),
   });
 }
 

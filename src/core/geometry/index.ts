@@ -61,14 +61,17 @@ export { type Fineness, type Ring, ringOf, sharpRing } from "./ring";
 export { type Ellipse, type Solid, type SolidLine, solidMesh } from "./solid";
 export {
   add,
+  add2,
   cross,
   cross2,
+  direction,
   distance,
   dot,
   dot2,
   norm,
   norm2,
   scale,
+  scale2,
   subtract,
   subtract2,
   type Vec2,

@@ -3,6 +3,7 @@ export { type AssetId, assetId } from "./asset-id";
 export { filledBraces, strayBrace } from "./braces";
 export { forKind } from "./by-kind";
 export { agreeing, counted, timesWords } from "./count";
+export { grouped } from "./grouped";
 export { fromNm, NM_PER_MM, type Nm, snapMm, toNm } from "./grid";
 export { at, BrokenInvariant, invariant, unreachable } from "./invariant";
 export { type Memory, remembersEach, remembersLast, sameItems } from "./memo";

@@ -38,6 +38,7 @@ export {
   sectionKindName,
   sectionProperties,
   shapeFault,
+  tubeRadii,
 } from "./section-shape";
 export { type SetRecipe, SetRecipeSchema, STEPS_ALONE, USUAL_SET } from "./set-recipe";
 export {

@@ -1,0 +1,123 @@
+/** A found file on its way into a job: the records, the entries that the stockroom lacks, and what has to be told before. */
+import type { Asset, InsertEdit, Job } from "../job";
+import { counted } from "../kernel";
+import { indexStockroom, type BoardEntry, type SectionEntry, type Stockroom } from "../stockroom";
+import { type FoundFile, type FoundPart, readingFor, timesOf } from "./found";
+import { joinedImport } from "./joins";
+import { enteredOf, type ImportChoices, type NewId } from "./records";
+import { neededStock, newBoard, newSection, type Ways, wayOf } from "./stock";
+
+export type Remark = {
+  /** The part that it is about; null: the file as a whole. */
+  readonly part: string | null;
+  readonly words: string;
+};
+
+export type Imported = {
+  readonly edit: InsertEdit;
+  readonly assets: readonly Asset[];
+  /** The stockroom with what it lacked; the entries that were added. */
+  readonly stockroom: Stockroom;
+  readonly added: { readonly sections: readonly SectionEntry[]; readonly boards: readonly BoardEntry[] };
+  /** Ends that are cut against another member, so that key sizes can drive them. */
+  readonly joined: number;
+  readonly remarks: readonly Remark[];
+};
+
+/** What enters a job. Sections and boards that are not chosen are matched by their sizes, or become new entries. */
+export function imported(
+  file: FoundFile,
+  choices: Partial<ImportChoices>,
+  job: Job,
+  stockroom: Stockroom,
+  newId: NewId,
+): Imported {
+  const ways = choices.ways ?? new Map();
+  const needed = neededStock(file, ways, stockroom);
+  const sections = new Map(choices.sections ?? []);
+  const boards = new Map(choices.boards ?? []);
+  const added = { sections: [] as SectionEntry[], boards: [] as BoardEntry[] };
+  for (const one of needed.sections) {
+    if (sections.has(one.key)) continue;
+    const entry = one.entries[0] ?? newSection(newId("section"), one);
+    if (one.entries.length === 0) added.sections.push(entry);
+    sections.set(one.key, entry.id);
+  }
+  for (const one of needed.boards) {
+    if (boards.has(one.key)) continue;
+    const entry = one.entries[0] ?? newBoard(newId("board"), one);
+    if (one.entries.length === 0) added.boards.push(entry);
+    boards.set(one.key, entry.id);
+  }
+  const whole = indexStockroom({
+    ...stockroom,
+    sections: [...stockroom.sections, ...added.sections],
+    boards: [...stockroom.boards, ...added.boards],
+  });
+  const { unit } = job.info.job;
+  const entered = enteredOf(file, { ways, sections, boards }, { stockroom: whole, unit, newId });
+  const { edit, joined, unsaid, astray } = joinedImport(entered, job, whole, newId);
+  const nameOf = new Map(entered.members.map(({ id, name }) => [id, name]));
+  const names = (ids: Iterable<string>) => [...new Set([...ids].map((id) => nameOf.get(id) ?? ""))].join(", ");
+  const remarks: Remark[] = [...remarksOn(file, ways)];
+  if (unsaid.length > 0)
+    remarks.push({
+      part: null,
+      words: `${counted(unsaid.length, "end")} cannot be said by any cut; set square at the longest: ${names(unsaid.map(({ member }) => member))}.`,
+    });
+  if (astray.length > 0)
+    remarks.push({
+      part: null,
+      words: `${counted(astray.length, "member")} differ from the file once computed: ${names(astray)}. Compare before cutting.`,
+    });
+  return { edit, assets: entered.assets, stockroom: whole, added, joined, remarks };
+}
+
+const mm = (value: number) => String(Math.round(value * 100) / 100);
+
+/** What somebody should know of a file before it enters, part by part. */
+export function remarksOn(file: FoundFile, ways: Ways): readonly Remark[] {
+  const times = timesOf(file);
+  const remarks: Remark[] = [];
+  for (const product of file.products) {
+    if ((times.get(product.id) ?? 0) === 0) continue;
+    if (product.missing > 0)
+      remarks.push({
+        part: null,
+        words: `${product.name}: ${counted(product.missing, "solid")} in the file could not be read. Export again.`,
+      });
+    for (const part of product.parts) {
+      if (wayOf(ways, part.key) === "leave") continue;
+      for (const words of partRemarks(part, ways)) remarks.push({ part: part.key, words });
+    }
+  }
+  return remarks;
+}
+
+function partRemarks(part: FoundPart, ways: Ways): readonly string[] {
+  const read = readingFor(part, wayOf(ways, part.key));
+  const words: string[] = [];
+  if (part.gaps.length > 0) {
+    const [longest] = part.gaps.toSorted((a, b) => b.length - a.length);
+    const [x, y, z] = longest?.middle ?? [0, 0, 0];
+    words.push(
+      `No solid: it is open at ${counted(part.gaps.length, "place")}, the longest ${mm(longest?.length ?? 0)} mm round, near ${mm(x)}; ${mm(y)}; ${mm(z)}. It enters as a bought part.`,
+    );
+  }
+  if (read?.kind === "member") {
+    for (const one of read.differences) words.push(`${one[0]?.toUpperCase()}${one.slice(1)}.`);
+    if (read.leftOver > 0)
+      words.push(`${counted(read.leftOver, "face")} of cuts that are not taken over: add them by hand.`);
+  }
+  const [other] = part.otherwise;
+  if (other && read && read.kind !== "other" && isDoubtful(read.kind, other.kind, part))
+    words.push(read.kind === "member" ? "Could be a panel as well." : "Could be a flat bar as well.");
+  return words;
+}
+
+/** A plate or a flat bar: where only the rule decides. */
+function isDoubtful(taken: string, other: string, part: FoundPart): boolean {
+  if (taken === other) return false;
+  const member = [part.taken, ...part.otherwise].find((one) => one.kind === "member");
+  return member?.kind === "member" && member.shape.kind === "flat" && member.leftOver === 0;
+}

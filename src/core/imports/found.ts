@@ -1,0 +1,170 @@
+/** What a file of solids was found to hold, before anything of it enters a job: plain data that a worker can send. */
+import type { Frame, Vec3 } from "../geometry";
+import { grouped } from "../kernel";
+import type { OtherReading, ReadMember, ReadPanel } from "../recognise";
+
+export type FoundReading = ReadMember | ReadPanel | OtherReading;
+
+/** One solid of a product, in the product's own axes. */
+export type FoundPart = {
+  readonly key: string;
+  readonly name: string;
+  readonly taken: FoundReading;
+  /** What it could be as well: a plate for a flat bar. */
+  readonly otherwise: readonly (ReadMember | ReadPanel)[];
+  /** mm³; of what is open it says nothing. */
+  readonly volume: number;
+  readonly low: Vec3;
+  readonly high: Vec3;
+  /** Where it is open, in mm along the rims; none: it is a solid. */
+  readonly gaps: readonly { readonly length: number; readonly middle: Vec3 }[];
+  /** Nine numbers a triangle of what has no other form than its shape; null: too many, a box stands for it. */
+  readonly triangles: readonly number[] | null;
+};
+
+export type FoundProduct = {
+  readonly id: number;
+  readonly name: string;
+  readonly material: string | null;
+  readonly parts: readonly FoundPart[];
+  /** Solids and surfaces that the file declares and the reader did not give. */
+  readonly missing: number;
+};
+
+export type FoundUse = {
+  readonly parent: number;
+  readonly child: number;
+  readonly name: string;
+  readonly frame: Frame;
+};
+
+export type FoundFile = {
+  readonly name: string;
+  /** Name of its schema, such as AP214's. */
+  readonly schema: string;
+  readonly units: readonly string[];
+  readonly products: readonly FoundProduct[];
+  readonly uses: readonly FoundUse[];
+  readonly roots: readonly number[];
+  /** Sizes over all, in mm. */
+  readonly size: Vec3;
+};
+
+/** How a part enters the job. */
+export const TAKE_WAYS = ["taken", "otherwise", "bought", "leave"] as const;
+export type TakeWay = (typeof TAKE_WAYS)[number];
+
+/** The reading that a way of taking stands for; null: it does not enter. */
+export function readingFor(part: FoundPart, way: TakeWay): FoundReading | null {
+  switch (way) {
+    case "taken":
+      return part.taken;
+    case "otherwise":
+      return part.otherwise[0] ?? part.taken;
+    case "bought":
+      return part.taken.kind === "other" ? part.taken : { kind: "other", hardware: null };
+    case "leave":
+      return null;
+    default:
+      return way satisfies never;
+  }
+}
+
+/** How often each product stands in the whole; those of roots once. */
+export function timesOf({ products, uses, roots }: FoundFile): ReadonlyMap<number, number> {
+  const times = new Map<number, number>(products.map(({ id }) => [id, roots.includes(id) ? 1 : 0]));
+  const within = grouped(uses, ({ parent }) => parent);
+  const walk = (id: number, depth: number): void => {
+    // A file whose products stand in one another has no end.
+    if (depth > MOST_LEVELS) return;
+    for (const { child } of within.get(id) ?? []) {
+      times.set(child, (times.get(child) ?? 0) + 1);
+      walk(child, depth + 1);
+    }
+  };
+  for (const root of roots) walk(root, 0);
+  return times;
+}
+
+export const MOST_LEVELS = 20;
+
+/** A file read at another scale: what was declared in inches and drawn in millimetres, for one. */
+export function scaledFile(file: FoundFile, by: number): FoundFile {
+  if (by === 1) return file;
+  const far = (place: Vec3): Vec3 => [place[0] * by, place[1] * by, place[2] * by];
+  return {
+    ...file,
+    size: far(file.size),
+    uses: file.uses.map((use) => ({ ...use, frame: { ...use.frame, origin: far(use.frame.origin) } })),
+    products: file.products.map((product) => ({
+      ...product,
+      parts: product.parts.map((part) => ({
+        ...part,
+        taken: scaledReading(part.taken, by),
+        otherwise: part.otherwise.map((one) => scaledReading(one, by)),
+        volume: part.volume * by ** 3,
+        low: far(part.low),
+        high: far(part.high),
+        gaps: part.gaps.map(({ length, middle }) => ({ length: length * by, middle: far(middle) })),
+        triangles: part.triangles?.map((value) => value * by) ?? null,
+      })),
+    })),
+  };
+}
+
+function scaledReading<R extends FoundReading>(read: R, by: number): R;
+function scaledReading(read: FoundReading, by: number): FoundReading {
+  const size = (value: number) => Math.round(value * by * 1e4) / 1e4;
+  const far = (place: Vec3): Vec3 => [place[0] * by, place[1] * by, place[2] * by];
+  switch (read.kind) {
+    case "other":
+      return read;
+    case "panel":
+      return {
+        ...read,
+        origin: far(read.origin),
+        length: size(read.length),
+        width: size(read.width),
+        thickness: size(read.thickness),
+        outline: read.outline?.map(({ x, y, radius }) => ({ x: x * by, y: y * by, radius: radius * by })) ?? null,
+        holes: read.holes.map((hole) => ({
+          ...hole,
+          x: hole.x * by,
+          y: hole.y * by,
+          diameter: size(hole.diameter),
+          depth: hole.depth === null ? null : size(hole.depth),
+        })),
+        grooves: read.grooves.map(({ face, x0, x1, y0, y1, depth }) => ({
+          face,
+          x0: x0 * by,
+          x1: x1 * by,
+          y0: y0 * by,
+          y1: y1 * by,
+          depth: size(depth),
+        })),
+      };
+    case "member": {
+      const end = (one: ReadMember["start"]): ReadMember["start"] =>
+        one.kind === "cope"
+          ? { ...one, z: one.z * by, centre: far(one.centre), radius: one.radius * by }
+          : { ...one, z: one.z * by };
+      const shape = { ...read.shape, size: read.shape.size.map(size) } as ReadMember["shape"];
+      return {
+        ...read,
+        shape: "rootRadius" in shape ? { ...shape, rootRadius: size(shape.rootRadius) } : shape,
+        origin: far(read.origin),
+        start: end(read.start),
+        end: end(read.end),
+        holes: read.holes.map((hole) => ({
+          ...hole,
+          along: hole.along * by,
+          across: far(hole.across),
+          diameter: size(hole.diameter),
+          walls: [hole.walls[0] * by, hole.walls[1] * by] as const,
+        })),
+      };
+    }
+    default:
+      return read satisfies never;
+  }
+}

@@ -1,0 +1,166 @@
+/** Sections and boards of what was found, matched to the stockroom; those that it lacks as new entries. */
+import {
+  type BoardEntry,
+  type SectionEntry,
+  type SectionShape,
+  sectionKindName,
+  type Stockroom,
+} from "../stockroom";
+import { type FoundFile, readingFor, type TakeWay, timesOf } from "./found";
+
+/** mm. Sizes that differ by less are one. */
+const SAME = 0.05;
+
+export type Ways = ReadonlyMap<string, TakeWay>;
+export const wayOf = (ways: Ways, key: string): TakeWay => ways.get(key) ?? "taken";
+
+/** A section that pieces of the file need. */
+export type NeededSection = {
+  readonly key: string;
+  readonly shape: SectionShape;
+  readonly material: string | null;
+  readonly pieces: number;
+  /** Entries of the stockroom that are the same section, the best first. */
+  readonly entries: readonly SectionEntry[];
+};
+export type NeededBoard = {
+  readonly key: string;
+  readonly thickness: number;
+  readonly material: string | null;
+  readonly pieces: number;
+  readonly entries: readonly BoardEntry[];
+};
+
+export const sectionKey = (shape: SectionShape, material: string | null): string =>
+  `${shape.kind} ${shape.size.join(" x ")} ${material ?? ""}`;
+export const boardKey = (thickness: number, material: string | null): string => `${thickness} ${material ?? ""}`;
+
+/** All sections and boards that what enters needs. */
+export function neededStock(
+  file: FoundFile,
+  ways: Ways,
+  stockroom: Stockroom,
+): { readonly sections: readonly NeededSection[]; readonly boards: readonly NeededBoard[] } {
+  const times = timesOf(file);
+  const sections = new Map<string, NeededSection>();
+  const boards = new Map<string, NeededBoard>();
+  for (const product of file.products) {
+    const count = times.get(product.id) ?? 0;
+    const { material } = product;
+    if (count === 0) continue;
+    for (const part of product.parts) {
+      const read = readingFor(part, wayOf(ways, part.key));
+      if (read?.kind === "member") {
+        const key = sectionKey(read.shape, material);
+        const known = sections.get(key);
+        sections.set(key, {
+          key,
+          shape: read.shape,
+          material,
+          pieces: (known?.pieces ?? 0) + count,
+          entries: known?.entries ?? sameSections(read.shape, material, stockroom),
+        });
+      } else if (read?.kind === "panel") {
+        const key = boardKey(read.thickness, material);
+        const known = boards.get(key);
+        boards.set(key, {
+          key,
+          thickness: read.thickness,
+          material,
+          pieces: (known?.pieces ?? 0) + count,
+          entries: known?.entries ?? sameBoards(read.thickness, material, stockroom),
+        });
+      }
+    }
+  }
+  return { sections: [...sections.values()], boards: [...boards.values()] };
+}
+
+const isSameMaterial = (a: string | null, b: string | null) =>
+  a !== null && b !== null && a.trim().toLowerCase() === b.trim().toLowerCase();
+
+/** Those of the material first, then those whose material is not known to differ. */
+const ranked = <E extends { readonly material: string | null }>(entries: readonly E[], material: string | null) =>
+  entries.toSorted(
+    (a, b) => Number(isSameMaterial(b.material, material)) - Number(isSameMaterial(a.material, material)),
+  );
+
+export const sameSections = (
+  shape: SectionShape,
+  material: string | null,
+  stockroom: Stockroom,
+): readonly SectionEntry[] =>
+  ranked(
+    stockroom.sections.filter((entry) => isSameShape(entry.shape, shape)),
+    material,
+  );
+
+const sameBoards = (thickness: number, material: string | null, stockroom: Stockroom) =>
+  ranked(
+    stockroom.boards.filter((entry) => Math.abs(entry.thickness - thickness) <= SAME),
+    material,
+  );
+
+const BLOCKS: ReadonlySet<string> = new Set(["flat", "timber", "squareBar"]);
+
+/** Whether two shapes have the same sizes; bars of timber and of steel have one outline. */
+export function isSameShape(a: SectionShape, b: SectionShape): boolean {
+  const isBlock = BLOCKS.has(a.kind) && BLOCKS.has(b.kind);
+  if (a.kind !== b.kind && !isBlock) return false;
+  const sizes = (shape: SectionShape) =>
+    isBlock || shape.kind === "rectangularTube"
+      ? [...shape.size.slice(0, 2).toSorted((x, y) => y - x), ...shape.size.slice(2)]
+      : [...shape.size];
+  const [ours, theirs] = [sizes(a), sizes(b)];
+  if (ours.some((size, i) => Math.abs(size - (theirs[i] ?? 0)) > SAME)) return false;
+  return !("corners" in a && "corners" in b) || a.corners === b.corners;
+}
+
+const tidy = (value: number) => String(Math.round(value * 100) / 100);
+
+/** What a section is called where the stockroom has no name for it. */
+export const plainSectionName = (shape: SectionShape): string => {
+  const words = sectionKindName(shape.kind);
+  return `${words[0]?.toUpperCase()}${words.slice(1)} ${shape.size.map(tidy).join(" x ")}`;
+};
+
+/** A new entry for a section that the stockroom lacks; stock lengths and prices are the shop's to fill in. */
+export const newSection = (id: string, { shape, material }: Pick<NeededSection, "shape" | "material">): SectionEntry => ({
+  id,
+  name: `${plainSectionName(shape)}${material === null ? "" : ` ${material}`}`.slice(0, 80),
+  unit: "mm",
+  shape,
+  material,
+  densityKgM3: null,
+  massKgPerM: null,
+  source: "read from a file",
+  stock: [],
+  kerf: 0,
+  trimStart: 0,
+  trimEnd: 0,
+  grip: 0,
+  keep: 0,
+  share: true,
+  rack: "saving",
+});
+
+export const newBoard = (id: string, { thickness, material }: Pick<NeededBoard, "thickness" | "material">): BoardEntry => ({
+  id,
+  name: `${material ?? "Board"} ${tidy(thickness)} mm`.slice(0, 80),
+  unit: "mm",
+  material,
+  thickness,
+  grain: null,
+  densityKgM3: null,
+  stock: [],
+  kerf: 0,
+  trim: 0,
+  stages: null,
+  allowance: 0,
+  keep: 0,
+  rack: "saving",
+  cut: "through",
+  gap: 6,
+  turn: 90,
+});
+

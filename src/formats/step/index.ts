@@ -1,0 +1,4 @@
+/** The door of this folder. */
+export { readStatements, type Statements } from "./statements";
+export { readStructure, type StepProduct, type StepStructure, type StepUse, separated } from "./structure";
+export { foundInStep, type GeometryReader, MOST_STEP_BYTES, type StepProgress } from "./read";
