@@ -20,6 +20,7 @@ const CORE = [
   "jigs",
   "shape",
   "imports",
+  "brep",
   "apart",
   "steps",
   "tally",

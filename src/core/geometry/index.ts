@@ -31,6 +31,7 @@ export {
   roundedPolygon,
   roundedSegments,
   type Segment,
+  startOf,
 } from "./outline";
 export { boxLoop, type Plate, type PlateCut, plateSolid } from "./plate";
 export {

@@ -5,7 +5,7 @@ import { indexStockroom, type BoardEntry, type SectionEntry, type Stockroom } fr
 import { type FoundFile, type FoundPart, readingFor, timesOf } from "./found";
 import { joinedImport } from "./joins";
 import { enteredOf, type ImportChoices, type NewId } from "./records";
-import { neededStock, newBoard, newSection, type Ways, wayOf } from "./stock";
+import { neededStock, newBoard, newSection, usualWays, type Ways, wayOf } from "./stock";
 
 export type Remark = {
   /** The part that it is about; null: the file as a whole. */
@@ -32,7 +32,7 @@ export function imported(
   stockroom: Stockroom,
   newId: NewId,
 ): Imported {
-  const ways = choices.ways ?? new Map();
+  const ways: Ways = new Map([...usualWays(file, stockroom), ...(choices.ways ?? [])]);
   const needed = neededStock(file, ways, stockroom);
   const sections = new Map(choices.sections ?? []);
   const boards = new Map(choices.boards ?? []);

@@ -6,7 +6,7 @@ import {
   sectionKindName,
   type Stockroom,
 } from "../stockroom";
-import { type FoundFile, readingFor, type TakeWay, timesOf } from "./found";
+import { type FoundFile, type FoundReading, readingFor, type TakeWay, timesOf } from "./found";
 
 /** mm. Sizes that differ by less are one. */
 const SAME = 0.05;
@@ -100,6 +100,26 @@ const sameBoards = (thickness: number, material: string | null, stockroom: Stock
     stockroom.boards.filter((entry) => Math.abs(entry.thickness - thickness) <= SAME),
     material,
   );
+
+/**
+ * How parts enter where nobody has said: what could be a plate or a bar is what the stockroom has in its material and size.
+ */
+export function usualWays(file: FoundFile, stockroom: Stockroom): Ways {
+  const ways = new Map<string, TakeWay>();
+  const isKept = (read: FoundReading, material: string | null): boolean =>
+    read.kind === "member"
+      ? sameSections(read.shape, material, stockroom).some((entry) => isSameMaterial(entry.material, material))
+      : read.kind === "panel" &&
+        sameBoards(read.thickness, material, stockroom).some((entry) => isSameMaterial(entry.material, material));
+  for (const { parts, material } of file.products)
+    for (const part of parts) {
+      const [other] = part.otherwise;
+      if (!other || part.taken.kind === "other" || other.kind === part.taken.kind) continue;
+      const whole = other.kind === "member" ? other.leftOver === 0 && other.start.kind === "plane" && other.end.kind === "plane" : true;
+      if (whole && isKept(other, material) && !isKept(part.taken, material)) ways.set(part.key, "otherwise");
+    }
+  return ways;
+}
 
 const BLOCKS: ReadonlySet<string> = new Set(["flat", "timber", "squareBar"]);
 

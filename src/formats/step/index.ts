@@ -2,3 +2,4 @@
 export { readStatements, type Statements } from "./statements";
 export { readStructure, type StepProduct, type StepStructure, type StepUse, separated } from "./structure";
 export { foundInStep, type GeometryReader, MOST_STEP_BYTES, type StepProgress } from "./read";
+export { quoted, type StepHead, writeStep } from "./write";

@@ -1,0 +1,203 @@
+/** A job as products for other programs: every piece a solid of its own, assemblies as products that stand where they are placed. */
+import { type Frame, frameIn, toLocal, type Vec2 } from "../geometry";
+import type { Assets, Home, Job } from "../job";
+import { at } from "../kernel";
+import { type Instance, type MemberSolid, meshOfStandIn, type PanelSolid, type Shape, solidOfMember, solidOfPanel } from "../shape";
+import { sectionProperties } from "../stockroom";
+import { type Brep, facetedBrep, mirroredBrep, prismBrep } from "./brep";
+import { type Drilling, drilled } from "./drilled";
+import { flatBrep } from "./flat";
+
+export type ModelPiece = {
+  readonly name: string;
+  readonly material: string | null;
+  readonly brep: Brep;
+};
+export type ModelProduct = {
+  readonly key: string;
+  readonly name: string;
+  readonly material: string | null;
+  /** null: it only holds others. */
+  readonly brep: Brep | null;
+  readonly holds: readonly { readonly product: string; readonly name: string; readonly frame: Frame }[];
+};
+export type Model = {
+  readonly root: string;
+  readonly products: readonly ModelProduct[];
+  /** Names of pieces that have no closed solid and are left out. */
+  readonly leftOut: readonly string[];
+  /** Names of pieces whose curved faces go out as facets. */
+  readonly faceted: readonly string[];
+};
+
+/** How fine curved faces are where they go out as facets. */
+const FACETS = { step: Math.PI / 24 };
+
+/** The model of a job, or of one of its assemblies. */
+export function modelOf(job: Job, shape: Shape, assets: Assets, only: Home = null): Model {
+  const products = new Map<string, ModelProduct>();
+  const leftOut: string[] = [];
+  const faceted: string[] = [];
+  const all = [...shape.places].flatMap(([home, instances]) => instances.map((instance) => ({ home, instance })));
+  const byParent = new Map<string, { home: Home; instance: Instance }[]>();
+  for (const one of all) {
+    const { key, counted } = one.instance;
+    if (key === "" || counted === "leftOut" || counted === "guide") continue;
+    const parent = key.slice(0, key.lastIndexOf("/", key.length - 2) + 1);
+    const known = byParent.get(parent);
+    if (known) known.push(one);
+    else byParent.set(parent, [one]);
+  }
+
+  const pieceProduct = (key: string, piece: ModelPiece | null, name: string, mirrored: boolean): string | null => {
+    if (!piece) {
+      if (!leftOut.includes(name)) leftOut.push(name);
+      return null;
+    }
+    const id = `${key}${mirrored ? " mirrored" : ""}`;
+    if (!products.has(id)) {
+      if (piece.brep.isFaceted && !faceted.includes(name)) faceted.push(name);
+      products.set(id, {
+        key: id,
+        name: piece.name,
+        material: piece.material,
+        brep: mirrored ? mirroredBrep(piece.brep) : piece.brep,
+        holds: [],
+      });
+    }
+    return id;
+  };
+  const cached = new Map<string, ModelPiece | null>();
+  const once = (key: string, make: () => ModelPiece | null) => {
+    const known = cached.get(key);
+    if (known !== undefined) return known;
+    const made = make();
+    cached.set(key, made);
+    return made;
+  };
+
+  const homeProduct = (home: Home, instance: Instance): string => {
+    const { mirrored } = instance.pose;
+    const id = `${home ?? "job"}${mirrored ? " mirrored" : ""} whole`;
+    if (products.has(id)) return id;
+    const name = home === null ? job.info.job.title : (job.assemblies[home]?.name ?? "Assembly");
+    const holds: { product: string; name: string; frame: Frame }[] = [];
+    // Held while it is filled: nothing stands in itself.
+    products.set(id, { key: id, name, material: null, brep: null, holds });
+    const own = rightHanded(instance.pose.frame, mirrored);
+    const put = (product: string | null, as: string, frame: Frame, isMirrored: boolean) => {
+      if (product !== null) holds.push({ product, name: as, frame: within(own, rightHanded(frame, isMirrored)) });
+    };
+    const place = (frame: Frame) => frameIn(instance.pose.frame, frame);
+    for (const solid of shape.members) {
+      if (solid.home !== home || solid.member.role === "guide") continue;
+      const piece = once(solid.member.id, () => memberPiece(solid));
+      put(pieceProduct(solid.member.id, piece, solid.member.name, mirrored), solid.member.name, place(solid.frame), mirrored);
+    }
+    for (const solid of shape.panels) {
+      if (solid.panel.assembly !== home || solid.panel.role === "guide") continue;
+      const piece = once(solid.panel.id, () => panelPiece(solid));
+      put(pieceProduct(solid.panel.id, piece, solid.panel.name, mirrored), solid.panel.name, place(solid.frame), mirrored);
+    }
+    for (const bought of shape.bought) {
+      if (bought.part.assembly !== home || !bought.stand) continue;
+      for (const [i, mesh] of meshOfStandIn(bought, assets).entries()) {
+        const brep = facetedBrep(mesh);
+        const key = `${bought.part.id} ${i}`;
+        const piece = brep && { name: bought.part.name, material: null, brep };
+        const frame: Frame = { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] };
+        put(pieceProduct(key, piece, bought.part.name, mirrored), bought.part.name, place(frame), mirrored);
+      }
+    }
+    for (const child of byParent.get(instance.key) ?? [])
+      put(homeProduct(child.home, child.instance), job.assemblies[child.home ?? ""]?.name ?? "", child.instance.pose.frame, child.instance.pose.mirrored);
+    return id;
+  };
+  const first = (shape.places.get(only) ?? [])[0];
+  const root = first ? homeProduct(only, first) : "";
+  return { root, products: [...products.values()], leftOut, faceted };
+}
+
+/** The frame of a mirrored thing with its x axis turned round: its solid is mirrored in x instead. */
+const rightHanded = (frame: Frame, mirrored: boolean): Frame =>
+  mirrored ? { ...frame, x: [-frame.x[0], -frame.x[1], -frame.x[2]] } : frame;
+
+/** A frame as it stands in the axes of another. */
+function within(outer: Frame, inner: Frame): Frame {
+  const home: Frame = { ...outer, origin: [0, 0, 0] };
+  return {
+    origin: toLocal(outer, inner.origin),
+    x: toLocal(home, inner.x),
+    y: toLocal(home, inner.y),
+    z: toLocal(home, inner.z),
+  };
+}
+
+function memberPiece(solid: MemberSolid): ModelPiece | null {
+  const { member, material, entry, start, end, work } = solid;
+  const named = { name: member.name, material };
+  const isPlain = work === null || (work.notches.length === 0 && work.holes.every(({ slot, diameter }) => slot <= diameter));
+  if (isPlain && start.form.kind === "plane" && end.form.kind === "plane") {
+    const [a, b] = [start.form.slope, end.form.slope];
+    // Slopes say how far an end reaches out: at the start that is down.
+    const bar = prismBrep(
+      sectionProperties(entry.shape).loops,
+      { height: start.z, slope: [0 - a[0], 0 - a[1]] },
+      { height: end.z, slope: b },
+    );
+    const far = 2 * Math.hypot(...sectionProperties(entry.shape).extent);
+    const brep = drilledAll(
+      bar,
+      (work?.holes ?? []).map(({ begins: [x, y], outwards: [u, v], z, diameter, walls }): Drilling => ({
+        from: [x + u * far, y + v * far, z],
+        way: [0 - u, 0 - v, 0],
+        radius: diameter / 2,
+        to: walls === "all" ? "all" : "first",
+      })),
+    );
+    if (brep) return { ...named, brep };
+  }
+  const round = solidOfMember(solid, FACETS);
+  const brep = flatBrep(round, true);
+  return brep && { ...named, brep };
+}
+
+function panelPiece(solid: PanelSolid): ModelPiece | null {
+  const { panel, material, length, width, thickness, outline, grooves, notches, holes } = solid;
+  if (thickness === null) return null;
+  const named = { name: panel.name, material };
+  const flat: Vec2 = [0, 0];
+  const corners: readonly Vec2[] = [
+    [0, 0],
+    [length, 0],
+    [length, width],
+    [0, width],
+  ];
+  const rectangle = corners.map((from, i) => ({ kind: "line" as const, from, to: at(corners, (i + 1) % 4) }));
+  const isWhole = grooves.length === 0 && notches.length === 0;
+  const hasArcs = outline?.loop.some(({ kind }) => kind === "arc") ?? false;
+  // Grooves and notches have square corners: without its holes such a panel is all flat, unless its outline has arcs.
+  const bare = isWhole
+    ? prismBrep([outline?.loop ?? rectangle], { height: 0, slope: flat }, { height: thickness, slope: flat })
+    : hasArcs
+      ? null
+      : flatBrep(solidOfPanel({ ...solid, holes: [] }, FACETS), false);
+  const whole =
+    bare &&
+    drilledAll(
+      bare,
+      holes.map(({ x, y, diameter, depth, face }): Drilling => ({
+        from: [x, y, face === "good" ? 2 * thickness : -thickness],
+        way: [0, 0, face === "good" ? -1 : 1],
+        radius: diameter / 2,
+        to: depth ?? "all",
+      })),
+    );
+  if (whole) return { ...named, brep: whole };
+  const brep = flatBrep(solidOfPanel(solid, FACETS), true);
+  return brep && { ...named, brep };
+}
+
+/** All holes one after the other; null: one of them cannot be said exactly. */
+const drilledAll = (brep: Brep, drillings: readonly Drilling[]): Brep | null =>
+  drillings.reduce<Brep | null>((body, one) => body && drilled(body, one), brep);
