@@ -6,6 +6,7 @@ import { readFileSync } from "node:fs";
 import path from "node:path";
 import * as v from "valibot";
 import type { PageHead } from "@/core/drawing";
+import { imported, scaledFile } from "@/core/imports";
 import {
   type Assets,
   assetIdOf,
@@ -22,7 +23,6 @@ import {
   type VariantId,
   withEdit,
 } from "@/core/job";
-import { imported, scaledFile } from "@/core/imports";
 import { err, ok, type Result, sentence } from "@/core/kernel";
 import { LAYOUT_KINDS } from "@/core/layout";
 import { BarProblemSchema, layOutBars, lockedBarFault } from "@/core/layout/bars";
@@ -275,10 +275,18 @@ async function loadList(
 
 const isStepName = (file: string) => /\.(stp|step|p21)$/i.test(file);
 
-const titleOf = (file: string) => path.basename(file).replace(/\.[^.]+$/, "").slice(0, 80) || "From a file";
+const titleOf = (file: string) =>
+  path
+    .basename(file)
+    .replace(/\.[^.]+$/, "")
+    .slice(0, 80) || "From a file";
 
 /** What a STEP file holds, as a job of its own. */
-async function loadStep(name: string, bytes: Uint8Array, stockroom: Stockroom): Promise<Result<Loaded, string>> {
+async function loadStep(
+  name: string,
+  bytes: Uint8Array,
+  stockroom: Stockroom,
+): Promise<Result<Loaded, string>> {
   const job = emptyJob({ code: "file", title: titleOf(name), unit: "mm" });
   const read = await importedFrom(name, bytes, { job, stockroom, scale: 1 });
   if (!read.ok) return read;
@@ -305,14 +313,19 @@ async function importedFrom(
   const found = foundInStep(name, bytes, reader);
   if (!found.ok) return err(sentence(found.problem));
   let prefix = "read";
-  while (Object.values(job).some((table) => Object.keys(table).some((id) => id.startsWith(prefix)))) prefix += "+";
+  while (Object.values(job).some((table) => Object.keys(table).some((id) => id.startsWith(prefix))))
+    prefix += "+";
   let count = 0;
   const file = scaledFile(found.value, scale);
   const entered = imported(file, {}, job, stockroom, (kind) => `${prefix}-${kind}${++count}`);
   const after = withEdit(job, entered.edit);
   if (!after.ok) return err(sentence(after.problem));
-  const partNames = new Map(file.products.flatMap((one) => one.parts.map((part) => [part.key, part.name || one.name])));
-  const told = entered.remarks.map(({ part, words }) => (part === null ? words : `${partNames.get(part)}: ${words}`));
+  const partNames = new Map(
+    file.products.flatMap((one) => one.parts.map((part) => [part.key, part.name || one.name])),
+  );
+  const told = entered.remarks.map(({ part, words }) =>
+    part === null ? words : `${partNames.get(part)}: ${words}`,
+  );
   return ok({ job: after.value, stockroom: entered.stockroom, assets: entered.assets, told });
 }
 
@@ -336,14 +349,21 @@ async function importCommand(words: readonly string[]): Promise<Result<Output, s
   const title = options.get("title") ?? titleOf(file);
   const job = known?.value.job ?? emptyJob({ code: "file", title, unit: "mm" });
   const stockroom = given.value ?? (known ? indexStockroom(known.value.stockroom) : EMPTY_STOCKROOM);
-  const entered = await importedFrom(path.basename(file), bytes.value, { job, stockroom, scale: scale.value });
+  const entered = await importedFrom(path.basename(file), bytes.value, {
+    job,
+    stockroom,
+    scale: scale.value,
+  });
   if (!entered.ok) return entered;
   const { told } = entered.value;
   const assets = new Map(known?.value.assets ?? []);
   for (const asset of entered.value.assets) assets.set(assetIdOf(asset), asset);
   return ok({
     code: told.length > 0 ? 1 : 0,
-    stdout: writeJobFile(entered.value.job, entered.value.stockroom, { assets, revision: known?.value.revision ?? 0 }),
+    stdout: writeJobFile(entered.value.job, entered.value.stockroom, {
+      assets,
+      revision: known?.value.revision ?? 0,
+    }),
     stderr: told.join("\n"),
   });
 }

@@ -10,10 +10,9 @@ import {
   type Loop,
   type Mesh,
   norm,
-
   type Segment,
-  startOf,
   scale,
+  startOf,
   subtract,
   type Vec2,
   type Vec3,
@@ -252,4 +251,3 @@ export function middleOfEdge({ points }: Brep, { from, to, curve }: BrepEdge): V
     add(scale(curve.major, curve.long * Math.cos(middle)), scale(minor, curve.short * Math.sin(middle))),
   );
 }
-

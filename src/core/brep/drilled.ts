@@ -44,7 +44,8 @@ export function drilled(brep: Brep, { from, way, radius, to }: Drilling): Brep |
     met.push({ face, depth, into: lean < 0 });
   }
   met.sort((a, b) => a.depth - b.depth);
-  if (met.length === 0 || met.length % 2 === 1 || met.some(({ into }, i) => into !== (i % 2 === 0))) return null;
+  if (met.length === 0 || met.length % 2 === 1 || met.some(({ into }, i) => into !== (i % 2 === 0)))
+    return null;
   const last = typeof to === "number" || to === "first" ? 2 : met.length;
   const points = [...brep.points];
   const edges: BrepEdge[] = [...brep.edges];
@@ -53,14 +54,29 @@ export function drilled(brep: Brep, { from, way, radius, to }: Drilling): Brep |
   /** Two half circles at a depth, anticlockwise about the way. */
   const ringAt = (depth: number) => {
     const centre = add(from, scale(way, depth));
-    const ends = [1, -1].map((side) => points.push(add(centre, scale(u, side * radius))) - 1) as [number, number];
-    const curve: BrepCurve = { kind: "ellipse", centre, normal: way, major: u, long: radius, short: radius, ahead: true };
+    const ends = [1, -1].map((side) => points.push(add(centre, scale(u, side * radius))) - 1) as [
+      number,
+      number,
+    ];
+    const curve: BrepCurve = {
+      kind: "ellipse",
+      centre,
+      normal: way,
+      major: u,
+      long: radius,
+      short: radius,
+      ahead: true,
+    };
     const [a, b] = ends;
-    const halves = [edges.push({ from: a, to: b, curve }) - 1, edges.push({ from: b, to: a, curve }) - 1] as const;
+    const halves = [
+      edges.push({ from: a, to: b, curve }) - 1,
+      edges.push({ from: b, to: a, curve }) - 1,
+    ] as const;
     return { ends, halves };
   };
   const ahead = (halves: readonly number[]): BrepUse[] => halves.map((edge) => ({ edge, ahead: true }));
-  const back = (halves: readonly number[]): BrepUse[] => halves.toReversed().map((edge) => ({ edge, ahead: false }));
+  const back = (halves: readonly number[]): BrepUse[] =>
+    halves.toReversed().map((edge) => ({ edge, ahead: false }));
   const open = (face: number, loop: readonly BrepUse[]) => {
     const before = at(faces, face);
     faces[face] = { ...before, loops: [...before.loops, loop] };
@@ -73,7 +89,10 @@ export function drilled(brep: Brep, { from, way, radius, to }: Drilling): Brep |
     // The face that is entered looks against the way: seen from outside the way's anticlockwise is clockwise.
     open(enter.face, ahead(top.halves));
     if (isBlind)
-      faces.push({ surface: { kind: "plane", on: add(from, scale(way, enter.depth + to)), normal: scale(way, -1) }, loops: [back(foot.halves)] });
+      faces.push({
+        surface: { kind: "plane", on: add(from, scale(way, enter.depth + to)), normal: scale(way, -1) },
+        loops: [back(foot.halves)],
+      });
     else open(leave.face, back(foot.halves));
     const uprights = ([0, 1] as const).map(
       (k) => edges.push({ from: top.ends[k], to: foot.ends[k], curve: { kind: "line" } }) - 1,
@@ -106,7 +125,15 @@ const cornersOf = (brep: Brep, loop: readonly BrepUse[]): readonly Vec3[] =>
 function reachTo(brep: Brep, loops: BrepFace["loops"], place: Vec3, normal: Vec3): number | null {
   const isInside = loops.every((loop, i) => {
     const corners = cornersOf(brep, loop);
-    return isWithin(place, corners.map((_, k) => k), corners, normal) === (i === 0);
+    return (
+      isWithin(
+        place,
+        corners.map((_, k) => k),
+        corners,
+        normal,
+      ) ===
+      (i === 0)
+    );
   });
   return isInside ? borderDistance(brep, loops, place) : null;
 }

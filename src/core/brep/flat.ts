@@ -1,5 +1,5 @@
 /** Bodies of flat faces by their borders: faces in one plane that touch become one, with their holes as loops. */
-import { cross, dot, norm, scale, type Solid, subtract, type Vec3 } from "../geometry";
+import { cross, dot, norm, type Solid, scale, subtract, type Vec3 } from "../geometry";
 import { at } from "../kernel";
 import type { Brep, BrepEdge, BrepFace, BrepUse } from "./brep";
 
@@ -18,15 +18,24 @@ export function flatBrep(solid: Solid, isFaceted: boolean): Brep | null {
     return points.push(point) - 1;
   });
   const polygons = solid.faces.flatMap(({ corners, normal }) => {
-    const loop = corners.map((corner) => at(index, corner)).filter((corner, i, all) => corner !== at(all, (i + 1) % all.length));
+    const loop = corners
+      .map((corner) => at(index, corner))
+      .filter((corner, i, all) => corner !== at(all, (i + 1) % all.length));
     return loop.length < 3 ? [] : [{ loop, normal: at(solid.normals, normal) }];
   });
   const whole = withAllCorners(polygons, points);
   // Edges between two faces of one plane fall away; what is left borders it.
-  const planes: { readonly normal: Vec3; readonly on: Vec3; readonly borders: Map<string, readonly [number, number]> }[] = [];
+  const planes: {
+    readonly normal: Vec3;
+    readonly on: Vec3;
+    readonly borders: Map<string, readonly [number, number]>;
+  }[] = [];
   for (const { loop, normal } of whole) {
     const on = at(points, at(loop, 0));
-    let plane = planes.find((one) => dot(one.normal, normal) > 1 - 1e-10 && Math.abs(dot(one.normal, subtract(on, one.on))) < SAME * 10);
+    let plane = planes.find(
+      (one) =>
+        dot(one.normal, normal) > 1 - 1e-10 && Math.abs(dot(one.normal, subtract(on, one.on))) < SAME * 10,
+    );
     if (!plane) {
       plane = { normal, on, borders: new Map() };
       planes.push(plane);
@@ -124,7 +133,13 @@ function loopsOf(
   }
 }
 
-function leftmost(points: readonly Vec3[], normal: Vec3, before: number, from: number, ways: readonly number[]): number {
+function leftmost(
+  points: readonly Vec3[],
+  normal: Vec3,
+  before: number,
+  from: number,
+  ways: readonly number[],
+): number {
   const come = subtract(at(points, from), at(points, before));
   const turnOf = (to: number) => {
     const go = subtract(at(points, to), at(points, from));
@@ -142,7 +157,10 @@ function nested(
   const turn = (loop: readonly number[]) =>
     loop.reduce((sum, from, i) => {
       const [a, b] = [at(points, from), at(points, at(loop, (i + 1) % loop.length))];
-      return sum + dot(cross(subtract(a, at(points, at(loop, 0))), subtract(b, at(points, at(loop, 0)))), normal) / 2;
+      return (
+        sum +
+        dot(cross(subtract(a, at(points, at(loop, 0))), subtract(b, at(points, at(loop, 0)))), normal) / 2
+      );
     }, 0);
   const outer = loops.filter((loop) => turn(loop) > 0);
   const holes = loops.filter((loop) => turn(loop) <= 0);
@@ -158,7 +176,12 @@ function nested(
 }
 
 /** Whether a point of the plane lies within a loop: the turn that it sees. */
-export function isWithin(point: Vec3, loop: readonly number[], points: readonly Vec3[], normal: Vec3): boolean {
+export function isWithin(
+  point: Vec3,
+  loop: readonly number[],
+  points: readonly Vec3[],
+  normal: Vec3,
+): boolean {
   const seen = loop.reduce((sum, from, i) => {
     const a = subtract(at(points, from), point);
     const b = subtract(at(points, at(loop, (i + 1) % loop.length)), point);

@@ -2,7 +2,15 @@
 import { type Frame, frameIn, toLocal, type Vec2 } from "../geometry";
 import type { Assets, Home, Job } from "../job";
 import { at } from "../kernel";
-import { type Instance, type MemberSolid, meshOfStandIn, type PanelSolid, type Shape, solidOfMember, solidOfPanel } from "../shape";
+import {
+  type Instance,
+  type MemberSolid,
+  meshOfStandIn,
+  type PanelSolid,
+  type Shape,
+  solidOfMember,
+  solidOfPanel,
+} from "../shape";
 import { sectionProperties } from "../stockroom";
 import { type Brep, facetedBrep, mirroredBrep, prismBrep } from "./brep";
 import { type Drilling, drilled } from "./drilled";
@@ -38,7 +46,9 @@ export function modelOf(job: Job, shape: Shape, assets: Assets, only: Home = nul
   const products = new Map<string, ModelProduct>();
   const leftOut: string[] = [];
   const faceted: string[] = [];
-  const all = [...shape.places].flatMap(([home, instances]) => instances.map((instance) => ({ home, instance })));
+  const all = [...shape.places].flatMap(([home, instances]) =>
+    instances.map((instance) => ({ home, instance })),
+  );
   const byParent = new Map<string, { home: Home; instance: Instance }[]>();
   for (const one of all) {
     const { key, counted } = one.instance;
@@ -49,7 +59,12 @@ export function modelOf(job: Job, shape: Shape, assets: Assets, only: Home = nul
     else byParent.set(parent, [one]);
   }
 
-  const pieceProduct = (key: string, piece: ModelPiece | null, name: string, mirrored: boolean): string | null => {
+  const pieceProduct = (
+    key: string,
+    piece: ModelPiece | null,
+    name: string,
+    mirrored: boolean,
+  ): string | null => {
     if (!piece) {
       if (!leftOut.includes(name)) leftOut.push(name);
       return null;
@@ -86,18 +101,29 @@ export function modelOf(job: Job, shape: Shape, assets: Assets, only: Home = nul
     products.set(id, { key: id, name, material: null, brep: null, holds });
     const own = rightHanded(instance.pose.frame, mirrored);
     const put = (product: string | null, as: string, frame: Frame, isMirrored: boolean) => {
-      if (product !== null) holds.push({ product, name: as, frame: within(own, rightHanded(frame, isMirrored)) });
+      if (product !== null)
+        holds.push({ product, name: as, frame: within(own, rightHanded(frame, isMirrored)) });
     };
     const place = (frame: Frame) => frameIn(instance.pose.frame, frame);
     for (const solid of shape.members) {
       if (solid.home !== home || solid.member.role === "guide") continue;
       const piece = once(solid.member.id, () => memberPiece(solid));
-      put(pieceProduct(solid.member.id, piece, solid.member.name, mirrored), solid.member.name, place(solid.frame), mirrored);
+      put(
+        pieceProduct(solid.member.id, piece, solid.member.name, mirrored),
+        solid.member.name,
+        place(solid.frame),
+        mirrored,
+      );
     }
     for (const solid of shape.panels) {
       if (solid.panel.assembly !== home || solid.panel.role === "guide") continue;
       const piece = once(solid.panel.id, () => panelPiece(solid));
-      put(pieceProduct(solid.panel.id, piece, solid.panel.name, mirrored), solid.panel.name, place(solid.frame), mirrored);
+      put(
+        pieceProduct(solid.panel.id, piece, solid.panel.name, mirrored),
+        solid.panel.name,
+        place(solid.frame),
+        mirrored,
+      );
     }
     for (const bought of shape.bought) {
       if (bought.part.assembly !== home || !bought.stand) continue;
@@ -110,7 +136,12 @@ export function modelOf(job: Job, shape: Shape, assets: Assets, only: Home = nul
       }
     }
     for (const child of byParent.get(instance.key) ?? [])
-      put(homeProduct(child.home, child.instance), job.assemblies[child.home ?? ""]?.name ?? "", child.instance.pose.frame, child.instance.pose.mirrored);
+      put(
+        homeProduct(child.home, child.instance),
+        job.assemblies[child.home ?? ""]?.name ?? "",
+        child.instance.pose.frame,
+        child.instance.pose.mirrored,
+      );
     return id;
   };
   const first = (shape.places.get(only) ?? [])[0];
@@ -136,7 +167,9 @@ function within(outer: Frame, inner: Frame): Frame {
 function memberPiece(solid: MemberSolid): ModelPiece | null {
   const { member, material, entry, start, end, work } = solid;
   const named = { name: member.name, material };
-  const isPlain = work === null || (work.notches.length === 0 && work.holes.every(({ slot, diameter }) => slot <= diameter));
+  const isPlain =
+    work === null ||
+    (work.notches.length === 0 && work.holes.every(({ slot, diameter }) => slot <= diameter));
   if (isPlain && start.form.kind === "plane" && end.form.kind === "plane") {
     const [a, b] = [start.form.slope, end.form.slope];
     // Slopes say how far an end reaches out: at the start that is down.
@@ -148,12 +181,14 @@ function memberPiece(solid: MemberSolid): ModelPiece | null {
     const far = 2 * Math.hypot(...sectionProperties(entry.shape).extent);
     const brep = drilledAll(
       bar,
-      (work?.holes ?? []).map(({ begins: [x, y], outwards: [u, v], z, diameter, walls }): Drilling => ({
-        from: [x + u * far, y + v * far, z],
-        way: [0 - u, 0 - v, 0],
-        radius: diameter / 2,
-        to: walls === "all" ? "all" : "first",
-      })),
+      (work?.holes ?? []).map(
+        ({ begins: [x, y], outwards: [u, v], z, diameter, walls }): Drilling => ({
+          from: [x + u * far, y + v * far, z],
+          way: [0 - u, 0 - v, 0],
+          radius: diameter / 2,
+          to: walls === "all" ? "all" : "first",
+        }),
+      ),
     );
     if (brep) return { ...named, brep };
   }
@@ -186,12 +221,14 @@ function panelPiece(solid: PanelSolid): ModelPiece | null {
     bare &&
     drilledAll(
       bare,
-      holes.map(({ x, y, diameter, depth, face }): Drilling => ({
-        from: [x, y, face === "good" ? 2 * thickness : -thickness],
-        way: [0, 0, face === "good" ? -1 : 1],
-        radius: diameter / 2,
-        to: depth ?? "all",
-      })),
+      holes.map(
+        ({ x, y, diameter, depth, face }): Drilling => ({
+          from: [x, y, face === "good" ? 2 * thickness : -thickness],
+          way: [0, 0, face === "good" ? -1 : 1],
+          radius: diameter / 2,
+          to: depth ?? "all",
+        }),
+      ),
     );
   if (whole) return { ...named, brep: whole };
   const brep = flatBrep(solidOfPanel(solid, FACETS), true);

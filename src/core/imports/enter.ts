@@ -1,7 +1,7 @@
 /** A found file on its way into a job: the records, the entries that the stockroom lacks, and what has to be told before. */
 import type { Asset, InsertEdit, Job } from "../job";
 import { counted } from "../kernel";
-import { indexStockroom, type BoardEntry, type SectionEntry, type Stockroom } from "../stockroom";
+import { type BoardEntry, indexStockroom, type SectionEntry, type Stockroom } from "../stockroom";
 import { type FoundFile, type FoundPart, readingFor, timesOf } from "./found";
 import { joinedImport } from "./joins";
 import { enteredOf, type ImportChoices, type NewId } from "./records";
@@ -58,7 +58,8 @@ export function imported(
   const entered = enteredOf(file, { ways, sections, boards }, { stockroom: whole, unit, newId });
   const { edit, joined, unsaid, astray } = joinedImport(entered, job, whole, newId);
   const nameOf = new Map(entered.members.map(({ id, name }) => [id, name]));
-  const names = (ids: Iterable<string>) => [...new Set([...ids].map((id) => nameOf.get(id) ?? ""))].join(", ");
+  const names = (ids: Iterable<string>) =>
+    [...new Set([...ids].map((id) => nameOf.get(id) ?? ""))].join(", ");
   const remarks: Remark[] = [...remarksOn(file, ways)];
   if (unsaid.length > 0)
     remarks.push({

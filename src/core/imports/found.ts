@@ -126,7 +126,8 @@ function scaledReading(read: FoundReading, by: number): FoundReading {
         length: size(read.length),
         width: size(read.width),
         thickness: size(read.thickness),
-        outline: read.outline?.map(({ x, y, radius }) => ({ x: x * by, y: y * by, radius: radius * by })) ?? null,
+        outline:
+          read.outline?.map(({ x, y, radius }) => ({ x: x * by, y: y * by, radius: radius * by })) ?? null,
         holes: read.holes.map((hole) => ({
           ...hole,
           x: hole.x * by,

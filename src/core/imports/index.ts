@@ -14,4 +14,14 @@ export {
 } from "./found";
 export { type JoinedImport, joinedImport } from "./joins";
 export { type Entered, enteredOf, type ImportChoices } from "./records";
-export { type NeededBoard, type NeededSection, neededStock, newBoard, newSection, plainSectionName, usualWays, type Ways, wayOf } from "./stock";
+export {
+  type NeededBoard,
+  type NeededSection,
+  neededStock,
+  newBoard,
+  newSection,
+  plainSectionName,
+  usualWays,
+  type Ways,
+  wayOf,
+} from "./stock";

@@ -4,11 +4,21 @@
  * where every corner of the member stays within a hundredth of a millimetre of what was read.
  */
 import { add, dot, norm, scale, subtract, toWorld, type Vec3 } from "../geometry";
-import { type EndCut, type Home, type InsertEdit, type Job, newInsert, type Point, resolveSizes, textOf, withEdit } from "../job";
+import {
+  type EndCut,
+  type Home,
+  type InsertEdit,
+  type Job,
+  newInsert,
+  type Point,
+  resolveSizes,
+  textOf,
+  withEdit,
+} from "../job";
 import { MM_PER_UNIT, roundTo } from "../measure";
 import { nearest } from "../recognise";
 import { memberSolid, type Shape, shapeJob } from "../shape";
-import { type SectionShape, sectionProperties, type Stockroom } from "../stockroom";
+import { type SectionShape, type Stockroom, sectionProperties } from "../stockroom";
 import { type Entered, type EnteredMember, freeCut, freeRecords, type NewId } from "./records";
 
 type Side = "start" | "end";
@@ -35,15 +45,13 @@ export type JoinedImport = {
   readonly astray: readonly string[];
 };
 
-export function joinedImport(
-  entered: Entered,
-  job: Job,
-  stockroom: Stockroom,
-  newId: NewId,
-): JoinedImport {
+export function joinedImport(entered: Entered, job: Job, stockroom: Stockroom, newId: NewId): JoinedImport {
   const free: Plans = new Map(
     entered.members.flatMap((member) =>
-      SIDES.map((side) => [keyOf(member.id, side), { place: placeOf(member, side), cut: freeCut(member[side]) }] as const),
+      SIDES.map(
+        (side) =>
+          [keyOf(member.id, side), { place: placeOf(member, side), cut: freeCut(member[side]) }] as const,
+      ),
     ),
   );
   const proposed = new Map(proposals(entered.members, job));
@@ -51,8 +59,8 @@ export function joinedImport(
   let shape = computed(built, job, stockroom);
   for (let round = 0; round < ROUNDS && proposed.size > 0; round++) {
     const wrong = entered.members.flatMap((member) =>
-      SIDES.filter((side) => proposed.has(keyOf(member.id, side)) && !staysAt(shape, member, side)).map((side) =>
-        keyOf(member.id, side),
+      SIDES.filter((side) => proposed.has(keyOf(member.id, side)) && !staysAt(shape, member, side)).map(
+        (side) => keyOf(member.id, side),
       ),
     );
     if (wrong.length === 0) break;
@@ -61,7 +69,11 @@ export function joinedImport(
       const cut = proposed.get(key)?.cut;
       if (cut?.kind === "mitre")
         for (const [other, plan] of proposed)
-          if (plan.cut.kind === "mitre" && plan.cut.neighbour === idOf(key) && other.startsWith(`${cut.neighbour}/`))
+          if (
+            plan.cut.kind === "mitre" &&
+            plan.cut.neighbour === idOf(key) &&
+            other.startsWith(`${cut.neighbour}/`)
+          )
             proposed.delete(other);
       proposed.delete(key);
     }
@@ -73,13 +85,17 @@ export function joinedImport(
     edit: built,
     joined: proposed.size,
     unsaid: entered.members.flatMap((member) =>
-      SIDES.filter((side) => member[side].read !== "plane" && !proposed.has(keyOf(member.id, side))).map((side) => ({
-        member: member.id,
-        side,
-      })),
+      SIDES.filter((side) => member[side].read !== "plane" && !proposed.has(keyOf(member.id, side))).map(
+        (side) => ({
+          member: member.id,
+          side,
+        }),
+      ),
     ),
     astray: entered.members
-      .filter((member) => SIDES.some((side) => member[side].read === "plane" && !staysAt(shape, member, side)))
+      .filter((member) =>
+        SIDES.some((side) => member[side].read === "plane" && !staysAt(shape, member, side)),
+      )
       .map(({ id }) => id),
   };
 }
@@ -97,7 +113,10 @@ function build(entered: Entered, plans: Plans, job: Job, newId: NewId): InsertEd
   const members = entered.members.map((member) => {
     const { point, record } = freeRecords(member, unit, newId);
     const ends = SIDES.map((side) => {
-      const plan = plans.get(keyOf(member.id, side)) ?? { place: placeOf(member, side), cut: freeCut(member[side]) };
+      const plan = plans.get(keyOf(member.id, side)) ?? {
+        place: placeOf(member, side),
+        cut: freeCut(member[side]),
+      };
       const there = known.get(member.home) ?? [];
       known.set(member.home, there);
       const found = there.find(({ place }) => norm(subtract(place, plan.place)) < ONE_POINT);
@@ -126,7 +145,15 @@ function build(entered: Entered, plans: Plans, job: Job, newId: NewId): InsertEd
 
 /** The members as the product computes them, each home for itself. */
 function computed(edit: InsertEdit, job: Job, stockroom: Stockroom): Shape | null {
-  const nothing = { points: {}, lines: {}, members: {}, panels: {}, boughtParts: {}, assemblies: {}, placements: {} };
+  const nothing = {
+    points: {},
+    lines: {},
+    members: {},
+    panels: {},
+    boughtParts: {},
+    assemblies: {},
+    placements: {},
+  };
   const bare: Job = { ...job, ...nothing };
   const after = withEdit(bare, { ...edit, panels: [], boughtParts: [] });
   if (!after.ok) return null;
@@ -248,13 +275,17 @@ function proposalAt(
     const length = norm(subtract(other.to, other.from));
     if (on < -TOUCH - reachOf(other) || on > length + TOUCH + reachOf(other)) continue;
     const faces = flatsOf(other).some(
-      (face) => dot(face.normal, normal) < -1 + 1e-8 && Math.abs(dot(face.normal, place) - face.offset) < TOUCH,
+      (face) =>
+        dot(face.normal, normal) < -1 + 1e-8 && Math.abs(dot(face.normal, place) - face.offset) < TOUCH,
     );
     if (!faces) continue;
     const met = nearest(place, out, other.from, along);
     // So that key sizes move both: the point stands where the two axes come nearest.
     if (!met || met.z < -TOUCH || met.apart > reachOf(other)) continue;
-    return { place: add(place, scale(out, met.z)), cut: { kind: "butt", neighbour: other.id, gap: "0" } as EndCut };
+    return {
+      place: add(place, scale(out, met.z)),
+      cut: { kind: "butt", neighbour: other.id, gap: "0" } as EndCut,
+    };
   }
   return null;
 }
@@ -264,7 +295,9 @@ const reachOf = ({ shape }: EnteredMember): number =>
   sectionProperties(shape).sharp.reduce((far, [x, y]) => Math.max(far, Math.hypot(x, y)), 0);
 
 /** Finds the members of the same home whose boxes a place lies in. */
-function cellsOf(members: readonly EnteredMember[]): (place: Vec3, member: EnteredMember) => readonly EnteredMember[] {
+function cellsOf(
+  members: readonly EnteredMember[],
+): (place: Vec3, member: EnteredMember) => readonly EnteredMember[] {
   const boxed = members.map((member) => {
     const far = reachOf(member) + TOUCH;
     const [a, b] = [member.from, member.to];

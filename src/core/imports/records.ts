@@ -22,8 +22,8 @@ import {
 } from "../job";
 import { grouped } from "../kernel";
 import { type LengthUnit, MM_PER_UNIT, roundTo, toDegrees } from "../measure";
-import type { MemberHole as ReadHole, ReadEnd, ReadMember, ReadPanel } from "../recognise";
-import { type SectionShape, sectionProperties, type Stockroom } from "../stockroom";
+import type { ReadEnd, MemberHole as ReadHole, ReadMember, ReadPanel } from "../recognise";
+import { type SectionShape, type Stockroom, sectionProperties } from "../stockroom";
 import { type FoundFile, type FoundPart, MOST_LEVELS, readingFor } from "./found";
 import { boardKey, sectionKey, type Ways, wayOf } from "./stock";
 
@@ -77,7 +77,11 @@ const AT_HOME: Frame = { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], z: [0, 0
 export function enteredOf(
   file: FoundFile,
   { ways, sections, boards }: ImportChoices,
-  { stockroom, unit, newId }: { readonly stockroom: Stockroom; readonly unit: LengthUnit; readonly newId: NewId },
+  {
+    stockroom,
+    unit,
+    newId,
+  }: { readonly stockroom: Stockroom; readonly unit: LengthUnit; readonly newId: NewId },
 ): Entered {
   const products = new Map(file.products.map((product) => [product.id, product]));
   const within = grouped(file.uses, ({ parent }) => parent);
@@ -99,7 +103,18 @@ export function enteredOf(
       case "member": {
         const section = sections.get(sectionKey(read.shape, material)) ?? null;
         const entry = section === null ? undefined : stockroom.sectionById.get(section);
-        members.push(memberFrom(newId("member"), read, { name, section, material, frame, home, entry: entry?.shape ?? null, text, newId }));
+        members.push(
+          memberFrom(newId("member"), read, {
+            name,
+            section,
+            material,
+            frame,
+            home,
+            entry: entry?.shape ?? null,
+            text,
+            newId,
+          }),
+        );
         return;
       }
       case "panel":
@@ -124,7 +139,11 @@ export function enteredOf(
           triangles: part.triangles.map((value, i) => roundTo(value - (foot[(i % 3) as 0 | 1 | 2] ?? 0), 4)),
         };
         if (asset) assets.set(assetIdOf(asset), asset);
-        const size: Vec3 = [part.high[0] - part.low[0], part.high[1] - part.low[1], part.high[2] - part.low[2]];
+        const size: Vec3 = [
+          part.high[0] - part.low[0],
+          part.high[1] - part.low[1],
+          part.high[2] - part.low[2],
+        ];
         boughtParts.push(
           newBoughtPart(newId("bought"), {
             name,
@@ -153,7 +172,13 @@ export function enteredOf(
     const product = products.get(id);
     if (!product || depth > MOST_LEVELS) return;
     for (const [i, part] of product.parts.entries())
-      enterPart(part, partName(part.name, product.name, product.parts.length, i), product.material, frame, home);
+      enterPart(
+        part,
+        partName(part.name, product.name, product.parts.length, i),
+        product.material,
+        frame,
+        home,
+      );
     for (const use of within.get(id) ?? []) {
       const place = frameInPlace(frame, use.frame);
       const child = products.get(use.child);
@@ -234,7 +259,8 @@ function memberFrom(id: string, read: ReadMember, place: MemberPlace): EnteredMe
   // An entry of 20 x 40 stands for a read section of 40 x 20 when it is turned by a quarter.
   const [a = 0, b = 0] = read.shape.size;
   const [c = 0] = entry?.size ?? [];
-  const isTurned = entry !== null && BOXES.has(read.shape.kind) && Math.abs(a - b) > 0.05 && Math.abs(c - b) < 0.05;
+  const isTurned =
+    entry !== null && BOXES.has(read.shape.kind) && Math.abs(a - b) > 0.05 && Math.abs(c - b) < 0.05;
   const [readX, readY] = isTurned ? [read.y, scale(read.x, -1)] : [read.x, read.y];
   const [x, y] = [turned(frame, readX), turned(frame, readY)];
   const on = (z: number): Vec3 => toWorld(frame, add(read.origin, scale(read.along, z)));
@@ -267,7 +293,9 @@ function memberFrom(id: string, read: ReadMember, place: MemberPlace): EnteredMe
     section: place.section,
     material: place.material,
     roll: roundTo(roll, 9),
-    work: read.holes.map((hole) => holeFrom(hole, { x: readX, y: readY, shape, text, id: newId("work"), tip })),
+    work: read.holes.map((hole) =>
+      holeFrom(hole, { x: readX, y: readY, shape, text, id: newId("work"), tip }),
+    ),
     from,
     to,
     x,

@@ -3,8 +3,8 @@ import {
   type BoardEntry,
   type SectionEntry,
   type SectionShape,
-  sectionKindName,
   type Stockroom,
+  sectionKindName,
 } from "../stockroom";
 import { type FoundFile, type FoundReading, readingFor, type TakeWay, timesOf } from "./found";
 
@@ -33,7 +33,8 @@ export type NeededBoard = {
 
 export const sectionKey = (shape: SectionShape, material: string | null): string =>
   `${shape.kind} ${shape.size.join(" x ")} ${material ?? ""}`;
-export const boardKey = (thickness: number, material: string | null): string => `${thickness} ${material ?? ""}`;
+export const boardKey = (thickness: number, material: string | null): string =>
+  `${thickness} ${material ?? ""}`;
 
 /** All sections and boards that what enters needs. */
 export function neededStock(
@@ -80,7 +81,10 @@ const isSameMaterial = (a: string | null, b: string | null) =>
   a !== null && b !== null && a.trim().toLowerCase() === b.trim().toLowerCase();
 
 /** Those of the material first, then those whose material is not known to differ. */
-const ranked = <E extends { readonly material: string | null }>(entries: readonly E[], material: string | null) =>
+const ranked = <E extends { readonly material: string | null }>(
+  entries: readonly E[],
+  material: string | null,
+) =>
   entries.toSorted(
     (a, b) => Number(isSameMaterial(b.material, material)) - Number(isSameMaterial(a.material, material)),
   );
@@ -108,14 +112,21 @@ export function usualWays(file: FoundFile, stockroom: Stockroom): Ways {
   const ways = new Map<string, TakeWay>();
   const isKept = (read: FoundReading, material: string | null): boolean =>
     read.kind === "member"
-      ? sameSections(read.shape, material, stockroom).some((entry) => isSameMaterial(entry.material, material))
+      ? sameSections(read.shape, material, stockroom).some((entry) =>
+          isSameMaterial(entry.material, material),
+        )
       : read.kind === "panel" &&
-        sameBoards(read.thickness, material, stockroom).some((entry) => isSameMaterial(entry.material, material));
+        sameBoards(read.thickness, material, stockroom).some((entry) =>
+          isSameMaterial(entry.material, material),
+        );
   for (const { parts, material } of file.products)
     for (const part of parts) {
       const [other] = part.otherwise;
       if (!other || part.taken.kind === "other" || other.kind === part.taken.kind) continue;
-      const whole = other.kind === "member" ? other.leftOver === 0 && other.start.kind === "plane" && other.end.kind === "plane" : true;
+      const whole =
+        other.kind === "member"
+          ? other.leftOver === 0 && other.start.kind === "plane" && other.end.kind === "plane"
+          : true;
       if (whole && isKept(other, material) && !isKept(part.taken, material)) ways.set(part.key, "otherwise");
     }
   return ways;
@@ -145,7 +156,10 @@ export const plainSectionName = (shape: SectionShape): string => {
 };
 
 /** A new entry for a section that the stockroom lacks; stock lengths and prices are the shop's to fill in. */
-export const newSection = (id: string, { shape, material }: Pick<NeededSection, "shape" | "material">): SectionEntry => ({
+export const newSection = (
+  id: string,
+  { shape, material }: Pick<NeededSection, "shape" | "material">,
+): SectionEntry => ({
   id,
   name: `${plainSectionName(shape)}${material === null ? "" : ` ${material}`}`.slice(0, 80),
   unit: "mm",
@@ -164,7 +178,10 @@ export const newSection = (id: string, { shape, material }: Pick<NeededSection, 
   rack: "saving",
 });
 
-export const newBoard = (id: string, { thickness, material }: Pick<NeededBoard, "thickness" | "material">): BoardEntry => ({
+export const newBoard = (
+  id: string,
+  { thickness, material }: Pick<NeededBoard, "thickness" | "material">,
+): BoardEntry => ({
   id,
   name: `${material ?? "Board"} ${tidy(thickness)} mm`.slice(0, 80),
   unit: "mm",
@@ -183,4 +200,3 @@ export const newBoard = (id: string, { thickness, material }: Pick<NeededBoard, 
   gap: 6,
   turn: 90,
 });
-

@@ -54,10 +54,18 @@ export function bodyOf(mesh: SolidMesh): Body {
   for (const [face, [from, to]] of mesh.faces.entries()) faceOf.fill(face, from, to);
   const found: { corners: readonly [number, number, number]; face: number; facet: Facet }[] = [];
   for (let t = 0; t < faceOf.length; t++) {
-    const [a, b, c] = [0, 1, 2].map((k) => indices[mesh.corners[3 * t + k] ?? 0] ?? 0) as [number, number, number];
+    const [a, b, c] = [0, 1, 2].map((k) => indices[mesh.corners[3 * t + k] ?? 0] ?? 0) as [
+      number,
+      number,
+      number,
+    ];
     // Poles and tips come as triangles without area.
     if (a === b || b === c || a === c) continue;
-    found.push({ corners: [a, b, c], face: faceOf[t] ?? 0, facet: facetOf(at(points, a), at(points, b), at(points, c)) });
+    found.push({
+      corners: [a, b, c],
+      face: faceOf[t] ?? 0,
+      facet: facetOf(at(points, a), at(points, b), at(points, c)),
+    });
   }
   const volume = found.reduce((sum, { facet }) => sum + dot(facet.area, facet.corners[0]) / 3, 0);
   const wasInverted = volume < 0;
@@ -85,7 +93,9 @@ export function bodyOf(mesh: SolidMesh): Body {
     known.triangles.push(...triangles);
     for (const i of triangles) surfaceOfTriangle[i] = index;
   }
-  const triangles = outward.map(({ corners }, i): Triangle => ({ corners, surface: surfaceOfTriangle[i] ?? 0 }));
+  const triangles = outward.map(
+    ({ corners }, i): Triangle => ({ corners, surface: surfaceOfTriangle[i] ?? 0 }),
+  );
   const side = (k: 0 | 1 | 2, pick: (a: number, b: number) => number, from: number) =>
     points.reduce((far, point) => pick(far, point[k]), from);
   const low = ([0, 1, 2] as const).map((k) => side(k, Math.min, Number.POSITIVE_INFINITY));
@@ -102,7 +112,10 @@ export function bodyOf(mesh: SolidMesh): Body {
   };
 }
 
-function welded(positions: ArrayLike<number>): { readonly points: readonly Vec3[]; readonly indices: Int32Array } {
+function welded(positions: ArrayLike<number>): {
+  readonly points: readonly Vec3[];
+  readonly indices: Int32Array;
+} {
   const points: Vec3[] = [];
   const cells = new Map<string, number[]>();
   const indices = new Int32Array(positions.length / 3);
@@ -166,7 +179,11 @@ function gapsIn(triangles: readonly Triangle[], points: readonly Vec3[]): readon
       edges: run.length,
       length: run.reduce((sum, [a, b]) => sum + norm(subtract(at(points, b), at(points, a))), 0),
       middle: places.reduce<Vec3>(
-        (sum, place) => [sum[0] + place[0] / run.length, sum[1] + place[1] / run.length, sum[2] + place[2] / run.length],
+        (sum, place) => [
+          sum[0] + place[0] / run.length,
+          sum[1] + place[1] / run.length,
+          sum[2] + place[2] / run.length,
+        ],
         [0, 0, 0],
       ),
     });

@@ -16,7 +16,8 @@ export function hardwareOf(body: Body): Hardware | null {
   const { axis, centre } = first;
   const flats = body.surfaces.flatMap(({ surface }) => (surface.kind === "plane" ? [surface.normal] : []));
   const around = flats.filter((normal) => Math.abs(dot(normal, axis)) < 1e-3);
-  if (flats.some((normal) => Math.abs(dot(normal, axis)) > 1e-3 && Math.abs(dot(normal, axis)) < 0.5)) return null;
+  if (flats.some((normal) => Math.abs(dot(normal, axis)) > 1e-3 && Math.abs(dot(normal, axis)) < 0.5))
+    return null;
   const heights = body.points.map((point) => dot(point, axis));
   const length = Math.max(...heights) - Math.min(...heights);
   const across =

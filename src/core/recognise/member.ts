@@ -13,7 +13,13 @@ import { squareTo } from "./surface";
 /** An end in the axes of its member: `z` where the plane meets the centroids, `slope` how far it reaches out per mm across. */
 export type ReadEnd =
   | { readonly kind: "plane"; readonly z: number; readonly slope: Vec2 }
-  | { readonly kind: "cope"; readonly z: number; readonly axis: Vec3; readonly centre: Vec3; readonly radius: number }
+  | {
+      readonly kind: "cope";
+      readonly z: number;
+      readonly axis: Vec3;
+      readonly centre: Vec3;
+      readonly radius: number;
+    }
   | { readonly kind: "complex"; readonly z: number };
 
 export type ReadMember = {
@@ -73,7 +79,9 @@ function directions(body: Body): readonly Vec3[] {
   };
   const large = body.surfaces.toSorted((a, b) => b.area - a.area);
   for (const { surface } of large.slice(0, 12)) if (surface.kind === "cylinder") take(surface.axis);
-  const flats = large.flatMap(({ surface }) => (surface.kind === "plane" ? [surface.normal] : [])).slice(0, 8);
+  const flats = large
+    .flatMap(({ surface }) => (surface.kind === "plane" ? [surface.normal] : []))
+    .slice(0, 8);
   for (const [i, a] of flats.entries())
     for (const b of flats.slice(i + 1)) {
       const both = cross(a, b);
@@ -120,7 +128,13 @@ function memberAlong(body: Body, along: Vec3): ReadMember | null {
   const area = sectionProperties(section.shape).areaMm2;
   const isPlain = startFaces.end.kind === "plane" && endFaces.end.kind === "plane";
   if (isPlain && body.volume > area * length * 1.005 + 1) return null;
-  if (isPlain && leftOver === 0 && holes.length === 0 && section.differences.length === 0 && body.volume < area * length * 0.98)
+  if (
+    isPlain &&
+    leftOver === 0 &&
+    holes.length === 0 &&
+    section.differences.length === 0 &&
+    body.volume < area * length * 0.98
+  )
     return null;
   return {
     kind: "member",
@@ -184,7 +198,9 @@ function endOf(
     return { end: { kind: "plane", z, slope }, faces: [plane.index] };
   }
   const hollows = body.surfaces.flatMap(({ surface }, index) =>
-    surface.kind === "cylinder" && surface.isHollow && !section.surfaces.has(index) ? [{ surface, index }] : [],
+    surface.kind === "cylinder" && surface.isHollow && !section.surfaces.has(index)
+      ? [{ surface, index }]
+      : [],
   );
   const cope = hollows.find(({ surface: { axis, centre, radius }, index }) => {
     // It crosses the centroids and lies at this end.
@@ -207,14 +223,19 @@ const clean = (value: number) => (Math.abs(value) < 1e-9 ? 0 : value);
 function coneOut(body: Body, index: number, out: Vec3): boolean {
   const sum = at(body.surfaces, index).triangles.reduce((all, t) => {
     const [a, b, c] = at(body.triangles, t).corners;
-    const area = cross(subtract(at(body.points, b), at(body.points, a)), subtract(at(body.points, c), at(body.points, a)));
+    const area = cross(
+      subtract(at(body.points, b), at(body.points, a)),
+      subtract(at(body.points, c), at(body.points, a)),
+    );
     return all + dot(area, out);
   }, 0);
   return sum > 0;
 }
 
 const trianglesOf = (body: Body, index: number): readonly Vec3[] =>
-  at(body.surfaces, index).triangles.flatMap((t) => at(body.triangles, t).corners.map((corner) => at(body.points, corner)));
+  at(body.surfaces, index).triangles.flatMap((t) =>
+    at(body.triangles, t).corners.map((corner) => at(body.points, corner)),
+  );
 
 /** Where on the first of two lines they come nearest, and how near; null: they are parallel. */
 export function nearest(

@@ -106,8 +106,9 @@ function panelBetween(body: Body, first: number, second: number, thickness: numb
   const used = new Set([first, second]);
   const bulged = cornersOf(body, outline, face, axes, used);
   if (!bulged) return null;
-  const flat = turnedToLeast(filletCorners(bulged), axes);
-  const { corners, x, y, low, high } = flat;
+  const flat = turnedToLeast(withoutTangents(filletCorners(bulged)), axes);
+  const { x, y, low, high } = flat;
+  const corners = wholeRoundings(flat.corners, low, high);
   const inPanel = (place: Vec3): Vec2 => [dot(place, x) - low[0], dot(place, y) - low[1]];
   const holes: PanelHole[] = [];
   const grooves: PanelGroove[] = [];
@@ -116,7 +117,12 @@ function panelBetween(body: Body, first: number, second: number, thickness: numb
     if (areaOf(loop) > 0) continue;
     const hole = holeOf(body, loop, face, used);
     if (!hole) return null;
-    holes.push({ ...hole, ...placeOf(hole.centre), face: "good", depth: hole.depth(surface.offset, thickness) });
+    holes.push({
+      ...hole,
+      ...placeOf(hole.centre),
+      face: "good",
+      depth: hole.depth(surface.offset, thickness),
+    });
   }
   const below = borderOf(body, second, axes);
   if (!below) return null;
@@ -126,7 +132,12 @@ function panelBetween(body: Body, first: number, second: number, thickness: numb
     if (loop.length === 0) continue;
     const hole = holeOf(body, loop, scale(face, -1), used);
     if (!hole) continue;
-    holes.push({ ...hole, ...placeOf(hole.centre), face: "other", depth: hole.depth(opposite.offset, thickness) });
+    holes.push({
+      ...hole,
+      ...placeOf(hole.centre),
+      face: "other",
+      depth: hole.depth(opposite.offset, thickness),
+    });
   }
   // Floors of grooves and rebates: flats between the two faces.
   let groovesVolume = 0;
@@ -135,18 +146,26 @@ function panelBetween(body: Body, first: number, second: number, thickness: numb
     const lean = dot(one.surface.normal, face);
     if (Math.abs(Math.abs(lean) - 1) > 1e-9) continue;
     const floors = rectanglesOf(
-      one.triangles.map((t) => at(body.triangles, t).corners.map((corner) => inPanel(at(body.points, corner)))),
+      one.triangles.map((t) =>
+        at(body.triangles, t).corners.map((corner) => inPanel(at(body.points, corner))),
+      ),
     );
     if (!floors) return null;
     const depth = lean > 0 ? surface.offset - one.surface.offset : opposite.offset - one.surface.offset;
-    for (const box of floors) grooves.push({ face: lean > 0 ? "good" : "other", ...box, depth: rounded(depth) });
+    for (const box of floors)
+      grooves.push({ face: lean > 0 ? "good" : "other", ...box, depth: rounded(depth) });
     // Grooves that cross take out what they share once.
     groovesVolume += one.area * depth;
     used.add(index);
   }
   if (grooves.length > 0)
     for (const [index, one] of body.surfaces.entries())
-      if (one.surface.kind === "plane" && Math.abs(dot(one.surface.normal, face)) < SQUARE && isWallOfGroove(index)) used.add(index);
+      if (
+        one.surface.kind === "plane" &&
+        Math.abs(dot(one.surface.normal, face)) < SQUARE &&
+        isWallOfGroove(index)
+      )
+        used.add(index);
   if (body.surfaces.some((_, index) => !used.has(index))) return null;
   const area = loopArea(roundedPolygon(corners));
   const holesVolume = holes.reduce(
@@ -158,7 +177,9 @@ function panelBetween(body: Body, first: number, second: number, thickness: numb
   if (Math.abs(volume - body.volume) > 0.004 * volume + 1) return null;
   const [length, width] = [high[0] - low[0], high[1] - low[1]];
   const isRectangle =
-    corners.length === 4 && Math.abs(area - length * width) < 1e-6 * area && corners.every(({ radius }) => radius === 0);
+    corners.length === 4 &&
+    Math.abs(area - length * width) < 1e-6 * area &&
+    corners.every(({ radius }) => radius === 0);
   return {
     kind: "panel",
     origin: add(add(scale(x, low[0]), scale(y, low[1])), scale(face, surface.offset - thickness)),
@@ -192,9 +213,10 @@ function panelBetween(body: Body, first: number, second: number, thickness: numb
   }
 }
 
-const pointsOf = (body: Body, index: number): readonly Vec3[] => [
-  ...new Set(at(body.surfaces, index).triangles.flatMap((t) => at(body.triangles, t).corners)),
-].map((corner) => at(body.points, corner));
+const pointsOf = (body: Body, index: number): readonly Vec3[] =>
+  [...new Set(at(body.surfaces, index).triangles.flatMap((t) => at(body.triangles, t).corners))].map(
+    (corner) => at(body.points, corner),
+  );
 
 type Rectangle = { readonly x0: number; readonly x1: number; readonly y0: number; readonly y1: number };
 
@@ -217,7 +239,10 @@ function rectanglesOf(triangles: readonly (readonly Vec2[])[]): readonly Rectang
     }),
   );
   const cells = (i: number, k: number) => (at(xs, i + 1) - at(xs, i)) * (at(ys, k + 1) - at(ys, k));
-  const area = has.reduce((sum, column, i) => sum + column.reduce((all, is, k) => all + (is ? cells(i, k) : 0), 0), 0);
+  const area = has.reduce(
+    (sum, column, i) => sum + column.reduce((all, is, k) => all + (is ? cells(i, k) : 0), 0),
+    0,
+  );
   const real = triangles.reduce((sum, [a, b, c]) => {
     if (!a || !b || !c) return sum;
     return sum + Math.abs((b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0])) / 2;
@@ -226,7 +251,12 @@ function rectanglesOf(triangles: readonly (readonly Vec2[])[]): readonly Rectang
   const left = has.map((column) => [...column]);
   const found: Rectangle[] = [];
   for (;;) {
-    let best: { readonly from: Vec2; readonly to: Vec2; readonly fresh: number; readonly whole: number } | null = null;
+    let best: {
+      readonly from: Vec2;
+      readonly to: Vec2;
+      readonly fresh: number;
+      readonly whole: number;
+    } | null = null;
     for (let i = 0; i < columns; i++)
       for (let k = 0; k < rows; k++) {
         let most = rows;
@@ -236,7 +266,8 @@ function rectanglesOf(triangles: readonly (readonly Vec2[])[]): readonly Rectang
           most = Math.min(most, k1);
           if (most <= k) break;
           let fresh = 0;
-          for (let a = i; a <= i1; a++) for (let b = k; b < most; b++) if (at(at(left, a), b)) fresh += cells(a, b);
+          for (let a = i; a <= i1; a++)
+            for (let b = k; b < most; b++) if (at(at(left, a), b)) fresh += cells(a, b);
           const whole = (at(xs, i1 + 1) - at(xs, i)) * (at(ys, most) - at(ys, k));
           const more = fresh - (best?.fresh ?? 0);
           // Of two that take as much it is the one that runs on through what another took: mirrored panels part alike.
@@ -274,7 +305,11 @@ const areaOf = (loop: Loop): number =>
   }, 0);
 
 /** The border of a flat: loops of corners, each with the surface beyond the edge that leads on from it. Null: it is open. */
-function borderOf(body: Body, index: number, axes: { readonly x: Vec3; readonly y: Vec3 }): readonly Loop[] | null {
+function borderOf(
+  body: Body,
+  index: number,
+  axes: { readonly x: Vec3; readonly y: Vec3 },
+): readonly Loop[] | null {
   const beyond = neighboursOf(body);
   const after = new Map<number, { readonly to: number; readonly wall: number }>();
   for (const t of at(body.surfaces, index).triangles) {
@@ -354,19 +389,83 @@ function cornersOf(
       const centre: Vec2 = [dot(surface.centre, axes.x), dot(surface.centre, axes.y)];
       const angle = (place: Vec2) => Math.atan2(place[1] - centre[1], place[0] - centre[0]);
       const turn = 2 * Math.PI;
-      const sweep = runs.length === 1 ? turn : ((((angle(to) - angle(from)) * (surface.isHollow ? -1 : 1)) % turn) + turn) % turn;
+      const sweep =
+        runs.length === 1
+          ? turn
+          : ((((angle(to) - angle(from)) * (surface.isHollow ? -1 : 1)) % turn) + turn) % turn;
       const way = surface.isHollow ? -1 : 1;
       // In parts, so that no bulge is that of half a circle or more.
       const parts = Math.max(1, Math.ceil(sweep / 2));
       const bulge = way * Math.tan(sweep / parts / 4);
       for (let k = 0; k < parts; k++) {
         const on = angle(from) + (way * sweep * k) / parts;
-        corners.push([centre[0] + surface.radius * Math.cos(on), centre[1] + surface.radius * Math.sin(on), bulge]);
+        corners.push([
+          centre[0] + surface.radius * Math.cos(on),
+          centre[1] + surface.radius * Math.sin(on),
+          bulge,
+        ]);
       }
     } else return null;
     used.add(wall);
   }
   return corners;
+}
+
+/**
+ * Corners rounded by one radius in two parts, as one: arcs of more than a quarter turn come in parts, but what somebody drew as
+ * one corner is one wherever it lies within the rectangle.
+ */
+function wholeRoundings(corners: readonly Corner[], low: Vec2, high: Vec2): readonly Corner[] {
+  const list = [...corners];
+  for (let i = 0; i < list.length && list.length > 3; i++) {
+    const n = list.length;
+    const [p, a, b, q] = [-1, 0, 1, 2].map((k) => at(list, (i + k + n) % n)) as [
+      Corner,
+      Corner,
+      Corner,
+      Corner,
+    ];
+    if (a.radius === 0 || Math.abs(a.radius - b.radius) > TANGENT) continue;
+    const turn = (from: Corner, by: Corner, to: Corner) => {
+      const [ux, uy, vx, vy] = [
+        by.at[0] - from.at[0],
+        by.at[1] - from.at[1],
+        to.at[0] - by.at[0],
+        to.at[1] - by.at[1],
+      ];
+      return Math.atan2(ux * vy - uy * vx, ux * vx + uy * vy);
+    };
+    const [first, second] = [turn(p, a, b), turn(a, b, q)];
+    const between = Math.hypot(b.at[0] - a.at[0], b.at[1] - a.at[1]);
+    const tangents = a.radius * (Math.abs(Math.tan(first / 2)) + Math.abs(Math.tan(second / 2)));
+    if (first * second <= 0 || Math.abs(first + second) > 3 || Math.abs(between - tangents) > TANGENT)
+      continue;
+    // Where the edge before the first and the edge after the second meet.
+    const [ux, uy, vx, vy] = [a.at[0] - p.at[0], a.at[1] - p.at[1], q.at[0] - b.at[0], q.at[1] - b.at[1]];
+    const share = ((b.at[0] - a.at[0]) * vy - (b.at[1] - a.at[1]) * vx) / (ux * vy - uy * vx);
+    const place: Vec2 = [a.at[0] + ux * share, a.at[1] + uy * share];
+    const isWithin = place.every(
+      (value, k) => value > (low[k as 0 | 1] ?? 0) - TANGENT && value < (high[k as 0 | 1] ?? 0) + TANGENT,
+    );
+    if (!isWithin) continue;
+    list[i] = { at: place, radius: a.radius };
+    list.splice((i + 1) % n, 1);
+    i = -1;
+  }
+  return list;
+}
+
+/** mm. Where an arc runs on into a straight edge its end is no corner; what is fitted strays by so much. */
+const TANGENT = 0.003;
+
+function withoutTangents(corners: readonly Corner[]): readonly Corner[] {
+  return corners.filter(({ at: [x, y], radius }, i) => {
+    if (radius > 0) return true;
+    const [ax, ay] = at(corners, (i + corners.length - 1) % corners.length).at;
+    const [bx, by] = at(corners, (i + 1) % corners.length).at;
+    const whole = Math.hypot(bx - ax, by - ay) || 1;
+    return Math.abs((bx - ax) * (y - ay) - (by - ay) * (x - ax)) / whole > TANGENT;
+  });
 }
 
 /** A loop that runs round one hollow cylinder, with how deep it goes. */
@@ -378,7 +477,10 @@ function holeOf(body: Body, loop: Loop, out: Vec3, used: Set<number>) {
   if (surface.kind !== "cylinder" || !surface.isHollow) return null;
   if (Math.abs(dot(surface.axis, out)) < 1 - SQUARE * SQUARE) return null;
   used.add(wall);
-  const deepest = pointsOf(body, wall).reduce((low, point) => Math.min(low, dot(point, out)), Number.POSITIVE_INFINITY);
+  const deepest = pointsOf(body, wall).reduce(
+    (low, point) => Math.min(low, dot(point, out)),
+    Number.POSITIVE_INFINITY,
+  );
   const floor = body.surfaces.findIndex(
     ({ surface: one }) =>
       one.kind === "plane" && dot(one.normal, out) > 1 - 1e-9 && Math.abs(one.offset - deepest) < SAME,
@@ -420,7 +522,10 @@ function turnedToLeast(corners: readonly Corner[], axes: { readonly x: Vec3; rea
     const raw = add(scale(axes.x, one[0]), scale(axes.y, one[1]));
     return scale(raw, 1 / (norm(raw) || 1));
   };
-  const on = (place: Vec2): Vec2 => [place[0] * way[0] + place[1] * way[1], place[0] * across[0] + place[1] * across[1]];
+  const on = (place: Vec2): Vec2 => [
+    place[0] * way[0] + place[1] * way[1],
+    place[0] * across[0] + place[1] * across[1],
+  ];
   return {
     corners: corners.map((corner) => ({ at: on(corner.at), radius: corner.radius })),
     x: world(way),

@@ -71,7 +71,8 @@ function roundOf(body: Body, axes: SliceAxes, index: number): Circle | null {
   const lean = Math.abs(axis[0] * axes.along[0] + axis[1] * axes.along[1] + axis[2] * axes.along[2]);
   if (lean < 1 - SQUARE * SQUARE) return null;
   const from = [centre[0] - axes.origin[0], centre[1] - axes.origin[1], centre[2] - axes.origin[2]] as const;
-  const on = (way: readonly [number, number, number]) => from[0] * way[0] + from[1] * way[1] + from[2] * way[2];
+  const on = (way: readonly [number, number, number]) =>
+    from[0] * way[0] + from[1] * way[1] + from[2] * way[2];
   return { centre: [on(axes.x), on(axes.y)], radius };
 }
 
@@ -111,7 +112,10 @@ function sharpOf(body: Body, axes: SliceAxes, loop: SliceLoop): Sharp | null {
     if (Math.abs(dot2(before.normal, flat.normal)) > SQUARE) return null;
     corners.push(
       scale2(
-        subtract2(scale2([flat.normal[1], -flat.normal[0]], before.offset), scale2([before.normal[1], -before.normal[0]], flat.offset)),
+        subtract2(
+          scale2([flat.normal[1], -flat.normal[0]], before.offset),
+          scale2([before.normal[1], -before.normal[0]], flat.offset),
+        ),
         1 / turn,
       ),
     );
@@ -139,12 +143,17 @@ function tubeOf(outer: Sharp, inner: Sharp): Found | null {
   const [a, b] = [sidesOf(outer), sidesOf(inner)];
   if (a.lengths.length !== 4 || b.lengths.length !== 4) return null;
   const box = (corners: readonly Vec2[]): Vec2 =>
-    scale2(corners.reduce<Vec2>((sum, corner) => add2(sum, corner), [0, 0]), 1 / 4);
+    scale2(
+      corners.reduce<Vec2>((sum, corner) => add2(sum, corner), [0, 0]),
+      1 / 4,
+    );
   if (norm2(subtract2(box(outer.corners), box(inner.corners))) > SAME) return null;
   const [l0, l1] = [at(a.lengths, 0), at(a.lengths, 1)];
   const way = subtract2(at(outer.corners, 1), at(outer.corners, 0));
   // The sides of the hole, in the order of those of the outline.
-  const isAlong = Math.abs(cross2(way, subtract2(at(inner.corners, 1), at(inner.corners, 0)))) < SQUARE * l0 * at(b.lengths, 0);
+  const isAlong =
+    Math.abs(cross2(way, subtract2(at(inner.corners, 1), at(inner.corners, 0)))) <
+    SQUARE * l0 * at(b.lengths, 0);
   const [h0, h1] = isAlong ? [at(b.lengths, 0), at(b.lengths, 1)] : [at(b.lengths, 1), at(b.lengths, 0)];
   const wall = (l0 - h0) / 2;
   if (!near(wall, (l1 - h1) / 2) || wall <= 0) return null;
@@ -192,20 +201,40 @@ function openOf(outline: Sharp): Found | null {
     // From the inner corner on: a leg's inside, its toe, its outside, the other's outside, its toe, its inside.
     const [toeA, outA, outB, toeB] = [side(r + 1), side(r + 2), side(r + 3), side(r + 4)];
     if (!near(toeA, toeB)) return null;
-    const [x, y, t] = [Math.max(outA, outB), Math.min(outA, outB), toeA].map(rounded) as [number, number, number];
+    const [x, y, t] = [Math.max(outA, outB), Math.min(outA, outB), toeA].map(rounded) as [
+      number,
+      number,
+      number,
+    ];
     const toes = [r + 1, r + 2, r + 4, r + 5].filter((i) => radius(i) > 0.05);
     const root = rounded(radius(r));
-    const shape: SectionShape = { kind: near(x, y) ? "equalAngle" : "unequalAngle", size: [x, y, t], rootRadius: root };
+    const shape: SectionShape = {
+      kind: near(x, y) ? "equalAngle" : "unequalAngle",
+      size: [x, y, t],
+      rootRadius: root,
+    };
     const standardToes = Math.min(root / 2, t);
-    const isStandard = root === 0 ? toes.length === 0 : toes.length === 2 && toes.every((i) => Math.abs(radius(i) - standardToes) < 0.05);
-    return { shape, differences: isStandard ? [] : ["the roundings of its toes are not those of the standard"] };
+    const isStandard =
+      root === 0
+        ? toes.length === 0
+        : toes.length === 2 && toes.every((i) => Math.abs(radius(i) - standardToes) < 0.05);
+    return {
+      shape,
+      differences: isStandard ? [] : ["the roundings of its toes are not those of the standard"],
+    };
   }
   if (count === 8 && inward.length === 2) {
     const apart = other - r;
     if (apart === 1 || apart === 7) {
       // The two inner corners stand side by side: a channel, its web between them.
       const a = apart === 1 ? r : other;
-      const [toe, outside, back, outside2, toe2] = [side(a + 2), side(a + 3), side(a + 4), side(a + 5), side(a + 6)];
+      const [toe, outside, back, outside2, toe2] = [
+        side(a + 2),
+        side(a + 3),
+        side(a + 4),
+        side(a + 5),
+        side(a + 6),
+      ];
       if (!near(toe, toe2) || !near(outside, outside2)) return null;
       const web = outside - side(a + 1);
       const size = [back, outside, web, toe].map(rounded) as [number, number, number, number];
@@ -226,7 +255,14 @@ function openOf(outline: Sharp): Found | null {
     const a = all.find((i) => !at(out, i) && !at(out, (i + 1) % count));
     if (a === undefined) return null;
     // From the web on one side: half a flange, its toe, its outside, the other toe, half a flange, the web, and round.
-    const [web, half, toe, top, toe2, half2] = [0, 1, 2, 3, 4, 5].map((k) => side(a + k)) as [number, number, number, number, number, number];
+    const [web, half, toe, top, toe2, half2] = [0, 1, 2, 3, 4, 5].map((k) => side(a + k)) as [
+      number,
+      number,
+      number,
+      number,
+      number,
+      number,
+    ];
     const same = [half, toe, top, toe2, half2].every((value, k) => near(value, side(a + 7 + k)));
     if (!same || !near(half, half2) || !near(toe, toe2) || !near(web, side(a + 6))) return null;
     if (at(out, (a + 6) % count) || at(out, (a + 7) % count)) return null;
@@ -237,7 +273,10 @@ function openOf(outline: Sharp): Found | null {
 }
 
 /** Where the section of a shape must stand for its sharp corners to fall on those that were read; null: it cannot. */
-function seated(shape: SectionShape, corners: readonly Vec2[]): Pick<SeatedSection, "centroid" | "x" | "y"> | null {
+function seated(
+  shape: SectionShape,
+  corners: readonly Vec2[],
+): Pick<SeatedSection, "centroid" | "x" | "y"> | null {
   const properties = sectionProperties(shape);
   const way = subtract2(at(corners, 1), at(corners, 0));
   const size = norm2(way);
@@ -254,7 +293,10 @@ function seated(shape: SectionShape, corners: readonly Vec2[]): Pick<SeatedSecti
   for (let quarter = 0; quarter < 4; quarter++) {
     const y: Vec2 = [-x[1], x[0]];
     const { boxCentre } = properties;
-    const centroid = subtract2(middle(corners, [x, y]), add2(scale2(x, boxCentre[0]), scale2(y, boxCentre[1])));
+    const centroid = subtract2(
+      middle(corners, [x, y]),
+      add2(scale2(x, boxCentre[0]), scale2(y, boxCentre[1])),
+    );
     const placed = properties.sharp.map(([a, b]) => add2(centroid, add2(scale2(x, a), scale2(y, b))));
     const isThere = (corner: Vec2) => placed.some((one) => norm2(subtract2(one, corner)) < 0.05);
     if (placed.length === corners.length && corners.every(isThere)) return { centroid, x, y };

@@ -149,7 +149,9 @@ function refined(points: readonly Vec3[], start: Vec3): Round | null {
     1 / points.length,
   );
   let [u, v] = squareTo(axis);
-  const first = circleThrough(points.map((point) => [dot(subtract(point, middle), u), dot(subtract(point, middle), v)]));
+  const first = circleThrough(
+    points.map((point) => [dot(subtract(point, middle), u), dot(subtract(point, middle), v)]),
+  );
   if (!first) return null;
   let centre = add(middle, add(scale(u, first.x), scale(v, first.y)));
   let radius = first.radius;

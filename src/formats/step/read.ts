@@ -22,7 +22,10 @@ export function foundInStep(
   name: string,
   bytes: Uint8Array,
   read: GeometryReader,
-  { rule = USUAL_FLAT_RULE, progress = () => {} }: { readonly rule?: FlatRule; readonly progress?: StepProgress } = {},
+  {
+    rule = USUAL_FLAT_RULE,
+    progress = () => {},
+  }: { readonly rule?: FlatRule; readonly progress?: StepProgress } = {},
 ): Result<FoundFile, Problem> {
   const refuse = (why: string) => err({ kind: "malformed", what: name, why } as const);
   if (bytes.length > MOST_STEP_BYTES)
@@ -33,7 +36,9 @@ export function foundInStep(
   const structure = readStructure(statements.value);
   const declared = [...structure.products.values()].reduce((sum, one) => sum + one.solids + one.surfaces, 0);
   if (declared > MOST_SOLIDS)
-    return refuse(`it holds ${declared} different solids; at most ${MOST_SOLIDS} are read, export it in parts`);
+    return refuse(
+      `it holds ${declared} different solids; at most ${MOST_SOLIDS} are read, export it in parts`,
+    );
   if (structure.products.size === 0) return refuse("it names no product; export the parts as solids");
   progress("Reading the solids", 0.1);
   const meshes = read(separated(statements.value));
@@ -43,7 +48,10 @@ export function foundInStep(
   let done = 0;
   for (const product of structure.products.values()) {
     const parts = (byProduct.get(product.id) ?? []).map(({ name: own, mesh }, i): FoundPart => {
-      progress("Telling members, panels and the rest apart", 0.6 + (0.4 * done++) / Math.max(1, meshes.length));
+      progress(
+        "Telling members, panels and the rest apart",
+        0.6 + (0.4 * done++) / Math.max(1, meshes.length),
+      );
       return partOf(`${product.id}/${i}`, own, mesh, rule);
     });
     products.push({
@@ -81,7 +89,9 @@ function partOf(key: string, own: string, mesh: SolidMesh, rule: FlatRule): Foun
   const triangles =
     body.triangles.length > MOST_TRIANGLES
       ? null
-      : body.triangles.flatMap(({ corners }) => corners.flatMap((corner) => body.points[corner] ?? [0, 0, 0]));
+      : body.triangles.flatMap(({ corners }) =>
+          corners.flatMap((corner) => body.points[corner] ?? [0, 0, 0]),
+        );
   return {
     key,
     name: /^#\d+$/.test(own) ? "" : own,
@@ -102,7 +112,9 @@ const SCHEMAS: readonly (readonly [RegExp, string])[] = [
 ];
 
 const schemaName = (schemas: readonly string[]): string =>
-  SCHEMAS.find(([pattern]) => schemas.some((schema) => pattern.test(schema)))?.[1] ?? schemas[0] ?? "unknown schema";
+  SCHEMAS.find(([pattern]) => schemas.some((schema) => pattern.test(schema)))?.[1] ??
+  schemas[0] ??
+  "unknown schema";
 
 /** Sizes over all, every instance where it stands. */
 function sizeOf({

@@ -9,14 +9,7 @@ export type Reference = { readonly ref: number };
 /** A value with its type told, or one part of a statement of several types. */
 export type Typed = { readonly type: string; readonly values: readonly Value[] };
 /** `null` stands for what is left out ($) and what follows from elsewhere (*). */
-export type Value =
-  | number
-  | string
-  | null
-  | Reference
-  | Typed
-  | { readonly word: string }
-  | readonly Value[];
+export type Value = number | string | null | Reference | Typed | { readonly word: string } | readonly Value[];
 
 type Span = { readonly from: number; readonly to: number };
 

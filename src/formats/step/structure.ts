@@ -122,13 +122,16 @@ export function readStructure(file: Statements): StepStructure {
 
   function placeOf(relation: number | null, child: number): Frame | null {
     const between = part(relation, "REPRESENTATION_RELATIONSHIP")?.values ?? [];
-    const transformation = refOf(part(relation, "REPRESENTATION_RELATIONSHIP_WITH_TRANSFORMATION")?.values[0]);
+    const transformation = refOf(
+      part(relation, "REPRESENTATION_RELATIONSHIP_WITH_TRANSFORMATION")?.values[0],
+    );
     const items = part(transformation, "ITEM_DEFINED_TRANSFORMATION")?.values ?? [];
     const [one, other] = [placementOf(refOf(items[2])), placementOf(refOf(items[3]))];
     if (!one || !other) return null;
     // Usually the first is the child's; some programs write it the other way round.
     const [from, to] = [refOf(between[2]), refOf(between[3])];
-    const turnedRound = from !== null && definitionOf.get(from) !== child && definitionOf.get(to ?? 0) === child;
+    const turnedRound =
+      from !== null && definitionOf.get(from) !== child && definitionOf.get(to ?? 0) === child;
     const [inChild, inParent] = turnedRound ? [other, one] : [one, other];
     const rep = turnedRound ? [to, from] : [from, to];
     const [childUnit, parentUnit] = rep.map((id) => unitOf(refOf(first(id)?.values[2])) ?? 1);
@@ -140,7 +143,8 @@ export function readStructure(file: Statements): StepStructure {
     const origin = numbersOf(refOf(values?.[1]), "CARTESIAN_POINT");
     if (!values || !origin) return null;
     const z = unit(numbersOf(refOf(values[2]), "DIRECTION") ?? [0, 0, 1]);
-    const towards = numbersOf(refOf(values[3]), "DIRECTION") ?? (Math.abs(z[0]) > 0.9 ? [0, 1, 0] : [1, 0, 0]);
+    const towards =
+      numbersOf(refOf(values[3]), "DIRECTION") ?? (Math.abs(z[0]) > 0.9 ? [0, 1, 0] : [1, 0, 0]);
     const along = towards[0] * z[0] + towards[1] * z[1] + towards[2] * z[2];
     const x = unit([towards[0] - along * z[0], towards[1] - along * z[1], towards[2] - along * z[2]]);
     const y: Vec3 = [z[1] * x[2] - z[2] * x[1], z[2] * x[0] - z[0] * x[2], z[0] * x[1] - z[1] * x[0]];
@@ -254,7 +258,8 @@ function createUnits(file: Statements): (context: number | null) => number | nul
     if (context === null) return null;
     const before = known.get(context);
     if (before !== undefined) return before;
-    const units = file.partsOf(context).find(({ type }) => type === "GLOBAL_UNIT_ASSIGNED_CONTEXT")?.values[0];
+    const units = file.partsOf(context).find(({ type }) => type === "GLOBAL_UNIT_ASSIGNED_CONTEXT")
+      ?.values[0];
     const lengths = refsOf(units)
       .filter((id) => file.partsOf(id).some(({ type }) => type === "LENGTH_UNIT"))
       .map((id) => ofUnit(id));
@@ -269,7 +274,8 @@ const wordOf = (value: Value | undefined): string | null =>
 
 function unitNamesOf(file: Statements): readonly string[] {
   const names = file.ofType("GLOBAL_UNIT_ASSIGNED_CONTEXT").flatMap((context) => {
-    const units = file.partsOf(context).find(({ type }) => type === "GLOBAL_UNIT_ASSIGNED_CONTEXT")?.values[0];
+    const units = file.partsOf(context).find(({ type }) => type === "GLOBAL_UNIT_ASSIGNED_CONTEXT")
+      ?.values[0];
     return refsOf(units).flatMap((id) => {
       const parts = file.partsOf(id);
       if (!parts.some(({ type }) => type === "LENGTH_UNIT")) return [];
@@ -288,7 +294,9 @@ function unitNamesOf(file: Statements): readonly string[] {
 export function separated(file: Statements): string {
   const usages = new Set(file.ofType("NEXT_ASSEMBLY_USAGE_OCCURRENCE"));
   const shapesOfUsages = file.ofType("PRODUCT_DEFINITION_SHAPE").filter((id) => {
-    const definition = refOf(file.partsOf(id).find(({ type }) => type === "PRODUCT_DEFINITION_SHAPE")?.values[2]);
+    const definition = refOf(
+      file.partsOf(id).find(({ type }) => type === "PRODUCT_DEFINITION_SHAPE")?.values[2],
+    );
     return definition !== null && usages.has(definition);
   });
   const drop = [...usages, ...shapesOfUsages, ...file.ofType("CONTEXT_DEPENDENT_SHAPE_REPRESENTATION")];

@@ -20,7 +20,9 @@ export function writeStep(model: Model, { name, made, shop }: StepHead): string 
     `APPLICATION_PROTOCOL_DEFINITION('international standard','automotive_design',2000,${ref(application)})`,
   );
   const productContext = file.add(`PRODUCT_CONTEXT('',${ref(application)},'mechanical')`);
-  const definitionContext = file.add(`PRODUCT_DEFINITION_CONTEXT('part definition',${ref(application)},'design')`);
+  const definitionContext = file.add(
+    `PRODUCT_DEFINITION_CONTEXT('part definition',${ref(application)},'design')`,
+  );
   const millimetre = file.add("(LENGTH_UNIT()NAMED_UNIT(*)SI_UNIT(.MILLI.,.METRE.))");
   const radian = file.add("(NAMED_UNIT(*)PLANE_ANGLE_UNIT()SI_UNIT($,.RADIAN.))");
   const steradian = file.add("(NAMED_UNIT(*)SI_UNIT($,.STERADIAN.)SOLID_ANGLE_UNIT())");
@@ -42,7 +44,9 @@ export function writeStep(model: Model, { name, made, shop }: StepHead): string 
       `PRODUCT(${quoted(count > 1 ? `${product.name} (${count})` : product.name)},${label},'',(${ref(productContext)}))`,
     );
     const formation = file.add(`PRODUCT_DEFINITION_FORMATION('','',${ref(id)})`);
-    const definition = file.add(`PRODUCT_DEFINITION('design','',${ref(formation)},${ref(definitionContext)})`);
+    const definition = file.add(
+      `PRODUCT_DEFINITION('design','',${ref(formation)},${ref(definitionContext)})`,
+    );
     const shape = file.add(`PRODUCT_DEFINITION_SHAPE('','',${ref(definition)})`);
     const solid = product.brep ? solidOf(file, product.name, product.brep) : null;
     const places = product.holds.map(({ frame }) => file.placement(frame));
@@ -116,7 +120,9 @@ function solidOf(file: Statements, name: string, brep: Brep): number {
   });
   const faces = brep.faces.map(({ surface, loops }) => {
     const bounds = loops.map((loop, i) => {
-      const uses = loop.map(({ edge, ahead }) => file.add(`ORIENTED_EDGE('',*,*,${ref(at(edges, edge))},${truth(ahead)})`));
+      const uses = loop.map(({ edge, ahead }) =>
+        file.add(`ORIENTED_EDGE('',*,*,${ref(at(edges, edge))},${truth(ahead)})`),
+      );
       const round = file.add(`EDGE_LOOP('',(${uses.map(ref).join()}))`);
       return file.add(`${i === 0 ? "FACE_OUTER_BOUND" : "FACE_BOUND"}('',${ref(round)},.T.)`);
     });

@@ -1,0 +1,85 @@
+import { describe, expect, it } from "vitest";
+import { seededRandom } from "../kernel";
+import { type SectionShape, sectionProperties } from "../stockroom";
+import { mirroredBrep, prismBrep } from "./brep";
+import { faultsOf, volumeOf } from "./check.fixture";
+import { drilled } from "./drilled";
+
+const SHAPES: readonly SectionShape[] = [
+  { kind: "squareTube", size: [40, 40, 3], corners: "coldFormed" },
+  { kind: "rectangularTube", size: [80, 40, 4], corners: "hotFinished" },
+  { kind: "roundTube", size: [48.3, 3.2] },
+  { kind: "roundBar", size: [20] },
+  { kind: "equalAngle", size: [50, 50, 5], rootRadius: 7 },
+  { kind: "unequalAngle", size: [60, 40, 5], rootRadius: 6 },
+  { kind: "channel", size: [100, 50, 6, 8.5] },
+  { kind: "tee", size: [50, 50, 6, 6] },
+  { kind: "beam", size: [100, 55, 4.1, 5.7] },
+  { kind: "flat", size: [60, 8] },
+  { kind: "squareBar", size: [25, 25] },
+  { kind: "timber", size: [95, 45] },
+];
+
+describe("bars between two planes", () => {
+  const random = seededRandom(5);
+  for (const shape of SHAPES)
+    it(`${shape.kind}: sound, and of the volume that area and length make`, () => {
+      for (let i = 0; i < 6; i++) {
+        const slope = () => [random.next() * 1.6 - 0.8, random.next() * 1.6 - 0.8] as const;
+        const [start, end] = [slope(), slope()];
+        const brep = prismBrep(
+          sectionProperties(shape).loops,
+          { height: 0, slope: start },
+          { height: 500, slope: end },
+        );
+        expect(faultsOf(brep)).toEqual([]);
+        // Area × length on the centroids (a truncated prism).
+        const volume = sectionProperties(shape).areaMm2 * 500;
+        expect(Math.abs(volumeOf(brep) / volume - 1)).toBeLessThan(2e-5);
+        const mirror = mirroredBrep(brep);
+        expect(faultsOf(mirror)).toEqual([]);
+        expect(Math.abs(volumeOf(mirror) / volume - 1)).toBeLessThan(2e-5);
+      }
+    });
+});
+
+describe("holes", () => {
+  const flat = prismBrep(
+    sectionProperties({ kind: "flat", size: [60, 8] }).loops,
+    { height: 0, slope: [0, 0] },
+    { height: 200, slope: [0, 0] },
+  );
+  const area = Math.PI * 25;
+
+  it("through, blind, and more than one", () => {
+    const one = drilled(flat, { from: [0, 20, 50], way: [0, -1, 0], radius: 5, to: "all" });
+    expect(one && faultsOf(one)).toEqual([]);
+    expect(one && volumeOf(one)).toBeCloseTo(60 * 8 * 200 - area * 8, 1);
+    const blind = one && drilled(one, { from: [10, 20, 120], way: [0, -1, 0], radius: 5, to: 3 });
+    expect(blind && faultsOf(blind)).toEqual([]);
+    expect(blind && volumeOf(blind)).toBeCloseTo(60 * 8 * 200 - area * 8 - area * 3, 1);
+  });
+
+  it("through one wall of a tube or through both", () => {
+    const tube = prismBrep(
+      sectionProperties({ kind: "squareTube", size: [40, 40, 3], corners: "coldFormed" }).loops,
+      { height: 0, slope: [0, 0] },
+      { height: 200, slope: [0, 0] },
+    );
+    const whole = volumeOf(tube);
+    for (const [to, walls] of [
+      ["first", 1],
+      ["all", 2],
+    ] as const) {
+      const made = drilled(tube, { from: [0, 100, 50], way: [0, -1, 0], radius: 5, to });
+      expect(made && faultsOf(made)).toEqual([]);
+      expect(made && whole - volumeOf(made)).toBeCloseTo(walls * area * 3, 1);
+    }
+  });
+
+  it("none that would cut the border of a face, or another hole", () => {
+    expect(drilled(flat, { from: [27, 20, 50], way: [0, -1, 0], radius: 5, to: "all" })).toBeNull();
+    const one = drilled(flat, { from: [0, 20, 50], way: [0, -1, 0], radius: 5, to: "all" });
+    expect(one && drilled(one, { from: [0, 20, 58], way: [0, -1, 0], radius: 5, to: "all" })).toBeNull();
+  });
+});

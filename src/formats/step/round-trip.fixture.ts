@@ -1,0 +1,197 @@
+/** Random jobs of one piece each that this product can draw, for the way out as STEP and back. */
+import { type Job, newJob, newMember, newPanel, newPoint, type OutlineCorner, type Work } from "@/core/job";
+import type { Random } from "@/core/kernel";
+import { type SectionShape, type Stockroom, stockroomOf } from "@/core/stockroom";
+
+const SHAPES: readonly SectionShape[] = [
+  { kind: "squareTube", size: [40, 40, 3], corners: "coldFormed" },
+  { kind: "squareTube", size: [100, 100, 8], corners: "hotFinished" },
+  { kind: "rectangularTube", size: [80, 40, 4], corners: "coldFormed" },
+  { kind: "roundTube", size: [48.3, 3.2] },
+  { kind: "roundBar", size: [20] },
+  { kind: "equalAngle", size: [50, 50, 5], rootRadius: 7 },
+  { kind: "unequalAngle", size: [60, 40, 5], rootRadius: 6 },
+  { kind: "channel", size: [100, 50, 6, 8.5] },
+  { kind: "tee", size: [50, 50, 6, 6] },
+  { kind: "beam", size: [100, 55, 4.1, 5.7] },
+  { kind: "flat", size: [60, 8] },
+  { kind: "squareBar", size: [25, 25] },
+  { kind: "timber", size: [95, 45] },
+];
+
+export const STOCKROOM: Stockroom = stockroomOf({
+  currency: "EUR",
+  sections: SHAPES.map((shape, i) => ({
+    id: `section${i}`,
+    name: `${shape.kind} ${shape.size.join(" x ")}`,
+    shape,
+    material: shape.kind === "timber" ? "Larch" : "S235",
+    densityKgM3: null,
+    massKgPerM: null,
+    source: "",
+    stock: [],
+    kerf: 0,
+    trimStart: 0,
+    trimEnd: 0,
+  })),
+  boards: [
+    {
+      id: "ply",
+      name: "Ply 18",
+      material: "Birch",
+      thickness: 18,
+      grain: null,
+      densityKgM3: null,
+      stock: [],
+      kerf: 0,
+      trim: 0,
+      stages: null,
+    },
+    {
+      id: "plate",
+      name: "Plate 6",
+      material: "S235",
+      thickness: 6,
+      grain: null,
+      densityKgM3: null,
+      stock: [],
+      kerf: 0,
+      trim: 0,
+      stages: null,
+    },
+  ],
+  edging: [],
+  bought: [],
+});
+
+const EMPTY = { info: { code: "R", title: "Random pieces" } } as const;
+const around = (random: Random, most: number) => (random.next() * 2 - 1) * most;
+const text = (value: number, places = 3) => String(Number(value.toFixed(places)));
+
+/** A job of so many pieces that stand anywhere, turned anyhow. */
+export function randomPieces(random: Random, count: number): Job {
+  const job = newJob(EMPTY);
+  const [points, lines, members, panels]: [Job["points"], Job["lines"], Job["members"], Job["panels"]] = [
+    {},
+    {},
+    {},
+    {},
+  ] as never;
+  const put = (table: object, record: { readonly id: string }) =>
+    Object.assign(table, { [record.id]: record });
+  for (let i = 0; i < count; i++) {
+    const at = [around(random, 5000), around(random, 5000), around(random, 2000)] as const;
+    const way = [around(random, 1), around(random, 1), around(random, 1)] as const;
+    if (random.next() < 0.7) {
+      const length = 400 + random.next() * 1500;
+      const size = Math.hypot(...way) || 1;
+      const to = at.map((value, k) => value + ((way[k] ?? 0) / size) * length);
+      put(points, newPoint(`p${i}a`, `p${i}a`, at.map((value) => text(value)) as [string, string, string]));
+      put(points, newPoint(`p${i}b`, `p${i}b`, to.map((value) => text(value)) as [string, string, string]));
+      put(lines, { id: `l${i}`, from: `p${i}a`, to: `p${i}b` });
+      put(
+        members,
+        newMember(`m${i}`, `l${i}`, {
+          name: `Piece ${i}`,
+          from: "",
+          to: "",
+          section: `section${Math.floor(random.next() * SHAPES.length)}`,
+          roll: text(random.next() * 360),
+          cardinal: 1 + Math.floor(random.next() * 10),
+          start: randomEnd(random),
+          end: randomEnd(random),
+        }),
+      );
+    } else put(panels, randomPanel(random, `w${i}`, `Piece ${i}`, at, way));
+  }
+  return { ...job, points, lines, members, panels };
+}
+
+function randomEnd(random: Random) {
+  const pick = random.next();
+  if (pick < 0.35) return { kind: "square" as const, offset: "0", past: null };
+  const angle = () => text(around(random, 50));
+  return {
+    kind: "angled" as const,
+    acrossWidth: angle(),
+    acrossHeight: pick < 0.7 ? "0" : angle(),
+    offset: "0",
+  };
+}
+
+function randomPanel(
+  random: Random,
+  id: string,
+  name: string,
+  at: readonly number[],
+  way: readonly number[],
+) {
+  const [length, width] = [300 + random.next() * 900, 150 + random.next() * 140];
+  const isPly = random.next() < 0.5;
+  const works: Work[] = [];
+  const hole = (x: number, depth: string | null): Work => ({
+    id: `${id}h${works.length}`,
+    kind: "hole",
+    face: random.next() < 0.5 ? "good" : "other",
+    x: text(x),
+    y: text(40 + random.next() * (width - 80)),
+    diameter: text(5 + random.next() * 20, 1),
+    depth,
+    count: "1",
+    step: "0",
+    along: "length",
+  });
+  if (random.next() < 0.6) works.push(hole(40, null));
+  if (random.next() < 0.5) works.push(hole(90, isPly ? "9" : "3"));
+  if (random.next() < 0.4)
+    works.push({
+      id: `${id}g`,
+      kind: "groove",
+      face: random.next() < 0.5 ? "good" : "other",
+      from: "left",
+      distance: text(150 + random.next() * 40),
+      width: "18",
+      depth: isPly ? "6" : "2",
+      stopAtStart: "0",
+      stopAtEnd: random.next() < 0.5 ? "0" : "20",
+    });
+  const corner = (
+    k: number,
+    fromX: "left" | "right",
+    x: number,
+    fromY: "front" | "back",
+    y: number,
+    radius: number,
+  ): OutlineCorner => ({
+    id: `${id}c${k}`,
+    fromX,
+    x: text(x),
+    fromY,
+    y: text(y),
+    radius: text(radius),
+  });
+  const hasOutline = works.every(({ kind }) => kind !== "groove") && random.next() < 0.5;
+  const outline = hasOutline
+    ? [
+        corner(0, "left", 0, "front", 0, random.next() < 0.5 ? 12 : 0),
+        corner(1, "right", 0, "front", 0, 0),
+        corner(2, "right", 0, "back", 0, random.next() < 0.5 ? 20 : 0),
+        corner(3, "right", 100, "back", 0, 0),
+        corner(4, "right", 140, "back", 20, 0),
+        corner(5, "left", 0, "back", 0, 8),
+      ]
+    : null;
+  const along = way as [number, number, number];
+  return newPanel(id, {
+    name,
+    board: isPly ? "ply" : "plate",
+    origin: at.map((value) => text(value)) as [string, string, string],
+    lengthAxis: along.map((value) => text(value, 6)) as [string, string, string],
+    faceAxis: [text(along[1] + 0.3, 6), text(-along[0], 6), text(along[2] + 0.7, 6)],
+    length: text(length),
+    width: text(width),
+    grain: "any",
+    work: works,
+    outline,
+  });
+}

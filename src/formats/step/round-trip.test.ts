@@ -1,0 +1,122 @@
+import { readFileSync } from "node:fs";
+import { describe, expect, it } from "vitest";
+import { modelOf } from "@/core/brep";
+import { imported } from "@/core/imports";
+import { emptyJob, type Job, NO_ASSETS, withEdit } from "@/core/job";
+import { seededRandom } from "@/core/kernel";
+import { createPipeline } from "@/core/pipeline";
+import type { Stockroom } from "@/core/stockroom";
+import { stockroomOf } from "@/core/stockroom";
+import type { TallyRow } from "@/core/tally";
+import { loadStepReader } from "@/engines/step-reader";
+import { noticeBoard } from "../../../demo/notice-board";
+import { pottingBench } from "../../../demo/potting-bench";
+import { seedPacketCabinet } from "../../../demo/seed-packet-cabinet";
+import { shelfBrackets } from "../../../demo/shelf-brackets";
+import { demoStockroom } from "../../../demo/stockroom";
+import { foundInStep } from "./read";
+import { randomPieces, STOCKROOM } from "./round-trip.fixture";
+import { writeStep } from "./write";
+
+const reader = await loadStepReader();
+/** 200 pieces in the long run (LAWS=2), 100 always. */
+const ROUNDS = 4 * Number(process.env["LAWS"] ?? 1);
+const HEAD = { name: "Test", made: new Date(0), shop: "" };
+const bytesOf = (text: string) => new TextEncoder().encode(text);
+
+/** The job as STEP and back: into an empty one, or beside itself. */
+function thereAndBack(job: Job, stockroom: Stockroom, where: "alone" | "beside" = "alone") {
+  const before = createPipeline()(job, null, stockroom, []);
+  const model = modelOf(job, before.shape, NO_ASSETS);
+  const found = foundInStep("test.step", bytesOf(writeStep(model, HEAD)), reader);
+  if (!found.ok) throw new Error(JSON.stringify(found.problem));
+  const into = where === "beside" ? job : emptyJob({ code: "back", title: "Back", unit: job.info.job.unit });
+  let count = 0;
+  const entered = imported(found.value, {}, into, stockroom, (kind) => `${kind}${++count}`);
+  const after = withEdit(into, entered.edit);
+  if (!after.ok) throw new Error(JSON.stringify(after.problem));
+  const back = createPipeline()(after.value, null, entered.stockroom, []);
+  return { before, back, model, entered, found: found.value };
+}
+
+/** What a row says of its pieces, whichever way round a panel's sides are named where no grain runs along them. */
+function saying({ kind, count, hands, stockName, shown: { form } }: TallyRow): string {
+  if (form.kind === "none") return kind;
+  if (form.kind === "member")
+    return `${stockName} ${count} ${JSON.stringify(hands)} ${Math.round(form.cutNm / 1e4)} ${JSON.stringify(form.ends.map((end) => (end.kind === "plane" ? end.slope.map((value) => value.toFixed(4)) : end.kind)))} ${form.holes.length}`;
+  const sides = [form.lengthNm, form.widthNm].map((side) => Math.round(side / 1e4)).sort((a, b) => a - b);
+  return `${stockName} ${count} ${JSON.stringify(hands)} ${sides} ${form.holes.length} ${form.grooves.length} ${form.outline?.length ?? 0}`;
+}
+const made = (rows: readonly TallyRow[]) =>
+  rows
+    .filter(({ kind }) => kind === "member" || kind === "panel")
+    .map(saying)
+    .sort();
+
+describe("out as STEP and back", () => {
+  it("random pieces of every section, with any plane ends, turned anyhow: none wrong, nearly all the same", () => {
+    const random = seededRandom(20261128);
+    let [same, all] = [0, 0];
+    for (let round = 0; round < ROUNDS; round++) {
+      const job = randomPieces(random, 25);
+      const { before, back, found } = thereAndBack(job, STOCKROOM, "beside");
+      const pieces = before.tally.rows.reduce((sum, { count }) => sum + count, 0);
+      // Each piece that came back is one with the piece that went out, as it stood: the tally finds twins and hands by itself.
+      const made = back.tally.rows.filter(({ kind }) => kind === "member" || kind === "panel");
+      const twice = made.filter(({ count, hands }) => count === 2 && hands.opposite === 0);
+      const alone = made.filter((row) => !twice.includes(row));
+      const others = found.products
+        .flatMap(({ parts }) => parts)
+        .filter(({ taken }) => taken.kind === "other");
+      // What is no twin has no counterpart: it is told as something else, never as another piece.
+      expect(alone.map(saying).filter((_, i) => i >= others.length)).toEqual([]);
+      same += twice.length;
+      all += pieces;
+    }
+    expect(same / all).toBeGreaterThanOrEqual(0.99);
+  });
+
+  for (const [name, make] of [
+    ["notice board", noticeBoard],
+    ["cabinet", seedPacketCabinet],
+    ["brackets", shelfBrackets],
+    ["potting bench", pottingBench],
+  ] as const)
+    it(`the ${name}: every member and panel, joined where it was joined`, () => {
+      const start = make();
+      const job: Job = { ...start, info: { job: { ...start.info.job, batch: 1 } } };
+      const { before, back, model } = thereAndBack(job, stockroomOf(demoStockroom));
+      expect(model.leftOut).toEqual([]);
+      const is = made(back.tally.rows);
+      const coped = new Set(model.faceted);
+      for (const row of before.tally.rows.filter(({ name: own }) => !coped.has(own)))
+        if (row.kind === "member" || row.kind === "panel") expect(is).toContain(saying(row));
+    });
+});
+
+const SAMPLES = "node_modules/occt-import-js/test/testfiles/cax-if/";
+
+describe("the sample assembly of CAx-IF (as1, as the reader's package ships it)", () => {
+  for (const [file, scale] of [
+    ["as1-oc-214.stp", 1],
+    ["as1-tu-203.stp", 1],
+    // Declared in inches, though drawn in millimetres.
+    ["as1_pe_203.stp", 25.4],
+  ] as const)
+    it(`${file}: one plate, two brackets, six bolts, eight nuts and a rod of 10 x 200`, () => {
+      const found = foundInStep(file, readFileSync(SAMPLES + file), reader);
+      if (!found.ok) throw new Error(JSON.stringify(found.problem));
+      const into = emptyJob({ code: "as1", title: "as1", unit: "mm" });
+      let count = 0;
+      const entered = imported(found.value, {}, into, STOCKROOM, (kind) => `${kind}${++count}`);
+      const after = withEdit(into, entered.edit);
+      if (!after.ok) throw new Error(JSON.stringify(after.problem));
+      const { tally } = createPipeline()(after.value, null, entered.stockroom, []);
+      const counts = tally.rows.map(({ count: one }) => one).sort((a, b) => a - b);
+      expect(counts).toEqual([1, 1, 2, 6, 8]);
+      const rod = found.value.products.find(({ name }) => /rod$/i.test(name))?.parts[0]?.taken;
+      if (rod?.kind !== "member") throw new Error("the rod is no member");
+      expect(rod.shape).toEqual({ kind: "roundBar", size: [10 * scale] });
+      expect(rod.end.z - rod.start.z).toBeCloseTo(200 * scale, 3);
+    });
+});
