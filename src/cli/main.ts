@@ -5,6 +5,7 @@
 import { readFileSync } from "node:fs";
 import path from "node:path";
 import * as v from "valibot";
+import { modelOf, modelWords } from "@/core/brep";
 import type { PageHead } from "@/core/drawing";
 import { imported, scaledFile } from "@/core/imports";
 import {
@@ -38,10 +39,11 @@ import { createSetDrawing, withSet } from "@/core/whole-set";
 import { loadLinearSolver } from "@/engines/linear-solver";
 import { loadStepReader } from "@/engines/step-reader";
 import { listRows } from "@/formats/csv";
+import { writeGlb } from "@/formats/glb";
 import { readJobFile, writeJobFile } from "@/formats/job-file";
 import { type ListFormat, listFile } from "@/formats/list-file";
 import { isPageFormat, pagesFile } from "@/formats/pages-file";
-import { foundInStep } from "@/formats/step";
+import { foundInStep, writeStep } from "@/formats/step";
 import { tallyToJson } from "@/formats/tally-json";
 import { isZip, xlsxRows } from "@/formats/xlsx-in";
 import { numberOption, readWords } from "./arguments";
@@ -58,6 +60,8 @@ const USAGE = `rustic-tally COMMAND FILE [options]
                 --stockroom FILE.json   --set whole (with the pages that the job still needs)
   import FILE   a STEP file as a job file, or into one
                 --into JOB.tally.json   --title TITLE   --scale NUMBER   --stockroom FILE.json
+  export FILE   the solids of a job file
+                --format step|glb   --assembly NAME   --variant NAME   --stockroom FILE.json
   check FILE    list the checks of a job file or cut list; same options
   bars FILE     a bar layout for a problem file (JSON)      --seconds N
   sheets FILE   a sheet layout for a problem file (JSON)    --seconds N   --seed N
@@ -117,6 +121,7 @@ const COMMANDS: ReadonlyMap<string, Command> = new Map<string, Command>([
   ["tally", tallyCommand],
   ["draw", drawCommand],
   ["import", importCommand],
+  ["export", exportCommand],
   ["check", checkCommand],
   ["bars", barsCommand],
   ["sheets", sheetsCommand],
@@ -447,6 +452,37 @@ async function drawCommand(words: readonly string[]): Promise<Result<Output, str
     code: found ? 1 : 0,
     stdout: file ?? "",
     stderr: [stderr, ...told].filter((line) => line !== "").join("\n"),
+  });
+}
+
+const EXPORT_OPTIONS = {
+  format: ["step", "glb"],
+  assembly: "any",
+  stockroom: "any",
+  variant: "any",
+} as const;
+
+async function exportCommand(words: readonly string[]): Promise<Result<Output, string>> {
+  const loaded = await load(words, EXPORT_OPTIONS);
+  if (!loaded.ok) return loaded;
+  const { job, results, assets, options } = loaded.value;
+  const wanted = options.get("assembly");
+  const assembly = Object.values(job.assemblies).find(({ id, name }) => id === wanted || name === wanted);
+  if (wanted !== undefined && !assembly)
+    return err(
+      `the job has no assembly "${wanted}"; it has ${Object.values(job.assemblies)
+        .map(({ name }) => name)
+        .join(", ")}`,
+    );
+  const model = modelOf(job, results.shape, assets, assembly?.id ?? null);
+  const { leftOut } = model;
+  return ok({
+    code: leftOut.length > 0 ? 1 : 0,
+    stdout:
+      options.get("format") === "glb"
+        ? await writeGlb(model)
+        : writeStep(model, { name: job.info.job.title, made: new Date(), shop: "" }),
+    stderr: modelWords(model).join("\n"),
   });
 }
 

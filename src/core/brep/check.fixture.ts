@@ -42,14 +42,15 @@ function along(brep: Brep, edge: BrepEdge, steps: number): readonly V[] {
 /** What is wrong with a border; nothing where it is sound. mm. */
 export function faultsOf(brep: Brep): readonly string[] {
   const faults: string[] = [];
-  const ways = brep.edges.map(() => [0, 0]);
+  const ways = brep.edges.map((): [number, number] => [0, 0]);
   for (const [f, face] of brep.faces.entries()) {
     for (const loop of face.loops)
       for (const [i, { edge, ahead }] of loop.entries()) {
         const one = brep.edges[edge] as BrepEdge;
         const next = loop[(i + 1) % loop.length] as (typeof loop)[number];
         const after = brep.edges[next.edge] as BrepEdge;
-        (ways[edge] as number[])[ahead ? 0 : 1]! += 1;
+        const way = ways[edge] as [number, number];
+        way[ahead ? 0 : 1] += 1;
         if ((ahead ? one.to : one.from) !== (next.ahead ? after.from : after.to))
           faults.push(`face ${f}: a loop has a gap`);
         for (const point of along(brep, one, 8))

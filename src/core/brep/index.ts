@@ -1,13 +1,3 @@
 /** The door of this folder. */
-export {
-  type Brep,
-  type BrepCurve,
-  type BrepEdge,
-  type BrepFace,
-  type BrepSurface,
-  facetedBrep,
-  middleOfEdge,
-  mirroredBrep,
-  prismBrep,
-} from "./brep";
-export { type Model, type ModelProduct, modelOf } from "./model";
+export type { Brep, BrepCurve, BrepSurface } from "./brep";
+export { type Model, type ModelProduct, modelOf, modelWords } from "./model";

@@ -1,5 +1,5 @@
 /** A job as products for other programs: every piece a solid of its own, assemblies as products that stand where they are placed. */
-import { type Frame, frameIn, toLocal, type Vec2 } from "../geometry";
+import { type Frame, frameIn, type Mesh, solidMesh, toLocal, type Vec2 } from "../geometry";
 import type { Assets, Home, Job } from "../job";
 import { at } from "../kernel";
 import {
@@ -20,6 +20,8 @@ export type ModelPiece = {
   readonly name: string;
   readonly material: string | null;
   readonly brep: Brep;
+  /** For pictures. */
+  readonly mesh: () => Mesh;
 };
 export type ModelProduct = {
   readonly key: string;
@@ -27,6 +29,8 @@ export type ModelProduct = {
   readonly material: string | null;
   /** null: it only holds others. */
   readonly brep: Brep | null;
+  /** The same as triangles. */
+  readonly mesh: (() => Mesh) | null;
   readonly holds: readonly { readonly product: string; readonly name: string; readonly frame: Frame }[];
 };
 export type Model = {
@@ -37,6 +41,12 @@ export type Model = {
   /** Names of pieces whose curved faces go out as facets. */
   readonly faceted: readonly string[];
 };
+
+/** What somebody should know of a model that goes out. */
+export const modelWords = ({ leftOut, faceted }: Model): readonly string[] => [
+  ...(leftOut.length > 0 ? [`Left out, since they do not close to solids: ${leftOut.join(", ")}.`] : []),
+  ...(faceted.length > 0 ? [`With flat facets in place of curved faces: ${faceted.join(", ")}.`] : []),
+];
 
 /** How fine curved faces are where they go out as facets. */
 const FACETS = { step: Math.PI / 24 };
@@ -77,6 +87,7 @@ export function modelOf(job: Job, shape: Shape, assets: Assets, only: Home = nul
         name: piece.name,
         material: piece.material,
         brep: mirrored ? mirroredBrep(piece.brep) : piece.brep,
+        mesh: mirrored ? () => mirroredMesh(piece.mesh()) : piece.mesh,
         holds: [],
       });
     }
@@ -98,7 +109,7 @@ export function modelOf(job: Job, shape: Shape, assets: Assets, only: Home = nul
     const name = home === null ? job.info.job.title : (job.assemblies[home]?.name ?? "Assembly");
     const holds: { product: string; name: string; frame: Frame }[] = [];
     // Held while it is filled: nothing stands in itself.
-    products.set(id, { key: id, name, material: null, brep: null, holds });
+    products.set(id, { key: id, name, material: null, brep: null, mesh: null, holds });
     const own = rightHanded(instance.pose.frame, mirrored);
     const put = (product: string | null, as: string, frame: Frame, isMirrored: boolean) => {
       if (product !== null)
@@ -130,7 +141,7 @@ export function modelOf(job: Job, shape: Shape, assets: Assets, only: Home = nul
       for (const [i, mesh] of meshOfStandIn(bought, assets).entries()) {
         const brep = facetedBrep(mesh);
         const key = `${bought.part.id} ${i}`;
-        const piece = brep && { name: bought.part.name, material: null, brep };
+        const piece = brep && { name: bought.part.name, material: null, brep, mesh: () => mesh };
         const frame: Frame = { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] };
         put(pieceProduct(key, piece, bought.part.name, mirrored), bought.part.name, place(frame), mirrored);
       }
@@ -149,6 +160,13 @@ export function modelOf(job: Job, shape: Shape, assets: Assets, only: Home = nul
   return { root, products: [...products.values()], leftOut, faceted };
 }
 
+const mirroredMesh = ({ vertices, triangles, edges }: Mesh): Mesh => ({
+  vertices: vertices.map(([x, y, z]) => [0 - x, y, z]),
+  // Turned round, so that they still look outwards.
+  triangles: triangles.map((_, i) => at(triangles, i % 3 === 0 ? i : i % 3 === 1 ? i + 1 : i - 1)),
+  edges,
+});
+
 /** The frame of a mirrored thing with its x axis turned round: its solid is mirrored in x instead. */
 const rightHanded = (frame: Frame, mirrored: boolean): Frame =>
   mirrored ? { ...frame, x: [-frame.x[0], -frame.x[1], -frame.x[2]] } : frame;
@@ -166,7 +184,8 @@ function within(outer: Frame, inner: Frame): Frame {
 
 function memberPiece(solid: MemberSolid): ModelPiece | null {
   const { member, material, entry, start, end, work } = solid;
-  const named = { name: member.name, material };
+  const mesh = () => solidMesh(solidOfMember(solid, FACETS));
+  const named = { name: member.name, material, mesh };
   const isPlain =
     work === null ||
     (work.notches.length === 0 && work.holes.every(({ slot, diameter }) => slot <= diameter));
@@ -200,7 +219,8 @@ function memberPiece(solid: MemberSolid): ModelPiece | null {
 function panelPiece(solid: PanelSolid): ModelPiece | null {
   const { panel, material, length, width, thickness, outline, grooves, notches, holes } = solid;
   if (thickness === null) return null;
-  const named = { name: panel.name, material };
+  const mesh = () => solidMesh(solidOfPanel(solid, FACETS));
+  const named = { name: panel.name, material, mesh };
   const flat: Vec2 = [0, 0];
   const corners: readonly Vec2[] = [
     [0, 0],

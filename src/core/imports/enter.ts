@@ -1,7 +1,7 @@
 /** A found file on its way into a job: the records, the entries that the stockroom lacks, and what has to be told before. */
 import type { Asset, InsertEdit, Job } from "../job";
 import { counted } from "../kernel";
-import { type BoardEntry, indexStockroom, type SectionEntry, type Stockroom } from "../stockroom";
+import { asUsual, type BoardEntry, indexStockroom, type SectionEntry, type Stockroom } from "../stockroom";
 import { type FoundFile, type FoundPart, readingFor, timesOf } from "./found";
 import { joinedImport } from "./joins";
 import { enteredOf, type ImportChoices, type NewId } from "./records";
@@ -39,7 +39,11 @@ export function imported(
   const added = { sections: [] as SectionEntry[], boards: [] as BoardEntry[] };
   for (const one of needed.sections) {
     if (sections.has(one.key)) continue;
-    const entry = one.entries[0] ?? newSection(newId("section"), one);
+    const made = newSection(newId("section"), one);
+    const entry = one.entries[0] ?? {
+      ...asUsual(made, stockroom.sections),
+      ...(one.material === null ? {} : { material: one.material }),
+    };
     if (one.entries.length === 0) added.sections.push(entry);
     sections.set(one.key, entry.id);
   }

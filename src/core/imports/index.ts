@@ -8,18 +8,13 @@ export {
   type FoundUse,
   readingFor,
   scaledFile,
-  TAKE_WAYS,
   type TakeWay,
   timesOf,
 } from "./found";
-export { type JoinedImport, joinedImport } from "./joins";
-export { type Entered, enteredOf, type ImportChoices } from "./records";
 export {
   type NeededBoard,
   type NeededSection,
   neededStock,
-  newBoard,
-  newSection,
   plainSectionName,
   usualWays,
   type Ways,

@@ -1,6 +1,5 @@
 /** The door of this folder. */
-export { type Body, bodyOf, type Gap, type SolidMesh } from "./body";
-export type { Hardware } from "./hardware";
+export type { SolidMesh } from "./body";
 export { type MemberHole, nearest, type ReadEnd, type ReadMember } from "./member";
 export type { PanelGroove, PanelHole, ReadPanel } from "./panel";
 export { type FlatRule, type OtherReading, type Reading, reading, USUAL_FLAT_RULE } from "./reading";

@@ -77,7 +77,7 @@ export function randomPieces(random: Random, count: number): Job {
     {},
     {},
   ] as never;
-  const put = (table: object, record: { readonly id: string }) =>
+  const put = <R extends { readonly id: string }>(table: object, record: R) =>
     Object.assign(table, { [record.id]: record });
   for (let i = 0; i < count; i++) {
     const at = [around(random, 5000), around(random, 5000), around(random, 2000)] as const;

@@ -22,7 +22,15 @@ import {
 import { err, invariant, ok, type Problem, type Result, sentence } from "@/core/kernel";
 import type { SavedLayout } from "@/core/layout";
 import type { Results } from "@/core/pipeline";
-import { asUsual, indexStockroom, type Rack, type RackPiece, type Stockroom } from "@/core/stockroom";
+import {
+  asUsual,
+  type BoardEntry,
+  indexStockroom,
+  type Rack,
+  type RackPiece,
+  type SectionEntry,
+  type Stockroom,
+} from "@/core/stockroom";
 import { markPicked, type PickRule } from "@/core/tally";
 import { call } from "../common/http";
 import { newSection } from "../stockroom/entry-columns";
@@ -303,14 +311,32 @@ export function createDesk(
     const made = newSection(typed);
     if (!made.ok) return made;
     const entry = asUsual(made.value, stock.sections);
-    const reply = await call("PUT", "/api/stockroom/entries", {
-      change: { kind: "section", entry },
-      expected: null,
-    });
-    if (!reply.ok) return err(reply.problem.message);
-    const { stockroom: now } = store.getState();
-    put({ stockroom: indexStockroom({ ...now, sections: [...now.sections, entry] }) });
-    return ok(entry.id);
+    const refused = await addEntries([entry], []);
+    return refused === null ? ok(entry.id) : err(refused);
+  }
+
+  /** Puts entries into the stockroom, one after the other; the sentence why one is refused, or null. */
+  async function addEntries(
+    sections: readonly SectionEntry[],
+    boards: readonly BoardEntry[],
+  ): Promise<string | null> {
+    const changes = [
+      ...sections.map((entry) => ({ kind: "section" as const, entry })),
+      ...boards.map((entry) => ({ kind: "board" as const, entry })),
+    ];
+    for (const change of changes) {
+      const reply = await call("PUT", "/api/stockroom/entries", { change, expected: null });
+      if (!reply.ok) return reply.problem.message;
+      const { stockroom: now } = store.getState();
+      put({
+        stockroom: indexStockroom(
+          change.kind === "section"
+            ? { ...now, sections: [...now.sections, change.entry] }
+            : { ...now, boards: [...now.boards, change.entry] },
+        ),
+      });
+    }
+    return null;
   }
 
   /** Selects; while marks are given by picking, the row that is picked takes the next one. */
@@ -355,6 +381,7 @@ export function createDesk(
     refresh,
     storeAsset,
     addSection,
+    addEntries,
     setVariant,
     keep,
     release,

@@ -1,6 +1,7 @@
 "use client";
 /** How drawings and shapes are read from files; the formats folder gives it, and the page hands it in. */
 import { createContext, useContext } from "react";
+import type { FoundFile } from "@/core/imports";
 import type { DrawnOutline } from "@/core/job";
 import { invariant, type Problem, type Result } from "@/core/kernel";
 import type { ReadShape } from "@/core/shape";
@@ -10,6 +11,14 @@ export type DrawingReaders = {
   readonly outline: (file: File) => Promise<Result<DrawnOutline, Problem>>;
   /** The shape that stands for a bought part, from STL. */
   readonly standIn: (file: File) => Promise<Result<ReadShape, Problem>>;
+  /** Starts to read the solids of a STEP file. */
+  readonly solids: (file: File, onProgress: (words: string, share: number) => void) => SolidsReading;
+};
+
+/** A file that is being read: what it was found to hold, null where it was stopped; and what stops it at once. */
+export type SolidsReading = {
+  readonly found: Promise<Result<FoundFile, Problem> | null>;
+  readonly stop: () => void;
 };
 
 export const DrawingReadersContext = createContext<DrawingReaders | null>(null);

@@ -34,6 +34,7 @@ import { DrawOverlay, type Hover, NO_HOVER } from "./draw/draw-overlay";
 import { alongWay, caught, caughtOnLine, type Project, stepped } from "./draw/pointer";
 import { type Drawing, useDrawing } from "./draw/use-drawing";
 import { usePointDrag } from "./draw/use-point-drag";
+import { ImportDialog } from "./import-dialog";
 import { JigDialog } from "./jig-dialog";
 import { MeasureBar, MeasureOverlay, useMeasuring } from "./measure-bar";
 import { modelPieces, pickedId } from "./model-pieces";
@@ -108,6 +109,7 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
   const [fault, setFault] = useState<string | null>(null);
   const [boxing, setBoxing] = useState(false);
   const [jig, setJig] = useState<string | null>(null);
+  const [importing, setImporting] = useState(false);
   const hidden = useDeskState((state) => state.hidden);
   const job = useDeskState((state) => state.job);
   const inside = useDeskState((state) => state.inside);
@@ -259,6 +261,7 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
           </Button>
         ) : null}
         {canDraw ? <JigDialog first={jig} onOpen={setJig} /> : null}
+        {canDraw ? <ImportDialog open={importing} onOpen={setImporting} /> : null}
         {hidden.size > 0 ? (
           <Button look="plain" icon={<Eye size={15} aria-hidden />} onClick={() => desk.hide([])}>
             Show all, {hidden.size} hidden
@@ -327,7 +330,7 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
         {fault ? <p className="p-5 text-ink-soft">{fault}</p> : null}
         {pieces.length === 0 && !fault && !drawing.active ? (
           canDraw && isEmpty ? (
-            <Starts onJig={setJig} onDraw={drawing.begin} />
+            <Starts onJig={setJig} onDraw={drawing.begin} onImport={() => setImporting(true)} />
           ) : (
             <p className="pointer-events-none absolute inset-0 flex items-center justify-center p-8 text-center text-ink-soft">
               {canDraw

@@ -1,6 +1,6 @@
 "use client";
 /** What an empty job begins with: a frame, a cabinet, members drawn by hand, or a cut list; and what comes after it. */
-import { Box, Frame, PencilLine, Table2 } from "lucide-react";
+import { Box, FileInput, Frame, PencilLine, Table2 } from "lucide-react";
 import Link from "next/link";
 import type { ReactNode } from "react";
 
@@ -8,9 +8,11 @@ type Props = {
   /** Opens a jig by its id. */
   readonly onJig: (id: string) => void;
   readonly onDraw: () => void;
+  /** Opens the import of a file. */
+  readonly onImport: () => void;
 };
 
-export function Starts({ onJig, onDraw }: Props) {
+export function Starts({ onJig, onDraw, onImport }: Props) {
   return (
     <div className="absolute inset-0 overflow-auto bg-leaf p-8">
       <h3 className="font-semibold font-slab text-[18px]">How does this job begin?</h3>
@@ -32,6 +34,12 @@ export function Starts({ onJig, onDraw }: Props) {
           title="By hand"
           words="Member by member in the 3D view, with the pointer or typed."
           onStart={onDraw}
+        />
+        <Start
+          icon={<FileInput size={22} aria-hidden />}
+          title="A STEP file"
+          words="Solids from another program become members, panels and bought parts."
+          onStart={onImport}
         />
         <li>
           <Link href="/jobs/from-list" className={CARD}>

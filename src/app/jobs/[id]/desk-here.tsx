@@ -5,10 +5,10 @@ import { type DrawingReaders, DrawingReadersContext } from "@/ui/desk/drawing-re
 import { OpeningDesk, type OpeningProps } from "@/ui/desk/opening";
 import { LayoutTime } from "@/ui/layout/layout-time";
 import { LIST_READER } from "../list-reader";
-import { outlineOfFile, standInOfFile } from "./read-drawing";
+import { outlineOfFile, solidsOfFile, standInOfFile } from "./read-drawing";
 import { drawingWorkers, startDeskWorker, startLayoutWorker } from "./start-worker";
 
-const DRAWINGS: DrawingReaders = { outline: outlineOfFile, standIn: standInOfFile };
+const DRAWINGS: DrawingReaders = { outline: outlineOfFile, standIn: standInOfFile, solids: solidsOfFile };
 
 type Props = Omit<OpeningProps, "startWorker" | "startDeskWorker" | "drawingWorkers"> & {
   readonly layoutTime: number;

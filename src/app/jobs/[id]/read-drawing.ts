@@ -2,7 +2,9 @@
 import type { DrawnOutline } from "@/core/job";
 import { err, type Problem, type Result } from "@/core/kernel";
 import type { ReadShape } from "@/core/shape";
+import type { SolidsReading } from "@/ui/desk/drawing-readers";
 import type { DrawingAsked, DrawingRead } from "../../../workers/drawing.worker";
+import type { SolidsAsked, SolidsTold } from "../../../workers/solids.worker";
 
 const MOST_MS = 8_000;
 const MOST_BYTES = 20_000_000;
@@ -38,3 +40,41 @@ async function read(kind: DrawingAsked["kind"], file: File): Promise<DrawingRead
 
 export const outlineOfFile = (file: File) => read("outline", file) as Promise<Result<DrawnOutline, Problem>>;
 export const standInOfFile = (file: File) => read("standIn", file) as Promise<Result<ReadShape, Problem>>;
+
+/** As long as a person waits who can see that it goes on; 400 solids take a minute. */
+const MOST_SOLIDS_MS = 5 * 60_000;
+
+/** The solids of a STEP file, in a worker that is ended to stop it. */
+export function solidsOfFile(file: File, onProgress: (words: string, share: number) => void): SolidsReading {
+  const worker = new Worker(new URL("../../../workers/solids.worker.ts", import.meta.url), {
+    type: "module",
+  });
+  let stop = () => {};
+  const found = new Promise<Awaited<SolidsReading["found"]>>((resolve) => {
+    const done = (result: Awaited<SolidsReading["found"]>) => {
+      clearTimeout(late);
+      worker.terminate();
+      resolve(result);
+    };
+    const late = setTimeout(
+      () => done(refuse(file.name, "it takes longer than five minutes to read; export it in parts")),
+      MOST_SOLIDS_MS,
+    );
+    stop = () => done(null);
+    worker.onmessage = ({ data }: MessageEvent<SolidsTold>) => {
+      if (data.kind === "progress") onProgress(data.words, data.share);
+      else done(data.found);
+    };
+    worker.onerror = () =>
+      done(
+        refuse(
+          file.name,
+          "its geometry cannot be read, or needs more memory than there is; export it in parts",
+        ),
+      );
+    void file.arrayBuffer().then((bytes) => {
+      worker.postMessage({ name: file.name, bytes } satisfies SolidsAsked, [bytes]);
+    });
+  });
+  return { found, stop };
+}
