@@ -124,5 +124,10 @@ function partRemarks(part: FoundPart, ways: Ways): readonly string[] {
 function isDoubtful(taken: string, other: string, part: FoundPart): boolean {
   if (taken === other) return false;
   const member = [part.taken, ...part.otherwise].find((one) => one.kind === "member");
-  return member?.kind === "member" && member.shape.kind === "flat" && member.leftOver === 0;
+  if (member?.kind !== "member" || member.shape.kind !== "flat" || member.leftOver > 0) return false;
+  const [width] = member.shape.size;
+  return width <= WIDEST_DOUBT && member.end.z - member.start.z >= 2 * width;
 }
+
+/** mm. Wider ones are panels to everybody. */
+const WIDEST_DOUBT = 250;

@@ -50,6 +50,12 @@ export const PAPERS: readonly Paper[] = [
   { label: "Cut list (XLSX)", contains: "the same as a spreadsheet", path: "/lists/cut.xlsx?" },
   { label: "Buying list (CSV)", contains: "quantities and cost by stock", path: "/lists/buying.csv?" },
   { label: "Buying list (XLSX)", contains: "the same as a spreadsheet", path: "/lists/buying.xlsx?" },
+  {
+    label: "Solids (STEP)",
+    contains: "every piece, exact, for other CAD programs",
+    path: "/solids?format=step",
+  },
+  { label: "Solids (glTF)", contains: "the same as triangles, for viewers", path: "/solids?format=glb" },
   { label: "Job file (.tally.json)", contains: "the job and its part of the stockroom", path: "/file?" },
 ];
 
