@@ -4,6 +4,7 @@
  */
 import loadOcct, { type OcctMesh, type OcctNode } from "occt-import-js";
 import type { SolidMesh } from "@/core/recognise";
+import { withoutEval, withoutEvalMeanwhile } from "./without-eval";
 
 export type StepMesh = {
   /** Names of the nodes above it, the outermost first. */
@@ -21,18 +22,22 @@ const FINENESS = { linearDeflection: 0.05, angularDeflection: 0.2 };
 
 /** Loads the reader. `wasmUrl` is needed in the browser. What it reads is in mm; null: it cannot read the file. */
 export async function loadStepReader(wasmUrl?: string): Promise<StepReader> {
-  const occt = await loadOcct({
-    ...(wasmUrl === undefined ? {} : { locateFile: () => wasmUrl }),
-    // It writes what it thinks of a file to the output, which is not ours.
-    print: () => {},
-    printErr: () => {},
-  });
-  return (text) => {
-    const result = occt.ReadStepFile(new TextEncoder().encode(text), {
-      linearUnit: "millimeter",
-      linearDeflectionType: "absolute_value",
-      ...FINENESS,
+  const load = () =>
+    loadOcct({
+      ...(wasmUrl === undefined ? {} : { locateFile: () => wasmUrl }),
+      // It writes what it thinks of a file to the output, which is not ours.
+      print: () => {},
+      printErr: () => {},
     });
+  const occt = await withoutEvalMeanwhile(load);
+  return (text) => {
+    const read = () =>
+      occt.ReadStepFile(new TextEncoder().encode(text), {
+        linearUnit: "millimeter",
+        linearDeflectionType: "absolute_value",
+        ...FINENESS,
+      });
+    const result = withoutEval(read);
     if (!result.success) return null;
     const meshes: StepMesh[] = [];
     const walk = (node: OcctNode, path: readonly string[]): void => {

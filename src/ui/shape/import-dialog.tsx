@@ -80,11 +80,13 @@ function ImportForm({ onDone }: { readonly onDone: () => void }) {
   };
   return (
     <div className="mt-3 flex min-h-0 flex-col gap-3">
-      <FileField
-        label={file ? `${file.name}: choose another file` : "Choose a STEP file"}
-        accept=".stp,.step,.p21"
-        onFile={read}
-      />
+      <div className="flex">
+        <FileField
+          label={file ? `${file.name}: choose another file` : "Choose a STEP file"}
+          accept=".stp,.step,.p21"
+          onFile={read}
+        />
+      </div>
       {progress ? (
         <div className="flex items-center gap-3">
           <progress

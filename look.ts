@@ -1,0 +1,28 @@
+import { chromium } from "@playwright/test";
+import { demoFolder, startApplication } from "./e2e/application";
+import { BROWSER, E2E_PORT } from "./e2e/browser";
+const app = await startApplication(demoFolder(), E2E_PORT + 7);
+const browser = await chromium.launch(BROWSER);
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+page.on("console", (m) => { console.log("CONSOLE", m.text()); });
+page.on("requestfailed", (r) => console.log("FAILED", r.url()));
+page.on("worker", (w) => console.log("WORKER", w.url()));
+page.on("pageerror", (e) => console.log("ERR", e.message));
+setTimeout(async () => { console.log("late"); await page.screenshot({ path: "/tmp/late.png" }); await app.stop(); process.exit(1); }, 90000);
+await page.goto(app.url);
+const id = await page.evaluate(async () => (await (await fetch("/api/jobs", { method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify({ code: "HL-230", title: "Trolley", unit: "mm" }) })).json()).id);
+await page.goto(`${app.url}/jobs/${id}`);
+await page.waitForTimeout(2500);
+await page.screenshot({ path: "/tmp/s0.png" });
+await page.getByRole("button", { name: /A STEP file/ }).click();
+const t = Date.now();
+await page.locator('input[type=file][accept*=".step"]').setInputFiles("/tmp/trolley.step");
+await page.getByRole("button", { name: /^Import \d+/ }).waitFor({ timeout: 15000 }).catch(async () => { await page.screenshot({ path: "/tmp/s1.png" }); await app.stop(); process.exit(1); });
+console.log("read", Date.now() - t);
+await page.screenshot({ path: "/tmp/s1.png" });
+await page.getByRole("button", { name: /^Import \d+/ }).click();
+await page.waitForTimeout(3000);
+await page.screenshot({ path: "/tmp/s2.png" });
+await browser.close(); await app.stop();
+
+process.exit(0);
