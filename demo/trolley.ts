@@ -74,7 +74,7 @@ function trolley({ wide, deep, high }: Sizes): Job {
       ...[1, 2, 3, 4].map((i) => side("b", i)),
       ...posts,
     ]),
-    panels: Object.fromEntries([plate("deck", "Deck", 40), plate("top", "Top", high + 20)]),
+    panels: Object.fromEntries([plate("deck", "Deck", -6), plate("top", "Top", high + 20)]),
     boughtParts: Object.fromEntries(
       [1, 2, 3, 4].map((i) => [
         `castor-${i}`,
@@ -83,7 +83,7 @@ function trolley({ wide, deep, high }: Sizes): Job {
           entry: null,
           count: "1",
           stand: {
-            at: [String(i === 2 || i === 3 ? wide : 0), String(i > 2 ? deep : 0), "-100"],
+            at: [String(i === 2 || i === 3 ? wide : 0), String(i > 2 ? deep : 0), "-106"],
             turn: ["0", "0", "0"],
             step: ["0", "0", "0"],
             as: { kind: "cylinder", diameter: "80", height: "100" },

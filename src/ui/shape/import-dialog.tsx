@@ -193,7 +193,7 @@ function Found({ file: unscaled, onDone }: { readonly file: FoundFile; readonly 
           ].join(", ")}
         </b>
         , {file.size.map((size) => sayLength(size, style)).join(" × ")} over all. {file.schema}
-        {file.units.length > 0 ? `, lengths in ${file.units.join(" and ")}` : ""}.
+        {file.units.length > 0 ? `, lengths in ${file.units.map((unit) => PLURALS[unit] ?? unit).join(" and ")}` : ""}.
       </p>
       <div className="grid min-h-0 grid-cols-[1fr_360px] gap-5 narrow:grid-cols-1">
         <section aria-label="Pieces">
@@ -276,6 +276,14 @@ function Found({ file: unscaled, onDone }: { readonly file: FoundFile; readonly 
   );
 }
 
+const PLURALS: Readonly<Record<string, string>> = {
+  millimetre: "millimetres",
+  centimetre: "centimetres",
+  metre: "metres",
+  inch: "inches",
+  foot: "feet",
+};
+
 const NEW = "new";
 const MOST_REMARKS = 40;
 
@@ -313,11 +321,11 @@ function PieceRow({
     { value: "leave" as const, label: "leave out" },
   ];
   return (
-    <div className="grid grid-cols-[minmax(0,1fr)_50px_minmax(0,1.5fr)_150px] items-center gap-2 border-seam border-b px-2 py-0.5 text-[13px]">
+    <div className="grid grid-cols-[minmax(0,1fr)_40px_minmax(0,2.6fr)_126px] items-center gap-2 border-seam border-b px-2 py-0.5 text-[13px]">
       <span className="truncate" title={name}>
         {name}
       </span>
-      <span className="text-right font-table">× {times}</span>
+      <span className="text-right font-table">{times} ×</span>
       <span className="truncate" title={read ? readingWords(read, part, style) : ""}>
         {read ? readingWords(read, part, style) : ""}
       </span>

@@ -1,0 +1,90 @@
+import { readFileSync } from "node:fs";
+import { describe, expect, it } from "vitest";
+import { sentence } from "@/core/kernel";
+import { loadStepReader } from "@/engines/step-reader";
+import { trolleyStep } from "../../../demo/trolley";
+import { foundInStep } from "./read";
+import { decoded, readStatements } from "./statements";
+import { readStructure } from "./structure";
+import { quoted } from "./write";
+
+const reader = await loadStepReader();
+const bytesOf = (text: string) => new TextEncoder().encode(text);
+const why = (text: string | Uint8Array) => {
+  const found = foundInStep("part.step", typeof text === "string" ? bytesOf(text) : text, reader);
+  return found.ok ? null : sentence(found.problem);
+};
+const trolley = trolleyStep();
+
+describe("files that hold no solids", () => {
+  it("each is told in a sentence", () => {
+    expect(why("")).toContain("it is empty");
+    expect(why("solid nothing\nendsolid")).toContain("not a STEP file");
+    expect(why(trolley.slice(0, trolley.length / 2))).toContain("cut short");
+    expect(why(trolley.slice(0, trolley.indexOf("DATA;")))).toContain("no DATA section");
+    expect(why("ISO-10303-21;\nHEADER;\nENDSEC;\nDATA;\nENDSEC;\nEND-ISO-10303-21;")).toContain("empty");
+    expect(why("ISO-10303-21;\nHEADER;\nENDSEC;\nDATA;\n#1=CARTESIAN_POINT('',(0.,0.,0.));\nENDSEC;")).toContain("no product");
+    expect(why(new Uint8Array(100_000_001))).toContain("larger than 100 MB");
+    expect(why(new Uint8Array(3000).fill(0xfe))).toContain("not a STEP file");
+  });
+
+  it("a statement that nothing can read spoils nothing else", () => {
+    expect(why(trolley.replace("DATA;", "DATA;\n#900000=NONSENSE('a',((;"))).toBeNull();
+  });
+
+  it("a use of itself has no end, and does not hang", () => {
+    const file = readStatements("x", bytesOf(trolley));
+    if (!file.ok) throw new Error("no file");
+    const own = trolley.replace(/(NEXT_ASSEMBLY_USAGE_OCCURRENCE\('1','[^']*','',)(#\d+),(#\d+)/, "$1$2,$2");
+    expect(own).not.toBe(trolley);
+    const found = foundInStep("loop.step", bytesOf(own), reader);
+    expect(found.ok || sentence(found.problem)).toBeTruthy();
+  });
+});
+
+describe("what a file says in words", () => {
+  it("signs that are spelt out (ISO 10303-21, 6.4.3)", () => {
+    expect(decoded("\\X2\\00C400D6\\X0\\ \\X\\E9 \\S\\C it''s")).toBe("ÄÖ é Ã it's");
+    for (const name of ["Träger 40×40", "支柱", "it's \\ so", "Fuß 🪚"]) {
+      const quotes = quoted(name);
+      expect(quotes).toMatch(/^'[\x20-\x7e]*'$/);
+      expect(decoded(quotes.slice(1, -1))).toBe(name);
+    }
+  });
+
+  it("units of the files that the reader's package ships", () => {
+    const unit = (file: string) => {
+      const read = readStatements(file, readFileSync(`node_modules/occt-import-js/test/testfiles/cube-units/${file}`));
+      if (!read.ok) throw new Error(file);
+      return [...readStructure(read.value).products.values()].map((product) => product.unit);
+    };
+    expect(new Set(unit("cube-m.step"))).toEqual(new Set([1000]));
+    expect(new Set(unit("cube-in.step"))).toEqual(new Set([25.4]));
+    expect(new Set(unit("cube-mm.step"))).toEqual(new Set([1]));
+  });
+
+  it("names, materials and the tree", () => {
+    const read = readStatements("t", bytesOf(trolley));
+    if (!read.ok) throw new Error("no file");
+    const { products, uses, roots } = readStructure(read.value);
+    expect(roots.map((root) => products.get(root)?.name)).toEqual(["Trolley"]);
+    expect(uses).toHaveLength(18);
+    expect(new Set([...products.values()].filter(({ name }) => name === "Post").map(({ material }) => material))).toEqual(
+      new Set(["S235"]),
+    );
+  });
+});
+
+describe("what is no solid", () => {
+  it("a solid without one of its faces is told as open, and enters as what it is", () => {
+    // The first face of the first shell falls away.
+    const open = trolley.replace(/CLOSED_SHELL\('',\(#\d+,/, "CLOSED_SHELL('',(");
+    const found = foundInStep("open.step", bytesOf(open), reader);
+    if (!found.ok) throw new Error(sentence(found.problem));
+    const parts = found.value.products.flatMap(({ parts }) => parts);
+    const gaps = parts.filter((part) => part.gaps.length > 0);
+    expect(gaps).toHaveLength(1);
+    expect(gaps[0]?.taken.kind).toBe("other");
+    expect(gaps[0]?.gaps[0]?.length).toBeGreaterThan(10);
+  });
+});

@@ -1,0 +1,69 @@
+/**
+ * What is written as STEP, read by an exact kernel (OpenCascade as replicad-opencascadejs builds it): every solid is valid, and
+ * its volume is that of the closed form.
+ */
+import { readFileSync } from "node:fs";
+import { createRequire } from "node:module";
+import { beforeAll, describe, expect, it } from "vitest";
+import { modelOf } from "@/core/brep";
+import { NO_ASSETS } from "@/core/job";
+import { seededRandom } from "@/core/kernel";
+import { createPipeline } from "@/core/pipeline";
+import { sectionProperties } from "@/core/stockroom";
+import { randomPieces, STOCKROOM } from "./round-trip.fixture";
+import { writeStep } from "./write";
+
+const require = createRequire(import.meta.url);
+// The package types thousands of classes; the few that are used are named here.
+// biome-ignore lint/suspicious/noExplicitAny: classes of a kernel that come without names of their own
+let oc: any;
+
+beforeAll(async () => {
+  const load = require("replicad-opencascadejs");
+  const wasmBinary = readFileSync(require.resolve("replicad-opencascadejs/wasm"));
+  oc = await (load.default ?? load)({ wasmBinary });
+}, 60_000);
+
+/** Volumes of the solids of a text, in mm³; throws where one is not valid. */
+function solidsOf(text: string): readonly number[] {
+  oc.FS.writeFile("/test.step", text);
+  const reader = new oc.STEPControl_Reader();
+  reader.ReadFile("/test.step");
+  oc.FS.unlink("/test.step");
+  reader.TransferRoots(new oc.Message_ProgressRange());
+  const { TopAbs_SOLID, TopAbs_SHAPE } = oc.TopAbs_ShapeEnum;
+  const explorer = new oc.TopExp_Explorer(reader.OneShape(), TopAbs_SOLID, TopAbs_SHAPE);
+  const volumes: number[] = [];
+  for (; explorer.More(); explorer.Next()) {
+    const solid = explorer.Current();
+    if (!new oc.BRepCheck_Analyzer(solid, true, false, false).IsValid()) throw new Error("a solid is not valid");
+    const properties = new oc.GProp_GProps();
+    oc.BRepGProp.VolumeProperties(solid, properties, true, false, false);
+    volumes.push(properties.Mass());
+  }
+  return volumes;
+}
+
+describe("an exact kernel reads what is written", () => {
+  it("members of every section: valid, with the volume of area and length", () => {
+    const job = { ...randomPieces(seededRandom(77), 60), panels: {} };
+    const { shape } = createPipeline()(job, null, STOCKROOM, []);
+    const volumes = solidsOf(writeStep(modelOf(job, shape, NO_ASSETS), { name: "x", made: new Date(0), shop: "" }));
+    // Area × length on the centroids.
+    const wanted = shape.members.map(
+      ({ entry, start, end }) => sectionProperties(entry.shape).areaMm2 * (end.z - start.z),
+    );
+    const sorted = (all: readonly number[]) => all.toSorted((a, b) => a - b);
+    expect(volumes).toHaveLength(wanted.length);
+    for (const [i, volume] of sorted(volumes).entries())
+      expect(Math.abs(volume / (sorted(wanted)[i] ?? 1) - 1)).toBeLessThan(1e-6);
+  });
+
+  it("panels with outlines, holes and grooves: valid", () => {
+    const job = { ...randomPieces(seededRandom(78), 60), members: {} };
+    const { shape } = createPipeline()(job, null, STOCKROOM, []);
+    const volumes = solidsOf(writeStep(modelOf(job, shape, NO_ASSETS), { name: "x", made: new Date(0), shop: "" }));
+    expect(volumes).toHaveLength(shape.panels.length);
+    expect(volumes.every((volume) => volume > 0)).toBe(true);
+  });
+});
