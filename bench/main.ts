@@ -24,6 +24,7 @@ import { shapeTable } from "./nesting";
 import { pageTable } from "./pages";
 import { firstFitBars, shelfSheets } from "./references";
 import { sheetTable } from "./sheets";
+import { stepTable } from "./step";
 import { groupingTable, listTable } from "./tally";
 
 const stockroom = stockroomOf(demoStockroom);
@@ -155,6 +156,7 @@ if (part === undefined || part === "bars") {
 }
 if (part === "kernel") await (await import("./kernel")).kernelTable(stockroom, timed, median);
 if (part === "page") await (await import("./page")).pageTable(timed, median);
+if (part === undefined || part === "step") await stepTable();
 if (part === undefined || part === "lines") lineTable(stockroom, timed, median);
 if (part === undefined || part === "pages") pageTable(stockroom, timed, median);
 if (part === undefined || part === "actions") actionTable();

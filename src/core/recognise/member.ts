@@ -59,9 +59,9 @@ const SLICES = [0.5, 0.35, 0.65, 0.2, 0.8];
 export function memberOf(body: Body): ReadMember | null {
   let best: { readonly member: ReadMember; readonly score: number } | null = null;
   for (const along of directions(body)) {
-    for (const way of [along, scale(along, -1)]) {
-      const member = memberAlong(body, way);
-      if (!member) continue;
+    // Angles with unequal legs stand on their line only one way round.
+    const member = memberAlong(body, along) ?? memberAlong(body, scale(along, -1));
+    if (member) {
       const ends = [member.start, member.end].filter(({ kind }) => kind !== "complex").length;
       // Of a block the longest side is the length; a simpler reading goes before a longer one.
       const score = 1e6 * ends - 1e5 * member.leftOver + Math.abs(member.end.z - member.start.z);
@@ -152,18 +152,19 @@ type MemberFrame = { readonly origin: Vec3; readonly x: Vec3; readonly y: Vec3; 
 
 /** Of slices along it the section that most of them show; slices through holes and notches show none or another. */
 function commonSection(body: Body, axes: SliceAxes, low: number, high: number): SeatedSection | null {
-  const shown = SLICES.flatMap((share) => {
+  const shown = new Map<string, { readonly section: SeatedSection; votes: number }>();
+  for (const share of SLICES) {
     // A little off round shares, where corners lie.
     const loops = sliceOf(body, axes, low + (high - low) * (share + 0.00137));
     const section = loops && sectionOf(body, axes, loops);
-    return section ? [section] : [];
-  });
-  let best: { readonly section: SeatedSection; readonly votes: number } | null = null;
-  for (const section of shown) {
+    if (!section) continue;
     const key = JSON.stringify(section.shape);
-    const votes = shown.filter((other) => JSON.stringify(other.shape) === key).length;
-    if (!best || votes > best.votes) best = { section, votes };
+    const known = shown.get(key) ?? { section, votes: 0 };
+    known.votes++;
+    shown.set(key, known);
+    if (known.votes > SLICES.length / 2) return section;
   }
+  const [best] = [...shown.values()].toSorted((a, b) => b.votes - a.votes);
   return best?.section ?? null;
 }
 

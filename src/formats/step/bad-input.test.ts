@@ -23,7 +23,9 @@ describe("files that hold no solids", () => {
     expect(why(trolley.slice(0, trolley.length / 2))).toContain("cut short");
     expect(why(trolley.slice(0, trolley.indexOf("DATA;")))).toContain("no DATA section");
     expect(why("ISO-10303-21;\nHEADER;\nENDSEC;\nDATA;\nENDSEC;\nEND-ISO-10303-21;")).toContain("empty");
-    expect(why("ISO-10303-21;\nHEADER;\nENDSEC;\nDATA;\n#1=CARTESIAN_POINT('',(0.,0.,0.));\nENDSEC;")).toContain("no product");
+    expect(
+      why("ISO-10303-21;\nHEADER;\nENDSEC;\nDATA;\n#1=CARTESIAN_POINT('',(0.,0.,0.));\nENDSEC;"),
+    ).toContain("no product");
     expect(why(new Uint8Array(100_000_001))).toContain("larger than 100 MB");
     expect(why(new Uint8Array(3000).fill(0xfe))).toContain("not a STEP file");
   });
@@ -54,7 +56,10 @@ describe("what a file says in words", () => {
 
   it("units of the files that the reader's package ships", () => {
     const unit = (file: string) => {
-      const read = readStatements(file, readFileSync(`node_modules/occt-import-js/test/testfiles/cube-units/${file}`));
+      const read = readStatements(
+        file,
+        readFileSync(`node_modules/occt-import-js/test/testfiles/cube-units/${file}`),
+      );
       if (!read.ok) throw new Error(file);
       return [...readStructure(read.value).products.values()].map((product) => product.unit);
     };
@@ -69,9 +74,9 @@ describe("what a file says in words", () => {
     const { products, uses, roots } = readStructure(read.value);
     expect(roots.map((root) => products.get(root)?.name)).toEqual(["Trolley"]);
     expect(uses).toHaveLength(18);
-    expect(new Set([...products.values()].filter(({ name }) => name === "Post").map(({ material }) => material))).toEqual(
-      new Set(["S235"]),
-    );
+    expect(
+      new Set([...products.values()].filter(({ name }) => name === "Post").map(({ material }) => material)),
+    ).toEqual(new Set(["S235"]));
   });
 });
 

@@ -36,7 +36,8 @@ function solidsOf(text: string): readonly number[] {
   const volumes: number[] = [];
   for (; explorer.More(); explorer.Next()) {
     const solid = explorer.Current();
-    if (!new oc.BRepCheck_Analyzer(solid, true, false, false).IsValid()) throw new Error("a solid is not valid");
+    if (!new oc.BRepCheck_Analyzer(solid, true, false, false).IsValid())
+      throw new Error("a solid is not valid");
     const properties = new oc.GProp_GProps();
     oc.BRepGProp.VolumeProperties(solid, properties, true, false, false);
     volumes.push(properties.Mass());
@@ -48,7 +49,9 @@ describe("an exact kernel reads what is written", () => {
   it("members of every section: valid, with the volume of area and length", () => {
     const job = { ...randomPieces(seededRandom(77), 60), panels: {} };
     const { shape } = createPipeline()(job, null, STOCKROOM, []);
-    const volumes = solidsOf(writeStep(modelOf(job, shape, NO_ASSETS), { name: "x", made: new Date(0), shop: "" }));
+    const volumes = solidsOf(
+      writeStep(modelOf(job, shape, NO_ASSETS), { name: "x", made: new Date(0), shop: "" }),
+    );
     // Area × length on the centroids.
     const wanted = shape.members.map(
       ({ entry, start, end }) => sectionProperties(entry.shape).areaMm2 * (end.z - start.z),
@@ -62,7 +65,9 @@ describe("an exact kernel reads what is written", () => {
   it("panels with outlines, holes and grooves: valid", () => {
     const job = { ...randomPieces(seededRandom(78), 60), members: {} };
     const { shape } = createPipeline()(job, null, STOCKROOM, []);
-    const volumes = solidsOf(writeStep(modelOf(job, shape, NO_ASSETS), { name: "x", made: new Date(0), shop: "" }));
+    const volumes = solidsOf(
+      writeStep(modelOf(job, shape, NO_ASSETS), { name: "x", made: new Date(0), shop: "" }),
+    );
     expect(volumes).toHaveLength(shape.panels.length);
     expect(volumes.every((volume) => volume > 0)).toBe(true);
   });
