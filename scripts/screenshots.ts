@@ -82,6 +82,15 @@ const VIEWS: readonly View[] = [
     },
   },
   {
+    name: "import",
+    url: "/jobs/hl-204?stage=shape",
+    act: async (page) => {
+      await page.getByRole("button", { name: "Import", exact: true }).click();
+      await page.locator('[role="dialog"] input[type="file"]').setInputFiles("demo/trolley.step");
+      await page.getByRole("button", { name: /^Import \d+ pieces/ }).waitFor({ timeout: 60_000 });
+    },
+  },
+  {
     name: "tally",
     url: "/jobs/hl-204?stage=tally",
     act: async (page) => {
@@ -112,16 +121,6 @@ const VIEWS: readonly View[] = [
       await page.locator('[aria-label^="Rows."]').evaluate((box) => box.scrollTo(0, 100_000));
       for (const row of ["A", "B", "C"]) await type(row, "own:", "galvanised");
       await type("D", "count", "3");
-    },
-  },
-  {
-    name: "list-setup",
-    url: "/jobs/hl-207?stage=tally",
-    act: async (page) => {
-      await drawn(page);
-      await page.getByRole("combobox", { name: "List", exact: true }).click();
-      await page.getByRole("option", { name: "Costed cut list" }).click();
-      await page.getByRole("button", { name: "Set up columns" }).click();
     },
   },
   {

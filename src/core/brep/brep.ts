@@ -76,7 +76,7 @@ class Builder {
 }
 
 /** Arcs of half a turn at most: an edge has two ends. */
-export const inParts = (loop: Loop): Loop =>
+const inParts = (loop: Loop): Loop =>
   loop.flatMap((segment): readonly Segment[] => {
     if (segment.kind === "line") return [segment];
     const parts = Math.max(1, Math.ceil(Math.abs(segment.sweep) / Math.PI - 1e-9));

@@ -2,6 +2,7 @@
 import type { Frame, Vec3 } from "../geometry";
 import { grouped } from "../kernel";
 import type { OtherReading, ReadMember, ReadPanel } from "../recognise";
+import { sectionProperties } from "../stockroom";
 
 export type FoundReading = ReadMember | ReadPanel | OtherReading;
 
@@ -51,8 +52,7 @@ export type FoundFile = {
 };
 
 /** How a part enters the job. */
-export const TAKE_WAYS = ["taken", "otherwise", "bought", "leave"] as const;
-export type TakeWay = (typeof TAKE_WAYS)[number];
+export type TakeWay = "taken" | "otherwise" | "bought" | "leave";
 
 /** The reading that a way of taking stands for; null: it does not enter. */
 export function readingFor(part: FoundPart, way: TakeWay): FoundReading | null {
@@ -68,6 +68,15 @@ export function readingFor(part: FoundPart, way: TakeWay): FoundReading | null {
     default:
       return way satisfies never;
   }
+}
+
+/** mm. A member from tip to tip, as it is cut. */
+export function cutLength({ shape, start, end }: ReadMember): number {
+  const reach = (one: ReadMember["start"]): number =>
+    one.kind === "plane"
+      ? Math.max(...sectionProperties(shape).sharp.map(([x, y]) => one.slope[0] * x + one.slope[1] * y))
+      : 0;
+  return end.z + reach(end) - (start.z - reach(start));
 }
 
 /** How often each product stands in the whole; those of roots once. */

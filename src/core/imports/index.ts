@@ -1,6 +1,7 @@
 /** The door of this folder. */
 export { type Imported, imported, type Remark, remarksOn } from "./enter";
 export {
+  cutLength,
   type FoundFile,
   type FoundPart,
   type FoundProduct,

@@ -89,7 +89,7 @@ const ranked = <E extends { readonly material: string | null }>(
     (a, b) => Number(isSameMaterial(b.material, material)) - Number(isSameMaterial(a.material, material)),
   );
 
-export const sameSections = (
+const sameSections = (
   shape: SectionShape,
   material: string | null,
   stockroom: Stockroom,
@@ -135,7 +135,7 @@ export function usualWays(file: FoundFile, stockroom: Stockroom): Ways {
 const BLOCKS: ReadonlySet<string> = new Set(["flat", "timber", "squareBar"]);
 
 /** Whether two shapes have the same sizes; bars of timber and of steel have one outline. */
-export function isSameShape(a: SectionShape, b: SectionShape): boolean {
+function isSameShape(a: SectionShape, b: SectionShape): boolean {
   const isBlock = BLOCKS.has(a.kind) && BLOCKS.has(b.kind);
   if (a.kind !== b.kind && !isBlock) return false;
   const sizes = (shape: SectionShape) =>
@@ -152,7 +152,7 @@ const tidy = (value: number) => String(Math.round(value * 100) / 100);
 /** What a section is called where the stockroom has no name for it. */
 export const plainSectionName = (shape: SectionShape): string => {
   const words = sectionKindName(shape.kind);
-  return `${words[0]?.toUpperCase()}${words.slice(1)} ${shape.size.map(tidy).join(" x ")}`;
+  return `${words[0]?.toUpperCase()}${words.slice(1)} ${shape.size.map(tidy).join(" × ")}`;
 };
 
 /** A new entry for a section that the stockroom lacks; stock lengths and prices are the shop's to fill in. */

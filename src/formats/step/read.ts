@@ -10,7 +10,7 @@ export type ReadMesh = { readonly path: readonly string[]; readonly name: string
 /** Reads the geometry of a text; null: it cannot. */
 export type GeometryReader = (text: string) => readonly ReadMesh[] | null;
 
-export const MOST_STEP_BYTES = 100_000_000;
+const MOST_STEP_BYTES = 100_000_000;
 const MOST_SOLIDS = 5_000;
 /** As many as a shape of a job may have. */
 const MOST_TRIANGLES = 4_000;

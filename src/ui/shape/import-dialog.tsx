@@ -3,6 +3,7 @@
 import { FileInput } from "lucide-react";
 import { useEffect, useMemo, useRef, useState } from "react";
 import {
+  cutLength,
   type FoundFile,
   type FoundPart,
   type FoundReading,
@@ -193,7 +194,10 @@ function Found({ file: unscaled, onDone }: { readonly file: FoundFile; readonly 
           ].join(", ")}
         </b>
         , {file.size.map((size) => sayLength(size, style)).join(" × ")} over all. {file.schema}
-        {file.units.length > 0 ? `, lengths in ${file.units.map((unit) => PLURALS[unit] ?? unit).join(" and ")}` : ""}.
+        {file.units.length > 0
+          ? `, lengths in ${file.units.map((unit) => PLURALS[unit] ?? unit).join(" and ")}`
+          : ""}
+        .
       </p>
       <div className="grid min-h-0 grid-cols-[1fr_360px] gap-5 narrow:grid-cols-1">
         <section aria-label="Pieces">
@@ -350,7 +354,7 @@ function readingWords(read: FoundReading, part: FoundPart, style: LengthStyle): 
       const holes = read.holes.length > 0 ? `, ${counted(read.holes.length, "hole")}` : "";
       const [first, second] = ends;
       const words = first === second ? `${first} ends` : `${first} and ${second} ends`;
-      return `${plainSectionName(read.shape)}, ${sayLength(read.end.z - read.start.z, style)}, ${words}${holes}`;
+      return `${plainSectionName(read.shape)}, ${sayLength(cutLength(read), style)}, ${words}${holes}`;
     }
     case "panel": {
       const sizes = [read.length, read.width, read.thickness]

@@ -1,0 +1,45 @@
+/** A STEP file becomes members, panels and bought parts, and what cannot be read is told. */
+import { expect, expectAccessible, openStage, saved, takeOut, test } from "./fixtures";
+import { newJob, tallyRows } from "./shape";
+
+test("a trolley from another program: read, looked over, imported, priced, undone, given out again", async ({
+  page,
+}) => {
+  await newJob(page, "HL-450");
+  await page.getByRole("button", { name: /A STEP file/ }).click();
+  const dialog = page.getByRole("dialog", { name: "Import solids" });
+  const file = dialog.locator('input[type="file"]');
+  await file.setInputFiles({ name: "notes.step", mimeType: "model/step", buffer: Buffer.from("no solids") });
+  await expect(dialog.getByRole("alert")).toContainText("not a STEP file");
+  await file.setInputFiles("demo/trolley.step");
+  await expect(dialog.getByText("12 members, 2 panels, 4 bought parts")).toBeVisible({ timeout: 40_000 });
+  await expect(dialog.getByRole("combobox", { name: /40 × 40 × 3, 12 pieces/ })).toContainText("Square tube");
+  await expectAccessible(page, "[role=dialog]");
+  await dialog.getByRole("button", { name: "Import 18 pieces" }).click();
+  await expect(dialog).toBeHidden();
+  await saved(page);
+  await expect(page.getByText("18 pieces").first()).toBeVisible();
+  // Points are joined: each end is cut against its neighbour.
+  await expect(page.getByRole("button", { name: /Long rail.*mitre · mitre/ }).first()).toBeVisible();
+  expect(await tallyRows(page)).toHaveLength(4);
+  await expect(page.locator('[data-mark="A"]')).toContainText("940");
+  await openStage(page, "Buy");
+  await expect(page.getByText("Castor 80 mm with brake").first()).toBeVisible();
+  await openStage(page, "Shape");
+  const step = await takeOut(page, /Solids \(STEP\)/);
+  expect(step.suggestedFilename()).toContain(".step");
+  await page.getByRole("button", { name: "Undo", exact: true }).click();
+  await saved(page);
+  await expect(page.getByText("How does this job begin?")).toBeVisible();
+});
+
+test("a read is stopped at once, and nothing enters", async ({ page }) => {
+  await newJob(page, "HL-451");
+  await page.getByRole("button", { name: "Import", exact: true }).click();
+  const dialog = page.getByRole("dialog", { name: "Import solids" });
+  await dialog.locator('input[type="file"]').setInputFiles("demo/trolley.step");
+  await dialog.getByRole("button", { name: "Stop" }).click();
+  await expect(dialog.getByRole("alert")).toContainText("Stopped");
+  await dialog.getByRole("button", { name: "Cancel" }).click();
+  await expect(page.getByText("How does this job begin?")).toBeVisible();
+});
