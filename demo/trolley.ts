@@ -86,7 +86,7 @@ function trolley({ wide, deep, high }: Sizes): Job {
             at: [String(i === 2 || i === 3 ? wide : 0), String(i > 2 ? deep : 0), "-106"],
             turn: ["0", "0", "0"],
             step: ["0", "0", "0"],
-            as: { kind: "cylinder", diameter: "80", height: "100" },
+            as: { kind: "box", size: ["70", "40", "100"] },
           },
         },
       ]),

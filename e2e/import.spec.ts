@@ -7,7 +7,7 @@ test("a trolley from another program: read, looked over, imported, priced, undon
 }) => {
   await newJob(page, "HL-450");
   await page.getByRole("button", { name: /A STEP file/ }).click();
-  const dialog = page.getByRole("dialog", { name: "Import solids" });
+  const dialog = page.getByRole("dialog", { name: "Import", exact: true });
   const file = dialog.locator('input[type="file"]');
   await file.setInputFiles({ name: "notes.step", mimeType: "model/step", buffer: Buffer.from("no solids") });
   await expect(dialog.getByRole("alert")).toContainText("not a STEP file");
@@ -36,10 +36,38 @@ test("a trolley from another program: read, looked over, imported, priced, undon
 test("a read is stopped at once, and nothing enters", async ({ page }) => {
   await newJob(page, "HL-451");
   await page.getByRole("button", { name: "Import", exact: true }).click();
-  const dialog = page.getByRole("dialog", { name: "Import solids" });
+  const dialog = page.getByRole("dialog", { name: "Import", exact: true });
   await dialog.locator('input[type="file"]').setInputFiles("demo/trolley.step");
   await dialog.getByRole("button", { name: "Stop" }).click();
   await expect(dialog.getByRole("alert")).toContainText("Stopped");
   await dialog.getByRole("button", { name: "Cancel" }).click();
   await expect(page.getByText("How does this job begin?")).toBeVisible();
+});
+
+test("lines of a drawing become a skeleton, with members on the layers that have a section", async ({
+  page,
+}) => {
+  await newJob(page, "HL-452");
+  await page.getByRole("button", { name: "Import", exact: true }).click();
+  const dialog = page.getByRole("dialog", { name: "Import", exact: true });
+  await dialog.locator('input[type="file"]').setInputFiles("src/formats/fixtures/skeleton-R12.dxf");
+  await expect(dialog.getByText("10 lines")).toBeVisible();
+  await expect(dialog.getByText(/1 arc/)).toBeVisible();
+  await expect(dialog.getByRole("button", { name: "Import 10 lines" })).toBeDisabled();
+  await dialog.getByRole("combobox", { name: "The drawing is in" }).click();
+  await page.getByRole("option", { name: "millimetres" }).click();
+  for (const layer of ["LEGS", "RAILS"]) {
+    await dialog.getByRole("combobox", { name: `Section on layer ${layer}` }).click();
+    await page.getByRole("option", { name: "Square tube 40 × 40 × 3" }).click();
+  }
+  await expectAccessible(page, "[role=dialog]");
+  await dialog.getByRole("button", { name: "Import 10 lines" }).click();
+  await saved(page);
+  await expect(page.getByText(/^9 pieces/).first()).toBeVisible();
+  await expect(
+    page
+      .getByText("10 points")
+      .or(page.getByText(/Points/))
+      .first(),
+  ).toBeVisible();
 });

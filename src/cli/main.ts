@@ -7,8 +7,9 @@ import path from "node:path";
 import * as v from "valibot";
 import { modelOf, modelWords } from "@/core/brep";
 import type { PageHead } from "@/core/drawing";
-import { imported, scaledFile } from "@/core/imports";
+import { imported, layersOf, scaledFile, skeletonEdit } from "@/core/imports";
 import {
+  type Asset,
   type Assets,
   assetIdOf,
   emptyJob,
@@ -24,7 +25,7 @@ import {
   type VariantId,
   withEdit,
 } from "@/core/job";
-import { err, ok, type Result, sentence } from "@/core/kernel";
+import { counted, err, ok, type Result, sentence } from "@/core/kernel";
 import { LAYOUT_KINDS } from "@/core/layout";
 import { BarProblemSchema, layOutBars, lockedBarFault } from "@/core/layout/bars";
 import { layOutNesting, lockedNestingFault, NestingProblemSchema } from "@/core/layout/nesting";
@@ -43,6 +44,7 @@ import { writeGlb } from "@/formats/glb";
 import { readJobFile, writeJobFile } from "@/formats/job-file";
 import { type ListFormat, listFile } from "@/formats/list-file";
 import { isPageFormat, pagesFile } from "@/formats/pages-file";
+import { readSkeleton } from "@/formats/skeleton-in";
 import { foundInStep, writeStep } from "@/formats/step";
 import { tallyToJson } from "@/formats/tally-json";
 import { isZip, xlsxRows } from "@/formats/xlsx-in";
@@ -58,7 +60,7 @@ const USAGE = `rustic-tally COMMAND FILE [options]
   draw FILE     the drawing pages of a job file
                 --format pdf|svg|dxf   --page HEADING (pdf: all where not said)   --variant NAME
                 --stockroom FILE.json   --set whole (with the pages that the job still needs)
-  import FILE   a STEP file as a job file, or into one
+  import FILE   a STEP file, or the lines of a DXF file, as a job file, or into one
                 --into JOB.tally.json   --title TITLE   --scale NUMBER   --stockroom FILE.json
   export FILE   the solids of a job file
                 --format step|glb   --assembly NAME   --variant NAME   --stockroom FILE.json
@@ -309,20 +311,25 @@ async function loadStep(
   });
 }
 
+type ImportGround = { readonly job: Job; readonly stockroom: Stockroom; readonly scale: number };
+/** A job with what was read into it. */
+type Brought = {
+  readonly job: Job;
+  readonly stockroom: Stockroom;
+  readonly assets: readonly Asset[];
+  readonly told: readonly string[];
+};
+
 async function importedFrom(
   name: string,
   bytes: Uint8Array,
-  { job, stockroom, scale }: { readonly job: Job; readonly stockroom: Stockroom; readonly scale: number },
-) {
+  { job, stockroom, scale }: ImportGround,
+): Promise<Result<Brought, string>> {
   const reader = await loadStepReader();
   const found = foundInStep(name, bytes, reader);
   if (!found.ok) return err(sentence(found.problem));
-  let prefix = "read";
-  while (Object.values(job).some((table) => Object.keys(table).some((id) => id.startsWith(prefix))))
-    prefix += "+";
-  let count = 0;
   const file = scaledFile(found.value, scale);
-  const entered = imported(file, {}, job, stockroom, (kind) => `${prefix}-${kind}${++count}`);
+  const entered = imported(file, {}, job, stockroom, idsIn(job));
   const after = withEdit(job, entered.edit);
   if (!after.ok) return err(sentence(after.problem));
   const partNames = new Map(
@@ -332,6 +339,46 @@ async function importedFrom(
     part === null ? words : `${partNames.get(part)}: ${words}`,
   );
   return ok({ job: after.value, stockroom: entered.stockroom, assets: entered.assets, told });
+}
+
+/** The lines of a drawing, with members on layers that are called as a section of the stockroom. */
+function linesFrom(
+  name: string,
+  bytes: Uint8Array,
+  { job, stockroom, scale }: ImportGround,
+): Result<Brought, string> {
+  const read = readSkeleton(name, new TextDecoder().decode(bytes));
+  if (!read.ok) return err(sentence(read.problem));
+  const skeleton = read.value;
+  const sections = new Map(
+    layersOf(skeleton).flatMap((layer) => {
+      const entry = stockroom.sections.find((one) => one.name === layer.name || one.id === layer.name);
+      return entry ? [[layer.name, entry.id] as const] : [];
+    }),
+  );
+  const unit = (skeleton.unit ?? 1) * scale;
+  const { edit, double } = skeletonEdit(skeleton, { unit, sections }, job, idsIn(job));
+  const after = withEdit(job, edit);
+  if (!after.ok) return err(sentence(after.problem));
+  const told = [
+    ...(skeleton.unit === null
+      ? ["The file tells no unit; millimetres are taken. Use --scale to change this."]
+      : []),
+    ...(skeleton.skipped.length > 0
+      ? [`Left out, since no member is curved: ${skeleton.skipped.join(", ")}.`]
+      : []),
+    ...(double > 0 ? [`${counted(double, "line")} left out, since each lies on another.`] : []),
+  ];
+  return ok({ job: after.value, stockroom, assets: [], told });
+}
+
+/** Ids that no table of a job has yet. */
+function idsIn(job: Job): (kind: string) => string {
+  let prefix = "read";
+  while (Object.values(job).some((table) => Object.keys(table).some((id) => id.startsWith(prefix))))
+    prefix += "+";
+  let count = 0;
+  return (kind) => `${prefix}-${kind}${++count}`;
 }
 
 const IMPORT_OPTIONS = { into: "any", title: "any", scale: "any", stockroom: "any" } as const;
@@ -346,6 +393,7 @@ async function importCommand(words: readonly string[]): Promise<Result<Output, s
   if (!given.ok) return given;
   const scale = numberOption(options, "scale", 1);
   if (!scale.ok) return scale;
+  const isLines = /\.dxf$/i.test(file);
   const into = options.get("into");
   const before = into === undefined ? ok(null) : readFile(into);
   if (!before.ok) return before;
@@ -354,11 +402,11 @@ async function importCommand(words: readonly string[]): Promise<Result<Output, s
   const title = options.get("title") ?? titleOf(file);
   const job = known?.value.job ?? emptyJob({ code: "file", title, unit: "mm" });
   const stockroom = given.value ?? (known ? indexStockroom(known.value.stockroom) : EMPTY_STOCKROOM);
-  const entered = await importedFrom(path.basename(file), bytes.value, {
-    job,
-    stockroom,
-    scale: scale.value,
-  });
+  const name = path.basename(file);
+  const ground = { job, stockroom, scale: scale.value };
+  const entered = isLines
+    ? linesFrom(name, bytes.value, ground)
+    : await importedFrom(name, bytes.value, ground);
   if (!entered.ok) return entered;
   const { told } = entered.value;
   const assets = new Map(known?.value.assets ?? []);

@@ -1,19 +1,25 @@
 /** Reads a drawing or a shape of a stranger away from the page, which ends this worker when it takes too long. */
+import type { Skeleton } from "@/core/imports";
 import type { DrawnOutline } from "@/core/job";
 import type { Problem, Result } from "@/core/kernel";
 import { type ReadShape, readTriangles } from "@/core/shape";
 import { readOutline } from "@/formats/dxf-in";
+import { readSkeleton } from "@/formats/skeleton-in";
 
 export type DrawingAsked = {
-  readonly kind: "outline" | "standIn";
+  readonly kind: "outline" | "standIn" | "skeleton";
   readonly name: string;
   readonly bytes: ArrayBuffer;
 };
-export type DrawingRead = Result<DrawnOutline | ReadShape, Problem>;
+export type DrawingRead = Result<DrawnOutline | ReadShape | Skeleton, Problem>;
 
 self.addEventListener("message", ({ data }: MessageEvent<DrawingAsked>) => {
   const { kind, name, bytes } = data;
-  const read: DrawingRead =
-    kind === "outline" ? readOutline(name, new TextDecoder().decode(bytes)) : readTriangles(name, bytes);
-  self.postMessage(read);
+  const text = () => new TextDecoder().decode(bytes);
+  const readers: { readonly [K in DrawingAsked["kind"]]: () => DrawingRead } = {
+    outline: () => readOutline(name, text()),
+    standIn: () => readTriangles(name, bytes),
+    skeleton: () => readSkeleton(name, text()),
+  };
+  self.postMessage(readers[kind]());
 });

@@ -101,3 +101,7 @@ describe("what is no solid", () => {
     expect(gaps[0]?.gaps[0]?.length).toBeGreaterThan(10);
   });
 });
+
+it("the trolley that lies in demo is what its script makes", () => {
+  expect(readFileSync("demo/trolley.step", "utf8")).toBe(trolley);
+});

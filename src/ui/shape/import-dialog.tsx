@@ -12,6 +12,7 @@ import {
   plainSectionName,
   readingFor,
   remarksOn,
+  type Skeleton,
   scaledFile,
   type TakeWay,
   timesOf,
@@ -31,6 +32,7 @@ import { Fault, Notice } from "../common/notice";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { type SolidsReading, useDrawingReaders } from "../desk/drawing-readers";
 import { freshIds } from "./fresh-ids";
+import { SkeletonForm } from "./skeleton-form";
 
 export function ImportDialog({
   open,
@@ -43,8 +45,8 @@ export function ImportDialog({
     <Dialog
       open={open}
       onOpen={onOpen}
-      title="Import solids"
-      about="Reads a STEP file (AP203, AP214, AP242). Members, panels and bought parts are told apart; nothing enters the job before you say so."
+      title="Import"
+      about="STEP: solids become members, panels and bought parts. DXF: lines become a skeleton of points and lines, with members where you choose a section. Nothing enters the job before you say so."
       width="wide"
       trigger={
         <Button look="plain" icon={<FileInput size={15} aria-hidden />}>
@@ -59,7 +61,8 @@ export function ImportDialog({
 }
 
 function ImportForm({ onDone }: { readonly onDone: () => void }) {
-  const { solids } = useDrawingReaders();
+  const { solids, skeleton: readLines } = useDrawingReaders();
+  const [skeleton, setSkeleton] = useState<Skeleton | null>(null);
   const [file, setFile] = useState<FoundFile | null>(null);
   const [progress, setProgress] = useState<{ readonly words: string; readonly share: number } | null>(null);
   const reading = useRef<SolidsReading | null>(null);
@@ -68,6 +71,13 @@ function ImportForm({ onDone }: { readonly onDone: () => void }) {
   const read = async (chosen: File): Promise<string | null> => {
     reading.current?.stop();
     setFile(null);
+    setSkeleton(null);
+    if (/\.dxf$/i.test(chosen.name)) {
+      const lines = await readLines(chosen);
+      if (!lines.ok) return sentence(lines.problem);
+      setSkeleton(lines.value);
+      return null;
+    }
     setProgress({ words: "Opening the file", share: 0 });
     const next = solids(chosen, (words, share) => setProgress({ words, share }));
     reading.current = next;
@@ -83,8 +93,12 @@ function ImportForm({ onDone }: { readonly onDone: () => void }) {
     <div className="mt-3 flex min-h-0 flex-col gap-3">
       <div className="flex">
         <FileField
-          label={file ? `${file.name}: choose another file` : "Choose a STEP file"}
-          accept=".stp,.step,.p21"
+          label={
+            file || skeleton
+              ? `${(file ?? skeleton)?.name}: choose another file`
+              : "Choose a STEP or DXF file"
+          }
+          accept=".stp,.step,.p21,.dxf"
           onFile={read}
         />
       </div>
@@ -104,6 +118,8 @@ function ImportForm({ onDone }: { readonly onDone: () => void }) {
       ) : null}
       {file ? (
         <Found file={file} onDone={onDone} />
+      ) : skeleton ? (
+        <SkeletonForm skeleton={skeleton} onDone={onDone} />
       ) : (
         <div className="flex justify-end">
           <DialogClose />

@@ -5,10 +5,15 @@ import { type DrawingReaders, DrawingReadersContext } from "@/ui/desk/drawing-re
 import { OpeningDesk, type OpeningProps } from "@/ui/desk/opening";
 import { LayoutTime } from "@/ui/layout/layout-time";
 import { LIST_READER } from "../list-reader";
-import { outlineOfFile, solidsOfFile, standInOfFile } from "./read-drawing";
+import { outlineOfFile, skeletonOfFile, solidsOfFile, standInOfFile } from "./read-drawing";
 import { drawingWorkers, startDeskWorker, startLayoutWorker } from "./start-worker";
 
-const DRAWINGS: DrawingReaders = { outline: outlineOfFile, standIn: standInOfFile, solids: solidsOfFile };
+const DRAWINGS: DrawingReaders = {
+  outline: outlineOfFile,
+  standIn: standInOfFile,
+  solids: solidsOfFile,
+  skeleton: skeletonOfFile,
+};
 
 type Props = Omit<OpeningProps, "startWorker" | "startDeskWorker" | "drawingWorkers"> & {
   readonly layoutTime: number;

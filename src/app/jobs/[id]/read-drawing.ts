@@ -1,4 +1,5 @@
 /** Files of strangers, read in a worker of their own: one that takes too long, or too much memory, ends with its worker. */
+import type { Skeleton } from "@/core/imports";
 import type { DrawnOutline } from "@/core/job";
 import { err, type Problem, type Result } from "@/core/kernel";
 import type { ReadShape } from "@/core/shape";
@@ -40,6 +41,8 @@ async function read(kind: DrawingAsked["kind"], file: File): Promise<DrawingRead
 
 export const outlineOfFile = (file: File) => read("outline", file) as Promise<Result<DrawnOutline, Problem>>;
 export const standInOfFile = (file: File) => read("standIn", file) as Promise<Result<ReadShape, Problem>>;
+
+export const skeletonOfFile = (file: File) => read("skeleton", file) as Promise<Result<Skeleton, Problem>>;
 
 /** As long as a person waits who can see that it goes on; 400 solids take a minute. */
 const MOST_SOLIDS_MS = 5 * 60_000;
