@@ -2,7 +2,18 @@
  * What was found as ordinary records of a job: members on lines with free ends, panels, bought parts, assemblies with their
  * placements. Ends are joined to what they meet afterwards (`joins.ts`).
  */
-import { add, dot, type Frame, frameAlong, scale, toWorld, turned, type Vec3 } from "../geometry";
+import {
+  add,
+  dot,
+  dot2,
+  type Frame,
+  frameAlong,
+  scale,
+  toWorld,
+  turned,
+  type Vec2,
+  type Vec3,
+} from "../geometry";
 import {
   type Asset,
   assetIdOf,
@@ -263,8 +274,15 @@ function memberFrom(id: string, read: ReadMember, place: MemberPlace): EnteredMe
     entry !== null && BOXES.has(read.shape.kind) && Math.abs(a - b) > 0.05 && Math.abs(c - b) < 0.05;
   const [readX, readY] = isTurned ? [read.y, scale(read.x, -1)] : [read.x, read.y];
   const [x, y] = [turned(frame, readX), turned(frame, readY)];
-  const on = (z: number): Vec3 => toWorld(frame, add(read.origin, scale(read.along, z)));
-  const [from, to] = [on(read.start.z), on(read.end.z)];
+  const shape = entry ?? read.shape;
+  // Sections of one size may have centroids a little apart (other root radii): their boxes lie on one another.
+  const [readBox, ownBox] = [sectionProperties(read.shape).boxCentre, sectionProperties(shape).boxCentre];
+  const shift: Vec2 = isTurned ? [0, 0] : [readBox[0] - ownBox[0], readBox[1] - ownBox[1]];
+  const origin = add(read.origin, add(scale(readX, shift[0]), scale(readY, shift[1])));
+  const reachAt = (one: ReadEnd) => (one.kind === "plane" ? dot2(one.slope, shift) : 0);
+  const [startZ, endZ] = [read.start.z - reachAt(read.start), read.end.z + reachAt(read.end)];
+  const on = (z: number): Vec3 => toWorld(frame, add(origin, scale(read.along, z)));
+  const [from, to] = [on(startZ), on(endZ)];
   const level = frameAlong(from, to, 0);
   const roll = level ? toDegrees(Math.atan2(dot(x, level.y), dot(x, level.x))) : 0;
   const end = (one: ReadEnd): EnteredEnd => {
@@ -280,11 +298,10 @@ function memberFrom(id: string, read: ReadMember, place: MemberPlace): EnteredMe
     const [u, v] = one.slope;
     return { read: "plane", slope: isTurned ? [v, -u] : [u, v], cope: null };
   };
-  const shape = entry ?? read.shape;
   const [start, finish] = [end(read.start), end(read.end)];
   // Holes are measured from the tip of the end.
   const reach = sectionProperties(shape).sharp.map(([px, py]) => start.slope[0] * px + start.slope[1] * py);
-  const tip = read.start.z - Math.max(...reach);
+  const tip = startZ - Math.max(...reach);
   return {
     id,
     home: place.home,
@@ -294,7 +311,15 @@ function memberFrom(id: string, read: ReadMember, place: MemberPlace): EnteredMe
     material: place.material,
     roll: roundTo(roll, 9),
     work: read.holes.map((hole) =>
-      holeFrom(hole, { x: readX, y: readY, shape, text, id: newId("work"), tip }),
+      holeFrom(hole, {
+        x: readX,
+        y: readY,
+        extent: sectionProperties(shape).extent,
+        boxCentre: isTurned ? [0, 0] : readBox,
+        text,
+        id: newId("work"),
+        tip,
+      }),
     ),
     from,
     to,
@@ -312,20 +337,22 @@ function holeFrom(
   {
     x,
     y,
-    shape,
+    extent,
+    boxCentre,
     text,
     id,
     tip,
   }: {
     readonly x: Vec3;
     readonly y: Vec3;
-    readonly shape: SectionShape;
+    readonly extent: Vec2;
+    /** From the centroid that the hole was measured from. */
+    readonly boxCentre: Vec2;
     readonly text: (mm: number) => string;
     readonly id: string;
     readonly tip: number;
   },
 ): MemberWork {
-  const { extent, boxCentre } = sectionProperties(shape);
   const isUpright = Math.abs(dot(hole.way, y)) > Math.abs(dot(hole.way, x));
   const [way, half, middle] = isUpright ? [y, extent[1] / 2, boxCentre[1]] : [x, extent[0] / 2, boxCentre[0]];
   const sign = dot(hole.way, way) < 0 ? -1 : 1;
