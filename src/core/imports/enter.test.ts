@@ -69,6 +69,7 @@ function fileOf(shape: SectionShape): { readonly file: FoundFile; readonly corne
     volume: 1,
     low: [0, 0, 0] as Vec3,
     high: [1, 1, 1] as Vec3,
+    wasInverted: false,
     gaps: [],
     triangles: null,
   };

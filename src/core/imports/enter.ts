@@ -108,7 +108,7 @@ function partRemarks(part: FoundPart, ways: Ways): readonly string[] {
     words.push(
       `No solid: it is open at ${counted(part.gaps.length, "place")}, the longest ${mm(longest?.length ?? 0)} mm round, near ${mm(x)}; ${mm(y)}; ${mm(z)}. It enters as a bought part.`,
     );
-  }
+  } else if (part.wasInverted) words.push("Its faces looked inwards; they are turned outwards.");
   if (read?.kind === "member") {
     for (const one of read.differences) words.push(`${one[0]?.toUpperCase()}${one.slice(1)}.`);
     if (read.leftOver > 0)

@@ -17,6 +17,8 @@ export type FoundPart = {
   readonly volume: number;
   readonly low: Vec3;
   readonly high: Vec3;
+  /** Its faces looked inwards, and were turned. */
+  readonly wasInverted: boolean;
   /** Where it is open, in mm along the rims; none: it is a solid. */
   readonly gaps: readonly { readonly length: number; readonly middle: Vec3 }[];
   /** Nine numbers a triangle of what has no other form than its shape; null: too many, a box stands for it. */

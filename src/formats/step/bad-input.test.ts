@@ -1,7 +1,8 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import { modelOf } from "@/core/brep";
-import { NO_ASSETS } from "@/core/job";
+import { imported } from "@/core/imports";
+import { emptyJob, NO_ASSETS, withEdit } from "@/core/job";
 import { seededRandom, sentence } from "@/core/kernel";
 import { createPipeline } from "@/core/pipeline";
 import { loadStepReader } from "@/engines/step-reader";
@@ -89,6 +90,32 @@ describe("what a file says in words", () => {
 });
 
 describe("what is no solid", () => {
+  it("files that were tampered with are read or told, and never thrown at anybody", () => {
+    const random = seededRandom(11);
+    const statements = few.split("\n");
+    const data = statements.indexOf("DATA;");
+    for (let round = 0; round < 12 * Number(process.env["LAWS"] ?? 1); round++) {
+      const lines = [...statements];
+      for (let k = 0; k < 3; k++) {
+        const i = data + 1 + Math.floor(random.next() * (lines.length - data - 4));
+        const line = lines[i] ?? "";
+        const pick = random.next();
+        lines[i] =
+          pick < 0.4
+            ? ""
+            : pick < 0.7
+              ? line.replace(/-?\d+\.\d*/, "1.E99")
+              : line.replace(/#\d+(?=[,)])/, "#1");
+      }
+      const found = foundInStep("bad.step", bytesOf(lines.join("\n")), reader);
+      if (!found.ok) continue;
+      const job = emptyJob({ code: "x", title: "x", unit: "mm" });
+      let count = 0;
+      const entered = imported(found.value, {}, job, STOCKROOM, (kind) => `${kind}${++count}`);
+      expect(withEdit(job, entered.edit)).toBeTruthy();
+    }
+  });
+
   it("a solid without one of its faces is told as open, and enters as what it is", () => {
     // The first face of the first shell falls away.
     const open = few.replace(/CLOSED_SHELL\('',\(#\d+,/, "CLOSED_SHELL('',(");

@@ -40,20 +40,25 @@ export function foundInStep(
       `it holds ${declared} different solids; at most ${MOST_SOLIDS} are read, export it in parts`,
     );
   if (structure.products.size === 0) return refuse("it names no product; export the parts as solids");
+  if (structure.uses.some(({ frame: { origin, x, y, z } }) => ![origin, x, y, z].every(isPlace)))
+    return refuse("a place in it is no number, or lies farther away than any job; export it again");
   progress("Reading the solids", 0.1);
-  const meshes = read(separated(statements.value));
+  const meshes = attempted(() => read(separated(statements.value)));
   if (meshes === null) return refuse("its geometry cannot be read; export it again as AP214 or AP242");
   const byProduct = grouped(meshes, ({ path, name: own }) => productIn([...path, own]));
   const products: FoundProduct[] = [];
   let done = 0;
   for (const product of structure.products.values()) {
-    const parts = (byProduct.get(product.id) ?? []).map(({ name: own, mesh }, i): FoundPart => {
-      progress(
-        "Telling members, panels and the rest apart",
-        0.6 + (0.4 * done++) / Math.max(1, meshes.length),
-      );
-      return partOf(`${product.id}/${i}`, own, mesh, rule);
-    });
+    const parts = (byProduct.get(product.id) ?? []).flatMap(
+      ({ name: own, mesh }, i): readonly FoundPart[] => {
+        progress(
+          "Telling members, panels and the rest apart",
+          0.6 + (0.4 * done++) / Math.max(1, meshes.length),
+        );
+        const part = partOf(`${product.id}/${i}`, own, mesh, rule);
+        return isPlace(part.low) && isPlace(part.high) ? [part] : [];
+      },
+    );
     products.push({
       id: product.id,
       name: product.name,
@@ -73,6 +78,19 @@ export function foundInStep(
     roots: structure.roots,
   };
   return ok({ ...file, size: sizeOf(file) });
+}
+
+/** mm. Even a file in metres that is drawn in millimetres lies nearer, and can be rescaled. */
+const FARTHEST = 1e9;
+const isPlace = (place: Vec3): boolean => place.every((value) => Math.abs(value) <= FARTHEST);
+
+/** What the reader gives; what it fails at is a file that cannot be read. */
+function attempted(read: () => readonly ReadMesh[] | null): readonly ReadMesh[] | null {
+  try {
+    return read();
+  } catch {
+    return null;
+  }
 }
 
 /** The product that a mesh belongs to: the innermost name that is a number of one. */
@@ -100,6 +118,7 @@ function partOf(key: string, own: string, mesh: SolidMesh, rule: FlatRule): Foun
     volume,
     low: body.low,
     high: body.high,
+    wasInverted: body.wasInverted,
     gaps: gaps.map(({ length, middle }) => ({ length, middle })),
     triangles,
   };
