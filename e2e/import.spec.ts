@@ -51,7 +51,7 @@ test("lines of a drawing become a skeleton, with members on the layers that have
   await page.getByRole("button", { name: "Import", exact: true }).click();
   const dialog = page.getByRole("dialog", { name: "Import", exact: true });
   await dialog.locator('input[type="file"]').setInputFiles("src/formats/fixtures/skeleton-R12.dxf");
-  await expect(dialog.getByText("10 lines")).toBeVisible();
+  await expect(dialog.getByText("10 lines", { exact: true })).toBeVisible();
   await expect(dialog.getByText(/1 arc/)).toBeVisible();
   await expect(dialog.getByRole("button", { name: "Import 10 lines" })).toBeDisabled();
   await dialog.getByRole("combobox", { name: "The drawing is in" }).click();

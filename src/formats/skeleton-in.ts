@@ -71,6 +71,10 @@ export function readSkeleton(name: string, text: string): Result<Skeleton, Probl
     Record<string, { readonly entities?: readonly Entity[]; readonly position?: Place } | undefined>
   >;
   const lines: SkeletonLine[] = [];
+  const draw = (from: Vec3, to: Vec3, layer: string) => {
+    // A line without length is a point that somebody drew twice.
+    if (from.some((value, i) => value !== to[i])) lines.push({ from, to, layer });
+  };
   const skipped = new Map<string, number>();
   const skip = (word: string) => skipped.set(word, (skipped.get(word) ?? 0) + 1);
   const take = (entity: Entity, move: Move, layer: string | null, depth: number): void => {
@@ -81,7 +85,7 @@ export function readSkeleton(name: string, text: string): Result<Skeleton, Probl
     const vertices = entity.vertices ?? [];
     if (entity.type === "LINE") {
       const [from, to] = vertices;
-      if (from && to) lines.push({ from: move(placeOf(from)), to: move(placeOf(to)), layer: on });
+      if (from && to) draw(move(placeOf(from)), move(placeOf(to)), on);
     } else if (entity.type === "LWPOLYLINE" || entity.type === "POLYLINE") {
       const turned = axesOf(entity);
       const lift = entity.elevation ?? 0;
@@ -93,7 +97,7 @@ export function readSkeleton(name: string, text: string): Result<Skeleton, Probl
       for (let i = 0; i < last; i++) {
         const [from, to] = [places[i], places[(i + 1) % places.length]];
         if (vertices[i]?.bulge) skip("arc");
-        else if (from && to) lines.push({ from, to, layer: on });
+        else if (from && to) draw(from, to, on);
       }
     } else if (entity.type === "INSERT") {
       const block = blocks[entity.name ?? ""];
