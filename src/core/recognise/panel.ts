@@ -5,15 +5,11 @@
 import {
   add,
   type BulgedCorner,
-  type Corner,
-  convexHull,
   cross,
   direction,
   dot,
   filletCorners,
   loopArea,
-  norm,
-  reach,
   roundedPolygon,
   scale,
   subtract,
@@ -22,6 +18,8 @@ import {
 } from "../geometry";
 import { at } from "../kernel";
 import type { Body } from "./body";
+import { rectanglesOf } from "./floors";
+import { turnedToLeast, wholeRoundings, withoutTangents } from "./outline";
 
 export type PanelHole = {
   readonly x: number;
@@ -218,79 +216,6 @@ const pointsOf = (body: Body, index: number): readonly Vec3[] =>
     (corner) => at(body.points, corner),
   );
 
-type Rectangle = { readonly x0: number; readonly x1: number; readonly y0: number; readonly y1: number };
-
-/** Cells of a grid over the corners of a floor; more of them come from something that is no groove. */
-const MOST_CELLS = 900;
-
-/** The rectangles that a floor is of: grooves that cross or stand apart on one level. Null: it has other borders than theirs. */
-function rectanglesOf(triangles: readonly (readonly Vec2[])[]): readonly Rectangle[] | null {
-  const stops = (axis: 0 | 1) =>
-    [...new Set(triangles.flat().map((place) => rounded(place[axis])))]
-      .sort((a, b) => a - b)
-      .filter((value, i, all) => i === 0 || value - at(all, i - 1) > SAME);
-  const [xs, ys] = [stops(0), stops(1)];
-  const [columns, rows] = [xs.length - 1, ys.length - 1];
-  if (columns * rows > MOST_CELLS || columns < 1 || rows < 1) return null;
-  const has = Array.from({ length: columns }, (_, i) =>
-    Array.from({ length: rows }, (_, k) => {
-      const middle: Vec2 = [(at(xs, i) + at(xs, i + 1)) / 2, (at(ys, k) + at(ys, k + 1)) / 2];
-      return triangles.some((corners) => holds(corners, middle));
-    }),
-  );
-  const cells = (i: number, k: number) => (at(xs, i + 1) - at(xs, i)) * (at(ys, k + 1) - at(ys, k));
-  const area = has.reduce(
-    (sum, column, i) => sum + column.reduce((all, is, k) => all + (is ? cells(i, k) : 0), 0),
-    0,
-  );
-  const real = triangles.reduce((sum, [a, b, c]) => {
-    if (!a || !b || !c) return sum;
-    return sum + Math.abs((b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0])) / 2;
-  }, 0);
-  if (Math.abs(area - real) > 0.001 * real + 0.01) return null;
-  const left = has.map((column) => [...column]);
-  const found: Rectangle[] = [];
-  for (;;) {
-    let best: {
-      readonly from: Vec2;
-      readonly to: Vec2;
-      readonly fresh: number;
-      readonly whole: number;
-    } | null = null;
-    for (let i = 0; i < columns; i++)
-      for (let k = 0; k < rows; k++) {
-        let most = rows;
-        for (let i1 = i; i1 < columns; i1++) {
-          let k1 = k;
-          while (k1 < most && at(at(has, i1), k1)) k1++;
-          most = Math.min(most, k1);
-          if (most <= k) break;
-          let fresh = 0;
-          for (let a = i; a <= i1; a++)
-            for (let b = k; b < most; b++) if (at(at(left, a), b)) fresh += cells(a, b);
-          const whole = (at(xs, i1 + 1) - at(xs, i)) * (at(ys, most) - at(ys, k));
-          const more = fresh - (best?.fresh ?? 0);
-          // Of two that take as much it is the one that runs on through what another took: mirrored panels part alike.
-          if (more > 1e-9 || (fresh > 0 && more > -1e-9 && whole > (best?.whole ?? 0) + 1e-9))
-            best = { from: [i, k], to: [i1, most - 1], fresh, whole };
-        }
-      }
-    if (!best) return found;
-    const [i0, k0] = best.from;
-    const [i1, k1] = best.to;
-    for (let a = i0; a <= i1; a++) for (let b = k0; b <= k1; b++) (left[a] ?? [])[b] = false;
-    found.push({ x0: at(xs, i0), x1: at(xs, i1 + 1), y0: at(ys, k0), y1: at(ys, k1 + 1) });
-  }
-}
-
-function holds(corners: readonly Vec2[], [x, y]: Vec2): boolean {
-  const sides = corners.map(([ax, ay], i) => {
-    const [bx, by] = at(corners, (i + 1) % corners.length);
-    return (bx - ax) * (y - ay) - (by - ay) * (x - ax);
-  });
-  return sides.every((side) => side >= 0) || sides.every((side) => side <= 0);
-}
-
 /** Some direction in the flat. */
 function firstSide(body: Body, index: number, face: Vec3): Vec3 {
   const [a, b] = pointsOf(body, index);
@@ -411,63 +336,6 @@ function cornersOf(
   return corners;
 }
 
-/**
- * Corners rounded by one radius in two parts, as one: arcs of more than a quarter turn come in parts, but what somebody drew as
- * one corner is one wherever it lies within the rectangle.
- */
-function wholeRoundings(corners: readonly Corner[], low: Vec2, high: Vec2): readonly Corner[] {
-  const list = [...corners];
-  for (let i = 0; i < list.length && list.length > 3; i++) {
-    const n = list.length;
-    const [p, a, b, q] = [-1, 0, 1, 2].map((k) => at(list, (i + k + n) % n)) as [
-      Corner,
-      Corner,
-      Corner,
-      Corner,
-    ];
-    if (a.radius === 0 || Math.abs(a.radius - b.radius) > TANGENT) continue;
-    const turn = (from: Corner, by: Corner, to: Corner) => {
-      const [ux, uy, vx, vy] = [
-        by.at[0] - from.at[0],
-        by.at[1] - from.at[1],
-        to.at[0] - by.at[0],
-        to.at[1] - by.at[1],
-      ];
-      return Math.atan2(ux * vy - uy * vx, ux * vx + uy * vy);
-    };
-    const [first, second] = [turn(p, a, b), turn(a, b, q)];
-    const between = Math.hypot(b.at[0] - a.at[0], b.at[1] - a.at[1]);
-    const tangents = a.radius * (Math.abs(Math.tan(first / 2)) + Math.abs(Math.tan(second / 2)));
-    if (first * second <= 0 || Math.abs(first + second) > 3 || Math.abs(between - tangents) > TANGENT)
-      continue;
-    // Where the edge before the first and the edge after the second meet.
-    const [ux, uy, vx, vy] = [a.at[0] - p.at[0], a.at[1] - p.at[1], q.at[0] - b.at[0], q.at[1] - b.at[1]];
-    const share = ((b.at[0] - a.at[0]) * vy - (b.at[1] - a.at[1]) * vx) / (ux * vy - uy * vx);
-    const place: Vec2 = [a.at[0] + ux * share, a.at[1] + uy * share];
-    const isWithin = place.every(
-      (value, k) => value > (low[k as 0 | 1] ?? 0) - TANGENT && value < (high[k as 0 | 1] ?? 0) + TANGENT,
-    );
-    if (!isWithin) continue;
-    list[i] = { at: place, radius: a.radius };
-    list.splice((i + 1) % n, 1);
-    i = -1;
-  }
-  return list;
-}
-
-/** mm. Where an arc runs on into a straight edge its end is no corner; what is fitted strays by so much. */
-const TANGENT = 0.003;
-
-function withoutTangents(corners: readonly Corner[]): readonly Corner[] {
-  return corners.filter(({ at: [x, y], radius }, i) => {
-    if (radius > 0) return true;
-    const [ax, ay] = at(corners, (i + corners.length - 1) % corners.length).at;
-    const [bx, by] = at(corners, (i + 1) % corners.length).at;
-    const whole = Math.hypot(bx - ax, by - ay) || 1;
-    return Math.abs((bx - ax) * (y - ay) - (by - ay) * (x - ax)) / whole > TANGENT;
-  });
-}
-
 /** A loop that runs round one hollow cylinder, with how deep it goes. */
 function holeOf(body: Body, loop: Loop, out: Vec3, used: Set<number>) {
   const walls = [...new Set(loop.map(({ wall }) => wall))];
@@ -494,43 +362,5 @@ function holeOf(body: Body, loop: Loop, out: Vec3, used: Set<number>) {
       if (floor >= 0) used.add(floor);
       return rounded(deep);
     },
-  };
-}
-
-/** The outline turned so that the rectangle around it is the smallest one, its longer side along x. */
-function turnedToLeast(corners: readonly Corner[], axes: { readonly x: Vec3; readonly y: Vec3 }) {
-  const loop = roundedPolygon(corners);
-  const hull = convexHull(corners.map(({ at: place }) => place));
-  const ways = hull.map((a, i): Vec2 => {
-    const b = at(hull, (i + 1) % hull.length);
-    const size = Math.hypot(b[0] - a[0], b[1] - a[1]) || 1;
-    return [(b[0] - a[0]) / size, (b[1] - a[1]) / size];
-  });
-  const reachOf = (way: Vec2) => reach(loop, way);
-  let best: { readonly way: Vec2; readonly area: number } | null = null;
-  for (const way of ways) {
-    const across: Vec2 = [-way[1], way[0]];
-    const area =
-      (reachOf(way) + reachOf([-way[0], -way[1]])) * (reachOf(across) + reachOf([-across[0], -across[1]]));
-    if (!best || area < best.area * (1 - 1e-9)) best = { way, area };
-  }
-  let way: Vec2 = best?.way ?? [1, 0];
-  const size = (one: Vec2) => reachOf(one) + reachOf([-one[0], -one[1]]);
-  if (size([-way[1], way[0]]) > size(way) + 1e-9) way = [-way[1], way[0]];
-  const across: Vec2 = [-way[1], way[0]];
-  const world = (one: Vec2): Vec3 => {
-    const raw = add(scale(axes.x, one[0]), scale(axes.y, one[1]));
-    return scale(raw, 1 / (norm(raw) || 1));
-  };
-  const on = (place: Vec2): Vec2 => [
-    place[0] * way[0] + place[1] * way[1],
-    place[0] * across[0] + place[1] * across[1],
-  ];
-  return {
-    corners: corners.map((corner) => ({ at: on(corner.at), radius: corner.radius })),
-    x: world(way),
-    y: world(across),
-    low: [-reachOf([-way[0], -way[1]]), -reachOf([-across[0], -across[1]])] as Vec2,
-    high: [reachOf(way), reachOf(across)] as Vec2,
   };
 }
