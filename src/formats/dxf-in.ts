@@ -16,24 +16,13 @@ import {
 } from "@/core/geometry";
 import { type DrawnOutline, MOST_CORNERS } from "@/core/job";
 import { at, err, GREATEST_LENGTH_MM, ok, own, type Problem, type Result } from "@/core/kernel";
-import { cleanDrawing } from "./dxf-pairs";
+import { cleanDrawing, MM_OF_UNIT } from "./dxf-pairs";
 
 const MOST_BYTES = 4_000_000;
 const MOST_ENTITIES = 4_000;
 const MOST_HOLES = 40;
 /** mm. Ends that stand nearer than this meet. */
 const MEET = 0.01;
-
-/** Millimetres of one unit by $INSUNITS of the header (DXF reference); a drawing without unit is taken as millimetres. */
-const MM_OF_UNIT: Readonly<Record<number, number>> = {
-  0: 1,
-  1: 25.4,
-  2: 304.8,
-  4: 1,
-  5: 10,
-  6: 1000,
-  14: 100,
-};
 
 type Run = { readonly corners: readonly BulgedCorner[]; readonly end: Vec2 | null };
 type Circle = { readonly centre: Vec2; readonly radius: number };
@@ -51,7 +40,9 @@ export function readOutline(name: string, text: string): Result<DrawnOutline, Pr
   const drawing = parsed(clean.text);
   if (!drawing?.entities) return refuse(name, "it cannot be read as DXF; save it as DXF text");
   const { entities, header } = drawing;
-  const unit = MM_OF_UNIT[Number(header?.["$INSUNITS"] ?? 0)];
+  const told = Number(header?.["$INSUNITS"] ?? 0);
+  // A drawing without unit is taken as millimetres.
+  const unit = told === 0 ? 1 : MM_OF_UNIT[told];
   if (unit === undefined)
     return refuse(name, "its unit is not one that is known; set it to millimetres or inches");
   const shapes: Shapes = { runs: [], circles: [] };

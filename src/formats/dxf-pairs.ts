@@ -4,6 +4,16 @@
  * is a file of a header and of those entities alone that an outline is made from.
  */
 
+/** Millimetres of one unit by $INSUNITS of the header (DXF reference); 0, without unit, is not among them. */
+export const MM_OF_UNIT: Readonly<Record<number, number>> = {
+  1: 25.4,
+  2: 304.8,
+  4: 1,
+  5: 10,
+  6: 1000,
+  14: 100,
+};
+
 type Pair = readonly [code: number, value: string];
 export type CleanDrawing = {
   /** A whole DXF text, to be given to a reader. */

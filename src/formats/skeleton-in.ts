@@ -6,12 +6,11 @@ import DxfParser from "dxf-parser";
 import { cross, direction, type Vec3 } from "@/core/geometry";
 import type { Skeleton, SkeletonLine } from "@/core/imports";
 import { counted, err, GREATEST_LENGTH_MM, ok, type Problem, type Result } from "@/core/kernel";
+import { MM_OF_UNIT } from "./dxf-pairs";
 
 const MOST_BYTES = 20_000_000;
 const MOST_LINES = 10_000;
 const MOST_LEVELS = 8;
-
-const MM_OF_UNIT: Readonly<Record<number, number>> = { 1: 25.4, 2: 304.8, 4: 1, 5: 10, 6: 1000, 14: 100 };
 
 type Place = { readonly x?: number; readonly y?: number; readonly z?: number; readonly bulge?: number };
 type Entity = {

@@ -49,7 +49,7 @@ export function drilled(brep: Brep, { from, way, radius, to }: Drilling): Brep |
   const last = typeof to === "number" || to === "first" ? 2 : met.length;
   const points = [...brep.points];
   const edges: BrepEdge[] = [...brep.edges];
-  const faces: BrepFace[] = brep.faces.map((face) => face);
+  const faces: BrepFace[] = [...brep.faces];
   const u = direction(cross(way, Math.abs(way[0]) < 0.6 ? [1, 0, 0] : [0, 1, 0])) ?? [1, 0, 0];
   /** Two half circles at a depth, anticlockwise about the way. */
   const ringAt = (depth: number) => {
@@ -81,7 +81,7 @@ export function drilled(brep: Brep, { from, way, radius, to }: Drilling): Brep |
     const before = at(faces, face);
     faces[face] = { ...before, loops: [...before.loops, loop] };
   };
-  for (let i = 0; i + 1 < last + 1 && i < last; i += 2) {
+  for (let i = 0; i < last; i += 2) {
     const [enter, leave] = [at(met, i), at(met, i + 1)];
     const isBlind = typeof to === "number" && enter.depth + to < leave.depth - CLEAR;
     const top = ringAt(enter.depth);
@@ -123,18 +123,7 @@ const cornersOf = (brep: Brep, loop: readonly BrepUse[]): readonly Vec3[] =>
 
 /** How far a place in a face is from its border; null: it lies outside. */
 function reachTo(brep: Brep, loops: BrepFace["loops"], place: Vec3, normal: Vec3): number | null {
-  const isInside = loops.every((loop, i) => {
-    const corners = cornersOf(brep, loop);
-    return (
-      isWithin(
-        place,
-        corners.map((_, k) => k),
-        corners,
-        normal,
-      ) ===
-      (i === 0)
-    );
-  });
+  const isInside = loops.every((loop, i) => isWithin(place, cornersOf(brep, loop), normal) === (i === 0));
   return isInside ? borderDistance(brep, loops, place) : null;
 }
 

@@ -168,7 +168,13 @@ function nested(
     loop,
     ...holes.filter((hole) => {
       const owner = outer
-        .filter((one) => isWithin(at(points, at(hole, 0)), one, points, normal))
+        .filter((one) =>
+          isWithin(
+            at(points, at(hole, 0)),
+            one.map((corner) => at(points, corner)),
+            normal,
+          ),
+        )
         .toSorted((a, b) => turn(a) - turn(b))[0];
       return owner === loop;
     }),
@@ -176,15 +182,9 @@ function nested(
 }
 
 /** Whether a point of the plane lies within a loop: the turn that it sees. */
-export function isWithin(
-  point: Vec3,
-  loop: readonly number[],
-  points: readonly Vec3[],
-  normal: Vec3,
-): boolean {
-  const seen = loop.reduce((sum, from, i) => {
-    const a = subtract(at(points, from), point);
-    const b = subtract(at(points, at(loop, (i + 1) % loop.length)), point);
+export function isWithin(point: Vec3, corners: readonly Vec3[], normal: Vec3): boolean {
+  const seen = corners.reduce((sum, from, i) => {
+    const [a, b] = [subtract(from, point), subtract(at(corners, (i + 1) % corners.length), point)];
     return sum + Math.atan2(dot(cross(a, b), normal), dot(a, b));
   }, 0);
   return Math.abs(seen) > Math.PI;

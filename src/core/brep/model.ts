@@ -1,7 +1,7 @@
 /** A job as products for other programs: every piece a solid of its own, assemblies as products that stand where they are placed. */
 import { type Frame, frameIn, type Mesh, solidMesh, toLocal, type Vec2 } from "../geometry";
 import type { Assets, Home, Job } from "../job";
-import { at } from "../kernel";
+import { at, grouped } from "../kernel";
 import {
   type Instance,
   type MemberSolid,
@@ -56,18 +56,12 @@ export function modelOf(job: Job, shape: Shape, assets: Assets, only: Home = nul
   const products = new Map<string, ModelProduct>();
   const leftOut: string[] = [];
   const faceted: string[] = [];
-  const all = [...shape.places].flatMap(([home, instances]) =>
-    instances.map((instance) => ({ home, instance })),
+  const placed = [...shape.places]
+    .flatMap(([home, instances]) => instances.map((instance) => ({ home, instance })))
+    .filter(({ instance: { key, counted } }) => key !== "" && counted !== "leftOut" && counted !== "guide");
+  const byParent = grouped(placed, ({ instance: { key } }) =>
+    key.slice(0, key.lastIndexOf("/", key.length - 2) + 1),
   );
-  const byParent = new Map<string, { home: Home; instance: Instance }[]>();
-  for (const one of all) {
-    const { key, counted } = one.instance;
-    if (key === "" || counted === "leftOut" || counted === "guide") continue;
-    const parent = key.slice(0, key.lastIndexOf("/", key.length - 2) + 1);
-    const known = byParent.get(parent);
-    if (known) known.push(one);
-    else byParent.set(parent, [one]);
-  }
 
   const pieceProduct = (
     key: string,
@@ -142,8 +136,12 @@ export function modelOf(job: Job, shape: Shape, assets: Assets, only: Home = nul
         const brep = facetedBrep(mesh);
         const key = `${bought.part.id} ${i}`;
         const piece = brep && { name: bought.part.name, material: null, brep, mesh: () => mesh };
-        const frame: Frame = { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] };
-        put(pieceProduct(key, piece, bought.part.name, mirrored), bought.part.name, place(frame), mirrored);
+        put(
+          pieceProduct(key, piece, bought.part.name, mirrored),
+          bought.part.name,
+          instance.pose.frame,
+          mirrored,
+        );
       }
     }
     for (const child of byParent.get(instance.key) ?? [])

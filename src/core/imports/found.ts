@@ -1,8 +1,9 @@
 /** What a file of solids was found to hold, before anything of it enters a job: plain data that a worker can send. */
+
+import { tipOf } from "../ends";
 import type { Frame, Vec3 } from "../geometry";
 import { grouped } from "../kernel";
 import type { OtherReading, ReadMember, ReadPanel } from "../recognise";
-import { sectionProperties } from "../stockroom";
 
 export type FoundReading = ReadMember | ReadPanel | OtherReading;
 
@@ -74,26 +75,25 @@ export function readingFor(part: FoundPart, way: TakeWay): FoundReading | null {
 
 /** mm. A member from tip to tip, as it is cut. */
 export function cutLength({ shape, start, end }: ReadMember): number {
-  const reach = (one: ReadMember["start"]): number =>
-    one.kind === "plane"
-      ? Math.max(...sectionProperties(shape).sharp.map(([x, y]) => one.slope[0] * x + one.slope[1] * y))
-      : 0;
-  return end.z + reach(end) - (start.z - reach(start));
+  const tip = (one: ReadMember["start"]) =>
+    one.kind === "plane" ? tipOf(shape, { kind: "plane", slope: one.slope }) : 0;
+  return end.z + tip(end) - (start.z - tip(start));
 }
 
-/** How often each product stands in the whole; those of roots once. */
+/** How often each product stands in the whole; those of roots once. What stands in itself stands nowhere. */
 export function timesOf({ products, uses, roots }: FoundFile): ReadonlyMap<number, number> {
-  const times = new Map<number, number>(products.map(({ id }) => [id, roots.includes(id) ? 1 : 0]));
-  const within = grouped(uses, ({ parent }) => parent);
-  const walk = (id: number, depth: number): void => {
-    // A file whose products stand in one another has no end.
-    if (depth > MOST_LEVELS) return;
-    for (const { child } of within.get(id) ?? []) {
-      times.set(child, (times.get(child) ?? 0) + 1);
-      walk(child, depth + 1);
-    }
+  const within = grouped(uses, ({ child }) => child);
+  const times = new Map<number, number>();
+  const count = (id: number): number => {
+    const known = times.get(id);
+    if (known !== undefined) return known;
+    times.set(id, 0);
+    const above = (within.get(id) ?? []).reduce((sum, { parent }) => sum + count(parent), 0);
+    const all = above + (roots.includes(id) ? 1 : 0);
+    times.set(id, all);
+    return all;
   };
-  for (const root of roots) walk(root, 0);
+  for (const { id } of products) count(id);
   return times;
 }
 

@@ -17,9 +17,9 @@ import {
 } from "../job";
 import { MM_PER_UNIT, roundTo } from "../measure";
 import { nearest } from "../recognise";
-import { memberSolid, type Shape, shapeJob } from "../shape";
+import { memberSolid, type Shape, shapeJob, slantedCut } from "../shape";
 import { type SectionShape, type Stockroom, sectionProperties } from "../stockroom";
-import { type Entered, type EnteredMember, freeCut, freeRecords, type NewId } from "./records";
+import { type Entered, type EnteredMember, freeRecords, type NewId } from "./records";
 
 type Side = "start" | "end";
 const SIDES = ["start", "end"] as const;
@@ -50,7 +50,10 @@ export function joinedImport(entered: Entered, job: Job, stockroom: Stockroom, n
     entered.members.flatMap((member) =>
       SIDES.map(
         (side) =>
-          [keyOf(member.id, side), { place: placeOf(member, side), cut: freeCut(member[side]) }] as const,
+          [
+            keyOf(member.id, side),
+            { place: placeOf(member, side), cut: slantedCut(member[side].slope) },
+          ] as const,
       ),
     ),
   );
@@ -115,7 +118,7 @@ function build(entered: Entered, plans: Plans, job: Job, newId: NewId): InsertEd
     const ends = SIDES.map((side) => {
       const plan = plans.get(keyOf(member.id, side)) ?? {
         place: placeOf(member, side),
-        cut: freeCut(member[side]),
+        cut: slantedCut(member[side].slope),
       };
       const there = known.get(member.home) ?? [];
       known.set(member.home, there);

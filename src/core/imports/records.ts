@@ -2,12 +2,16 @@
  * What was found as ordinary records of a job: members on lines with free ends, panels, bought parts, assemblies with their
  * placements. Ends are joined to what they meet afterwards (`joins.ts`).
  */
+
+import { tipOf } from "../ends";
 import {
+  AT_HOME,
   add,
   dot,
   dot2,
   type Frame,
   frameAlong,
+  frameIn,
   scale,
   toWorld,
   turned,
@@ -81,8 +85,6 @@ export type Entered = {
 };
 
 export type NewId = (kind: string) => string;
-
-const AT_HOME: Frame = { origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] };
 
 /** All that enters. Products that hold others become assemblies; those that stand in nothing stand in the job itself. */
 export function enteredOf(
@@ -191,7 +193,7 @@ export function enteredOf(
         home,
       );
     for (const use of within.get(id) ?? []) {
-      const place = frameInPlace(frame, use.frame);
+      const place = frameIn(frame, use.frame);
       const child = products.get(use.child);
       if (!child) continue;
       if (!within.has(use.child)) {
@@ -203,7 +205,7 @@ export function enteredOf(
       if (known === undefined) {
         assemblyOf.set(use.child, assembly);
         assemblies.push(newAssembly(assembly, { name: nameText(child.name, "Assembly") }));
-        enterContents(use.child, AT_HOME, assembly as Home, depth + 1);
+        enterContents(use.child, AT_HOME.frame, assembly as Home, depth + 1);
       }
       placements.push(
         newPlacement(newId("placement"), {
@@ -215,16 +217,9 @@ export function enteredOf(
       );
     }
   };
-  for (const root of file.roots) enterContents(root, AT_HOME, null, 0);
+  for (const root of file.roots) enterContents(root, AT_HOME.frame, null, 0);
   return { members, panels, boughtParts, assemblies, placements, assets: [...assets.values()] };
 }
-
-const frameInPlace = (outer: Frame, inner: Frame): Frame => ({
-  origin: toWorld(outer, inner.origin),
-  x: turned(outer, inner.x),
-  y: turned(outer, inner.y),
-  z: turned(outer, inner.z),
-});
 
 /** A name that a record may have. */
 function nameText(name: string, otherwise: string): string {
@@ -300,8 +295,7 @@ function memberFrom(id: string, read: ReadMember, place: MemberPlace): EnteredMe
   };
   const [start, finish] = [end(read.start), end(read.end)];
   // Holes are measured from the tip of the end.
-  const reach = sectionProperties(shape).sharp.map(([px, py]) => start.slope[0] * px + start.slope[1] * py);
-  const tip = startZ - Math.max(...reach);
+  const tip = startZ - tipOf(shape, { kind: "plane", slope: start.slope });
   return {
     id,
     home: place.home,
@@ -471,12 +465,4 @@ export function freeRecords(member: EnteredMember, unit: LengthUnit, newId: NewI
         work: member.work,
       }),
   };
-}
-
-/** An end as its own angles say it. */
-export function freeCut({ slope }: EnteredEnd): EndCut {
-  const degrees = (tangent: number) => textOf(roundTo(toDegrees(Math.atan(tangent)), 10));
-  return slope[0] === 0 && slope[1] === 0
-    ? { kind: "square", offset: "0", past: null }
-    : { kind: "angled", acrossWidth: degrees(slope[0]), acrossHeight: degrees(slope[1]), offset: "0" };
 }

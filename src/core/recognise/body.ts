@@ -1,6 +1,6 @@
 /** A solid as it was read: triangles welded at their corners, and the surfaces that they lie on. */
 import { dot, norm, subtract, type Vec3 } from "../geometry";
-import { at } from "../kernel";
+import { at, grouped } from "../kernel";
 import { type Facet, facetOf, type Surface, surfaceOf } from "./surface";
 
 /** Triangles as a reader of files gives them. */
@@ -76,8 +76,7 @@ export function bodyOf(mesh: SolidMesh): Body {
         facet: facetOf(facet.corners[0], facet.corners[2], facet.corners[1]),
       }))
     : found;
-  const byFace = new Map<number, number[]>();
-  for (const [i, { face }] of outward.entries()) byFace.set(face, [...(byFace.get(face) ?? []), i]);
+  const byFace = grouped(outward.keys(), (i) => at(outward, i).face);
   const surfaces: { surface: Surface; area: number; triangles: number[] }[] = [];
   const surfaceOfTriangle = new Int32Array(outward.length);
   for (const triangles of byFace.values()) {
@@ -163,8 +162,7 @@ function gapsIn(triangles: readonly Triangle[], points: readonly Vec3[]): readon
       const [a, b] = [at(corners, k), at(corners, (k + 1) % 3)];
       if (!open.delete(`${b},${a}`)) open.set(`${a},${b}`, [a, b]);
     }
-  const after = new Map<number, (readonly [number, number])[]>();
-  for (const edge of open.values()) after.set(edge[0], [...(after.get(edge[0]) ?? []), edge]);
+  const after = grouped(open.values(), ([from]) => from);
   const gaps: Gap[] = [];
   for (const [key, first] of open) {
     if (!open.has(key)) continue;

@@ -71,6 +71,11 @@ function freeCut(solid: MemberSolid, side: EndSide, joint: Vec3, unit: LengthUni
   const point: Vec2 = [x, y];
   const { slope } = form;
   const offset = textOf(roundTo((out * (z - along) + dot2(slope, point)) / MM_PER_UNIT[unit], 9));
+  return slantedCut(slope, offset);
+}
+
+/** An end as its own angles say it; `slope`: how far it reaches out per mm across. */
+export function slantedCut(slope: Vec2, offset = "0"): EndCut {
   const degrees = (tangent: number) => textOf(roundTo(toDegrees(Math.atan(tangent)), 10));
   return slope[0] === 0 && slope[1] === 0
     ? { kind: "square", offset, past: null }

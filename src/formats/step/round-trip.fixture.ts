@@ -1,5 +1,14 @@
 /** Random jobs of one piece each that this product can draw, for the way out as STEP and back. */
-import { type Job, newJob, newMember, newPanel, newPoint, type OutlineCorner, type Work } from "@/core/job";
+import {
+  type Job,
+  type MemberWork,
+  newJob,
+  newMember,
+  newPanel,
+  newPoint,
+  type OutlineCorner,
+  type Work,
+} from "@/core/job";
 import type { Random } from "@/core/kernel";
 import { type SectionShape, type Stockroom, stockroomOf } from "@/core/stockroom";
 
@@ -83,6 +92,7 @@ export function randomPieces(random: Random, count: number): Job {
     const at = [around(random, 5000), around(random, 5000), around(random, 2000)] as const;
     const way = [around(random, 1), around(random, 1), around(random, 1)] as const;
     if (random.next() < 0.7) {
+      const section = Math.floor(random.next() * SHAPES.length);
       const length = 400 + random.next() * 1500;
       const size = Math.hypot(...way) || 1;
       const to = at.map((value, k) => value + ((way[k] ?? 0) / size) * length);
@@ -95,17 +105,37 @@ export function randomPieces(random: Random, count: number): Job {
           name: `Piece ${i}`,
           from: "",
           to: "",
-          section: `section${Math.floor(random.next() * SHAPES.length)}`,
+          section: `section${section}`,
           roll: text(random.next() * 360),
           cardinal: 1 + Math.floor(random.next() * 10),
           start: randomEnd(random),
           end: randomEnd(random),
+          work: HOLED.has(section) ? [throughFace(random, `m${i}h`, section !== FLAT)] : [],
         }),
       );
     } else put(panels, randomPanel(random, `w${i}`, `Piece ${i}`, at, way));
   }
   return { ...job, points, lines, members, panels };
 }
+
+/** Sections with flats that a hole goes square through: square and rectangular tubes, and a flat. */
+const FLAT = 10;
+const HOLED: ReadonlySet<number> = new Set([0, 1, 2, FLAT]);
+
+/** Measured from the tip of the start, wherever its angles put that. */
+const throughFace = (random: Random, id: string, isTube: boolean): MemberWork => ({
+  id,
+  kind: "hole",
+  face: random.next() < 0.5 ? "top" : "bottom",
+  from: "start",
+  along: text(180 + random.next() * 40),
+  across: text(around(random, 4)),
+  diameter: "6",
+  slot: "0",
+  walls: isTube && random.next() < 0.5 ? "one" : "all",
+  count: "1",
+  step: "0",
+});
 
 function randomEnd(random: Random) {
   const pick = random.next();
