@@ -137,6 +137,8 @@ const SCALES = [
   { value: "1000", label: "a thousand times" },
 ] as const;
 
+type Told = { readonly file: FoundFile; readonly ways: Ways; readonly words: readonly string[] };
+
 const KIND_NAMES = { member: "member", panel: "panel", other: "bought part" } as const;
 
 type Shown = { readonly part: FoundPart; readonly name: string; readonly times: number };
@@ -152,6 +154,8 @@ function Found({ file: unscaled, onDone }: { readonly file: FoundFile; readonly 
   const [boards, setBoards] = useState<ReadonlyMap<string, string>>(new Map());
   const [fault, setFault] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
+  /** What only shows once the ends are computed, for what was chosen then. */
+  const [told, setTold] = useState<Told | null>(null);
   const file = useMemo(() => scaledFile(unscaled, Number(scale)), [unscaled, scale]);
   const ways: Ways = useMemo(
     () => new Map([...usualWays(file, stockroom), ...chosen]),
@@ -179,6 +183,9 @@ function Found({ file: unscaled, onDone }: { readonly file: FoundFile; readonly 
   const nameOf = new Map(shown.map(({ part, name }) => [part.key, name]));
   const all = counts.member + counts.panel + counts.other;
 
+  const isShown = (words: string) => remarks.some((one) => one.part === null && one.words === words);
+  const lateWords = told && told.file === file && told.ways === ways ? told.words : null;
+
   const enter = async () => {
     setBusy(true);
     setFault(null);
@@ -190,6 +197,14 @@ function Found({ file: unscaled, onDone }: { readonly file: FoundFile; readonly 
       before.stockroom,
       freshIds(before.job),
     );
+    const late = entered.remarks.flatMap(({ part, words }) =>
+      part === null && !isShown(words) ? [words] : [],
+    );
+    if (late.length > 0 && lateWords === null) {
+      setTold({ file, ways, words: late });
+      setBusy(false);
+      return;
+    }
     // What the records name has to be there before them.
     let refused = await desk.addEntries(entered.added.sections, entered.added.boards);
     for (const asset of entered.assets) refused ??= await desk.storeAsset(asset);
@@ -284,6 +299,9 @@ function Found({ file: unscaled, onDone }: { readonly file: FoundFile; readonly 
             </ul>
           </Notice>
         </section>
+      ) : null}
+      {lateWords ? (
+        <Notice tone="warning">{lateWords.join(" ")} Import again to take it as it is, or cancel.</Notice>
       ) : null}
       {fault ? <Fault>{fault}</Fault> : null}
       <div className="flex justify-end gap-2">
