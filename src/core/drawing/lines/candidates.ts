@@ -7,7 +7,6 @@ import {
   type Solid,
   type SolidLine,
   subtract,
-  toWorld,
   type Vec2,
   type Vec3,
 } from "../../geometry";
@@ -105,39 +104,37 @@ export function candidatesOf(solids: readonly SeenSolid[]): Candidates {
   const starts: number[] = [0];
   const owners: number[] = [];
   const candidates: Candidate[] = [];
+  const turnedOf = createTurning();
   for (const [owner, { solid, frame }] of solids.entries()) {
-    const points = solid.points.map((point) => toWorld(frame, point));
-    // How far each normal turns to the viewer: most say only that their face is not seen.
-    const facing = facingOf(solid.normals, frame);
-    for (const { corners, normal } of solid.faces) {
-      if ((facing[normal] ?? 0) <= FRONT) continue;
-      const n = turned(frame, at(solid.normals, normal));
-      const area = flatArea(corners, points);
-      if (Math.abs(area) < LEAST_AREA) continue;
-      writeEdges(corners, points, area > 0, edges);
+    const seen = turnedOf(solid, frame);
+    const [x, y, z] = frame.origin;
+    for (const { plane, edges: sides, box, top } of seen.faces) {
+      const [nx, ny, nz, d] = plane;
+      planes.add(nx, ny, nz);
+      planes.add(d + nx * x + ny * y + nz * z);
+      for (const [ex, ey, c] of sides) edges.add(ex, ey, c - ex * x - ey * y);
       starts.push(edges.length / 3);
-      const p = at(points, at(corners, 0));
-      planes.add(n[0], n[1], n[2]);
-      planes.add(n[0] * p[0] + n[1] * p[1] + n[2] * p[2]);
-      tops.add(writeBox(corners, points, boxes));
+      boxes.add(box[0] + x, box[1] + y);
+      boxes.add(box[2] + x, box[3] + y);
+      tops.add(top + z);
       owners.push(owner);
     }
-    const isOutermost = outermostLines(solid, facing);
-    const curves = solid.curves.map((curve) => flatEllipse(frame, curve));
-    for (const line of solid.lines) {
-      const kind = kindSeen(line, facing);
-      if (kind === null) continue;
-      // What bounds a hollow lies behind its other side: its silhouettes are never seen.
-      if (kind === "outline" && line.kind !== "sharp" && isHollow(solid, line)) continue;
+    const points = seen.points.map(([px, py, pz]): Vec3 => [px + x, py + y, pz + z]);
+    const curves = seen.curves.map(
+      (curve): FlatEllipse | null =>
+        curve && { centre: [curve.centre[0] + x, curve.centre[1] + y], u: curve.u, v: curve.v },
+    );
+    for (const { from, to, kind, curve, bow, isSmooth, isOutermost } of seen.lines) {
+      const on = curve === null ? null : at(curves, curve.of);
       candidates.push({
-        from: at(points, line.from),
-        to: at(points, line.to),
+        from: at(points, from),
+        to: at(points, to),
         kind,
         owner,
-        arc: arcOf(line, curves),
-        bow: bowOf(solid, line),
-        isSmooth: line.kind === "smooth",
-        isOutermost: isOutermost(line),
+        arc: curve === null || !on ? null : { on, from: curve.from, to: curve.to },
+        bow,
+        isSmooth,
+        isOutermost,
       });
     }
   }
@@ -152,6 +149,81 @@ export function candidatesOf(solids: readonly SeenSolid[]): Candidates {
       owners: Int32Array.from(owners),
     },
     candidates,
+  };
+}
+
+/** What is seen of a solid that is turned to the viewer and not yet moved to its place. */
+type Turned = {
+  /** Only those that lines need. */
+  readonly points: readonly Vec3[];
+  readonly faces: readonly {
+    readonly plane: readonly [nx: number, ny: number, nz: number, d: number];
+    readonly edges: readonly Vec3[];
+    readonly box: readonly [left: number, low: number, right: number, high: number];
+    readonly top: number;
+  }[];
+  readonly curves: readonly (FlatEllipse | null)[];
+  readonly lines: readonly (Pick<SolidLine, "from" | "to" | "curve"> &
+    Pick<Candidate, "kind" | "bow" | "isSmooth" | "isOutermost">)[];
+};
+
+/** Pieces that share a solid and stand the same way differ by their place alone: what is seen of them is worked out once. */
+function createTurning(): (solid: Solid, frame: Frame) => Turned {
+  const known = new Map<Solid, { readonly frame: Frame; readonly seen: Turned }[]>();
+  return (solid, frame) => {
+    const ways = known.get(solid) ?? [];
+    const before = ways.find((way) => AXES.every((axis) => isSame(way.frame[axis], frame[axis])));
+    if (before) return before.seen;
+    const seen = turnedSolid(solid, frame);
+    known.set(solid, [...ways, { frame, seen }]);
+    return seen;
+  };
+}
+
+const AXES = ["x", "y", "z"] as const;
+const isSame = (a: Vec3, b: Vec3) => a[0] === b[0] && a[1] === b[1] && a[2] === b[2];
+
+function turnedSolid(solid: Solid, frame: Frame): Turned {
+  const points = solid.points.map((point) => turned(frame, point));
+  // How far each normal turns to the viewer: most say only that their face is not seen.
+  const facing = facingOf(solid.normals, frame);
+  const faces: Turned["faces"][number][] = [];
+  for (const { corners, normal } of solid.faces) {
+    if ((facing[normal] ?? 0) <= FRONT) continue;
+    const area = flatArea(corners, points);
+    if (Math.abs(area) < LEAST_AREA) continue;
+    const n = turned(frame, at(solid.normals, normal));
+    const plane = [...n, dot(n, at(points, at(corners, 0)))] as const;
+    faces.push({ plane, edges: edgesOf(corners, points, area > 0), ...extentOf(corners, points) });
+  }
+  const isOutermost = outermostLines(solid, facing);
+  const used = new Map<number, number>();
+  const place = (point: number) => {
+    const known = used.get(point) ?? used.size;
+    used.set(point, known);
+    return known;
+  };
+  const lines: Turned["lines"][number][] = [];
+  for (const line of solid.lines) {
+    const kind = kindSeen(line, facing);
+    if (kind === null) continue;
+    // What bounds a hollow lies behind its other side: its silhouettes are never seen.
+    if (kind === "outline" && line.kind !== "sharp" && isHollow(solid, line)) continue;
+    lines.push({
+      from: place(line.from),
+      to: place(line.to),
+      kind,
+      curve: line.curve,
+      bow: bowOf(solid, line),
+      isSmooth: line.kind === "smooth",
+      isOutermost: isOutermost(line),
+    });
+  }
+  return {
+    points: [...used.keys()].map((point) => at(points, point)),
+    faces,
+    curves: solid.curves.map((curve) => flatEllipse(frame, curve)),
+    lines,
   };
 }
 
@@ -197,8 +269,11 @@ function turned({ x, y, z }: Frame, [a, b, c]: Vec3): Vec3 {
   return [a * x[0] + b * y[0] + c * z[0], a * x[1] + b * y[1] + c * z[1], a * x[2] + b * y[2] + c * z[2]];
 }
 
-/** Writes the box of a face on the paper; returns how far it reaches towards the viewer. */
-function writeBox(corners: readonly number[], points: readonly Vec3[], boxes: Numbers): number {
+/** The box of a face on the paper, and how far it reaches towards the viewer. */
+function extentOf(
+  corners: readonly number[],
+  points: readonly Vec3[],
+): Pick<Turned["faces"][number], "box" | "top"> {
   let left = Number.POSITIVE_INFINITY;
   let low = Number.POSITIVE_INFINITY;
   let right = Number.NEGATIVE_INFINITY;
@@ -212,9 +287,7 @@ function writeBox(corners: readonly number[], points: readonly Vec3[], boxes: Nu
     if (y > high) high = y;
     if (z > top) top = z;
   }
-  boxes.add(left, low);
-  boxes.add(right, high);
-  return top;
+  return { box: [left, low, right, high], top };
 }
 
 function flatArea(corners: readonly number[], points: readonly Vec3[]): number {
@@ -229,12 +302,12 @@ function flatArea(corners: readonly number[], points: readonly Vec3[]): number {
 }
 
 /** The edges of a face, anticlockwise on the paper, whichever way its corners run. */
-function writeEdges(
+function edgesOf(
   corners: readonly number[],
   points: readonly Vec3[],
   isAnticlockwise: boolean,
-  edges: Numbers,
-): void {
+): readonly Vec3[] {
+  const edges: Vec3[] = [];
   let p = at(points, at(corners, corners.length - 1));
   for (const corner of corners) {
     const q = at(points, corner);
@@ -245,8 +318,9 @@ function writeEdges(
     const size = Math.sqrt(x * x + y * y);
     // Corners that fall together bound nothing.
     if (size < 1e-12) continue;
-    edges.add(-y / size, x / size, (y * a[0] - x * a[1]) / size);
+    edges.push([-y / size, x / size, (y * a[0] - x * a[1]) / size]);
   }
+  return edges;
 }
 
 function kindSeen({ kind, normals: [a, b] }: SolidLine, facing: Float64Array): SeenKind | null {
@@ -264,17 +338,15 @@ function isHollow({ points, normals }: Solid, line: SolidLine): boolean {
   return dot(around, subtract(at(points, line.to), at(points, line.from))) < 0;
 }
 
-/** An ellipse as it is seen; null where it is seen edge-on, as a line. */
+/** An ellipse as it is seen before it is moved to its place; null where it is seen edge-on, as a line. */
 function flatEllipse(frame: Frame, { centre, u, v }: Ellipse): FlatEllipse | null {
-  const flat = ([x, y]: Vec3): Vec2 => [x, y];
-  const [a, b] = [flat(turned(frame, u)), flat(turned(frame, v))];
+  const flat = (vector: Vec3): Vec2 => {
+    const [x, y] = turned(frame, vector);
+    return [x, y];
+  };
+  const [a, b] = [flat(u), flat(v)];
   const [long, area] = [Math.max(Math.hypot(...a), Math.hypot(...b)), Math.abs(a[0] * b[1] - a[1] * b[0])];
-  return area < EDGE_ON * long * long ? null : { centre: flat(toWorld(frame, centre)), u: a, v: b };
-}
-
-function arcOf({ curve }: SolidLine, curves: readonly (FlatEllipse | null)[]): Arc | null {
-  const on = curve === null ? null : at(curves, curve.of);
-  return curve === null || !on ? null : { on, from: curve.from, to: curve.to };
+  return area < EDGE_ON * long * long ? null : { centre: flat(centre), u: a, v: b };
 }
 
 function bowOf({ curves }: Solid, { curve }: SolidLine): number {

@@ -20,48 +20,97 @@ const MOST_CELLS = 4_000_000;
 /** A stretch of a line, from 0 to 1 along it. */
 export type Stretch = readonly [from: number, to: number];
 
+/**
+ * All that is asked of a face, one number beside the other: a line asks some thirty faces, which lie all over memory. A face
+ * starts with these and goes on with its edges, three numbers each.
+ */
+const PLANE = 0;
+const TOP = 4;
+const OWNER = 5;
+/** The last line that it was asked for. */
+const ASKED = 6;
+const PAST = 7;
+const EDGES = 8;
+
+type Records = {
+  readonly numbers: Float64Array;
+  /** Where each face starts. */
+  readonly starts: Int32Array;
+};
+
+function recordsOf({ count, planes, starts, edges, tops, owners }: Occluders): Records {
+  const numbers = new Float64Array(EDGES * count + 3 * (starts[count] ?? 0));
+  const places = new Int32Array(count);
+  let place = 0;
+  for (let face = 0; face < count; face++) {
+    const [first, past] = [3 * (starts[face] ?? 0), 3 * (starts[face + 1] ?? 0)];
+    places[face] = place;
+    for (let i = 0; i < 4; i++) numbers[place + PLANE + i] = planes[4 * face + i] ?? 0;
+    numbers[place + TOP] = tops[face] ?? 0;
+    numbers[place + OWNER] = owners[face] ?? 0;
+    for (let i = first; i < past; i++) numbers[place + EDGES + i - first] = edges[i] ?? 0;
+    numbers[place + PAST] = place + EDGES + past - first;
+    place += EDGES + past - first;
+  }
+  return { numbers, starts: places };
+}
+
 /** Tells the hidden stretches of candidates, in order and apart. `round`: mm, how far silhouettes stand before facets of their own solid. */
 export function createHiding(
   faces: Occluders,
   round: (owner: number) => number,
 ): (line: Candidate) => readonly Stretch[] {
-  const grid = gridOf(faces);
-  const seen = new Int32Array(faces.count);
+  const { numbers, starts } = recordsOf(faces);
+  const grid = gridOf(faces, starts);
+  const hidden = new Stretches();
+  const found = new Float64Array(2);
   let turn = 0;
   return (line) => {
     turn++;
-    const hidden: [number, number][] = [];
     const { from, to, owner, bow, isSmooth, isOutermost } = line;
     const foot = Math.min(from[2], to[2]);
-    grid.along(from[0], from[1], to[0], to[1], (face) => {
-      // The nearest come first: what reaches no nearer than the line lies behind it, and so does all that follows.
-      if ((faces.tops[face] ?? 0) <= foot) return LEAVE;
-      if (seen[face] === turn) return ON;
-      seen[face] = turn;
-      const own = faces.owners[face] === owner;
-      if (own && isOutermost) return ON;
-      const depth = DEPTH_MM + (own ? (isSmooth ? round(owner) : 0) : bow);
-      const stretch = hiddenBy(faces, face, line, depth);
-      if (stretch) hidden.push(stretch);
-      // Wholly hidden it is whatever else lies before it.
-      return stretch === null || stretch[0] > 0 || stretch[1] < 1 ? ON : STOP;
-    });
-    return joined(hidden);
+    const ownDepth = DEPTH_MM + (isSmooth ? round(owner) : 0);
+    const otherDepth = DEPTH_MM + bow;
+    hidden.clear();
+    const cells = grid.along(from[0], from[1], to[0], to[1]);
+    for (let c = 0; c < cells; c++) {
+      const cell = grid.met[c] ?? 0;
+      const past = grid.starts[cell + 1] ?? grid.faces.length;
+      for (let i = grid.starts[cell] ?? 0; i < past; i++) {
+        const face = grid.faces[i] ?? 0;
+        // The nearest come first: what reaches no nearer than the line lies behind it, and so does all that follows.
+        if ((numbers[face + TOP] ?? 0) <= foot) break;
+        const own = numbers[face + OWNER] === owner;
+        if ((own && isOutermost) || numbers[face + ASKED] === turn) continue;
+        numbers[face + ASKED] = turn;
+        if (!hiddenBy(numbers, face, line, own ? ownDepth : otherDepth, found)) continue;
+        const [low, high] = [found[0] ?? 0, found[1] ?? 0];
+        // Wholly hidden it is whatever else lies before it.
+        if (low <= 0 && high >= 1) return ALL;
+        hidden.add(low, high);
+      }
+    }
+    return hidden.joined();
   };
 }
 
-/** One of some hundred thousand calls a view: numbers are read one by one, since a list of them would be made each time. */
+const ALL: readonly Stretch[] = [[0, 1]];
+
+/**
+ * Whether a face hides a stretch of a line, which is written to `found`. One of some million calls a view: numbers are read
+ * and written one by one, since a list of them would be made each time.
+ */
 function hiddenBy(
-  { planes, starts, edges }: Occluders,
+  numbers: Float64Array,
   face: number,
   { from, to }: Candidate,
   depth: number,
-): [number, number] | null {
-  const p = 4 * face;
-  const nx = planes[p] ?? 0;
-  const ny = planes[p + 1] ?? 0;
-  const nz = planes[p + 2] ?? 0;
-  const plane = (planes[p + 3] ?? 0) - depth;
+  found: Float64Array,
+): boolean {
+  const nx = numbers[face + PLANE] ?? 0;
+  const ny = numbers[face + PLANE + 1] ?? 0;
+  const nz = numbers[face + PLANE + 2] ?? 0;
+  const plane = (numbers[face + PLANE + 3] ?? 0) - depth;
   const x0 = from[0];
   const y0 = from[1];
   const x1 = to[0];
@@ -69,38 +118,66 @@ function hiddenBy(
   // How far behind the plane, beyond what counts as touching it.
   const a = plane - (nx * x0 + ny * y0 + nz * from[2]);
   const b = plane - (nx * x1 + ny * y1 + nz * to[2]);
-  if (a <= 0 && b <= 0) return null;
+  if (a <= 0 && b <= 0) return false;
   let low = 0;
   let high = 1;
   if (a <= 0) low = a / (a - b);
   else if (b <= 0) high = a / (a - b);
-  const last = starts[face + 1] ?? 0;
-  for (let e = starts[face] ?? 0; e < last; e++) {
-    const i = 3 * e;
-    const ex = edges[i] ?? 0;
-    const ey = edges[i + 1] ?? 0;
-    const c = (edges[i + 2] ?? 0) + GROWN_MM;
+  const past = numbers[face + PAST] ?? 0;
+  for (let i = face + EDGES; i < past; i += 3) {
+    const ex = numbers[i] ?? 0;
+    const ey = numbers[i + 1] ?? 0;
+    const c = (numbers[i + 2] ?? 0) + GROWN_MM;
     const u = ex * x0 + ey * y0 + c;
     const v = ex * x1 + ey * y1 + c;
-    if (u < 0 && v < 0) return null;
+    if (u < 0 && v < 0) return false;
     if (u < 0) low = Math.max(low, u / (u - v));
     else if (v < 0) high = Math.min(high, u / (u - v));
-    if (high - low <= 0) return null;
+    if (high - low <= 0) return false;
   }
-  return [low, high];
+  found[0] = low;
+  found[1] = high;
+  return true;
 }
 
-/** In order, with what touches as one. */
-function joined(stretches: [number, number][]): readonly Stretch[] {
-  if (stretches.length < 2) return stretches;
-  stretches.sort((a, b) => a[0] - b[0]);
-  const all: [number, number][] = [];
-  for (const [from, to] of stretches) {
-    const last = all.at(-1);
-    if (last && from <= last[1]) last[1] = Math.max(last[1], to);
-    else all.push([from, to]);
+/** Stretches of one line after the other, in order of where they start. */
+class Stretches {
+  private numbers = new Float64Array(128);
+  private count = 0;
+
+  clear(): void {
+    this.count = 0;
   }
-  return all;
+
+  add(from: number, to: number): void {
+    if (2 * this.count + 2 > this.numbers.length) {
+      const larger = new Float64Array(2 * this.numbers.length);
+      larger.set(this.numbers);
+      this.numbers = larger;
+    }
+    const { numbers } = this;
+    let place = 2 * this.count;
+    // There are few of them, and most come in order.
+    for (; place > 0 && (numbers[place - 2] ?? 0) > from; place -= 2) {
+      numbers[place] = numbers[place - 2] ?? 0;
+      numbers[place + 1] = numbers[place - 1] ?? 0;
+    }
+    numbers[place] = from;
+    numbers[place + 1] = to;
+    this.count++;
+  }
+
+  /** With what touches as one. */
+  joined(): readonly Stretch[] {
+    const all: [number, number][] = [];
+    for (let i = 0; i < 2 * this.count; i += 2) {
+      const [from, to] = [this.numbers[i] ?? 0, this.numbers[i + 1] ?? 0];
+      const last = all.at(-1);
+      if (last && from <= last[1]) last[1] = Math.max(last[1], to);
+      else all.push([from, to]);
+    }
+    return all;
+  }
 }
 
 /** An array with its numbers and room for twice as many, or for `least` where that is more. */
@@ -110,23 +187,20 @@ function doubled(array: Int32Array<ArrayBuffer>, least: number): Int32Array<Arra
   return larger;
 }
 
-/** After a face: on to the next one, on to the next cell, or no further. */
-const ON = 0;
-const LEAVE = 1;
-const STOP = 2;
-
+/** Faces by the cells of a grid over the paper. */
 type Grid = {
-  /** Calls for each face in each cell that a line runs through, the nearest to the viewer first; a face may be told more than once. */
-  readonly along: (
-    x0: number,
-    y0: number,
-    x1: number,
-    y1: number,
-    tell: (face: number) => typeof ON | typeof LEAVE | typeof STOP,
-  ) => void;
+  /** Where the faces of each cell start among those of all, and one past the last. */
+  readonly starts: Int32Array;
+  /** By their names, the nearest to the viewer first in each cell. */
+  readonly faces: Int32Array;
+  /** The cells of the line that was asked for last. */
+  readonly met: Int32Array;
+  /** How many cells a line runs through; they are in `met`. */
+  readonly along: (x0: number, y0: number, x1: number, y1: number) => number;
 };
 
-function gridOf({ count, boxes, tops, starts, edges }: Occluders): Grid {
+/** `names`: what each face is told as. */
+function gridOf({ count, boxes, tops, starts, edges }: Occluders, names: Int32Array): Grid {
   let [minX, minY, maxX, maxY] = [0, 0, 1, 1];
   for (let f = 0; f < count; f++) {
     const i = 4 * f;
@@ -199,12 +273,16 @@ function gridOf({ count, boxes, tops, starts, edges }: Occluders): Grid {
     const cell = (cellsOf[i] ?? 0) + 1;
     const place = (ends[cell] ?? 0) - 1;
     ends[cell] = place;
-    told[place] = facesOf[i] ?? 0;
+    told[place] = names[facesOf[i] ?? 0] ?? 0;
   }
   // Each end has gone back to where its cell starts.
   const startsOf = ends.subarray(1);
+  const met = new Int32Array(columns + rows);
   return {
-    along: (x0, y0, x1, y1, tell) => {
+    starts: startsOf,
+    faces: told,
+    met,
+    along: (x0, y0, x1, y1) => {
       let column = columnOf(x0);
       let row = rowOf(y0);
       const lastColumn = columnOf(x1);
@@ -215,15 +293,10 @@ function gridOf({ count, boxes, tops, starts, edges }: Occluders): Grid {
       const [acrossX, acrossY] = [(stepX * cellX) / (x1 - x0), (stepY * cellY) / (y1 - y0)];
       let borderX = stepX === 0 ? 2 : (minX + (column + (stepX > 0 ? 1 : 0)) * cellX - x0) / (x1 - x0);
       let borderY = stepY === 0 ? 2 : (minY + (row + (stepY > 0 ? 1 : 0)) * cellY - y0) / (y1 - y0);
+      let count = 0;
       for (;;) {
-        const cell = row * columns + column;
-        const past = startsOf[cell + 1] ?? entries;
-        for (let i = startsOf[cell] ?? 0; i < past; i++) {
-          const then = tell(told[i] ?? 0);
-          if (then === STOP) return;
-          if (then === LEAVE) break;
-        }
-        if (column === lastColumn && row === lastRow) return;
+        met[count++] = row * columns + column;
+        if (column === lastColumn && row === lastRow) return count;
         if (row === lastRow || (column !== lastColumn && borderX <= borderY)) {
           column += stepX;
           borderX += acrossX;

@@ -21,7 +21,7 @@ import {
   solidOfMember,
   solidOfPanel,
 } from "../../shape";
-import { sectionProperties } from "../../stockroom";
+import { type SectionShape, sectionProperties } from "../../stockroom";
 import type { SeenSolid } from "./candidates";
 import { inView, towardsViewer, type ViewFrame } from "./view-frame";
 
@@ -53,6 +53,7 @@ export function seenPieces(
   }: SeenOptions = {},
 ): readonly SeenPiece[] {
   const pieces: SeenPiece[] = [];
+  const alike: Alike = new Map();
   const stand = (
     record: string,
     home: MemberSolid["home"],
@@ -73,11 +74,11 @@ export function seenPieces(
   };
   for (const member of shape.members)
     stand(member.member.id, member.home, { frame: member.frame, mirrored: false }, (towards) =>
-      drawnMember(member, towards, plain),
+      drawnMember(member, towards, plain, alike),
     );
   for (const panel of shape.panels)
     stand(panel.panel.id, panel.panel.assembly, { frame: panel.frame, mirrored: false }, (towards) =>
-      drawnPanel(panel, towards),
+      drawnPanel(panel, towards, alike),
     );
   for (const one of shape.bought)
     for (const solid of standInSolids(one, [assets], () => meshOfStandIn(one, assets).map(solidOfMesh)))
@@ -101,28 +102,82 @@ function remembered(known: Map<string, Solid>, silhouettes: readonly number[], m
   return solid;
 }
 
+/** Solids that members and panels of the same form share in one view, by their section or `null`, then by what else they hang on. */
+type Alike = Map<SectionShape | null, Map<string, Solid>>;
+
+/** mm, and for slopes a number: sizes that are nearer than this are one, far above the noise of two formulas for one size. */
+const ALIKE = 1e-7;
+const rounded = (size: number) => Math.round(size / ALIKE);
+
+/** The solid of another piece of this form where there is one. `form`: all that its solid hangs on but the section. */
+function shared(
+  alike: Alike,
+  shape: SectionShape | null,
+  form: readonly (number | string)[],
+  make: () => Solid,
+): Solid {
+  const known = alike.get(shape) ?? new Map<string, Solid>();
+  alike.set(shape, known);
+  const key = form.map((one) => (typeof one === "number" ? rounded(one) : one)).join(" ");
+  const solid = known.get(key) ?? make();
+  known.set(key, solid);
+  return solid;
+}
+
+const formOfEnd = ({ z, form }: MemberSolid["start"]): readonly (number | string)[] => {
+  switch (form.kind) {
+    case "plane":
+      return [form.kind, z, ...form.slope];
+    case "twoPlanes":
+      // In their order, which their faces are named by.
+      return [form.kind, z, ...form.faces.flatMap(({ slope, beyond }) => [...slope, beyond])];
+    case "cope":
+      return [form.kind, form.curve, z, ...form.u, ...form.offset, form.cos, form.sin, form.radius];
+  }
+};
+
 const plainSolids = remembersEach<MemberSolid, Solid | null>();
 
-function drawnMember(member: MemberSolid, towards: Vec3, plain: boolean): Pick<SeenSolid, "solid" | "round"> {
+function drawnMember(
+  member: MemberSolid,
+  towards: Vec3,
+  plain: boolean,
+  alike: Alike,
+): Pick<SeenSolid, "solid" | "round"> {
   const simple = plain ? plainSolids(member, [], () => plainSolidOfMember(member)) : null;
   if (simple) return { solid: simple, round: 0 };
   const silhouettes = silhouettesOf(towards);
   const { loops } = sectionProperties(member.entry.shape);
   const fineness: Fineness = { step: STEP, silhouettes, creases: true };
+  const make = () => solidOfMember(member, fineness);
   const solid = remembered(
     memberSolids(member, [], () => new Map()),
     silhouettes,
-    () => solidOfMember(member, fineness),
+    // The faces of holes and notches bear the names of their records.
+    member.work
+      ? make
+      : () =>
+          shared(
+            alike,
+            member.entry.shape,
+            [...silhouettes, "from", ...formOfEnd(member.start), "to", ...formOfEnd(member.end)],
+            make,
+          ),
   );
   return { solid, round: roundOf(loops.flat().flatMap((one) => (one.kind === "arc" ? [one.radius] : []))) };
 }
 
-function drawnPanel(panel: PanelSolid, towards: Vec3): Pick<SeenSolid, "solid" | "round"> {
+function drawnPanel(panel: PanelSolid, towards: Vec3, alike: Alike): Pick<SeenSolid, "solid" | "round"> {
   const silhouettes = silhouettesOf(towards);
+  const make = () => solidOfPanel(panel, { step: STEP, silhouettes });
+  const { length, width, thickness, outline, grooves, holes, notches } = panel;
+  const isPlain = outline === null && [grooves, holes, notches].every((cuts) => cuts.length === 0);
   const solid = remembered(
     panelSolids(panel, [], () => new Map()),
     silhouettes,
-    () => solidOfPanel(panel, { step: STEP, silhouettes }),
+    isPlain
+      ? () => shared(alike, null, [...silhouettes, "size", length, width, thickness ?? "unknown"], make)
+      : make,
   );
   const arcs = (panel.outline?.loop ?? []).flatMap((one) => (one.kind === "arc" ? [one.radius] : []));
   return { solid, round: roundOf([...arcs, ...panel.holes.map(({ diameter }) => diameter / 2)]) };

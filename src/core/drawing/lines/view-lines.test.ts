@@ -146,6 +146,23 @@ describe("the lines of a view", () => {
     expect(seenPieces(shape, view, { most: 3 })).toHaveLength(3);
   });
 
+  it("take one solid for all members of a form that stand alike, and another for every other form", () => {
+    const legs = (job: ReturnType<typeof smallFrame>) => {
+      const pieces = seenPieces(resultsOf(job).shape, viewFrom([-1, -1, 1]));
+      const of = (record: string) => pieces.find((piece) => piece.record === record)?.solid;
+      const [left, right] = [of("legLeft"), of("legRight")];
+      if (!left || !right) throw new Error("A leg is missing.");
+      return [left, right] as const;
+    };
+    const [left, right] = legs(smallFrame());
+    expect(left).toBe(right);
+    // One that is a little shorter has a solid of its own.
+    const [long, short] = legs(smallFrame({ points: { F: ["width - 20", "20", "0.001"] } }));
+    expect(short).not.toBe(long);
+    const height = (solid: Solid) => Math.max(...solid.points.map(([, , z]) => z));
+    expect(height(long) - height(short)).toBeCloseTo(0.001, 9);
+  });
+
   it("of solids at random that stand apart are where the image changes, from any direction", () => {
     const solidAt = (kind: number, size: number, [x, y]: Vec3): { solid: Solid; round: number } => {
       if (kind === 0) return { solid: box([size, 30, 12]), round: 0 };
