@@ -1,4 +1,5 @@
 /** A STEP file becomes members, panels and bought parts, and what cannot be read is told. */
+import { openBoardStep } from "../src/formats/step/open-shell.fixture";
 import { expect, expectAccessible, openStage, saved, takeOut, test } from "./fixtures";
 import { newJob, tallyRows } from "./shape";
 
@@ -42,6 +43,33 @@ test("a read is stopped at once, and nothing enters", async ({ page }) => {
   await expect(dialog.getByRole("alert")).toContainText("Stopped");
   await dialog.getByRole("button", { name: "Cancel" }).click();
   await expect(page.getByText("How does this job begin?")).toBeVisible();
+});
+
+test("a board whose faces do not meet is closed in sight of what it becomes", async ({ page }) => {
+  await newJob(page, "HL-453");
+  await page.getByRole("button", { name: "Import", exact: true }).click();
+  const dialog = page.getByRole("dialog", { name: "Import", exact: true });
+  const text = openBoardStep("Shelf", [600, 300, 18], 0.2);
+  const file = { name: "shelf.step", mimeType: "model/step", buffer: Buffer.from(text) };
+  await dialog.locator('input[type="file"]').setInputFiles(file);
+  await expect(dialog.getByText("no solid: open")).toBeVisible({ timeout: 40_000 });
+  await dialog.getByRole("button", { name: "Close Shelf" }).click();
+  const closing = page.getByRole("dialog", { name: "Close Shelf" });
+  await expect(closing.getByText(/Before: open at 6 places/)).toBeVisible();
+  // What closes it is proposed.
+  await expect(closing.getByRole("textbox")).toHaveValue("0.5");
+  await expect(closing.getByText(/After: closed, 3,240 cm³, that is 100 %/)).toBeVisible();
+  await expectAccessible(page, "[role=dialog] >> nth=-1");
+  await closing.getByRole("textbox").fill("0.1");
+  await expect(closing.getByText(/After: still open at 6 places/)).toBeVisible();
+  await closing.getByRole("textbox").fill("nothing");
+  await expect(closing.getByRole("button", { name: "Take it so" })).toBeDisabled();
+  await closing.getByRole("textbox").fill("0.5");
+  await closing.getByRole("button", { name: "Take it so" }).click();
+  await expect(dialog.getByText("600 × 300 × 18")).toBeVisible();
+  await expect(dialog.getByText(/was open in the file/)).toBeVisible();
+  await dialog.getByRole("button", { name: "Leave Shelf open" }).click();
+  await expect(dialog.getByText("no solid: open")).toBeVisible();
 });
 
 test("lines of a drawing become a skeleton, with members on the layers that have a section", async ({

@@ -91,4 +91,4 @@ export { type RackLabel, rackLabelPages } from "./rack-labels";
 export { type SheetDrawingInput, sheetDrawing } from "./sheet-drawing";
 export { silhouette, silhouetteLength } from "./silhouette";
 export { textWidth } from "./text-width";
-export { thumbnail } from "./thumbnail";
+export { shapePicture, thumbnail } from "./thumbnail";

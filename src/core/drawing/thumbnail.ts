@@ -1,9 +1,17 @@
 /** A job as a small picture: the lines that are seen of it from the front left and above. */
-import { boxOfPoints, type Vec2, type Vec3 } from "../geometry";
+import { AT_HOME, boxOfPoints, solidOfMesh, toWorld, type Vec2, type Vec3 } from "../geometry";
 import { type Assets, NO_ASSETS } from "../job";
 import type { Shape } from "../shape";
 import type { DrawItem, Drawing } from "./display";
-import { linePaths, seenPieces, type ViewLine, type ViewLineKind, viewFrom, viewLines } from "./lines";
+import {
+  inView,
+  linePaths,
+  seenPieces,
+  type ViewLine,
+  type ViewLineKind,
+  viewFrom,
+  viewLines,
+} from "./lines";
 
 /** As the picture on the desk is first seen. */
 const DIRECTION: Vec3 = [-0.62, -1, 0.62];
@@ -20,8 +28,47 @@ export function thumbnail(shape: Shape, width: number, height: number, assets: A
   const plain = shape.members.length > FINE_UP_TO;
   const lines = viewLines(seenPieces(shape, view, { assets, most: MOST_SOLIDS, plain }));
   if (lines.length === 0) return { width, height, items: [] };
+  return { width, height, items: drawnLines(lines, fitting(lines, width, height)) };
+}
+
+/**
+ * Triangles (nine numbers each, in mm) as a small picture, seen as a thumbnail is, with what is hidden left out; `marked`:
+ * lines through places of it that are drawn strongly over all.
+ */
+export function shapePicture(
+  triangles: readonly number[],
+  marked: readonly (readonly Vec3[])[],
+  width: number,
+  height: number,
+): Drawing {
+  const view = viewFrom(DIRECTION);
+  const frame = inView(view, AT_HOME.frame);
+  const corner = (i: number): Vec3 => [triangles[i] ?? 0, triangles[i + 1] ?? 0, triangles[i + 2] ?? 0];
+  const vertices = Array.from({ length: triangles.length / 3 }, (_, i) => corner(3 * i));
+  const solid = solidOfMesh({
+    vertices,
+    triangles: [...vertices.keys()],
+    edges: [],
+  });
+  const lines = viewLines([{ solid, frame, round: 0 }]);
+  if (lines.length === 0) return { width, height, items: [] };
   const place = fitting(lines, width, height);
-  const items = (Object.entries(WIDTHS) as [ViewLineKind, number][]).flatMap(([kind, wide]): DrawItem[] => {
+  const onPaper = (point: Vec3): Vec2 => {
+    const [x, y] = toWorld(frame, point);
+    return place([x, y]);
+  };
+  const rims = marked.flatMap((points) =>
+    points.map((point, i): DrawItem => {
+      const next = points[(i + 1) % points.length] ?? point;
+      return { kind: "line", from: onPaper(point), to: onPaper(next), stroke: { ink: "oxide", width: 2 } };
+    }),
+  );
+  return { width, height, items: [...drawnLines(lines, place), ...rims] };
+}
+
+/** Lines of a view, each kind as wide as it is drawn in small pictures. */
+function drawnLines(lines: readonly ViewLine[], place: (place: Vec2) => Vec2): readonly DrawItem[] {
+  return (Object.entries(WIDTHS) as [ViewLineKind, number][]).flatMap(([kind, wide]): DrawItem[] => {
     const paths = linePaths(
       lines.filter((line) => line.kind === kind),
       place,
@@ -30,7 +77,6 @@ export function thumbnail(shape: Shape, width: number, height: number, assets: A
       ? []
       : [{ kind: "paths", paths, stroke: { ink: "ink", width: wide }, fill: null }];
   });
-  return { width, height, items };
 }
 
 /** Where a place of the view comes to lie in a box that all lines fit in, y downwards. */

@@ -72,6 +72,8 @@ function fileOf(shape: SectionShape): { readonly file: FoundFile; readonly corne
     wasInverted: false,
     gaps: [],
     triangles: null,
+    faces: [],
+    joinedWithin: null,
   };
   const file: FoundFile = {
     name: "a.step",

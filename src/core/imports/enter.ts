@@ -102,11 +102,15 @@ export function remarksOn(file: FoundFile, ways: Ways): readonly Remark[] {
 function partRemarks(part: FoundPart, ways: Ways): readonly string[] {
   const read = readingFor(part, wayOf(ways, part.key));
   const words: string[] = [];
+  if (part.joinedWithin !== null)
+    words.push(
+      `It was open in the file; its rims were joined where they lay up to ${mm(part.joinedWithin)} mm apart.`,
+    );
   if (part.gaps.length > 0) {
     const [longest] = part.gaps.toSorted((a, b) => b.length - a.length);
     const [x, y, z] = longest?.middle ?? [0, 0, 0];
     words.push(
-      `No solid: it is open at ${counted(part.gaps.length, "place")}, the longest ${mm(longest?.length ?? 0)} mm round, near ${mm(x)}; ${mm(y)}; ${mm(z)}. It enters as a bought part.`,
+      `No solid: it is ${part.joinedWithin === null ? "" : "still "}open at ${counted(part.gaps.length, "place")}, the longest ${mm(longest?.length ?? 0)} mm round, near ${mm(x)}; ${mm(y)}; ${mm(z)}. It enters as a bought part.`,
     );
   } else if (part.wasInverted) words.push("Its faces looked inwards; they are turned outwards.");
   if (read?.kind === "member") {

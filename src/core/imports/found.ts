@@ -7,6 +7,8 @@ import type { OtherReading, ReadMember, ReadPanel } from "../recognise";
 
 export type FoundReading = ReadMember | ReadPanel | OtherReading;
 
+export type FoundGap = { readonly length: number; readonly middle: Vec3; readonly rim: readonly Vec3[] };
+
 /** One solid of a product, in the product's own axes. */
 export type FoundPart = {
   readonly key: string;
@@ -21,9 +23,13 @@ export type FoundPart = {
   /** Its faces looked inwards, and were turned. */
   readonly wasInverted: boolean;
   /** Where it is open, in mm along the rims; none: it is a solid. */
-  readonly gaps: readonly { readonly length: number; readonly middle: Vec3 }[];
+  readonly gaps: readonly FoundGap[];
   /** Nine numbers a triangle of what has no other form than its shape; null: too many, a box stands for it. */
   readonly triangles: readonly number[] | null;
+  /** Of what is open the triangles of each surface, from the first to one past the last: it can be closed. */
+  readonly faces: readonly (readonly [number, number])[];
+  /** mm. It was open, and its rims were joined where they lay no farther apart; null: it is as the file has it. */
+  readonly joinedWithin: number | null;
 };
 
 export type FoundProduct = {
@@ -116,8 +122,13 @@ export function scaledFile(file: FoundFile, by: number): FoundFile {
         volume: part.volume * by ** 3,
         low: far(part.low),
         high: far(part.high),
-        gaps: part.gaps.map(({ length, middle }) => ({ length: length * by, middle: far(middle) })),
+        gaps: part.gaps.map(({ length, middle, rim }) => ({
+          length: length * by,
+          middle: far(middle),
+          rim: rim.map(far),
+        })),
         triangles: part.triangles?.map((value) => value * by) ?? null,
+        joinedWithin: part.joinedWithin === null ? null : part.joinedWithin * by,
       })),
     })),
   };

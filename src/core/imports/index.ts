@@ -12,6 +12,7 @@ export {
   type TakeWay,
   timesOf,
 } from "./found";
+export { closedPart, foundPart, gapThatCloses, withClosed } from "./found-part";
 export { layersOf, type Skeleton, type SkeletonLine, skeletonEdit } from "./skeleton";
 export {
   type NeededBoard,

@@ -26,7 +26,13 @@ export type BodySurface = {
 };
 
 /** A run of edges that have no face on the other side. */
-export type Gap = { readonly edges: number; readonly length: number; readonly middle: Vec3 };
+export type Gap = {
+  readonly edges: number;
+  readonly length: number;
+  readonly middle: Vec3;
+  /** The corners along it. */
+  readonly rim: readonly Vec3[];
+};
 
 export type Body = {
   readonly points: readonly Vec3[];
@@ -111,7 +117,8 @@ export function bodyOf(mesh: SolidMesh): Body {
   };
 }
 
-function welded(positions: ArrayLike<number>): {
+/** Corners of a mesh, those within a tenth of a micron as one, and which each is. */
+export function welded(positions: ArrayLike<number>): {
   readonly points: readonly Vec3[];
   readonly indices: Int32Array;
 } {
@@ -155,13 +162,21 @@ function isSame(a: Surface, b: Surface, on: Vec3): boolean {
   return Math.sqrt(Math.max(0, dot(between, between) - along * along)) < SAME_MM;
 }
 
-function gapsIn(triangles: readonly Triangle[], points: readonly Vec3[]): readonly Gap[] {
+/** Edges that no triangle runs along the other way. */
+export function openEdges(
+  triangles: readonly Pick<Triangle, "corners">[],
+): readonly (readonly [number, number])[] {
   const open = new Map<string, readonly [number, number]>();
   for (const { corners } of triangles)
     for (let k = 0; k < 3; k++) {
       const [a, b] = [at(corners, k), at(corners, (k + 1) % 3)];
       if (!open.delete(`${b},${a}`)) open.set(`${a},${b}`, [a, b]);
     }
+  return [...open.values()];
+}
+
+function gapsIn(triangles: readonly Triangle[], points: readonly Vec3[]): readonly Gap[] {
+  const open = new Map(openEdges(triangles).map((edge) => [edge.join(), edge]));
   const after = grouped(open.values(), ([from]) => from);
   const gaps: Gap[] = [];
   for (const [key, first] of open) {
@@ -175,6 +190,7 @@ function gapsIn(triangles: readonly Triangle[], points: readonly Vec3[]): readon
     const places = run.map(([a]) => at(points, a));
     gaps.push({
       edges: run.length,
+      rim: places,
       length: run.reduce((sum, [a, b]) => sum + norm(subtract(at(points, b), at(points, a))), 0),
       middle: places.reduce<Vec3>(
         (sum, place) => [

@@ -1,12 +1,13 @@
 import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import { modelOf } from "@/core/brep";
-import { imported, timesOf } from "@/core/imports";
+import { closedPart, gapThatCloses, imported, timesOf, withClosed } from "@/core/imports";
 import { emptyJob, NO_ASSETS, withEdit } from "@/core/job";
 import { seededRandom, sentence } from "@/core/kernel";
 import { createPipeline } from "@/core/pipeline";
 import { loadStepReader } from "@/engines/step-reader";
 import { trolleyStep } from "../../../demo/trolley";
+import { openBoardStep } from "./open-shell.fixture";
 import { foundInStep } from "./read";
 import { randomPieces, STOCKROOM } from "./round-trip.fixture";
 import { decoded, readStatements } from "./statements";
@@ -134,6 +135,42 @@ describe("what is no solid", () => {
     expect(gaps).toHaveLength(1);
     expect(gaps[0]?.taken.kind).toBe("other");
     expect(gaps[0]?.gaps[0]?.length).toBeGreaterThan(10);
+  });
+});
+
+describe("faces that do not meet", () => {
+  const found = foundInStep("shelf.step", bytesOf(openBoardStep("Shelf", [600, 300, 18], 0.2)), reader);
+  if (!found.ok) throw new Error(sentence(found.problem));
+  const file = found.value;
+  const open = file.products[0]?.parts[0];
+  if (!open) throw new Error("The shelf is missing.");
+
+  it("are told as open and enter as they stand", () => {
+    expect(open.taken.kind).toBe("other");
+    expect(open.gaps).toHaveLength(6);
+  });
+
+  it("joined within a gap that reaches over them they are the board that was drawn; within a lesser one they are not", () => {
+    expect(gapThatCloses(open)).toBe(0.5);
+    expect(closedPart(open, 0.1)?.part.gaps).toHaveLength(6);
+    const file2 = withClosed(file, new Map([[open.key, 0.5]]));
+    const { edit, added, remarks } = imported(
+      file2,
+      {},
+      emptyJob("T", "T"),
+      STOCKROOM,
+      (kind) => `${kind}-1`,
+    );
+    const [panel] = edit.panels;
+    expect([panel?.length, panel?.width, edit.boughtParts.length]).toEqual(["600", "300", 0]);
+    expect(added.boards[0]?.thickness ?? 18).toBe(18);
+    expect(remarks.map(({ words }) => words).join()).toContain("joined where they lay up to 0.5 mm apart");
+  });
+
+  it("taken as a bought part they stand with their shape, which is drawn", () => {
+    const { edit, assets } = imported(file, {}, emptyJob("T", "T"), STOCKROOM, (kind) => `${kind}-1`);
+    expect(edit.boughtParts[0]?.stand?.as.kind).toBe("shape");
+    expect(assets).toHaveLength(1);
   });
 });
 

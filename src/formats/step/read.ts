@@ -1,8 +1,8 @@
 /** A STEP file as what it was found to hold: its tree out of the text, the form of each product out of the reader's triangles. */
 import { toWorld, type Vec3 } from "@/core/geometry";
-import type { FoundFile, FoundPart, FoundProduct } from "@/core/imports";
+import { type FoundFile, type FoundPart, type FoundProduct, foundPart } from "@/core/imports";
 import { err, grouped, ok, type Problem, type Result } from "@/core/kernel";
-import { type FlatRule, reading, type SolidMesh, USUAL_FLAT_RULE } from "@/core/recognise";
+import { type FlatRule, type SolidMesh, USUAL_FLAT_RULE } from "@/core/recognise";
 import { readStatements } from "./statements";
 import { readStructure, type StepStructure, separated } from "./structure";
 
@@ -12,8 +12,6 @@ export type GeometryReader = (text: string) => readonly ReadMesh[] | null;
 
 const MOST_STEP_BYTES = 100_000_000;
 const MOST_SOLIDS = 5_000;
-/** As many as a shape of a job may have. */
-const MOST_TRIANGLES = 4_000;
 
 /** What is done, for whoever waits. */
 export type StepProgress = (words: string, share: number) => void;
@@ -49,22 +47,21 @@ export function foundInStep(
   const products: FoundProduct[] = [];
   let done = 0;
   for (const product of structure.products.values()) {
-    const parts = (byProduct.get(product.id) ?? []).flatMap(
-      ({ name: own, mesh }, i): readonly FoundPart[] => {
-        progress(
-          "Telling members, panels and the rest apart",
-          0.6 + (0.4 * done++) / Math.max(1, meshes.length),
-        );
-        const part = partOf(`${product.id}/${i}`, own, mesh, rule);
-        return isPlace(part.low) && isPlace(part.high) ? [part] : [];
-      },
-    );
+    const read = (byProduct.get(product.id) ?? []).flatMap(({ name: own, mesh }, i): readonly Found[] => {
+      progress(
+        "Telling members, panels and the rest apart",
+        0.6 + (0.4 * done++) / Math.max(1, meshes.length),
+      );
+      const part = foundPart(`${product.id}/${i}`, /^#\d+$/.test(own) ? "" : own, mesh, rule);
+      return isPlace(part.low) && isPlace(part.high) ? [{ part, mesh }] : [];
+    });
+    const parts = withoutLoose(read, rule);
     products.push({
       id: product.id,
       name: product.name,
       material: product.material,
       parts,
-      missing: Math.max(0, product.solids - parts.length),
+      missing: Math.max(0, product.solids - read.length),
     });
   }
   if (products.every(({ parts }) => parts.length === 0))
@@ -78,6 +75,51 @@ export function foundInStep(
     roots: structure.roots,
   };
   return ok({ ...file, size: sizeOf(file) });
+}
+
+type Found = { readonly part: FoundPart; readonly mesh: SolidMesh };
+
+/** mm. Surfaces whose boxes come so near are taken for the rims of one solid. */
+const NEAR = 5;
+
+/** Parts of a product, with loose surfaces that lie beside one another as one open part: the reader gives faces that do not meet one by one. */
+function withoutLoose(found: readonly Found[], rule: FlatRule): readonly FoundPart[] {
+  const loose = found.filter(({ part }) => part.gaps.length > 0);
+  const groups: Found[][] = [];
+  for (const one of loose) {
+    const near = groups.filter((group) => group.some(({ part }) => areNear(part, one.part)));
+    const rest = groups.filter((group) => !near.includes(group));
+    groups.splice(0, groups.length, ...rest, [...near.flat(), one]);
+  }
+  const joined = new Map<FoundPart, FoundPart | null>();
+  for (const group of groups) {
+    const inOrder = found.filter((one) => group.includes(one));
+    const [first] = inOrder;
+    if (!first || inOrder.length === 1) continue;
+    for (const { part } of inOrder) joined.set(part, null);
+    const whole = wholeMesh(inOrder.map(({ mesh }) => mesh));
+    joined.set(first.part, foundPart(first.part.key, first.part.name, whole, rule));
+  }
+  return found.flatMap(({ part }) => {
+    const one = joined.get(part);
+    return one === undefined ? [part] : one === null ? [] : [one];
+  });
+}
+
+const areNear = (a: FoundPart, b: FoundPart): boolean =>
+  a.low.every((low, k) => low - NEAR <= (b.high[k] ?? 0) && (a.high[k] ?? 0) + NEAR >= (b.low[k] ?? 0));
+
+function wholeMesh(meshes: readonly SolidMesh[]): SolidMesh {
+  const positions: number[] = [];
+  const corners: number[] = [];
+  const faces: (readonly [number, number])[] = [];
+  for (const mesh of meshes) {
+    const [first, before] = [positions.length / 3, corners.length / 3];
+    for (const value of Array.from(mesh.positions)) positions.push(value);
+    for (const corner of Array.from(mesh.corners)) corners.push(first + corner);
+    for (const [from, to] of mesh.faces) faces.push([before + from, before + to]);
+  }
+  return { positions, corners, faces };
 }
 
 /** mm. Even a file in metres that is drawn in millimetres lies nearer, and can be rescaled. */
@@ -100,28 +142,6 @@ function productIn(names: readonly string[]): number {
     if (id !== undefined) return Number(id);
   }
   return -1;
-}
-
-function partOf(key: string, own: string, mesh: SolidMesh, rule: FlatRule): FoundPart {
-  const { body, taken, otherwise, volume, gaps } = reading(mesh, rule);
-  const triangles =
-    body.triangles.length > MOST_TRIANGLES
-      ? null
-      : body.triangles.flatMap(({ corners }) =>
-          corners.flatMap((corner) => body.points[corner] ?? [0, 0, 0]),
-        );
-  return {
-    key,
-    name: /^#\d+$/.test(own) ? "" : own,
-    taken,
-    otherwise,
-    volume,
-    low: body.low,
-    high: body.high,
-    wasInverted: body.wasInverted,
-    gaps: gaps.map(({ length, middle }) => ({ length, middle })),
-    triangles,
-  };
 }
 
 const SCHEMAS: readonly (readonly [RegExp, string])[] = [

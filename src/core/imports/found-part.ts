@@ -1,0 +1,91 @@
+/** A solid of a file as a part that may enter; and an open one with its rims joined. */
+import { grouped } from "../kernel";
+import { closing, type FlatRule, reading, type SolidMesh, USUAL_FLAT_RULE } from "../recognise";
+import type { FoundFile, FoundPart } from "./found";
+
+/** As many as a shape of a job may have. */
+const MOST_TRIANGLES = 4_000;
+
+/** What a solid is found to be. `name`: its own, "" where it has none. */
+export function foundPart(key: string, name: string, mesh: SolidMesh, rule: FlatRule): FoundPart {
+  const { body, taken, otherwise, volume, gaps } = reading(mesh, rule);
+  // Surface by surface, so that what is open can be closed with its faces known.
+  const bySurface = [...grouped(body.triangles, ({ surface }) => surface).values()];
+  const triangles =
+    body.triangles.length > MOST_TRIANGLES
+      ? null
+      : bySurface.flatMap((own) =>
+          own.flatMap(({ corners }) => corners.flatMap((corner) => body.points[corner] ?? [0, 0, 0])),
+        );
+  let past = 0;
+  return {
+    key,
+    name,
+    taken,
+    otherwise,
+    volume,
+    low: body.low,
+    high: body.high,
+    wasInverted: body.wasInverted,
+    gaps: gaps.map(({ length, middle, rim }) => ({ length, middle, rim })),
+    triangles,
+    joinedWithin: null,
+    faces:
+      gaps.length > 0 && triangles
+        ? bySurface.map((own) => {
+            const from = past;
+            past += own.length;
+            return [from, past] as const;
+          })
+        : [],
+  };
+}
+
+export type ClosedPart = {
+  readonly part: FoundPart;
+  /** mm. How far a corner was moved at the most. */
+  readonly moved: number;
+};
+
+/**
+ * An open part with its rims joined where they are no farther apart than `gap`, in mm; what is still open it says itself.
+ * null: it is not open, or has too many triangles for its shape to be known.
+ */
+export function closedPart(
+  part: FoundPart,
+  gap: number,
+  rule: FlatRule = USUAL_FLAT_RULE,
+): ClosedPart | null {
+  if (part.faces.length === 0 || !part.triangles) return null;
+  const { mesh, moved } = closing(
+    {
+      positions: part.triangles,
+      corners: [...part.triangles.keys()].slice(0, part.triangles.length / 3),
+      faces: part.faces,
+    },
+    gap,
+  );
+  const joined = foundPart(part.key, part.name, mesh, rule);
+  return { part: { ...joined, wasInverted: part.wasInverted, joinedWithin: gap }, moved };
+}
+
+/** mm. */
+const GAPS = [0.01, 0.02, 0.05, 0.1, 0.2, 0.5, 1, 2, 5] as const;
+
+/** The least gap of a row of round ones with which an open part is closed wholly; null: it is not with any. */
+export function gapThatCloses(part: FoundPart): number | null {
+  return GAPS.find((gap) => closedPart(part, gap)?.part.gaps.length === 0) ?? null;
+}
+
+/** A file with parts of it closed, each with the gap in mm that it has in `gaps`. */
+export function withClosed(file: FoundFile, gaps: ReadonlyMap<string, number>): FoundFile {
+  if (gaps.size === 0) return file;
+  const closed = (part: FoundPart): FoundPart => {
+    const gap = gaps.get(part.key);
+    return gap === undefined ? part : (closedPart(part, gap)?.part ?? part);
+  };
+  return {
+    ...file,
+    products: file.products.map((product) => ({ ...product, parts: product.parts.map(closed) })),
+  };
+}
