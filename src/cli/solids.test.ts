@@ -1,8 +1,14 @@
+import { spawnSync } from "node:child_process";
 import { mkdtempSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { NodeIO } from "@gltf-transform/core";
+import DxfParser from "dxf-parser";
 import { describe, expect, it } from "vitest";
+import { stockroomOf } from "@/core/stockroom";
+import { writeJobFile } from "@/formats/job-file";
+import { seedPacketCabinet } from "../../demo/seed-packet-cabinet";
+import { demoStockroom } from "../../demo/stockroom";
 import { trolleyStep } from "../../demo/trolley";
 import { answer } from "./main";
 
@@ -12,6 +18,11 @@ const file = (name: string, content: string | Uint8Array) => {
   writeFileSync(place, content);
   return place;
 };
+/** The cabinet of the demo as a job file. */
+const jobText = writeJobFile(seedPacketCabinet(), stockroomOf(demoStockroom), {
+  assets: new Map(),
+  revision: 1,
+});
 const textOf = (out: string | Uint8Array) => (typeof out === "string" ? out : new TextDecoder().decode(out));
 
 describe("solids on the command line", () => {
@@ -49,6 +60,34 @@ describe("solids on the command line", () => {
     const nodes = document.getRoot().listNodes();
     expect(nodes.filter((node) => node.getName() === "Long rail" && node.getMesh())).toHaveLength(4);
     expect(nodes.filter((node) => node.getMesh())).toHaveLength(18);
+  });
+
+  it("one piece alone, in its own axes, by its mark; panels laid flat, holes as circles", async () => {
+    const job = file("HL-207.json", jobText);
+    const one = await answer(["export", job, "--piece", "A", "--format", "step"]);
+    expect(one.code).toBe(0);
+    const text = textOf(one.stdout);
+    expect(text.match(/MANIFOLD_SOLID_BREP/g)).toHaveLength(1);
+    // It comes back alone, as large as it is.
+    const read = JSON.parse(textOf((await answer(["tally", file("one.step", text)])).stdout));
+    const row = JSON.parse(textOf((await answer(["tally", job])).stdout)).rows.find(
+      ({ mark }: { mark: string }) => mark === "A",
+    );
+    expect(read.rows).toHaveLength(1);
+    expect([read.rows[0].length, read.rows[0].width].toSorted()).toEqual([row.length, row.width].toSorted());
+    const flat = await answer(["export", job, "--format", "dxf"]);
+    expect(textOf(flat.stdout)).toContain("CUTS");
+    const audit = spawnSync("ezdxf", ["audit", file("flat.dxf", flat.stdout)], { encoding: "utf8" });
+    expect(audit.stdout).toContain("No errors found");
+    // One outline for each row of panels.
+    const panels = JSON.parse(textOf((await answer(["tally", job])).stdout)).rows.filter(
+      ({ kind }: { kind: string }) => kind === "panel",
+    );
+    const drawn = new DxfParser().parseSync(textOf(flat.stdout));
+    const outlines = drawn?.entities.filter(({ type, layer }) => type === "LWPOLYLINE" && layer === "CUTS");
+    expect(outlines).toHaveLength(panels.length);
+    const none = await answer(["export", job, "--piece", "ZZ"]);
+    expect([none.code, none.stderr]).toEqual([2, expect.stringContaining('no piece "ZZ"')]);
   });
 
   it("lines of a DXF file, on layers that are called as a section; bad files in one sentence", async () => {

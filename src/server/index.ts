@@ -1,5 +1,6 @@
 /** The door of the use cases. */
 
+export { bringIn } from "./bring-in";
 export { type Card, jobCards, jobPicture } from "./cards";
 export { combinedInput, type OpenCombined, openCombined } from "./combined";
 export { connection } from "./connection";

@@ -459,7 +459,8 @@ describe("lists of strangers", () => {
 });
 
 describe("the thread that reads lists", () => {
-  const held = globalThis as { rusticTallyListReader?: { terminate: () => Promise<number> } };
+  const held = globalThis as { rusticTallyReaders?: Map<string, { terminate: () => Promise<number> }> };
+  const terminate = () => held.rusticTallyReaders?.get("list-reader.mjs")?.terminate();
   // A new thread loads all that reads files: on a busy machine that alone takes seconds, and is not what is tested.
   const read = () => readListRows("Name;Length\nRail;1200", 50_000);
   const ROWS = {
@@ -472,13 +473,13 @@ describe("the thread that reads lists", () => {
 
   it("is another one after it has ended by itself between two files", async () => {
     expect(await read()).toEqual(ROWS);
-    await held.rusticTallyListReader?.terminate();
+    await terminate();
     expect(await read()).toEqual(ROWS);
   }, 120_000);
 
   it("that ends under the next file's hands is told from a file that cannot be read", async () => {
     expect(await read()).toEqual(ROWS);
-    const ending = held.rusticTallyListReader?.terminate();
+    const ending = terminate();
     expect(await read()).toEqual(ROWS);
     await ending;
   }, 120_000);

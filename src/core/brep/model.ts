@@ -158,6 +158,31 @@ export function modelOf(job: Job, shape: Shape, assets: Assets, only: Home = nul
   return { root, products: [...products.values()], leftOut, faceted };
 }
 
+/** The model of one member, panel or bought part in its own axes; null: there is no such piece that stands somewhere. */
+export function pieceModelOf(_job: Job, shape: Shape, assets: Assets, record: string): Model | null {
+  const member = shape.members.find((one) => one.member.id === record);
+  const panel = shape.panels.find((one) => one.panel.id === record);
+  const bought = shape.bought.find((one) => one.part.id === record);
+  const [stand] = bought ? meshOfStandIn(bought, assets) : [];
+  const name = member?.member.name ?? panel?.panel.name ?? (stand && bought ? bought.part.name : null);
+  if (name === null) return null;
+  const brep = stand ? facetedBrep(stand) : null;
+  const piece = member
+    ? memberPiece(member)
+    : panel
+      ? panelPiece(panel)
+      : stand && brep && { name, material: null, brep, mesh: () => stand };
+  if (!piece) return { root: "", products: [], leftOut: [name], faceted: [] };
+  return {
+    root: record,
+    products: [
+      { key: record, name, material: piece.material, brep: piece.brep, mesh: piece.mesh, holds: [] },
+    ],
+    leftOut: [],
+    faceted: piece.brep.isFaceted ? [name] : [],
+  };
+}
+
 const mirroredMesh = ({ vertices, triangles, edges }: Mesh): Mesh => ({
   vertices: vertices.map(([x, y, z]) => [0 - x, y, z]),
   // Turned round, so that they still look outwards.

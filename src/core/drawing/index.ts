@@ -42,6 +42,7 @@ export {
   drawPage,
   featureKey,
   flatPage,
+  flatPatterns,
   freePlace,
   joinedSteps,
   movedBox,

@@ -13,6 +13,7 @@ export {
   timesOf,
 } from "./found";
 export { closedPart, foundPart, gapThatCloses, withClosed } from "./found-part";
+export type { NewId } from "./records";
 export { layersOf, type Skeleton, type SkeletonLine, skeletonEdit } from "./skeleton";
 export {
   type NeededBoard,

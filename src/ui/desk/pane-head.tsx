@@ -56,6 +56,11 @@ export const PAPERS: readonly Paper[] = [
     path: "/solids?format=step",
   },
   { label: "Solids (glTF)", contains: "the same as triangles, for viewers", path: "/solids?format=glb" },
+  {
+    label: "Panels laid flat (DXF)",
+    contains: "outlines, holes and grooves at full size, for machines",
+    path: "/solids?format=dxf",
+  },
   { label: "Job file (.tally.json)", contains: "the job and its part of the stockroom", path: "/file?" },
 ];
 

@@ -1,0 +1,88 @@
+import path from "node:path";
+import { assetIdOf, emptyJob, type Job } from "@/core/job";
+import { err, ok, type Result, sentence } from "@/core/kernel";
+import type { Results } from "@/core/pipeline";
+import { EMPTY_STOCKROOM, indexStockroom } from "@/core/stockroom";
+import { readJobFile, writeJobFile } from "@/formats/job-file";
+import { type SolidFormat, solidsFile } from "@/formats/solids-out";
+import { numberOption, readWords } from "./arguments";
+import { brought, load, type Output, readFile, readStockroom, titleOf } from "./loading";
+
+const IMPORT_OPTIONS = { into: "any", title: "any", scale: "any", stockroom: "any" } as const;
+
+export async function importCommand(words: readonly string[]): Promise<Result<Output, string>> {
+  const read = readWords(words, IMPORT_OPTIONS);
+  if (!read.ok) return read;
+  const { file, options } = read.value;
+  const bytes = readFile(file);
+  if (!bytes.ok) return bytes;
+  const given = readStockroom(options.get("stockroom"));
+  if (!given.ok) return given;
+  const scale = numberOption(options, "scale", 1);
+  if (!scale.ok) return scale;
+  const into = options.get("into");
+  const before = into === undefined ? ok(null) : readFile(into);
+  if (!before.ok) return before;
+  const known = before.value === null ? null : readJobFile(new TextDecoder().decode(before.value));
+  if (known && !known.ok) return err(sentence(known.problem));
+  const title = options.get("title") ?? titleOf(file);
+  const job = known?.value.job ?? emptyJob({ code: "file", title, unit: "mm" });
+  const stockroom = given.value ?? (known ? indexStockroom(known.value.stockroom) : EMPTY_STOCKROOM);
+  const name = path.basename(file);
+  const entered = await brought(name, bytes.value, { job, stockroom, scale: scale.value });
+  if (!entered.ok) return entered;
+  const { told } = entered.value;
+  const assets = new Map(known?.value.assets ?? []);
+  for (const asset of entered.value.assets) assets.set(assetIdOf(asset), asset);
+  return ok({
+    code: told.length > 0 ? 1 : 0,
+    stdout: writeJobFile(entered.value.job, entered.value.stockroom, {
+      assets,
+      revision: known?.value.revision ?? 0,
+    }),
+    stderr: told.join("\n"),
+  });
+}
+
+const EXPORT_OPTIONS = {
+  format: ["step", "glb", "dxf"],
+  assembly: "any",
+  piece: "any",
+  stockroom: "any",
+  variant: "any",
+} as const;
+
+/** The record that somebody calls by its mark, its name or its id; null: none is called so. */
+function pieceNamed(wanted: string, job: Job, { rows }: Results["tally"]): string | null {
+  const row = rows.find(({ mark }) => mark === wanted);
+  const named = [job.members, job.panels, job.boughtParts].flatMap((table) =>
+    Object.values(table).filter(({ id, name }) => id === wanted || name === wanted),
+  );
+  return row?.pieces[0]?.id ?? named[0]?.id ?? null;
+}
+
+export async function exportCommand(words: readonly string[]): Promise<Result<Output, string>> {
+  const loaded = await load(words, EXPORT_OPTIONS);
+  if (!loaded.ok) return loaded;
+  const { job, results, stockroom, assets, options } = loaded.value;
+  const wanted = options.get("assembly");
+  const assembly = Object.values(job.assemblies).find(({ id, name }) => id === wanted || name === wanted);
+  if (wanted !== undefined && !assembly)
+    return err(
+      `the job has no assembly "${wanted}"; it has ${Object.values(job.assemblies)
+        .map(({ name }) => name)
+        .join(", ")}`,
+    );
+  const asked = options.get("piece");
+  const piece = asked === undefined ? null : pieceNamed(asked, job, results.tally);
+  if (asked !== undefined && piece === null)
+    return err(`the job has no piece "${asked}"; say a mark or a name of its cut list`);
+  const format = (options.get("format") ?? "step") as SolidFormat;
+  const made = await solidsFile(
+    { format, assembly: assembly?.id ?? null, piece },
+    { job, results, stockroom, assets, made: new Date(), shop: "" },
+  );
+  if (!made.ok) return err(sentence(made.problem));
+  const { file, told } = made.value;
+  return ok({ code: told.length > 0 ? 1 : 0, stdout: file, stderr: told.join("\n") });
+}

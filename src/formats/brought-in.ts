@@ -1,0 +1,79 @@
+/** A file of solids or lines brought into a job as it comes, with what has to be told of it: where nobody is asked. */
+import { type FoundFile, imported, layersOf, type NewId, scaledFile, skeletonEdit } from "@/core/imports";
+import type { Asset, Edit, Job } from "@/core/job";
+import { counted, ok, type Problem, type Result } from "@/core/kernel";
+import type { BoardEntry, SectionEntry, Stockroom } from "@/core/stockroom";
+import { readSkeleton } from "./skeleton-in";
+
+export type BringGround = { readonly job: Job; readonly stockroom: Stockroom; readonly scale: number };
+
+export type Brought = {
+  readonly edit: Edit;
+  readonly assets: readonly Asset[];
+  /** The stockroom with what it lacked, and the entries that were added. */
+  readonly stockroom: Stockroom;
+  readonly added: { readonly sections: readonly SectionEntry[]; readonly boards: readonly BoardEntry[] };
+  /** What somebody should know, in sentences. */
+  readonly told: readonly string[];
+};
+
+/** Whether a file is one of lines rather than of solids, by its name. */
+export const isLinesFile = (name: string): boolean => /\.dxf$/i.test(name);
+
+/** What was found in a STEP file, with its sections and boards matched by their sizes. */
+export function broughtSolids(found: FoundFile, { job, stockroom, scale }: BringGround): Brought {
+  const file = scaledFile(found, scale);
+  const {
+    edit,
+    assets,
+    stockroom: whole,
+    added,
+    remarks,
+  } = imported(file, {}, job, stockroom, idsIn(job, stockroom));
+  const names = new Map(
+    file.products.flatMap((one) => one.parts.map((part) => [part.key, part.name || one.name])),
+  );
+  const told = remarks.map(({ part, words }) => (part === null ? words : `${names.get(part)}: ${words}`));
+  return { edit, assets, stockroom: whole, added, told };
+}
+
+/** The lines of a drawing, with members on layers that are called as a section of the stockroom. */
+export function broughtLines(
+  name: string,
+  bytes: Uint8Array,
+  { job, stockroom, scale }: BringGround,
+): Result<Brought, Problem> {
+  const read = readSkeleton(name, new TextDecoder().decode(bytes));
+  if (!read.ok) return read;
+  const skeleton = read.value;
+  const sections = new Map(
+    layersOf(skeleton).flatMap((layer) => {
+      const entry = stockroom.sections.find((one) => one.name === layer.name || one.id === layer.name);
+      return entry ? [[layer.name, entry.id] as const] : [];
+    }),
+  );
+  const unit = (skeleton.unit ?? 1) * scale;
+  const { edit, double } = skeletonEdit(skeleton, { unit, sections }, job, idsIn(job, stockroom));
+  const told = [
+    ...(skeleton.unit === null
+      ? ["The file tells no unit; millimetres are taken. Say a scale to change this."]
+      : []),
+    ...(skeleton.skipped.length > 0
+      ? [`Left out, since no member is curved: ${skeleton.skipped.join(", ")}.`]
+      : []),
+    ...(double > 0 ? [`${counted(double, "line")} left out, since each lies on another.`] : []),
+  ];
+  return ok({ edit, assets: [], stockroom, added: { sections: [], boards: [] }, told });
+}
+
+/** Ids that no table of a job has yet, nor any entry of the stockroom. */
+function idsIn(job: Job, { sections, boards }: Stockroom): NewId {
+  const ids = [
+    ...Object.values(job).flatMap((table) => Object.keys(table)),
+    ...[...sections, ...boards].map(({ id }) => id),
+  ];
+  let prefix = "read";
+  while (ids.some((id) => id.startsWith(prefix))) prefix += "+";
+  let count = 0;
+  return (kind) => `${prefix}-${kind}${++count}`;
+}
