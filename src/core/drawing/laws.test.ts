@@ -3,6 +3,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { at } from "../kernel";
+import { lawRuns } from "../kernel/law-runs.fixture";
 import type { LaidPiece } from "../layout";
 import { type BarProblem, readBarProblem } from "../layout/bars";
 import { layOutNesting, readNestingProblem } from "../layout/nesting";
@@ -110,7 +111,7 @@ describe("a sheet as drawn", () => {
           }
         },
       ),
-      { numRuns: 25 },
+      { numRuns: lawRuns(25) },
     );
   });
 
@@ -334,7 +335,7 @@ describe("pages", () => {
           `A4 · page ${pages.length} of ${pages.length}`,
         );
       }),
-      { numRuns: 40 },
+      { numRuns: lawRuns(40) },
     );
   });
 

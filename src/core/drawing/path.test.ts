@@ -2,6 +2,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import type { BulgedCorner, Vec2 } from "../geometry";
+import { lawRuns } from "../kernel/law-runs.fixture";
 import {
   axesOf,
   circlePath,
@@ -80,7 +81,7 @@ describe("pieces of ellipses", () => {
           expect((p / major) ** 2 + (q / minor) ** 2).toBeCloseTo(1, 6);
         }
       }),
-      { numRuns: 60 },
+      { numRuns: lawRuns(60) },
     );
     expect(isRound({ u: [3, 4], v: [-4, 3] })).toBe(true);
     expect(isRound({ u: [3, 4], v: [-4, 3.1] })).toBe(false);
@@ -113,7 +114,7 @@ describe("pieces of ellipses", () => {
         }
         expect(distance(start, endOfSegment(segment))).toBeLessThan(1e-9);
       }),
-      { numRuns: 25 },
+      { numRuns: lawRuns(25) },
     );
   });
 
@@ -135,7 +136,7 @@ describe("pieces of ellipses", () => {
         });
         expect(distance(from, endOfSegment(segment))).toBeLessThan(1e-9);
       }),
-      { numRuns: 200 },
+      { numRuns: lawRuns(200) },
     );
   });
 });

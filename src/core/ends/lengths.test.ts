@@ -4,6 +4,7 @@ import { describe, expect, it } from "vitest";
 import { prismMesh, ringOf, type Vec2 } from "../geometry";
 import { isClosed, volumeOf } from "../geometry/mesh.fixture";
 import { at } from "../kernel";
+import { lawRuns } from "../kernel/law-runs.fixture";
 import { type SectionShape, sectionProperties } from "../stockroom";
 import { type End, type EndFace, endOfTwoPlanes, kindOf, lengthsBetween, ridgesOf } from ".";
 import { planeEnd } from "./ends.fixture";
@@ -138,7 +139,7 @@ describe("ends of two planes", () => {
         // Chords of a hollow corner lie a little outside of it.
         expect(lengths.cut).toBeGreaterThanOrEqual(500 + Math.max(...low) + Math.max(...high) - 0.01);
       }),
-      { numRuns: 40 },
+      { numRuns: lawRuns(40) },
     );
   });
 });

@@ -2,6 +2,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { at } from "../kernel";
+import { lawRuns } from "../kernel/law-runs.fixture";
 import { type SectionShape, sectionProperties } from "../stockroom";
 import {
   type CutSolid,
@@ -100,7 +101,7 @@ describe("a solid cut by a plane", () => {
           }
         },
       ),
-      { numRuns: 150 },
+      { numRuns: lawRuns(150) },
     );
   });
 });

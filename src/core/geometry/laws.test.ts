@@ -5,6 +5,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { at } from "../kernel";
+import { lawRuns } from "../kernel/law-runs.fixture";
 import {
   add,
   boxLoop,
@@ -260,7 +261,7 @@ describe("outlines with arcs", () => {
         expect(reach(loop, v)).toBeGreaterThan(most - 1e-9);
         expect(reach(loop, v)).toBeLessThan(most + 0.01);
       }),
-      { numRuns: 60 },
+      { numRuns: lawRuns(60) },
     );
     expect(loopArea(circle(10))).toBeCloseTo(100 * Math.PI, 9);
     expect(loopArea(circle(10, true))).toBeCloseTo(-100 * Math.PI, 9);
@@ -303,7 +304,7 @@ describe("outlines with arcs", () => {
           bulged.filter(([, , bulge = 0]) => bulge !== 0).length,
         );
       }),
-      { numRuns: 60 },
+      { numRuns: lawRuns(60) },
     );
     // Half a circle on a chord of 20, anticlockwise: the bulge is 1 (DXF reference, group code 42).
     const [arc] = edgesOf([
@@ -331,7 +332,7 @@ describe("outlines with arcs", () => {
           expect(edgeDistance(polygon, point)).toBeLessThan(tolerance * 1.02 + 1e-9);
         }
       }),
-      { numRuns: 40 },
+      { numRuns: lawRuns(40) },
     );
   });
 
@@ -395,7 +396,7 @@ describe("outlines with arcs", () => {
           }
         },
       ),
-      { numRuns: 60 },
+      { numRuns: lawRuns(60) },
     );
   });
 
@@ -410,7 +411,7 @@ describe("outlines with arcs", () => {
           expect(Math.min(...sharp.map((point) => norm2(subtract2(point.at, corner.at))))).toBeLessThan(1e-6);
         expect(sharp.every(({ kind }) => kind === "sharp")).toBe(true);
       }),
-      { numRuns: 200 },
+      { numRuns: lawRuns(200) },
     );
     const whole = circle(10, true);
     expect(sharpRing(whole)).toEqual(ringOf(whole, { step: Math.PI / 16 }));
@@ -438,7 +439,7 @@ describe("polygons", () => {
           moved.filter(([x, y]) => x === box.x0 || x === box.x1 || y === box.y0 || y === box.y1).length,
         ).toBeGreaterThan(1);
       }),
-      { numRuns: 40 },
+      { numRuns: lawRuns(40) },
     );
     expect(turnedPolygon([[3, 1]], 90)).toEqual([[-1, 3]]);
     expect(turnedPolygon([[3, 1]], 180)).toEqual([[-3, -1]]);
@@ -459,7 +460,7 @@ describe("polygons", () => {
           }
         });
       }),
-      { numRuns: 60 },
+      { numRuns: lawRuns(60) },
     );
   });
 
@@ -486,7 +487,7 @@ describe("polygons", () => {
           expect(sharedArea(a, b)).toBeLessThan(0.5);
         } else expect(sharedArea(a, b) > 0 || sampled < 12).toBe(true);
       }),
-      { numRuns: 40 },
+      { numRuns: lawRuns(40) },
     );
     const box: Polygon = [
       [0, 0],
@@ -565,7 +566,7 @@ describe("polygons", () => {
           for (const hole of holes) expect(polygonArea(hole)).toBeLessThan(0);
         }
       }),
-      { numRuns: 60 },
+      { numRuns: lawRuns(60) },
     );
     const frame = without(
       [
@@ -633,7 +634,7 @@ describe("meshes", () => {
           expect(volumeOf(back) / volumeOf(mesh)).toBeCloseTo(1, 6);
         },
       ),
-      { numRuns: 40 },
+      { numRuns: lawRuns(40) },
     );
   });
 });

@@ -3,6 +3,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import type { Vec3 } from "../geometry";
 import { at, sentence } from "../kernel";
+import { lawRuns } from "../kernel/law-runs.fixture";
 import { resultsOf, smallFrame } from "../pipeline.fixture";
 import { meshesOf } from "../shape";
 import {
@@ -111,7 +112,7 @@ describe("copies of members", () => {
           expect(without(corners(both), corners(job))).toEqual(image);
         },
       ),
-      { numRuns: 120 },
+      { numRuns: lawRuns(120) },
     );
   });
 

@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { lawRuns } from "../kernel/law-runs.fixture";
 import { createPipeline } from "../pipeline";
 import { STOCK, smallFrame } from "../pipeline.fixture";
 import { emptyJob, type Job, sharing, TABLES, withEdit } from ".";
@@ -57,7 +58,7 @@ describe("a document that came from elsewhere", () => {
           expect(sharing(first, copied(second))).toEqual(second);
         },
       ),
-      { numRuns: 100 },
+      { numRuns: lawRuns(100) },
     );
   });
 });

@@ -1,6 +1,14 @@
-/** How often a costly law is tried: a few times in each gate, with other inputs each time; many times by `npm run laws`. */
+/**
+ * How often a law is tried: with other inputs each time, in the gate a share of the usual number of times, and many times as many
+ * by `npm run laws`.
+ */
 const { process } = globalThis as {
   process?: { readonly env: Readonly<Record<string, string | undefined>> };
 };
 
-export const lawRuns = (inGate: number): number => inGate * Number(process?.env["LAWS"] ?? 1);
+/** Of the usual number; LAWS=1 is all of it. */
+const IN_GATE = 0.4;
+const LEAST = 4;
+
+export const lawRuns = (usual: number): number =>
+  Math.max(LEAST, Math.round(usual * Number(process?.env["LAWS"] ?? IN_GATE)));

@@ -262,7 +262,7 @@ describe("the cutting order of bars", () => {
           expect(cuts).toBeGreaterThanOrEqual(placed - layout.count);
         },
       ),
-      { numRuns: 30 },
+      { numRuns: lawRuns(30) },
     );
   });
 });

@@ -3,6 +3,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { mitreEnd, newJob } from "../job";
 import { at } from "../kernel";
+import { lawRuns } from "../kernel/law-runs.fixture";
 import { resultsOf, STOCK } from "../pipeline.fixture";
 import { pieceIds } from "../tally";
 import { type LaidPiece, type LayoutTask, layoutTasks, savedLayout } from ".";
@@ -136,7 +137,7 @@ describe("laid pieces", () => {
           for (const { index, id } of found) expect(pieceIds(at(task.rows, index))).toContain(id);
         }
       }),
-      { numRuns: 20 },
+      { numRuns: lawRuns(20) },
     );
   });
 

@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { type Job, newJob } from "../job";
+import { lawRuns } from "../kernel/law-runs.fixture";
 import { resultsOf } from "../pipeline.fixture";
 import { LIST_STARTS, ownList, startList } from ".";
 import { columns, groundOf, rowsOf, setup, texts } from "./list.fixture";
@@ -116,7 +117,7 @@ describe("a list by assembly", () => {
           expect(listed).toBe(tally.rows.reduce((sum, row) => sum + row.count, 0));
         },
       ),
-      { numRuns: 30 },
+      { numRuns: lawRuns(30) },
     );
   });
 });

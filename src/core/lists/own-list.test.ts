@@ -3,6 +3,7 @@ import { describe, expect, it } from "vitest";
 import { newJob, plainColumn } from "../job";
 import { edited, refusal } from "../job/edit.fixture";
 import { sentence } from "../kernel";
+import { lawRuns } from "../kernel/law-runs.fixture";
 import { resultsOf, smallFrame } from "../pipeline.fixture";
 import { LIST_COLUMNS, LIST_STARTS, ownList, readSizePattern, startList, tableAsTabs } from ".";
 import { columns, groundOf, setup, texts } from "./list.fixture";
@@ -172,7 +173,7 @@ describe("lists by their setup", () => {
           expect(found).toBe(expected);
         },
       ),
-      { numRuns: 40 },
+      { numRuns: lawRuns(40) },
     );
   });
 });

@@ -2,6 +2,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { newJob, plainColumn } from "../job";
+import { lawRuns } from "../kernel/law-runs.fixture";
 import { resultsOf, STOCK, STOCK_DATA, smallFrame } from "../pipeline.fixture";
 import { dealtOut } from "../quantities";
 import { stockroomOf } from "../stockroom";
@@ -122,7 +123,7 @@ describe("one costing", () => {
           expect(cents(costed(job), "Total")).toBe(resultsOf(job).quantities.byRule.cents);
         },
       ),
-      { numRuns: 40 },
+      { numRuns: lawRuns(40) },
     );
   });
 

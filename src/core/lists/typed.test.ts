@@ -2,6 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { applyDiff, applyEdit, type ListSetup, newJob, plainColumn, reverseDiff } from "../job";
 import { edited } from "../job/edit.fixture";
+import { lawRuns } from "../kernel/law-runs.fixture";
 import { resultsOf, smallFrame } from "../pipeline.fixture";
 import { holdMark } from "../tally";
 import { createLister, fieldText, overWords, ownList, tableAsTabs } from ".";
@@ -124,7 +125,7 @@ describe("cells typed over", () => {
           }
         },
       ),
-      { numRuns: 60 },
+      { numRuns: lawRuns(60) },
     );
   });
 });
@@ -234,7 +235,7 @@ describe("a list with a memory", () => {
           }
         },
       ),
-      { numRuns: 40 },
+      { numRuns: lawRuns(40) },
     );
   });
 });

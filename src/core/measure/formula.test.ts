@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { lawRuns } from "../kernel/law-runs.fixture";
 import { evaluateFormula, type FormulaValue, parseFormula } from "./formula";
 import { formatDecimal } from "./rounding";
 import { lengthValue, parseTypedLength } from "./typed-value";
@@ -187,7 +188,7 @@ describe("numbers with a unit inside a formula", () => {
           else expect(value.ok && Math.abs(value.value - total) < 1e-6, `${text} in ${unit}`).toBe(true);
         },
       ),
-      { numRuns: 3000 },
+      { numRuns: lawRuns(3000) },
     );
   });
 });

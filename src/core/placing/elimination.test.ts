@@ -1,5 +1,6 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
+import { lawRuns } from "../kernel/law-runs.fixture";
 import { createElimination } from "./elimination";
 
 const equation = (...cells: readonly (readonly [number, number])[]) => new Map(cells);
@@ -75,7 +76,7 @@ describe("an elimination", () => {
           }
         },
       ),
-      { numRuns: 300 },
+      { numRuns: lawRuns(300) },
     );
   });
 });

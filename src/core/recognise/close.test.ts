@@ -3,6 +3,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { add, type Frame, frameAlong, scale, toWorld, type Vec3 } from "../geometry";
 import { at } from "../kernel";
+import { lawRuns } from "../kernel/law-runs.fixture";
 import type { SolidMesh } from "./body";
 import { closing } from "./close";
 import { reading } from "./reading";
@@ -75,7 +76,7 @@ describe("closing", () => {
         // Nothing is joined that lies farther apart than the gap.
         expect(reading(closing(open, by).mesh).gaps.length).toBeGreaterThan(0);
       }),
-      { numRuns: 40 },
+      { numRuns: lawRuns(40) },
     );
   });
 

@@ -21,6 +21,7 @@ import {
 } from "../job";
 import { edited, refusal } from "../job/edit.fixture";
 import { sentence } from "../kernel";
+import { lawRuns } from "../kernel/law-runs.fixture";
 import { resultsOf, STOCK, smallFrame } from "../pipeline.fixture";
 import { balances } from "../tally";
 import { createShaper, meshesOf } from ".";
@@ -282,7 +283,7 @@ describe("laws of assemblies", () => {
         });
         expect(volumeOf(first[0]?.mesh ?? { vertices: [], triangles: [], edges: [] })).toBeGreaterThan(0);
       }),
-      { numRuns: 25 },
+      { numRuns: lawRuns(25) },
     );
   });
 
@@ -293,7 +294,7 @@ describe("laws of assemblies", () => {
         const rows = counts(boxes({ a: { at, turn, mirror } }));
         expect(rows).toEqual(mirror === null ? plain : { ...plain, Side: [0, 1] });
       }),
-      { numRuns: 20 },
+      { numRuns: lawRuns(20) },
     );
   });
 

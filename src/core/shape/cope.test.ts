@@ -7,6 +7,7 @@ import { describe, expect, it } from "vitest";
 import { cross, norm, subtract, type Vec3 } from "../geometry";
 import { volumeOf } from "../geometry/mesh.fixture";
 import { copeEnd, type Job, newJob, resolveSizes, squareEnd } from "../job";
+import { lawRuns } from "../kernel/law-runs.fixture";
 import { STOCK_DATA } from "../pipeline.fixture";
 import { sectionProperties, stockroomOf } from "../stockroom";
 import { shapeJob } from ".";
@@ -81,7 +82,7 @@ describe("coped members", () => {
         const away = (p: Vec3) => norm(cross(subtract(p, header.frame.origin), header.frame.z));
         for (const vertex of mesh.vertices.slice(0, half)) expect(away(vertex)).toBeWithinMm(R, 1e-9);
       }),
-      { numRuns: 40 },
+      { numRuns: lawRuns(40) },
     );
   });
 

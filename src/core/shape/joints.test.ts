@@ -14,6 +14,7 @@ import {
   withEdit,
 } from "../job";
 import { sentence } from "../kernel";
+import { lawRuns } from "../kernel/law-runs.fixture";
 import { resultsOf, STOCK, STOCK_DATA, smallFrame } from "../pipeline.fixture";
 import { type SectionShape, stockroomOf } from "../stockroom";
 import { cutsByRule, editsOfCuts, type JointRule, shapeJob, snapPlaces } from ".";
@@ -240,7 +241,7 @@ describe("mirrored copies", () => {
           expectMirrored(first, second, axis, 75);
         },
       ),
-      { numRuns: 150 },
+      { numRuns: lawRuns(150) },
     );
   });
 

@@ -1,4 +1,5 @@
 /** Solids that run into one another, against a solid kernel that knows nothing of this program (manifold-3d). */
+import { lawRuns } from "../kernel/law-runs.fixture";
 import fc from "fast-check";
 import Module from "manifold-3d";
 import { describe, expect, it } from "vitest";
@@ -105,7 +106,7 @@ describe("true sections", () => {
           expect(volume).toBeLessThan(across ? 900 : 6000);
         }
       }),
-      { numRuns: 250, seed: 7 },
+      { numRuns: lawRuns(250), seed: 7 },
     );
     expect(told).toBeGreaterThan(30);
     expect(apart).toBeGreaterThan(30);

@@ -5,6 +5,7 @@ import { cross, cross2, dot, type Mesh, subtract, type Vec2, type Vec3 } from ".
 import { polygonOf, sewn, volumeOf } from "../geometry/mesh.fixture";
 import { buttEnd, type EndCut, type Job, mitreEnd, newJob, pastEnd, resolveSizes, squareEnd } from "../job";
 import { at } from "../kernel";
+import { lawRuns } from "../kernel/law-runs.fixture";
 import { toDegrees } from "../measure";
 import { type SectionEntry, type SectionShape, sectionProperties, stockroomOf } from "../stockroom";
 import { meshesOf, shapeJob } from "./shape";
@@ -236,7 +237,7 @@ describe("solids", () => {
           );
         },
       ),
-      { numRuns: 40 },
+      { numRuns: lawRuns(40) },
     );
   });
 

@@ -29,6 +29,7 @@ import {
   withEdit,
 } from "../job";
 import { at } from "../kernel";
+import { lawRuns } from "../kernel/law-runs.fixture";
 import { createPipeline } from "../pipeline";
 import { meshesOf, type Shape, shapeJob } from "../shape";
 import { stockroomOf } from "../stockroom";
@@ -297,7 +298,7 @@ describe("steps by hand", () => {
           expect(gone.includes("nobody")).toBe(at(plan, i).some(({ record }) => record === "nobody"));
         });
       }),
-      { numRuns: 40 },
+      { numRuns: lawRuns(40) },
     );
   });
 

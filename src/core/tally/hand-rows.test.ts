@@ -3,6 +3,7 @@ import { describe, expect, it } from "vitest";
 import { type Edit, type Job, newJob } from "../job";
 import { edited } from "../job/edit.fixture";
 import { type Problem, type Result, sentence } from "../kernel";
+import { lawRuns } from "../kernel/law-runs.fixture";
 import { resultsOf, smallFrame } from "../pipeline.fixture";
 import { balances, moveInto, putTogether, splitOff, type TallyRow } from ".";
 
@@ -216,7 +217,7 @@ describe("whatever is put into rows by hand", () => {
           expect(stocks.size).toBe(1);
         }
       }),
-      { numRuns: 60 },
+      { numRuns: lawRuns(60) },
     );
   });
 
@@ -228,7 +229,7 @@ describe("whatever is put into rows by hand", () => {
           tallyOf(job).rows.map((row) => [row.mark, row.name, row.count, row.byHand]);
         expect(rows(back)).toEqual(rows(frame));
       }),
-      { numRuns: 30 },
+      { numRuns: lawRuns(30) },
     );
   });
 });

@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { at, type Nm, toNm } from "../kernel";
+import { lawRuns } from "../kernel/law-runs.fixture";
 import type { CornerForm, HoleForm, PanelForm } from "./forms";
 import { TWIN_TOLERANCE } from "./member-twins";
 import { panelDistance, panelHandKey, panelOrderKey } from "./panel-twins";
@@ -131,7 +132,7 @@ describe("any outline", () => {
           expect(Math.abs(length - at(at(keys, 1), i))).toBeLessThanOrEqual(2);
         });
       }),
-      { numRuns: 60 },
+      { numRuns: lawRuns(60) },
     );
   });
 

@@ -3,6 +3,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { planeEnd } from "../ends/ends.fixture";
 import { toNm } from "../kernel";
+import { lawRuns } from "../kernel/law-runs.fixture";
 import type { MemberForm, PanelForm } from "./forms";
 import type { Piece } from "./piece";
 import { groupPieces } from "./rows";
@@ -151,7 +152,7 @@ describe("hands", () => {
           pieces.map((_, i) => pieces.map((_, k) => back[n - 1 - i]?.[n - 1 - k])),
         );
       }),
-      { numRuns: 60 },
+      { numRuns: lawRuns(60) },
     );
   });
 });

@@ -11,6 +11,7 @@ import {
   withEdit,
 } from "../job";
 import { fromNm, seededRandom } from "../kernel";
+import { lawRuns } from "../kernel/law-runs.fixture";
 import { resultsOf, STOCK, smallFrame } from "../pipeline.fixture";
 import { balances, indexOfMark, markOf, type Tally } from ".";
 
@@ -226,7 +227,7 @@ describe("laws of the tally", () => {
           expect(partition(tallyOf(other))).toEqual(partition(tallyOf(job)));
         },
       ),
-      { numRuns: 60 },
+      { numRuns: lawRuns(60) },
     );
   });
 
@@ -242,7 +243,7 @@ describe("laws of the tally", () => {
           expect(Math.max(...own) - Math.min(...own)).toBeLessThanOrEqual(0.1 + 1e-9);
         }
       }),
-      { numRuns: 80 },
+      { numRuns: lawRuns(80) },
     );
   });
 
@@ -265,7 +266,7 @@ describe("laws of the tally", () => {
           facts(tallyOf({ ...job, panels: {} })),
         );
       }),
-      { numRuns: 30 },
+      { numRuns: lawRuns(30) },
     );
   });
 

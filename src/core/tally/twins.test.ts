@@ -16,6 +16,7 @@ import {
 import { planeEnd } from "../ends/ends.fixture";
 import type { Vec2 } from "../geometry";
 import { toNm } from "../kernel";
+import { lawRuns } from "../kernel/law-runs.fixture";
 import { type SectionShape, sectionProperties } from "../stockroom";
 import type { GrooveForm, MemberForm, PanelForm } from "./forms";
 import { memberDistance, TWIN_TOLERANCE } from "./member-twins";
@@ -211,7 +212,7 @@ describe("members against a brute-force oracle in space", () => {
         const [left, right] = [member(section, a, b), member(section, c, d)];
         expect(answer(left, right)).toBe(oracle(left, right));
       }),
-      { numRuns: 4000 },
+      { numRuns: lawRuns(4000) },
     );
   });
 
@@ -234,7 +235,7 @@ describe("members against a brute-force oracle in space", () => {
           expect(answer(left, right)).toBe(oracle(left, right));
         },
       ),
-      { numRuns: 4000 },
+      { numRuns: lawRuns(4000) },
     );
   });
 });

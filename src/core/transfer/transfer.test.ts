@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { withEdit } from "../job";
+import { lawRuns } from "../kernel/law-runs.fixture";
 import { createPipeline } from "../pipeline";
 import { STOCK, smallFrame } from "../pipeline.fixture";
 import { createReceiver, createSender, type Parcel, type Plain, type Receiver } from ".";
@@ -46,7 +47,7 @@ describe("plain data that is sent", () => {
         const pass = connected();
         for (const value of values) expect(pass(value).value).toStrictEqual(structuredClone(value));
       }),
-      { numRuns: 500 },
+      { numRuns: lawRuns(500) },
     );
   });
 

@@ -3,6 +3,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { AT_HOME, boxLoop, levelEnd, posed, prismSolid, ringOf, type Vec3 } from "../../geometry";
 import { at, seededRandom } from "../../kernel";
+import { lawRuns } from "../../kernel/law-runs.fixture";
 import { type Candidate, candidatesOf, type Occluders, type SeenSolid } from "./candidates";
 import { createHiding, type Stretch } from "./hiding";
 
@@ -95,7 +96,7 @@ describe("what hides a line", () => {
           hiddenOnes += found.length;
         }
       }),
-      { numRuns: 60 },
+      { numRuns: lawRuns(60) },
     );
     // There was something to find: about five hundred.
     expect(hiddenOnes).toBeGreaterThan(50);

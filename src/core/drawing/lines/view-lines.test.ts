@@ -18,6 +18,7 @@ import {
 } from "../../geometry";
 import { newJob } from "../../job";
 import { at, seededRandom } from "../../kernel";
+import { lawRuns } from "../../kernel/law-runs.fixture";
 import { resultsOf, smallFrame } from "../../pipeline.fixture";
 import type { SeenSolid } from "./candidates";
 import { verdict } from "./lines.oracle";
@@ -209,7 +210,7 @@ describe("the lines of a view", () => {
           expect([found.missing, found.withoutReason]).toEqual([[], []]);
         },
       ),
-      { numRuns: 40 },
+      { numRuns: lawRuns(40) },
     );
   });
 

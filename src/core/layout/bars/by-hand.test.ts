@@ -2,6 +2,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { at } from "../../kernel";
+import { lawRuns } from "../../kernel/law-runs.fixture";
 import {
   type BarLayout,
   barRefusalWords,
@@ -147,6 +148,6 @@ it("any order of changes loses no piece, and every layout stands its check", () 
         expect(verifyBars(problem, now)).toBeNull();
       }
     }),
-    { numRuns: 200 },
+    { numRuns: lawRuns(200) },
   );
 });

@@ -237,7 +237,7 @@ describe("laws", () => {
           if (layout.proven) expect(layout.count).toBe(least);
         },
       ),
-      { numRuns: 120 },
+      { numRuns: lawRuns(120) },
     );
   });
 

@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { beforeAll, describe, expect, it } from "vitest";
 import { loadLinearSolver } from "@/engines/linear-solver";
+import { lawRuns } from "../../kernel/law-runs.fixture";
 import { LAYOUT_KINDS } from "../kinds";
 import { bringPieceBack, movePiece, setPieceAside, setPieceLock, turnPiece } from "./by-hand";
 import { barFault } from "./independent.fixture";
@@ -60,7 +61,7 @@ describe("laws", () => {
         if (two.proven) expect(two.cost ?? 0).toBeLessThanOrEqual((one.cost ?? 0) + 1e-9);
         if (rack.proven) expect(rack.cost ?? 0).toBeLessThanOrEqual((one.cost ?? 0) + 1e-9);
       }),
-      { numRuns: 25 },
+      { numRuns: lawRuns(25) },
     );
   });
 
@@ -71,7 +72,7 @@ describe("laws", () => {
         const thick = run({ kerf: kerf + 2, stock: [{ length: 1000, price: 1 }], pieces }, 600);
         if (thin.proven) expect(thick.count).toBeGreaterThanOrEqual(thin.count);
       }),
-      { numRuns: 25 },
+      { numRuns: lawRuns(25) },
     );
   });
 });

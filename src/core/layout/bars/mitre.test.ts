@@ -2,6 +2,7 @@ import fc from "fast-check";
 import { beforeAll, describe, expect, it } from "vitest";
 import { loadLinearSolver } from "@/engines/linear-solver";
 import { at } from "../../kernel";
+import { lawRuns } from "../../kernel/law-runs.fixture";
 import { barFault } from "./independent.fixture";
 import { layOutBars } from "./layout";
 import { BarOrderer, type EndClass, endKey, endLossNm, gapNm, waysOf } from "./mitre";
@@ -55,7 +56,7 @@ describe("the shortest order of a bar", () => {
         expect(found.extraNm).toBe(bruteLeast(classes, of, kerf));
         expect(found.sequence).toHaveLength(pieces.length);
       }),
-      { numRuns: 120 },
+      { numRuns: lawRuns(120) },
     );
   });
 });
@@ -144,7 +145,7 @@ describe("mitred neighbours", () => {
         expect(shared.lowerBound).toBeLessThanOrEqual(shared.cost ?? 0);
         if (shared.proven) expect(shared.cost ?? 0).toBeLessThanOrEqual(apart.cost ?? 0);
       }),
-      { numRuns: 25 },
+      { numRuns: lawRuns(25) },
     );
   });
 

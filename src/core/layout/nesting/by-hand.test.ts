@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { at, type Result } from "../../kernel";
+import { lawRuns } from "../../kernel/law-runs.fixture";
 import { ASIDE } from "../stock";
 import {
   type MovedShape,
@@ -289,7 +290,7 @@ describe("shapes by hand", () => {
           valid(all, layout);
         }
       }),
-      { numRuns: 60 },
+      { numRuns: lawRuns(60) },
     );
   });
 });

@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { polygonDistance } from "../../geometry";
+import { lawRuns } from "../../kernel/law-runs.fixture";
 import { layOutNesting, waysOf } from "./layout";
 import { GUSSET, PLATE, run } from "./nesting.fixture";
 import { lyingOutline, type NestingProblemInput, readNestingProblem } from "./problem";
@@ -144,7 +145,7 @@ describe("nesting", () => {
           }
         },
       ),
-      { numRuns: 15 },
+      { numRuns: lawRuns(15) },
     );
   });
 });
@@ -440,7 +441,7 @@ describe("stock of free shapes", () => {
           run({ gap, step, margin: 3, stock: [{ length: 400, width: 250, price: 5 }], shapes }, 3);
         },
       ),
-      { numRuns: 25 },
+      { numRuns: lawRuns(25) },
     );
   });
 });

@@ -3,6 +3,7 @@ import { Clipper, FillRule, type Path64 } from "clipper2-ts";
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { convexHull, type Vec2 } from "../../geometry";
+import { lawRuns } from "../../kernel/law-runs.fixture";
 import { convexParts, minkowskiSum } from "./minkowski";
 
 const path = (points: readonly (readonly [number, number])[]): Path64 => points.map(([x, y]) => ({ x, y }));
@@ -37,7 +38,7 @@ describe("convex parts", () => {
         const united = Clipper.union([...parts] as never, FillRule.NonZero) as never as Path64[];
         expect(Math.abs(sumOfAreas(united) - whole)).toBeLessThan(1e-4 * whole);
       }),
-      { numRuns: 200 },
+      { numRuns: lawRuns(200) },
     );
   });
 
@@ -114,7 +115,7 @@ describe("the sum of two polygons", () => {
         // It runs round once: no corner is met twice, and none turns right.
         for (const turn of turns(sum[0] as Path64)) expect(turn).toBeGreaterThanOrEqual(0);
       }),
-      { numRuns: 200 },
+      { numRuns: lawRuns(200) },
     );
   });
 
@@ -155,7 +156,7 @@ describe("the sum of two polygons", () => {
         const reach = Math.max(...a.map((p) => p.x)) + Math.max(...b.map((q) => q.x));
         expect(Math.max(...sum.flat().map(({ x }) => x))).toBe(reach);
       }),
-      { numRuns: 60 },
+      { numRuns: lawRuns(60) },
     );
   });
 });

@@ -82,7 +82,7 @@ describe("laws", () => {
         const fewer = run({ kerf: 3, stock: [SHEET], panels: panels.slice(1) }, 150);
         if (all.unplaced.length === 0) expect(fewer.lowerBound).toBeLessThanOrEqual(all.cost ?? 0);
       }),
-      { numRuns: 15 },
+      { numRuns: lawRuns(15) },
     );
   });
 });

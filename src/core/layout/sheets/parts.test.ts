@@ -2,6 +2,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { seededRandom } from "../../kernel";
+import { lawRuns } from "../../kernel/law-runs.fixture";
 import { dualsFor, sheetBound } from "./bound";
 import { Candidates } from "./candidates";
 import { type CutPart, cutTree, offcutsOf } from "./cut-tree";
@@ -47,7 +48,7 @@ describe("bounds", () => {
           }
         },
       ),
-      { numRuns: 600 },
+      { numRuns: lawRuns(600) },
     );
   });
 
