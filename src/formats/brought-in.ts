@@ -1,5 +1,13 @@
 /** A file of solids or lines brought into a job as it comes, with what has to be told of it: where nobody is asked. */
-import { type FoundFile, imported, layersOf, type NewId, scaledFile, skeletonEdit } from "@/core/imports";
+import {
+  type FoundFile,
+  imported,
+  keptWith,
+  layersOf,
+  type NewId,
+  scaledFile,
+  skeletonEdit,
+} from "@/core/imports";
 import type { Asset, Edit, Job } from "@/core/job";
 import { counted, ok, type Problem, type Result } from "@/core/kernel";
 import type { BoardEntry, SectionEntry, Stockroom } from "@/core/stockroom";
@@ -23,13 +31,10 @@ export const isLinesFile = (name: string): boolean => /\.dxf$/i.test(name);
 /** What was found in a STEP file, with its sections and boards matched by their sizes. */
 export function broughtSolids(found: FoundFile, { job, stockroom, scale }: BringGround): Brought {
   const file = scaledFile(found, scale);
-  const {
-    edit,
-    assets,
-    stockroom: whole,
-    added,
-    remarks,
-  } = imported(file, {}, job, stockroom, idsIn(job, stockroom));
+  const newId = idsIn(job, stockroom);
+  const entered = imported(file, {}, job, stockroom, newId);
+  const { stockroom: whole, added, remarks } = entered;
+  const { edit, assets } = keptWith(entered, file.name, newId);
   const names = new Map(
     file.products.flatMap((one) => one.parts.map((part) => [part.key, part.name || one.name])),
   );

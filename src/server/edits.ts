@@ -10,6 +10,7 @@ import {
   type Diff,
   type Edit,
   editName,
+  type Import,
   reverseDiff,
   storedFault,
   touchedRecords,
@@ -70,7 +71,7 @@ export function submitEdit(
     if (here.size < named.size)
       return refused({
         kind: "malformed",
-        what: "The shape",
+        what: "The shape or the file",
         why: "it is not stored here. Choose its file again",
       });
     const storable = storedFault(stored.job, diff.value);
@@ -87,7 +88,10 @@ function assetsIn(edit: Edit): ReadonlySet<AssetId> {
   const found = new Set<AssetId>();
   const walk = (value: unknown): void => {
     if (typeof value !== "object" || value === null) return;
+    // Pages may show a picture before it is stored; shapes and what files said have to be there.
     if ("kind" in value && value.kind === "shape" && "asset" in value) found.add(value.asset as AssetId);
+    else if ("kind" in value && value.kind === "setImport" && "import" in value)
+      found.add((value.import as Import).asset);
     else for (const part of Object.values(value)) walk(part);
   };
   walk(edit);

@@ -1,9 +1,10 @@
 /** A found file on its way into a job: the records, the entries that the stockroom lacks, and what has to be told before. */
-import type { Asset, InsertEdit, Job } from "../job";
+import type { Asset, Edit, InsertEdit, Job } from "../job";
 import { counted } from "../kernel";
 import { asUsual, type BoardEntry, indexStockroom, type SectionEntry, type Stockroom } from "../stockroom";
 import { type FoundFile, type FoundPart, readingFor, timesOf } from "./found";
 import { joinedImport } from "./joins";
+import { keptImport, type Prints, printsOf } from "./prints";
 import { enteredOf, type ImportChoices, type NewId } from "./records";
 import { neededStock, newBoard, newSection, usualWays, type Ways, wayOf } from "./stock";
 
@@ -22,6 +23,8 @@ export type Imported = {
   /** Ends that are cut against another member, so that key sizes can drive them. */
   readonly joined: number;
   readonly remarks: readonly Remark[];
+  /** What the file says piece by piece, to compare a later state of it with. */
+  readonly prints: Prints;
 };
 
 /** What enters a job. Sections and boards that are not chosen are matched by their sizes, or become new entries. */
@@ -75,7 +78,28 @@ export function imported(
       part: null,
       words: `${counted(astray.length, "member")} differ from the file once computed: ${names(astray)}. Compare before cutting.`,
     });
-  return { edit, assets: entered.assets, stockroom: whole, added, joined, remarks };
+  return {
+    edit,
+    assets: entered.assets,
+    stockroom: whole,
+    added,
+    joined,
+    remarks,
+    prints: printsOf(entered, unit),
+  };
+}
+
+/** An import as one step of a job that keeps what the file said; and all assets that have to be there before. */
+export function keptWith(
+  { edit, assets, prints }: Pick<Imported, "edit" | "assets" | "prints">,
+  name: string,
+  newId: NewId,
+): { readonly edit: Edit; readonly assets: readonly Asset[] } {
+  const kept = keptImport(newId("import"), name, prints);
+  return {
+    edit: { kind: "together", what: `Import ${name}`.slice(0, 60), edits: [edit, kept.edit] },
+    assets: [...assets, kept.asset],
+  };
 }
 
 const mm = (value: number) => String(Math.round(value * 100) / 100);

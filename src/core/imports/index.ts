@@ -1,5 +1,7 @@
 /** The door of this folder. */
-export { type Imported, imported, type Remark, remarksOn } from "./enter";
+export { type Accepted, accepted, exists } from "./accept";
+export { type Again, type Difference, readAgain } from "./again";
+export { type Imported, imported, keptWith, type Remark, remarksOn } from "./enter";
 export {
   cutLength,
   type FoundFile,
@@ -13,6 +15,7 @@ export {
   timesOf,
 } from "./found";
 export { closedPart, foundPart, gapThatCloses, withClosed } from "./found-part";
+export { keptImport, keptPrints, type Print, type Prints } from "./prints";
 export type { NewId } from "./records";
 export { layersOf, type Skeleton, type SkeletonLine, skeletonEdit } from "./skeleton";
 export {

@@ -31,16 +31,33 @@ const PictureAssetSchema = v.object({
 });
 export type PictureAsset = v.InferOutput<typeof PictureAssetSchema>;
 
-export const AssetSchema = v.variant("kind", [ShapeAssetSchema, PictureAssetSchema]);
+/** What a file of solids said when it was read, as JSON; who reads it checks it. */
+const ReadAssetSchema = v.object({
+  kind: v.literal("read"),
+  data: v.pipe(v.string(), v.maxLength(20_000_000)),
+});
+
+export const AssetSchema = v.variant("kind", [ShapeAssetSchema, PictureAssetSchema, ReadAssetSchema]);
 export type Asset = v.InferOutput<typeof AssetSchema>;
 export type Assets = ReadonlyMap<AssetId, Asset>;
 export const NO_ASSETS: Assets = new Map();
 
 /** The name of an asset: the same for the same content, wherever it is worked out. */
 export function assetIdOf(asset: Asset): AssetId {
-  const content =
-    asset.kind === "shape" ? [asset.kind, asset.triangles] : [asset.kind, asset.type, asset.data];
-  return bytesToHex(sha256(utf8ToBytes(JSON.stringify(content)))) as AssetId;
+  return bytesToHex(sha256(utf8ToBytes(JSON.stringify(contentOf(asset))))) as AssetId;
+}
+
+function contentOf(asset: Asset): readonly unknown[] {
+  switch (asset.kind) {
+    case "shape":
+      return [asset.kind, asset.triangles];
+    case "picture":
+      return [asset.kind, asset.type, asset.data];
+    case "read":
+      return [asset.kind, asset.data];
+    default:
+      return asset satisfies never;
+  }
 }
 
 /** Something that holds a shape as documents did before version 8: its triangles within itself. */

@@ -3,21 +3,24 @@
 import type { AssetId } from "../kernel";
 import type { Stockroom } from "../stockroom";
 import type { BoughtPart } from "./bought-part";
+import type { Import } from "./import";
 import type { PageItem } from "./page-item";
 
 type Named = {
   readonly boughtParts: Readonly<Record<string, Pick<BoughtPart, "stand">>>;
   /** A document of before has none. */
   readonly pageItems?: Readonly<Record<string, PageItem>>;
+  readonly imports?: Readonly<Record<string, Import>>;
 };
 
-/** Shapes that stand for bought parts, and pictures on pages. */
-export function assetsOf({ boughtParts, pageItems = {} }: Named): ReadonlySet<AssetId> {
+/** Shapes that stand for bought parts, pictures on pages, and what files said that were read. */
+export function assetsOf({ boughtParts, pageItems = {}, imports = {} }: Named): ReadonlySet<AssetId> {
   return new Set([
     ...Object.values(boughtParts).flatMap(({ stand }) =>
       stand?.as.kind === "shape" ? [stand.as.asset] : [],
     ),
     ...Object.values(pageItems).flatMap((item) => (item.kind === "picture" ? [item.asset] : [])),
+    ...Object.values(imports).map(({ asset }) => asset),
   ]);
 }
 

@@ -39,6 +39,15 @@ export const GEOMETRY_EDITS = [
     kind: v.literal("movePoints"),
     points: v.pipe(v.array(v.object({ id: recordId, at: placeTexts })), v.minLength(1), v.maxLength(MOST)),
   }),
+  v.object({
+    kind: v.literal("changeLines"),
+    /** Members on other lines of their homes. */
+    members: v.pipe(
+      v.array(v.object({ id: recordId, line: v.pipe(recordId, v.brand("LineId")) })),
+      v.minLength(1),
+      v.maxLength(MOST),
+    ),
+  }),
   v.object({ kind: v.literal("joinPoints"), from: recordId, into: recordId }),
   v.object({
     kind: v.literal("splitLine"),
@@ -238,6 +247,29 @@ export function movePoints(
     moved.push({ ...point, at: place });
   }
   return ok(put(job, "points", moved));
+}
+
+/** Puts members on other lines; lines and points that nothing uses any more go. */
+export function changeLines(
+  job: Job,
+  changes: readonly { readonly id: string; readonly line: Line["id"] }[],
+): Result<Job, Problem> {
+  const moved: Member[] = [];
+  const left = new Set<string>();
+  for (const { id, line } of changes) {
+    const member = job.members[id];
+    if (!member) return missing("member", id);
+    const [before, after] = [job.lines[member.line], job.lines[line]];
+    if (!after) return missing("line", line);
+    if (before && homeOfLine(job, before) !== homeOfLine(job, after))
+      return refused("Member", member.name, "cannot stand on a line of another assembly");
+    if (before) left.add(before.id);
+    moved.push({ ...member, line });
+  }
+  const after = put(job, "members", moved);
+  const used = new Set(Object.values(after.members).map((member) => member.line as string));
+  const bare = [...left].filter((id) => !used.has(id));
+  return bare.length === 0 ? ok(after) : removeRecords(after, bare);
 }
 
 /** Makes one point of two: the lines of the first end at the second. */

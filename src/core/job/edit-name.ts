@@ -71,6 +71,12 @@ export function editName(edit: Edit): string {
       return edit.ids.length === 1 ? "Remove a piece" : `Remove ${edit.ids.length} pieces`;
     case "movePoints":
       return edit.points.length === 1 ? "Move a point" : `Move ${edit.points.length} points`;
+    case "changeLines":
+      return edit.members.length === 1 ? "Move a member" : `Move ${edit.members.length} members`;
+    case "setImport":
+      return "Read a file";
+    case "removeImport":
+      return "Forget a file";
     case "joinPoints":
       return "Join two points";
     case "splitLine":

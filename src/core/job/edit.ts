@@ -10,6 +10,7 @@ import { applyDiff, type Diff, diffBetween } from "./diff";
 import { ASSEMBLY_EDITS, applyAssemblyEdit } from "./edit-assembly";
 import {
   betweenFault,
+  changeLines,
   GEOMETRY_EDITS,
   insertRecords,
   joinPoints,
@@ -22,6 +23,7 @@ import { applyLayoutEdit, LAYOUT_EDITS } from "./edit-layout";
 import { applyListEdit, forgetPieces, LIST_EDITS } from "./edit-lists";
 import { applyPageEdit, PAGE_EDITS } from "./edit-pages";
 import { PointSchema } from "./frame";
+import { ImportSchema } from "./import";
 import type { Job } from "./job";
 import { JobInfoSchema, KeptMarkSchema } from "./job-info";
 import { type KeySize, KeySizeSchema, type Variant, type VariantId, VariantSchema } from "./key-size";
@@ -95,6 +97,8 @@ const SimpleEditSchema = v.variant("kind", [
     id: keyText(130),
     meant: v.boolean(),
   }),
+  v.object({ kind: v.literal("setImport"), import: ImportSchema }),
+  v.object({ kind: v.literal("removeImport"), id: recordId }),
   ...LIST_EDITS,
   ...LAYOUT_EDITS,
   ...PAGE_EDITS,
@@ -177,6 +181,10 @@ function applySimple(job: Job, edit: SimpleEdit): Result<Job, Problem> {
       return ok(keepMarks(job, edit));
     case "setMeant":
       return ok(setMeant(job, edit.id, edit.meant));
+    case "setImport":
+      return ok(put(job, "imports", [edit.import]));
+    case "removeImport":
+      return removeAll(job, "imports", "file", [edit.id]);
     case "setList":
     case "removeList":
     case "setOwnColumn":
@@ -201,6 +209,8 @@ function applySimple(job: Job, edit: SimpleEdit): Result<Job, Problem> {
       return removeRecords(job, edit.ids);
     case "movePoints":
       return movePoints(job, edit.points);
+    case "changeLines":
+      return changeLines(job, edit.members);
     case "joinPoints":
       return joinPoints(job, edit.from, edit.into);
     case "splitLine":

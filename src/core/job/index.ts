@@ -107,6 +107,7 @@ export {
   homeOfMember,
   othersThan,
 } from "./homes";
+export type { Import } from "./import";
 export { issueWords } from "./issue-words";
 export { type Feature, LETTER_HEIGHTS, type Pointed } from "./item-parts";
 export { emptyJob, type Job, JobSchema, readJob, TABLES, type TableName } from "./job";

@@ -10,6 +10,7 @@ import { boughtParts } from "./bought-part";
 import type { Entity, Stored } from "./entity";
 import { lines, points } from "./frame";
 import { handRows } from "./hand-row";
+import { imports } from "./import";
 import { issueWords } from "./issue-words";
 import { info, type JobInfo, marks, meant } from "./job-info";
 import { keySizes, variants } from "./key-size";
@@ -27,9 +28,9 @@ import { NOTHING_USUAL } from "./usual";
 
 /**
  * 7: more kinds of end cuts, nothing to add. 8: shapes from files by their content. 9: pages. 10: the way of the grain, panels that
- * are tilted, single ones of a row left out, the entry that prices an assembly.
+ * are tilted, single ones of a row left out, the entry that prices an assembly. 11: files that were read.
  */
-export const SCHEMA_VERSION = 10;
+export const SCHEMA_VERSION = 11;
 
 export const ENTITIES = {
   info,
@@ -51,6 +52,7 @@ export const ENTITIES = {
   typedPieces,
   pages,
   pageItems,
+  imports,
   marks,
   meant,
 } as const;

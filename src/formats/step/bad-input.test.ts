@@ -154,7 +154,13 @@ describe("faces that do not meet", () => {
     expect(gapThatCloses(open)).toBe(0.5);
     expect(closedPart(open, 0.1)?.part.gaps).toHaveLength(6);
     const file2 = withClosed(file, new Map([[open.key, 0.5]]));
-    const { edit, added, remarks } = imported(file2, {}, emptyJob({ code: "T", title: "T" }), STOCKROOM, (kind) => `${kind}-1`);
+    const { edit, added, remarks } = imported(
+      file2,
+      {},
+      emptyJob({ code: "T", title: "T" }),
+      STOCKROOM,
+      (kind) => `${kind}-1`,
+    );
     const [panel] = edit.panels;
     expect([panel?.length, panel?.width, edit.boughtParts.length]).toEqual(["600", "300", 0]);
     expect(added.boards[0]?.thickness ?? 18).toBe(18);
@@ -162,7 +168,13 @@ describe("faces that do not meet", () => {
   });
 
   it("taken as a bought part they stand with their shape, which is drawn", () => {
-    const { edit, assets } = imported(file, {}, emptyJob({ code: "T", title: "T" }), STOCKROOM, (kind) => `${kind}-1`);
+    const { edit, assets } = imported(
+      file,
+      {},
+      emptyJob({ code: "T", title: "T" }),
+      STOCKROOM,
+      (kind) => `${kind}-1`,
+    );
     expect(edit.boughtParts[0]?.stand?.as.kind).toBe("shape");
     expect(assets).toHaveLength(1);
   });

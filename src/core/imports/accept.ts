@@ -1,0 +1,349 @@
+/**
+ * What a changed file says, taken over into records that an earlier state of it made: of each record only what the file changed,
+ * so that marks, settings and work by hand stay. Points are moved where all that stands on them goes along; else pieces get
+ * points and lines of their own.
+ */
+import { distance, type Vec3 } from "../geometry";
+import {
+  type BoughtPart,
+  type EndCut,
+  type InsertEdit,
+  type Job,
+  type Line,
+  type Member,
+  neighboursOf,
+  newInsert,
+  type Panel,
+  type Placement,
+  type Point,
+  replacedNeighbour,
+  type SimpleEdit,
+  withoutNeighbours,
+} from "../job";
+import { MM_PER_UNIT } from "../measure";
+import type { Again, Difference } from "./again";
+import type { Print, Prints } from "./prints";
+import type { NewId } from "./records";
+
+/** mm. Points nearer than this are one. */
+const ONE_POINT = 0.002;
+
+export type Accepted = {
+  /** What changes in the job, in this order; none: nothing does. */
+  readonly edits: readonly SimpleEdit[];
+  /** What the file is known to have said from now on, by the ids of the job's records. */
+  readonly prints: Prints;
+};
+
+/**
+ * `insert`: all that the new state of the file would enter as; `places`: where the points of the job stand now, each in its home.
+ * Differences that are not taken stay differences, and are told again when the file is read next.
+ */
+export function accepted(
+  again: Again,
+  taken: ReadonlySet<Difference>,
+  now: Prints,
+  insert: InsertEdit,
+  job: Job,
+  places: ReadonlyMap<string, Vec3>,
+  newId: NewId,
+): Accepted {
+  const chosen = again.differences.filter((one) => taken.has(one));
+  const came = new Set(
+    chosen.flatMap(({ kind, now: print }) => (kind === "came" && print ? [print.id] : [])),
+  );
+  const unit = MM_PER_UNIT[job.info.job.unit];
+  // Assemblies that are new come with the first of what stands in them, or of what places them.
+  const cameAssemblies = new Set<string>();
+  for (const { now: print } of chosen)
+    for (const id of [print?.home, print?.form["assembly"]])
+      if (id && !again.sameAs.has(id)) cameAssemblies.add(id);
+  const recordOf = (id: string): string | null => {
+    const known = again.sameAs.get(id);
+    if (known !== undefined) return exists(job, known) ? known : null;
+    return came.has(id) || cameAssemblies.has(id) ? id : null;
+  };
+  const homeOf = <H extends string | null>(home: H): H =>
+    (home === null ? null : (recordOf(home) ?? home)) as H;
+  const cutOf = (cut: EndCut): EndCut => {
+    let own = cut;
+    for (const id of neighboursOf(cut)) {
+      const record = recordOf(id);
+      own =
+        record === null
+          ? withoutNeighbours(own, new Set([id]))
+          : record === id
+            ? own
+            : replacedNeighbour(own, id, record as typeof id);
+    }
+    return own;
+  };
+
+  const fresh = new Map(insert.members.map((member) => [member.id as string, member]));
+  const freshPoints = new Map(insert.points.map((point) => [point.id as string, point]));
+  const freshLines = new Map(insert.lines.map((line) => [line.id as string, line]));
+  /** Where the ends of a member of the new state stand, in mm. */
+  const endsOf = (member: Member): readonly [Vec3, Vec3] => {
+    const line = freshLines.get(member.line);
+    return [placeOf(freshPoints.get(line?.from ?? ""), unit), placeOf(freshPoints.get(line?.to ?? ""), unit)];
+  };
+
+  const went = chosen.flatMap(({ kind, before }) =>
+    kind === "went" && before && exists(job, before.id) ? [before.id] : [],
+  );
+  const altered = chosen.flatMap(({ kind, before, now: print }) =>
+    (kind === "moved" || kind === "changed") && before && print && exists(job, before.id)
+      ? [{ before, print }]
+      : [],
+  );
+  const gone = new Set(went);
+
+  // Where the points of members that go elsewhere are to stand.
+  const wanted = new Map<string, Vec3[]>();
+  const going = new Map<string, readonly [Vec3, Vec3]>();
+  for (const { before, print } of altered) {
+    const member = fresh.get(print.id);
+    if (before.kind === "member" && member && movesBy(before, print)) going.set(before.id, endsOf(member));
+  }
+  const placeNow = (id: string): Vec3 => places.get(id) ?? placeOf(job.points[id], unit);
+  for (const member of Object.values(job.members)) {
+    const line = job.lines[member.line];
+    if (!line || gone.has(member.id)) continue;
+    const ends = going.get(member.id) ?? [placeNow(line.from), placeNow(line.to)];
+    for (const [k, id] of [line.from, line.to].entries()) {
+      const end = ends[k];
+      if (end) wanted.set(id, [...(wanted.get(id) ?? []), end]);
+    }
+  }
+  const carriers = new Set(Object.values(job.members).map(({ line }) => line as string));
+  // A guide line stays where it is, and its points with it.
+  for (const line of Object.values(job.lines))
+    if (!carriers.has(line.id))
+      for (const id of [line.from, line.to]) wanted.set(id, [...(wanted.get(id) ?? []), placeNow(id)]);
+  const moves = new Map<string, Vec3>();
+  for (const [id, places] of wanted) {
+    const [first] = places;
+    if (
+      first &&
+      distance(first, placeNow(id)) > ONE_POINT &&
+      places.every((one) => distance(one, first) <= ONE_POINT)
+    )
+      moves.set(id, first);
+  }
+  const stands = (id: string): Vec3 => moves.get(id) ?? placeNow(id);
+
+  // Points and lines that are new: of what came, and of what cannot take its points along.
+  const points: Point[] = [];
+  const lines: Line[] = [];
+  const known = new Map<string, { readonly id: Point["id"]; readonly place: Vec3 }[]>();
+  for (const point of Object.values(job.points)) {
+    const home = point.assembly ?? "";
+    known.set(home, [...(known.get(home) ?? []), { id: point.id, place: stands(point.id) }]);
+  }
+  let named = Object.keys(job.points).length;
+  const pointAt = (place: Vec3, home: Point["assembly"], like: Point | undefined): Point["id"] => {
+    const there = known.get(home ?? "") ?? [];
+    const found = there.find((one) => distance(one.place, place) <= ONE_POINT);
+    if (found) return found.id;
+    const point = {
+      id: newId("point") as Point["id"],
+      name: `i${++named}`,
+      assembly: home,
+      at: like?.at ?? ["0", "0", "0"],
+    } as Point;
+    points.push(point);
+    known.set(home ?? "", [...there, { id: point.id, place }]);
+    return point.id;
+  };
+  const lineFor = (member: Member, home: Point["assembly"]): Line["id"] => {
+    const line = freshLines.get(member.line);
+    const [from, to] = endsOf(member);
+    const own: Line = {
+      id: newId("line") as Line["id"],
+      from: pointAt(from, home, freshPoints.get(line?.from ?? "")),
+      to: pointAt(to, home, freshPoints.get(line?.to ?? "")),
+    };
+    lines.push(own);
+    return own.id;
+  };
+
+  const newMembers = insert.members
+    .filter(({ id }) => came.has(id))
+    .map((member): Member => {
+      const home = homeOf(now.prints.find(({ id }) => id === member.id)?.home ?? null) as Point["assembly"];
+      return { ...member, line: lineFor(member, home), start: cutOf(member.start), end: cutOf(member.end) };
+    });
+  const elsewhere: { id: string; line: Line["id"] }[] = [];
+  const changes: SimpleEdit[] = [];
+  for (const { before, print } of altered) {
+    const { id } = before;
+    if (before.kind === "member") {
+      const [own, member] = [job.members[id], fresh.get(print.id)];
+      if (!own || !member) continue;
+      const line = job.lines[own.line];
+      const ends = going.get(id);
+      if (
+        ends &&
+        line &&
+        (distance(stands(line.from), ends[0]) > ONE_POINT || distance(stands(line.to), ends[1]) > ONE_POINT)
+      )
+        elsewhere.push({ id, line: lineFor(member, job.points[line.from]?.assembly ?? null) });
+      const set = memberChanges(before, print, own, member, cutOf);
+      if (Object.keys(set).length > 0) changes.push({ kind: "changeMembers", ids: [id], set });
+    } else if (before.kind === "panel") {
+      const panel = insert.panels.find((one) => one.id === print.id);
+      const set = panel ? panelChanges(before, print, panel) : {};
+      if (Object.keys(set).length > 0) changes.push({ kind: "changePanels", ids: [id], set });
+    } else if (before.kind === "bought") {
+      const part = insert.boughtParts.find((one) => one.id === print.id);
+      if (part)
+        changes.push({
+          kind: "changeBoughtParts",
+          ids: [id],
+          set: { ...(before.name === print.name ? {} : { name: part.name }), stand: part.stand },
+        });
+    } else {
+      const placement = insert.placements.find((one) => one.id === print.id);
+      if (placement)
+        changes.push({
+          kind: "changePlacements",
+          ids: [id],
+          set: { at: placement.at, turn: placement.turn },
+        });
+    }
+  }
+  const added = newInsert("what came in the file", {
+    points,
+    lines,
+    members: newMembers,
+    panels: insert.panels
+      .filter(({ id }) => came.has(id))
+      .map((panel): Panel => ({ ...panel, assembly: homeOf(panel.assembly) })),
+    boughtParts: insert.boughtParts
+      .filter(({ id }) => came.has(id))
+      .map((part): BoughtPart => ({ ...part, assembly: homeOf(part.assembly) })),
+    assemblies: insert.assemblies.filter(({ id }) => cameAssemblies.has(id)),
+    placements: insert.placements
+      .filter(({ id }) => came.has(id))
+      .map((one): Placement => ({ ...one, into: homeOf(one.into), assembly: homeOf(one.assembly) })),
+  });
+  const isAnything = INSERTED.some((table) => added[table].length > 0);
+  const moved = [...moves].map(([id, place]) => ({
+    id,
+    at: place.map((value) => String(Math.round((value / unit) * 1e7) / 1e7 + 0)) as unknown as Point["at"],
+  }));
+  return {
+    edits: [
+      ...(isAnything ? [added] : []),
+      ...(moved.length > 0 ? [{ kind: "movePoints" as const, points: moved }] : []),
+      ...(elsewhere.length > 0 ? [{ kind: "changeLines" as const, members: elsewhere }] : []),
+      ...changes,
+      ...(went.length > 0 ? [{ kind: "remove" as const, ids: went }] : []),
+    ],
+    prints: nextPrints(again, taken, now, recordOf),
+  };
+}
+
+const INSERTED = ["points", "lines", "members", "panels", "boughtParts", "assemblies", "placements"] as const;
+
+/** Whether a job still has a record that a file became. */
+export function exists(job: Job, id: string): boolean {
+  return (
+    job.members[id] !== undefined ||
+    job.panels[id] !== undefined ||
+    job.boughtParts[id] !== undefined ||
+    job.placements[id] !== undefined ||
+    job.assemblies[id] !== undefined
+  );
+}
+
+/** Whether a member's ends stand elsewhere; its first six numbers say where they do. */
+const movesBy = (a: Print, b: Print): boolean =>
+  a.place.slice(0, 6).some((value, i) => Math.abs(value - (b.place[i] ?? 0)) > 1e-4);
+
+/** Where a point of a file stands: its coordinates are plain numbers. */
+const placeOf = (point: Point | undefined, unit: number): Vec3 =>
+  (point?.at ?? ["0", "0", "0"]).map((text) => Number(text) * unit) as unknown as Vec3;
+
+type MemberSet = Extract<SimpleEdit, { kind: "changeMembers" }>["set"];
+
+function memberChanges(
+  before: Print,
+  print: Print,
+  own: Member,
+  member: Member,
+  cutOf: (cut: EndCut) => EndCut,
+): MemberSet {
+  const isOther = (key: string) => before.form[key] !== print.form[key];
+  const isTurned = before.place
+    .slice(6)
+    .some((value, i) => Math.abs(value - (print.place[6 + i] ?? 0)) > 1e-5);
+  return {
+    ...(before.name === print.name ? {} : { name: member.name }),
+    ...(isOther("section") ? { section: member.section, material: member.material } : {}),
+    ...(isTurned ? { roll: member.roll } : {}),
+    ...(isOther("start") ? { start: cutOf(member.start) } : {}),
+    ...(isOther("end") ? { end: cutOf(member.end) } : {}),
+    // Work of one's own goes where the file has other work: what the file has is told, and what was by hand is undone by Undo.
+    ...(isOther("work") ? { work: [...handWork(own, before), ...member.work] } : {}),
+  };
+}
+
+/** Holes and notches that somebody added by hand: those that the file did not have. */
+function handWork(own: Member, before: Print): Member["work"] {
+  const known = new Set(
+    before.form["work"]
+      ? (JSON.parse(before.form["work"]) as readonly object[]).map((one) => JSON.stringify(one))
+      : [],
+  );
+  return own.work.filter(({ id: _, ...one }) => !known.has(JSON.stringify(one)));
+}
+
+type PanelSet = Extract<SimpleEdit, { kind: "changePanels" }>["set"];
+
+function panelChanges(before: Print, print: Print, panel: Panel): PanelSet {
+  const isOther = (key: string) => before.form[key] !== print.form[key];
+  const isElsewhere = before.place.some((value, i) => Math.abs(value - (print.place[i] ?? 0)) > 1e-4);
+  return {
+    ...(before.name === print.name ? {} : { name: panel.name }),
+    ...(isOther("size") ? { length: panel.length, width: panel.width } : {}),
+    ...(isOther("board") ? { board: panel.board, material: panel.material } : {}),
+    ...(isOther("outline") ? { outline: panel.outline } : {}),
+    ...(isOther("work") ? { work: panel.work } : {}),
+    ...(isElsewhere ? { origin: panel.origin, lengthAxis: panel.lengthAxis, faceAxis: panel.faceAxis } : {}),
+  };
+}
+
+/** What is known of the file afterwards: its new state where it was taken over, the old one where it was not. */
+function nextPrints(
+  { differences, sameAs }: Again,
+  taken: ReadonlySet<Difference>,
+  now: Prints,
+  recordOf: (id: string) => string | null,
+): Prints {
+  const left = differences.filter((one) => !taken.has(one));
+  const refused = new Set(left.flatMap(({ now: print }) => (print ? [print.id] : [])));
+  const own = (print: Print): Print => ({
+    ...print,
+    id: recordOf(print.id) ?? sameAs.get(print.id) ?? print.id,
+    home: print.home === null ? null : (recordOf(print.home) ?? sameAs.get(print.home) ?? print.home),
+    form:
+      print.form["assembly"] === undefined
+        ? print.form
+        : {
+            ...print.form,
+            assembly:
+              recordOf(print.form["assembly"]) ??
+              sameAs.get(print.form["assembly"]) ??
+              print.form["assembly"],
+          },
+  });
+  return {
+    ...now,
+    assemblies: now.assemblies.map(({ id, name }) => ({ id: recordOf(id) ?? sameAs.get(id) ?? id, name })),
+    prints: [
+      ...now.prints.filter(({ id }) => !refused.has(id)).map(own),
+      ...left.flatMap(({ before }) => (before ? [before] : [])),
+    ],
+  };
+}

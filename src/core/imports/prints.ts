@@ -1,0 +1,158 @@
+/** What a file said of each piece when it was read, in its own sizes: what a later state of the file is compared with. */
+import * as v from "valibot";
+import { type Asset, assetIdOf, type BoughtPart, type Import, type Panel, type SimpleEdit } from "../job";
+import { err, ok, type Problem, type Result } from "../kernel";
+import { type LengthUnit, MM_PER_UNIT, roundTo } from "../measure";
+import type { Entered, EnteredEnd, EnteredMember } from "./records";
+import { plainSectionName } from "./stock";
+
+/** Digits that are about a hundredth of a millimetre, which is as near as readings of one piece come to one another. */
+const DIGITS: Readonly<Record<LengthUnit, number>> = { mm: 2, cm: 3, m: 5, in: 4, ft: 5 };
+export const nearText = (value: number, unit: LengthUnit): string => String(roundTo(value, DIGITS[unit]) + 0);
+
+const PrintSchema = v.object({
+  /** The record that it became. */
+  id: v.string(),
+  kind: v.picklist(["member", "panel", "bought", "placement"]),
+  /** The assembly that it stands in; null: the job itself. */
+  home: v.nullable(v.string()),
+  name: v.string(),
+  /** What it is, by what can differ: words that people read, of what has none a number of its content. */
+  form: v.record(v.string(), v.string()),
+  /** Where it stands, in the unit of the job, and for directions as numbers; of one kind as many for all. */
+  place: v.array(v.number()),
+});
+export type Print = v.InferOutput<typeof PrintSchema>;
+
+const PrintsSchema = v.object({
+  version: v.literal(1),
+  unit: v.picklist(["mm", "cm", "m", "in", "ft"]),
+  assemblies: v.array(v.object({ id: v.string(), name: v.string() })),
+  prints: v.array(PrintSchema),
+});
+/** All that a file said. */
+export type Prints = v.InferOutput<typeof PrintsSchema>;
+
+/** `unit`: of the job that it enters. */
+export function printsOf(entered: Entered, unit: LengthUnit): Prints {
+  return {
+    version: 1,
+    unit,
+    assemblies: entered.assemblies.map(({ id, name }) => ({ id, name })),
+    prints: [
+      ...entered.members.map((member) => ofMember(member, unit)),
+      ...entered.panels.map((panel) => ofPanel(panel, unit)),
+      ...entered.boughtParts.map(ofBought),
+      ...entered.placements.map(
+        ({ id, into, assembly, at, turn }): Print => ({
+          id,
+          kind: "placement",
+          home: into,
+          name: entered.assemblies.find((one) => one.id === assembly)?.name ?? "Assembly",
+          form: { assembly },
+          place: [...at, ...turn].map(Number),
+        }),
+      ),
+    ],
+  };
+}
+
+const endWords = ({ read, slope, cope }: EnteredEnd, unit: LengthUnit): string =>
+  read === "plane"
+    ? slope.every((one) => Math.abs(one) < 1e-6)
+      ? "square"
+      : `angled ${slope.map((one) => String(Math.round(one * 1e5) / 1e5 + 0)).join("; ")}`
+    : cope
+      ? `coped round ${nearText((2 * cope.radius) / MM_PER_UNIT[unit], unit)}`
+      : read;
+
+/** Work without the ids of its records. */
+const workWords = (work: readonly object[]): string =>
+  work.length === 0
+    ? ""
+    : JSON.stringify(
+        work.map((one) => Object.fromEntries(Object.entries(one).filter(([key]) => key !== "id"))),
+      );
+
+function ofMember(member: EnteredMember, unit: LengthUnit): Print {
+  const { id, home, name, shape, from, to, x, start, end, work } = member;
+  const size = Math.hypot(...([0, 1, 2] as const).map((k) => to[k] - from[k]));
+  return {
+    id,
+    kind: "member",
+    home,
+    name,
+    form: {
+      section: plainSectionName(shape),
+      length: nearText(size / MM_PER_UNIT[unit], unit),
+      start: endWords(start, unit),
+      end: endWords(end, unit),
+      work: workWords(work),
+    },
+    // The roll is said by where the section's first axis points.
+    place: [...[...from, ...to].map((value) => value / MM_PER_UNIT[unit]), ...x],
+  };
+}
+
+function ofPanel(panel: Panel, unit: LengthUnit): Print {
+  const { id, assembly, name, board, length, width, origin, lengthAxis, faceAxis, outline, work } = panel;
+  return {
+    id,
+    kind: "panel",
+    home: assembly,
+    name,
+    form: {
+      size: `${nearText(Number(length), unit)} × ${nearText(Number(width), unit)}`,
+      board: board ?? "",
+      outline: outline ? workWords(outline) : "",
+      work: workWords(work),
+    },
+    place: [...origin, ...lengthAxis, ...faceAxis].map(Number),
+  };
+}
+
+function ofBought({ id, assembly, name, stand }: BoughtPart): Print {
+  const as = stand?.as;
+  return {
+    id,
+    kind: "bought",
+    home: assembly,
+    name,
+    form: { shape: as?.kind === "shape" ? as.asset : as?.kind === "box" ? as.size.join(" × ") : "" },
+    place: [...(stand?.at ?? []), ...(stand?.turn ?? [])].map(Number),
+  };
+}
+
+export type KeptImport = { readonly asset: Asset; readonly edit: SimpleEdit };
+
+/** How a job keeps what a file said. */
+export function keptImport(id: string, name: string, prints: Prints): KeptImport {
+  const asset: Asset = { kind: "read", data: JSON.stringify(prints) };
+  const kept = { id, name: name.slice(0, 200) || "file", asset: assetIdOf(asset) } as Import;
+  return { asset, edit: { kind: "setImport", import: kept } };
+}
+
+/** What a file said, as a job has kept it. */
+export function keptPrints(asset: Asset | undefined, name: string): Result<Prints, Problem> {
+  const lost = err({
+    kind: "malformed",
+    what: name,
+    why: "what it said before is not stored here; import it as new",
+  } as const);
+  if (asset?.kind !== "read") return lost;
+  let data: unknown;
+  try {
+    data = JSON.parse(asset.data);
+  } catch {
+    return lost;
+  }
+  const checked = v.safeParse(PrintsSchema, data);
+  return checked.success ? ok(checked.output) : lost;
+}
+
+/** In the unit of the job, for directions plain numbers: how far apart two places are at the farthest. */
+export function apart(a: Print, b: Print): number {
+  let most = 0;
+  for (const [i, value] of a.place.entries()) most = Math.max(most, Math.abs(value - (b.place[i] ?? 0)));
+  return most;
+}
