@@ -1,4 +1,5 @@
 /** A STEP file becomes members, panels and bought parts, and what cannot be read is told. */
+import { trolleyStep } from "../demo/trolley";
 import { openBoardStep } from "../src/formats/step/open-shell.fixture";
 import { expect, expectAccessible, openStage, saved, takeOut, test } from "./fixtures";
 import { newJob, tallyRows } from "./shape";
@@ -70,6 +71,51 @@ test("a board whose faces do not meet is closed in sight of what it becomes", as
   await expect(dialog.getByText(/was open in the file/)).toBeVisible();
   await dialog.getByRole("button", { name: "Leave Shelf open" }).click();
   await expect(dialog.getByText("no solid: open")).toBeVisible();
+});
+
+test("a file that was made wider is read again: what differs is told and taken over, what was done by hand stays", async ({
+  page,
+}) => {
+  await newJob(page, "HL-454");
+  const dialog = page.getByRole("dialog", { name: "Import", exact: true });
+  const open = async (wide: number) => {
+    await page.getByRole("button", { name: "Import", exact: true }).click();
+    const text = trolleyStep({ wide, deep: 520, high: 760 });
+    const file = { name: "trolley.step", mimeType: "model/step", buffer: Buffer.from(text) };
+    await dialog.locator('input[type="file"]').setInputFiles(file);
+    await expect(dialog.getByText("12 members, 2 panels, 4 bought parts")).toBeVisible({ timeout: 40_000 });
+  };
+  await open(900);
+  await dialog.getByRole("button", { name: "Import 18 pieces" }).click();
+  await expect(dialog).toBeHidden();
+  await saved(page);
+  await tallyRows(page);
+  await page.locator('[data-mark="A"]').first().click();
+  await openStage(page, "Shape");
+  await open(1100);
+  await expect(dialog.getByRole("combobox", { name: "Enters as" })).toContainText(
+    "a later state of trolley.step",
+  );
+  await dialog.getByRole("button", { name: "Compare with what it was" }).click();
+  await expect(dialog.getByText(/6 moved, 6 changed/)).toBeVisible();
+  await expect(dialog.getByText("length 900 → 1100").first()).toBeVisible();
+  await expectAccessible(page, "[role=dialog]");
+  // One of the plates stays as it is for now.
+  await dialog.getByRole("checkbox", { name: "Deck" }).uncheck();
+  await dialog.getByRole("button", { name: "Take over 11 changes" }).click();
+  await expect(dialog).toBeHidden();
+  await saved(page);
+  await tallyRows(page);
+  await expect(page.locator('[data-mark="A"]')).toContainText("1140");
+  await openStage(page, "Shape");
+  await open(1100);
+  await dialog.getByRole("button", { name: "Compare with what it was" }).click();
+  await expect(dialog.getByText(/1 changed, 17 pieces as before/)).toBeVisible();
+  await dialog.getByRole("button", { name: "Cancel" }).click();
+  await page.getByRole("button", { name: "Undo", exact: true }).click();
+  await saved(page);
+  await tallyRows(page);
+  await expect(page.locator('[data-mark="A"]')).toContainText("940");
 });
 
 test("lines of a drawing become a skeleton, with members on the layers that have a section", async ({

@@ -8,7 +8,7 @@ import {
   type Assets,
   assetId,
   assetIdOf,
-  assetsOfPapers,
+  assetsOfFile,
   inlineAssets,
   issueWords,
   type Job,
@@ -70,7 +70,7 @@ export function writeJobFile(job: Job, stockroom: Stockroom, { assets, revision 
     setRecipe,
   };
   const shapes = Object.fromEntries(
-    [...assetsOfPapers(job, stockroom)].flatMap((id) => (assets.has(id) ? [[id, assets.get(id)]] : [])),
+    [...assetsOfFile(job, stockroom)].flatMap((id) => (assets.has(id) ? [[id, assets.get(id)]] : [])),
   );
   const file = { kind: JOB_FILE_KIND, version: 1, revision, job, stockroom: part, assets: shapes };
   return `${JSON.stringify(file, null, 2)}\n`;

@@ -5,9 +5,11 @@
  */
 import { distance, type Vec3 } from "../geometry";
 import {
+  type Asset,
   type BoughtPart,
+  type Edit,
   type EndCut,
-  type InsertEdit,
+  type Import,
   type Job,
   type Line,
   type Member,
@@ -17,37 +19,56 @@ import {
   type Placement,
   type Point,
   replacedNeighbour,
+  resolveSizes,
   type SimpleEdit,
   withoutNeighbours,
 } from "../job";
 import { MM_PER_UNIT } from "../measure";
+import { shapeJob } from "../shape";
 import type { Again, Difference } from "./again";
-import type { Print, Prints } from "./prints";
+import type { Imported } from "./enter";
+import { keptImport, type Print, type Prints } from "./prints";
 import type { NewId } from "./records";
 
 /** mm. Points nearer than this are one. */
 const ONE_POINT = 0.002;
 
-export type Accepted = {
+/**
+ * Some of the differences as one step of the job, with the assets that have to be there before. What is not taken stays a difference,
+ * and is told again when the file is read next. `entered`: all that the new state of the file would enter as; `kept`: the
+ * earlier import.
+ */
+export function takenOver(
+  again: Again,
+  taken: ReadonlySet<Difference>,
+  entered: Imported,
+  job: Job,
+  kept: Import,
+  newId: NewId,
+): { readonly edit: Edit; readonly assets: readonly Asset[] } {
+  const { edits, prints } = accepted(again, taken, entered, job, newId);
+  const { asset, edit } = keptImport(kept.id, kept.name, prints);
+  return {
+    edit: { kind: "together", what: `Read ${kept.name} again`.slice(0, 60), edits: [...edits, edit] },
+    assets: [...entered.assets, asset],
+  };
+}
+
+type Accepted = {
   /** What changes in the job, in this order; none: nothing does. */
   readonly edits: readonly SimpleEdit[];
   /** What the file is known to have said from now on, by the ids of the job's records. */
   readonly prints: Prints;
 };
 
-/**
- * `insert`: all that the new state of the file would enter as; `places`: where the points of the job stand now, each in its home.
- * Differences that are not taken stay differences, and are told again when the file is read next.
- */
-export function accepted(
+function accepted(
   again: Again,
   taken: ReadonlySet<Difference>,
-  now: Prints,
-  insert: InsertEdit,
+  { prints: now, edit: insert, stockroom }: Imported,
   job: Job,
-  places: ReadonlyMap<string, Vec3>,
   newId: NewId,
 ): Accepted {
+  const places = shapeJob(job, resolveSizes(job, null), stockroom).points;
   const chosen = again.differences.filter((one) => taken.has(one));
   const came = new Set(
     chosen.flatMap(({ kind, now: print }) => (kind === "came" && print ? [print.id] : [])),

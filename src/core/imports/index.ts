@@ -1,5 +1,5 @@
 /** The door of this folder. */
-export { type Accepted, accepted, exists } from "./accept";
+export { exists, takenOver } from "./accept";
 export { type Again, type Difference, readAgain } from "./again";
 export { type Imported, imported, keptWith, type Remark, remarksOn } from "./enter";
 export {
@@ -15,7 +15,7 @@ export {
   timesOf,
 } from "./found";
 export { closedPart, foundPart, gapThatCloses, withClosed } from "./found-part";
-export { keptImport, keptPrints, type Print, type Prints } from "./prints";
+export { keptPrints, type Print } from "./prints";
 export type { NewId } from "./records";
 export { layersOf, type Skeleton, type SkeletonLine, skeletonEdit } from "./skeleton";
 export {

@@ -10,22 +10,27 @@ type Named = {
   readonly boughtParts: Readonly<Record<string, Pick<BoughtPart, "stand">>>;
   /** A document of before has none. */
   readonly pageItems?: Readonly<Record<string, PageItem>>;
-  readonly imports?: Readonly<Record<string, Import>>;
 };
 
-/** Shapes that stand for bought parts, pictures on pages, and what files said that were read. */
-export function assetsOf({ boughtParts, pageItems = {}, imports = {} }: Named): ReadonlySet<AssetId> {
+/** Shapes that stand for bought parts, and pictures on pages: what is drawn. */
+export function assetsOf({ boughtParts, pageItems = {} }: Named): ReadonlySet<AssetId> {
   return new Set([
     ...Object.values(boughtParts).flatMap(({ stand }) =>
       stand?.as.kind === "shape" ? [stand.as.asset] : [],
     ),
     ...Object.values(pageItems).flatMap((item) => (item.kind === "picture" ? [item.asset] : [])),
-    ...Object.values(imports).map(({ asset }) => asset),
   ]);
 }
 
+type Shop = Pick<Stockroom, "titleBlock">;
+
 /** Those of a job, and the picture in the title block of the shop. */
-export const assetsOfPapers = (
-  job: Named,
-  { titleBlock: { logo } }: Pick<Stockroom, "titleBlock">,
-): ReadonlySet<AssetId> => (logo ? new Set([...assetsOf(job), logo.asset]) : assetsOf(job));
+export const assetsOfPapers = (job: Named, { titleBlock: { logo } }: Shop): ReadonlySet<AssetId> =>
+  logo ? new Set([...assetsOf(job), logo.asset]) : assetsOf(job);
+
+/** All that a job file carries along: what is drawn, and what files said that were read. */
+export const assetsOfFile = (
+  job: Named & { readonly imports: Readonly<Record<string, Import>> },
+  shop: Shop,
+): ReadonlySet<AssetId> =>
+  new Set([...assetsOfPapers(job, shop), ...Object.values(job.imports).map(({ asset }) => asset)]);

@@ -21,7 +21,7 @@ export {
   type PictureAsset,
   type ShapeAsset,
 } from "./asset";
-export { assetsOf, assetsOfPapers } from "./assets-of";
+export { assetsOf, assetsOfFile, assetsOfPapers } from "./assets-of";
 export { entryChosen, nameOfEntry } from "./bought-name";
 export type { BoughtPart, BoughtPartId, Stand, StandIn } from "./bought-part";
 export {

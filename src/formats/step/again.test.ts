@@ -1,7 +1,6 @@
 /** A file that was changed and is read again over its earlier state: the trolley of the demo, made wider, with and without a castor. */
 import { describe, expect, it } from "vitest";
 import {
-  accepted,
   type Difference,
   exists,
   type FoundFile,
@@ -9,6 +8,7 @@ import {
   keptPrints,
   keptWith,
   readAgain,
+  takenOver,
 } from "@/core/imports";
 import { type Asset, type Assets, assetIdOf, emptyJob, type Job, withEdit } from "@/core/job";
 import { sentence } from "@/core/kernel";
@@ -58,27 +58,20 @@ function again(desk: Desk, file: FoundFile, take: (one: Difference) => boolean =
   const before = orThrow(keptPrints(desk.assets.get(kept.asset), kept.name));
   const now = imported(file, {}, desk.job, desk.stockroom, newId);
   const told = readAgain(before, now.prints, (id) => exists(desk.job, id));
-  const { shape } = createPipeline()(desk.job, null, desk.stockroom, []);
-  const { edits, prints } = accepted(
+  const { edit, assets } = takenOver(
     told,
     new Set(told.differences.filter(take)),
-    now.prints,
-    now.edit,
+    now,
     desk.job,
-    shape.points,
+    kept,
     newId,
   );
-  const asset: Asset = { kind: "read", data: JSON.stringify(prints) };
-  const edit = {
-    kind: "together" as const,
-    edits: [...edits, { kind: "setImport" as const, import: { ...kept, asset: assetIdOf(asset) } }],
-  };
   return {
     told,
     desk: {
       ...desk,
       job: orThrow(withEdit(desk.job, edit)),
-      assets: withAssets(desk.assets, [...now.assets, asset]),
+      assets: withAssets(desk.assets, assets),
     },
   };
 }

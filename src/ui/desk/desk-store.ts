@@ -181,12 +181,18 @@ export function createDesk(
     }
   }
 
+  /** An asset that is not drawn, and not kept here; null: it does not come. */
+  async function fetchAsset(id: AssetId): Promise<Asset | null> {
+    const reply = await call<Asset>("GET", `/api/assets/${id}`);
+    return reply.ok ? reply.value : null;
+  }
+
   /** Stores a shape on the server, which a job may refer to from then on; the sentence why not, or null. */
   async function storeAsset(asset: Asset): Promise<string | null> {
     const id = assetIdOf(asset);
     const reply = await call("PUT", `/api/assets/${id}`, asset);
     if (!reply.ok) return reply.problem.message;
-    withAsset(id, asset);
+    if (asset.kind !== "read") withAsset(id, asset);
     return null;
   }
 
@@ -382,6 +388,7 @@ export function createDesk(
     storeAsset,
     addSection,
     addEntries,
+    fetchAsset,
     setVariant,
     keep,
     release,

@@ -30,7 +30,7 @@ export function CloseDialog({
   readonly onTake: (gap: number) => void;
   readonly onCancel: () => void;
 }) {
-  const style = useDeskState((state) => jobStyle(state.job));
+  const style = jobStyle(useDeskState((state) => state.job));
   // Gaps are far below what a job's lengths are rounded to: they are said in mm wherever.
   const [text, setText] = useState(() => String(gapThatCloses(part) ?? USUAL_GAP));
   const gap = useMemo(() => {

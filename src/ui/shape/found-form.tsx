@@ -2,10 +2,14 @@
 /** What a STEP file was found to hold, before it enters the job: as what each piece enters, and what has to be known of it. */
 import { useMemo, useState } from "react";
 import {
+  exists,
   type FoundFile,
   imported,
+  keptPrints,
+  keptWith,
   neededStock,
   plainSectionName,
+  readAgain,
   readingFor,
   remarksOn,
   scaledFile,
@@ -16,7 +20,7 @@ import {
   withClosed,
 } from "@/core/imports";
 import { jobStyle } from "@/core/job";
-import { counted } from "@/core/kernel";
+import { counted, sentence } from "@/core/kernel";
 import { sayLength } from "@/core/measure";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
@@ -24,6 +28,7 @@ import { DialogClose } from "../common/dialog";
 import { LongList, ScrolledBox } from "../common/long-list";
 import { Fault, Notice } from "../common/notice";
 import { useDesk, useDeskState } from "../desk/desk-context";
+import { AgainForm, type Compared } from "./again-form";
 import { CloseDialog } from "./close-dialog";
 import { PieceRow, type Shown } from "./found-piece";
 import { freshIds } from "./fresh-ids";
@@ -88,6 +93,30 @@ export function FoundForm({
   const nameOf = new Map(shown.map(({ part, name }) => [part.key, name]));
   const all = counts.member + counts.panel + counts.other;
 
+  const kept = Object.values(job.imports);
+  const [earlier, setEarlier] = useState(
+    () => kept.findLast(({ name }) => name === unscaled.name)?.id ?? NEW,
+  );
+  const [compared, setCompared] = useState<Compared | null>(null);
+  const compare = async (): Promise<void> => {
+    const record = kept.find(({ id }) => id === earlier);
+    if (!record) return;
+    setBusy(true);
+    const before = keptPrints((await desk.fetchAsset(record.asset)) ?? undefined, record.name);
+    setBusy(false);
+    setFault(before.ok ? null : sentence(before.problem));
+    if (!before.ok) return;
+    const state = desk.store.getState();
+    const entered = imported(
+      file,
+      { ways, sections, boards },
+      state.job,
+      state.stockroom,
+      freshIds(state.job),
+    );
+    const again = readAgain(before.value, entered.prints, (id) => exists(state.job, id));
+    setCompared({ record, entered, again });
+  };
   const rescale = (next: string) => {
     setScale(next);
     // A gap was chosen for what it closes at that size.
@@ -117,13 +146,15 @@ export function FoundForm({
     }
     // What the records name has to be there before them.
     let refused = await desk.addEntries(entered.added.sections, entered.added.boards);
-    for (const asset of entered.assets) refused ??= await desk.storeAsset(asset);
-    refused ??= desk.submit(entered.edit);
+    const whole = keptWith(entered, file.name, freshIds(before.job));
+    for (const asset of whole.assets) refused ??= await desk.storeAsset(asset);
+    refused ??= desk.submit(whole.edit);
     setBusy(false);
     setFault(refused);
     if (refused === null) onDone();
   };
 
+  if (compared) return <AgainForm compared={compared} onBack={() => setCompared(null)} onDone={onDone} />;
   return (
     <>
       <p className="text-[14px]" aria-live="polite">
@@ -159,6 +190,17 @@ export function FoundForm({
           </ScrolledBox>
         </section>
         <div className="flex max-h-[352px] flex-col gap-3 overflow-auto">
+          {kept.length > 0 ? (
+            <Chooser
+              label="Enters as"
+              value={earlier}
+              choices={[
+                ...kept.map(({ id, name }) => ({ value: id as string, label: `a later state of ${name}` })),
+                { value: NEW, label: "new pieces" },
+              ]}
+              onChoose={setEarlier}
+            />
+          ) : null}
           <Chooser label="Scale" value={scale} choices={SCALES} onChoose={rescale} />
           {needed.sections.length > 0 ? (
             <section aria-label="Sections">
@@ -230,9 +272,15 @@ export function FoundForm({
       {fault ? <Fault>{fault}</Fault> : null}
       <div className="flex justify-end gap-2">
         <DialogClose />
-        <Button look="primary" disabled={busy || all === 0} onClick={() => void enter()}>
-          {busy ? "Importing" : `Import ${counted(all, "piece")}`}
-        </Button>
+        {earlier === NEW ? (
+          <Button look="primary" disabled={busy || all === 0} onClick={() => void enter()}>
+            {busy ? "Importing" : `Import ${counted(all, "piece")}`}
+          </Button>
+        ) : (
+          <Button look="primary" disabled={busy} onClick={() => void compare()}>
+            Compare with what it was
+          </Button>
+        )}
       </div>
     </>
   );

@@ -1,6 +1,6 @@
 /** The job file, with the part of the stockroom that the job uses. */
 
-import { assetsOfPapers } from "@/core/job";
+import { assetsOfFile } from "@/core/job";
 import { rawDocument, readAssets, UnreadableJob } from "@/db";
 import { writeJobFile } from "@/formats/job-file";
 import { computeJob, connection, fileName } from "@/server";
@@ -21,7 +21,7 @@ export function GET(_: Request, { params }: { readonly params: Promise<{ readonl
     const { job, revision } = computed.open;
     return download(
       writeJobFile(job, computed.stockroom, {
-        assets: await readAssets(db, assetsOfPapers(job, computed.stockroom)),
+        assets: await readAssets(db, assetsOfFile(job, computed.stockroom)),
         revision,
       }),
       "application/json",
