@@ -154,11 +154,19 @@ function wordsBetween(a: Print, b: Print, unit: LengthUnit): readonly string[] {
   return words;
 }
 
+const STAYED = "0; 0; 0";
+
 /** Where it went: "moved by 0; 100; 0". */
 function movedWords(a: Print, b: Print, unit: LengthUnit): string {
   const by = (from: number) =>
     [0, 1, 2].map((k) => nearText((b.place[from + k] ?? 0) - (a.place[from + k] ?? 0), unit)).join("; ");
   const start = by(0);
-  if (a.kind === "member" && by(3) !== start) return `start moved by ${start}, end by ${by(3)}`;
-  return start === "0; 0; 0" ? "turned" : `moved by ${start}`;
+  if (a.kind === "member" && by(3) !== start)
+    return [
+      ["start", start],
+      ["end", by(3)],
+    ]
+      .flatMap(([which, far]) => (far === STAYED ? [] : [`${which} moved by ${far}`]))
+      .join(", ");
+  return start === STAYED ? "turned" : `moved by ${start}`;
 }

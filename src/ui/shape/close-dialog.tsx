@@ -80,11 +80,15 @@ export function CloseDialog({
     >
       <div className="mt-3 grid grid-cols-2 gap-3">
         <figure className="text-[13px]">
-          <DisplayList drawing={before} label={`${name} as it is in the file`} fluid />
+          <div className="h-[190px]">
+            <DisplayList drawing={before} label={`${name} as it is in the file`} fluid />
+          </div>
           <figcaption>Before: {openWords(part, style)}.</figcaption>
         </figure>
         <figure className="text-[13px]">
-          {after ? <DisplayList drawing={after} label={`${name} with its rims joined`} fluid /> : null}
+          <div className="h-[190px]">
+            {after ? <DisplayList drawing={after} label={`${name} with its rims joined`} fluid /> : null}
+          </div>
           <figcaption aria-live="polite">
             {closed ? `After: ${afterWords(closed.part, closed.moved, style)}` : ""}
           </figcaption>
