@@ -4,6 +4,7 @@ import type { DrawnOutline } from "@/core/job";
 import type { Problem, Result } from "@/core/kernel";
 import { type ReadShape, readTriangles } from "@/core/shape";
 import { readOutline } from "@/formats/dxf-in";
+import { readGltf } from "@/formats/glb-in";
 import { readSkeleton } from "@/formats/skeleton-in";
 
 export type DrawingAsked = {
@@ -16,10 +17,11 @@ export type DrawingRead = Result<DrawnOutline | ReadShape | Skeleton, Problem>;
 self.addEventListener("message", ({ data }: MessageEvent<DrawingAsked>) => {
   const { kind, name, bytes } = data;
   const text = () => new TextDecoder().decode(bytes);
-  const readers: { readonly [K in DrawingAsked["kind"]]: () => DrawingRead } = {
+  const readers: { readonly [K in DrawingAsked["kind"]]: () => DrawingRead | Promise<DrawingRead> } = {
     outline: () => readOutline(name, text()),
-    standIn: () => readTriangles(name, bytes),
+    standIn: () => (/\.(glb|gltf)$/i.test(name) ? readGltf(name, bytes) : readTriangles(name, bytes)),
     skeleton: () => readSkeleton(name, text()),
   };
-  self.postMessage(readers[kind]());
+  // What a file does to its reader is told by the page, which hears of the error.
+  void Promise.resolve(readers[kind]()).then((read) => self.postMessage(read));
 });

@@ -50,4 +50,4 @@ export {
 } from "./shape";
 export { type SizeSpan, sizeSpans, withKeySize } from "./size-spans";
 export { guideLines, type SnapLine, type SnapPlace, snapLines, snapPlaces } from "./snaps";
-export { type ReadShape, readTriangles } from "./triangles";
+export { type ReadShape, readTriangles, shapeOfTriangles } from "./triangles";

@@ -1,10 +1,11 @@
 /** Solids that run into one another, against a solid kernel that knows nothing of this program (manifold-3d). */
-import { lawRuns } from "../kernel/law-runs.fixture";
+
 import fc from "fast-check";
 import Module from "manifold-3d";
 import { describe, expect, it } from "vitest";
 import { manifoldOf } from "../geometry/manifold.fixture";
 import { newJob, resolveSizes } from "../job";
+import { lawRuns } from "../kernel/law-runs.fixture";
 import { type SectionShape, sectionParts, sectionProperties, stockroomOf } from "../stockroom";
 import { meshesOf, shapeJob } from ".";
 

@@ -393,11 +393,25 @@ describe("imported shapes", () => {
     expect(fromBinary).toEqual(fromText);
   });
 
+  it("of more triangles than a job takes are made coarser, which their name says", () => {
+    const read = readTriangles(
+      "large.stl",
+      text(["solid a", ...Array.from({ length: 4_001 }, () => triangle).flat()]),
+    );
+    if (!read.ok) throw new Error("not read");
+    const { standIn, asset } = read.value;
+    // All of them lie on one another.
+    expect([
+      standIn.kind === "shape" && standIn.name,
+      asset.kind === "shape" && asset.triangles.length,
+    ]).toEqual(["large.stl, coarser", 9]);
+  });
+
   it.each([
     ["empty.stl", text(["solid a"])],
     ["noise.stl", text(["hello"])],
     ["broken.stl", text(["solid a", "vertex 1 2 x", "vertex 0 0 0", "vertex 1 1 1"])],
-    ["large.stl", text(["solid a", ...Array.from({ length: 4_001 }, () => triangle).flat()])],
+    ["far.stl", text(["solid a", "vertex 1 2 1e9", "vertex 0 0 0", "vertex 1 1 1"])],
   ])("%s is refused with a sentence", (name, bytes) => {
     const read = readTriangles(name, bytes);
     expect(read.ok).toBe(false);

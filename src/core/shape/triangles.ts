@@ -8,6 +8,8 @@ import { ok, type Problem, type Result } from "../kernel";
 import { roundTo } from "../measure";
 
 const MOST_TRIANGLES = 4_000;
+/** More are too many even to be made coarser. */
+const MOST_COARSENED = 400_000;
 const HEAD_BYTES = 84;
 const TRIANGLE_BYTES = 50;
 
@@ -17,18 +19,68 @@ export type ReadShape = { readonly standIn: StandIn; readonly asset: Asset };
 /** The stand-in that a file describes; the problem says what is wrong with it. */
 export function readTriangles(name: string, bytes: ArrayBuffer): Result<ReadShape, Problem> {
   const numbers = isBinary(bytes) ? binaryNumbers(bytes) : textNumbers(bytes);
-  if (numbers === null || numbers.length === 0 || numbers.length % 9 !== 0)
-    return refused("The file", name, "must be an STL file with triangles");
-  if (numbers.length / 9 > MOST_TRIANGLES)
+  if (numbers === null) return refused("The file", name, "must be an STL file with triangles");
+  return shapeOfTriangles(name, numbers);
+}
+
+/**
+ * The stand-in of nine numbers a triangle, in mm. One with more triangles than a job takes is made coarser, which its name says;
+ * the problem says what is wrong with it.
+ */
+export function shapeOfTriangles(name: string, numbers: readonly number[]): Result<ReadShape, Problem> {
+  if (numbers.length === 0 || numbers.length % 9 !== 0)
+    return refused("The file", name, "must hold triangles");
+  const count = numbers.length / 9;
+  if (count > MOST_COARSENED)
     return refused(
       "The file",
       name,
-      `has ${numbers.length / 9} triangles; at most ${MOST_TRIANGLES} are taken, make it coarser`,
+      `has ${count} triangles; at most ${MOST_COARSENED} are read, export it coarser`,
     );
   if (numbers.some((value) => !Number.isFinite(value) || Math.abs(value) > 100_000))
     return refused("The file", name, "has a corner that is no number or lies more than 100 m away");
-  const asset: Asset = { kind: "shape", triangles: [...onItsFoot(numbers)] };
-  return ok({ standIn: { kind: "shape", name: name.slice(0, 80), asset: assetIdOf(asset) }, asset });
+  const few = count > MOST_TRIANGLES ? coarser(numbers) : numbers;
+  const asset: Asset = { kind: "shape", triangles: [...onItsFoot(few)] };
+  const called = few === numbers ? name : `${name.slice(0, 70)}, coarser`;
+  return ok({ standIn: { kind: "shape", name: called.slice(0, 80), asset: assetIdOf(asset) }, asset });
+}
+
+/** Corners that fall into one cell of a grid become the first of them; the cells grow until few triangles are left. */
+function coarser(numbers: readonly number[]): readonly number[] {
+  const extents = [0, 1, 2].map((axis) => {
+    let [low, high] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
+    for (let i = axis; i < numbers.length; i += 3) {
+      low = Math.min(low, numbers[i] ?? 0);
+      high = Math.max(high, numbers[i] ?? 0);
+    }
+    return high - low;
+  });
+  const size = Math.max(...extents, 1e-6);
+  // From two hundred cells along the whole of it downwards.
+  for (let cells = 200; ; cells *= 0.8) {
+    const few = inCells(numbers, size / cells);
+    if (few.length / 9 <= MOST_TRIANGLES) return few;
+  }
+}
+
+function inCells(numbers: readonly number[], size: number): readonly number[] {
+  const first = new Map<string, number>();
+  const cellOf = (i: number) => {
+    const key = [0, 1, 2].map((k) => Math.floor((numbers[i + k] ?? 0) / size)).join();
+    const known = first.get(key) ?? i;
+    first.set(key, known);
+    return known;
+  };
+  const few: number[] = [];
+  const known = new Set<string>();
+  for (let i = 0; i < numbers.length; i += 9) {
+    const corners = [cellOf(i), cellOf(i + 3), cellOf(i + 6)];
+    const key = corners.toSorted((a, b) => a - b).join();
+    if (new Set(corners).size < 3 || known.has(key)) continue;
+    known.add(key);
+    for (const corner of corners) for (let k = 0; k < 3; k++) few.push(numbers[corner + k] ?? 0);
+  }
+  return few;
 }
 
 /** The count in the head of a binary file agrees with its length; text starts with "solid" and has none. */
@@ -40,7 +92,7 @@ function isBinary(bytes: ArrayBuffer): boolean {
 
 function binaryNumbers(bytes: ArrayBuffer): readonly number[] {
   const view = new DataView(bytes);
-  const count = Math.min(view.getUint32(80, true), MOST_TRIANGLES + 1);
+  const count = Math.min(view.getUint32(80, true), MOST_COARSENED + 1);
   const numbers: number[] = [];
   for (let i = 0; i < count; i++) {
     // The normal comes first; it follows from the corners.
@@ -51,7 +103,7 @@ function binaryNumbers(bytes: ArrayBuffer): readonly number[] {
 }
 
 function textNumbers(bytes: ArrayBuffer): readonly number[] | null {
-  if (bytes.byteLength > 4_000_000) return null;
+  if (bytes.byteLength > 20_000_000) return null;
   const text = asciiOf(new Uint8Array(bytes));
   if (!text.trimStart().startsWith("solid")) return null;
   const numbers: number[] = [];

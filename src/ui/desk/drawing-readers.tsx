@@ -9,7 +9,7 @@ import type { ReadShape } from "@/core/shape";
 export type DrawingReaders = {
   /** The outline of one piece, from DXF. */
   readonly outline: (file: File) => Promise<Result<DrawnOutline, Problem>>;
-  /** The shape that stands for a bought part, from STL. */
+  /** The shape that stands for a bought part, from STL or glTF. */
   readonly standIn: (file: File) => Promise<Result<ReadShape, Problem>>;
   /** The straight lines of a frame, from DXF. */
   readonly skeleton: (file: File) => Promise<Result<Skeleton, Problem>>;

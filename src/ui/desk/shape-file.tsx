@@ -1,5 +1,5 @@
 "use client";
-/** Reads an imported shape (STL, the open triangle format) as a stand-in for a bought part. */
+/** Reads an imported shape (STL or glTF) as a stand-in for a bought part. */
 import type { StandIn } from "@/core/job";
 import { sentence } from "@/core/kernel";
 import { FileField } from "../common/file-field";
@@ -12,7 +12,7 @@ export function ShapeFile({ onRead }: { readonly onRead: (as: StandIn) => string
   return (
     <FileField
       label="Shape from a file"
-      accept=".stl"
+      accept=".stl,.glb,.gltf"
       onFile={async (file) => {
         const found = await standIn(file);
         if (!found.ok) return sentence(found.problem);

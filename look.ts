@@ -1,0 +1,37 @@
+import { chromium } from "@playwright/test";
+import { demoFolder, startApplication } from "./e2e/application";
+import { BROWSER, E2E_PORT } from "./e2e/browser";
+import { trolleyStep } from "./demo/trolley";
+import { openBoardStep } from "./src/formats/step/open-shell.fixture";
+const app = await startApplication(demoFolder(), E2E_PORT + 7);
+const browser = await chromium.launch(BROWSER);
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+await page.goto(app.url);
+const id = await page.evaluate(async () => {
+  const r = await fetch("/api/jobs", { method: "POST", headers: { "content-type": "application/json" }, body: JSON.stringify({ code: "HL-460", title: "Trolley", unit: "mm" }) });
+  return (await r.json()).id;
+});
+await page.goto(`${app.url}/jobs/${id}`);
+const dialog = page.getByRole("dialog", { name: "Import", exact: true });
+const open = async (name: string, text: string) => {
+  await page.getByRole("button", { name: "Import", exact: true }).first().click();
+  await dialog.locator('input[type="file"]').setInputFiles({ name, mimeType: "model/step", buffer: Buffer.from(text) });
+};
+await open("shelf.step", openBoardStep("Shelf", [600, 300, 18], 0.2));
+await dialog.getByRole("button", { name: "Close Shelf" }).click({ timeout: 40000 });
+await page.waitForTimeout(1500);
+await page.screenshot({ path: "/tmp/close.png" });
+await page.getByRole("button", { name: "Take it so" }).click();
+await page.waitForTimeout(500);
+await page.screenshot({ path: "/tmp/closed.png" });
+await dialog.getByRole("button", { name: "Cancel" }).click();
+await open("trolley.step", trolleyStep({ wide: 900, deep: 520, high: 760 }));
+await dialog.getByRole("button", { name: "Import 18 pieces" }).click({ timeout: 40000 });
+await page.waitForTimeout(2500);
+await open("trolley.step", trolleyStep({ wide: 1100, deep: 520, high: 760 }));
+await dialog.getByRole("button", { name: /Compare/ }).waitFor({ timeout: 40000 });
+await page.screenshot({ path: "/tmp/again0.png" });
+await dialog.getByRole("button", { name: /Compare/ }).click();
+await page.waitForTimeout(1500);
+await page.screenshot({ path: "/tmp/again.png" });
+process.exit(0);
