@@ -22,9 +22,19 @@ export type CleanDrawing = {
 };
 
 /** What lines of a piece are drawn with. A VERTEX belongs to the POLYLINE before it, up to its SEQEND. */
-const DRAWN = new Set(["LWPOLYLINE", "POLYLINE", "VERTEX", "SEQEND", "LINE", "ARC", "CIRCLE"]);
+const DRAWN = new Set([
+  "LWPOLYLINE",
+  "POLYLINE",
+  "VERTEX",
+  "SEQEND",
+  "LINE",
+  "ARC",
+  "CIRCLE",
+  "ELLIPSE",
+  "SPLINE",
+]);
 /** What a sentence tells about. */
-const TOLD = new Set(["SPLINE", "ELLIPSE", "INSERT"]);
+const TOLD = new Set(["INSERT"]);
 
 /** The drawing as clean text, or why it cannot be read, as the end of a sentence. */
 export function cleanDrawing(text: string): CleanDrawing | string {

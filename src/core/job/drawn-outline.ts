@@ -13,8 +13,8 @@ export type DrawnOutline = {
   readonly holes: readonly { readonly x: number; readonly y: number; readonly diameter: number }[];
 };
 
-/** Places of a drawing are kept to a tenth of a micron. */
-const PLACES = 4;
+/** Arcs of large radii that run on smoothly from one another cross already where their corners are a micron off. */
+const PLACES = 7;
 
 /** What a panel takes from a drawing: grooves stay, holes and notches are those of the drawing. */
 export function panelFromDrawing(

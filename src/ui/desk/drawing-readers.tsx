@@ -1,7 +1,7 @@
 "use client";
 /** How drawings and shapes are read from files; the formats folder gives it, and the page hands it in. */
 import { createContext, useContext } from "react";
-import type { FoundFile, Skeleton } from "@/core/imports";
+import type { DrawnPieces, FoundFile, Skeleton } from "@/core/imports";
 import type { DrawnOutline } from "@/core/job";
 import { invariant, type Problem, type Result } from "@/core/kernel";
 import type { ReadShape } from "@/core/shape";
@@ -13,6 +13,8 @@ export type DrawingReaders = {
   readonly standIn: (file: File) => Promise<Result<ReadShape, Problem>>;
   /** The straight lines of a frame, from DXF. */
   readonly skeleton: (file: File) => Promise<Result<Skeleton, Problem>>;
+  /** The closed outlines of a drawing, from DXF. */
+  readonly pieces: (file: File) => Promise<Result<DrawnPieces, Problem>>;
   /** Starts to read the solids of a STEP file. */
   readonly solids: (file: File, onProgress: (words: string, share: number) => void) => SolidsReading;
 };

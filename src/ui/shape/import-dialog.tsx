@@ -2,14 +2,14 @@
 /** A STEP file before it enters the job: what was found in it, as what each piece enters, and what has to be known of it. */
 import { FileInput } from "lucide-react";
 import { useEffect, useRef, useState } from "react";
-import type { FoundFile, Skeleton } from "@/core/imports";
+import type { FoundFile } from "@/core/imports";
 import { sentence } from "@/core/kernel";
 import { Button } from "../common/button";
 import { Dialog, DialogClose } from "../common/dialog";
 import { FileField } from "../common/file-field";
 import { type SolidsReading, useDrawingReaders } from "../desk/drawing-readers";
+import { DrawingForm, type ReadDrawing } from "./drawing-form";
 import { FoundForm } from "./found-form";
-import { SkeletonForm } from "./skeleton-form";
 
 export function ImportDialog({
   open,
@@ -23,7 +23,7 @@ export function ImportDialog({
       open={open}
       onOpen={onOpen}
       title="Import"
-      about="STEP: solids become members, panels and bought parts. DXF: lines become a skeleton of points and lines, with members where you choose a section. Nothing enters the job before you say so."
+      about="STEP: solids become members, panels and bought parts. DXF: closed outlines become panels, or lines a skeleton with members where you choose a section. Nothing enters the job before you say so."
       width="wide"
       trigger={
         <Button look="plain" icon={<FileInput size={15} aria-hidden />}>
@@ -38,8 +38,8 @@ export function ImportDialog({
 }
 
 function ImportForm({ onDone }: { readonly onDone: () => void }) {
-  const { solids, skeleton: readLines } = useDrawingReaders();
-  const [skeleton, setSkeleton] = useState<Skeleton | null>(null);
+  const { solids, skeleton: readLines, pieces: readPieces } = useDrawingReaders();
+  const [drawing, setDrawing] = useState<ReadDrawing | null>(null);
   const [file, setFile] = useState<FoundFile | null>(null);
   const [progress, setProgress] = useState<{ readonly words: string; readonly share: number } | null>(null);
   const reading = useRef<SolidsReading | null>(null);
@@ -48,11 +48,13 @@ function ImportForm({ onDone }: { readonly onDone: () => void }) {
   const read = async (chosen: File): Promise<string | null> => {
     reading.current?.stop();
     setFile(null);
-    setSkeleton(null);
+    setDrawing(null);
     if (/\.dxf$/i.test(chosen.name)) {
-      const lines = await readLines(chosen);
-      if (!lines.ok) return sentence(lines.problem);
-      setSkeleton(lines.value);
+      const [lines, pieces] = [await readLines(chosen), await readPieces(chosen)];
+      const skeleton = lines.ok ? lines.value : null;
+      const panels = pieces.ok && pieces.value.pieces.length > 0 ? pieces.value : null;
+      if (!lines.ok && !panels) return sentence(lines.problem);
+      setDrawing({ name: chosen.name, skeleton, panels });
       return null;
     }
     setProgress({ words: "Opening the file", share: 0 });
@@ -71,9 +73,7 @@ function ImportForm({ onDone }: { readonly onDone: () => void }) {
       <div className="flex">
         <FileField
           label={
-            file || skeleton
-              ? `${(file ?? skeleton)?.name}: choose another file`
-              : "Choose a STEP or DXF file"
+            file || drawing ? `${(file ?? drawing)?.name}: choose another file` : "Choose a STEP or DXF file"
           }
           accept=".stp,.step,.p21,.dxf"
           onFile={read}
@@ -95,8 +95,8 @@ function ImportForm({ onDone }: { readonly onDone: () => void }) {
       ) : null}
       {file ? (
         <FoundForm file={file} onDone={onDone} />
-      ) : skeleton ? (
-        <SkeletonForm skeleton={skeleton} onDone={onDone} />
+      ) : drawing ? (
+        <DrawingForm key={drawing.name} drawing={drawing} onDone={onDone} />
       ) : (
         <div className="flex justify-end">
           <DialogClose />

@@ -11,7 +11,7 @@ import { Fault, Notice } from "../common/notice";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { freshIds } from "./fresh-ids";
 
-const UNITS = [
+export const DRAWING_UNITS = [
   { value: "1", label: "millimetres" },
   { value: "10", label: "centimetres" },
   { value: "1000", label: "metres" },
@@ -57,7 +57,7 @@ export function SkeletonForm({
         <Chooser
           label="The drawing is in"
           value={unit}
-          choices={UNITS}
+          choices={DRAWING_UNITS}
           onChoose={setUnit}
           placeholder="choose"
         />

@@ -5,7 +5,7 @@ import { type DrawingReaders, DrawingReadersContext } from "@/ui/desk/drawing-re
 import { OpeningDesk, type OpeningProps } from "@/ui/desk/opening";
 import { LayoutTime } from "@/ui/layout/layout-time";
 import { LIST_READER } from "../list-reader";
-import { outlineOfFile, skeletonOfFile, solidsOfFile, standInOfFile } from "./read-drawing";
+import { outlineOfFile, piecesOfFile, skeletonOfFile, solidsOfFile, standInOfFile } from "./read-drawing";
 import { drawingWorkers, startDeskWorker, startLayoutWorker } from "./start-worker";
 
 const DRAWINGS: DrawingReaders = {
@@ -13,6 +13,7 @@ const DRAWINGS: DrawingReaders = {
   standIn: standInOfFile,
   solids: solidsOfFile,
   skeleton: skeletonOfFile,
+  pieces: piecesOfFile,
 };
 
 type Props = Omit<OpeningProps, "startWorker" | "startDeskWorker" | "drawingWorkers"> & {

@@ -1,5 +1,5 @@
 /** Files of strangers, read in a worker of their own: one that takes too long, or too much memory, ends with its worker. */
-import type { Skeleton } from "@/core/imports";
+import type { DrawnPieces, Skeleton } from "@/core/imports";
 import type { DrawnOutline } from "@/core/job";
 import { err, type Problem, type Result } from "@/core/kernel";
 import type { ReadShape } from "@/core/shape";
@@ -43,6 +43,7 @@ export const outlineOfFile = (file: File) => read("outline", file) as Promise<Re
 export const standInOfFile = (file: File) => read("standIn", file) as Promise<Result<ReadShape, Problem>>;
 
 export const skeletonOfFile = (file: File) => read("skeleton", file) as Promise<Result<Skeleton, Problem>>;
+export const piecesOfFile = (file: File) => read("pieces", file) as Promise<Result<DrawnPieces, Problem>>;
 
 /** As long as a person waits who can see that it goes on; 400 solids take a minute. */
 const MOST_SOLIDS_MS = 5 * 60_000;

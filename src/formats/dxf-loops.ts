@@ -1,0 +1,260 @@
+/** What is drawn in a DXF file as runs of lines and arcs, and the loops that they close to. */
+import DxfParser from "dxf-parser";
+import { type BulgedCorner, flattened, type Polygon, polygonArea, type Vec2 } from "@/core/geometry";
+import { at, err, GREATEST_LENGTH_MM, ok, own, type Problem, type Result } from "@/core/kernel";
+import { type ArcRun, arcsOf, ellipse, spline } from "./dxf-curves";
+import { cleanDrawing, MM_OF_UNIT } from "./dxf-pairs";
+
+const MOST_BYTES = 4_000_000;
+const MOST_ENTITIES = 4_000;
+/** mm. Ends that stand nearer than this meet. */
+const MEET = 0.01;
+
+/** `end`: null where it closes by itself. */
+export type Run = {
+  readonly corners: readonly BulgedCorner[];
+  readonly end: Vec2 | null;
+  readonly layer: string;
+};
+export type Circle = { readonly centre: Vec2; readonly radius: number; readonly layer: string };
+type Shapes = { readonly runs: Run[]; readonly circles: Circle[] };
+
+export type DrawnShapes = {
+  /** In millimetres; of a file that tells no unit, in units of the file. */
+  readonly runs: readonly Run[];
+  readonly circles: readonly Circle[];
+  /** Millimetres of one unit; null: the file tells none. */
+  readonly unit: number | null;
+};
+
+/** All that is drawn with lines and arcs, ellipses and splines as arcs; the problem says what is wrong with the file. */
+export function drawnShapes(name: string, text: string): Result<DrawnShapes, Problem> {
+  const refuse = (why: string) => err({ kind: "malformed", what: name, why } as const);
+  if (text.length > MOST_BYTES) return refuse("it is larger than 4 MB; leave the outlines alone in it");
+  const clean = cleanDrawing(text);
+  if (typeof clean === "string") return refuse(clean);
+  if (clean.entities > MOST_ENTITIES)
+    return refuse(`it holds ${clean.entities} entities; at most ${MOST_ENTITIES} are read`);
+  const drawing = parsed(clean.text);
+  if (!drawing?.entities) return refuse("it cannot be read as DXF; save it as DXF text");
+  const told = Number(drawing.header?.["$INSUNITS"] ?? 0);
+  const unit = told === 0 ? null : MM_OF_UNIT[told];
+  if (unit === undefined) return refuse("its unit is not one that is known; set it to millimetres or inches");
+  const shapes: Shapes = { runs: [], circles: [] };
+  for (const entity of drawing.entities) {
+    const fault = take(entity as unknown as Entity, unit ?? 1, shapes);
+    if (fault !== null) return refuse(fault);
+  }
+  const numbers = [
+    ...shapes.runs.flatMap(({ corners, end }) => [...corners.flat(), ...(end ?? [])]),
+    ...shapes.circles.flatMap(({ centre, radius }) => [...centre, radius]),
+  ];
+  return numbers.some((value) => !(Math.abs(value) <= GREATEST_LENGTH_MM))
+    ? refuse("a place in it is no number or lies more than 100 m away; look at its unit")
+    : ok({ ...shapes, unit });
+}
+
+function parsed(text: string) {
+  try {
+    return new DxfParser().parseSync(text);
+  } catch {
+    return null;
+  }
+}
+
+/** What is used of an entity, whatever it is; places are in the entity's own plane. */
+type Entity = {
+  readonly type: string;
+  readonly layer?: string;
+  readonly shape?: boolean;
+  readonly vertices?: readonly { readonly x: number; readonly y: number; readonly bulge?: number }[];
+  readonly center?: { readonly x: number; readonly y: number };
+  readonly radius?: number;
+  readonly startAngle?: number;
+  readonly endAngle?: number;
+  readonly extrusionDirection?: { readonly z: number };
+  readonly extrusionDirectionZ?: number;
+  readonly majorAxisEndPoint?: { readonly x: number; readonly y: number };
+  readonly axisRatio?: number;
+  readonly degreeOfSplineCurve?: number;
+  readonly knotValues?: readonly number[];
+  readonly controlPoints?: readonly { readonly x: number; readonly y: number }[];
+  readonly rational?: boolean;
+};
+
+const WORDS: Readonly<Record<string, string>> = {
+  INSERT: "a block",
+};
+
+/** Takes one entity in; the sentence why it cannot be taken, or null. What is no line of the drawing is passed over. */
+function take(entity: Entity, unit: number, { runs, circles }: Shapes): string | null {
+  // Drawn on the back of the plane: x is mirrored, and arcs run the other way.
+  const mirror = (entity.extrusionDirection?.z ?? entity.extrusionDirectionZ ?? 1) < 0 ? -1 : 1;
+  const place = ({ x, y }: { readonly x: number; readonly y: number }): Vec2 => [x * unit * mirror, y * unit];
+  const layer = entity.layer ?? "0";
+  const curved = ({ corners, end }: ArcRun) => runs.push({ corners, end, layer });
+  switch (entity.type) {
+    case "LWPOLYLINE":
+    case "POLYLINE": {
+      const vertices = entity.vertices ?? [];
+      const corners = vertices.map((vertex): BulgedCorner => {
+        const [x, y] = place(vertex);
+        return [x, y, (vertex.bulge ?? 0) * mirror];
+      });
+      const last = vertices.at(-1);
+      if (corners.length < 2 || !last) return null;
+      runs.push(
+        entity.shape
+          ? { corners, end: null, layer }
+          : { corners: corners.slice(0, -1), end: place(last), layer },
+      );
+      return null;
+    }
+    case "LINE": {
+      const [from, to] = entity.vertices ?? [];
+      if (from && to) runs.push({ corners: [place(from)], end: place(to), layer });
+      return null;
+    }
+    case "ARC": {
+      const { center, radius = 0, startAngle = 0, endAngle = 0 } = entity;
+      if (!center || radius <= 0) return null;
+      const turn = 2 * Math.PI;
+      const sweep = (((endAngle - startAngle) % turn) + turn) % turn || turn;
+      const on = (angle: number) =>
+        place({ x: center.x + radius * Math.cos(angle), y: center.y + radius * Math.sin(angle) });
+      const middle = on(startAngle + sweep / 2);
+      const bulge = Math.tan(sweep / 8) * mirror;
+      // In two halves, so that no bulge is that of more than half a circle.
+      const [x, y] = on(startAngle);
+      runs.push({
+        corners: [
+          [x, y, bulge],
+          [middle[0], middle[1], bulge],
+        ],
+        end: on(startAngle + sweep),
+        layer,
+      });
+      return null;
+    }
+    case "CIRCLE":
+      if (entity.center && entity.radius)
+        circles.push({ centre: place(entity.center), radius: entity.radius * unit, layer });
+      return null;
+    case "ELLIPSE": {
+      const {
+        center,
+        majorAxisEndPoint: axis,
+        axisRatio = 1,
+        startAngle = 0,
+        endAngle = 2 * Math.PI,
+      } = entity;
+      if (!center || !axis || Math.hypot(axis.x, axis.y) === 0) return null;
+      const turn = 2 * Math.PI;
+      const sweep = (((endAngle - startAngle) % turn) + turn) % turn || turn;
+      const major = place(axis);
+      // The shorter axis lies to the left of the longer one, on the back of the plane to its right.
+      const minor = place({ x: -axis.y * axisRatio, y: axis.x * axisRatio });
+      curved(arcsOf(ellipse(place(center), major, minor, startAngle, startAngle + sweep)));
+      return null;
+    }
+    case "SPLINE": {
+      if (entity.rational)
+        return "it holds a spline with weights; turn it into lines and arcs in the CAD program first";
+      const parts = spline(
+        entity.degreeOfSplineCurve ?? 3,
+        entity.knotValues ?? [],
+        (entity.controlPoints ?? []).map(place),
+      );
+      if (!parts || parts.length === 0)
+        return "it holds a spline whose knots do not fit; turn it into lines and arcs in the CAD program first";
+      curved(arcsOf(parts));
+      return null;
+    }
+    default: {
+      const word = own(WORDS, entity.type);
+      return word === undefined
+        ? null
+        : `it holds ${word}; turn it into lines and arcs in the CAD program first`;
+    }
+  }
+}
+
+const near = (a: Vec2, b: Vec2) => Math.hypot(a[0] - b[0], a[1] - b[1]) <= MEET;
+const startOf = ({ corners }: Run): Vec2 => {
+  const [x, y] = at(corners, 0);
+  return [x, y];
+};
+
+/** A run the other way round: the bulge of an edge goes with the edge and changes its sign. */
+function reversed(run: Run): Run {
+  const { corners, end } = run;
+  if (end === null) return run;
+  const places = [...corners.map(([x, y]): Vec2 => [x, y]), end].reverse();
+  const bulges = corners.map((corner) => -(corner[2] ?? 0)).reverse();
+  const [x, y] = at(places, places.length - 1);
+  return {
+    ...run,
+    corners: bulges.map((bulge, i): BulgedCorner => [at(places, i)[0], at(places, i)[1], bulge]),
+    end: [x, y],
+  };
+}
+
+/** A closed outline, with the circle that it is where it is one. */
+export type Loop = {
+  readonly corners: readonly BulgedCorner[];
+  readonly polygon: Polygon;
+  readonly area: number;
+  readonly circle: Circle | null;
+  readonly layer: string;
+};
+
+/** Runs joined end to end, the largest loop first; `open`: how many lead nowhere. */
+export function loopsOf({ runs, circles }: Pick<DrawnShapes, "runs" | "circles">): {
+  readonly loops: readonly Loop[];
+  readonly open: number;
+} {
+  const closed: Run[] = [];
+  const waiting: Run[] = [];
+  let open = 0;
+  for (const run of runs) {
+    if (run.end === null || (near(startOf(run), run.end) && run.corners.length > 1)) closed.push(run);
+    else waiting.push(run);
+  }
+  for (let first = waiting.shift(); first; first = waiting.shift()) {
+    let whole = first;
+    while (whole.end !== null && !near(startOf(whole), whole.end)) {
+      const { end } = whole;
+      const next = waiting.findIndex(
+        (run) => near(startOf(run), end) || (run.end !== null && near(run.end, end)),
+      );
+      const [run] = next < 0 ? [] : waiting.splice(next, 1);
+      if (!run) break;
+      const ahead = near(startOf(run), end) ? run : reversed(run);
+      whole = { ...whole, corners: [...whole.corners, ...ahead.corners], end: ahead.end };
+    }
+    if (whole.end !== null && near(startOf(whole), whole.end)) closed.push(whole);
+    else open++;
+  }
+  const loop = (corners: readonly BulgedCorner[], layer: string, circle: Circle | null): Loop => {
+    const polygon = flattened(corners, 0.01);
+    return { corners, polygon, area: polygonArea(polygon), circle, layer };
+  };
+  return {
+    loops: [
+      ...closed.map(({ corners, layer }) => loop(corners, layer, null)),
+      ...circles.map((circle) => loop(roundLoop(circle), circle.layer, circle)),
+    ].toSorted((a, b) => Math.abs(b.area) - Math.abs(a.area)),
+    open,
+  };
+}
+
+/** The corners of a loop, anticlockwise. */
+export function anticlockwise({ corners, area, layer }: Loop): readonly BulgedCorner[] {
+  const [x, y] = at(corners, 0);
+  return area < 0 ? reversed({ corners, end: [x, y], layer }).corners : corners;
+}
+
+const roundLoop = ({ centre: [x, y], radius }: Circle): readonly BulgedCorner[] => [
+  [x - radius, y, 1],
+  [x + radius, y, 1],
+];
