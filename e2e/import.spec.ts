@@ -60,14 +60,14 @@ test("a board whose faces do not meet is closed in sight of what it becomes", as
   // What closes it is proposed.
   await expect(closing.getByRole("textbox")).toHaveValue("0.5");
   await expect(closing.getByText(/After: closed, 3,240 cm³, that is 100 %/)).toBeVisible();
-  await expectAccessible(page, "[role=dialog] >> nth=-1");
+  await expectAccessible(page, "[role=dialog]:not([aria-hidden])");
   await closing.getByRole("textbox").fill("0.1");
   await expect(closing.getByText(/After: still open at 6 places/)).toBeVisible();
   await closing.getByRole("textbox").fill("nothing");
   await expect(closing.getByRole("button", { name: "Take it so" })).toBeDisabled();
   await closing.getByRole("textbox").fill("0.5");
   await closing.getByRole("button", { name: "Take it so" }).click();
-  await expect(dialog.getByText("600 × 300 × 18")).toBeVisible();
+  await expect(dialog.getByTitle("600 mm × 300 mm × 18 mm")).toBeVisible();
   await expect(dialog.getByText(/was open in the file/)).toBeVisible();
   await dialog.getByRole("button", { name: "Leave Shelf open" }).click();
   await expect(dialog.getByText("no solid: open")).toBeVisible();
@@ -144,4 +144,25 @@ test("lines of a drawing become a skeleton, with members on the layers that have
       .or(page.getByText(/Points/))
       .first(),
   ).toBeVisible();
+});
+
+test("outlines of a drawing become panels, of the boards that their layers are called as", async ({
+  page,
+}) => {
+  await newJob(page, "HL-455");
+  await page.getByRole("button", { name: "Import", exact: true }).click();
+  const dialog = page.getByRole("dialog", { name: "Import", exact: true });
+  await dialog.locator('input[type="file"]').setInputFiles("src/formats/fixtures/panels-R2010.dxf");
+  await expect(dialog.getByText("4 closed outlines", { exact: true })).toBeVisible();
+  await expect(dialog.getByText("1 cut-out that is no circle: cut it by hand.")).toBeVisible();
+  await expect(dialog.getByRole("button", { name: "Import 4 panels" })).toBeDisabled();
+  await dialog.getByRole("combobox", { name: "The drawing is in" }).click();
+  await page.getByRole("option", { name: "millimetres" }).click();
+  await expect(dialog.getByText(/the longest 1200 mm/)).toBeVisible();
+  await expect(dialog.getByRole("combobox", { name: "Board of layer PLY 12" })).toContainText("12");
+  await expectAccessible(page, "[role=dialog]");
+  await dialog.getByRole("button", { name: "Import 4 panels" }).click();
+  await expect(dialog).toBeHidden();
+  await saved(page);
+  expect(await tallyRows(page)).toHaveLength(3);
 });
