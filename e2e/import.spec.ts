@@ -64,16 +64,16 @@ test("a board whose faces do not meet is closed in sight of what it becomes", as
   await closing.getByRole("textbox").fill("0.1");
   await expect(closing.getByText(/After: still open at 6 places/)).toBeVisible();
   await closing.getByRole("textbox").fill("nothing");
-  await expect(closing.getByRole("button", { name: "Take it so" })).toBeDisabled();
+  await expect(closing.getByRole("button", { name: "Close it" })).toBeDisabled();
   await closing.getByRole("textbox").fill("0.5");
-  await closing.getByRole("button", { name: "Take it so" }).click();
+  await closing.getByRole("button", { name: "Close it" }).click();
   await expect(dialog.getByTitle("600 mm × 300 mm × 18 mm")).toBeVisible();
   await expect(dialog.getByText(/was open in the file/)).toBeVisible();
   await dialog.getByRole("button", { name: "Leave Shelf open" }).click();
   await expect(dialog.getByText("no solid: open")).toBeVisible();
 });
 
-test("a file that was made wider is read again: what differs is told and taken over, what was done by hand stays", async ({
+test("a file that was made wider is read again: what differs is told and accepted, what was done by hand stays", async ({
   page,
 }) => {
   await newJob(page, "HL-454");
@@ -102,7 +102,7 @@ test("a file that was made wider is read again: what differs is told and taken o
   await expectAccessible(page, "[role=dialog]");
   // One of the plates stays as it is for now.
   await dialog.getByRole("checkbox", { name: "Deck" }).uncheck();
-  await dialog.getByRole("button", { name: "Take over 11 changes" }).click();
+  await dialog.getByRole("button", { name: "Accept 11 changes" }).click();
   await expect(dialog).toBeHidden();
   await saved(page);
   await tallyRows(page);

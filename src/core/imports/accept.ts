@@ -1,5 +1,5 @@
 /**
- * What a changed file says, taken over into records that an earlier state of it made: of each record only what the file changed,
+ * What a changed file says, accepted into records that an earlier state of it made: of each record only what the file changed,
  * so that marks, settings and work by hand stay. Points are moved where all that stands on them goes along; else pieces get
  * points and lines of their own.
  */
@@ -38,7 +38,7 @@ const ONE_POINT = 0.002;
  * and is told again when the file is read next. `entered`: all that the new state of the file would enter as; `kept`: the
  * earlier import.
  */
-export function takenOver(
+export function acceptedChanges(
   again: Again,
   taken: ReadonlySet<Difference>,
   entered: Imported,
@@ -335,7 +335,7 @@ function panelChanges(before: Print, print: Print, panel: Panel): PanelSet {
   };
 }
 
-/** What is known of the file afterwards: its new state where it was taken over, the old one where it was not. */
+/** What is known of the file afterwards: its new state where it was accepted, the old one where it was not. */
 function nextPrints(
   { differences, sameAs }: Again,
   taken: ReadonlySet<Difference>,

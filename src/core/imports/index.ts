@@ -1,5 +1,5 @@
 /** The door of this folder. */
-export { exists, takenOver } from "./accept";
+export { acceptedChanges, exists } from "./accept";
 export { type Again, type Difference, readAgain } from "./again";
 export { boardOfLayer, type DrawnPieces, layersOfPieces, piecesEdit } from "./drawn-pieces";
 export { type Imported, imported, keptWith, type Remark, remarksOn } from "./enter";

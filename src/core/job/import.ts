@@ -1,6 +1,6 @@
 /**
  * Files of solids that were read into a job, each with what they said then, so that a later state of the same file can be compared
- * with it: only what the file changed is taken over, and what was done by hand stays.
+ * with it: only what the file changed is accepted, and what was done by hand stays.
  */
 import * as v from "valibot";
 import { assetId } from "../kernel";

@@ -1,6 +1,7 @@
 /** A file that was changed and is read again over its earlier state: the trolley of the demo, made wider, with and without a castor. */
 import { describe, expect, it } from "vitest";
 import {
+  acceptedChanges,
   type Difference,
   exists,
   type FoundFile,
@@ -8,7 +9,6 @@ import {
   keptPrints,
   keptWith,
   readAgain,
-  takenOver,
 } from "@/core/imports";
 import { type Asset, type Assets, assetIdOf, emptyJob, type Job, withEdit } from "@/core/job";
 import { sentence } from "@/core/kernel";
@@ -51,14 +51,14 @@ function entered(file: FoundFile): Desk {
   };
 }
 
-/** What is told when a file is read again, and the job after some of it was taken over. */
+/** What is told when a file is read again, and the job after some of it was accepted. */
 function again(desk: Desk, file: FoundFile, take: (one: Difference) => boolean = () => true) {
   const [kept] = Object.values(desk.job.imports);
   if (!kept) throw new Error("nothing was kept");
   const before = orThrow(keptPrints(desk.assets.get(kept.asset), kept.name));
   const now = imported(file, {}, desk.job, desk.stockroom, newId);
   const told = readAgain(before, now.prints, (id) => exists(desk.job, id));
-  const { edit, assets } = takenOver(
+  const { edit, assets } = acceptedChanges(
     told,
     new Set(told.differences.filter(take)),
     now,
@@ -126,7 +126,7 @@ describe("a file read again", () => {
     expect(told.same).toBe(6);
   });
 
-  it("taken over as a whole the job is what the file says, its points and joints are the same records", () => {
+  it("accepted as a whole the job is what the file says, its points and joints are the same records", () => {
     const desk = entered(first);
     const { desk: after } = again(desk, wider);
     expect(rowsOf(after)).toEqual(rowsOf(entered(wider)));
@@ -172,7 +172,7 @@ describe("a file read again", () => {
     expect(rows.find(({ name }) => name === "Handle rail")?.sizes).toEqual([1140e6]);
   });
 
-  it("taken over in part: what is not taken stays, stands for itself, and is told again", () => {
+  it("accepted in part: what is not taken stays, stands for itself, and is told again", () => {
     const desk = entered(first);
     const isPlate = ({ before }: Difference) => before?.kind === "panel";
     const { desk: after } = again(desk, wider, isPlate);

@@ -1,7 +1,7 @@
 "use client";
-/** A file that is read again over an earlier import: what differs, with the values before and after, to be taken over one by one. */
+/** A file that is read again over an earlier import: what differs, with the values before and after, to be accepted one by one. */
 import { useState } from "react";
-import { type Again, type Difference, type Imported, takenOver } from "@/core/imports";
+import { type Again, acceptedChanges, type Difference, type Imported } from "@/core/imports";
 import type { Import } from "@/core/job";
 import { counted } from "@/core/kernel";
 import { Button } from "../common/button";
@@ -37,7 +37,7 @@ export function AgainForm({
   const take = async () => {
     setBusy(true);
     const { job } = desk.store.getState();
-    const { edit, assets } = takenOver(again, taken, entered, job, record, freshIds(job));
+    const { edit, assets } = acceptedChanges(again, taken, entered, job, record, freshIds(job));
     let refused = await desk.addEntries(entered.added.sections, entered.added.boards);
     for (const asset of assets) refused ??= await desk.storeAsset(asset);
     refused ??= desk.submit(edit);
@@ -53,7 +53,8 @@ export function AgainForm({
     <>
       <p className="text-[14px]" aria-live="polite">
         <b>{counts.length === 0 ? "Nothing differs" : counts.join(", ")}</b>, {counted(same, "piece")} as
-        before. Only what the file changed is taken over: marks, settings and what was done by hand stay.
+        before. Only what the file changed is changed in the job: marks, settings and what was done by hand
+        stay.
       </p>
       {differences.length > 0 ? (
         <section aria-label="Differences">
@@ -85,7 +86,7 @@ export function AgainForm({
         <Button onClick={onBack}>Back</Button>
         <DialogClose />
         <Button look="primary" disabled={busy || taken.size === 0} onClick={() => void take()}>
-          {busy ? "Taking over" : `Take over ${counted(taken.size, "change")}`}
+          {busy ? "Accepting" : `Accept ${counted(taken.size, "change")}`}
         </Button>
       </div>
     </>

@@ -74,7 +74,7 @@ export function CloseDialog({
           disabled={gap === null || closed === null}
           onClick={() => (gap === null ? undefined : onTake(gap))}
         >
-          Take it so
+          Close it
         </Button>
       }
     >
