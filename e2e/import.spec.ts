@@ -1,7 +1,7 @@
 /** A STEP file becomes members, panels and bought parts, and what cannot be read is told. */
 import { trolleyStep } from "../demo/trolley";
 import { openBoardStep } from "../src/formats/step/open-shell.fixture";
-import { expect, expectAccessible, openStage, saved, takeOut, test } from "./fixtures";
+import { expect, expectAccessible, openStage, saved, takeOut, test, textOf } from "./fixtures";
 import { newJob, tallyRows } from "./shape";
 
 test("a trolley from another program: read, looked over, imported, priced, undone, given out again", async ({
@@ -30,6 +30,17 @@ test("a trolley from another program: read, looked over, imported, priced, undon
   await openStage(page, "Shape");
   const step = await takeOut(page, /Solids \(STEP\)/);
   expect(step.suggestedFilename()).toContain(".step");
+  // One piece alone, and laid flat; a bought part has nothing to lay flat, which is said.
+  await page.getByRole("button", { name: /Deck/ }).first().click();
+  const flat = await takeOut(page, /Selected piece, laid flat/);
+  expect(await textOf(flat)).toContain("CUTS");
+  await page
+    .getByRole("button", { name: /Castor/ })
+    .first()
+    .click();
+  await page.getByRole("button", { name: "Export" }).click();
+  await page.getByRole("menuitem", { name: /Selected piece, laid flat/ }).click();
+  await expect(page.getByText(/nothing of it is laid flat/)).toBeVisible();
   await page.getByRole("button", { name: "Undo", exact: true }).click();
   await saved(page);
   await expect(page.getByText("How does this job begin?")).toBeVisible();

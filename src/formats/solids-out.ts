@@ -1,8 +1,8 @@
 /** A job, an assembly or a piece of it for other programs: solids as STEP or glTF, flat patterns as DXF. */
 import { modelOf, modelWords, pieceModelOf } from "@/core/brep";
 import { flatPatterns } from "@/core/drawing";
-import { type AssemblyId, type Assets, type Job, jobStyle } from "@/core/job";
-import { err, ok, type Problem, type Result } from "@/core/kernel";
+import { type AssemblyId, type Assets, type Job, jobStyle, refused } from "@/core/job";
+import { ok, type Problem, type Result } from "@/core/kernel";
 import type { Results } from "@/core/pipeline";
 import type { Stockroom } from "@/core/stockroom";
 import { drawingToDxf } from "./dxf";
@@ -45,11 +45,11 @@ export async function solidsFile(
     const style = jobStyle(job);
     const { drawing, told } = flatPatterns(wanted, { code: job.info.job.code, stockroom, style });
     if (drawing.items.length === 0)
-      return err({
-        kind: "malformed",
-        what: "The file of flat patterns",
-        why: told[0] ?? (piece === null ? "the job has no panel" : "there is no such piece"),
-      });
+      return refused(
+        "A file of flat patterns",
+        "",
+        `cannot be made: ${told[0] ?? (piece === null ? "the job has no panel" : "what is bought is not made, so nothing of it is laid flat")}`,
+      );
     return ok({ file: drawingToDxf(drawing, job.info.job.unit), told });
   }
   const model =
@@ -57,11 +57,11 @@ export async function solidsFile(
       ? modelOf(job, results.shape, assets, assembly)
       : pieceModelOf(job, results.shape, assets, piece);
   if (!model || model.products.every(({ brep, holds }) => !brep && holds.length === 0))
-    return err({
-      kind: "malformed",
-      what: "The file of solids",
-      why: model ? (modelWords(model)[0] ?? "nothing stands in the job yet") : "there is no such piece",
-    });
+    return refused(
+      "A file of solids",
+      "",
+      `cannot be made: ${model ? (modelWords(model)[0] ?? "nothing stands in the job yet") : "there is no such piece"}`,
+    );
   const name = piece === null ? job.info.job.title : (model.products[0]?.name ?? job.info.job.title);
   const file = format === "glb" ? await writeGlb(model) : writeStep(model, { name, made, shop });
   return ok({ file, told: modelWords(model) });

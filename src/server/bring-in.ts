@@ -1,7 +1,7 @@
 /** A STEP file, or the lines of a DXF file, brought into a job as it comes: matched by sizes, nobody asked. */
 import type { FoundFile } from "@/core/imports";
-import { assetIdOf } from "@/core/job";
-import { err, ok, type Problem, type Result } from "@/core/kernel";
+import { assetIdOf, refused } from "@/core/job";
+import { ok, type Problem, type Result } from "@/core/kernel";
 import { type Connection, saveAsset, saveStockEntry } from "@/db";
 import { broughtLines, broughtSolids, isLinesFile } from "@/formats/brought-in";
 import { type StepOutcome, submitEdit } from "./edits";
@@ -43,11 +43,11 @@ export async function bringIn(
   ]) {
     const saved = await saveStockEntry(db, change, null);
     if (typeof saved === "string")
-      return err({
-        kind: "malformed",
-        what: change.entry.name,
-        why: "the stockroom has another entry of this name; give that another one",
-      });
+      return refused(
+        "Entry",
+        change.entry.name,
+        "cannot be added: the stockroom has another one of this name; give that another name",
+      );
   }
   for (const asset of assets) await saveAsset(db, assetIdOf(asset), asset, Date.now());
   const outcome = await submitEdit(db, id, revision, edit);

@@ -3,6 +3,7 @@
 import { DropdownMenu } from "radix-ui";
 import type { ReactNode } from "react";
 import { toast } from "sonner";
+import * as v from "valibot";
 import type { ListSetup, VariantId } from "@/core/job";
 import { OUT_ITEM, OutMenu, OutWords } from "../common/out-menu";
 import { useDesk, useDeskState } from "./desk-context";
@@ -64,6 +65,20 @@ export const PAPERS: readonly Paper[] = [
   { label: "Job file (.tally.json)", contains: "the job and its part of the stockroom", path: "/file?" },
 ];
 
+/** The one piece that is selected, for whoever makes it. */
+const pieceOut = (id: string): readonly Paper[] => [
+  {
+    label: "Selected piece (STEP)",
+    contains: "this piece alone, in its own axes",
+    path: `/solids?format=step&piece=${encodeURIComponent(id)}`,
+  },
+  {
+    label: "Selected piece, laid flat (DXF)",
+    contains: "a panel as it is cut, the ends of a member unrolled",
+    path: `/solids?format=dxf&piece=${encodeURIComponent(id)}`,
+  },
+];
+
 const OWN_FORMATS = [
   ["xlsx", "XLSX", "this list as it is set up, numbers as numbers"],
   ["csv", "CSV", "this list as plain rows"],
@@ -118,7 +133,14 @@ export async function takeAway(desk: Desk, paper: Paper, variant: VariantId | nu
 /** Hands the file of an answer to the browser; without one, says so. */
 export async function handOver(response: Response | null): Promise<void> {
   if (!response?.ok) {
-    toast.error("It could not be made; the server did not answer as it should. Try again.");
+    // What the server says of it tells what to do.
+    const said = await response?.json().catch(() => null);
+    const why = v.safeParse(v.object({ message: v.string() }), said);
+    toast.error(
+      why.success
+        ? why.output.message
+        : "It could not be made; the server did not answer as it should. Try again.",
+    );
     return;
   }
   const name =
@@ -133,7 +155,15 @@ export async function handOver(response: Response | null): Promise<void> {
 /** Everything that leaves the job. */
 export function Out({ list }: { readonly list?: ListSetup | undefined }) {
   const fractions = useDeskState((state) => state.job.info.job.format.kind === "fraction");
-  return <PapersOut papers={papersWith(list, fractions)} />;
+  const selected = useDeskState(({ selected: ids, job }) => {
+    const [only] = ids.size === 1 ? ids : [];
+    return only !== undefined && [job.members, job.panels, job.boughtParts].some((table) => table[only])
+      ? only
+      : null;
+  });
+  return (
+    <PapersOut papers={[...papersWith(list, fractions), ...(selected === null ? [] : pieceOut(selected))]} />
+  );
 }
 
 /** Papers to be taken away, each with what it contains, and the revision that they are of. */
