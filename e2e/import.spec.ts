@@ -40,7 +40,7 @@ test("a trolley from another program: read, looked over, imported, priced, undon
     .click();
   await page.getByRole("button", { name: "Export" }).click();
   await page.getByRole("menuitem", { name: /Selected piece, laid flat/ }).click();
-  await expect(page.getByText(/nothing of it is laid flat/)).toBeVisible();
+  await expect(page.getByText(/flat patterns cannot be made/)).toBeVisible();
   await page.getByRole("button", { name: "Undo", exact: true }).click();
   await saved(page);
   await expect(page.getByText("How does this job begin?")).toBeVisible();

@@ -44,7 +44,11 @@ export type Answer = {
 export async function main(words: readonly string[]): Promise<number> {
   const { code, stdout, stderr } = await answer(words);
   if (stderr) process.stderr.write(`${stderr}\n`);
-  await new Promise<void>((resolve) => process.stdout.write(stdout, () => resolve()));
+  await new Promise<void>((resolve) => {
+    // Whoever reads may have seen enough: `| head` closes the pipe.
+    process.stdout.once("error", () => resolve());
+    process.stdout.write(stdout, () => resolve());
+  });
   return code;
 }
 

@@ -48,7 +48,7 @@ export async function solidsFile(
       return refused(
         "A file of flat patterns",
         "",
-        `cannot be made: ${told[0] ?? (piece === null ? "the job has no panel" : "what is bought is not made, so nothing of it is laid flat")}`,
+        `cannot be made: ${told[0]?.replace(/[.]$/, "") ?? (piece === null ? "the job has no panel" : "what is bought is not made, so nothing of it is laid flat")}`,
       );
     return ok({ file: drawingToDxf(drawing, job.info.job.unit), told });
   }
@@ -60,7 +60,7 @@ export async function solidsFile(
     return refused(
       "A file of solids",
       "",
-      `cannot be made: ${model ? (modelWords(model)[0] ?? "nothing stands in the job yet") : "there is no such piece"}`,
+      `cannot be made: ${model ? (modelWords(model)[0]?.replace(/[.]$/, "") ?? "nothing stands in the job yet") : "there is no such piece"}`,
     );
   const name = piece === null ? job.info.job.title : (model.products[0]?.name ?? job.info.job.title);
   const file = format === "glb" ? await writeGlb(model) : writeStep(model, { name, made, shop });
