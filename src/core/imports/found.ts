@@ -183,6 +183,7 @@ function scaledReading(read: FoundReading, by: number): FoundReading {
           along: hole.along * by,
           across: far(hole.across),
           diameter: size(hole.diameter),
+          slot: size(hole.slot),
           walls: [hole.walls[0] * by, hole.walls[1] * by] as const,
         })),
       };

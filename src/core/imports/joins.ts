@@ -3,7 +3,8 @@
  * stand on a flat of another member, copes round another. Each is proposed, computed as the product computes it, and kept only
  * where every corner of the member stays within a hundredth of a millimetre of what was read.
  */
-import { add, dot, norm, scale, subtract, toWorld, type Vec3 } from "../geometry";
+import { kindOf } from "../ends";
+import { add, dot, dot2, norm, scale, subtract, toWorld, type Vec2, type Vec3 } from "../geometry";
 import {
   type EndCut,
   type Home,
@@ -15,7 +16,7 @@ import {
   textOf,
   withEdit,
 } from "../job";
-import { MM_PER_UNIT, roundTo } from "../measure";
+import { MM_PER_UNIT, roundTo, toDegrees } from "../measure";
 import { nearest } from "../recognise";
 import { memberSolid, type Shape, shapeJob, slantedCut } from "../shape";
 import { type SectionShape, type Stockroom, sectionProperties } from "../stockroom";
@@ -50,10 +51,7 @@ export function joinedImport(entered: Entered, job: Job, stockroom: Stockroom, n
     entered.members.flatMap((member) =>
       SIDES.map(
         (side) =>
-          [
-            keyOf(member.id, side),
-            { place: placeOf(member, side), cut: slantedCut(member[side].slope) },
-          ] as const,
+          [keyOf(member.id, side), { place: placeOf(member, side), cut: freeCut(member[side]) }] as const,
       ),
     ),
   );
@@ -88,20 +86,36 @@ export function joinedImport(entered: Entered, job: Job, stockroom: Stockroom, n
     edit: built,
     joined: proposed.size,
     unsaid: entered.members.flatMap((member) =>
-      SIDES.filter((side) => member[side].read !== "plane" && !proposed.has(keyOf(member.id, side))).map(
-        (side) => ({
-          member: member.id,
-          side,
-        }),
-      ),
+      SIDES.filter((side) => !isFree(member[side]) && !proposed.has(keyOf(member.id, side))).map((side) => ({
+        member: member.id,
+        side,
+      })),
     ),
     astray: entered.members
-      .filter((member) =>
-        SIDES.some((side) => member[side].read === "plane" && !staysAt(shape, member, side)),
-      )
+      .filter((member) => SIDES.some((side) => isFree(member[side]) && !staysAt(shape, member, side)))
       .map(({ id }) => id),
   };
 }
+
+/** An end as its own angles say it. */
+function freeCut({ slope, pointed }: EnteredMember[Side]): EndCut {
+  if (!pointed) return slantedCut(slope);
+  const [a, b] = pointed;
+  const k = Math.abs(a[0]) > Math.abs(a[1]) ? 0 : 1;
+  // The first side falls off where the axis of the section is negative.
+  const [first, second] = a[k] > 0 ? [a[k], -b[k]] : [b[k], -a[k]];
+  const degrees = (tangent: number) => textOf(roundTo(toDegrees(Math.atan(tangent)), 10));
+  return {
+    kind: "pointed",
+    across: k === 0 ? "width" : "height",
+    first: degrees(first),
+    second: degrees(second),
+    offset: "0",
+  };
+}
+
+/** Ends that a cut of their own says: they are said even where they are joined to nothing. */
+const isFree = ({ read }: EnteredMember[Side]) => read === "plane" || read === "pointed";
 
 const keyOf = (id: string, side: Side) => `${id}/${side}`;
 const idOf = (key: string) => key.slice(0, key.lastIndexOf("/"));
@@ -118,7 +132,7 @@ function build(entered: Entered, plans: Plans, job: Job, newId: NewId): InsertEd
     const ends = SIDES.map((side) => {
       const plan = plans.get(keyOf(member.id, side)) ?? {
         place: placeOf(member, side),
-        cut: slantedCut(member[side].slope),
+        cut: freeCut(member[side]),
       };
       const there = known.get(member.home) ?? [];
       known.set(member.home, there);
@@ -171,12 +185,13 @@ const outOf = (member: EnteredMember, side: Side): Vec3 => {
 
 /** Where the corners of the section stand at an end, as it was read. */
 function cornersAt(member: EnteredMember, side: Side): readonly Vec3[] {
-  const { slope } = member[side];
+  const { slope, pointed } = member[side];
+  const reach = (p: Vec2) => Math.min(...(pointed ?? [slope]).map((one) => dot2(one, p)));
   const out = outOf(member, side);
   return sectionProperties(member.shape).sharp.map(([px, py]) =>
     add(
       placeOf(member, side),
-      add(add(scale(member.x, px), scale(member.y, py)), scale(out, slope[0] * px + slope[1] * py)),
+      add(add(scale(member.x, px), scale(member.y, py)), scale(out, reach([px, py]))),
     ),
   );
 }
@@ -186,11 +201,12 @@ function staysAt(shape: Shape | null, member: EnteredMember, side: Side): boolea
   if (!solid) return false;
   const { form, z } = solid[side];
   if (member[side].read === "cope") return form.kind === "cope";
-  if (form.kind !== "plane") return false;
+  if (form.kind !== (member[side].read === "pointed" ? "twoPlanes" : "plane")) return false;
+  const reach = kindOf(form).height(form, solid.entry.shape);
   const sign = side === "start" ? -1 : 1;
   const read = cornersAt(member, side);
   return sectionProperties(member.shape).sharp.every(([px, py]) => {
-    const height = z + sign * (form.slope[0] * px + form.slope[1] * py);
+    const height = z + sign * reach([px, py]);
     const place = toWorld(solid.frame, [px, py, height]);
     return read.some((corner) => norm(subtract(corner, place)) < STAYS);
   });

@@ -57,14 +57,19 @@ export function printsOf(entered: Entered, unit: LengthUnit): Prints {
   };
 }
 
-const endWords = ({ read, slope, cope }: EnteredEnd, unit: LengthUnit): string =>
+const slopeWords = (slope: readonly number[]) =>
+  slope.map((one) => String(Math.round(one * 1e5) / 1e5 + 0)).join("; ");
+
+const endWords = ({ read, slope, pointed, cope }: EnteredEnd, unit: LengthUnit): string =>
   read === "plane"
     ? slope.every((one) => Math.abs(one) < 1e-6)
       ? "square"
-      : `angled ${slope.map((one) => String(Math.round(one * 1e5) / 1e5 + 0)).join("; ")}`
+      : `angled ${slopeWords(slope)}`
     : cope
       ? `coped round ${nearText((2 * cope.radius) / MM_PER_UNIT[unit], unit)}`
-      : read;
+      : pointed
+        ? `pointed ${pointed.map(slopeWords).join(" and ")}`
+        : read;
 
 /** Work without the ids of its records. */
 const workWords = (work: readonly object[]): string =>

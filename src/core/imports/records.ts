@@ -71,6 +71,8 @@ export type EnteredEnd = {
   readonly read: ReadEnd["kind"];
   /** How far it reaches out per mm across; square where the file's end is no plane. */
   readonly slope: readonly [number, number];
+  /** Of an end with a ridge how far both sides of it reach out per mm across: less than nothing. */
+  readonly pointed: readonly [Vec2, Vec2] | null;
   /** The axis of a cope in the axes of the home, with its radius. */
   readonly cope: { readonly centre: Vec3; readonly axis: Vec3; readonly radius: number } | null;
 };
@@ -280,18 +282,19 @@ function memberFrom(id: string, read: ReadMember, place: MemberPlace): EnteredMe
   const [from, to] = [on(startZ), on(endZ)];
   const level = frameAlong(from, to, 0);
   const roll = level ? toDegrees(Math.atan2(dot(x, level.y), dot(x, level.x))) : 0;
+  const turnedSlope = ([u, v]: Vec2): Vec2 => (isTurned ? [v, -u] : [u, v]);
   const end = (one: ReadEnd): EnteredEnd => {
     if (one.kind !== "plane")
       return {
         read: one.kind,
         slope: [0, 0],
+        pointed: one.kind === "pointed" ? [turnedSlope(one.slopes[0]), turnedSlope(one.slopes[1])] : null,
         cope:
           one.kind === "cope"
             ? { centre: toWorld(frame, one.centre), axis: turned(frame, one.axis), radius: one.radius }
             : null,
       };
-    const [u, v] = one.slope;
-    return { read: "plane", slope: isTurned ? [v, -u] : [u, v], cope: null };
+    return { read: "plane", slope: turnedSlope(one.slope), pointed: null, cope: null };
   };
   const [start, finish] = [end(read.start), end(read.end)];
   // Holes are measured from the tip of the end.
@@ -363,7 +366,7 @@ function holeFrom(
     along: text(hole.along - tip),
     across: text(across),
     diameter: text(hole.diameter),
-    slot: "0",
+    slot: hole.slot > hole.diameter ? text(hole.slot) : "0",
     walls: atLow && atHigh ? "all" : "one",
     count: "1",
     step: "0",

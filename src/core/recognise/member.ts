@@ -2,13 +2,16 @@
  * A body as a member: a direction that nearly all of it runs along, the section that most slices square to it show, and what
  * its two ends are. Whatever of it is none of these is told as left over; a member with nothing left over is the body.
  */
+
+import { type End, kindOf } from "../ends";
 import { add, cross, direction, dot, norm, scale, subtract, type Vec2, type Vec3 } from "../geometry";
 import { at } from "../kernel";
 import { type SectionShape, sectionProperties } from "../stockroom";
 import type { Body } from "./body";
+import { holesOf, type MemberHole, pointsOf } from "./member-holes";
 import { type SeatedSection, sectionOf } from "./section";
 import { type SliceAxes, sliceOf } from "./slice";
-import { squareTo } from "./surface";
+import { type PlaneSurface, squareTo } from "./surface";
 
 /** An end in the axes of its member: `z` where the plane meets the centroids, `slope` how far it reaches out per mm across. */
 export type ReadEnd =
@@ -20,6 +23,8 @@ export type ReadEnd =
       readonly centre: Vec3;
       readonly radius: number;
     }
+  /** Cut from both sides to a ridge through the centroids; of both planes the lower one stands. */
+  | { readonly kind: "pointed"; readonly z: number; readonly slopes: readonly [Vec2, Vec2] }
   | { readonly kind: "complex"; readonly z: number };
 
 export type ReadMember = {
@@ -38,16 +43,6 @@ export type ReadMember = {
   readonly holes: readonly MemberHole[];
   /** Faces that belong to neither the section, nor an end, nor a hole. */
   readonly leftOver: number;
-};
-
-/** A round hole: where its axis meets the plane of the centroids that is square to it, and the way it runs. */
-export type MemberHole = {
-  readonly along: number;
-  readonly across: Vec3;
-  readonly way: Vec3;
-  readonly diameter: number;
-  /** From where to where along its way its walls reach, from the centroids. */
-  readonly walls: Vec2;
 };
 
 const SIDE = 1e-3;
@@ -126,14 +121,17 @@ function memberAlong(body: Body, along: Vec3): ReadMember | null {
   const length = endFaces.end.z - startFaces.end.z;
   if (length <= 0) return null;
   const area = sectionProperties(section.shape).areaMm2;
-  const isPlain = startFaces.end.kind === "plane" && endFaces.end.kind === "plane";
-  if (isPlain && body.volume > area * length * 1.005 + 1) return null;
+  const isPlain = [startFaces, endFaces].every(({ end }) => end.kind === "plane" || end.kind === "pointed");
+  // A ridge takes off what lies below it on both sides.
+  const mean = pointedMean(startFaces.end, section.shape) + pointedMean(endFaces.end, section.shape);
+  const whole = area * (length + mean);
+  if (isPlain && body.volume > whole * 1.005 + 1) return null;
   if (
     isPlain &&
     leftOver === 0 &&
     holes.length === 0 &&
     section.differences.length === 0 &&
-    body.volume < area * length * 0.98
+    body.volume < whole * 0.98
   )
     return null;
   return {
@@ -168,13 +166,58 @@ function commonSection(body: Body, axes: SliceAxes, low: number, high: number): 
   return best?.section ?? null;
 }
 
-/** The end on one side, and the faces that make it. */
-function endOf(
-  body: Body,
-  section: SeatedSection,
+type EndFaces = { readonly end: ReadEnd; readonly faces: readonly number[] };
+type FacingPlane = { readonly index: number; readonly surface: PlaneSurface; readonly share: number };
+
+/** How far a plane reaches out per mm across, and where it meets the centroids. */
+function standOf(
+  { normal, offset }: PlaneSurface,
   { origin, x, y, along }: MemberFrame,
-  side: 1 | -1,
-): { readonly end: ReadEnd; readonly faces: readonly number[] } | null {
+): { readonly z: number; readonly slope: Vec2 } {
+  const lean = Math.abs(dot(normal, along));
+  return {
+    z: (offset - dot(normal, origin)) / dot(normal, along),
+    slope: [clean(-dot(normal, x) / lean), clean(-dot(normal, y) / lean)],
+  };
+}
+
+/** mm, and of slopes a number: two planes that meet in the centroids do so within this. */
+const RIDGE = 1e-3;
+
+/** Two planes that show the whole section together and fall off to opposite sides from a ridge through the centroids. */
+function pointedEnd(planes: readonly FacingPlane[], area: number, frame: MemberFrame): EndFaces | null {
+  const [a, b, ...others] = planes;
+  if (!a || !b || others.length > 0) return null;
+  const share = a.share + b.share;
+  if (share < 0.97 * area || share > 1.01 * area) return null;
+  const [first, second] = [standOf(a.surface, frame), standOf(b.surface, frame)];
+  if (Math.abs(first.z - second.z) > RIDGE) return null;
+  const axis = ([0, 1] as const).find((k) =>
+    [first, second].every(({ slope }) => Math.abs(slope[1 - k] ?? 0) < RIDGE && Math.abs(slope[k]) > RIDGE),
+  );
+  if (axis === undefined || first.slope[axis] * second.slope[axis] > 0) return null;
+  const slopes: readonly [Vec2, Vec2] =
+    first.slope[axis] > 0 ? [first.slope, second.slope] : [second.slope, first.slope];
+  return { end: { kind: "pointed", z: first.z, slopes }, faces: [a.index, b.index] };
+}
+
+/** mm. What a ridge adds to the mean height of an end; less than nothing. */
+function pointedMean(end: ReadEnd, shape: SectionShape): number {
+  if (end.kind !== "pointed") return 0;
+  const [a, b] = end.slopes;
+  const form: End = {
+    kind: "twoPlanes",
+    faces: [
+      { slope: a, beyond: 0 },
+      { slope: b, beyond: 0 },
+    ],
+  };
+  return kindOf(form).mean(form, shape);
+}
+
+/** The end on one side, and the faces that make it. */
+function endOf(body: Body, section: SeatedSection, frame: MemberFrame, side: 1 | -1): EndFaces | null {
+  const { origin, along } = frame;
   const out = scale(along, side);
   const area = sectionProperties(section.shape).areaMm2;
   const facing = body.surfaces.flatMap(({ surface, area }, index) => {
@@ -192,12 +235,14 @@ function endOf(
   // The plane shows the whole section, or it is only part of the end. Roundings are read as facets: a little less.
   const whole = section.differences.length > 0 ? [0.9, 1.1] : [0.97, 1.01];
   if (plane && plane.share > area * (whole[0] ?? 0) && plane.share < area * (whole[1] ?? 0)) {
-    const { normal, offset } = plane.surface;
-    const z = (offset - dot(normal, origin)) / dot(normal, along);
-    const lean = Math.abs(dot(normal, along));
-    const slope: Vec2 = [clean(-dot(normal, x) / lean), clean(-dot(normal, y) / lean)];
-    return { end: { kind: "plane", z, slope }, faces: [plane.index] };
+    return { end: { kind: "plane", ...standOf(plane.surface, frame) }, faces: [plane.index] };
   }
+  const ridge = pointedEnd(
+    facing.filter(({ isOutermost }) => isOutermost),
+    area,
+    frame,
+  );
+  if (ridge) return ridge;
   const hollows = body.surfaces.flatMap(({ surface }, index) =>
     surface.kind === "cylinder" && surface.isHollow && !section.surfaces.has(index)
       ? [{ surface, index }]
@@ -207,7 +252,7 @@ function endOf(
     // It crosses the centroids and lies at this end.
     const closest = nearest(origin, along, centre, axis);
     if (!closest || closest.apart > radius * 0.95) return false;
-    const ends = trianglesOf(body, index).map((point) => dot(subtract(point, origin), out));
+    const ends = pointsOf(body, index).map((point) => dot(subtract(point, origin), out));
     const reach = ends.reduce((a, b) => Math.max(a, b), Number.NEGATIVE_INFINITY);
     return Math.abs(reach - farthest) < BEYOND && coneOut(body, index, out);
   });
@@ -232,11 +277,6 @@ function coneOut(body: Body, index: number, out: Vec3): boolean {
   }, 0);
   return sum > 0;
 }
-
-const trianglesOf = (body: Body, index: number): readonly Vec3[] =>
-  at(body.surfaces, index).triangles.flatMap((t) =>
-    at(body.triangles, t).corners.map((corner) => at(body.points, corner)),
-  );
 
 /** Where on the first of two lines they come nearest, and how near; null: they are parallel. */
 export function nearest(
@@ -265,31 +305,4 @@ function isWithin(body: Body, shape: SectionShape, { origin, x, y }: MemberFrame
       Math.abs(dot(from, y) - boxCentre[1]) <= extent[1] / 2 + BEYOND
     );
   });
-}
-
-function holesOf(
-  body: Body,
-  { origin, along }: MemberFrame,
-  used: ReadonlySet<number>,
-): { readonly holes: readonly MemberHole[]; readonly faces: readonly number[] } {
-  const holes: MemberHole[] = [];
-  const faces: number[] = [];
-  for (const [index, { surface }] of body.surfaces.entries()) {
-    if (used.has(index) || surface.kind !== "cylinder" || !surface.isHollow) continue;
-    if (Math.abs(dot(surface.axis, along)) > SIDE) continue;
-    const from = subtract(surface.centre, origin);
-    const z = dot(from, along);
-    const flat = subtract(from, scale(along, z));
-    const across = subtract(flat, scale(surface.axis, dot(flat, surface.axis)));
-    const reach = trianglesOf(body, index).map((point) => dot(subtract(point, origin), surface.axis));
-    holes.push({
-      along: z,
-      across,
-      way: surface.axis,
-      diameter: Math.round(2000 * surface.radius) / 1000,
-      walls: [Math.min(...reach), Math.max(...reach)],
-    });
-    faces.push(index);
-  }
-  return { holes, faces };
 }

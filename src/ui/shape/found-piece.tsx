@@ -94,7 +94,7 @@ function readingWords(read: FoundReading, part: FoundPart, style: LengthStyle): 
             : "angled"
           : end.kind === "cope"
             ? "coped"
-            : "complex",
+            : end.kind,
       );
       const holes = read.holes.length > 0 ? `, ${counted(read.holes.length, "hole")}` : "";
       const [first, second] = ends;
