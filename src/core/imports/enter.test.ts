@@ -81,6 +81,7 @@ function fileOf(shape: SectionShape): { readonly file: FoundFile; readonly corne
     units: [],
     products: [{ id: 1, name: "Piece", material: null, parts: [part], missing: 0 }],
     uses: [],
+    withoutPlace: 0,
     roots: [1],
     size: [1, 1, 1],
   };

@@ -108,6 +108,11 @@ const mm = (value: number) => String(Math.round(value * 100) / 100);
 export function remarksOn(file: FoundFile, ways: Ways): readonly Remark[] {
   const times = timesOf(file);
   const remarks: Remark[] = [];
+  if (file.withoutPlace > 0)
+    remarks.push({
+      part: null,
+      words: `${counted(file.withoutPlace, "instance")} without a place in the file: each stands where its assembly begins. Move them.`,
+    });
   for (const product of file.products) {
     if ((times.get(product.id) ?? 0) === 0) continue;
     if (product.missing > 0)

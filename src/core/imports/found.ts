@@ -58,6 +58,8 @@ export type FoundFile = {
   readonly roots: readonly number[];
   /** Sizes over all, in mm. */
   readonly size: Vec3;
+  /** Instances whose place the file does not say: they stand where their assembly begins. */
+  readonly withoutPlace: number;
 };
 
 /** How a part enters the job. */

@@ -73,6 +73,7 @@ export function foundInStep(
     products,
     uses: structure.uses,
     roots: structure.roots,
+    withoutPlace: structure.withoutPlace,
   };
   return ok({ ...file, size: sizeOf(file) });
 }
