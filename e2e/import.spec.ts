@@ -1,7 +1,7 @@
 /** A STEP file becomes members, panels and bought parts, and what cannot be read is told. */
 import { trolleyStep } from "../demo/trolley";
 import { openBoardStep } from "../src/formats/step/open-shell.fixture";
-import { expect, expectAccessible, openStage, saved, takeOut, test, textOf } from "./fixtures";
+import { expect, expectAccessible, OURS, openStage, saved, takeOut, test, textOf } from "./fixtures";
 import { newJob, tallyRows } from "./shape";
 
 test("a trolley from another program: read, looked over, imported, priced, undone, given out again", async ({
@@ -176,4 +176,28 @@ test("outlines of a drawing become panels, of the boards that their layers are c
   await expect(dialog).toBeHidden();
   await saved(page);
   expect(await tallyRows(page)).toHaveLength(3);
+});
+
+test("a file enters over HTTP as well, and what cannot is a sentence", async ({ page }) => {
+  await newJob(page, "HL-456");
+  const id = new URL(page.url()).pathname.split("/").at(-1);
+  const send = (name: string, data: string, scale = "1") =>
+    page.request.post(`/api/jobs/${id}/import?name=${name}&scale=${scale}`, {
+      headers: { ...OURS, "content-type": "application/octet-stream" },
+      data: Buffer.from(data),
+    });
+  const brought = await send("shelf.step", openBoardStep("Shelf", [600, 300, 18], 0.2));
+  expect(brought.status()).toBe(200);
+  expect((await brought.json()).told.join()).toContain("open at 6 places");
+  for (const [name, data, scale] of [
+    ["bad.step", "nothing", "1"],
+    ["bad.dxf", "nothing", "1"],
+    ["shelf.step", "nothing", "-1"],
+  ] as const) {
+    const refused = await send(name, data, scale);
+    expect(refused.status()).toBe(422);
+    expect((await refused.json()).message).toMatch(/[.]$/);
+  }
+  await page.reload();
+  await expect(page.getByText("Shelf").first()).toBeVisible();
 });

@@ -23,6 +23,7 @@ import {
   type SimpleEdit,
   withoutNeighbours,
 } from "../job";
+import { counted } from "../kernel";
 import { MM_PER_UNIT } from "../measure";
 import { shapeJob } from "../shape";
 import type { Again, Difference } from "./again";
@@ -35,7 +36,7 @@ const ONE_POINT = 0.002;
 
 /**
  * Some of the differences as one step of the job, with the assets that have to be there before. What is not taken stays a difference,
- * and is told again when the file is read next. `entered`: all that the new state of the file would enter as; `kept`: the
+ * and is told again when the file is read next. `told`: what somebody should know before it is done. `entered`: all that the new state of the file would enter as; `kept`: the
  * earlier import.
  */
 export function acceptedChanges(
@@ -45,12 +46,18 @@ export function acceptedChanges(
   job: Job,
   kept: Import,
   newId: NewId,
-): { readonly edit: Edit; readonly assets: readonly Asset[] } {
-  const { edits, prints } = accepted(again, taken, entered, job, newId);
+): { readonly edit: Edit; readonly assets: readonly Asset[]; readonly told: readonly string[] } {
+  const { edits, prints, unbound } = accepted(again, taken, entered, job, newId);
   const { asset, edit } = keptImport(kept.id, kept.name, prints);
   return {
     edit: { kind: "together", what: `Read ${kept.name} again`.slice(0, 60), edits: [...edits, edit] },
     assets: [...entered.assets, asset],
+    told:
+      unbound.length > 0
+        ? [
+            `${counted(unbound.length, "point")} with formulas would stand at plain numbers from then on: ${unbound.join(", ")}.`,
+          ]
+        : [],
   };
 }
 
@@ -59,6 +66,8 @@ type Accepted = {
   readonly edits: readonly SimpleEdit[];
   /** What the file is known to have said from now on, by the ids of the job's records. */
   readonly prints: Prints;
+  /** Names of points that move though somebody gave them formulas. */
+  readonly unbound: readonly string[];
 };
 
 function accepted(
@@ -262,8 +271,15 @@ function accepted(
       ...(went.length > 0 ? [{ kind: "remove" as const, ids: went }] : []),
     ],
     prints: nextPrints(again, taken, now, recordOf),
+    unbound: moved.flatMap(({ id }) => {
+      const point = job.points[id];
+      return point?.at.some((text) => !PLAIN.test(text)) ? [point.name] : [];
+    }),
   };
 }
+
+/** A coordinate that hangs on no key size. */
+const PLAIN = /^-?\d+([.]\d+)?$/;
 
 const INSERTED = ["points", "lines", "members", "panels", "boughtParts", "assemblies", "placements"] as const;
 

@@ -172,6 +172,34 @@ describe("a file read again", () => {
     expect(rows.find(({ name }) => name === "Handle rail")?.sizes).toEqual([1140e6]);
   });
 
+  it("a point that somebody gave a formula is told before it loses it", () => {
+    const desk = entered(first);
+    const [kept] = Object.values(desk.job.imports);
+    if (!kept) throw new Error("nothing was kept");
+    // The corner of the lower ring on the right, which moves.
+    const bound = Object.values(desk.job.points).find(({ at: [x] }) => Number(x) === 900);
+    if (!bound) throw new Error("no corner");
+    const job = orThrow(
+      withEdit(desk.job, {
+        kind: "changePoint",
+        id: bound.id,
+        set: { at: ["2 * 450", bound.at[1], bound.at[2]] },
+      }),
+    );
+    const now = imported(wider, {}, job, desk.stockroom, newId);
+    const told = readAgain(
+      orThrow(keptPrints(desk.assets.get(kept.asset), kept.name)),
+      now.prints,
+      () => true,
+    );
+    const change = (taken: readonly Difference[]) =>
+      acceptedChanges(told, new Set(taken), now, job, kept, newId).told;
+    expect(change(told.differences).join()).toContain(
+      `1 point with formulas would stand at plain numbers from then on: ${bound.name}`,
+    );
+    expect(change(told.differences.filter(({ before }) => before?.kind === "panel"))).toEqual([]);
+  });
+
   it("accepted in part: what is not taken stays, stands for itself, and is told again", () => {
     const desk = entered(first);
     const isPlate = ({ before }: Difference) => before?.kind === "panel";

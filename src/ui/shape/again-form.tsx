@@ -7,7 +7,7 @@ import { counted } from "@/core/kernel";
 import { Button } from "../common/button";
 import { DialogClose } from "../common/dialog";
 import { LongList, ScrolledBox } from "../common/long-list";
-import { Fault } from "../common/notice";
+import { Fault, Notice } from "../common/notice";
 import { Tick } from "../common/tick";
 import { useDesk } from "../desk/desk-context";
 import { freshIds } from "./fresh-ids";
@@ -34,10 +34,19 @@ export function AgainForm({
   const [taken, setTaken] = useState<ReadonlySet<Difference>>(() => new Set(differences));
   const [fault, setFault] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
+  /** What is told before it is done, and for which choice. */
+  const [told, setTold] = useState<{ readonly of: typeof taken; readonly words: readonly string[] } | null>(
+    null,
+  );
   const take = async () => {
-    setBusy(true);
     const { job } = desk.store.getState();
-    const { edit, assets } = acceptedChanges(again, taken, entered, job, record, freshIds(job));
+    const changes = acceptedChanges(again, taken, entered, job, record, freshIds(job));
+    const { edit, assets } = changes;
+    if (changes.told.length > 0 && told?.of !== taken) {
+      setTold({ of: taken, words: changes.told });
+      return;
+    }
+    setBusy(true);
     let refused = await desk.addEntries(entered.added.sections, entered.added.boards);
     for (const asset of assets) refused ??= await desk.storeAsset(asset);
     refused ??= desk.submit(edit);
@@ -80,6 +89,11 @@ export function AgainForm({
             </LongList>
           </ScrolledBox>
         </section>
+      ) : null}
+      {told?.of === taken ? (
+        <Notice tone="warning">
+          {told.words.join(" ")} Accept again to do so, or leave those pieces out.
+        </Notice>
       ) : null}
       {fault ? <Fault>{fault}</Fault> : null}
       <div className="flex justify-end gap-2">
