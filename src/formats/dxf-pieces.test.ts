@@ -6,6 +6,7 @@ import { boardOfLayer, piecesEdit } from "@/core/imports";
 import { emptyJob, withEdit } from "@/core/job";
 import { at } from "@/core/kernel";
 import { createPipeline } from "@/core/pipeline";
+import { solidOfPanel } from "@/core/shape";
 import { stockroomOf } from "@/core/stockroom";
 import { demoStockroom } from "../../demo/stockroom";
 import { readPieces } from "./dxf-in";
@@ -85,6 +86,25 @@ describe("outlines of a drawing", () => {
       under += (weight * bernstein(i / parts, ys) * slope(i / parts, xs)) / (3 * parts);
     }
     expect(Math.abs(areaOf("PLY 12 3") - Math.abs(under))).toBeLessThan(0.01 * 1500);
+  });
+
+  it("of a smooth curve are drawn without a line where two of its arcs meet", () => {
+    const job = emptyJob({ code: "D", title: "D" });
+    const edit = piecesEdit(
+      { ...drawn, pieces: drawn.pieces.slice(0, 1) },
+      { scale: 1, boards: new Map([["TOP 18", boards.find(({ thickness }) => thickness === 18)?.id ?? ""]]) },
+      job,
+      (kind) => `${kind}-${Math.random()}`,
+    );
+    const after = withEdit(job, edit);
+    if (!after.ok) throw new Error("refused");
+    const [top] = createPipeline()(after.value, null, stockroom, []).shape.panels;
+    if (!top) throw new Error("no panel");
+    const { lines, points } = solidOfPanel(top, { step: Math.PI / 16 });
+    const upright = lines.filter(
+      ({ from, to, kind }) => kind === "sharp" && at(points, from)[2] !== at(points, to)[2],
+    );
+    expect(upright).toEqual([]);
   });
 
   it("of a unit that is chosen are as large as it says", () => {

@@ -37,10 +37,12 @@ export type Fineness = {
 const MOST_CORNER = 3;
 /** Directions nearer than this are one: an arc runs on into a straight line. */
 const SMOOTH = 1e-6;
+/** mm. Between arcs that run on from one another rounded numbers leave specks of lines, in any direction. */
+const SPECK = 1e-4;
 
 /** The outline with points on its arcs at even steps, the middle of each arc among them. */
 export function ringOf(loop: Loop, { step, silhouettes = [], creases = false }: Fineness): Ring {
-  const runs = loop.flatMap((segment, index) => (lengthOf(segment) < 1e-9 ? [] : [{ segment, index }]));
+  const runs = loop.flatMap((segment, index) => (lengthOf(segment) < SPECK ? [] : [{ segment, index }]));
   const points = runs.flatMap(({ segment, index }, i): readonly RingPoint[] => {
     const before = at(runs, (i + runs.length - 1) % runs.length).segment;
     const first = { at: startOf(segment), segment: index, kind: jointKind(before, segment) };
