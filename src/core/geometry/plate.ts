@@ -146,6 +146,10 @@ function sourcesOf({ outline, names }: Plate, cuts: readonly PlateCut[], step: n
   ];
 }
 
+/** How far outside of a circle a place lies. */
+const awayFrom = ({ centre, radius }: Extract<Source, { kind: "round" }>, place: Vec2): number =>
+  norm2(subtract2(place, centre)) - radius;
+
 /** Whether a straight piece of a wall lies on a source. */
 function liesOn(source: Source, a: Vec2, b: Vec2): boolean {
   if (source.kind === "line") {
@@ -158,7 +162,7 @@ function liesOn(source: Source, a: Vec2, b: Vec2): boolean {
       return beside < ON_SOURCE_MM && on > -ON_SOURCE_MM && on < size + ON_SOURCE_MM;
     });
   }
-  const away = (p: Vec2) => norm2(subtract2(p, source.centre)) - source.radius;
+  const away = (p: Vec2) => awayFrom(source, p);
   const middle: Vec2 = [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
   // Its corners on the circle, and between them no farther inside than a chord of one step.
   return (
@@ -190,7 +194,15 @@ class PlateBuilder {
   }
 
   private sourceOf(a: Vec2, b: Vec2): Source | null {
-    return this.sources.find((source) => liesOn(source, a, b)) ?? null;
+    // Of arcs that run on into one another several come near: the wall is that of the one that its corners lie on.
+    let best: Source | null = null;
+    let least = Number.POSITIVE_INFINITY;
+    for (const source of this.sources) {
+      if (!liesOn(source, a, b)) continue;
+      const off = source.kind === "line" ? 0 : Math.max(...[a, b].map((p) => Math.abs(awayFrom(source, p))));
+      if (off < least) [best, least] = [source, off];
+    }
+    return best;
   }
 
   /** The walls over a ring, with the lines that stand where it turns. */

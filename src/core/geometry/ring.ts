@@ -37,7 +37,7 @@ export type Fineness = {
 const MOST_CORNER = 3;
 /** Directions nearer than this are one: an arc runs on into a straight line. */
 const SMOOTH = 1e-6;
-/** mm. Between arcs that run on from one another rounded numbers leave specks of lines, in any direction. */
+/** mm. Between arcs that run on into one another rounded numbers leave specks of lines, in any direction. */
 const SPECK = 1e-4;
 
 /** The outline with points on its arcs at even steps, the middle of each arc among them. */
