@@ -6,4 +6,6 @@ if (!/^[1-9]\d{0,3}$/.test(times)) {
   console.error("npm run laws -- N, a whole number of times");
   process.exit(2);
 }
-run(process.execPath, [bin("vitest"), "run", "--testTimeout=3600000", "src/core", "src/formats"], { env: { LAWS: times } });
+run(process.execPath, [bin("vitest"), "run", "--testTimeout=3600000", "src/core", "src/formats"], {
+  env: { LAWS: times },
+});
