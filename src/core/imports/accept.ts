@@ -24,11 +24,11 @@ import {
   withoutNeighbours,
 } from "../job";
 import { counted } from "../kernel";
-import { MM_PER_UNIT } from "../measure";
+import { type LengthUnit, MM_PER_UNIT } from "../measure";
 import { shapeJob } from "../shape";
 import type { Again, Difference } from "./again";
 import type { Imported } from "./enter";
-import { keptImport, type Print, type Prints } from "./prints";
+import { keptImport, type Print, type Prints, workTexts } from "./prints";
 import type { NewId } from "./records";
 
 /** mm. Points nearer than this are one. */
@@ -218,7 +218,7 @@ function accepted(
         (distance(stands(line.from), ends[0]) > ONE_POINT || distance(stands(line.to), ends[1]) > ONE_POINT)
       )
         elsewhere.push({ id, line: lineFor(member, job.points[line.from]?.assembly ?? null) });
-      const set = memberChanges(before, print, own, member, cutOf);
+      const set = memberChanges(before, print, own, member, cutOf, job.info.job.unit);
       if (Object.keys(set).length > 0) changes.push({ kind: "changeMembers", ids: [id], set });
     } else if (before.kind === "panel") {
       const panel = insert.panels.find((one) => one.id === print.id);
@@ -310,6 +310,7 @@ function memberChanges(
   own: Member,
   member: Member,
   cutOf: (cut: EndCut) => EndCut,
+  unit: LengthUnit,
 ): MemberSet {
   const isOther = (key: string) => before.form[key] !== print.form[key];
   const isTurned = before.place
@@ -321,19 +322,15 @@ function memberChanges(
     ...(isTurned ? { roll: member.roll } : {}),
     ...(isOther("start") ? { start: cutOf(member.start) } : {}),
     ...(isOther("end") ? { end: cutOf(member.end) } : {}),
-    // Work of one's own goes where the file has other work: what the file has is told, and what was by hand is undone by Undo.
-    ...(isOther("work") ? { work: [...handWork(own, before), ...member.work] } : {}),
+    // What was drilled by hand stays beside what the file has.
+    ...(isOther("work") ? { work: [...handWork(own, before, unit), ...member.work] } : {}),
   };
 }
 
 /** Holes and notches that somebody added by hand: those that the file did not have. */
-function handWork(own: Member, before: Print): Member["work"] {
-  const known = new Set(
-    before.form["work"]
-      ? (JSON.parse(before.form["work"]) as readonly object[]).map((one) => JSON.stringify(one))
-      : [],
-  );
-  return own.work.filter(({ id: _, ...one }) => !known.has(JSON.stringify(one)));
+function handWork(own: Member, before: Print, unit: LengthUnit): Member["work"] {
+  const known = new Set(before.form["work"] ? (JSON.parse(before.form["work"]) as readonly string[]) : []);
+  return own.work.filter((one) => !known.has(workTexts([one], unit)[0] ?? ""));
 }
 
 type PanelSet = Extract<SimpleEdit, { kind: "changePanels" }>["set"];

@@ -71,13 +71,18 @@ const endWords = ({ read, slope, pointed, cope }: EnteredEnd, unit: LengthUnit):
         ? `pointed ${pointed.map(slopeWords).join(" and ")}`
         : read;
 
-/** Work without the ids of its records. */
-const workWords = (work: readonly object[]): string =>
-  work.length === 0
-    ? ""
-    : JSON.stringify(
-        work.map((one) => Object.fromEntries(Object.entries(one).filter(([key]) => key !== "id"))),
-      );
+/** Work, or the corners of an outline, without the ids of its records: one text each, its lengths as near as readings come. */
+export function workTexts(work: readonly object[], unit: LengthUnit): readonly string[] {
+  const near = (value: unknown) =>
+    typeof value === "string" && NUMBER.test(value) ? nearText(Number(value), unit) : value;
+  return work.map((one) =>
+    JSON.stringify(Object.entries(one).flatMap(([key, value]) => (key === "id" ? [] : [[key, near(value)]]))),
+  );
+}
+const NUMBER = /^-?\d+([.]\d+)?$/;
+
+const workWords = (work: readonly object[], unit: LengthUnit): string =>
+  work.length === 0 ? "" : JSON.stringify(workTexts(work, unit));
 
 function ofMember(member: EnteredMember, unit: LengthUnit): Print {
   const { id, home, name, shape, from, to, x, start, end, work } = member;
@@ -92,7 +97,7 @@ function ofMember(member: EnteredMember, unit: LengthUnit): Print {
       length: nearText(size / MM_PER_UNIT[unit], unit),
       start: endWords(start, unit),
       end: endWords(end, unit),
-      work: workWords(work),
+      work: workWords(work, unit),
     },
     // The roll is said by where the section's first axis points.
     place: [...[...from, ...to].map((value) => value / MM_PER_UNIT[unit]), ...x],
@@ -109,8 +114,8 @@ function ofPanel(panel: Panel, unit: LengthUnit): Print {
     form: {
       size: `${nearText(Number(length), unit)} × ${nearText(Number(width), unit)}`,
       board: board ?? "",
-      outline: outline ? workWords(outline) : "",
-      work: workWords(work),
+      outline: outline ? workWords(outline, unit) : "",
+      work: workWords(work, unit),
     },
     place: [...origin, ...lengthAxis, ...faceAxis].map(Number),
   };

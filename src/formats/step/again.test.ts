@@ -1,5 +1,6 @@
 /** A file that was changed and is read again over its earlier state: the trolley of the demo, made wider, with and without a castor. */
 import { describe, expect, it } from "vitest";
+import { modelOf } from "@/core/brep";
 import {
   acceptedChanges,
   type Difference,
@@ -10,14 +11,15 @@ import {
   keptWith,
   readAgain,
 } from "@/core/imports";
-import { type Asset, type Assets, assetIdOf, emptyJob, type Job, withEdit } from "@/core/job";
-import { sentence } from "@/core/kernel";
+import { type Asset, type Assets, assetIdOf, emptyJob, type Job, NO_ASSETS, withEdit } from "@/core/job";
+import { seededRandom, sentence } from "@/core/kernel";
 import { createPipeline } from "@/core/pipeline";
 import type { Stockroom } from "@/core/stockroom";
 import { loadStepReader } from "@/engines/step-reader";
 import { trolleyStep } from "../../../demo/trolley";
 import { foundInStep } from "./read";
-import { STOCKROOM } from "./round-trip.fixture";
+import { randomPieces, STOCKROOM } from "./round-trip.fixture";
+import { writeStep } from "./write";
 
 const reader = await loadStepReader();
 const SIZES = { wide: 900, deep: 520, high: 760 };
@@ -170,6 +172,33 @@ describe("a file read again", () => {
     expect(after.job.members[rail.id]).toMatchObject({ name: "Handle rail", work: [hole] });
     const rows = rowsOf(after);
     expect(rows.find(({ name }) => name === "Handle rail")?.sizes).toEqual([1140e6]);
+  });
+
+  it("holes of the file are known again where a piece moves", () => {
+    const random = randomPieces(seededRandom(20), 25);
+    const holed = Object.values(random.members).filter(({ work }) => work.length > 0);
+    expect(holed.length).toBeGreaterThan(2);
+    const stepOf = (job: Job) => {
+      const { shape } = createPipeline()(job, null, STOCKROOM, []);
+      return writeStep(modelOf(job, shape, NO_ASSETS), { name: "Holed", made: new Date(0), shop: "" });
+    };
+    // Everything stands a hundred farther up.
+    const raised: Job = {
+      ...random,
+      points: Object.fromEntries(
+        Object.entries(random.points).map(([id, point]) => [
+          id,
+          { ...point, at: [point.at[0], point.at[1], String(Number(point.at[2]) + 100)] as const },
+        ]),
+      ) as Job["points"],
+    };
+    const desk = entered(fileOf(stepOf(random)));
+    const { told } = again(desk, fileOf(stepOf(raised)));
+    const members = told.differences.filter(({ before }) => before?.kind === "member");
+    expect(members.length).toBeGreaterThan(10);
+    expect(members.map(({ kind, words }) => `${kind} ${words.join()}`)).toEqual(
+      members.map(() => "moved moved by 0; 0; 100"),
+    );
   });
 
   it("a point that somebody gave a formula is told before it loses it", () => {
