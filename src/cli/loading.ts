@@ -94,22 +94,40 @@ export async function load(
   words: readonly string[],
   allowed: Parameters<typeof readWords>[1] = LIST_OPTIONS,
 ): Promise<Result<Loaded & { readonly options: ReadonlyMap<string, string> }, string>> {
+  const opened = openFile(words, allowed);
+  if (!opened.ok) return opened;
+  const { file, options, bytes, given } = opened.value;
+  const loaded = /\.json$/i.test(file)
+    ? loadJob(bytes, given, options)
+    : isStepName(file)
+      ? await loadStep(path.basename(file), bytes, given ?? EMPTY_STOCKROOM)
+      : await loadList(bytes, given ?? EMPTY_STOCKROOM, options);
+  return loaded.ok ? ok({ ...loaded.value, options }) : loaded;
+}
+
+type Opened = {
+  readonly file: string;
+  readonly options: ReadonlyMap<string, string>;
+  readonly bytes: Uint8Array;
+  /** The stockroom of the option; null: none is named. */
+  readonly given: Stockroom | null;
+};
+
+/** The file that a command names, with the stockroom that goes with it. */
+export function openFile(
+  words: readonly string[],
+  allowed: Parameters<typeof readWords>[1],
+): Result<Opened, string> {
   const read = readWords(words, allowed);
   if (!read.ok) return read;
   const { file, options } = read.value;
   const bytes = readFile(file);
   if (!bytes.ok) return bytes;
   const given = readStockroom(options.get("stockroom"));
-  if (!given.ok) return given;
-  const loaded = /\.json$/i.test(file)
-    ? loadJob(bytes.value, given.value, options)
-    : isStepName(file)
-      ? await loadStep(path.basename(file), bytes.value, given.value ?? EMPTY_STOCKROOM)
-      : await loadList(bytes.value, given.value ?? EMPTY_STOCKROOM, options);
-  return loaded.ok ? ok({ ...loaded.value, options }) : loaded;
+  return given.ok ? ok({ file, options, bytes: bytes.value, given: given.value }) : given;
 }
 
-export function readStockroom(file: string | undefined): Result<Stockroom | null, string> {
+function readStockroom(file: string | undefined): Result<Stockroom | null, string> {
   if (file === undefined) return ok(null);
   const data = readJson(file);
   if (!data.ok) return data;

@@ -5,19 +5,15 @@ import type { Results } from "@/core/pipeline";
 import { EMPTY_STOCKROOM, indexStockroom } from "@/core/stockroom";
 import { readJobFile, writeJobFile } from "@/formats/job-file";
 import { type SolidFormat, solidsFile } from "@/formats/solids-out";
-import { numberOption, readWords } from "./arguments";
-import { brought, load, type Output, readFile, readStockroom, titleOf } from "./loading";
+import { numberOption } from "./arguments";
+import { brought, load, type Output, openFile, readFile, titleOf } from "./loading";
 
 const IMPORT_OPTIONS = { into: "any", title: "any", scale: "any", stockroom: "any" } as const;
 
 export async function importCommand(words: readonly string[]): Promise<Result<Output, string>> {
-  const read = readWords(words, IMPORT_OPTIONS);
-  if (!read.ok) return read;
-  const { file, options } = read.value;
-  const bytes = readFile(file);
-  if (!bytes.ok) return bytes;
-  const given = readStockroom(options.get("stockroom"));
-  if (!given.ok) return given;
+  const opened = openFile(words, IMPORT_OPTIONS);
+  if (!opened.ok) return opened;
+  const { file, options, bytes, given } = opened.value;
   const scale = numberOption(options, "scale", 1);
   if (!scale.ok) return scale;
   const into = options.get("into");
@@ -27,9 +23,9 @@ export async function importCommand(words: readonly string[]): Promise<Result<Ou
   if (known && !known.ok) return err(sentence(known.problem));
   const title = options.get("title") ?? titleOf(file);
   const job = known?.value.job ?? emptyJob({ code: "file", title, unit: "mm" });
-  const stockroom = given.value ?? (known ? indexStockroom(known.value.stockroom) : EMPTY_STOCKROOM);
+  const stockroom = given ?? (known ? indexStockroom(known.value.stockroom) : EMPTY_STOCKROOM);
   const name = path.basename(file);
-  const entered = await brought(name, bytes.value, { job, stockroom, scale: scale.value });
+  const entered = await brought(name, bytes, { job, stockroom, scale: scale.value });
   if (!entered.ok) return entered;
   const { told } = entered.value;
   const assets = new Map(known?.value.assets ?? []);

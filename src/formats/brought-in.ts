@@ -52,7 +52,7 @@ export function broughtLines(
   if (!read.ok) return read;
   const skeleton = read.value;
   const sections = new Map(
-    layersOf(skeleton).flatMap((layer) => {
+    layersOf(skeleton.lines).flatMap((layer) => {
       const entry = stockroom.sections.find((one) => one.name === layer.name || one.id === layer.name);
       return entry ? [[layer.name, entry.id] as const] : [];
     }),

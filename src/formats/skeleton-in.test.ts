@@ -19,7 +19,7 @@ describe("lines of a drawing as a skeleton", () => {
       const skeleton = read(fixture(version));
       expect(skeleton.unit).toBe(version === "R12" ? null : 1);
       expect(skeleton.skipped).toEqual(["1 arc"]);
-      const counts = new Map(layersOf(skeleton).map(({ name, lines }) => [name, lines]));
+      const counts = new Map(layersOf(skeleton.lines).map(({ name, count }) => [name, count]));
       // The line without length is none.
       expect(Object.fromEntries(counts)).toEqual({ LEGS: 5, RAILS: 5 });
       const job = emptyJob({ code: "d", title: "d", unit: "mm" });

@@ -21,14 +21,15 @@ import {
   replacedNeighbour,
   resolveSizes,
   type SimpleEdit,
+  textOf,
   withoutNeighbours,
 } from "../job";
-import { counted } from "../kernel";
-import { type LengthUnit, MM_PER_UNIT } from "../measure";
+import { at, counted, grouped } from "../kernel";
+import { type LengthUnit, MM_PER_UNIT, roundTo } from "../measure";
 import { shapeJob } from "../shape";
 import type { Again, Difference } from "./again";
 import type { Imported } from "./enter";
-import { keptImport, type Print, type Prints, workTexts } from "./prints";
+import { isNumberText, keptImport, type Print, type Prints, workTexts } from "./prints";
 import type { NewId } from "./records";
 
 /** mm. Points nearer than this are one. */
@@ -109,9 +110,15 @@ function accepted(
     return own;
   };
 
-  const fresh = new Map(insert.members.map((member) => [member.id as string, member]));
-  const freshPoints = new Map(insert.points.map((point) => [point.id as string, point]));
-  const freshLines = new Map(insert.lines.map((line) => [line.id as string, line]));
+  const fresh = byId(insert.members);
+  const freshPoints = byId(insert.points);
+  const freshLines = byId(insert.lines);
+  const [panels, boughtParts, placements] = [
+    byId(insert.panels),
+    byId(insert.boughtParts),
+    byId(insert.placements),
+  ];
+  const homes = new Map(now.prints.map(({ id, home }) => [id, home]));
   /** Where the ends of a member of the new state stand, in mm. */
   const endsOf = (member: Member): readonly [Vec3, Vec3] => {
     const line = freshLines.get(member.line);
@@ -129,34 +136,34 @@ function accepted(
   const gone = new Set(went);
 
   // Where the points of members that go elsewhere are to stand.
-  const wanted = new Map<string, Vec3[]>();
   const going = new Map<string, readonly [Vec3, Vec3]>();
   for (const { before, print } of altered) {
     const member = fresh.get(print.id);
     if (before.kind === "member" && member && movesBy(before, print)) going.set(before.id, endsOf(member));
   }
   const placeNow = (id: string): Vec3 => places.get(id) ?? placeOf(job.points[id], unit);
-  for (const member of Object.values(job.members)) {
-    const line = job.lines[member.line];
-    if (!line || gone.has(member.id)) continue;
-    const ends = going.get(member.id) ?? [placeNow(line.from), placeNow(line.to)];
-    for (const [k, id] of [line.from, line.to].entries()) {
-      const end = ends[k];
-      if (end) wanted.set(id, [...(wanted.get(id) ?? []), end]);
-    }
-  }
+  const standing = (line: Line) =>
+    [line.from, line.to].map((id) => ({ id: id as string, place: placeNow(id) }));
   const carriers = new Set(Object.values(job.members).map(({ line }) => line as string));
-  // A guide line stays where it is, and its points with it.
-  for (const line of Object.values(job.lines))
-    if (!carriers.has(line.id))
-      for (const id of [line.from, line.to]) wanted.set(id, [...(wanted.get(id) ?? []), placeNow(id)]);
+  const wanted = grouped(
+    [
+      ...Object.values(job.members).flatMap((member) => {
+        const line = job.lines[member.line];
+        if (!line || gone.has(member.id)) return [];
+        const ends = going.get(member.id);
+        return ends ? ends.map((place, k) => ({ id: k === 0 ? line.from : line.to, place })) : standing(line);
+      }),
+      // A guide line stays where it is, and its points with it.
+      ...Object.values(job.lines).flatMap((line) => (carriers.has(line.id) ? [] : standing(line))),
+    ],
+    ({ id }) => id as string,
+  );
   const moves = new Map<string, Vec3>();
-  for (const [id, places] of wanted) {
-    const [first] = places;
+  for (const [id, all] of wanted) {
+    const first = at(all, 0).place;
     if (
-      first &&
       distance(first, placeNow(id)) > ONE_POINT &&
-      places.every((one) => distance(one, first) <= ONE_POINT)
+      all.every(({ place }) => distance(place, first) <= ONE_POINT)
     )
       moves.set(id, first);
   }
@@ -165,14 +172,14 @@ function accepted(
   // Points and lines that are new: of what came, and of what cannot take its points along.
   const points: Point[] = [];
   const lines: Line[] = [];
-  const known = new Map<string, { readonly id: Point["id"]; readonly place: Vec3 }[]>();
-  for (const point of Object.values(job.points)) {
-    const home = point.assembly ?? "";
-    known.set(home, [...(known.get(home) ?? []), { id: point.id, place: stands(point.id) }]);
-  }
+  const standingIn = grouped(
+    Object.values(job.points).map(({ id, assembly }) => ({ id, assembly, place: stands(id) })),
+    ({ assembly }) => assembly,
+  );
+  const known = new Map([...standingIn].map(([home, all]) => [home, [...all]]));
   let named = Object.keys(job.points).length;
   const pointAt = (place: Vec3, home: Point["assembly"], like: Point | undefined): Point["id"] => {
-    const there = known.get(home ?? "") ?? [];
+    const there = known.get(home) ?? [];
     const found = there.find((one) => distance(one.place, place) <= ONE_POINT);
     if (found) return found.id;
     const point = {
@@ -182,7 +189,8 @@ function accepted(
       at: like?.at ?? ["0", "0", "0"],
     } as Point;
     points.push(point);
-    known.set(home ?? "", [...there, { id: point.id, place }]);
+    known.set(home, there);
+    there.push({ id: point.id, assembly: home, place });
     return point.id;
   };
   const lineFor = (member: Member, home: Point["assembly"]): Line["id"] => {
@@ -200,7 +208,7 @@ function accepted(
   const newMembers = insert.members
     .filter(({ id }) => came.has(id))
     .map((member): Member => {
-      const home = homeOf(now.prints.find(({ id }) => id === member.id)?.home ?? null) as Point["assembly"];
+      const home = homeOf(homes.get(member.id) ?? null) as Point["assembly"];
       return { ...member, line: lineFor(member, home), start: cutOf(member.start), end: cutOf(member.end) };
     });
   const elsewhere: { id: string; line: Line["id"] }[] = [];
@@ -221,11 +229,11 @@ function accepted(
       const set = memberChanges(before, print, own, member, cutOf, job.info.job.unit);
       if (Object.keys(set).length > 0) changes.push({ kind: "changeMembers", ids: [id], set });
     } else if (before.kind === "panel") {
-      const panel = insert.panels.find((one) => one.id === print.id);
+      const panel = panels.get(print.id);
       const set = panel ? panelChanges(before, print, panel) : {};
       if (Object.keys(set).length > 0) changes.push({ kind: "changePanels", ids: [id], set });
     } else if (before.kind === "bought") {
-      const part = insert.boughtParts.find((one) => one.id === print.id);
+      const part = boughtParts.get(print.id);
       if (part)
         changes.push({
           kind: "changeBoughtParts",
@@ -233,7 +241,7 @@ function accepted(
           set: { ...(before.name === print.name ? {} : { name: part.name }), stand: part.stand },
         });
     } else {
-      const placement = insert.placements.find((one) => one.id === print.id);
+      const placement = placements.get(print.id);
       if (placement)
         changes.push({
           kind: "changePlacements",
@@ -257,10 +265,10 @@ function accepted(
       .filter(({ id }) => came.has(id))
       .map((one): Placement => ({ ...one, into: homeOf(one.into), assembly: homeOf(one.assembly) })),
   });
-  const isAnything = INSERTED.some((table) => added[table].length > 0);
+  const isAnything = Object.values(added).some((table) => Array.isArray(table) && table.length > 0);
   const moved = [...moves].map(([id, place]) => ({
     id,
-    at: place.map((value) => String(Math.round((value / unit) * 1e7) / 1e7 + 0)) as unknown as Point["at"],
+    at: place.map((value) => textOf(roundTo(value / unit, 7))) as unknown as Point["at"],
   }));
   return {
     edits: [
@@ -273,26 +281,18 @@ function accepted(
     prints: nextPrints(again, taken, now, recordOf),
     unbound: moved.flatMap(({ id }) => {
       const point = job.points[id];
-      return point?.at.some((text) => !PLAIN.test(text)) ? [point.name] : [];
+      return point?.at.some((text) => !isNumberText(text)) ? [point.name] : [];
     }),
   };
 }
 
-/** A coordinate that hangs on no key size. */
-const PLAIN = /^-?\d+([.]\d+)?$/;
+const byId = <R extends { readonly id: string }>(records: readonly R[]): ReadonlyMap<string, R> =>
+  new Map(records.map((record) => [record.id, record]));
 
-const INSERTED = ["points", "lines", "members", "panels", "boughtParts", "assemblies", "placements"] as const;
+const TABLES = ["members", "panels", "boughtParts", "placements", "assemblies"] as const;
 
 /** Whether a job still has a record that a file became. */
-export function exists(job: Job, id: string): boolean {
-  return (
-    job.members[id] !== undefined ||
-    job.panels[id] !== undefined ||
-    job.boughtParts[id] !== undefined ||
-    job.placements[id] !== undefined ||
-    job.assemblies[id] !== undefined
-  );
-}
+export const exists = (job: Job, id: string): boolean => TABLES.some((table) => job[table][id] !== undefined);
 
 /** Whether a member's ends stand elsewhere; its first six numbers say where they do. */
 const movesBy = (a: Print, b: Print): boolean =>
@@ -357,24 +357,16 @@ function nextPrints(
 ): Prints {
   const left = differences.filter((one) => !taken.has(one));
   const refused = new Set(left.flatMap(({ now: print }) => (print ? [print.id] : [])));
-  const own = (print: Print): Print => ({
+  const idOf = (id: string) => recordOf(id) ?? sameAs.get(id) ?? id;
+  const own = ({ id, home, form, ...print }: Print): Print => ({
     ...print,
-    id: recordOf(print.id) ?? sameAs.get(print.id) ?? print.id,
-    home: print.home === null ? null : (recordOf(print.home) ?? sameAs.get(print.home) ?? print.home),
-    form:
-      print.form["assembly"] === undefined
-        ? print.form
-        : {
-            ...print.form,
-            assembly:
-              recordOf(print.form["assembly"]) ??
-              sameAs.get(print.form["assembly"]) ??
-              print.form["assembly"],
-          },
+    id: idOf(id),
+    home: home === null ? null : idOf(home),
+    form: form["assembly"] === undefined ? form : { ...form, assembly: idOf(form["assembly"]) },
   });
   return {
     ...now,
-    assemblies: now.assemblies.map(({ id, name }) => ({ id: recordOf(id) ?? sameAs.get(id) ?? id, name })),
+    assemblies: now.assemblies.map(({ id, name }) => ({ id: idOf(id), name })),
     prints: [
       ...now.prints.filter(({ id }) => !refused.has(id)).map(own),
       ...left.flatMap(({ before }) => (before ? [before] : [])),

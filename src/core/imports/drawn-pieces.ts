@@ -29,17 +29,6 @@ export type DrawnPieces = {
   readonly told: readonly string[];
 };
 
-/** Layers with how many pieces each has, in order of their names. */
-export function layersOfPieces({
-  pieces,
-}: DrawnPieces): readonly { readonly name: string; readonly pieces: number }[] {
-  const counts = new Map<string, number>();
-  for (const { layer } of pieces) counts.set(layer, (counts.get(layer) ?? 0) + 1);
-  return [...counts]
-    .map(([name, count]) => ({ name, pieces: count }))
-    .sort((a, b) => (a.name < b.name ? -1 : 1));
-}
-
 /** The board that a layer is called as: by its name, or by the only thickness that is a number of it; null: none. */
 export function boardOfLayer(layer: string, boards: readonly BoardEntry[]): string | null {
   const plain = (text: string) => text.trim().toLowerCase();

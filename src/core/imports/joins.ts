@@ -16,9 +16,9 @@ import {
   textOf,
   withEdit,
 } from "../job";
-import { MM_PER_UNIT, roundTo, toDegrees } from "../measure";
+import { MM_PER_UNIT, roundTo } from "../measure";
 import { nearest } from "../recognise";
-import { memberSolid, type Shape, shapeJob, slantedCut } from "../shape";
+import { memberSolid, pointedCut, type Shape, shapeJob, slantedCut } from "../shape";
 import { type SectionShape, type Stockroom, sectionProperties } from "../stockroom";
 import { type Entered, type EnteredMember, freeRecords, type NewId } from "./records";
 
@@ -98,21 +98,8 @@ export function joinedImport(entered: Entered, job: Job, stockroom: Stockroom, n
 }
 
 /** An end as its own angles say it. */
-function freeCut({ slope, pointed }: EnteredMember[Side]): EndCut {
-  if (!pointed) return slantedCut(slope);
-  const [a, b] = pointed;
-  const k = Math.abs(a[0]) > Math.abs(a[1]) ? 0 : 1;
-  // The first side falls off where the axis of the section is negative.
-  const [first, second] = a[k] > 0 ? [a[k], -b[k]] : [b[k], -a[k]];
-  const degrees = (tangent: number) => textOf(roundTo(toDegrees(Math.atan(tangent)), 10));
-  return {
-    kind: "pointed",
-    across: k === 0 ? "width" : "height",
-    first: degrees(first),
-    second: degrees(second),
-    offset: "0",
-  };
-}
+const freeCut = ({ slope, pointed }: EnteredMember[Side]): EndCut =>
+  pointed ? pointedCut(pointed) : slantedCut(slope);
 
 /** Ends that a cut of their own says: they are said even where they are joined to nothing. */
 const isFree = ({ read }: EnteredMember[Side]) => read === "plane" || read === "pointed";

@@ -35,6 +35,7 @@ export type Prints = v.InferOutput<typeof PrintsSchema>;
 
 /** `unit`: of the job that it enters. */
 export function printsOf(entered: Entered, unit: LengthUnit): Prints {
+  const assemblyNames = new Map(entered.assemblies.map(({ id, name }) => [id as string, name]));
   return {
     version: 1,
     unit,
@@ -48,7 +49,7 @@ export function printsOf(entered: Entered, unit: LengthUnit): Prints {
           id,
           kind: "placement",
           home: into,
-          name: entered.assemblies.find((one) => one.id === assembly)?.name ?? "Assembly",
+          name: assemblyNames.get(assembly) ?? "Assembly",
           form: { assembly },
           place: [...at, ...turn].map(Number),
         }),
@@ -71,15 +72,17 @@ const endWords = ({ read, slope, pointed, cope }: EnteredEnd, unit: LengthUnit):
         ? `pointed ${pointed.map(slopeWords).join(" and ")}`
         : read;
 
+/** Whether a text is a plain number, which hangs on no key size. */
+export const isNumberText = (text: string): boolean => /^-?\d+([.]\d+)?$/.test(text);
+
 /** Work, or the corners of an outline, without the ids of its records: one text each, its lengths as near as readings come. */
 export function workTexts(work: readonly object[], unit: LengthUnit): readonly string[] {
   const near = (value: unknown) =>
-    typeof value === "string" && NUMBER.test(value) ? nearText(Number(value), unit) : value;
+    typeof value === "string" && isNumberText(value) ? nearText(Number(value), unit) : value;
   return work.map((one) =>
     JSON.stringify(Object.entries(one).flatMap(([key, value]) => (key === "id" ? [] : [[key, near(value)]]))),
   );
 }
-const NUMBER = /^-?\d+([.]\d+)?$/;
 
 const workWords = (work: readonly object[], unit: LengthUnit): string =>
   work.length === 0 ? "" : JSON.stringify(workTexts(work, unit));

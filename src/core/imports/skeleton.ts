@@ -4,6 +4,7 @@
  */
 import { norm, subtract, type Vec3 } from "../geometry";
 import { type InsertEdit, type Job, newInsert, newMember, newPoint, type Point, textOf } from "../job";
+import { grouped } from "../kernel";
 import { MM_PER_UNIT, roundTo } from "../measure";
 import type { NewId } from "./records";
 
@@ -28,12 +29,12 @@ export type SkeletonChoices = {
   readonly sections: ReadonlyMap<string, string>;
 };
 
-/** Layers with how many lines each has, in order of their names. */
-export function layersOf({ lines }: Skeleton): readonly { readonly name: string; readonly lines: number }[] {
-  const counts = new Map<string, number>();
-  for (const { layer } of lines) counts.set(layer, (counts.get(layer) ?? 0) + 1);
-  return [...counts]
-    .map(([name, count]) => ({ name, lines: count }))
+/** Layers with how much stands on each, in order of their names. */
+export function layersOf(
+  drawn: readonly { readonly layer: string }[],
+): readonly { readonly name: string; readonly count: number }[] {
+  return [...grouped(drawn, ({ layer }) => layer)]
+    .map(([name, own]) => ({ name, count: own.length }))
     .sort((a, b) => (a.name < b.name ? -1 : 1));
 }
 

@@ -76,8 +76,23 @@ function freeCut(solid: MemberSolid, side: EndSide, joint: Vec3, unit: LengthUni
 
 /** An end as its own angles say it; `slope`: how far it reaches out per mm across. */
 export function slantedCut(slope: Vec2, offset = "0"): EndCut {
-  const degrees = (tangent: number) => textOf(roundTo(toDegrees(Math.atan(tangent)), 10));
   return slope[0] === 0 && slope[1] === 0
     ? { kind: "square", offset, past: null }
     : { kind: "angled", acrossWidth: degrees(slope[0]), acrossHeight: degrees(slope[1]), offset };
 }
+
+/** An end with a ridge as its own angles say it: `slopes` of both its sides, along one axis of the section. */
+export function pointedCut([a, b]: readonly [Vec2, Vec2]): EndCut {
+  const k = Math.abs(a[0]) > Math.abs(a[1]) ? 0 : 1;
+  // The first side falls off where the axis of the section is negative.
+  const [first, second] = a[k] > 0 ? [a[k], -b[k]] : [b[k], -a[k]];
+  return {
+    kind: "pointed",
+    across: k === 0 ? "width" : "height",
+    first: degrees(first),
+    second: degrees(second),
+    offset: "0",
+  };
+}
+
+const degrees = (tangent: number): string => textOf(roundTo(toDegrees(Math.atan(tangent)), 10));

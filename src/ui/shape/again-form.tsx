@@ -11,6 +11,7 @@ import { Fault, Notice } from "../common/notice";
 import { Tick } from "../common/tick";
 import { useDesk } from "../desk/desk-context";
 import { freshIds } from "./fresh-ids";
+import { submitImport } from "./submit-import";
 
 export type Compared = {
   readonly record: Import;
@@ -41,15 +42,12 @@ export function AgainForm({
   const take = async () => {
     const { job } = desk.store.getState();
     const changes = acceptedChanges(again, taken, entered, job, record, freshIds(job));
-    const { edit, assets } = changes;
     if (changes.told.length > 0 && told?.of !== taken) {
       setTold({ of: taken, words: changes.told });
       return;
     }
     setBusy(true);
-    let refused = await desk.addEntries(entered.added.sections, entered.added.boards);
-    for (const asset of assets) refused ??= await desk.storeAsset(asset);
-    refused ??= desk.submit(edit);
+    const refused = await submitImport(desk, entered.added, changes);
     setBusy(false);
     setFault(refused);
     if (refused === null) onDone();

@@ -32,6 +32,7 @@ import { AgainForm, type Compared } from "./again-form";
 import { CloseDialog } from "./close-dialog";
 import { PieceRow, type Shown } from "./found-piece";
 import { freshIds } from "./fresh-ids";
+import { submitImport } from "./submit-import";
 
 const SCALES = [
   { value: "1", label: "as the file says" },
@@ -98,6 +99,9 @@ export function FoundForm({
     () => kept.findLast(({ name }) => name === unscaled.name)?.id ?? NEW,
   );
   const [compared, setCompared] = useState<Compared | null>(null);
+  /** All that would enter, as it is chosen now. */
+  const enteredInto = ({ job: into, stockroom: stock }: ReturnType<typeof desk.store.getState>) =>
+    imported(file, { ways, sections, boards }, into, stock, freshIds(into));
   const compare = async (): Promise<void> => {
     const record = kept.find(({ id }) => id === earlier);
     if (!record) return;
@@ -107,13 +111,7 @@ export function FoundForm({
     setFault(before.ok ? null : sentence(before.problem));
     if (!before.ok) return;
     const state = desk.store.getState();
-    const entered = imported(
-      file,
-      { ways, sections, boards },
-      state.job,
-      state.stockroom,
-      freshIds(state.job),
-    );
+    const entered = enteredInto(state);
     const again = readAgain(before.value, entered.prints, (id) => exists(state.job, id));
     setCompared({ record, entered, again });
   };
@@ -129,13 +127,7 @@ export function FoundForm({
     setBusy(true);
     setFault(null);
     const before = desk.store.getState();
-    const entered = imported(
-      file,
-      { ways, sections, boards },
-      before.job,
-      before.stockroom,
-      freshIds(before.job),
-    );
+    const entered = enteredInto(before);
     const late = entered.remarks.flatMap(({ part, words }) =>
       part === null && !isShown(words) ? [words] : [],
     );
@@ -144,11 +136,8 @@ export function FoundForm({
       setBusy(false);
       return;
     }
-    // What the records name has to be there before them.
-    let refused = await desk.addEntries(entered.added.sections, entered.added.boards);
     const whole = keptWith(entered, file.name, freshIds(before.job));
-    for (const asset of whole.assets) refused ??= await desk.storeAsset(asset);
-    refused ??= desk.submit(whole.edit);
+    const refused = await submitImport(desk, entered.added, whole);
     setBusy(false);
     setFault(refused);
     if (refused === null) onDone();

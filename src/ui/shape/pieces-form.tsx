@@ -1,7 +1,7 @@
 "use client";
 /** The closed outlines of a drawing before they enter the job as panels: in which unit, and of which board on each layer. */
 import { useState } from "react";
-import { boardOfLayer, type DrawnPieces, layersOfPieces, piecesEdit } from "@/core/imports";
+import { boardOfLayer, type DrawnPieces, layersOf, piecesEdit } from "@/core/imports";
 import { jobStyle } from "@/core/job";
 import { counted } from "@/core/kernel";
 import { sayLength } from "@/core/measure";
@@ -24,7 +24,7 @@ export function PiecesForm({ drawn, onDone }: { readonly drawn: DrawnPieces; rea
   const [boards, setBoards] = useState<ReadonlyMap<string, string>>(
     () =>
       new Map(
-        layersOfPieces(drawn).flatMap(({ name }) => {
+        layersOf(drawn.pieces).flatMap(({ name }) => {
           const board = boardOfLayer(name, stock);
           return board === null ? [] : [[name, board] as const];
         }),
@@ -69,11 +69,11 @@ export function PiecesForm({ drawn, onDone }: { readonly drawn: DrawnPieces; rea
         </div>
       ) : null}
       <ScrolledBox className="max-h-[300px] overflow-auto border border-seam">
-        <LongList items={layersOfPieces(drawn)} keyOf={({ name }) => name}>
-          {({ name, pieces }) => (
+        <LongList items={layersOf(drawn.pieces)} keyOf={({ name }) => name}>
+          {({ name, count }) => (
             <div className="grid grid-cols-[minmax(0,1fr)_100px_300px] items-center gap-2 border-seam border-b px-2 py-0.5 text-[13px]">
               <span className="truncate">{name}</span>
-              <span className="text-right font-table">{counted(pieces, "outline")}</span>
+              <span className="text-right font-table">{counted(count, "outline")}</span>
               <Chooser
                 label={`Board of layer ${name}`}
                 hideLabel

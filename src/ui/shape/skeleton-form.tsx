@@ -33,7 +33,7 @@ export function SkeletonForm({
   const [unit, setUnit] = useState<string>(skeleton.unit === null ? "" : String(skeleton.unit));
   const [sections, setSections] = useState<ReadonlyMap<string, string>>(new Map());
   const [fault, setFault] = useState<string | null>(null);
-  const layers = layersOf(skeleton);
+  const layers = layersOf(skeleton.lines);
   const choose = (layer: string, id: string) => {
     const next = new Map(sections);
     if (id === NONE) next.delete(layer);
@@ -64,10 +64,10 @@ export function SkeletonForm({
       </div>
       <ScrolledBox className="max-h-[300px] overflow-auto border border-seam">
         <LongList items={layers} keyOf={({ name }) => name}>
-          {({ name, lines }) => (
+          {({ name, count }) => (
             <div className="grid grid-cols-[minmax(0,1fr)_80px_300px] items-center gap-2 border-seam border-b px-2 py-0.5 text-[13px]">
               <span className="truncate">{name}</span>
-              <span className="text-right font-table">{counted(lines, "line")}</span>
+              <span className="text-right font-table">{counted(count, "line")}</span>
               <Chooser
                 label={`Section on layer ${name}`}
                 hideLabel
