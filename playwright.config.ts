@@ -1,8 +1,17 @@
 /** Tests that drive the real interface: a production build on databases of their own, in Debian's Chromium. */
 import { defineConfig } from "@playwright/test";
 import { BROWSER } from "./e2e/browser";
+import type { OfTest } from "./e2e/fixtures";
 
-export default defineConfig({
+/** Their tests make jobs of their own and look at those alone: one server for all of them. */
+const OWN_JOBS =
+  /(assemblies|drawing|first-hour|import|outlines|potting-bench|typed-in|whole-set)\.spec\.ts$/;
+
+export default defineConfig<OfTest>({
+  projects: [
+    { name: "what jobs share", testIgnore: OWN_JOBS },
+    { name: "jobs of their own", testMatch: OWN_JOBS, use: { database: "shared" } },
+  ],
   testDir: "e2e",
   outputDir: "test-results/e2e",
   globalSetup: "./e2e/set-up.ts",

@@ -58,7 +58,8 @@ export async function startApplication(
   };
   for (let i = 0; i < 1200; i++) {
     if (server.exitCode !== null) throw new Error(`the application ended with ${server.exitCode}`);
-    const answer = await fetch(url).catch(() => null);
+    // Not a page: which pages are needed first, the tests decide.
+    const answer = await fetch(`${url}/icon.svg`).catch(() => null);
     if (answer?.ok) return { url, stop };
     await new Promise((resolve) => setTimeout(resolve, 50));
   }

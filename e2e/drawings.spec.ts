@@ -34,8 +34,12 @@ async function placeBalloons(page: Page): Promise<void> {
   await page.getByRole("menuitem", { name: /Place all for/ }).click();
 }
 
+/** Waits for the lines of all views: a view beside another stands in line with it only when both have theirs. */
+const drawn = (page: Page) => expect(sheet(page).getByText("Drawing…")).toHaveCount(0);
+
 /** Where an item stands, and how large it is, in millimetres of the page. */
 async function room(page: Page, name: string | RegExp) {
+  await drawn(page);
   const at = await item(page, name).evaluate((node) => {
     const move = (node as SVGGElement).transform.baseVal.consolidate()?.matrix;
     const box = node.querySelector("rect");
@@ -195,6 +199,7 @@ test("pages are added, copied, put in order by keys and removed; notes, frames a
   // A callout to the piece that is clicked; a name that is no column is told on the page.
   await add(page, "Callout");
   const view = item(page, "View Front");
+  await drawn(page);
   const box = await view.boundingBox();
   if (!box) throw new Error("the view is there");
   await page.mouse.click(box.x + box.width * 0.75, box.y + box.height * 0.12);
@@ -258,7 +263,7 @@ test("sizes are picked from place to place, and can be chosen by names", async (
   const view = item(page, "View Front");
   await expect(view.locator("path").first()).toBeVisible();
   // The sizes of the other views come with their lines.
-  await expect(sheet(page).getByText("Drawing…")).toHaveCount(0);
+  await drawn(page);
   // The outer edges of the two posts, at their tops: the corners of the view.
   const corners = async () => {
     const box = await view.locator("rect").first().boundingBox();
@@ -312,7 +317,7 @@ test("which pieces the pages place is told: a missing size is added, one too man
   await expect(lacks(page)).toContainText(
     "Every piece is placed. Solved a second way, with the same answer.",
   );
-  await expect(sheet(page).getByText("Drawing…")).toHaveCount(0);
+  await drawn(page);
 
   // One size less: what it held is loose, and comes back with the size that is offered.
   await sizes.filter({ hasText: /^1420$/ }).focus();
@@ -347,7 +352,7 @@ test("which pieces the pages place is told: a missing size is added, one too man
   await page.getByRole("button", { name: "Add page" }).click();
   await add(page, "Whole job", "Front");
   await add(page, "View beside Front", "To the right");
-  await expect(sheet(page).getByText("Drawing…")).toHaveCount(0);
+  await drawn(page);
   await page.getByRole("button", { name: "Sizes" }).click();
   await page.getByRole("menuitem", { name: "All that the page needs" }).click();
   await expect.poll(() => sizes.count()).toBeGreaterThan(8);
@@ -363,7 +368,7 @@ test("a size of equal steps is parted into single ones and joined again; the pie
   await page.getByText("2. Cabinet, three views").click();
   await expect(sheet(page).getByText("2 × 194 (= 388)")).toBeVisible();
   await expect(lacks(page).getByText(/^Every piece is placed/)).toBeVisible();
-  await expect(page.getByText(/drawing…/i)).toHaveCount(0);
+  await drawn(page);
   const sizes = () => sheet(page).locator('[data-item="size"]');
   const count = await sizes().count();
   const steps = sizes().filter({ hasText: "2 × 194 (= 388)" });

@@ -35,8 +35,17 @@ const portOf = (worker: number): number => E2E_PORT + worker;
 const urlOf = (worker: number): string => `http://localhost:${portOf(worker)}`;
 
 type Served = { readonly urlFor: (file: string) => Promise<string> };
+export type OfTest = {
+  readonly quiet: undefined;
+  /**
+   * "own": the file changes or counts what all jobs share (stockroom, rack, settings, the Jobs page), and gets a database with
+   * nothing but the demo data. "shared": its tests make jobs of their own and look at those alone.
+   */
+  readonly database: "own" | "shared";
+};
 
-export const test = base.extend<{ quiet: undefined }, { served: Served; profile: BrowserContext }>({
+export const test = base.extend<OfTest, { served: Served; profile: BrowserContext }>({
+  database: ["own", { option: true }],
   /**
    * One browser for all tests of a worker, which keeps the code of the application as it has compiled it: half of what a page
    * costs. Nothing else is kept from test to test.
@@ -72,7 +81,7 @@ export const test = base.extend<{ quiet: undefined }, { served: Served; profile:
     await session.detach();
     await use(page);
   },
-  /** Each file of tests has the application on a database of its own, so files can run in any order, two at a time. */
+  /** Files that share nothing with others have the application on a database of their own: they run in any order, two at a time. */
   served: [
     // biome-ignore lint/correctness/noEmptyPattern: Playwright reads the names of fixtures from the pattern.
     async ({}, use, worker) => {
@@ -91,7 +100,8 @@ export const test = base.extend<{ quiet: undefined }, { served: Served; profile:
     },
     { scope: "worker", timeout: 120_000 },
   ],
-  baseURL: async ({ served }, use, { file }) => use(await served.urlFor(file)),
+  baseURL: async ({ served, database }, use, { file }) =>
+    use(await served.urlFor(database === "own" ? file : "shared")),
   quiet: [
     async ({ page }, use) => {
       const faults: string[] = [];

@@ -10,6 +10,8 @@ import { tsImport } from "tsx/esm/api";
 import { ROOT } from "./setup.mjs";
 
 const access = await tsImport("../src/access/index.ts", import.meta.url);
+// Reading TypeScript switched on maps of sources, which would be read with every file of the built application.
+process.setSourceMapsEnabled(false);
 const { COOKIE, hostNames, isPass, isShared, keptAccess, pagePolicy, requestFault, securityHeads } = access;
 
 const port = Number(process.env.PORT ?? "3000");
