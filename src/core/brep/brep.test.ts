@@ -1,9 +1,12 @@
 import { describe, expect, it } from "vitest";
+import { endOfTwoPlanes, kindOf } from "../ends";
+import type { Vec2 } from "../geometry";
 import { seededRandom } from "../kernel";
 import { type SectionShape, sectionProperties } from "../stockroom";
-import { mirroredBrep, prismBrep } from "./brep";
+import { type Brep, mirroredBrep } from "./brep";
 import { faultsOf, volumeOf } from "./check.fixture";
 import { drilled } from "./drilled";
+import { type BarEnd, prismBrep } from "./prism";
 
 const SHAPES: readonly SectionShape[] = [
   { kind: "squareTube", size: [40, 40, 3], corners: "coldFormed" },
@@ -20,6 +23,13 @@ const SHAPES: readonly SectionShape[] = [
   { kind: "timber", size: [95, 45] },
 ];
 
+/** A bar whose ends can be told. */
+function bar(shape: SectionShape, start: BarEnd, end: BarEnd): Brep {
+  const brep = prismBrep(sectionProperties(shape).loops, start, end);
+  if (!brep) throw new Error("no bar");
+  return brep;
+}
+
 describe("bars between two planes", () => {
   const random = seededRandom(5);
   for (const shape of SHAPES)
@@ -27,11 +37,7 @@ describe("bars between two planes", () => {
       for (let i = 0; i < 6; i++) {
         const slope = () => [random.next() * 1.6 - 0.8, random.next() * 1.6 - 0.8] as const;
         const [start, end] = [slope(), slope()];
-        const brep = prismBrep(
-          sectionProperties(shape).loops,
-          { height: 0, slope: start },
-          { height: 500, slope: end },
-        );
+        const brep = bar(shape, [{ height: 0, slope: start }], [{ height: 500, slope: end }]);
         expect(faultsOf(brep)).toEqual([]);
         // Area × length on the centroids (a truncated prism).
         const volume = sectionProperties(shape).areaMm2 * 500;
@@ -43,11 +49,46 @@ describe("bars between two planes", () => {
     });
 });
 
+describe("bars whose ends are cut in two planes", () => {
+  const random = seededRandom(7);
+  for (const shape of SHAPES)
+    it(`${shape.kind}: sound, and of the volume that the mean height of both ends makes`, () => {
+      let inTwo = 0;
+      for (let i = 0; i < 12; i++) {
+        const slope = (): Vec2 => [random.next() * 1.6 - 0.8, random.next() * 1.6 - 0.8];
+        const faces = [
+          { slope: slope(), beyond: 0 },
+          { slope: slope(), beyond: random.next() * 12 - 6 },
+        ] as const;
+        const { form } = endOfTwoPlanes(shape, ...faces);
+        if (form.kind !== "twoPlanes") continue;
+        inTwo++;
+        const end = form.faces.map(({ slope: own, beyond }) => ({ height: 500 + beyond, slope: own }));
+        const start = form.faces.map(({ slope: [x, y], beyond }) => ({
+          height: -beyond,
+          slope: [-x, -y] as const,
+        }));
+        for (const low of [[{ height: 0, slope: [0, 0] }], start] as unknown as BarEnd[]) {
+          const brep = bar(shape, low, end as unknown as BarEnd);
+          expect(faultsOf(brep)).toEqual([]);
+          const mean = kindOf(form).mean(form, shape);
+          const volume = sectionProperties(shape).areaMm2 * (500 + mean * low.length);
+          expect(Math.abs(volumeOf(brep) / volume - 1)).toBeLessThan(2e-5);
+          const ends = brep.faces.filter(
+            ({ surface }) => surface.kind === "plane" && Math.abs(surface.normal[2]) > 1e-6,
+          );
+          expect(ends.length).toBeGreaterThanOrEqual(1 + 2);
+        }
+      }
+      expect(inTwo).toBeGreaterThan(6);
+    });
+});
+
 describe("holes", () => {
-  const flat = prismBrep(
-    sectionProperties({ kind: "flat", size: [60, 8] }).loops,
-    { height: 0, slope: [0, 0] },
-    { height: 200, slope: [0, 0] },
+  const flat = bar(
+    { kind: "flat", size: [60, 8] },
+    [{ height: 0, slope: [0, 0] }],
+    [{ height: 200, slope: [0, 0] }],
   );
   const area = Math.PI * 25;
 
@@ -61,10 +102,10 @@ describe("holes", () => {
   });
 
   it("through one wall of a tube or through both", () => {
-    const tube = prismBrep(
-      sectionProperties({ kind: "squareTube", size: [40, 40, 3], corners: "coldFormed" }).loops,
-      { height: 0, slope: [0, 0] },
-      { height: 200, slope: [0, 0] },
+    const tube = bar(
+      { kind: "squareTube", size: [40, 40, 3], corners: "coldFormed" },
+      [{ height: 0, slope: [0, 0] }],
+      [{ height: 200, slope: [0, 0] }],
     );
     const whole = volumeOf(tube);
     for (const [to, walls] of [

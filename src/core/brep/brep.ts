@@ -1,22 +1,8 @@
 /**
  * Solids by their borders, exact: faces on planes and cylinders, edges on lines, circles and ellipses. A piece of a bar
- * between two planes, a panel with its outline, holes and blind holes are said so; what else there is comes as flat facets.
+ * between planes, a panel with its outline, holes and blind holes are said so; what else there is comes as flat facets.
  */
-import {
-  add,
-  cross,
-  direction,
-  dot,
-  type Loop,
-  type Mesh,
-  norm,
-  type Segment,
-  scale,
-  startOf,
-  subtract,
-  type Vec2,
-  type Vec3,
-} from "../geometry";
+import { add, cross, direction, dot, type Mesh, norm, scale, subtract, type Vec3 } from "../geometry";
 import { at } from "../kernel";
 
 export type BrepCurve =
@@ -58,111 +44,6 @@ export type Brep = {
   /** It is of facets where it has curved faces. */
   readonly isFaceted: boolean;
 };
-
-/** An end of a bar: z = height + slope · (x, y). */
-export type SlantedEnd = { readonly height: number; readonly slope: Vec2 };
-class Builder {
-  readonly points: Vec3[] = [];
-  readonly edges: BrepEdge[] = [];
-  readonly faces: BrepFace[] = [];
-
-  point(place: Vec3): number {
-    return this.points.push(place) - 1;
-  }
-
-  edge(from: number, to: number, curve: BrepCurve): number {
-    return this.edges.push({ from, to, curve }) - 1;
-  }
-}
-
-/** Arcs of half a turn at most: an edge has two ends. */
-const inParts = (loop: Loop): Loop =>
-  loop.flatMap((segment): readonly Segment[] => {
-    if (segment.kind === "line") return [segment];
-    const parts = Math.max(1, Math.ceil(Math.abs(segment.sweep) / Math.PI - 1e-9));
-    const sweep = segment.sweep / parts;
-    return Array.from({ length: parts }, (_, i) => ({ ...segment, start: segment.start + i * sweep, sweep }));
-  });
-
-/** A bar along z of a section between two planes. Loops: the outer one anticlockwise, holes clockwise. */
-export function prismBrep(loops: readonly Loop[], start: SlantedEnd, end: SlantedEnd): Brep {
-  const made = new Builder();
-  const [startUses, endUses]: [BrepUse[][], BrepUse[][]] = [[], []];
-  for (const loop of loops) {
-    const { low, high } = walls(made, inParts(loop), start, end);
-    startUses.push(backwards(low));
-    endUses.push(high.map((edge) => ({ edge, ahead: true })));
-  }
-  made.faces.push({ surface: endPlane(start, -1), loops: startUses });
-  made.faces.push({ surface: endPlane(end, 1), loops: endUses });
-  return { points: made.points, edges: made.edges, faces: made.faces, isFaceted: false };
-}
-
-const backwards = (edges: readonly number[]): BrepUse[] =>
-  edges.toReversed().map((edge) => ({ edge, ahead: false }));
-
-const heightOn = ({ height, slope }: SlantedEnd, [x, y]: Vec2) => height + slope[0] * x + slope[1] * y;
-
-function endPlane(end: SlantedEnd, side: 1 | -1): BrepSurface {
-  const normal = direction([-end.slope[0], -end.slope[1], 1]) ?? [0, 0, 1];
-  return { kind: "plane", on: [0, 0, end.height], normal: scale(normal, side) };
-}
-
-/** The faces along a loop between two ends, and its edges at either. */
-function walls(made: Builder, loop: Loop, start: SlantedEnd, end: SlantedEnd) {
-  const starts = loop.map((segment): Vec2 => startOf(segment));
-  const lift = (at: SlantedEnd, [x, y]: Vec2): Vec3 => [x, y, heightOn(at, [x, y])];
-  const lows = starts.map((place) => made.point(lift(start, place)));
-  const highs = starts.map((place) => made.point(lift(end, place)));
-  const uprights = starts.map((_, i) => made.edge(at(lows, i), at(highs, i), { kind: "line" }));
-  const next = (i: number) => (i + 1) % loop.length;
-  const low = loop.map((segment, i) => made.edge(at(lows, i), at(lows, next(i)), curveOf(segment, start)));
-  const high = loop.map((segment, i) => made.edge(at(highs, i), at(highs, next(i)), curveOf(segment, end)));
-  for (const [i, segment] of loop.entries())
-    made.faces.push({
-      surface: wallSurface(segment),
-      loops: [
-        [
-          { edge: at(low, i), ahead: true },
-          { edge: at(uprights, next(i)), ahead: true },
-          { edge: at(high, i), ahead: false },
-          { edge: at(uprights, i), ahead: false },
-        ],
-      ],
-    });
-  return { low, high };
-}
-
-function wallSurface(segment: Segment): BrepSurface {
-  if (segment.kind === "arc") {
-    const { centre, radius, sweep } = segment;
-    return { kind: "cylinder", on: [centre[0], centre[1], 0], axis: [0, 0, 1], radius, outwards: sweep > 0 };
-  }
-  const { from, to } = segment;
-  return {
-    kind: "plane",
-    on: [from[0], from[1], 0],
-    normal: direction([to[1] - from[1], from[0] - to[0], 0]) ?? [1, 0, 0],
-  };
-}
-
-/** Where the wall over a segment meets an end: a plane cuts a cylinder in an ellipse. */
-function curveOf(segment: Segment, end: SlantedEnd): BrepCurve {
-  if (segment.kind === "line") return { kind: "line" };
-  const { centre, radius, sweep } = segment;
-  const lean = Math.hypot(...end.slope);
-  const uphill: Vec2 = lean === 0 ? [1, 0] : [end.slope[0] / lean, end.slope[1] / lean];
-  const stretch = Math.sqrt(1 + lean * lean);
-  return {
-    kind: "ellipse",
-    centre: [centre[0], centre[1], heightOn(end, centre)],
-    normal: [-end.slope[0] / stretch, -end.slope[1] / stretch, 1 / stretch],
-    major: [uphill[0] / stretch, uphill[1] / stretch, lean / stretch],
-    long: radius * stretch,
-    short: radius,
-    ahead: sweep > 0,
-  };
-}
 
 /** A closed mesh as flat faces, one a triangle; null: it is not closed. */
 export function facetedBrep({ vertices, triangles }: Mesh): Brep | null {

@@ -77,8 +77,7 @@ function offSurface({ surface }: BrepFace, point: V): number {
 }
 
 /**
- * mm³, by the divergence theorem: a flat face by the turn of its loops, a round one by the strips between its rims, which run
- * along the axis here.
+ * mm³, by the divergence theorem: a flat face by the turn of its loops, a round one by what its loops enclose on it rolled out.
  */
 export function volumeOf(brep: Brep, steps = 400): number {
   let volume = 0;
@@ -98,18 +97,26 @@ export function volumeOf(brep: Brep, steps = 400): number {
       volume += (area * dot(surface.on, surface.normal)) / 3;
       continue;
     }
-    // Of each loop the curved edges: between two rims, strip by strip.
-    const rims = (loops[0] ?? [])
-      .filter(({ edge }) => (brep.edges[edge] as BrepEdge).curve.kind === "ellipse")
-      .map(({ edge, ahead }) => {
-        const points = along(brep, brep.edges[edge] as BrepEdge, steps);
-        return ahead ? points : points.toReversed();
+    // Over turn and height of the cylinder, by Green's theorem round its loops.
+    const { on, axis, radius } = surface;
+    const beside = size(cross(axis, [1, 0, 0])) > 0.5 ? cross(axis, [1, 0, 0]) : cross(axis, [0, 1, 0]);
+    const u = mix([beside, 1 / size(beside)]);
+    const v = cross(axis, u);
+    for (const { edge, ahead } of loops.flat()) {
+      const points = along(brep, brep.edges[edge] as BrepEdge, steps);
+      const run = (ahead ? points : points.toReversed()).map((point) => {
+        const away = sub(point, on);
+        const angle = Math.atan2(dot(away, v), dot(away, u));
+        const outwards = mix([u, Math.cos(angle)], [v, Math.sin(angle)]);
+        return { angle, worth: (radius + dot(on, outwards)) * dot(away, axis) };
       });
-    const [low, high] = [rims[0] as readonly V[], (rims[1] as readonly V[]).toReversed()];
-    for (let i = 0; i < steps; i++) {
-      const [a, b, c, d] = [low[i], low[i + 1], high[i + 1], high[i]] as [V, V, V, V];
-      // Corners run anticlockwise seen from outside: the sign of the volume over each triangle follows.
-      volume += (dot(a, cross(b, c)) + dot(a, cross(c, d))) / 6;
+      for (let i = 1; i < run.length; i++) {
+        const [p, q] = [run[i - 1], run[i]] as { angle: number; worth: number }[];
+        const turn = 2 * Math.PI;
+        const raw = (q as { angle: number }).angle - (p as { angle: number }).angle;
+        const step = raw - turn * Math.round(raw / turn);
+        volume -= (radius * step * ((p as { worth: number }).worth + (q as { worth: number }).worth)) / 6;
+      }
     }
   }
   return volume;

@@ -1,4 +1,5 @@
 /** A job as products for other programs: every piece a solid of its own, assemblies as products that stand where they are placed. */
+import type { EndFace } from "../ends";
 import { type Frame, frameIn, type Mesh, solidMesh, toLocal, type Vec2 } from "../geometry";
 import type { Assets, Home, Job } from "../job";
 import { at, grouped } from "../kernel";
@@ -12,9 +13,10 @@ import {
   solidOfPanel,
 } from "../shape";
 import { sectionProperties } from "../stockroom";
-import { type Brep, facetedBrep, mirroredBrep, prismBrep } from "./brep";
+import { type Brep, facetedBrep, mirroredBrep } from "./brep";
 import { type Drilling, drilled } from "./drilled";
 import { flatBrep } from "./flat";
+import { type BarEnd, prismBrep, type SlantedEnd } from "./prism";
 
 export type ModelPiece = {
   readonly name: string;
@@ -212,14 +214,9 @@ function memberPiece(solid: MemberSolid): ModelPiece | null {
   const isPlain =
     work === null ||
     (work.notches.length === 0 && work.holes.every(({ slot, diameter }) => slot <= diameter));
-  if (isPlain && start.form.kind === "plane" && end.form.kind === "plane") {
-    const [a, b] = [start.form.slope, end.form.slope];
-    // Slopes say how far an end reaches out: at the start that is down.
-    const bar = prismBrep(
-      sectionProperties(entry.shape).loops,
-      { height: start.z, slope: [0 - a[0], 0 - a[1]] },
-      { height: end.z, slope: b },
-    );
+  const [low, high] = [barEnd(start, -1), barEnd(end, 1)];
+  const bar = isPlain && low && high ? prismBrep(sectionProperties(entry.shape).loops, low, high) : null;
+  if (bar) {
     const far = 2 * Math.hypot(...sectionProperties(entry.shape).extent);
     const brep = drilledAll(
       bar,
@@ -239,6 +236,24 @@ function memberPiece(solid: MemberSolid): ModelPiece | null {
   return brep && { ...named, brep };
 }
 
+/** The planes of an end; null: it is curved. `side`: slopes say how far an end reaches out, which at the start is down. */
+function barEnd({ form, z }: MemberSolid["end"], side: 1 | -1): BarEnd | null {
+  const plane = ({ slope, beyond }: EndFace): SlantedEnd => ({
+    height: z + side * beyond,
+    slope: [side * slope[0] + 0, side * slope[1] + 0],
+  });
+  switch (form.kind) {
+    case "plane":
+      return [plane({ slope: form.slope, beyond: 0 })];
+    case "twoPlanes":
+      return [plane(form.faces[0]), plane(form.faces[1])];
+    case "cope":
+      return null;
+    default:
+      return form satisfies never;
+  }
+}
+
 function panelPiece(solid: PanelSolid): ModelPiece | null {
   const { panel, material, length, width, thickness, outline, grooves, notches, holes } = solid;
   if (thickness === null) return null;
@@ -256,7 +271,11 @@ function panelPiece(solid: PanelSolid): ModelPiece | null {
   const hasArcs = outline?.loop.some(({ kind }) => kind === "arc") ?? false;
   // Grooves and notches have square corners: without its holes such a panel is all flat, unless its outline has arcs.
   const bare = isWhole
-    ? prismBrep([outline?.loop ?? rectangle], { height: 0, slope: flat }, { height: thickness, slope: flat })
+    ? prismBrep(
+        [outline?.loop ?? rectangle],
+        [{ height: 0, slope: flat }],
+        [{ height: thickness, slope: flat }],
+      )
     : hasArcs
       ? null
       : flatBrep(solidOfPanel({ ...solid, holes: [] }, FACETS), false);

@@ -15,7 +15,7 @@ export {
   toWorld,
   turned,
 } from "./frame";
-export { extremePoints, type Linear, partBelow, valueAt } from "./loop-parts";
+export { extremePoints, type Linear, partBelow, pointOn, valueAt, zerosOn } from "./loop-parts";
 export { type Mesh, placeMesh, poseMesh, unposeMesh } from "./mesh";
 export { solidOfMesh } from "./mesh-solid";
 export {

@@ -9,7 +9,7 @@ export type Linear = { readonly slope: Vec2; readonly constant: number };
 export const valueAt = ({ slope, constant }: Linear, p: Vec2): number => constant + dot2(slope, p);
 
 /** Shares of a segment, from 0 to 1, at which a linear function of the plane is zero. */
-function zerosOn(segment: Segment, { slope, constant }: Linear): readonly number[] {
+export function zerosOn(segment: Segment, { slope, constant }: Linear): readonly number[] {
   if (segment.kind === "line") {
     const [from, to] = [constant + dot2(slope, segment.from), constant + dot2(slope, segment.to)];
     return from === to ? [] : inside([from / (from - to)]);
@@ -31,7 +31,7 @@ function sharesOf(arc: Extract<Segment, { kind: "arc" }>, angle: number): readon
 
 const inside = (shares: readonly number[]) => shares.filter((share) => share > 0 && share < 1);
 
-function pointOn(segment: Segment, share: number): Vec2 {
+export function pointOn(segment: Segment, share: number): Vec2 {
   if (segment.kind === "arc") return onArc(segment, segment.start + segment.sweep * share);
   const { from, to } = segment;
   return [from[0] + (to[0] - from[0]) * share, from[1] + (to[1] - from[1]) * share];

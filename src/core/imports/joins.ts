@@ -3,22 +3,24 @@
  * stand on a flat of another member, copes round another. Each is proposed, computed as the product computes it, and kept only
  * where every corner of the member stays within a hundredth of a millimetre of what was read.
  */
-import { kindOf } from "../ends";
+import { type EndFace, kindOf } from "../ends";
 import { add, dot, dot2, norm, scale, subtract, toWorld, type Vec2, type Vec3 } from "../geometry";
 import {
   type EndCut,
   type Home,
   type InsertEdit,
   type Job,
+  meetsOf,
+  neighboursOf,
   newInsert,
   type Point,
   resolveSizes,
   textOf,
   withEdit,
 } from "../job";
-import { MM_PER_UNIT, roundTo } from "../measure";
+import { type LengthUnit, MM_PER_UNIT, roundTo } from "../measure";
 import { nearest } from "../recognise";
-import { memberSolid, pointedCut, type Shape, shapeJob, slantedCut } from "../shape";
+import { memberSolid, type Shape, shapeJob, slantedCut, twoPlaneCut } from "../shape";
 import { type SectionShape, type Stockroom, sectionProperties } from "../stockroom";
 import { type Entered, type EnteredMember, freeRecords, type NewId } from "./records";
 
@@ -47,11 +49,15 @@ export type JoinedImport = {
 };
 
 export function joinedImport(entered: Entered, job: Job, stockroom: Stockroom, newId: NewId): JoinedImport {
+  const { unit } = job.info.job;
   const free: Plans = new Map(
     entered.members.flatMap((member) =>
       SIDES.map(
         (side) =>
-          [keyOf(member.id, side), { place: placeOf(member, side), cut: freeCut(member[side]) }] as const,
+          [
+            keyOf(member.id, side),
+            { place: placeOf(member, side), cut: freeCut(member[side], unit) },
+          ] as const,
       ),
     ),
   );
@@ -66,16 +72,15 @@ export function joinedImport(entered: Entered, job: Job, stockroom: Stockroom, n
     );
     if (wrong.length === 0) break;
     for (const key of wrong) {
-      // Both ends of a mitre, or none.
+      // All ends that are mitred together, or none.
       const cut = proposed.get(key)?.cut;
-      if (cut?.kind === "mitre")
-        for (const [other, plan] of proposed)
-          if (
-            plan.cut.kind === "mitre" &&
-            plan.cut.neighbour === idOf(key) &&
-            other.startsWith(`${cut.neighbour}/`)
-          )
-            proposed.delete(other);
+      const [own, others] = [idOf(key), cut && meetsOf(cut) === "ends" ? neighboursOf(cut) : []];
+      for (const other of others)
+        for (const side of SIDES) {
+          const theirs = proposed.get(keyOf(other, side))?.cut;
+          if (theirs && meetsOf(theirs) === "ends" && neighboursOf(theirs).some((id) => id === own))
+            proposed.delete(keyOf(other, side));
+        }
       proposed.delete(key);
     }
     if (round === ROUNDS - 1) proposed.clear();
@@ -98,11 +103,15 @@ export function joinedImport(entered: Entered, job: Job, stockroom: Stockroom, n
 }
 
 /** An end as its own angles say it. */
-const freeCut = ({ slope, pointed }: EnteredMember[Side]): EndCut =>
-  pointed ? pointedCut(pointed) : slantedCut(slope);
+const freeCut = ({ slope, faces }: EnteredMember[Side], unit: LengthUnit): EndCut =>
+  faces
+    ? twoPlaneCut(faces, [lengthText(faces[0].beyond, unit), lengthText(faces[1].beyond, unit)])
+    : slantedCut(slope);
+
+const lengthText = (mm: number, unit: LengthUnit): string => textOf(roundTo(mm / MM_PER_UNIT[unit], 7));
 
 /** Ends that a cut of their own says: they are said even where they are joined to nothing. */
-const isFree = ({ read }: EnteredMember[Side]) => read === "plane" || read === "pointed";
+const isFree = ({ read }: EnteredMember[Side]) => read === "plane" || read === "twoPlanes";
 
 const keyOf = (id: string, side: Side) => `${id}/${side}`;
 const idOf = (key: string) => key.slice(0, key.lastIndexOf("/"));
@@ -119,7 +128,7 @@ function build(entered: Entered, plans: Plans, job: Job, newId: NewId): InsertEd
     const ends = SIDES.map((side) => {
       const plan = plans.get(keyOf(member.id, side)) ?? {
         place: placeOf(member, side),
-        cut: freeCut(member[side]),
+        cut: freeCut(member[side], unit),
       };
       const there = known.get(member.home) ?? [];
       known.set(member.home, there);
@@ -172,8 +181,9 @@ const outOf = (member: EnteredMember, side: Side): Vec3 => {
 
 /** Where the corners of the section stand at an end, as it was read. */
 function cornersAt(member: EnteredMember, side: Side): readonly Vec3[] {
-  const { slope, pointed } = member[side];
-  const reach = (p: Vec2) => Math.min(...(pointed ?? [slope]).map((one) => dot2(one, p)));
+  const { slope, faces } = member[side];
+  const reach = (p: Vec2) =>
+    Math.min(...(faces ?? [{ slope, beyond: 0 }]).map((one) => one.beyond + dot2(one.slope, p)));
   const out = outOf(member, side);
   return sectionProperties(member.shape).sharp.map(([px, py]) =>
     add(
@@ -188,7 +198,7 @@ function staysAt(shape: Shape | null, member: EnteredMember, side: Side): boolea
   if (!solid) return false;
   const { form, z } = solid[side];
   if (member[side].read === "cope") return form.kind === "cope";
-  if (form.kind !== (member[side].read === "pointed" ? "twoPlanes" : "plane")) return false;
+  if (form.kind !== (member[side].read === "twoPlanes" ? "twoPlanes" : "plane")) return false;
   const reach = kindOf(form).height(form, solid.entry.shape);
   const sign = side === "start" ? -1 : 1;
   const read = cornersAt(member, side);
@@ -217,9 +227,32 @@ function flatsOf(member: EnteredMember): readonly OuterFace[] {
 const radiusOf = (shape: SectionShape): number | null =>
   shape.kind === "roundTube" || shape.kind === "roundBar" ? shape.size[0] / 2 : null;
 
-/** The normal of an end, out of the member. */
-function normalAt(member: EnteredMember, side: Side): Vec3 {
-  const { slope } = member[side];
+/** Two planes that halve the corners with two others that end in the same place. */
+function doubleMitreAt(
+  faces: readonly [EndFace, EndFace],
+  member: EnteredMember,
+  side: Side,
+  others: readonly EnteredMember[],
+): EndCut | null {
+  const place = placeOf(member, side);
+  const out = outOf(member, side);
+  const halved = faces.map(({ slope }) => {
+    const normal = normalAt(member, slope, side);
+    return others.find((other) =>
+      SIDES.some((far) => {
+        if (norm(subtract(placeOf(other, far), place)) > ONE_POINT) return false;
+        const between = subtract(out, outOf(other, far));
+        return dot(between, normal) > norm(between) * (1 - 1e-8);
+      }),
+    );
+  });
+  const [first, second] = halved;
+  if (!first || !second || first === second || faces.some(({ beyond }) => beyond > 0)) return null;
+  return { kind: "doubleMitre", neighbours: [first.id, second.id], gap: "0" } as EndCut;
+}
+
+/** The normal of a plane at an end, out of the member; `slope`: how far it reaches out per mm across. */
+function normalAt(member: EnteredMember, slope: Vec2, side: Side): Vec3 {
   const raw = subtract(outOf(member, side), add(scale(member.x, slope[0]), scale(member.y, slope[1])));
   return scale(raw, 1 / (norm(raw) || 1));
 }
@@ -231,7 +264,7 @@ function* proposals(members: readonly EnteredMember[], job: Job): Generator<read
     for (const side of SIDES) {
       const place = placeOf(member, side);
       const others = cells(place, member);
-      const cut = proposalAt(member, side, place, others, (mm) => textOf(roundTo(mm / MM_PER_UNIT[unit], 7)));
+      const cut = proposalAt(member, side, place, others, (mm) => lengthText(mm, unit));
       if (cut) yield [keyOf(member.id, side), cut];
     }
 }
@@ -264,15 +297,19 @@ function proposalAt(
     }
     return null;
   }
+  if (end.faces) {
+    const cut = doubleMitreAt(end.faces, member, side, others);
+    return cut && { place, cut };
+  }
   if (end.read !== "plane") return null;
-  const normal = normalAt(member, side);
+  const normal = normalAt(member, end.slope, side);
   for (const other of others)
     for (const far of SIDES)
       if (
         other[far].read === "plane" &&
         (end.slope[0] !== 0 || end.slope[1] !== 0) &&
         norm(subtract(placeOf(other, far), place)) < ONE_POINT &&
-        dot(normalAt(other, far), normal) < -1 + 1e-8
+        dot(normalAt(other, other[far].slope, far), normal) < -1 + 1e-8
       )
         return { place, cut: { kind: "mitre", neighbour: other.id } as EndCut };
   for (const other of others) {

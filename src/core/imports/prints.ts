@@ -1,5 +1,6 @@
 /** What a file said of each piece when it was read, in its own sizes: what a later state of the file is compared with. */
 import * as v from "valibot";
+import type { EndFace } from "../ends";
 import { type Asset, assetIdOf, type BoughtPart, type Import, type Panel, type SimpleEdit } from "../job";
 import { err, ok, type Problem, type Result } from "../kernel";
 import { type LengthUnit, MM_PER_UNIT, roundTo } from "../measure";
@@ -61,15 +62,21 @@ export function printsOf(entered: Entered, unit: LengthUnit): Prints {
 const slopeWords = (slope: readonly number[]) =>
   slope.map((one) => String(Math.round(one * 1e5) / 1e5 + 0)).join("; ");
 
-const endWords = ({ read, slope, pointed, cope }: EnteredEnd, unit: LengthUnit): string =>
+const faceWords = ({ slope, beyond }: EndFace, unit: LengthUnit) =>
+  `${slopeWords(slope)} at ${nearText(beyond / MM_PER_UNIT[unit], unit)}`;
+
+const endWords = ({ read, slope, faces, cope }: EnteredEnd, unit: LengthUnit): string =>
   read === "plane"
     ? slope.every((one) => Math.abs(one) < 1e-6)
       ? "square"
       : `angled ${slopeWords(slope)}`
     : cope
       ? `coped round ${nearText((2 * cope.radius) / MM_PER_UNIT[unit], unit)}`
-      : pointed
-        ? `pointed ${pointed.map(slopeWords).join(" and ")}`
+      : faces
+        ? `in two planes ${faces
+            .map((face) => faceWords(face, unit))
+            .sort()
+            .join(" and ")}`
         : read;
 
 /** Whether a text is a plain number, which hangs on no key size. */

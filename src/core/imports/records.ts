@@ -3,7 +3,7 @@
  * placements. Ends are joined to what they meet afterwards (`joins.ts`).
  */
 
-import { tipOf } from "../ends";
+import { type End, type EndFace, tipOf } from "../ends";
 import {
   AT_HOME,
   add,
@@ -71,8 +71,8 @@ export type EnteredEnd = {
   readonly read: ReadEnd["kind"];
   /** How far it reaches out per mm across; square where the file's end is no plane. */
   readonly slope: readonly [number, number];
-  /** Of an end with a ridge how far both sides of it reach out per mm across: less than nothing. */
-  readonly pointed: readonly [Vec2, Vec2] | null;
+  /** Of an end in two planes both of them, from where the member's line ends. */
+  readonly faces: readonly [EndFace, EndFace] | null;
   /** The axis of a cope in the axes of the home, with its radius. */
   readonly cope: { readonly centre: Vec3; readonly axis: Vec3; readonly radius: number } | null;
 };
@@ -276,29 +276,28 @@ function memberFrom(id: string, read: ReadMember, place: MemberPlace): EnteredMe
   const [readBox, ownBox] = [sectionProperties(read.shape).boxCentre, sectionProperties(shape).boxCentre];
   const shift: Vec2 = isTurned ? [0, 0] : [readBox[0] - ownBox[0], readBox[1] - ownBox[1]];
   const origin = add(read.origin, add(scale(readX, shift[0]), scale(readY, shift[1])));
-  const reachAt = (one: ReadEnd) => (one.kind === "plane" ? dot2(one.slope, shift) : 0);
-  const [startZ, endZ] = [read.start.z - reachAt(read.start), read.end.z + reachAt(read.end)];
+  const turnedSlope = ([u, v]: Vec2): Vec2 => (isTurned ? [v, -u] : [u, v]);
+  const [first, last] = [endAt(read.start, shift, turnedSlope), endAt(read.end, shift, turnedSlope)];
+  const [startZ, endZ] = [read.start.z - first.reach, read.end.z + last.reach];
   const on = (z: number): Vec3 => toWorld(frame, add(origin, scale(read.along, z)));
   const [from, to] = [on(startZ), on(endZ)];
   const level = frameAlong(from, to, 0);
   const roll = level ? toDegrees(Math.atan2(dot(x, level.y), dot(x, level.x))) : 0;
-  const turnedSlope = ([u, v]: Vec2): Vec2 => (isTurned ? [v, -u] : [u, v]);
-  const end = (one: ReadEnd): EnteredEnd => {
-    if (one.kind !== "plane")
-      return {
-        read: one.kind,
-        slope: [0, 0],
-        pointed: one.kind === "pointed" ? [turnedSlope(one.slopes[0]), turnedSlope(one.slopes[1])] : null,
-        cope:
-          one.kind === "cope"
-            ? { centre: toWorld(frame, one.centre), axis: turned(frame, one.axis), radius: one.radius }
-            : null,
-      };
-    return { read: "plane", slope: turnedSlope(one.slope), pointed: null, cope: null };
-  };
-  const [start, finish] = [end(read.start), end(read.end)];
+  const entered = (one: ReadEnd, { faces }: typeof first): EnteredEnd => ({
+    read: one.kind,
+    slope: one.kind === "plane" ? turnedSlope(one.slope) : [0, 0],
+    faces,
+    cope:
+      one.kind === "cope"
+        ? { centre: toWorld(frame, one.centre), axis: turned(frame, one.axis), radius: one.radius }
+        : null,
+  });
+  const [start, finish] = [entered(read.start, first), entered(read.end, last)];
   // Holes are measured from the tip of the end.
-  const tip = startZ - tipOf(shape, { kind: "plane", slope: start.slope });
+  const form: End = start.faces
+    ? { kind: "twoPlanes", faces: start.faces }
+    : { kind: "plane", slope: start.slope };
+  const tip = startZ - tipOf(shape, form);
   return {
     id,
     home: place.home,
@@ -324,6 +323,26 @@ function memberFrom(id: string, read: ReadMember, place: MemberPlace): EnteredMe
     y,
     start,
     end: finish,
+  };
+}
+
+/** How much farther out an end meets an axis that lies `shift` beside the one it was read on, and its two planes seen from there. */
+function endAt(
+  end: ReadEnd,
+  shift: Vec2,
+  turnedSlope: (slope: Vec2) => Vec2,
+): { readonly reach: number; readonly faces: EnteredEnd["faces"] } {
+  if (end.kind === "plane") return { reach: dot2(end.slope, shift), faces: null };
+  if (end.kind !== "twoPlanes") return { reach: 0, faces: null };
+  const [a, b] = end.faces;
+  const [first, second] = [a.beyond + dot2(a.slope, shift), b.beyond + dot2(b.slope, shift)];
+  const reach = Math.min(first, second);
+  return {
+    reach,
+    faces: [
+      { slope: turnedSlope(a.slope), beyond: first - reach },
+      { slope: turnedSlope(b.slope), beyond: second - reach },
+    ],
   };
 }
 

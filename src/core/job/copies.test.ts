@@ -65,6 +65,15 @@ describe("copies of members", () => {
       second: degrees,
       offset: fc.constantFrom("0", "-5"),
     }),
+    fc.record({
+      kind: fc.constant("twoAngles" as const),
+      acrossWidth: degrees,
+      acrossHeight: degrees,
+      offset: fc.constantFrom("0", "12"),
+      secondAcrossWidth: degrees,
+      secondAcrossHeight: degrees,
+      secondOffset: fc.constantFrom("0", "-5"),
+    }),
   );
   const bar = (
     from: Vec3,
@@ -82,7 +91,7 @@ describe("copies of members", () => {
       },
     });
 
-  it("mirrored across any plane they are the mirror image of the solid, plumb, level or leaning, rolled, off their line, with ends at angles and to points", () => {
+  it("mirrored across any plane they are the mirror image of the solid, plumb, level or leaning, rolled, off their line, with ends at angles, at two and to points", () => {
     const plumb = fc.tuple(end, fc.integer({ min: 1, max: 30 })).map(([[x, y, z], up]): [Vec3, Vec3] => [
       [x, y, z],
       [x, y, z + up * 10],

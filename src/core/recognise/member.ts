@@ -3,7 +3,7 @@
  * its two ends are. Whatever of it is none of these is told as left over; a member with nothing left over is the body.
  */
 
-import { type End, kindOf } from "../ends";
+import { type End, type EndFace, kindOf } from "../ends";
 import { add, cross, direction, dot, norm, scale, subtract, type Vec2, type Vec3 } from "../geometry";
 import { at } from "../kernel";
 import { type SectionShape, sectionProperties } from "../stockroom";
@@ -23,8 +23,8 @@ export type ReadEnd =
       readonly centre: Vec3;
       readonly radius: number;
     }
-  /** Cut from both sides to a ridge through the centroids; of both planes the lower one stands. */
-  | { readonly kind: "pointed"; readonly z: number; readonly slopes: readonly [Vec2, Vec2] }
+  /** Of both planes the lower one stands. `z`: where the first of them meets the centroids. */
+  | { readonly kind: "twoPlanes"; readonly z: number; readonly faces: readonly [EndFace, EndFace] }
   | { readonly kind: "complex"; readonly z: number };
 
 export type ReadMember = {
@@ -121,9 +121,8 @@ function memberAlong(body: Body, along: Vec3): ReadMember | null {
   const length = endFaces.end.z - startFaces.end.z;
   if (length <= 0) return null;
   const area = sectionProperties(section.shape).areaMm2;
-  const isPlain = [startFaces, endFaces].every(({ end }) => end.kind === "plane" || end.kind === "pointed");
-  // A ridge takes off what lies below it on both sides.
-  const mean = pointedMean(startFaces.end, section.shape) + pointedMean(endFaces.end, section.shape);
+  const isPlain = [startFaces, endFaces].every(({ end }) => end.kind === "plane" || end.kind === "twoPlanes");
+  const mean = meanBeyond(startFaces.end, section.shape) + meanBeyond(endFaces.end, section.shape);
   const whole = area * (length + mean);
   if (isPlain && body.volume > whole * 1.005 + 1) return null;
   if (
@@ -181,37 +180,37 @@ function standOf(
   };
 }
 
-/** mm, and of slopes a number: two planes that meet in the centroids do so within this. */
-const RIDGE = 1e-3;
+/** mm. Planes that cross the centroids this near to one another cross them in one place. */
+const ONE_PLACE = 1e-3;
 
-/** Two planes that show the whole section together and fall off to opposite sides from a ridge through the centroids. */
-function pointedEnd(planes: readonly FacingPlane[], area: number, frame: MemberFrame): EndFaces | null {
+/** Two planes that show the whole section together: of both the lower one stands, in a ridge, a corner of a frame, or anyhow. */
+function twoPlaneEnd(
+  planes: readonly FacingPlane[],
+  area: number,
+  frame: MemberFrame,
+  side: 1 | -1,
+): EndFaces | null {
   const [a, b, ...others] = planes;
   if (!a || !b || others.length > 0) return null;
   const share = a.share + b.share;
   if (share < 0.97 * area || share > 1.01 * area) return null;
-  const [first, second] = [standOf(a.surface, frame), standOf(b.surface, frame)];
-  if (Math.abs(first.z - second.z) > RIDGE) return null;
-  const axis = ([0, 1] as const).find((k) =>
-    [first, second].every(({ slope }) => Math.abs(slope[1 - k] ?? 0) < RIDGE && Math.abs(slope[k]) > RIDGE),
-  );
-  if (axis === undefined || first.slope[axis] * second.slope[axis] > 0) return null;
-  const slopes: readonly [Vec2, Vec2] =
-    first.slope[axis] > 0 ? [first.slope, second.slope] : [second.slope, first.slope];
-  return { end: { kind: "pointed", z: first.z, slopes }, faces: [a.index, b.index] };
+  const stands = [standOf(a.surface, frame), standOf(b.surface, frame)] as const;
+  const reach = Math.min(...stands.map(({ z }) => side * z));
+  const [first, second] = stands.map(({ z, slope }): EndFace => {
+    const beyond = side * z - reach;
+    return { slope, beyond: beyond < ONE_PLACE ? 0 : beyond };
+  });
+  if (!first || !second) return null;
+  return {
+    end: { kind: "twoPlanes", z: side * reach, faces: [first, second] },
+    faces: [a.index, b.index],
+  };
 }
 
-/** mm. What a ridge adds to the mean height of an end; less than nothing. */
-function pointedMean(end: ReadEnd, shape: SectionShape): number {
-  if (end.kind !== "pointed") return 0;
-  const [a, b] = end.slopes;
-  const form: End = {
-    kind: "twoPlanes",
-    faces: [
-      { slope: a, beyond: 0 },
-      { slope: b, beyond: 0 },
-    ],
-  };
+/** mm. What two planes add to the mean height of an end beyond where they cross the centroids first. */
+function meanBeyond(end: ReadEnd, shape: SectionShape): number {
+  if (end.kind !== "twoPlanes") return 0;
+  const form: End = { kind: "twoPlanes", faces: end.faces };
   return kindOf(form).mean(form, shape);
 }
 
@@ -231,18 +230,15 @@ function endOf(body: Body, section: SeatedSection, frame: MemberFrame, side: 1 |
     (far, point) => Math.max(far, dot(subtract(point, origin), out)),
     Number.NEGATIVE_INFINITY,
   );
-  const plane = facing.filter(({ isOutermost }) => isOutermost).toSorted((a, b) => b.share - a.share)[0];
+  const outermost = facing.filter(({ isOutermost }) => isOutermost).toSorted((a, b) => b.share - a.share);
+  const two = twoPlaneEnd(outermost, area, frame, side);
+  if (two) return two;
+  const plane = outermost[0];
   // The plane shows the whole section, or it is only part of the end. Roundings are read as facets: a little less.
   const whole = section.differences.length > 0 ? [0.9, 1.1] : [0.97, 1.01];
   if (plane && plane.share > area * (whole[0] ?? 0) && plane.share < area * (whole[1] ?? 0)) {
     return { end: { kind: "plane", ...standOf(plane.surface, frame) }, faces: [plane.index] };
   }
-  const ridge = pointedEnd(
-    facing.filter(({ isOutermost }) => isOutermost),
-    area,
-    frame,
-  );
-  if (ridge) return ridge;
   const hollows = body.surfaces.flatMap(({ surface }, index) =>
     surface.kind === "cylinder" && surface.isHollow && !section.surfaces.has(index)
       ? [{ surface, index }]

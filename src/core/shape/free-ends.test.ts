@@ -4,9 +4,18 @@ import { noticeBoard } from "../../../demo/notice-board";
 import { pottingBench } from "../../../demo/potting-bench";
 import { shelfBrackets } from "../../../demo/shelf-brackets";
 import { demoStockroom } from "../../../demo/stockroom";
-import { assemblyOf, homeOfMember, type Job, neighboursOf, resolveSizes, withEdit } from "../job";
+import {
+  assemblyOf,
+  doubleMitreEnd,
+  homeOfMember,
+  type Job,
+  neighboursOf,
+  newJob,
+  resolveSizes,
+  withEdit,
+} from "../job";
 import { sentence } from "../kernel";
-import { resultsOf } from "../pipeline.fixture";
+import { resultsOf, STOCK } from "../pipeline.fixture";
 import { stockroomOf } from "../stockroom";
 import { endsAcross, endsOnOthers, freedEnds, shapeJob } from ".";
 
@@ -89,4 +98,43 @@ it("what is cut against pieces that stay outside can be made an assembly once th
       .sort();
   expect(names).toEqual(new Set(["Hanging rail"]));
   expect(lengths(after)).toEqual(lengths(job));
+});
+
+it("double mitres are freed with both their planes: pieces stay as they are", () => {
+  const stand = newJob({
+    info: { code: "T", title: "Corner" },
+    points: {
+      J: ["0", "0", "0"],
+      A: ["500", "0", "0"],
+      B: ["0", "500", "0"],
+      C: ["100", "50", "600"],
+    },
+    members: Object.fromEntries(
+      (["a", "b", "c"] as const).map((id, i, ids) => [
+        id,
+        {
+          name: `Arm ${id}`,
+          from: "J",
+          to: id.toUpperCase(),
+          section: "tube",
+          start: doubleMitreEnd(ids[(i + 1) % 3] ?? "a", ids[(i + 2) % 3] ?? "a", "2"),
+        },
+      ]),
+    ),
+  });
+  const shape = shapeJob(stand, resolveSizes(stand, null), STOCK);
+  const { edits, squared } = freedEnds(stand, shape, endsOnOthers(stand, new Set(["a", "b", "c"])));
+  expect(squared).toEqual([]);
+  const freed = done(stand, { kind: "together", edits: [...edits] });
+  expect(Object.values(freed.members).map(({ start }) => start.kind)).toEqual([
+    "twoAngles",
+    "twoAngles",
+    "twoAngles",
+  ]);
+  const rows = (job: Job) =>
+    resultsOf(job).tally.rows.map(({ count, shown: { form } }) => [
+      count,
+      form.kind === "member" ? [toMicrons(form.cutNm), toMicrons(form.longestNm)] : null,
+    ]);
+  expect(rows(freed)).toEqual(rows(stand));
 });

@@ -1,4 +1,5 @@
 /** Ends made free of the members that they are cut against: each stays as it is now, said by its own angles and how far it reaches. */
+import type { EndFace } from "../ends";
 import { dot2, toLocal, type Vec2, type Vec3 } from "../geometry";
 import {
   type EndCut,
@@ -62,16 +63,24 @@ export function freedEnds(job: Job, shape: Shape, ends: readonly MemberEndName[]
   return { edits, squared };
 }
 
-/** An end as its own angles say it; null: it is not one plane. The other way round than the ends that are given by angles. */
+/** An end as its own angles say it; null: it is cut in no planes. The other way round than the ends that are given by angles. */
 function freeCut(solid: MemberSolid, side: EndSide, joint: Vec3, unit: LengthUnit): EndCut | null {
   const { form, z } = solid[side];
-  if (form.kind !== "plane") return null;
   const [x, y, along] = toLocal(solid.frame, joint);
   const out = side === "start" ? -1 : 1;
   const point: Vec2 = [x, y];
-  const { slope } = form;
-  const offset = textOf(roundTo((out * (z - along) + dot2(slope, point)) / MM_PER_UNIT[unit], 9));
-  return slantedCut(slope, offset);
+  const offset = ({ slope, beyond }: EndFace) =>
+    textOf(roundTo((out * (z - along) + beyond + dot2(slope, point)) / MM_PER_UNIT[unit], 9));
+  switch (form.kind) {
+    case "plane":
+      return slantedCut(form.slope, offset({ slope: form.slope, beyond: 0 }));
+    case "twoPlanes":
+      return twoPlaneCut(form.faces, [offset(form.faces[0]), offset(form.faces[1])]);
+    case "cope":
+      return null;
+    default:
+      return form satisfies never;
+  }
 }
 
 /** An end as its own angles say it; `slope`: how far it reaches out per mm across. */
@@ -81,18 +90,33 @@ export function slantedCut(slope: Vec2, offset = "0"): EndCut {
     : { kind: "angled", acrossWidth: degrees(slope[0]), acrossHeight: degrees(slope[1]), offset };
 }
 
-/** An end with a ridge as its own angles say it: `slopes` of both its sides, along one axis of the section. */
-export function pointedCut([a, b]: readonly [Vec2, Vec2]): EndCut {
-  const k = Math.abs(a[0]) > Math.abs(a[1]) ? 0 : 1;
-  // The first side falls off where the axis of the section is negative.
-  const [first, second] = a[k] > 0 ? [a[k], -b[k]] : [b[k], -a[k]];
+/**
+ * An end in two planes as its own angles say it, with how far out of its point each stands: pointed, where both fall off from a
+ * ridge through the point along one axis of the section.
+ */
+export function twoPlaneCut(
+  [a, b]: readonly [EndFace, EndFace],
+  [offset, secondOffset]: readonly [string, string],
+): EndCut {
+  const k = ([0, 1] as const).find((one) => isLevel(a.slope[1 - one]) && isLevel(b.slope[1 - one]));
+  if (k !== undefined && a.slope[k] * b.slope[k] < 0 && offset === secondOffset) {
+    // The first side falls off where the axis of the section is negative.
+    const [first, second] = a.slope[k] > 0 ? [a.slope[k], -b.slope[k]] : [b.slope[k], -a.slope[k]];
+    const across = k === 0 ? "width" : "height";
+    return { kind: "pointed", across, first: degrees(first), second: degrees(second), offset };
+  }
   return {
-    kind: "pointed",
-    across: k === 0 ? "width" : "height",
-    first: degrees(first),
-    second: degrees(second),
-    offset: "0",
+    kind: "twoAngles",
+    acrossWidth: degrees(a.slope[0]),
+    acrossHeight: degrees(a.slope[1]),
+    offset,
+    secondAcrossWidth: degrees(b.slope[0]),
+    secondAcrossHeight: degrees(b.slope[1]),
+    secondOffset,
   };
 }
+
+/** Of a slope: nowhere on a section is it seen. */
+const isLevel = (tangent: number | undefined) => Math.abs(tangent ?? 0) < 1e-6;
 
 const degrees = (tangent: number): string => textOf(roundTo(toDegrees(Math.atan(tangent)), 10));

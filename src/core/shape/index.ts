@@ -26,7 +26,7 @@ export { type StandingEdge, standingEdges } from "./edge-words";
 export { faultWords } from "./fault";
 export { type Features, featuresOf, standInOf } from "./features";
 export { between, facingPair, letGo } from "./follow";
-export { endsAcross, endsOnOthers, freedEnds, pointedCut, slantedCut } from "./free-ends";
+export { endsAcross, endsOnOthers, freedEnds, slantedCut, twoPlaneCut } from "./free-ends";
 export { guideIds } from "./guides";
 export { cutsByRule, type JointRule, type ProposedCut } from "./joints";
 export type { MemberSolid } from "./member";

@@ -6,6 +6,7 @@ import { readFileSync } from "node:fs";
 import { createRequire } from "node:module";
 import { beforeAll, describe, expect, it } from "vitest";
 import { modelOf } from "@/core/brep";
+import { kindOf } from "@/core/ends";
 import { type Job, NO_ASSETS } from "@/core/job";
 import { seededRandom } from "@/core/kernel";
 import { createPipeline } from "@/core/pipeline";
@@ -56,10 +57,11 @@ describe("an exact kernel reads what is written", () => {
     const volumes = solidsOf(
       writeStep(modelOf(job, shape, NO_ASSETS), { name: "x", made: new Date(0), shop: "" }),
     );
-    // Area × length on the centroids.
-    const wanted = shape.members.map(
-      ({ entry, start, end }) => sectionProperties(entry.shape).areaMm2 * (end.z - start.z),
-    );
+    // Area × length on the centroids, and what two planes at an end add or take off.
+    const wanted = shape.members.map(({ entry, start, end }) => {
+      const mean = ({ form }: typeof start) => kindOf(form).mean(form, entry.shape);
+      return sectionProperties(entry.shape).areaMm2 * (end.z + mean(end) - (start.z - mean(start)));
+    });
     const sorted = (all: readonly number[]) => all.toSorted((a, b) => a - b);
     expect(volumes).toHaveLength(wanted.length);
     for (const [i, volume] of sorted(volumes).entries())

@@ -141,6 +141,21 @@ function randomEnd(random: Random) {
   const pick = random.next();
   if (pick < 0.35) return { kind: "square" as const, offset: "0", past: null };
   const angle = () => text(around(random, 50));
+  if (pick > 0.9)
+    return {
+      kind: "twoAngles" as const,
+      acrossWidth: angle(),
+      acrossHeight: angle(),
+      offset: "0",
+      secondAcrossWidth: angle(),
+      secondAcrossHeight: angle(),
+      secondOffset: text(around(random, 8)),
+    };
+  if (pick > 0.85) {
+    const [first, second] = [text(10 + random.next() * 50), text(10 + random.next() * 50)];
+    const across = random.next() < 0.5 ? ("width" as const) : ("height" as const);
+    return { kind: "pointed" as const, across, first, second, offset: "0" };
+  }
   return {
     kind: "angled" as const,
     acrossWidth: angle(),

@@ -2,8 +2,8 @@ import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import { modelOf } from "@/core/brep";
 import { imported } from "@/core/imports";
-import { emptyJob, type Job, NO_ASSETS, withEdit } from "@/core/job";
-import { seededRandom } from "@/core/kernel";
+import { doubleMitreEnd, emptyJob, type Job, NO_ASSETS, newJob, withEdit } from "@/core/job";
+import { at, seededRandom } from "@/core/kernel";
 import { createPipeline } from "@/core/pipeline";
 import type { Stockroom } from "@/core/stockroom";
 import { stockroomOf } from "@/core/stockroom";
@@ -92,6 +92,70 @@ describe("out as STEP and back", () => {
       for (const row of before.tally.rows.filter(({ name: own }) => !coped.has(own)))
         if (row.kind === "member" || row.kind === "panel") expect(is).toContain(saying(row));
     });
+});
+
+describe("ends in two planes", () => {
+  it("of three bars that meet in a corner come back as double mitres, and stay joined when it moves", () => {
+    const ids = ["a", "b", "c"] as const;
+    const job = newJob({
+      info: { code: "T", title: "Corner" },
+      points: {
+        J: ["100", "50", "0"],
+        A: ["700", "50", "0"],
+        B: ["100", "650", "0"],
+        C: ["100", "50", "600"],
+      },
+      members: Object.fromEntries(
+        ids.map((id, i) => [
+          id,
+          {
+            name: `Arm ${id}`,
+            from: "J",
+            to: id.toUpperCase(),
+            section: "section0",
+            start: doubleMitreEnd(at(ids, (i + 1) % 3), at(ids, (i + 2) % 3), "0"),
+          },
+        ]),
+      ),
+    });
+    const { before, back, entered, model } = thereAndBack(job, STOCKROOM);
+    expect(model.faceted).toEqual([]);
+    expect(made(back.tally.rows)).toEqual(made(before.tally.rows));
+    const cuts = entered.edit.members.flatMap(({ start, end }) => [start, end]);
+    expect(cuts.filter(({ kind }) => kind === "doubleMitre")).toHaveLength(3);
+    expect(entered.edit.points).toHaveLength(4);
+  });
+
+  it("alone are entered with their own angles", () => {
+    const job = newJob({
+      info: { code: "T", title: "Alone" },
+      points: { P: ["0", "0", "0"], Q: ["300", "400", "500"] },
+      members: {
+        m: {
+          name: "Strut",
+          from: "P",
+          to: "Q",
+          section: "section2",
+          roll: "20",
+          end: {
+            kind: "twoAngles",
+            acrossWidth: "30",
+            acrossHeight: "-10",
+            offset: "0",
+            secondAcrossWidth: "-20",
+            secondAcrossHeight: "25",
+            secondOffset: "4",
+          },
+        },
+      },
+    });
+    const { before, back, entered } = thereAndBack(job, STOCKROOM);
+    expect(made(back.tally.rows)).toEqual(made(before.tally.rows));
+    expect(entered.edit.members.flatMap(({ start, end }) => [start.kind, end.kind]).toSorted()).toEqual([
+      "square",
+      "twoAngles",
+    ]);
+  });
 });
 
 const SAMPLES = "node_modules/occt-import-js/test/testfiles/cax-if/";

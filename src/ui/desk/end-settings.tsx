@@ -79,6 +79,7 @@ const OFFERS: Readonly<Record<Offer, FirstCut>> = {
   level: alone("level"),
   angled: alone("angled"),
   pointed: alone("pointed"),
+  twoAngles: alone("twoAngles"),
 };
 
 const offerOf = (cut: EndCut): Offer => (cut.kind === "square" && cut.past !== null ? "past" : cut.kind);

@@ -7,7 +7,7 @@ import { useDesk } from "./desk-context";
 import { shared } from "./shared-fields";
 
 type Side = "start" | "end";
-type Alone = "square" | "level" | "angled" | "pointed";
+type Alone = "square" | "level" | "angled" | "pointed" | "twoAngles";
 
 /** Cuts that need no other member, as each is made first. */
 export const ALONE: Readonly<Record<Alone, { readonly label: string; readonly cut: EndCut }>> = {
@@ -20,6 +20,18 @@ export const ALONE: Readonly<Record<Alone, { readonly label: string; readonly cu
   pointed: {
     label: "pointed",
     cut: { kind: "pointed", across: "width", first: "45", second: "45", offset: "0" },
+  },
+  twoAngles: {
+    label: "at two angles",
+    cut: {
+      kind: "twoAngles",
+      acrossWidth: "45",
+      acrossHeight: "0",
+      offset: "0",
+      secondAcrossWidth: "0",
+      secondAcrossHeight: "45",
+      secondOffset: "0",
+    },
   },
 };
 

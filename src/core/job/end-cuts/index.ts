@@ -14,6 +14,7 @@ import { MitreSchema, mitre } from "./mitre";
 import { NotchedSchema, notched } from "./notched";
 import { PointedSchema, pointed } from "./pointed";
 import { SquareSchema, square } from "./square";
+import { TwoAnglesSchema, twoAngles } from "./two-angles";
 
 export { type CutText, type MemberId, memberId } from "./kind";
 export { SQUARE_END } from "./square";
@@ -28,6 +29,7 @@ export const EndCutSchema = v.variant("kind", [
   LevelSchema,
   AngledSchema,
   PointedSchema,
+  TwoAnglesSchema,
 ]);
 export type EndCut = v.InferOutput<typeof EndCutSchema>;
 export type EndCutName = EndCut["kind"];
@@ -43,6 +45,7 @@ const KINDS: { readonly [K in EndCutName]: EndCutKind<EndCutOf<K>, EndCut> } = {
   level,
   angled,
   pointed,
+  twoAngles,
 };
 
 /** The module of a cut's own kind. */

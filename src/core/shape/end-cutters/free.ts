@@ -1,4 +1,4 @@
-/** Ends given by their own angles, whatever else is there: one plane, or two that meet in a ridge. */
+/** Ends given by their own angles, whatever else is there: one plane, two that meet in a ridge, or any two. */
 import { type EndFace, endOfTwoPlanes } from "../../ends";
 import { dot2, toLocal, type Vec2 } from "../../geometry";
 import { type EndCutOf, numberWith } from "../../job";
@@ -34,14 +34,37 @@ const faceThrough = (slope: Vec2, { point, beyond }: ReturnType<typeof placeOf>)
 
 const outwards = ({ side }: EndGround, beyond: number) => (side === "start" ? -beyond : beyond);
 
-export const angled: Cutter<EndCutOf<"angled">> = (cut, ground) => {
+/** The plane of an end at an angle. */
+function leaningFace(
+  ground: EndGround,
+  cut: { readonly acrossWidth: string; readonly acrossHeight: string; readonly offset: string },
+): Result<EndFace, EndFault> {
   const offset = lengthOf(ground, "offset", cut.offset);
   if (!offset.ok) return offset;
   const [across, up] = [tangentOf(ground, cut.acrossWidth), tangentOf(ground, cut.acrossHeight)];
   if (!across.ok) return across;
   if (!up.ok) return up;
-  const { slope, beyond } = faceThrough([across.value, up.value], placeOf(ground, offset.value));
+  return ok(faceThrough([across.value, up.value], placeOf(ground, offset.value)));
+}
+
+export const angled: Cutter<EndCutOf<"angled">> = (cut, ground) => {
+  const face = leaningFace(ground, cut);
+  if (!face.ok) return face;
+  const { slope, beyond } = face.value;
   return closed(planeEnd({ z: outwards(ground, beyond), slope }));
+};
+
+export const twoAngles: Cutter<EndCutOf<"twoAngles">> = (cut, ground) => {
+  const first = leaningFace(ground, cut);
+  if (!first.ok) return first;
+  const second = leaningFace(ground, {
+    acrossWidth: cut.secondAcrossWidth,
+    acrossHeight: cut.secondAcrossHeight,
+    offset: cut.secondOffset,
+  });
+  if (!second.ok) return second;
+  const { form, beyond } = endOfTwoPlanes(ground.placed.bar.shape, first.value, second.value);
+  return closed({ z: outwards(ground, beyond), form });
 };
 
 export const pointed: Cutter<EndCutOf<"pointed">> = (cut, ground) => {

@@ -5,7 +5,7 @@ import type { EndFault } from "../fault";
 import { butt } from "./butt";
 import { cope } from "./cope";
 import type { CutEnd, Cutter, EndGround } from "./cutter";
-import { angled, pointed } from "./free";
+import { angled, pointed, twoAngles } from "./free";
 import { level } from "./level";
 import { doubleMitre, mitre } from "./mitre";
 import { notched } from "./notched";
@@ -23,6 +23,7 @@ const CUTTERS: { readonly [K in EndCutName]: Cutter<EndCutOf<K>> } = {
   level,
   angled,
   pointed,
+  twoAngles,
 };
 
 /** Cuts an end as its record says. */

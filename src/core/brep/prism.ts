@@ -1,0 +1,302 @@
+/** A bar by its borders, exact: a section between two ends, each in one plane or in two that meet across it. */
+import {
+  direction,
+  isInside,
+  type Linear,
+  type Loop,
+  pointOn,
+  type Segment,
+  scale,
+  startOf,
+  subtract2,
+  type Vec2,
+  type Vec3,
+  valueAt,
+  zerosOn,
+} from "../geometry";
+import { at } from "../kernel";
+import type { Brep, BrepCurve, BrepEdge, BrepFace, BrepSurface, BrepUse } from "./brep";
+
+/** A plane of an end: z = height + slope · (x, y). */
+export type SlantedEnd = { readonly height: number; readonly slope: Vec2 };
+/** One plane, or two of which the one nearer to the bar's middle stands at each point. */
+export type BarEnd = readonly [SlantedEnd] | readonly [SlantedEnd, SlantedEnd];
+
+/** Shares of a segment. A ridge that crosses nearer to a corner crosses in it. */
+const AT_CORNER = 1e-9;
+
+class Builder {
+  readonly points: Vec3[] = [];
+  readonly edges: BrepEdge[] = [];
+  readonly faces: BrepFace[] = [];
+
+  point(place: Vec3): number {
+    return this.points.push(place) - 1;
+  }
+
+  edge(from: number, to: number, curve: BrepCurve): number {
+    return this.edges.push({ from, to, curve }) - 1;
+  }
+}
+
+/** Arcs of half a turn at most: an edge has two ends. */
+const inParts = (loop: Loop): Loop =>
+  loop.flatMap((segment): readonly Segment[] => {
+    if (segment.kind === "line") return [segment];
+    const parts = Math.max(1, Math.ceil(Math.abs(segment.sweep) / Math.PI - 1e-9));
+    const sweep = segment.sweep / parts;
+    return Array.from({ length: parts }, (_, i) => ({ ...segment, start: segment.start + i * sweep, sweep }));
+  });
+
+/**
+ * A bar along z of a section between two ends. Loops: the outer one anticlockwise, holes clockwise. Null: a ridge only touches
+ * the section, so that its faces cannot be told apart.
+ */
+export function prismBrep(loops: readonly Loop[], start: BarEnd, end: BarEnd): Brep | null {
+  const made = new Builder();
+  const [low, high] = [new BarFace(made, start, -1), new BarFace(made, end, 1)];
+  for (const loop of loops) walls(made, inParts(loop), low, high);
+  for (const face of [low, high]) if (!face.close()) return null;
+  return { points: made.points, edges: made.edges, faces: made.faces, isFaceted: false };
+}
+
+const heightOn = ({ height, slope }: SlantedEnd, [x, y]: Vec2) => height + slope[0] * x + slope[1] * y;
+
+/** An edge on an end, along its loop, and in which of its planes it lies. */
+type EndEdge = { readonly edge: number; readonly plane: 0 | 1 };
+
+/** One end of the bar: its edges loop by loop, and from them its faces. */
+class BarFace {
+  /** Above zero where the second plane stands. */
+  private readonly ridge: Linear | null;
+  private readonly loops: (readonly EndEdge[])[] = [];
+
+  private readonly made: Builder;
+  private readonly end: BarEnd;
+  private readonly side: 1 | -1;
+
+  constructor(made: Builder, end: BarEnd, side: 1 | -1) {
+    this.made = made;
+    this.end = end;
+    this.side = side;
+    const [a, b] = end;
+    const slope = b && subtract2(a.slope, b.slope);
+    this.ridge = slope
+      ? {
+          slope: [side * slope[0], side * slope[1]],
+          constant: side * (a.height - b.height),
+        }
+      : null;
+  }
+
+  private planeAt(place: Vec2): 0 | 1 {
+    return this.ridge && valueAt(this.ridge, place) > 0 ? 1 : 0;
+  }
+
+  private lift(place: Vec2, plane = this.planeAt(place)): Vec3 {
+    return [place[0], place[1], heightOn(this.end[plane] ?? this.end[0], place)];
+  }
+
+  corner(place: Vec2): number {
+    return this.made.point(this.lift(place));
+  }
+
+  /** The edges over a segment between the points over its ends, parted where the ridge crosses it. */
+  along(segment: Segment, from: number, to: number): readonly EndEdge[] {
+    const crossings = this.ridge
+      ? zerosOn(segment, this.ridge)
+          .filter((share) => share > AT_CORNER && share < 1 - AT_CORNER)
+          .toSorted((a, b) => a - b)
+      : [];
+    const stops = [0, ...crossings, 1];
+    const corners = [
+      from,
+      ...crossings.map((share) => this.made.point(this.lift(pointOn(segment, share)))),
+      to,
+    ];
+    return stops.slice(1).map((stop, i) => {
+      const plane = this.planeAt(pointOn(segment, (at(stops, i) + stop) / 2));
+      const curve = curveOf(segment, this.end[plane] ?? this.end[0]);
+      return { edge: this.made.edge(at(corners, i), at(corners, i + 1), curve), plane };
+    });
+  }
+
+  /** Takes a whole loop; the outer one first. */
+  loop(edges: readonly EndEdge[]): void {
+    this.loops.push(edges);
+  }
+
+  /** Its faces; whether they could be made. */
+  close(): boolean {
+    const partner = this.acrossRidge();
+    if (!partner) return false;
+    for (const plane of [0, 1] as const) if (!this.closePlane(plane, partner)) return false;
+    return true;
+  }
+
+  /** Corners in which the outline goes from one plane over to the other, each with the one across the section and the edge between them. */
+  private acrossRidge(): ReadonlyMap<number, { readonly to: number; readonly use: BrepUse }> | null {
+    const crossed: { readonly corner: number; readonly along: number }[] = [];
+    const { ridge } = this;
+    for (const edges of ridge ? this.loops : [])
+      for (const [i, { edge, plane }] of edges.entries()) {
+        if (at(edges, (i + 1) % edges.length).plane === plane) continue;
+        const corner = at(this.made.edges, edge).to;
+        const [x, y] = at(this.made.points, corner);
+        crossed.push({ corner, along: x * -(ridge?.slope[1] ?? 0) + y * (ridge?.slope[0] ?? 0) });
+      }
+    const partner = new Map<number, { readonly to: number; readonly use: BrepUse }>();
+    if (crossed.length % 2 === 1) return null;
+    crossed.sort((a, b) => a.along - b.along);
+    for (let i = 0; i < crossed.length; i += 2) {
+      const [a, b] = [at(crossed, i).corner, at(crossed, i + 1).corner];
+      if (partner.has(a) || partner.has(b) || a === b) return null;
+      const edge = this.made.edge(a, b, { kind: "line" });
+      partner.set(a, { to: b, use: { edge, ahead: true } });
+      partner.set(b, { to: a, use: { edge, ahead: false } });
+    }
+    return partner;
+  }
+
+  private closePlane(
+    plane: 0 | 1,
+    partner: ReadonlyMap<number, { readonly to: number; readonly use: BrepUse }>,
+  ): boolean {
+    const standing = this.end[plane];
+    if (!standing) return true;
+    const outer: (readonly BrepUse[])[] = [];
+    const holes: (readonly BrepUse[])[] = [];
+    /** Runs of edges in this plane, by the corner that they begin in. */
+    const runs = new Map<number, { readonly uses: readonly BrepUse[]; readonly last: number }>();
+    for (const [k, edges] of this.loops.entries()) {
+      if (edges.every((one) => one.plane === plane)) {
+        const uses = edges.map(({ edge }) => ({ edge, ahead: true }));
+        (k === 0 ? outer : holes).push(uses);
+        continue;
+      }
+      for (const [i, { plane: own }] of edges.entries()) {
+        if (own !== plane || at(edges, (i + edges.length - 1) % edges.length).plane === plane) continue;
+        const uses: BrepUse[] = [];
+        for (let j = i; at(edges, j % edges.length).plane === plane; j++)
+          uses.push({ edge: at(edges, j % edges.length).edge, ahead: true });
+        const ends = (edge: number) => at(this.made.edges, edge);
+        runs.set(ends(at(uses, 0).edge).from, { uses, last: ends(at(uses, uses.length - 1).edge).to });
+      }
+    }
+    while (runs.size > 0) {
+      const [first] = runs.keys();
+      const uses: BrepUse[] = [];
+      let corner = first as number;
+      do {
+        const run = runs.get(corner);
+        const over = run && partner.get(run.last);
+        // The ridge leads to where no part of this plane begins: it only touches the section.
+        if (!run || !over) return false;
+        runs.delete(corner);
+        uses.push(...run.uses, over.use);
+        corner = over.to;
+      } while (corner !== first);
+      outer.push(uses);
+    }
+    const withHoles = outer.map((uses) => ({ ring: this.ringOf(uses), loops: [uses] }));
+    for (const uses of holes) {
+      const around = withHoles.find(({ ring }) => isInside(ring, at(this.ringOf(uses), 0)));
+      if (!around) return false;
+      around.loops.push(uses);
+    }
+    for (const { loops } of withHoles)
+      this.made.faces.push({
+        surface: endPlane(standing, this.side),
+        loops: this.side === 1 ? loops : loops.map(backwards),
+      });
+    return true;
+  }
+
+  /** Points along a loop, seen along the bar; curved edges with some between. */
+  private ringOf(uses: readonly BrepUse[]): readonly Vec2[] {
+    return uses.flatMap(({ edge, ahead }): readonly Vec2[] => {
+      const { from, to, curve } = at(this.made.edges, edge);
+      const [a, b] = [at(this.made.points, from), at(this.made.points, to)];
+      const [first, last] = ahead ? [a, b] : [b, a];
+      if (curve.kind === "line") return [[first[0], first[1]]];
+      const { centre, short } = curve;
+      const angle = (p: Vec3) => Math.atan2(p[1] - centre[1], p[0] - centre[0]);
+      const isLeft = curve.ahead === ahead;
+      const turn = 2 * Math.PI;
+      const swept = (((angle(last) - angle(first)) % turn) + turn) % turn;
+      const sweep = isLeft ? swept || turn : swept - turn;
+      return Array.from({ length: 12 }, (_, i): Vec2 => {
+        const now = angle(first) + (sweep * i) / 12;
+        return [centre[0] + short * Math.cos(now), centre[1] + short * Math.sin(now)];
+      });
+    });
+  }
+}
+
+const backwards = (uses: readonly BrepUse[]): BrepUse[] =>
+  uses.toReversed().map(({ edge, ahead }) => ({ edge, ahead: !ahead }));
+
+function endPlane(end: SlantedEnd, side: 1 | -1): BrepSurface {
+  const normal = direction([-end.slope[0], -end.slope[1], 1]) ?? [0, 0, 1];
+  return { kind: "plane", on: [0, 0, end.height], normal: scale(normal, side) };
+}
+
+/** The faces along a loop between both ends, and its edges at either. */
+function walls(made: Builder, loop: Loop, low: BarFace, high: BarFace): void {
+  const starts = loop.map((segment): Vec2 => startOf(segment));
+  const [lows, highs] = [low, high].map((end) => starts.map((place) => end.corner(place))) as [
+    number[],
+    number[],
+  ];
+  const uprights = starts.map((_, i) => made.edge(at(lows, i), at(highs, i), { kind: "line" }));
+  const next = (i: number) => (i + 1) % loop.length;
+  const edgesOn = (end: BarFace, corners: readonly number[]) =>
+    loop.map((segment, i) => end.along(segment, at(corners, i), at(corners, next(i))));
+  const [under, over] = [edgesOn(low, lows), edgesOn(high, highs)];
+  const uses = (edges: readonly EndEdge[]): BrepUse[] => edges.map(({ edge }) => ({ edge, ahead: true }));
+  for (const [i, segment] of loop.entries())
+    made.faces.push({
+      surface: wallSurface(segment),
+      loops: [
+        [
+          ...uses(at(under, i)),
+          { edge: at(uprights, next(i)), ahead: true },
+          ...backwards(uses(at(over, i))),
+          { edge: at(uprights, i), ahead: false },
+        ],
+      ],
+    });
+  low.loop(under.flat());
+  high.loop(over.flat());
+}
+
+function wallSurface(segment: Segment): BrepSurface {
+  if (segment.kind === "arc") {
+    const { centre, radius, sweep } = segment;
+    return { kind: "cylinder", on: [centre[0], centre[1], 0], axis: [0, 0, 1], radius, outwards: sweep > 0 };
+  }
+  const { from, to } = segment;
+  return {
+    kind: "plane",
+    on: [from[0], from[1], 0],
+    normal: direction([to[1] - from[1], from[0] - to[0], 0]) ?? [1, 0, 0],
+  };
+}
+
+/** Where the wall over a segment meets a plane: it cuts a cylinder in an ellipse. */
+function curveOf(segment: Segment, end: SlantedEnd): BrepCurve {
+  if (segment.kind === "line") return { kind: "line" };
+  const { centre, radius, sweep } = segment;
+  const lean = Math.hypot(...end.slope);
+  const uphill: Vec2 = lean === 0 ? [1, 0] : [end.slope[0] / lean, end.slope[1] / lean];
+  const stretch = Math.sqrt(1 + lean * lean);
+  return {
+    kind: "ellipse",
+    centre: [centre[0], centre[1], heightOn(end, centre)],
+    normal: [-end.slope[0] / stretch, -end.slope[1] / stretch, 1 / stretch],
+    major: [uphill[0] / stretch, uphill[1] / stretch, lean / stretch],
+    long: radius * stretch,
+    short: radius,
+    ahead: sweep > 0,
+  };
+}
