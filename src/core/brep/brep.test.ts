@@ -1,12 +1,13 @@
 import { describe, expect, it } from "vitest";
-import { endOfTwoPlanes, kindOf } from "../ends";
+import { type CopeEnd, endOfTwoPlanes, kindOf } from "../ends";
 import type { Vec2 } from "../geometry";
 import { seededRandom } from "../kernel";
 import { type SectionShape, sectionProperties } from "../stockroom";
 import { type Brep, mirroredBrep } from "./brep";
 import { faultsOf, volumeOf } from "./check.fixture";
+import { copedEnd } from "./coped";
 import { drilled } from "./drilled";
-import { type BarEnd, prismBrep } from "./prism";
+import { type BarEnd, type FlatEnd, prismBrep } from "./prism";
 
 const SHAPES: readonly SectionShape[] = [
   { kind: "squareTube", size: [40, 40, 3], corners: "coldFormed" },
@@ -68,7 +69,7 @@ describe("bars whose ends are cut in two planes", () => {
           height: -beyond,
           slope: [-x, -y] as const,
         }));
-        for (const low of [[{ height: 0, slope: [0, 0] }], start] as unknown as BarEnd[]) {
+        for (const low of [[{ height: 0, slope: [0, 0] }], start] as unknown as FlatEnd[]) {
           const brep = bar(shape, low, end as unknown as BarEnd);
           expect(faultsOf(brep)).toEqual([]);
           const mean = kindOf(form).mean(form, shape);
@@ -82,6 +83,51 @@ describe("bars whose ends are cut in two planes", () => {
       }
       expect(inTwo).toBeGreaterThan(6);
     });
+});
+
+describe("coped bars", () => {
+  const random = seededRandom(9);
+  const coped = (radius: number, degrees: number, beside: number): CopeEnd => {
+    const turn = random.next() * 2 * Math.PI;
+    const [u, theta] = [[Math.cos(turn), Math.sin(turn)] as const, (degrees * Math.PI) / 180];
+    const offset: Vec2 = [-u[1] * beside, u[0] * beside];
+    return { kind: "cope", u, offset, cos: Math.cos(theta), sin: Math.sin(theta), radius, curve: "surface" };
+  };
+  for (const shape of [
+    { kind: "roundTube", size: [48.3, 3.2] },
+    { kind: "roundBar", size: [20] },
+  ] as const satisfies readonly SectionShape[])
+    it(`${shape.kind}: sound, round what is as wide, hardly wider and much wider, at any angle and beside its axis`, () => {
+      const own = shape.size[0] / 2;
+      for (const [radius, beside] of [
+        [own, 0],
+        [own * 1.001, 0],
+        [own * 1.02, own * 0.01],
+        [own * 4, -own * 2],
+      ] as const)
+        for (const degrees of [90, 40]) {
+          const form = coped(radius, degrees, beside);
+          const [start, end] = [copedEnd(form, 0, -1, shape), copedEnd(form, 500, 1, shape)];
+          if (!start || !end) throw new Error("no cope");
+          const mean = kindOf(form).mean(form, shape);
+          for (const [low, count] of [
+            [[{ height: 0, slope: [0, 0] }], 1],
+            [start, 2],
+          ] as const) {
+            const brep = bar(shape, low as BarEnd, end);
+            expect(faultsOf(brep)).toEqual([]);
+            const volume = sectionProperties(shape).areaMm2 * (500 + mean * count);
+            expect(Math.abs(volumeOf(brep, 80) / volume - 1)).toBeLessThan(1e-4);
+          }
+          expect(faultsOf(mirroredBrep(bar(shape, start, end)))).toEqual([]);
+        }
+    });
+
+  it("none that runs past the side of what it meets, or is cut for a blade held square", () => {
+    const shape: SectionShape = { kind: "roundTube", size: [48.3, 3.2] };
+    expect(copedEnd(coped(30, 90, 10), 0, 1, shape)).toBeNull();
+    expect(copedEnd({ ...coped(30, 90, 0), curve: "fit" }, 0, 1, shape)).toBeNull();
+  });
 });
 
 describe("holes", () => {

@@ -1,9 +1,10 @@
 /**
- * Solids by their borders, exact: faces on planes and cylinders, edges on lines, circles and ellipses. A piece of a bar
- * between planes, a panel with its outline, holes and blind holes are said so; what else there is comes as flat facets.
+ * Solids by their borders, exact: faces on planes and cylinders, edges on lines, circles and ellipses, and where cylinders cross on
+ * splines. A piece of a bar between planes or coped, a panel with its outline, holes and blind holes are said so; what else there is comes as flat facets.
  */
 import { add, cross, direction, dot, type Mesh, norm, scale, subtract, type Vec3 } from "../geometry";
 import { at } from "../kernel";
+import { onSpline } from "./spline";
 
 export type BrepCurve =
   | { readonly kind: "line" }
@@ -17,7 +18,18 @@ export type BrepCurve =
       readonly short: number;
       /** The edge runs as the curve does, anticlockwise about its normal. */
       readonly ahead: boolean;
-    };
+    }
+  | BrepSpline;
+
+/**
+ * A B-spline of degree 5 along the edge, with its second derivative continuous: knots 0 to `pieces`, six times at either end and
+ * three times between. An even number of pieces.
+ */
+export type BrepSpline = {
+  readonly kind: "spline";
+  readonly pieces: number;
+  readonly poles: readonly Vec3[];
+};
 
 export type BrepEdge = { readonly from: number; readonly to: number; readonly curve: BrepCurve };
 export type BrepSurface =
@@ -92,16 +104,7 @@ export function mirroredBrep({ points, edges, faces, isFaceted }: Brep): Brep {
     edges: edges.map(({ from, to, curve }) => ({
       from,
       to,
-      curve:
-        curve.kind === "line"
-          ? curve
-          : {
-              ...curve,
-              centre: flip(curve.centre),
-              major: flip(curve.major),
-              // A turn changes its sense in a mirror; the normal says which way it runs.
-              normal: scale(flip(curve.normal), -1),
-            },
+      curve: mirroredCurve(curve, flip),
     })),
     faces: faces.map(({ surface, loops }) => ({
       surface:
@@ -114,10 +117,30 @@ export function mirroredBrep({ points, edges, faces, isFaceted }: Brep): Brep {
   };
 }
 
+function mirroredCurve(curve: BrepCurve, flip: (place: Vec3) => Vec3): BrepCurve {
+  switch (curve.kind) {
+    case "line":
+      return curve;
+    case "spline":
+      return { ...curve, poles: curve.poles.map(flip) };
+    case "ellipse":
+      return {
+        ...curve,
+        centre: flip(curve.centre),
+        major: flip(curve.major),
+        // A turn changes its sense in a mirror; the normal says which way it runs.
+        normal: scale(flip(curve.normal), -1),
+      };
+    default:
+      return curve satisfies never;
+  }
+}
+
 /** The middle of an edge, where its curve says. */
 export function middleOfEdge({ points }: Brep, { from, to, curve }: BrepEdge): Vec3 {
   const [a, b] = [at(points, from), at(points, to)];
   if (curve.kind === "line") return scale(add(a, b), 0.5);
+  if (curve.kind === "spline") return onSpline(curve, curve.pieces / 2);
   const minor = cross(curve.normal, curve.major);
   const angle = (p: Vec3) => {
     const away = subtract(p, curve.centre);

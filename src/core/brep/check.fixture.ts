@@ -2,7 +2,7 @@
  * Looks a border over without the code that makes it: readers mend what is wrong in silence, so a good read proves little.
  * Edges are used twice, once each way; loops close; corners and curves lie on their faces; the volume is summed over the faces.
  */
-import type { Brep, BrepEdge, BrepFace } from "./brep";
+import type { Brep, BrepEdge, BrepFace, BrepSpline } from "./brep";
 
 type V = readonly [number, number, number];
 const sub = (a: V, b: V): V => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
@@ -16,11 +16,35 @@ const size = (a: V) => Math.sqrt(dot(a, a));
 const mix = (...parts: readonly (readonly [V, number])[]): V =>
   parts.reduce<V>((sum, [v, f]) => [sum[0] + v[0] * f, sum[1] + v[1] * f, sum[2] + v[2] * f], [0, 0, 0]);
 
+/** By the recursion of Cox and de Boor over its basis functions. */
+function onBSpline({ pieces, poles }: BrepSpline, parameter: number): V {
+  const knots = [
+    ...Array<number>(6).fill(0),
+    ...Array.from({ length: pieces - 1 }, (_, i) => [i + 1, i + 1, i + 1]).flat(),
+    ...Array<number>(6).fill(pieces),
+  ];
+  const t = Math.min(parameter, pieces - 1e-12);
+  const weight = (i: number, degree: number): number => {
+    const knot = (k: number) => knots[k] as number;
+    if (degree === 0) return t >= knot(i) && t < knot(i + 1) ? 1 : 0;
+    const [left, right] = [knot(i + degree) - knot(i), knot(i + degree + 1) - knot(i + 1)];
+    return (
+      (left > 0 ? ((t - knot(i)) / left) * weight(i, degree - 1) : 0) +
+      (right > 0 ? ((knot(i + degree + 1) - t) / right) * weight(i + 1, degree - 1) : 0)
+    );
+  };
+  // Six of them are not zero between two knots.
+  const first = 3 * Math.floor(t);
+  return mix(...Array.from({ length: 6 }, (_, k) => [poles[first + k] as V, weight(first + k, 5)] as const));
+}
+
 /** Points along an edge from its first to its last corner. */
 function along(brep: Brep, edge: BrepEdge, steps: number): readonly V[] {
   const [a, b] = [brep.points[edge.from] as V, brep.points[edge.to] as V];
   const { curve } = edge;
   if (curve.kind === "line") return [a, b];
+  if (curve.kind === "spline")
+    return Array.from({ length: steps + 1 }, (_, i) => onBSpline(curve, (curve.pieces * i) / steps));
   const minor = cross(curve.normal, curve.major);
   const angle = (p: V) => {
     const away = sub(p, curve.centre);

@@ -127,9 +127,18 @@ function reachTo(brep: Brep, loops: BrepFace["loops"], place: Vec3, normal: Vec3
   return isInside ? borderDistance(brep, loops, place) : null;
 }
 
+/** The greatest way from a pole to the next. */
+const stepOf = (poles: readonly Vec3[]): number =>
+  poles.slice(1).reduce((most, pole, i) => Math.max(most, norm(subtract(pole, at(poles, i)))), 0);
+
 function borderDistance(brep: Brep, loops: BrepFace["loops"], place: Vec3): number {
   return loops.flat().reduce((least, { edge }) => {
     const one = at(brep.edges, edge);
+    if (one.curve.kind === "spline") {
+      // Its poles hold all of it.
+      const { poles } = one.curve;
+      return Math.min(least, ...poles.map((pole) => norm(subtract(place, pole)) - stepOf(poles)));
+    }
     if (one.curve.kind !== "line") {
       // Half circles of other holes: nothing of them lies nearer than their circle.
       const { centre, long, short } = one.curve;

@@ -14,6 +14,7 @@ import {
 } from "../shape";
 import { sectionProperties } from "../stockroom";
 import { type Brep, facetedBrep, mirroredBrep } from "./brep";
+import { copedEnd } from "./coped";
 import { type Drilling, drilled } from "./drilled";
 import { flatBrep } from "./flat";
 import { type BarEnd, prismBrep, type SlantedEnd } from "./prism";
@@ -208,13 +209,13 @@ function within(outer: Frame, inner: Frame): Frame {
 }
 
 function memberPiece(solid: MemberSolid): ModelPiece | null {
-  const { member, material, entry, start, end, work } = solid;
+  const { member, material, entry, work } = solid;
   const mesh = () => solidMesh(solidOfMember(solid, FACETS));
   const named = { name: member.name, material, mesh };
   const isPlain =
     work === null ||
     (work.notches.length === 0 && work.holes.every(({ slot, diameter }) => slot <= diameter));
-  const [low, high] = [barEnd(start, -1), barEnd(end, 1)];
+  const [low, high] = [barEnd(solid, "start", -1), barEnd(solid, "end", 1)];
   const bar = isPlain && low && high ? prismBrep(sectionProperties(entry.shape).loops, low, high) : null;
   if (bar) {
     const far = 2 * Math.hypot(...sectionProperties(entry.shape).extent);
@@ -236,11 +237,12 @@ function memberPiece(solid: MemberSolid): ModelPiece | null {
   return brep && { ...named, brep };
 }
 
-/** The planes of an end; null: it is curved. `side`: slopes say how far an end reaches out, which at the start is down. */
-function barEnd({ form, z }: MemberSolid["end"], side: 1 | -1): BarEnd | null {
+/** An end on planes or on a cylinder; null: it is neither. `sign`: slopes say how far an end reaches out, which at the start is down. */
+function barEnd(solid: MemberSolid, side: "start" | "end", sign: 1 | -1): BarEnd | null {
+  const { form, z } = solid[side];
   const plane = ({ slope, beyond }: EndFace): SlantedEnd => ({
-    height: z + side * beyond,
-    slope: [side * slope[0] + 0, side * slope[1] + 0],
+    height: z + sign * beyond,
+    slope: [sign * slope[0] + 0, sign * slope[1] + 0],
   });
   switch (form.kind) {
     case "plane":
@@ -248,7 +250,7 @@ function barEnd({ form, z }: MemberSolid["end"], side: 1 | -1): BarEnd | null {
     case "twoPlanes":
       return [plane(form.faces[0]), plane(form.faces[1])];
     case "cope":
-      return null;
+      return copedEnd(form, z, sign, solid.entry.shape);
     default:
       return form satisfies never;
   }

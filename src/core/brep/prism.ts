@@ -1,4 +1,4 @@
-/** A bar by its borders, exact: a section between two ends, each in one plane or in two that meet across it. */
+/** A bar by its borders, exact: a section between two ends, each in one plane, in two that meet across it, or on a cylinder. */
 import {
   direction,
   isInside,
@@ -16,11 +16,30 @@ import {
 } from "../geometry";
 import { at } from "../kernel";
 import type { Brep, BrepCurve, BrepEdge, BrepFace, BrepSurface, BrepUse } from "./brep";
+import { type CurvePlace, splineAlong } from "./spline";
 
 /** A plane of an end: z = height + slope · (x, y). */
 export type SlantedEnd = { readonly height: number; readonly slope: Vec2 };
 /** One plane, or two of which the one nearer to the bar's middle stands at each point. */
-export type BarEnd = readonly [SlantedEnd] | readonly [SlantedEnd, SlantedEnd];
+export type FlatEnd = readonly [SlantedEnd] | readonly [SlantedEnd, SlantedEnd];
+/** Cut to a cylinder that lies beyond: z over the centre of the section and all that hangs on where one stands on an arc. */
+export type RoundEnd = {
+  readonly on: Vec3;
+  readonly axis: Vec3;
+  readonly radius: number;
+  /** Over a point of the section. */
+  readonly heightAt: (place: Vec2) => number;
+  /** How the curve over an arc runs, by the angle on the arc; about an angle at which it is flat, its plane. */
+  readonly over: (arc: Arc, angle: number) => CurvePlace;
+  readonly flatOver: (arc: Arc, angle: number) => SlantedEnd | null;
+  /** Angles on an arc at which that curve is parted: in its corners, and so that no part turns sharply and hardly at all. */
+  readonly parted: (arc: Arc) => readonly number[];
+};
+export type BarEnd = FlatEnd | RoundEnd;
+type Arc = Extract<Segment, { readonly kind: "arc" }>;
+
+/** mm. How near a spline comes to where two cylinders cross. */
+const NEAR = 1e-7;
 
 /** Shares of a segment. A ridge that crosses nearer to a corner crosses in it. */
 const AT_CORNER = 1e-9;
@@ -50,12 +69,14 @@ const inParts = (loop: Loop): Loop =>
 
 /**
  * A bar along z of a section between two ends. Loops: the outer one anticlockwise, holes clockwise. Null: a ridge only touches
- * the section, so that its faces cannot be told apart.
+ * the section, so that its faces cannot be told apart, or the curve round a cylinder turns too sharply.
  */
 export function prismBrep(loops: readonly Loop[], start: BarEnd, end: BarEnd): Brep | null {
   const made = new Builder();
-  const [low, high] = [new BarFace(made, start, -1), new BarFace(made, end, 1)];
-  for (const loop of loops) walls(made, inParts(loop), low, high);
+  const faceOf = (one: BarEnd, side: 1 | -1) =>
+    "axis" in one ? new RoundFace(made, one, side) : new FlatFace(made, one, side);
+  const [low, high] = [faceOf(start, -1), faceOf(end, 1)];
+  for (const loop of loops) if (!walls(made, inParts(loop), low, high)) return null;
   for (const face of [low, high]) if (!face.close()) return null;
   return { points: made.points, edges: made.edges, faces: made.faces, isFaceted: false };
 }
@@ -66,16 +87,28 @@ const heightOn = ({ height, slope }: SlantedEnd, [x, y]: Vec2) => height + slope
 type EndEdge = { readonly edge: number; readonly plane: 0 | 1 };
 
 /** One end of the bar: its edges loop by loop, and from them its faces. */
-class BarFace {
+type BarFace = {
+  /** The corner over a point of the section. */
+  readonly corner: (place: Vec2) => number;
+  /** The edges over a segment, between the corners over its ends; null: they cannot be said. */
+  readonly along: (segment: Segment, from: number, to: number) => readonly EndEdge[] | null;
+  /** Takes a whole loop; the outer one first. */
+  readonly loop: (edges: readonly EndEdge[]) => void;
+  /** Makes its faces of them; whether that can be done. */
+  readonly close: () => boolean;
+};
+
+/** In one plane, or in two that meet in a ridge. */
+class FlatFace {
   /** Above zero where the second plane stands. */
   private readonly ridge: Linear | null;
   private readonly loops: (readonly EndEdge[])[] = [];
 
   private readonly made: Builder;
-  private readonly end: BarEnd;
+  private readonly end: FlatEnd;
   private readonly side: 1 | -1;
 
-  constructor(made: Builder, end: BarEnd, side: 1 | -1) {
+  constructor(made: Builder, end: FlatEnd, side: 1 | -1) {
     this.made = made;
     this.end = end;
     this.side = side;
@@ -101,7 +134,7 @@ class BarFace {
     return this.made.point(this.lift(place));
   }
 
-  /** The edges over a segment between the points over its ends, parted where the ridge crosses it. */
+  /** Parted where the ridge crosses. */
   along(segment: Segment, from: number, to: number): readonly EndEdge[] {
     const crossings = this.ridge
       ? zerosOn(segment, this.ridge)
@@ -121,12 +154,10 @@ class BarFace {
     });
   }
 
-  /** Takes a whole loop; the outer one first. */
   loop(edges: readonly EndEdge[]): void {
     this.loops.push(edges);
   }
 
-  /** Its faces; whether they could be made. */
   close(): boolean {
     const partner = this.acrossRidge();
     if (!partner) return false;
@@ -218,7 +249,8 @@ class BarFace {
       const { from, to, curve } = at(this.made.edges, edge);
       const [a, b] = [at(this.made.points, from), at(this.made.points, to)];
       const [first, last] = ahead ? [a, b] : [b, a];
-      if (curve.kind === "line") return [[first[0], first[1]]];
+      // A face in planes has no edges on splines.
+      if (curve.kind !== "ellipse") return [[first[0], first[1]]];
       const { centre, short } = curve;
       const angle = (p: Vec3) => Math.atan2(p[1] - centre[1], p[0] - centre[0]);
       const isLeft = curve.ahead === ahead;
@@ -233,6 +265,63 @@ class BarFace {
   }
 }
 
+/** On a cylinder. */
+class RoundFace {
+  private readonly loops: (readonly EndEdge[])[] = [];
+  private readonly made: Builder;
+  private readonly end: RoundEnd;
+  private readonly side: 1 | -1;
+
+  constructor(made: Builder, end: RoundEnd, side: 1 | -1) {
+    this.made = made;
+    this.end = end;
+    this.side = side;
+  }
+
+  corner(place: Vec2): number {
+    return this.made.point([place[0], place[1], this.end.heightAt(place)]);
+  }
+
+  along(segment: Segment, from: number, to: number): readonly EndEdge[] | null {
+    if (segment.kind === "line") return null;
+    const { start, sweep } = segment;
+    const turn = 2 * Math.PI;
+    const shares = this.end
+      .parted(segment)
+      .map((angle) => ((((angle - start) * Math.sign(sweep)) % turn) + turn) % turn)
+      .map((away) => away / Math.abs(sweep))
+      .filter((share) => share > AT_CORNER && share < 1 - AT_CORNER)
+      .toSorted((a, b) => a - b);
+    const stops = [0, ...shares, 1];
+    const corners = [from, ...shares.map((share) => this.corner(pointOn(segment, share))), to];
+    const edges: EndEdge[] = [];
+    for (let i = 1; i < stops.length; i++) {
+      const [low, high] = [start + sweep * at(stops, i - 1), start + sweep * at(stops, i)];
+      const flat = this.end.flatOver(segment, (low + high) / 2);
+      const curve = flat
+        ? curveOf(segment, flat)
+        : splineAlong((angle) => this.end.over(segment, angle), [low, high], NEAR);
+      if (!curve) return null;
+      edges.push({ edge: this.made.edge(at(corners, i - 1), at(corners, i), curve), plane: 0 });
+    }
+    return edges;
+  }
+
+  loop(edges: readonly EndEdge[]): void {
+    this.loops.push(edges);
+  }
+
+  close(): boolean {
+    const { on, axis, radius } = this.end;
+    const loops = this.loops.map((edges) => edges.map(({ edge }): BrepUse => ({ edge, ahead: true })));
+    this.made.faces.push({
+      surface: { kind: "cylinder", on, axis, radius, outwards: false },
+      loops: this.side === 1 ? loops : loops.map(backwards),
+    });
+    return true;
+  }
+}
+
 const backwards = (uses: readonly BrepUse[]): BrepUse[] =>
   uses.toReversed().map(({ edge, ahead }) => ({ edge, ahead: !ahead }));
 
@@ -241,8 +330,8 @@ function endPlane(end: SlantedEnd, side: 1 | -1): BrepSurface {
   return { kind: "plane", on: [0, 0, end.height], normal: scale(normal, side) };
 }
 
-/** The faces along a loop between both ends, and its edges at either. */
-function walls(made: Builder, loop: Loop, low: BarFace, high: BarFace): void {
+/** Makes the faces along a loop between both ends, and gives them its edges; whether that can be done. */
+function walls(made: Builder, loop: Loop, low: BarFace, high: BarFace): boolean {
   const starts = loop.map((segment): Vec2 => startOf(segment));
   const [lows, highs] = [low, high].map((end) => starts.map((place) => end.corner(place))) as [
     number[],
@@ -252,7 +341,10 @@ function walls(made: Builder, loop: Loop, low: BarFace, high: BarFace): void {
   const next = (i: number) => (i + 1) % loop.length;
   const edgesOn = (end: BarFace, corners: readonly number[]) =>
     loop.map((segment, i) => end.along(segment, at(corners, i), at(corners, next(i))));
-  const [under, over] = [edgesOn(low, lows), edgesOn(high, highs)];
+  const [under, over] = [edgesOn(low, lows), edgesOn(high, highs)].map((all) =>
+    all.flatMap((edges) => (edges ? [edges] : [])),
+  ) as [(readonly EndEdge[])[], (readonly EndEdge[])[]];
+  if (under.length < loop.length || over.length < loop.length) return false;
   const uses = (edges: readonly EndEdge[]): BrepUse[] => edges.map(({ edge }) => ({ edge, ahead: true }));
   for (const [i, segment] of loop.entries())
     made.faces.push({
@@ -268,6 +360,7 @@ function walls(made: Builder, loop: Loop, low: BarFace, high: BarFace): void {
     });
   low.loop(under.flat());
   high.loop(over.flat());
+  return true;
 }
 
 function wallSurface(segment: Segment): BrepSurface {

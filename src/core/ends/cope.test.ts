@@ -73,4 +73,13 @@ describe("the curve of a cope, branch 33.7 × 3.2 on 48.3", () => {
       ),
     );
   });
+
+  it("the mean over a bar as wide as what it meets is that of two cylinders that cross: 16 r³/3 in common (Archimedes, The Method)", () => {
+    const bar: SectionShape = { kind: "roundBar", size: [2 * R] };
+    const wide = (degrees: number) => kindOf(cope(degrees)).mean(cope(degrees), bar);
+    // Half of what they have in common, over the area of the bar.
+    const mean = (8 * R ** 3) / 3 / (Math.PI * R * R);
+    expect(wide(90)).toBeCloseTo(-mean, 9);
+    expect(wide(40)).toBeCloseTo(-mean / Math.sin((40 * Math.PI) / 180), 9);
+  });
 });

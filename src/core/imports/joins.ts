@@ -20,7 +20,7 @@ import {
 } from "../job";
 import { type LengthUnit, MM_PER_UNIT, roundTo } from "../measure";
 import { nearest } from "../recognise";
-import { memberSolid, type Shape, shapeJob, slantedCut, twoPlaneCut } from "../shape";
+import { type MemberSolid, memberSolid, type Shape, shapeJob, slantedCut, twoPlaneCut } from "../shape";
 import { type SectionShape, type Stockroom, sectionProperties } from "../stockroom";
 import { type Entered, type EnteredMember, freeRecords, type NewId } from "./records";
 
@@ -197,7 +197,8 @@ function staysAt(shape: Shape | null, member: EnteredMember, side: Side): boolea
   const solid = shape && memberSolid(shape, member.id as Parameters<typeof memberSolid>[1]);
   if (!solid) return false;
   const { form, z } = solid[side];
-  if (member[side].read === "cope") return form.kind === "cope";
+  const { cope } = member[side];
+  if (cope) return form.kind === "cope" && isOnCylinder(solid, side, cope);
   if (form.kind !== (member[side].read === "twoPlanes" ? "twoPlanes" : "plane")) return false;
   const reach = kindOf(form).height(form, solid.entry.shape);
   const sign = side === "start" ? -1 : 1;
@@ -206,6 +207,23 @@ function staysAt(shape: Shape | null, member: EnteredMember, side: Side): boolea
     const height = z + sign * reach([px, py]);
     const place = toWorld(solid.frame, [px, py, height]);
     return read.some((corner) => norm(subtract(corner, place)) < STAYS);
+  });
+}
+
+/** Whether a saddle lies on a cylinder that was read: round the section, at eight places. */
+function isOnCylinder(
+  solid: MemberSolid,
+  side: Side,
+  { centre, axis, radius }: NonNullable<EnteredMember[Side]["cope"]>,
+): boolean {
+  const { form, z } = solid[side];
+  const { shape } = solid.entry;
+  const height = kindOf(form).height(form, shape);
+  const [own, sign] = [radiusOf(shape) ?? 0, side === "start" ? -1 : 1];
+  return Array.from({ length: 8 }, (_, i) => (i * Math.PI) / 4).every((turn) => {
+    const [x, y] = [own * Math.cos(turn), own * Math.sin(turn)];
+    const from = subtract(toWorld(solid.frame, [x, y, z + sign * height([x, y])]), centre);
+    return Math.abs(norm(subtract(from, scale(axis, dot(from, axis)))) - radius) < STAYS;
   });
 }
 

@@ -10,8 +10,9 @@ import { kindOf } from "@/core/ends";
 import { type Job, NO_ASSETS } from "@/core/job";
 import { seededRandom } from "@/core/kernel";
 import { createPipeline } from "@/core/pipeline";
+import type { MemberSolid } from "@/core/shape";
 import { sectionProperties } from "@/core/stockroom";
-import { randomPieces, STOCKROOM } from "./round-trip.fixture";
+import { randomCopes, randomPieces, STOCKROOM } from "./round-trip.fixture";
 import { writeStep } from "./write";
 
 const require = createRequire(import.meta.url);
@@ -46,6 +47,12 @@ function solidsOf(text: string): readonly number[] {
   return volumes;
 }
 
+/** Area × length on the centroids, and what the mean height of an end beyond them adds. */
+function volumeOf({ entry, start, end }: MemberSolid): number {
+  const mean = ({ form }: MemberSolid["end"]) => kindOf(form).mean(form, entry.shape);
+  return sectionProperties(entry.shape).areaMm2 * (end.z + mean(end) - (start.z - mean(start)));
+}
+
 describe("an exact kernel reads what is written", () => {
   it("members of every section: valid, with the volume of area and length", () => {
     const { members, ...rest } = randomPieces(seededRandom(77), 60);
@@ -57,13 +64,23 @@ describe("an exact kernel reads what is written", () => {
     const volumes = solidsOf(
       writeStep(modelOf(job, shape, NO_ASSETS), { name: "x", made: new Date(0), shop: "" }),
     );
-    // Area × length on the centroids, and what two planes at an end add or take off.
-    const wanted = shape.members.map(({ entry, start, end }) => {
-      const mean = ({ form }: typeof start) => kindOf(form).mean(form, entry.shape);
-      return sectionProperties(entry.shape).areaMm2 * (end.z + mean(end) - (start.z - mean(start)));
-    });
+    const wanted = shape.members.map(volumeOf);
     const sorted = (all: readonly number[]) => all.toSorted((a, b) => a - b);
     expect(volumes).toHaveLength(wanted.length);
+    for (const [i, volume] of sorted(volumes).entries())
+      expect(Math.abs(volume / (sorted(wanted)[i] ?? 1) - 1)).toBeLessThan(1e-6);
+  });
+
+  it("coped tubes and bars, round what is as wide and what is wider: valid, with the volume that the mean height makes", () => {
+    const job = randomCopes(seededRandom(79), 24);
+    const { shape } = createPipeline()(job, null, STOCKROOM, []);
+    const model = modelOf(job, shape, NO_ASSETS);
+    expect(model.faceted).toEqual([]);
+    const volumes = solidsOf(writeStep(model, { name: "x", made: new Date(0), shop: "" }));
+    const wanted = shape.members.map(volumeOf);
+    expect(shape.members.filter(({ start }) => start.form.kind === "cope").length).toBeGreaterThan(20);
+    expect(volumes).toHaveLength(wanted.length);
+    const sorted = (all: readonly number[]) => all.toSorted((a, b) => a - b);
     for (const [i, volume] of sorted(volumes).entries())
       expect(Math.abs(volume / (sorted(wanted)[i] ?? 1) - 1)).toBeLessThan(1e-6);
   });

@@ -26,6 +26,7 @@ const SHAPES: readonly SectionShape[] = [
   { kind: "flat", size: [60, 8] },
   { kind: "squareBar", size: [25, 25] },
   { kind: "timber", size: [95, 45] },
+  { kind: "roundTube", size: [60.3, 4] },
 ];
 
 export const STOCKROOM: Stockroom = stockroomOf({
@@ -116,6 +117,50 @@ export function randomPieces(random: Random, count: number): Job {
     } else put(panels, randomPanel(random, `w${i}`, `Piece ${i}`, at, way));
   }
   return { ...job, points, lines, members, panels };
+}
+
+/** Round sections, tubes and a bar, of which each fits round itself and round wider ones. */
+const ROUND = [3, 4, 13] as const;
+
+/** Pairs of round members far from one another, the second coped round the first, at any angle and beside its axis where there is room. */
+export function randomCopes(random: Random, count: number): Job {
+  const points: Record<string, readonly [string, string, string]> = {};
+  const members: Record<string, object> = {};
+  for (let i = 0; i < count; i++) {
+    const [a, b] = [random.next(), random.next()].map((value) => ROUND[Math.floor(value * 3)] ?? 3);
+    const size = (section: number) => SHAPES[section]?.size[0] ?? 0;
+    const [header, branch] = size(a ?? 3) >= size(b ?? 3) ? [a, b] : [b, a];
+    const room = (size(header ?? 3) - size(branch ?? 3)) / 2;
+    const beside = random.next() < 0.5 ? 0 : around(random, 0.8 * room);
+    const angle = ((30 + random.next() * 120) * Math.PI) / 180;
+    const turn = random.next() * 2 * Math.PI;
+    const at = [3000 * i, around(random, 500), around(random, 500)] as const;
+    // Along a direction of its own, so that nothing stands square to an axis.
+    const way = [Math.cos(turn) * 0.8, Math.sin(turn) * 0.8, 0.6] as const;
+    const side = [-Math.sin(turn), Math.cos(turn), 0] as const;
+    const up = [-Math.cos(turn) * 0.6, -Math.sin(turn) * 0.6, 0.8] as const;
+    const on = (along: number, across: number, above: number) =>
+      at.map((value, k) =>
+        text(value + way[k as 0] * along + side[k as 0] * across + up[k as 0] * above, 9),
+      ) as [string, string, string];
+    Object.assign(points, {
+      [`h${i}a`]: on(-600, 0, 0),
+      [`h${i}b`]: on(600, 0, 0),
+      [`b${i}a`]: on(0, 0, beside),
+      [`b${i}b`]: on(700 * Math.cos(angle), 700 * Math.sin(angle), beside),
+    });
+    Object.assign(members, {
+      [`header${i}`]: { name: `Header ${i}`, from: `h${i}a`, to: `h${i}b`, section: `section${header}` },
+      [`branch${i}`]: {
+        name: `Branch ${i}`,
+        from: `b${i}a`,
+        to: `b${i}b`,
+        section: `section${branch}`,
+        start: { kind: "cope", neighbour: `header${i}`, gap: "0", curve: "surface" },
+      },
+    });
+  }
+  return newJob({ ...EMPTY, points, members } as Parameters<typeof newJob>[0]);
 }
 
 /** Sections with flats that a hole goes square through: square and rectangular tubes, and a flat. */

@@ -113,7 +113,7 @@ function solidOf(file: Statements, name: string, brep: Brep): number {
   const vertices = brep.points.map((point) => file.add(`VERTEX_POINT('',${ref(file.point(point))})`));
   const edges = brep.edges.map(({ from, to, curve }) => {
     const geometry = curveOf(file, curve, at(brep.points, from), at(brep.points, to));
-    const ahead = curve.kind === "line" || curve.ahead;
+    const ahead = curve.kind !== "ellipse" || curve.ahead;
     return file.add(
       `EDGE_CURVE('',${ref(at(vertices, from))},${ref(at(vertices, to))},${ref(geometry)},${truth(ahead)})`,
     );
@@ -139,6 +139,14 @@ function curveOf(file: Statements, curve: BrepCurve, from: Vec3, to: Vec3): numb
   if (curve.kind === "line") {
     const way = file.direction(direction(subtract(to, from)) ?? [0, 0, 1]);
     return file.add(`LINE('',${ref(file.point(from))},${ref(file.add(`VECTOR('',${ref(way)},1.)`))})`);
+  }
+  if (curve.kind === "spline") {
+    const { pieces, poles } = curve;
+    const knots = Array.from({ length: pieces + 1 }, (_, i) => i);
+    const times = knots.map((i) => (i === 0 || i === pieces ? 6 : 3));
+    return file.add(
+      `B_SPLINE_CURVE_WITH_KNOTS('',5,(${poles.map((pole) => ref(file.point(pole))).join()}),.UNSPECIFIED.,.F.,.F.,(${times.join()}),(${knots.map(real).join()}),.UNSPECIFIED.)`,
+    );
   }
   const { centre, normal, major, long, short } = curve;
   const place = ref(file.placement({ origin: centre, x: major, y: cross(normal, major), z: normal }));
