@@ -6,7 +6,7 @@ import { memberOf } from "../recognise/member";
 import { memberSolid, shapeJob, solidOfMember } from "../shape";
 import { type SectionShape, sectionProperties, stockroomOf } from "../stockroom";
 import { imported } from "./enter";
-import type { FoundFile } from "./found";
+import { cutLength, type FoundFile, scaledFile } from "./found";
 
 const entry = (id: string, shape: SectionShape) => ({
   id,
@@ -99,6 +99,30 @@ function cornersOf(solid: NonNullable<ReturnType<typeof memberSolid>>): readonly
     ];
   });
 }
+
+it("a file of another unit is scaled whole: two planes at an end with their distance, roots with their radius", () => {
+  const { file } = fileOf({ kind: "channel", size: [100, 50, 6, 8.5] });
+  const shape: SectionShape = { kind: "channel", size: [100, 50, 6, 8.5], rootRadius: 7 };
+  const part = file.products[0]?.parts[0];
+  if (part?.taken.kind !== "member") throw new Error("no member");
+  const faces = [
+    { slope: [1, 0] as const, beyond: 0 },
+    { slope: [0, 1] as const, beyond: 3 },
+  ] as const;
+  const own = {
+    ...part,
+    taken: { ...part.taken, shape, end: { kind: "twoPlanes" as const, z: 700, faces } },
+  };
+  const [product] = file.products;
+  const scaled = scaledFile({ ...file, products: [{ ...product, parts: [own] } as never] }, 25.4);
+  const read = scaled.products[0]?.parts[0]?.taken;
+  if (read?.kind !== "member" || read.end.kind !== "twoPlanes") throw new Error("no member");
+  expect(read.end.z).toBeCloseTo(700 * 25.4, 9);
+  expect(read.end.faces.map(({ beyond }) => beyond)).toEqual([0, 3 * 25.4]);
+  expect(read.shape).toMatchObject({ rootRadius: 177.8 });
+  // As it is cut: from tip to tip.
+  expect(cutLength(read)).toBeCloseTo(25.4 * cutLength(own.taken), 6);
+});
 
 describe("a section of the stockroom in the place of the one that was read", () => {
   for (const [name, read, own] of [

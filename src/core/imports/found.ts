@@ -1,6 +1,6 @@
 /** What a file of solids was found to hold, before anything of it enters a job: plain data that a worker can send. */
 
-import { tipOf } from "../ends";
+import { type EndFace, tipOf } from "../ends";
 import type { Frame, Vec3 } from "../geometry";
 import { grouped } from "../kernel";
 import type { OtherReading, ReadMember, ReadPanel } from "../recognise";
@@ -84,7 +84,11 @@ export function readingFor(part: FoundPart, way: TakeWay): FoundReading | null {
 /** mm. A member from tip to tip, as it is cut. */
 export function cutLength({ shape, start, end }: ReadMember): number {
   const tip = (one: ReadMember["start"]) =>
-    one.kind === "plane" ? tipOf(shape, { kind: "plane", slope: one.slope }) : 0;
+    one.kind === "plane"
+      ? tipOf(shape, { kind: "plane", slope: one.slope })
+      : one.kind === "twoPlanes"
+        ? tipOf(shape, { kind: "twoPlanes", faces: one.faces })
+        : 0;
   return end.z + tip(end) - (start.z - tip(start));
 }
 
@@ -172,11 +176,17 @@ function scaledReading(read: FoundReading, by: number): FoundReading {
       const end = (one: ReadMember["start"]): ReadMember["start"] =>
         one.kind === "cope"
           ? { ...one, z: one.z * by, centre: far(one.centre), radius: one.radius * by }
-          : { ...one, z: one.z * by };
+          : one.kind === "twoPlanes"
+            ? { ...one, z: one.z * by, faces: [beyond(one.faces[0]), beyond(one.faces[1])] }
+            : { ...one, z: one.z * by };
+      const beyond = (face: EndFace): EndFace => ({ ...face, beyond: face.beyond * by });
       const shape = { ...read.shape, size: read.shape.size.map(size) } as ReadMember["shape"];
       return {
         ...read,
-        shape: "rootRadius" in shape ? { ...shape, rootRadius: size(shape.rootRadius) } : shape,
+        shape:
+          "rootRadius" in shape && shape.rootRadius !== undefined
+            ? { ...shape, rootRadius: size(shape.rootRadius) }
+            : shape,
         origin: far(read.origin),
         start: end(read.start),
         end: end(read.end),

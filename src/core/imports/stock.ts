@@ -32,7 +32,11 @@ export type NeededBoard = {
 };
 
 export const sectionKey = (shape: SectionShape, material: string | null): string =>
-  `${shape.kind} ${shape.size.join(" x ")} ${material ?? ""}`;
+  `${shape.kind} ${shape.size.join(" x ")} ${rootOf(shape) || ""} ${material ?? ""}`;
+
+/** The root radius of a section with flanges; those of angles go with their sizes. */
+const rootOf = (shape: SectionShape): number =>
+  shape.kind === "channel" || shape.kind === "tee" || shape.kind === "beam" ? (shape.rootRadius ?? 0) : 0;
 export const boardKey = (thickness: number, material: string | null): string =>
   `${thickness} ${material ?? ""}`;
 
@@ -95,9 +99,14 @@ const sameSections = (
   stockroom: Stockroom,
 ): readonly SectionEntry[] =>
   ranked(
-    stockroom.sections.filter((entry) => isSameShape(entry.shape, shape)),
+    stockroom.sections
+      .filter((entry) => isSameShape(entry.shape, shape))
+      .toSorted((a, b) => Number(hasRoot(b.shape, shape)) - Number(hasRoot(a.shape, shape))),
     material,
   );
+
+/** Of two sections of one size the one whose roots are rounded alike goes first. */
+const hasRoot = (a: SectionShape, b: SectionShape) => Math.abs(rootOf(a) - rootOf(b)) <= SAME;
 
 const sameBoards = (thickness: number, material: string | null, stockroom: Stockroom) =>
   ranked(
@@ -152,7 +161,8 @@ const tidy = (value: number) => String(Math.round(value * 100) / 100);
 /** What a section is called where the stockroom has no name for it. */
 export const plainSectionName = (shape: SectionShape): string => {
   const words = sectionKindName(shape.kind);
-  return `${words[0]?.toUpperCase()}${words.slice(1)} ${shape.size.map(tidy).join(" × ")}`;
+  const root = rootOf(shape);
+  return `${words[0]?.toUpperCase()}${words.slice(1)} ${shape.size.map(tidy).join(" × ")}${root > 0 ? ` r ${tidy(root)}` : ""}`;
 };
 
 /** A new entry for a section that the stockroom lacks; stock lengths and prices are the shop's to fill in. */

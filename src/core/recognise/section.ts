@@ -189,6 +189,13 @@ function openOf(outline: Sharp): Found | null {
       ? []
       : [`corners rounded by ${[...new Set(radii.map(rounded))].join(" and ")} count as sharp`];
   };
+  /** The roundings where flanges meet the web, where they are all alike. */
+  const isRooted = () => inward.every((i) => Math.abs(radius(i) - radius(inward[0] ?? 0)) <= SAME);
+  const rootsOf = () => {
+    const root = rounded(radius(inward[0] ?? 0));
+    return isRooted() && root > 0 ? { rootRadius: root } : {};
+  };
+  const others = () => (isRooted() ? all.filter((i) => !inward.includes(i)) : all);
   if (count === 4 && inward.length === 0) {
     const [a, b] = [side(0), side(1)].map(rounded) as [number, number];
     const differences = notTaken(all);
@@ -238,7 +245,7 @@ function openOf(outline: Sharp): Found | null {
       if (!near(toe, toe2) || !near(outside, outside2)) return null;
       const web = outside - side(a + 1);
       const size = [back, outside, web, toe].map(rounded) as [number, number, number, number];
-      return { shape: { kind: "channel", size }, differences: notTaken(all) };
+      return { shape: { kind: "channel", size, ...rootsOf() }, differences: notTaken(others()) };
     }
     if (apart === 3 || apart === 5) {
       // Two corners between the inner ones on the side of the web's foot, four on that of the flange.
@@ -247,7 +254,7 @@ function openOf(outline: Sharp): Found | null {
       const [, toe, top, toe2] = [0, side(a + 4), side(a + 5), side(a + 6)];
       if (!near(inside, inside2) || !near(toe, toe2) || !near(side(a + 3), side(a + 7))) return null;
       const size = [inside + toe, top, foot, toe].map(rounded) as [number, number, number, number];
-      return { shape: { kind: "tee", size }, differences: notTaken(all) };
+      return { shape: { kind: "tee", size, ...rootsOf() }, differences: notTaken(others()) };
     }
     return null;
   }
@@ -267,7 +274,7 @@ function openOf(outline: Sharp): Found | null {
     if (!same || !near(half, half2) || !near(toe, toe2) || !near(web, side(a + 6))) return null;
     if (at(out, (a + 6) % count) || at(out, (a + 7) % count)) return null;
     const size = [web + 2 * toe, top, top - 2 * half, toe].map(rounded) as [number, number, number, number];
-    return { shape: { kind: "beam", size }, differences: notTaken(all) };
+    return { shape: { kind: "beam", size, ...rootsOf() }, differences: notTaken(others()) };
   }
   return null;
 }

@@ -1,6 +1,6 @@
 /**
  * Reading a section from the words of a cutting list: "SHS 40 x 40 x 3", "tube 2 1/2 x 2 1/2 x 3/16",
- * "L30x30x3", "flat 40 x 5", "88 x 18". Sizes without a unit are in the list's measure.
+ * "L30x30x3", "flat 40 x 5", "88 x 18", "beam 100 x 55 x 4.1 x 5.7 r 7" with its root radius. Sizes without a unit are in the list's measure.
  */
 import { type LengthUnit, parseLength } from "../measure";
 import type { SectionKind, SectionShape } from "./section-shape";
@@ -28,11 +28,19 @@ const ROOT_RADIUS: Readonly<Record<string, number>> = { "30x3": 5, "40x4": 6, "5
 /** The shape that the words name, or null when they do not name one for certain. */
 export function parseSectionName(text: string, unit: LengthUnit): SectionShape | null {
   const words = text.toLowerCase().replace(/[×*]/g, "x").trim();
-  const sizes = sizesIn(words, unit);
-  if (sizes === null || sizes.length === 0) return null;
   const kind = WORDS.find(([pattern]) => pattern.test(words))?.[1] ?? null;
-  return shapeOf(kind, sizes);
+  const root = kind !== null && FLANGED.has(kind) ? ROOT.exec(words) : null;
+  const sizes = sizesIn(root ? words.slice(0, root.index) : words, unit);
+  if (sizes === null || sizes.length === 0) return null;
+  const shape = shapeOf(kind, sizes);
+  if (!root || !shape) return shape;
+  const [radius] = sizesIn(root[1] ?? "", unit) ?? [];
+  return radius === undefined ? null : ({ ...shape, rootRadius: radius } as SectionShape);
 }
+
+const FLANGED: ReadonlySet<string> = new Set(["channel", "tee", "beam"]);
+/** At the end of the words. */
+const ROOT = /\br\s*((?:\d|\.\d)[\d\s./]*(?:mm|inches|inch|in|"|″)?)\s*$/;
 
 const SIZE = String.raw`(?:\d|\.\d)[\d\s./'-]*(?:mm|inches|inch|in|"|″)?`;
 const SIZES = new RegExp(String.raw`${SIZE}(?:\s*x\s*${SIZE})*`);

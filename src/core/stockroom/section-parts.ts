@@ -118,9 +118,18 @@ export function sectionRooms(shape: SectionShape): readonly SectionRoom[] {
     case "beam": {
       const [h, b, web, flange] = shape.size;
       const middle = shape.kind === "channel" ? 0 : (b - web) / 2;
+      const fillet = shape.rootRadius ?? 0;
+      const [from, to] = [Math.max(0, middle - fillet), middle + web + fillet];
       const flanges = [room([0, h - flange], [b, h])];
       if (shape.kind !== "tee") flanges.push(room([0, 0], [b, flange]));
-      return [room([middle, 0], [middle + web, h]), ...flanges];
+      const fillets =
+        fillet === 0
+          ? []
+          : [
+              room([from, h - flange - fillet], [to, h - flange]),
+              ...(shape.kind === "tee" ? [] : [room([from, flange], [to, flange + fillet])]),
+            ];
+      return [room([middle, 0], [middle + web, h]), ...flanges, ...fillets];
     }
     default:
       return [room([0, 0], extent)];

@@ -67,6 +67,19 @@ describe("areas and masses against the published tables", () => {
     expect(area(angle(h, t, r1))).toBeWithinMm(formula, 1e-9);
   });
 
+  it("beams and channels with their root radii: EN 10365 (IPE 100, HE 100 A, UPE 100; tables of dimensions and masses, from memory)", () => {
+    const ipe: SectionShape = { kind: "beam", size: [100, 55, 4.1, 5.7], rootRadius: 7 };
+    expect(roundTo(area(ipe) / 100, 1)).toBe(10.3);
+    expect(roundTo(mass(ipe), 1)).toBe(8.1);
+    const wide: SectionShape = { kind: "beam", size: [96, 100, 5, 8], rootRadius: 12 };
+    expect(roundTo(area(wide) / 100, 1)).toBe(21.2);
+    expect(roundTo(mass(wide), 1)).toBe(16.7);
+    const channel: SectionShape = { kind: "channel", size: [100, 55, 4.5, 7.5], rootRadius: 10 };
+    expect(roundTo(area(channel) / 100, 1)).toBe(12.5);
+    expect(roundTo(mass(channel), 2)).toBe(9.82);
+    expect(shapeFault({ ...channel, rootRadius: 43 })).toMatch(/root radius/);
+  });
+
   it("flat 40 x 5: area times density", () => {
     expect(roundTo(mass({ kind: "flat", size: [40, 5] }), 2)).toBe(1.57);
   });

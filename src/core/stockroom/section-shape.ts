@@ -17,6 +17,10 @@ import { unreachable } from "../kernel";
 
 const length = v.pipe(v.number(), v.finite(), v.gtValue(0), v.maxValue(2000));
 
+const radius = v.pipe(v.number(), v.minValue(0));
+/** Depth over the flanges, breadth, web, flange. The root radius between web and flanges is none where nobody knows it. */
+const flanged = v.tuple([length, length, length, length]);
+
 /** `coldFormed`: radii of EN 10219-2; `hotFinished`: of EN 10210-2. */
 const tubeCorners = v.picklist(["coldFormed", "hotFinished"]);
 
@@ -31,16 +35,16 @@ export const SectionShapeSchema = v.variant("kind", [
   v.object({
     kind: v.literal("equalAngle"),
     size: v.tuple([length, length, length]),
-    rootRadius: v.pipe(v.number(), v.minValue(0)),
+    rootRadius: radius,
   }),
   v.object({
     kind: v.literal("unequalAngle"),
     size: v.tuple([length, length, length]),
-    rootRadius: v.pipe(v.number(), v.minValue(0)),
+    rootRadius: radius,
   }),
-  v.object({ kind: v.literal("channel"), size: v.tuple([length, length, length, length]) }),
-  v.object({ kind: v.literal("tee"), size: v.tuple([length, length, length, length]) }),
-  v.object({ kind: v.literal("beam"), size: v.tuple([length, length, length, length]) }),
+  v.object({ kind: v.literal("channel"), size: flanged, rootRadius: v.optional(radius) }),
+  v.object({ kind: v.literal("tee"), size: flanged, rootRadius: v.optional(radius) }),
+  v.object({ kind: v.literal("beam"), size: flanged, rootRadius: v.optional(radius) }),
   v.object({ kind: v.literal("flat"), size: v.tuple([length, length]) }),
   v.object({ kind: v.literal("roundBar"), size: v.tuple([length]) }),
   v.object({ kind: v.literal("squareBar"), size: v.tuple([length, length]) }),
@@ -131,7 +135,12 @@ const rectangle = (width: number, height: number, radius: number): readonly Corn
   { at: [width / 2, height / 2], radius },
   { at: [-width / 2, height / 2], radius },
 ];
-const sharpCorners = (points: readonly Vec2[]): readonly Corner[] => points.map((at) => ({ at, radius: 0 }));
+/** Corners of a section with flanges: those in which a flange meets the web are rounded. */
+const flangedCorners = (
+  points: readonly Vec2[],
+  roots: readonly number[],
+  radius: number | undefined,
+): readonly Corner[] => points.map((at, i) => ({ at, radius: roots.includes(i) ? (radius ?? 0) : 0 }));
 
 /** Corners of the outer outline (counter-clockwise) and the inner loop, before centring. */
 function drawn(shape: SectionShape): { outer: readonly Corner[] | Loop; inner: Loop | null } {
@@ -162,7 +171,7 @@ function drawn(shape: SectionShape): { outer: readonly Corner[] | Loop; inner: L
         [b, h],
         [0, h],
       ];
-      return { outer: sharpCorners(points), inner: null };
+      return { outer: flangedCorners(points, [3, 4], shape.rootRadius), inner: null };
     }
     case "tee": {
       const [h, b, web, flange] = shape.size;
@@ -177,7 +186,7 @@ function drawn(shape: SectionShape): { outer: readonly Corner[] | Loop; inner: L
         [0, under],
         [l, under],
       ];
-      return { outer: sharpCorners(points), inner: null };
+      return { outer: flangedCorners(points, [2, 7], shape.rootRadius), inner: null };
     }
     case "beam": {
       const [h, b, web, flange] = shape.size;
@@ -196,7 +205,7 @@ function drawn(shape: SectionShape): { outer: readonly Corner[] | Loop; inner: L
         [l, flange],
         [0, flange],
       ];
-      return { outer: sharpCorners(points), inner: null };
+      return { outer: flangedCorners(points, [3, 4, 9, 10], shape.rootRadius), inner: null };
     }
     case "flat":
     case "squareBar":
@@ -287,10 +296,15 @@ export function shapeFault(shape: SectionShape): string | null {
         : "the leg is thicker than it is long";
     case "channel":
     case "tee":
-    case "beam":
-      return 2 * shape.size[3] < shape.size[0] && shape.size[2] < shape.size[1]
+    case "beam": {
+      const [depth, breadth, web, flange] = shape.size;
+      if (2 * flange >= depth || web >= breadth) return "web or flange fill the section";
+      const beside = shape.kind === "channel" ? breadth - web : (breadth - web) / 2;
+      const along = shape.kind === "tee" ? depth - flange : (depth - 2 * flange) / 2;
+      return (shape.rootRadius ?? 0) <= Math.min(beside, along)
         ? null
-        : "web or flange fill the section";
+        : "the root radius is larger than the room between web and flange";
+    }
     default:
       return null;
   }

@@ -265,6 +265,15 @@ describe("sections by their words", () => {
   });
 
   it("the unit after the last size counts for all that have none", () => {
+    expect(parseSectionName("beam 100 x 55 x 4.1 x 5.7 r 7", "mm")).toEqual({
+      kind: "beam",
+      size: [100, 55, 4.1, 5.7],
+      rootRadius: 7,
+    });
+    expect(parseSectionName("Channel 4 x 2 x 1/4 x 3/8 in r 3/8 in", "mm")).toMatchObject({
+      kind: "channel",
+      rootRadius: 9.525,
+    });
     expect(parseSectionName("flat 2 x 1/4 in", "mm")).toEqual({ kind: "flat", size: [50.8, 6.35] });
     expect(parseSectionName("flat 2 x 1/4", "in")).toEqual({ kind: "flat", size: [50.8, 6.35] });
     expect(parseSectionName("flat 40 x 5 mm", "in")).toEqual({ kind: "flat", size: [40, 5] });

@@ -27,6 +27,9 @@ const SHAPES: readonly SectionShape[] = [
   { kind: "squareBar", size: [25, 25] },
   { kind: "timber", size: [95, 45] },
   { kind: "roundTube", size: [60.3, 4] },
+  { kind: "beam", size: [100, 55, 4.1, 5.7], rootRadius: 7 },
+  { kind: "channel", size: [100, 55, 4.5, 7.5], rootRadius: 10 },
+  { kind: "tee", size: [60, 60, 7, 7], rootRadius: 7 },
 ];
 
 export const STOCKROOM: Stockroom = stockroomOf({
