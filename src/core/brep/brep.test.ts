@@ -139,10 +139,10 @@ describe("holes", () => {
   const area = Math.PI * 25;
 
   it("through, blind, and more than one", () => {
-    const one = drilled(flat, { from: [0, 20, 50], way: [0, -1, 0], radius: 5, to: "all" });
+    const one = drilled(flat, { from: [0, 20, 50], way: [0, -1, 0], radius: 5, slot: null, to: "all" });
     expect(one && faultsOf(one)).toEqual([]);
     expect(one && volumeOf(one)).toBeCloseTo(60 * 8 * 200 - area * 8, 1);
-    const blind = one && drilled(one, { from: [10, 20, 120], way: [0, -1, 0], radius: 5, to: 3 });
+    const blind = one && drilled(one, { from: [10, 20, 120], way: [0, -1, 0], radius: 5, slot: null, to: 3 });
     expect(blind && faultsOf(blind)).toEqual([]);
     expect(blind && volumeOf(blind)).toBeCloseTo(60 * 8 * 200 - area * 8 - area * 3, 1);
   });
@@ -158,15 +158,44 @@ describe("holes", () => {
       ["first", 1],
       ["all", 2],
     ] as const) {
-      const made = drilled(tube, { from: [0, 100, 50], way: [0, -1, 0], radius: 5, to });
+      const made = drilled(tube, { from: [0, 100, 50], way: [0, -1, 0], radius: 5, slot: null, to });
       expect(made && faultsOf(made)).toEqual([]);
       expect(made && whole - volumeOf(made)).toBeCloseTo(walls * area * 3, 1);
     }
   });
 
+  it("slots along a bar, through one wall and through both, blind ones as well", () => {
+    const tube = bar(
+      { kind: "squareTube", size: [40, 40, 3], corners: "coldFormed" },
+      [{ height: 0, slope: [0, 0] }],
+      [{ height: 200, slope: [0.3, 0.2] }],
+    );
+    const slot = { from: [0, 100, 60], way: [0, -1, 0], radius: 4, slot: [0, 0, 10] } as const;
+    const taken = Math.PI * 16 + 20 * 8;
+    for (const [body, to, depth] of [
+      [tube, "first", 3],
+      [tube, "all", 6],
+      [flat, 5, 5],
+    ] as const) {
+      const made = drilled(body, { ...slot, to });
+      expect(made && faultsOf(made)).toEqual([]);
+      expect(made && volumeOf(body) - volumeOf(made)).toBeCloseTo(taken * depth, 1);
+      // Its round end would leave the bar.
+      expect(drilled(body, { ...slot, slot: [0, 0, 57], to })).toBeNull();
+    }
+    const one = drilled(flat, { ...slot, to: "all" });
+    const middle = { ...slot, slot: null, from: [0, 100, 60] as const };
+    expect(one && drilled(one, { ...middle, to: "all" })).toBeNull();
+    expect(one && drilled(one, { ...middle, from: [0, 100, 80], to: "all" })).not.toBeNull();
+  });
+
   it("none that would cut the border of a face, or another hole", () => {
-    expect(drilled(flat, { from: [27, 20, 50], way: [0, -1, 0], radius: 5, to: "all" })).toBeNull();
-    const one = drilled(flat, { from: [0, 20, 50], way: [0, -1, 0], radius: 5, to: "all" });
-    expect(one && drilled(one, { from: [0, 20, 58], way: [0, -1, 0], radius: 5, to: "all" })).toBeNull();
+    expect(
+      drilled(flat, { from: [27, 20, 50], way: [0, -1, 0], radius: 5, slot: null, to: "all" }),
+    ).toBeNull();
+    const one = drilled(flat, { from: [0, 20, 50], way: [0, -1, 0], radius: 5, slot: null, to: "all" });
+    expect(
+      one && drilled(one, { from: [0, 20, 58], way: [0, -1, 0], radius: 5, slot: null, to: "all" }),
+    ).toBeNull();
   });
 });

@@ -4,7 +4,7 @@
  */
 import { add, cross, direction, dot, type Mesh, norm, scale, subtract, type Vec3 } from "../geometry";
 import { at } from "../kernel";
-import { onSpline } from "./spline";
+import { type BrepSpline, onSpline } from "./spline";
 
 export type BrepCurve =
   | { readonly kind: "line" }
@@ -20,16 +20,6 @@ export type BrepCurve =
       readonly ahead: boolean;
     }
   | BrepSpline;
-
-/**
- * A B-spline of degree 5 along the edge, with its second derivative continuous: knots 0 to `pieces`, six times at either end and
- * three times between. An even number of pieces.
- */
-export type BrepSpline = {
-  readonly kind: "spline";
-  readonly pieces: number;
-  readonly poles: readonly Vec3[];
-};
 
 export type BrepEdge = { readonly from: number; readonly to: number; readonly curve: BrepCurve };
 export type BrepSurface =

@@ -2,7 +2,8 @@
  * Looks a border over without the code that makes it: readers mend what is wrong in silence, so a good read proves little.
  * Edges are used twice, once each way; loops close; corners and curves lie on their faces; the volume is summed over the faces.
  */
-import type { Brep, BrepEdge, BrepFace, BrepSpline } from "./brep";
+import type { Brep, BrepEdge, BrepFace } from "./brep";
+import type { BrepSpline } from "./spline";
 
 type V = readonly [number, number, number];
 const sub = (a: V, b: V): V => [a[0] - b[0], a[1] - b[1], a[2] - b[2]];

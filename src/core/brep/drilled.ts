@@ -1,7 +1,15 @@
-/** Round holes in a body by its borders, exact where they go square through flat faces. */
+/** Round holes and slots in a body by its borders, exact where they go square through flat faces. */
 import { add, cross, direction, dot, norm, scale, subtract, type Vec3 } from "../geometry";
 import { at } from "../kernel";
-import { type Brep, type BrepCurve, type BrepEdge, type BrepFace, type BrepUse, middleOfEdge } from "./brep";
+import {
+  type Brep,
+  type BrepCurve,
+  type BrepEdge,
+  type BrepFace,
+  type BrepSurface,
+  type BrepUse,
+  middleOfEdge,
+} from "./brep";
 import { isWithin } from "./flat";
 
 export type Drilling = {
@@ -9,15 +17,28 @@ export type Drilling = {
   readonly from: Vec3;
   readonly way: Vec3;
   readonly radius: number;
+  /** From the middle of a slot to that of its round end, square to the way; null: it is round. */
+  readonly slot: Vec3 | null;
   /** Through the wall that is met first, through all, or so deep. */
   readonly to: "first" | "all" | number;
 };
+
+/** The border of a hole at one depth: its corners, and its edges from each to the next. */
+type Ring = { readonly corners: readonly number[]; readonly edges: readonly number[] };
 
 /** mm. A hole comes no nearer to the border of a face. */
 const CLEAR = 1e-4;
 
 /** The body with a hole; null: it would cut the border of a face, or meet one at a slant. */
-export function drilled(brep: Brep, { from, way, radius, to }: Drilling): Brep | null {
+export function drilled(brep: Brep, { from, way, radius, slot, to }: Drilling): Brep | null {
+  // A slot is looked at from so many places of its middle line that none of its border is farther than its width from all of them.
+  const steps = slot ? Math.ceil((16 * norm(slot)) / radius) : 0;
+  const apart = slot ? (2 * norm(slot)) / steps : 0;
+  const wide = radius + apart / 2 + CLEAR;
+  const placesAbout = (place: Vec3): readonly Vec3[] =>
+    slot
+      ? Array.from({ length: steps + 1 }, (_, i) => add(place, scale(slot, (2 * i) / steps - 1)))
+      : [place];
   type Met = { readonly face: number; readonly depth: number; readonly into: boolean };
   const met: Met[] = [];
   for (const [face, { surface, loops }] of brep.faces.entries()) {
@@ -28,19 +49,20 @@ export function drilled(brep: Brep, { from, way, radius, to }: Drilling): Brep |
       if (Math.abs(lean) > 1e-9) {
         const depth = dot(subtract(surface.on, from), surface.normal) / lean;
         const place = add(from, scale(way, depth));
-        if (depth > 0 && reachTo(brep, loops, place, surface.normal) !== null) return null;
+        const isMet = placesAbout(place).some((one) => reachTo(brep, loops, one, surface.normal) !== null);
+        if (depth > 0 && isMet) return null;
       }
       continue;
     }
     const depth = dot(subtract(surface.on, from), way);
     const place = add(from, scale(way, depth));
-    const clear = reachTo(brep, loops, place, surface.normal);
-    if (clear === null) {
+    const isNear = () => placesAbout(place).some((one) => borderDistance(brep, loops, one) < wide);
+    if (reachTo(brep, loops, place, surface.normal) === null) {
       // The axis misses the face: its border must not reach into the hole.
-      if (borderDistance(brep, loops, place) < radius + CLEAR && depth > 0) return null;
+      if (depth > 0 && isNear()) return null;
       continue;
     }
-    if (clear < radius + CLEAR) return null;
+    if (isNear()) return null;
     met.push({ face, depth, into: lean < 0 });
   }
   met.sort((a, b) => a.depth - b.depth);
@@ -50,33 +72,51 @@ export function drilled(brep: Brep, { from, way, radius, to }: Drilling): Brep |
   const points = [...brep.points];
   const edges: BrepEdge[] = [...brep.edges];
   const faces: BrepFace[] = [...brep.faces];
-  const u = direction(cross(way, Math.abs(way[0]) < 0.6 ? [1, 0, 0] : [0, 1, 0])) ?? [1, 0, 0];
-  /** Two half circles at a depth, anticlockwise about the way. */
-  const ringAt = (depth: number) => {
+  const p = direction(slot ?? cross(way, Math.abs(way[0]) < 0.6 ? [1, 0, 0] : [0, 1, 0])) ?? [1, 0, 0];
+  const q = cross(way, p);
+  const half = slot ? norm(slot) : 0;
+  /** Two half circles at a depth, anticlockwise about the way, with two lines between those of a slot. */
+  const ringAt = (depth: number): Ring => {
     const centre = add(from, scale(way, depth));
-    const ends = [1, -1].map((side) => points.push(add(centre, scale(u, side * radius))) - 1) as [
-      number,
-      number,
-    ];
-    const curve: BrepCurve = {
+    const on = (along: number, across: number) => add(centre, add(scale(p, along), scale(q, across)));
+    const arc = (along: number): BrepCurve => ({
       kind: "ellipse",
-      centre,
+      centre: on(along, 0),
       normal: way,
-      major: u,
+      major: p,
       long: radius,
       short: radius,
       ahead: true,
-    };
-    const [a, b] = ends;
-    const halves = [
-      edges.push({ from: a, to: b, curve }) - 1,
-      edges.push({ from: b, to: a, curve }) - 1,
-    ] as const;
-    return { ends, halves };
+    });
+    const [one, other, line] = [arc(half), arc(-half), { kind: "line" } as const];
+    const parts: readonly (readonly [Vec3, BrepCurve])[] = slot
+      ? [
+          [on(half, -radius), one],
+          [on(half, radius), line],
+          [on(-half, radius), other],
+          [on(-half, -radius), line],
+        ]
+      : [
+          [on(0, -radius), one],
+          [on(0, radius), other],
+        ];
+    const corners = parts.map(([place]) => points.push(place) - 1);
+    const run = parts.map(
+      ([, curve], i) =>
+        edges.push({ from: at(corners, i), to: at(corners, (i + 1) % corners.length), curve }) - 1,
+    );
+    return { corners, edges: run };
   };
-  const ahead = (halves: readonly number[]): BrepUse[] => halves.map((edge) => ({ edge, ahead: true }));
-  const back = (halves: readonly number[]): BrepUse[] =>
-    halves.toReversed().map((edge) => ({ edge, ahead: false }));
+  /** Of a part of the ring the wall over it. */
+  const wallOver = (edge: number): BrepSurface => {
+    const { from: first, to: last, curve } = at(edges, edge);
+    if (curve.kind === "ellipse")
+      return { kind: "cylinder", on: curve.centre, axis: way, radius, outwards: false };
+    const along = direction(subtract(at(points, last), at(points, first))) ?? p;
+    return { kind: "plane", on: at(points, first), normal: cross(way, along) };
+  };
+  const ahead = (ring: Ring): BrepUse[] => ring.edges.map((edge) => ({ edge, ahead: true }));
+  const back = (ring: Ring): BrepUse[] => ring.edges.toReversed().map((edge) => ({ edge, ahead: false }));
   const open = (face: number, loop: readonly BrepUse[]) => {
     const before = at(faces, face);
     faces[face] = { ...before, loops: [...before.loops, loop] };
@@ -87,25 +127,25 @@ export function drilled(brep: Brep, { from, way, radius, to }: Drilling): Brep |
     const top = ringAt(enter.depth);
     const foot = ringAt(isBlind ? enter.depth + to : leave.depth);
     // The face that is entered looks against the way: seen from outside the way's anticlockwise is clockwise.
-    open(enter.face, ahead(top.halves));
+    open(enter.face, ahead(top));
     if (isBlind)
       faces.push({
         surface: { kind: "plane", on: add(from, scale(way, enter.depth + to)), normal: scale(way, -1) },
-        loops: [back(foot.halves)],
+        loops: [back(foot)],
       });
-    else open(leave.face, back(foot.halves));
-    const uprights = ([0, 1] as const).map(
-      (k) => edges.push({ from: top.ends[k], to: foot.ends[k], curve: { kind: "line" } }) - 1,
-    ) as [number, number];
-    for (const k of [0, 1] as const)
+    else open(leave.face, back(foot));
+    const uprights = top.corners.map(
+      (corner, k) => edges.push({ from: corner, to: at(foot.corners, k), curve: { kind: "line" } }) - 1,
+    );
+    for (const [k, edge] of top.edges.entries())
       faces.push({
-        surface: { kind: "cylinder", on: from, axis: way, radius, outwards: false },
+        surface: wallOver(edge),
         loops: [
           [
-            { edge: at(foot.halves, k), ahead: true },
-            { edge: uprights[1 - k] as number, ahead: false },
-            { edge: at(top.halves, k), ahead: false },
-            { edge: uprights[k], ahead: true },
+            { edge: at(foot.edges, k), ahead: true },
+            { edge: at(uprights, (k + 1) % uprights.length), ahead: false },
+            { edge, ahead: false },
+            { edge: at(uprights, k), ahead: true },
           ],
         ],
       });

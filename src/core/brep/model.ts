@@ -212,9 +212,7 @@ function memberPiece(solid: MemberSolid): ModelPiece | null {
   const { member, material, entry, work } = solid;
   const mesh = () => solidMesh(solidOfMember(solid, FACETS));
   const named = { name: member.name, material, mesh };
-  const isPlain =
-    work === null ||
-    (work.notches.length === 0 && work.holes.every(({ slot, diameter }) => slot <= diameter));
+  const isPlain = work === null || work.notches.length === 0;
   const [low, high] = [barEnd(solid, "start", -1), barEnd(solid, "end", 1)];
   const bar = isPlain && low && high ? prismBrep(sectionProperties(entry.shape).loops, low, high) : null;
   if (bar) {
@@ -222,10 +220,11 @@ function memberPiece(solid: MemberSolid): ModelPiece | null {
     const brep = drilledAll(
       bar,
       (work?.holes ?? []).map(
-        ({ begins: [x, y], outwards: [u, v], z, diameter, walls }): Drilling => ({
+        ({ begins: [x, y], outwards: [u, v], z, diameter, slot, walls }): Drilling => ({
           from: [x + u * far, y + v * far, z],
           way: [0 - u, 0 - v, 0],
           radius: diameter / 2,
+          slot: slot > diameter ? [0, 0, (slot - diameter) / 2] : null,
           to: walls === "all" ? "all" : "first",
         }),
       ),
@@ -290,6 +289,7 @@ function panelPiece(solid: PanelSolid): ModelPiece | null {
           from: [x, y, face === "good" ? 2 * thickness : -thickness],
           way: [0, 0, face === "good" ? -1 : 1],
           radius: diameter / 2,
+          slot: null,
           to: depth ?? "all",
         }),
       ),

@@ -1,7 +1,16 @@
 /** Curves that no line, circle or ellipse says: quintic Hermite pieces as one B-spline. */
 import { add, distance, scale, type Vec3 } from "../geometry";
 import { at } from "../kernel";
-import type { BrepSpline } from "./brep";
+
+/**
+ * A B-spline of degree 5 along the edge, with its second derivative continuous: knots 0 to `pieces`, six times at either end and
+ * three times between. An even number of pieces.
+ */
+export type BrepSpline = {
+  readonly kind: "spline";
+  readonly pieces: number;
+  readonly poles: readonly Vec3[];
+};
 
 /** A place on a curve with its first and second derivative by the curve's own parameter. */
 export type CurvePlace = readonly [place: Vec3, first: Vec3, second: Vec3];

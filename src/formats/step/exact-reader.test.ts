@@ -85,6 +85,20 @@ describe("an exact kernel reads what is written", () => {
       expect(Math.abs(volume / (sorted(wanted)[i] ?? 1) - 1)).toBeLessThan(1e-6);
   });
 
+  it("members with holes and slots: valid", () => {
+    const job = { ...randomPieces(seededRandom(81), 80), panels: {} };
+    const { shape } = createPipeline()(job, null, STOCKROOM, []);
+    const holed = new Set(
+      shape.members.flatMap(({ member, work }) => (work?.holes.length ? [member.id] : [])),
+    );
+    expect(holed.size).toBeGreaterThan(10);
+    const model = modelOf(job, shape, NO_ASSETS);
+    expect(model.faceted).toEqual([]);
+    expect(solidsOf(writeStep(model, { name: "x", made: new Date(0), shop: "" }))).toHaveLength(
+      shape.members.length,
+    );
+  });
+
   it("panels with outlines, holes and grooves: valid", () => {
     const job = { ...randomPieces(seededRandom(78), 60), members: {} };
     const { shape } = createPipeline()(job, null, STOCKROOM, []);

@@ -179,7 +179,7 @@ const throughFace = (random: Random, id: string, isTube: boolean): MemberWork =>
   along: text(180 + random.next() * 40),
   across: text(around(random, 4)),
   diameter: "6",
-  slot: "0",
+  slot: random.next() < 0.4 ? "18" : "0",
   walls: isTube && random.next() < 0.5 ? "one" : "all",
   count: "1",
   step: "0",
