@@ -212,13 +212,21 @@ function memberPiece(solid: MemberSolid): ModelPiece | null {
   const { member, material, entry, work } = solid;
   const mesh = () => solidMesh(solidOfMember(solid, FACETS));
   const named = { name: member.name, material, mesh };
-  const isPlain = work === null || work.notches.length === 0;
+  const { loops, extent } = sectionProperties(entry.shape);
   const [low, high] = [barEnd(solid, "start", -1), barEnd(solid, "end", 1)];
-  const bar = isPlain && low && high ? prismBrep(sectionProperties(entry.shape).loops, low, high) : null;
-  if (bar) {
-    const far = 2 * Math.hypot(...sectionProperties(entry.shape).extent);
-    const brep = drilledAll(
-      bar,
+  const isAllFlat =
+    loops.every((loop) => loop.every(({ kind }) => kind === "line")) &&
+    [solid.start, solid.end].every(({ form }) => form.kind !== "cope");
+  const bare =
+    work === null || work.notches.length === 0
+      ? low && high && prismBrep(loops, low, high)
+      : // Notches have square corners: without its holes such a member is all flat, unless its section has arcs.
+        isAllFlat && flatBrep(solidOfMember({ ...solid, work: { ...work, holes: [] } }, FACETS), false);
+  const far = 2 * Math.hypot(...extent);
+  const whole =
+    bare &&
+    drilledAll(
+      bare,
       (work?.holes ?? []).map(
         ({ begins: [x, y], outwards: [u, v], z, diameter, slot, walls }): Drilling => ({
           from: [x + u * far, y + v * far, z],
@@ -229,10 +237,8 @@ function memberPiece(solid: MemberSolid): ModelPiece | null {
         }),
       ),
     );
-    if (brep) return { ...named, brep };
-  }
-  const round = solidOfMember(solid, FACETS);
-  const brep = flatBrep(round, true);
+  if (whole) return { ...named, brep: whole };
+  const brep = flatBrep(solidOfMember(solid, FACETS), true);
   return brep && { ...named, brep };
 }
 

@@ -7,7 +7,7 @@ import { createRequire } from "node:module";
 import { beforeAll, describe, expect, it } from "vitest";
 import { modelOf } from "@/core/brep";
 import { kindOf } from "@/core/ends";
-import { type Job, NO_ASSETS } from "@/core/job";
+import { type Job, NO_ASSETS, newJob } from "@/core/job";
 import { seededRandom } from "@/core/kernel";
 import { createPipeline } from "@/core/pipeline";
 import type { MemberSolid } from "@/core/shape";
@@ -97,6 +97,45 @@ describe("an exact kernel reads what is written", () => {
     expect(solidsOf(writeStep(model, { name: "x", made: new Date(0), shop: "" }))).toHaveLength(
       shape.members.length,
     );
+  });
+
+  it("a notched timber with a hole: valid, and as much less as both take off", () => {
+    const job = newJob({
+      info: { code: "N", title: "Notched" },
+      points: { P: ["0", "0", "0"], Q: ["800", "0", "0"] },
+      members: {
+        m: {
+          name: "Rail",
+          from: "P",
+          to: "Q",
+          // 95 x 45.
+          section: "section12",
+          end: { kind: "angled", acrossWidth: "20", acrossHeight: "0", offset: "0" },
+          work: [
+            { id: "n", kind: "notch", face: "top", end: "start", depth: "20", length: "60" },
+            {
+              id: "h",
+              kind: "hole",
+              face: "top",
+              from: "start",
+              along: "300",
+              across: "0",
+              diameter: "10",
+              slot: "0",
+              walls: "all",
+              count: "1",
+              step: "0",
+            },
+          ],
+        },
+      },
+    });
+    const { shape } = createPipeline()(job, null, STOCKROOM, []);
+    const model = modelOf(job, shape, NO_ASSETS);
+    expect(model.faceted).toEqual([]);
+    const [volume] = solidsOf(writeStep(model, { name: "x", made: new Date(0), shop: "" }));
+    const wanted = 95 * 45 * 800 - 95 * 20 * 60 - Math.PI * 25 * 45;
+    expect(Math.abs((volume ?? 0) / wanted - 1)).toBeLessThan(1e-6);
   });
 
   it("panels with outlines, holes and grooves: valid", () => {
