@@ -23,9 +23,10 @@ import { loadStepReader } from "@/engines/step-reader";
 import {
   type BringGround,
   type Brought,
-  broughtLines,
+  broughtDrawing,
   broughtSolids,
-  isLinesFile,
+  type DrawingOf,
+  isDrawingFile,
 } from "@/formats/brought-in";
 import { listRows } from "@/formats/csv";
 import { readJobFile } from "@/formats/job-file";
@@ -236,15 +237,18 @@ async function loadStep(
   });
 }
 
-/** A file of solids or lines in a job. */
+/** A file of solids, or a drawing, in a job. */
 export async function brought(
   name: string,
   bytes: Uint8Array,
   ground: BringGround,
+  drawingOf: DrawingOf | null = null,
 ): Promise<Result<Omit<Brought, "edit" | "added"> & { readonly job: Job }, string>> {
-  const found = isLinesFile(name) ? null : foundInStep(name, bytes, await loadStepReader());
+  const found = isDrawingFile(name) ? null : foundInStep(name, bytes, await loadStepReader());
   if (found && !found.ok) return err(sentence(found.problem));
-  const read = found ? ok(broughtSolids(found.value, ground)) : broughtLines(name, bytes, ground);
+  const read = found
+    ? ok(broughtSolids(found.value, ground))
+    : broughtDrawing(name, bytes, ground, drawingOf);
   if (!read.ok) return err(sentence(read.problem));
   const after = withEdit(ground.job, read.value.edit);
   return after.ok ? ok({ ...read.value, job: after.value }) : err(sentence(after.problem));

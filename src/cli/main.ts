@@ -21,8 +21,9 @@ const USAGE = `rustic-tally COMMAND FILE [options]
   draw FILE     the drawing pages of a job file
                 --format pdf|svg|dxf   --page HEADING (pdf: all where not said)   --variant NAME
                 --stockroom FILE.json   --set whole (with the pages that the job still needs)
-  import FILE   a STEP file, or the lines of a DXF file, as a job file, or into one
+  import FILE   a STEP file, or the panels or the lines of a DXF file, as a job file, or into one
                 --into JOB.tally.json   --title TITLE   --scale NUMBER   --stockroom FILE.json
+                --as panels|frame (for DXF; panels where all its lines close)
   export FILE   the solids of a job file, or its panels laid flat (dxf)
                 --format step|glb|dxf   --assembly NAME   --piece MARK (one piece alone)
                 --variant NAME   --stockroom FILE.json

@@ -90,6 +90,19 @@ describe("solids on the command line", () => {
     expect([none.code, none.stderr]).toEqual([2, expect.stringContaining('no piece "ZZ"')]);
   });
 
+  it("outlines of a DXF file become panels, unless it is said to be a frame", async () => {
+    const drawing = "src/formats/fixtures/panels-R2010.dxf";
+    const panels = await answer(["import", drawing]);
+    expect(panels.code).toBe(1);
+    expect(panels.stderr).toContain("tells no unit");
+    expect(panels.stderr).toContain("Without a board, since no layer is called as one: ");
+    expect(panels.stderr).toContain("cut-out that is no circle");
+    expect(Object.keys(JSON.parse(textOf(panels.stdout)).job.panels)).toHaveLength(4);
+    const frame = await answer(["import", drawing, "--as", "frame"]);
+    expect(Object.keys(JSON.parse(textOf(frame.stdout)).job.panels)).toHaveLength(0);
+    expect((await answer(["import", drawing, "--as", "lines"])).code).toBe(2);
+  });
+
   it("lines of a DXF file, on layers that are called as a section; bad files in one sentence", async () => {
     const lines = await answer(["import", "src/formats/fixtures/skeleton-R2018.dxf"]);
     expect(lines.stderr).toContain("1 arc");

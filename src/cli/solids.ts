@@ -3,12 +3,13 @@ import { assetIdOf, emptyJob, type Job } from "@/core/job";
 import { err, ok, type Result, sentence } from "@/core/kernel";
 import type { Results } from "@/core/pipeline";
 import { EMPTY_STOCKROOM, indexStockroom } from "@/core/stockroom";
+import { DRAWINGS } from "@/formats/brought-in";
 import { readJobFile, writeJobFile } from "@/formats/job-file";
 import { type SolidFormat, solidsFile } from "@/formats/solids-out";
 import { numberOption } from "./arguments";
 import { brought, load, type Output, openFile, readFile, titleOf } from "./loading";
 
-const IMPORT_OPTIONS = { into: "any", title: "any", scale: "any", stockroom: "any" } as const;
+const IMPORT_OPTIONS = { into: "any", title: "any", scale: "any", as: DRAWINGS, stockroom: "any" } as const;
 
 export async function importCommand(words: readonly string[]): Promise<Result<Output, string>> {
   const opened = openFile(words, IMPORT_OPTIONS);
@@ -25,7 +26,12 @@ export async function importCommand(words: readonly string[]): Promise<Result<Ou
   const job = known?.value.job ?? emptyJob({ code: "file", title, unit: "mm" });
   const stockroom = given ?? (known ? indexStockroom(known.value.stockroom) : EMPTY_STOCKROOM);
   const name = path.basename(file);
-  const entered = await brought(name, bytes, { job, stockroom, scale: scale.value });
+  const entered = await brought(
+    name,
+    bytes,
+    { job, stockroom, scale: scale.value },
+    DRAWINGS.find((one) => one === options.get("as")) ?? null,
+  );
   if (!entered.ok) return entered;
   const { told } = entered.value;
   const assets = new Map(known?.value.assets ?? []);

@@ -1,12 +1,14 @@
 /** What is drawn in a DXF file as runs of lines and arcs, and the loops that they close to. */
 import DxfParser from "dxf-parser";
 import { type BulgedCorner, flattened, type Polygon, polygonArea, type Vec2 } from "@/core/geometry";
-import { at, err, GREATEST_LENGTH_MM, ok, own, type Problem, type Result } from "@/core/kernel";
+import { at, err, GREATEST_LENGTH_MM, ok, type Problem, type Result } from "@/core/kernel";
 import { type ArcRun, arcsOf, ellipse, spline } from "./dxf-curves";
 import { cleanDrawing, MM_OF_UNIT } from "./dxf-pairs";
 
 const MOST_BYTES = 4_000_000;
 const MOST_ENTITIES = 4_000;
+/** Blocks within blocks. */
+const MOST_LEVELS = 8;
 /** mm. Ends that stand nearer than this meet. */
 const MEET = 0.01;
 
@@ -41,8 +43,12 @@ export function drawnShapes(name: string, text: string): Result<DrawnShapes, Pro
   const unit = told === 0 ? null : MM_OF_UNIT[told];
   if (unit === undefined) return refuse("its unit is not one that is known; set it to millimetres or inches");
   const shapes: Shapes = { runs: [], circles: [] };
+  const blocks: Blocks = {
+    named: new Map(Object.entries(drawing.blocks ?? {})) as unknown as Blocks["named"],
+    drawn: new Map(),
+  };
   for (const entity of drawing.entities) {
-    const fault = take(entity as unknown as Entity, unit ?? 1, shapes);
+    const fault = take(entity as unknown as Entity, unit ?? 1, shapes, blocks, 0);
     if (fault !== null) return refuse(fault);
   }
   const numbers = [
@@ -80,14 +86,43 @@ type Entity = {
   readonly knotValues?: readonly number[];
   readonly controlPoints?: readonly { readonly x: number; readonly y: number }[];
   readonly rational?: boolean;
+  readonly name?: string;
+  readonly position?: { readonly x: number; readonly y: number };
+  readonly rotation?: number;
+  readonly xScale?: number;
+  readonly yScale?: number;
+  readonly columnCount?: number;
+  readonly rowCount?: number;
+  readonly columnSpacing?: number;
+  readonly rowSpacing?: number;
 };
 
-const WORDS: Readonly<Record<string, string>> = {
-  INSERT: "a block",
+type Blocks = {
+  readonly named: ReadonlyMap<
+    string,
+    { readonly entities?: readonly Entity[]; readonly position?: { readonly x: number; readonly y: number } }
+  >;
+  /** What a block draws, in its own plane, or why that cannot be read: each once, however often it is put. */
+  readonly drawn: Map<string, Shapes | string>;
 };
+
+function drawnBy(name: string, blocks: Blocks, level: number): Shapes | string {
+  const known = blocks.drawn.get(name);
+  if (known !== undefined) return known;
+  const shapes: Shapes = { runs: [], circles: [] };
+  let fault: string | null = null;
+  for (const entity of blocks.named.get(name)?.entities ?? []) {
+    fault ??= take(entity, 1, shapes, blocks, level + 1);
+    if (fault !== null) break;
+  }
+  const drawn = fault ?? shapes;
+  blocks.drawn.set(name, drawn);
+  return drawn;
+}
 
 /** Takes one entity in; the sentence why it cannot be taken, or null. What is no line of the drawing is passed over. */
-function take(entity: Entity, unit: number, { runs, circles }: Shapes): string | null {
+function take(entity: Entity, unit: number, shapes: Shapes, blocks: Blocks, level: number): string | null {
+  const { runs, circles } = shapes;
   // Drawn on the back of the plane: x is mirrored, and arcs run the other way.
   const mirror = (entity.extrusionDirection?.z ?? entity.extrusionDirectionZ ?? 1) < 0 ? -1 : 1;
   const place = ({ x, y }: { readonly x: number; readonly y: number }): Vec2 => [x * unit * mirror, y * unit];
@@ -170,14 +205,70 @@ function take(entity: Entity, unit: number, { runs, circles }: Shapes): string |
       curved(arcsOf(parts));
       return null;
     }
-    default: {
-      const word = own(WORDS, entity.type);
-      return word === undefined
-        ? null
-        : `it holds ${word}; turn it into lines and arcs in the CAD program first`;
-    }
+    case "INSERT":
+      return takeBlock(entity, unit * mirror, unit, shapes, blocks, level);
+    default:
+      return null;
   }
 }
+
+/** Takes in what a block draws, wherever it is put, `unitX` and `unitY` from its plane to that of the drawing. */
+function takeBlock(
+  { name = "", layer = "0", position, rotation = 0, xScale: sx = 1, yScale: sy = 1, ...grid }: Entity,
+  unitX: number,
+  unitY: number,
+  shapes: Shapes,
+  blocks: Blocks,
+  level: number,
+): string | null {
+  const block = blocks.named.get(name);
+  if (!block)
+    return `it holds a block that is not in it, ${name || "without a name"}; save it with its blocks`;
+  if (level >= MOST_LEVELS)
+    return `it holds blocks in more than ${MOST_LEVELS} levels; take them apart first`;
+  if (sx === 0 || sy === 0) return null;
+  const inner = drawnBy(name, blocks, level);
+  if (typeof inner === "string") return inner;
+  const isStretched = Math.abs(Math.abs(sx) - Math.abs(sy)) > 1e-9 * Math.abs(sx);
+  if (isStretched && (inner.circles.length > 0 || inner.runs.some(({ corners }) => corners.some(isBulged))))
+    return "it holds a block with arcs that is stretched one way; turn it into lines and arcs in the CAD program first";
+  const [base, at] = [block.position ?? { x: 0, y: 0 }, position ?? { x: 0, y: 0 }];
+  const angle = (rotation * Math.PI) / 180;
+  const [c, s] = [Math.cos(angle), Math.sin(angle)];
+  const isMirrored = sx * sy * unitX * unitY < 0;
+  const [columns = 1, rows = 1] = [grid.columnCount, grid.rowCount].map((count) => Math.max(1, count ?? 1));
+  const count = columns * rows * (inner.runs.length + inner.circles.length);
+  if (count === 0) return null;
+  if (!(shapes.runs.length + shapes.circles.length + count <= MOST_ENTITIES))
+    return `its blocks draw more than ${MOST_ENTITIES} lines and circles; leave fewer in it`;
+  const onLayer = (own: string) => (own === "0" ? layer : own);
+  for (let column = 0; column < columns; column++)
+    for (let row = 0; row < rows; row++) {
+      const [gx, gy] = [column * (grid.columnSpacing ?? 0), row * (grid.rowSpacing ?? 0)];
+      const put = ([x, y]: Vec2): Vec2 => {
+        const [u, w] = [(x - base.x) * sx + gx, (y - base.y) * sy + gy];
+        return [(at.x + u * c - w * s) * unitX, (at.y + u * s + w * c) * unitY];
+      };
+      for (const { corners, end, layer: own } of inner.runs)
+        shapes.runs.push({
+          corners: corners.map(([x, y, bulge = 0]): BulgedCorner => {
+            const [u, w] = put([x, y]);
+            return [u, w, isMirrored ? 0 - bulge : bulge];
+          }),
+          end: end && put(end),
+          layer: onLayer(own),
+        });
+      for (const { centre, radius, layer: own } of inner.circles)
+        shapes.circles.push({
+          centre: put(centre),
+          radius: radius * Math.abs(sx * unitX),
+          layer: onLayer(own),
+        });
+    }
+  return null;
+}
+
+const isBulged = ([, , bulge = 0]: BulgedCorner) => bulge !== 0;
 
 const near = (a: Vec2, b: Vec2) => Math.hypot(a[0] - b[0], a[1] - b[1]) <= MEET;
 const startOf = ({ corners }: Run): Vec2 => {

@@ -1,7 +1,7 @@
 /**
  * The group pairs of a DXF text (DXF reference: a line with a code, a line with its value), checked before anything else
  * reads them: a file without its end, or with an entity that is never closed, sends readers round for ever. What comes out
- * is a file of a header and of those entities alone that an outline is made from.
+ * is a file of a header, of blocks and of those entities alone that an outline is made from.
  */
 
 /** Millimetres of one unit by $INSUNITS of the header (DXF reference); 0, without unit, is not among them. */
@@ -33,8 +33,8 @@ const DRAWN = new Set([
   "ELLIPSE",
   "SPLINE",
 ]);
-/** What a sentence tells about. */
-const TOLD = new Set(["INSERT"]);
+/** Where blocks are put. */
+const PUT = "INSERT";
 
 /** The drawing as clean text, or why it cannot be read, as the end of a sentence. */
 export function cleanDrawing(text: string): CleanDrawing | string {
@@ -48,6 +48,8 @@ export function cleanDrawing(text: string): CleanDrawing | string {
   if (!found) return "it has no section of entities; save it as DXF text with what is drawn";
   const entities = entitiesOf(found);
   if (typeof entities === "string") return entities;
+  const blocks = blocksOf(sections.get("BLOCKS") ?? []);
+  if (typeof blocks === "string") return blocks;
   const unit = unitOf(sections.get("HEADER") ?? []);
   const kept: Pair[] = [
     [0, "SECTION"],
@@ -58,6 +60,10 @@ export function cleanDrawing(text: string): CleanDrawing | string {
           [9, "$INSUNITS"],
           [70, unit],
         ] as const)),
+    [0, "ENDSEC"],
+    [0, "SECTION"],
+    [2, "BLOCKS"],
+    ...blocks,
     [0, "ENDSEC"],
     [0, "SECTION"],
     [2, "ENTITIES"],
@@ -115,6 +121,34 @@ function sectionsOf(pairs: readonly Pair[]): ReadonlyMap<string, readonly Pair[]
   return sections;
 }
 
+/** Name, layer, base point and flags of a block. */
+const OF_BLOCK = new Set([2, 8, 10, 20, 30, 70]);
+
+/** The blocks with what is drawn in them; those of the drawing itself are its entities. */
+function blocksOf(pairs: readonly Pair[]): readonly Pair[] | string {
+  const kept: Pair[] = [];
+  let from: number | null = null;
+  for (const [i, [code, value]] of pairs.entries()) {
+    if (code !== 0) continue;
+    if (value === "BLOCK") {
+      if (from !== null) return "a block in it does not end; save it again";
+      from = i + 1;
+    } else if (value === "ENDBLK") {
+      if (from === null) return "a block ends that did not begin; save it again";
+      const own = pairs.slice(from, i);
+      const drawn = own.findIndex(([one]) => one === 0);
+      const head = (drawn < 0 ? own : own.slice(0, drawn)).filter(([one]) => OF_BLOCK.has(one));
+      const entities = drawn < 0 ? [] : entitiesOf(own.slice(drawn));
+      if (typeof entities === "string") return entities;
+      const name = head.find(([one]) => one === 2)?.[1] ?? "";
+      if (!/^\*(model|paper)_space/i.test(name))
+        kept.push([0, "BLOCK"], ...head, ...entities.flat(), [0, "ENDBLK"]);
+      from = null;
+    }
+  }
+  return from === null ? kept : "a block in it does not end; save it again";
+}
+
 /** Entities that are read, each from its own 0-pair on; every polyline has its end. */
 function entitiesOf(pairs: readonly Pair[]): readonly (readonly Pair[])[] | string {
   const entities: Pair[][] = [];
@@ -131,7 +165,7 @@ function entitiesOf(pairs: readonly Pair[]): readonly (readonly Pair[])[] | stri
       }
       if (value === "POLYLINE") isOpen = true;
       if (value === "SEQEND") isOpen = false;
-      isSaved = DRAWN.has(value) || TOLD.has(value);
+      isSaved = DRAWN.has(value) || value === PUT;
       if (isSaved) entities.push([pair]);
     } else if (isSaved) entities.at(-1)?.push(pair);
   }

@@ -21,7 +21,7 @@ const bytesOf = (text: string) => new TextEncoder().encode(text);
 const job = async (code: string): Promise<string> => createJob(db, newJob({ info: { code, title: code } }));
 
 it("a STEP file enters with the entries that the stockroom lacks, into one job after another", async () => {
-  const file = { name: "trolley.step", bytes: bytesOf(trolleyStep()), scale: 1 };
+  const file = { name: "trolley.step", bytes: bytesOf(trolleyStep()), scale: 1, drawingOf: null };
   for (const code of ["T-1", "T-2"]) {
     const id = await job(code);
     const brought = await bringIn(db, id, file);
@@ -42,6 +42,7 @@ it("what is told of a file comes along; a scale makes it larger", async () => {
     name: "shelf.step",
     bytes: bytesOf(openBoardStep("Shelf", [600, 300, 18], 0.2)),
     scale: 2,
+    drawingOf: null,
   });
   if (!brought?.ok) throw new Error("not brought in");
   expect(brought.value.told.join()).toMatch(/Shelf: No solid: it is open at 6 places/);
@@ -49,14 +50,17 @@ it("what is told of a file comes along; a scale makes it larger", async () => {
   expect(part?.stand?.as.kind).toBe("shape");
 }, 60_000);
 
-it("lines of a DXF file enter; what cannot be read is a sentence, and no job is none", async () => {
+it("lines of a DXF file enter, and outlines as panels; what cannot be read is a sentence, and no job is none", async () => {
   const bytes = readFileSync("src/formats/fixtures/skeleton-R12.dxf");
   const id = await job("T-4");
-  const brought = await bringIn(db, id, { name: "frame.dxf", bytes, scale: 1 });
+  const brought = await bringIn(db, id, { name: "frame.dxf", bytes, scale: 1, drawingOf: null });
   expect(brought?.ok && Object.keys(brought.value.stored.job.lines)).toHaveLength(9);
+  const panels = readFileSync("src/formats/fixtures/panels-R2010.dxf");
+  const drawn = await bringIn(db, id, { name: "panels.dxf", bytes: panels, scale: 1, drawingOf: null });
+  expect(drawn?.ok && Object.keys(drawn.value.stored.job.panels)).toHaveLength(4);
   for (const name of ["bad.step", "bad.dxf"]) {
-    const refused = await bringIn(db, id, { name, bytes: bytesOf("nothing"), scale: 1 });
+    const refused = await bringIn(db, id, { name, bytes: bytesOf("nothing"), scale: 1, drawingOf: null });
     expect(refused && !refused.ok && sentence(refused.problem)).toMatch(/[.]$/);
   }
-  expect(await bringIn(db, "nowhere", { name: "frame.dxf", bytes, scale: 1 })).toBeNull();
+  expect(await bringIn(db, "nowhere", { name: "frame.dxf", bytes, scale: 1, drawingOf: null })).toBeNull();
 }, 60_000);

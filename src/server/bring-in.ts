@@ -1,9 +1,9 @@
-/** A STEP file, or the lines of a DXF file, brought into a job as it comes: matched by sizes, nobody asked. */
+/** A STEP file, or the panels or lines of a DXF file, brought into a job as it comes: matched by sizes, nobody asked. */
 import type { FoundFile } from "@/core/imports";
 import { assetIdOf, refused } from "@/core/job";
 import { ok, type Problem, type Result } from "@/core/kernel";
 import { type Connection, saveAsset, saveStockEntry } from "@/db";
-import { broughtLines, broughtSolids, isLinesFile } from "@/formats/brought-in";
+import { broughtDrawing, broughtSolids, type DrawingOf, isDrawingFile } from "@/formats/brought-in";
 import { type StepOutcome, submitEdit } from "./edits";
 import { currentStockroom, openJob } from "./jobs";
 import { createThreadReader } from "./reader-thread";
@@ -24,16 +24,23 @@ export type BroughtIn = StepOutcome & { readonly told: readonly string[] };
 export async function bringIn(
   db: Connection,
   id: string,
-  file: { readonly name: string; readonly bytes: Uint8Array; readonly scale: number },
+  file: {
+    readonly name: string;
+    readonly bytes: Uint8Array;
+    readonly scale: number;
+    readonly drawingOf: DrawingOf | null;
+  },
 ): Promise<Result<BroughtIn, Problem> | null> {
-  const { name, bytes, scale } = file;
-  const found = isLinesFile(name) ? null : await readSolids({ name, bytes });
+  const { name, bytes, scale, drawingOf } = file;
+  const found = isDrawingFile(name) ? null : await readSolids({ name, bytes });
   if (found && !found.ok) return found;
   const open = await openJob(db, id, "");
   if (!open) return null;
   const { job, revision } = open;
   const ground = { job, stockroom: await currentStockroom(db), scale };
-  const brought = found ? ok(broughtSolids(found.value, ground)) : broughtLines(name, bytes, ground);
+  const brought = found
+    ? ok(broughtSolids(found.value, ground))
+    : broughtDrawing(name, bytes, ground, drawingOf);
   if (!brought.ok) return brought;
   const { edit, assets, added, told } = brought.value;
   // What the records name has to be there before them.

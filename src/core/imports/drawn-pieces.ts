@@ -29,6 +29,9 @@ export type DrawnPieces = {
   readonly told: readonly string[];
 };
 
+/** Lines of a frame close to nothing; where all do, the drawing is one of panels. */
+export const isOfPanels = ({ pieces, open }: DrawnPieces): boolean => pieces.length > 0 && open === 0;
+
 /** The board that a layer is called as: by its name, or by the only thickness that is a number of it; null: none. */
 export function boardOfLayer(layer: string, boards: readonly BoardEntry[]): string | null {
   const plain = (text: string) => text.trim().toLowerCase();

@@ -1,7 +1,7 @@
 /** The door of this folder. */
 export { acceptedChanges, exists } from "./accept";
 export { type Again, type Difference, readAgain } from "./again";
-export { boardOfLayer, type DrawnPieces, piecesEdit } from "./drawn-pieces";
+export { boardOfLayer, type DrawnPieces, isOfPanels, piecesEdit } from "./drawn-pieces";
 export { type Imported, imported, keptWith, type Remark, remarksOn } from "./enter";
 export {
   cutLength,

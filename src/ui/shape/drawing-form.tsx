@@ -1,7 +1,7 @@
 "use client";
 /** A drawing before it enters the job: as the panels that its outlines are, or as the skeleton that its lines are. */
 import { useState } from "react";
-import type { DrawnPieces, Skeleton } from "@/core/imports";
+import { type DrawnPieces, isOfPanels, type Skeleton } from "@/core/imports";
 import { counted } from "@/core/kernel";
 import { Chooser } from "../common/chooser";
 import { PiecesForm } from "./pieces-form";
@@ -24,7 +24,7 @@ export function DrawingForm({
 }) {
   // Where lines lead nowhere they are those of a frame.
   const [as, setAs] = useState<"panels" | "skeleton">(
-    panels && (panels.open === 0 || !skeleton) ? "panels" : "skeleton",
+    panels && (isOfPanels(panels) || !skeleton) ? "panels" : "skeleton",
   );
   return (
     <>

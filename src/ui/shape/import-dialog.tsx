@@ -63,7 +63,7 @@ function ImportForm({ onDone }: { readonly onDone: () => void }) {
     const found = await next.found;
     if (reading.current !== next) return null;
     setProgress(null);
-    if (found === null) return "Stopped. Nothing was taken over.";
+    if (found === null) return "Stopped. Nothing was imported.";
     if (!found.ok) return sentence(found.problem);
     setFile(found.value);
     return null;

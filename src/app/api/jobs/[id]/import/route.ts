@@ -1,5 +1,6 @@
-/** A STEP or DXF file into a job: its bytes are the body, `name` its name, `scale` what its lengths are multiplied by. */
+/** A STEP or DXF file into a job: its bytes are the body, `name` its name, `scale` what its lengths are multiplied by, `as` what a drawing holds. */
 import { sentence } from "@/core/kernel";
+import { DRAWINGS } from "@/formats/brought-in";
 import { bringIn, connection } from "@/server";
 import { guarded, NO_SUCH_JOB, readBytes, sayJson, sayProblem } from "../../../answer";
 
@@ -13,8 +14,16 @@ export function POST(request: Request, { params }: { readonly params: Promise<{ 
     if (!(scale > 0 && scale <= 1e6)) return sayProblem("scale must be a number above 0.", 422);
     const bytes = await readBytes(request, MOST_BYTES);
     if (!bytes.ok) return bytes.problem;
+    const as = query.get("as");
+    const drawingOf = DRAWINGS.find((one) => one === as) ?? null;
+    if (as !== null && drawingOf === null) return sayProblem("as must be frame or panels.", 422);
     const name = (query.get("name") ?? "file.step").slice(0, 200);
-    const brought = await bringIn(await connection(), (await params).id, { name, bytes: bytes.value, scale });
+    const brought = await bringIn(await connection(), (await params).id, {
+      name,
+      bytes: bytes.value,
+      scale,
+      drawingOf,
+    });
     if (!brought) return NO_SUCH_JOB();
     if (!brought.ok) return sayProblem(sentence(brought.problem), 422);
     const { answer, stored, told } = brought.value;
