@@ -22,12 +22,12 @@ export const twoAngles: EndCutKind<TwoAnglesCut> = {
   words: (cut) =>
     `${cut.acrossWidth}°, ${cut.acrossHeight}° and ${cut.secondAcrossWidth}°, ${cut.secondAcrossHeight}°`,
   texts: [
-    { field: "acrossWidth", label: (point) => `First cut, degrees across its width, at ${point}` },
-    { field: "acrossHeight", label: (point) => `First cut, degrees across its height, at ${point}` },
-    { field: "offset", label: (point) => `First cut, extension at ${point}` },
-    { field: "secondAcrossWidth", label: (point) => `Second cut, degrees across its width, at ${point}` },
-    { field: "secondAcrossHeight", label: (point) => `Second cut, degrees across its height, at ${point}` },
-    { field: "secondOffset", label: (point) => `Second cut, extension at ${point}` },
+    { field: "acrossWidth", label: (point) => `First, ° across width, at ${point}` },
+    { field: "acrossHeight", label: (point) => `First, ° across height, at ${point}` },
+    { field: "offset", label: (point) => `First, extension at ${point}` },
+    { field: "secondAcrossWidth", label: (point) => `Second, ° across width, at ${point}` },
+    { field: "secondAcrossHeight", label: (point) => `Second, ° across height, at ${point}` },
+    { field: "secondOffset", label: (point) => `Second, extension at ${point}` },
   ],
   ...standsAlone,
   // As of an end at an angle.
