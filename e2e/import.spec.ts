@@ -82,6 +82,18 @@ test("a board whose faces do not meet is closed in sight of what it becomes", as
   await expect(dialog.getByText(/was open in the file/)).toBeVisible();
   await dialog.getByRole("button", { name: "Leave Shelf open" }).click();
   await expect(dialog.getByText("no solid: open")).toBeVisible();
+  await dialog.getByRole("button", { name: "Close Shelf" }).click();
+  await closing.getByRole("button", { name: "Close it" }).click();
+  await dialog.getByRole("button", { name: "Import 1 piece" }).click();
+  await expect(dialog).toBeHidden();
+  await saved(page);
+
+  // Read again it is closed at once, as it was then.
+  await page.getByRole("button", { name: "Import", exact: true }).click();
+  await dialog.locator('input[type="file"]').setInputFiles(file);
+  await expect(dialog.getByText(/was open in the file/)).toBeVisible({ timeout: 40_000 });
+  await dialog.getByRole("button", { name: "Compare with what it was" }).click();
+  await expect(dialog.getByText("Nothing differs")).toBeVisible();
 });
 
 test("a file that was made wider is read again: what differs is told and accepted, what was done by hand stays", async ({

@@ -2,6 +2,7 @@
 import type { Asset, Edit, InsertEdit, Job } from "../job";
 import { counted } from "../kernel";
 import { asUsual, type BoardEntry, indexStockroom, type SectionEntry, type Stockroom } from "../stockroom";
+import { choicesOf } from "./choices";
 import { type FoundFile, type FoundPart, readingFor, timesOf } from "./found";
 import { joinedImport } from "./joins";
 import { keptImport, type Prints, printsOf } from "./prints";
@@ -85,7 +86,7 @@ export function imported(
     added,
     joined,
     remarks,
-    prints: printsOf(entered, unit),
+    prints: printsOf(entered, choicesOf(file, ways), unit),
   };
 }
 

@@ -1,6 +1,8 @@
 /** The door of this folder. */
+
 export { acceptedChanges, exists } from "./accept";
 export { type Again, type Difference, readAgain } from "./again";
+export { chosenBefore } from "./choices";
 export { boardOfLayer, type DrawnPieces, isOfPanels, piecesEdit } from "./drawn-pieces";
 export { type Imported, imported, keptWith, type Remark, remarksOn } from "./enter";
 export {
@@ -16,7 +18,7 @@ export {
   timesOf,
 } from "./found";
 export { closedPart, foundPart, gapThatCloses, withClosed } from "./found-part";
-export { keptPrints, type Print } from "./prints";
+export { keptPrints, type Print, type Prints } from "./prints";
 export type { NewId } from "./records";
 export { layersOf, type Skeleton, type SkeletonLine, skeletonEdit } from "./skeleton";
 export {

@@ -4,6 +4,7 @@ import type { EndFace } from "../ends";
 import { type Asset, assetIdOf, type BoughtPart, type Import, type Panel, type SimpleEdit } from "../job";
 import { err, ok, type Problem, type Result } from "../kernel";
 import { type LengthUnit, MM_PER_UNIT, roundTo } from "../measure";
+import type { Choice } from "./choices";
 import type { Entered, EnteredEnd, EnteredMember } from "./records";
 import { plainSectionName } from "./stock";
 
@@ -30,16 +31,28 @@ const PrintsSchema = v.object({
   unit: v.picklist(["mm", "cm", "m", "in", "ft"]),
   assemblies: v.array(v.object({ id: v.string(), name: v.string() })),
   prints: v.array(PrintSchema),
+  /** What was chosen for its parts; a file that entered before choices were kept has none. */
+  choices: v.optional(
+    v.array(
+      v.object({
+        name: v.string(),
+        way: v.nullable(v.picklist(["taken", "otherwise", "bought", "leave"])),
+        within: v.nullable(v.number()),
+      }),
+    ),
+    [],
+  ),
 });
 /** All that a file said. */
 export type Prints = v.InferOutput<typeof PrintsSchema>;
 
 /** `unit`: of the job that it enters. */
-export function printsOf(entered: Entered, unit: LengthUnit): Prints {
+export function printsOf(entered: Entered, choices: readonly Choice[], unit: LengthUnit): Prints {
   const assemblyNames = new Map(entered.assemblies.map(({ id, name }) => [id as string, name]));
   return {
     version: 1,
     unit,
+    choices: [...choices],
     assemblies: entered.assemblies.map(({ id, name }) => ({ id, name })),
     prints: [
       ...entered.members.map((member) => ofMember(member, unit)),

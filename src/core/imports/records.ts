@@ -230,7 +230,7 @@ function nameText(name: string, otherwise: string): string {
 }
 
 /** Solids are often called as what they are: "SOLID", or nothing. */
-function partName(own: string, product: string, count: number, index: number): string {
+export function partName(own: string, product: string, count: number, index: number): string {
   const isPlain = /^(#\d+|solid|body|brep|none|manifold.*|)$/i.test(own.trim());
   if (!isPlain) return nameText(own, product);
   const base = nameText(product, "Part");

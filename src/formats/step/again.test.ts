@@ -3,6 +3,7 @@ import { describe, expect, it } from "vitest";
 import { modelOf } from "@/core/brep";
 import {
   acceptedChanges,
+  chosenBefore,
   type Difference,
   exists,
   type FoundFile,
@@ -10,6 +11,9 @@ import {
   keptPrints,
   keptWith,
   readAgain,
+  type TakeWay,
+  type Ways,
+  withClosed,
 } from "@/core/imports";
 import { type Asset, type Assets, assetIdOf, emptyJob, type Job, NO_ASSETS, withEdit } from "@/core/job";
 import { seededRandom, sentence } from "@/core/kernel";
@@ -17,6 +21,7 @@ import { createPipeline } from "@/core/pipeline";
 import type { Stockroom } from "@/core/stockroom";
 import { loadStepReader } from "@/engines/step-reader";
 import { trolleyStep } from "../../../demo/trolley";
+import { openBoardStep } from "./open-shell.fixture";
 import { foundInStep } from "./read";
 import { randomPieces, STOCKROOM } from "./round-trip.fixture";
 import { writeStep } from "./write";
@@ -42,9 +47,9 @@ type Desk = { readonly job: Job; readonly stockroom: Stockroom; readonly assets:
 const withAssets = (assets: Assets, more: readonly Asset[]): Assets =>
   new Map([...assets, ...more.map((asset) => [assetIdOf(asset), asset] as const)]);
 
-function entered(file: FoundFile): Desk {
+function entered(file: FoundFile, ways: Ways = new Map()): Desk {
   const job = emptyJob({ code: "T", title: "T" });
-  const first = imported(file, {}, job, STOCKROOM, newId);
+  const first = imported(file, { ways }, job, STOCKROOM, newId);
   const { edit, assets } = keptWith(first, file.name, newId);
   return {
     job: orThrow(withEdit(job, edit)),
@@ -100,6 +105,43 @@ const rowsOf = ({ job, stockroom }: Desk) => {
 describe("a file read again", () => {
   const first = fileOf(trolleyStep(SIZES));
   const wider = fileOf(trolleyStep({ ...SIZES, wide: 1100 }));
+
+  it("begins with what was chosen for its parts: bought, left out, closed", () => {
+    const keysOf = (file: FoundFile, start: string) =>
+      file.products.flatMap(({ name, parts }) => (name.startsWith(start) ? parts.map(({ key }) => key) : []));
+    const ways = new Map<string, TakeWay>([
+      ...keysOf(first, "Deck").map((key) => [key, "bought"] as const),
+      ...keysOf(first, "Castor").map((key) => [key, "leave"] as const),
+    ]);
+    const desk = entered(first, ways);
+    const [kept] = Object.values(desk.job.imports);
+    const { choices } = orThrow(keptPrints(kept && desk.assets.get(kept.asset), "trolley.step"));
+    const { ways: now, gaps } = chosenBefore(wider, choices);
+    for (const [start, way] of [
+      ["Deck", "bought"],
+      ["Castor", "leave"],
+    ] as const) {
+      expect(keysOf(wider, start).length).toBeGreaterThan(0);
+      for (const key of keysOf(wider, start)) expect(now.get(key)).toBe(way);
+    }
+    expect(gaps.size).toBe(0);
+    const read = imported(wider, { ways: now }, desk.job, desk.stockroom, newId);
+    const names = (all: readonly { readonly name: string }[]) => all.map(({ name }) => name).toSorted();
+    expect(names(read.edit.boughtParts)).toEqual(names(Object.values(desk.job.boughtParts)));
+    expect(names(read.edit.boughtParts)).toContain("Deck");
+    expect(names(read.edit.panels)).toEqual(names(Object.values(desk.job.panels)));
+
+    const open = fileOf(openBoardStep("Shelf", [600, 300, 18], 0.2));
+    const part = open.products.flatMap(({ parts }) => parts)[0];
+    if (!part) throw new Error("no part");
+    const closed = withClosed(open, new Map([[part.key, 0.3]]));
+    const { prints } = imported(closed, {}, desk.job, desk.stockroom, newId);
+    expect([...chosenBefore(open, prints.choices).gaps]).toEqual([[part.key, 0.3]]);
+    // What was kept before choices were kept has none.
+    const { choices: _, ...old } = prints;
+    const asset = { kind: "read" as const, data: JSON.stringify(old) };
+    expect(orThrow(keptPrints(asset, "old.step")).choices).toEqual([]);
+  });
 
   it("that says the same says no difference, and nothing changes", () => {
     const desk = entered(first);

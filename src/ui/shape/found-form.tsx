@@ -1,13 +1,15 @@
 "use client";
 /** What a STEP file was found to hold, before it enters the job: as what each piece enters, and what has to be known of it. */
-import { useMemo, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import {
+  chosenBefore,
   exists,
   type FoundFile,
   imported,
   keptPrints,
   keptWith,
   neededStock,
+  type Prints,
   plainSectionName,
   readAgain,
   readingFor,
@@ -20,7 +22,7 @@ import {
   withClosed,
 } from "@/core/imports";
 import { jobStyle } from "@/core/job";
-import { counted, sentence } from "@/core/kernel";
+import { counted, type Problem, type Result, sentence } from "@/core/kernel";
 import { sayLength } from "@/core/measure";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
@@ -41,6 +43,28 @@ const SCALES = [
   { value: "0.001", label: "a thousandth" },
   { value: "1000", label: "a thousand times" },
 ] as const;
+
+/** What the file of an import said when it entered, and was chosen for it; null: it is none, or is still fetched. */
+function useEarlier(id: string): Result<Prints, Problem> | null {
+  const desk = useDesk();
+  const imports = useDeskState((state) => state.job.imports);
+  const record = Object.values(imports).find((one) => one.id === id);
+  const [found, setFound] = useState<{
+    readonly asset: string;
+    readonly prints: Result<Prints, Problem>;
+  } | null>(null);
+  useEffect(() => {
+    if (!record) return;
+    let left = false;
+    void desk.fetchAsset(record.asset).then((asset) => {
+      if (!left) setFound({ asset: record.asset, prints: keptPrints(asset ?? undefined, record.name) });
+    });
+    return () => {
+      left = true;
+    };
+  }, [desk, record]);
+  return record && found?.asset === record.asset ? found.prints : null;
+}
 
 type Told = { readonly file: FoundFile; readonly ways: Ways; readonly words: readonly string[] };
 
@@ -63,14 +87,29 @@ export function FoundForm({
   const [busy, setBusy] = useState(false);
   /** What only shows once the ends are computed, for what was chosen then. */
   const [told, setTold] = useState<Told | null>(null);
-  /** Parts whose rims are joined, with the gap in mm. */
-  const [gaps, setGaps] = useState<ReadonlyMap<string, number>>(new Map());
+  /** Parts whose rims are joined, with the gap in mm; null: left open. */
+  const [ownGaps, setGaps] = useState<ReadonlyMap<string, number | null>>(new Map());
   const [closing, setClosing] = useState<Shown | null>(null);
   const scaled = useMemo(() => scaledFile(unscaled, Number(scale)), [unscaled, scale]);
+  const kept = Object.values(job.imports);
+  const [earlier, setEarlier] = useState(
+    () => kept.findLast(({ name }) => name === unscaled.name)?.id ?? NEW,
+  );
+  const known = useEarlier(earlier);
+  const chosenThen = useMemo(
+    () => chosenBefore(scaled, known?.ok ? known.value.choices : []),
+    [scaled, known],
+  );
+  const gaps = useMemo(() => {
+    const all = [...chosenThen.gaps, ...ownGaps];
+    return new Map(
+      all.flatMap(([key, gap]) => (gap === null || ownGaps.get(key) === null ? [] : [[key, gap]])),
+    );
+  }, [chosenThen, ownGaps]);
   const file = useMemo(() => withClosed(scaled, gaps), [scaled, gaps]);
   const ways: Ways = useMemo(
-    () => new Map([...usualWays(file, stockroom), ...chosen]),
-    [file, stockroom, chosen],
+    () => new Map([...usualWays(file, stockroom), ...chosenThen.ways, ...chosen]),
+    [file, stockroom, chosenThen, chosen],
   );
   const needed = useMemo(() => neededStock(file, ways, stockroom), [file, ways, stockroom]);
   const remarks = useMemo(() => remarksOn(file, ways), [file, ways]);
@@ -94,25 +133,18 @@ export function FoundForm({
   const nameOf = new Map(shown.map(({ part, name }) => [part.key, name]));
   const all = counts.member + counts.panel + counts.other;
 
-  const kept = Object.values(job.imports);
-  const [earlier, setEarlier] = useState(
-    () => kept.findLast(({ name }) => name === unscaled.name)?.id ?? NEW,
-  );
   const [compared, setCompared] = useState<Compared | null>(null);
   /** All that would enter, as it is chosen now. */
   const enteredInto = ({ job: into, stockroom: stock }: ReturnType<typeof desk.store.getState>) =>
     imported(file, { ways, sections, boards }, into, stock, freshIds(into));
-  const compare = async (): Promise<void> => {
+  const compare = (): void => {
     const record = kept.find(({ id }) => id === earlier);
-    if (!record) return;
-    setBusy(true);
-    const before = keptPrints((await desk.fetchAsset(record.asset)) ?? undefined, record.name);
-    setBusy(false);
-    setFault(before.ok ? null : sentence(before.problem));
-    if (!before.ok) return;
+    if (!record || !known) return;
+    setFault(known.ok ? null : sentence(known.problem));
+    if (!known.ok) return;
     const state = desk.store.getState();
     const entered = enteredInto(state);
-    const again = readAgain(before.value, entered.prints, (id) => exists(state.job, id));
+    const again = readAgain(known.value, entered.prints, (id) => exists(state.job, id));
     setCompared({ record, entered, again });
   };
   const rescale = (next: string) => {
@@ -172,7 +204,7 @@ export function FoundForm({
                   style={style}
                   onWay={(way) => setChosen(new Map([...chosen, [one.part.key, way]]))}
                   onClose={() => setClosing(one)}
-                  onLeaveOpen={() => setGaps(new Map([...gaps].filter(([key]) => key !== one.part.key)))}
+                  onLeaveOpen={() => setGaps(new Map([...ownGaps, [one.part.key, null]]))}
                 />
               )}
             </LongList>
@@ -249,7 +281,7 @@ export function FoundForm({
           part={closing.part}
           name={closing.name}
           onTake={(gap) => {
-            setGaps(new Map([...gaps, [closing.part.key, gap]]));
+            setGaps(new Map([...ownGaps, [closing.part.key, gap]]));
             setClosing(null);
           }}
           onCancel={() => setClosing(null)}
@@ -266,7 +298,7 @@ export function FoundForm({
             {busy ? "Importing" : `Import ${counted(all, "piece")}`}
           </Button>
         ) : (
-          <Button look="primary" disabled={busy} onClick={() => void compare()}>
+          <Button look="primary" disabled={busy || !known} onClick={compare}>
             Compare with what it was
           </Button>
         )}
