@@ -3,6 +3,7 @@ import { Document, type Mesh as GltfMesh, type Node as GltfNode, WebIO } from "@
 import type { Model } from "@/core/brep";
 import { cross, direction, type Frame, type Mesh, subtract, type Vec3 } from "@/core/geometry";
 import { at } from "@/core/kernel";
+import { coloursOf } from "./solid-colours";
 
 /** Millimetres with z upwards to metres with y upwards, column by column. */
 const ROOT = [0.001, 0, 0, 0, 0, 0, -0.001, 0, 0, 0.001, 0, 0, 0, 0, 0, 1] as const;
@@ -10,25 +11,18 @@ const ROOT = [0.001, 0, 0, 0, 0, 0, -0.001, 0, 0, 0.001, 0, 0, 0, 0, 0, 1] as co
 const matrixOf = ({ origin, x, y, z }: Frame) =>
   [...x, 0, ...y, 0, ...z, 0, ...origin, 1] as unknown as ReturnType<GltfNode["getMatrix"]>;
 
-/** Colours for materials that are told apart, from the first on; linear. */
-const COLOURS = [
-  [0.42, 0.45, 0.48],
-  [0.62, 0.45, 0.27],
-  [0.24, 0.36, 0.47],
-  [0.5, 0.56, 0.36],
-] as const;
-
 export async function writeGlb(model: Model): Promise<Uint8Array> {
   const document = new Document();
   document.getRoot().getAsset().generator = "Rustic Tally";
   const buffer = document.createBuffer();
   const byKey = new Map(model.products.map((product) => [product.key, product]));
+  const colours = coloursOf(model);
   const materials = new Map<string, ReturnType<Document["createMaterial"]>>();
   const materialOf = (name: string | null) => {
     const key = name ?? "no material";
     const known = materials.get(key);
     if (known) return known;
-    const [r, g, b] = at(COLOURS, materials.size % COLOURS.length);
+    const [r, g, b] = colours.get(name) ?? [0.5, 0.5, 0.5];
     const made = document
       .createMaterial(key)
       .setBaseColorFactor([r, g, b, 1])

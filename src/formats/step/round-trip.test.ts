@@ -14,6 +14,7 @@ import { pottingBench } from "../../../demo/potting-bench";
 import { seedPacketCabinet } from "../../../demo/seed-packet-cabinet";
 import { shelfBrackets } from "../../../demo/shelf-brackets";
 import { demoStockroom } from "../../../demo/stockroom";
+import { coloursOf } from "../solid-colours";
 import { foundInStep } from "./read";
 import { randomCopes, randomPieces, STOCKROOM } from "./round-trip.fixture";
 import { writeStep } from "./write";
@@ -94,6 +95,29 @@ describe("out as STEP and back", () => {
       for (const row of before.tally.rows)
         if (row.kind === "member" || row.kind === "panel") expect(is).toContain(saying(row));
     });
+});
+
+it("pieces of one material have one colour, those of others another, as an independent reader sees them", () => {
+  const job = seedPacketCabinet();
+  const { shape } = createPipeline()(job, null, stockroomOf(demoStockroom), []);
+  const model = modelOf(job, shape, NO_ASSETS);
+  const read = reader(writeStep(model, HEAD)) ?? [];
+  const colours = new Map<string, Set<string>>();
+  for (const { name, colour } of read) {
+    const material = model.products.find((product) => product.name === name)?.material ?? "none";
+    const known = colours.get(material) ?? new Set();
+    colours.set(material, known.add(String(colour?.map((value) => value.toFixed(2)))));
+  }
+  const kinds = [
+    ...new Set(model.products.filter(({ brep }) => brep).map(({ material }) => material ?? "none")),
+  ];
+  expect([...colours.keys()].toSorted()).toEqual(kinds.toSorted());
+  expect([...colours.values()].every((own) => own.size === 1 && !own.has("undefined"))).toBe(true);
+  const first = coloursOf(model);
+  for (const [material, own] of colours) {
+    const wanted = first.get(material === "none" ? null : material);
+    expect([...own][0]).toBe(String(wanted?.map((value) => value.toFixed(2))));
+  }
 });
 
 it("copes come back as copes round the same member, with the same rows", () => {

@@ -1,10 +1,11 @@
 /**
  * A model as a STEP file (ISO 10303-21, schema AUTOMOTIVE_DESIGN of AP214, in mm): each product once, assemblies as uses with
- * their places, materials as the recommended practices of CAx-IF write them.
+ * their places, materials and colours as the recommended practices of CAx-IF write them.
  */
 import type { Brep, BrepCurve, BrepSurface, Model, ModelProduct } from "@/core/brep";
 import { cross, direction, type Frame, subtract, type Vec3 } from "@/core/geometry";
 import { at } from "@/core/kernel";
+import { coloursOf, screenColour } from "../solid-colours";
 
 export type StepHead = {
   readonly name: string;
@@ -33,6 +34,10 @@ export function writeStep(model: Model, { name, made, shop }: StepHead): string 
     `(GEOMETRIC_REPRESENTATION_CONTEXT(3)GLOBAL_UNCERTAINTY_ASSIGNED_CONTEXT((${ref(uncertainty)}))GLOBAL_UNIT_ASSIGNED_CONTEXT((${[millimetre, radian, steradian].map(ref).join()}))REPRESENTATION_CONTEXT('',''))`,
   );
   const home = file.placement({ origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] });
+  const styles = new Map(
+    [...coloursOf(model)].map(([material, colour]) => [material, file.style(screenColour(colour))]),
+  );
+  const styled: number[] = [];
   type Written = { readonly definition: number; readonly representation: number };
   const written = new Map<string, Written>();
   const ids = new Map<string, number>();
@@ -50,6 +55,9 @@ export function writeStep(model: Model, { name, made, shop }: StepHead): string 
     const shape = file.add(`PRODUCT_DEFINITION_SHAPE('','',${ref(definition)})`);
     const solid = product.brep ? solidOf(file, product.name, product.brep) : null;
     const places = product.holds.map(({ frame }) => file.placement(frame));
+    const style = styles.get(product.material);
+    if (solid !== null && style !== undefined)
+      styled.push(file.add(`STYLED_ITEM('colour',(${ref(style)}),${ref(solid)})`));
     const items = [home, ...places, ...(solid === null ? [] : [solid])].map(ref).join();
     const kind = solid === null ? "SHAPE_REPRESENTATION" : "ADVANCED_BREP_SHAPE_REPRESENTATION";
     const representation = file.add(`${kind}(${label},(${items}),${ref(context)})`);
@@ -70,6 +78,10 @@ export function writeStep(model: Model, { name, made, shop }: StepHead): string 
     }
     written.set(product.key, { definition, representation });
   }
+  if (styled.length > 0)
+    file.add(
+      `MECHANICAL_DESIGN_GEOMETRIC_PRESENTATION_REPRESENTATION('',(${styled.map(ref).join()}),${ref(context)})`,
+    );
   const time = made.toISOString().slice(0, 19);
   return [
     "ISO-10303-21;",
@@ -188,6 +200,17 @@ class Statements {
     return this.once(
       `AXIS2_PLACEMENT_3D('',${ref(this.point(origin))},${ref(this.direction(z))},${ref(this.direction(x))})`,
     );
+  }
+
+  /** All faces of what has it in one colour. */
+  style(colour: readonly [number, number, number]): number {
+    const rgb = this.add(`COLOUR_RGB('',${colour.map((value) => real(Number(value.toFixed(4)))).join()})`);
+    const fill = this.add(`FILL_AREA_STYLE_COLOUR('',${ref(rgb)})`);
+    const area = this.add(`FILL_AREA_STYLE('',(${ref(fill)}))`);
+    const surface = this.add(`SURFACE_STYLE_FILL_AREA(${ref(area)})`);
+    const side = this.add(`SURFACE_SIDE_STYLE('',(${ref(surface)}))`);
+    const usage = this.add(`SURFACE_STYLE_USAGE(.BOTH.,${ref(side)})`);
+    return this.add(`PRESENTATION_STYLE_ASSIGNMENT((${ref(usage)}))`);
   }
 
   private once(statement: string): number {
