@@ -29,8 +29,8 @@ import { type LengthUnit, MM_PER_UNIT, roundTo } from "../measure";
 import { shapeJob } from "../shape";
 import type { Again, Difference } from "./again";
 import type { Imported } from "./enter";
+import type { NewId } from "./member-record";
 import { isNumberText, keptImport, type Print, type Prints, workTexts } from "./prints";
-import type { NewId } from "./records";
 
 /** mm. Points nearer than this are one. */
 const ONE_POINT = 0.002;

@@ -11,7 +11,7 @@ import {
 } from "../job";
 import { MM_PER_UNIT, roundTo } from "../measure";
 import type { BoardEntry } from "../stockroom";
-import type { NewId } from "./records";
+import type { NewId } from "./member-record";
 
 export type DrawnPieces = {
   readonly name: string;

@@ -5,8 +5,9 @@ import { asUsual, type BoardEntry, indexStockroom, type SectionEntry, type Stock
 import { choicesOf } from "./choices";
 import { type FoundFile, type FoundPart, readingFor, timesOf } from "./found";
 import { joinedImport } from "./joins";
+import type { NewId } from "./member-record";
 import { keptImport, type Prints, printsOf } from "./prints";
-import { enteredOf, type ImportChoices, type NewId } from "./records";
+import { enteredOf, type ImportChoices } from "./records";
 import { neededStock, newBoard, newSection, usualWays, type Ways, wayOf } from "./stock";
 
 export type Remark = {

@@ -18,8 +18,8 @@ export {
   timesOf,
 } from "./found";
 export { closedPart, foundPart, gapThatCloses, withClosed } from "./found-part";
+export type { NewId } from "./member-record";
 export { keptPrints, type Print, type Prints } from "./prints";
-export type { NewId } from "./records";
 export { layersOf, type Skeleton, type SkeletonLine, skeletonEdit } from "./skeleton";
 export {
   type NeededBoard,

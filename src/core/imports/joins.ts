@@ -22,7 +22,8 @@ import { type LengthUnit, MM_PER_UNIT, roundTo } from "../measure";
 import { nearest } from "../recognise";
 import { type MemberSolid, memberSolid, type Shape, shapeJob, slantedCut, twoPlaneCut } from "../shape";
 import { type SectionShape, type Stockroom, sectionProperties } from "../stockroom";
-import { type Entered, type EnteredMember, freeRecords, type NewId } from "./records";
+import { type EnteredMember, freeRecords, type NewId } from "./member-record";
+import type { Entered } from "./records";
 
 type Side = "start" | "end";
 const SIDES = ["start", "end"] as const;

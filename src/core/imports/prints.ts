@@ -5,7 +5,8 @@ import { type Asset, assetIdOf, type BoughtPart, type Import, type Panel, type S
 import { err, ok, type Problem, type Result } from "../kernel";
 import { type LengthUnit, MM_PER_UNIT, roundTo } from "../measure";
 import type { Choice } from "./choices";
-import type { Entered, EnteredEnd, EnteredMember } from "./records";
+import type { EnteredEnd, EnteredMember } from "./member-record";
+import type { Entered } from "./records";
 import { plainSectionName } from "./stock";
 
 /** Digits that are about a hundredth of a millimetre, which is as near as readings of one piece come to one another. */

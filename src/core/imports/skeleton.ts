@@ -6,7 +6,7 @@ import { norm, subtract, type Vec3 } from "../geometry";
 import { type InsertEdit, type Job, newInsert, newMember, newPoint, type Point, textOf } from "../job";
 import { grouped } from "../kernel";
 import { MM_PER_UNIT, roundTo } from "../measure";
-import type { NewId } from "./records";
+import type { NewId } from "./member-record";
 
 export type SkeletonLine = { readonly from: Vec3; readonly to: Vec3; readonly layer: string };
 export type Skeleton = {
