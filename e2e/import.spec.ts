@@ -1,4 +1,5 @@
 /** A STEP file becomes members, panels and bought parts, and what cannot be read is told. */
+import { readFileSync } from "node:fs";
 import { trolleyStep } from "../demo/trolley";
 import { openBoardStep } from "../src/formats/step/open-shell.fixture";
 import { expect, expectAccessible, OURS, openStage, saved, takeOut, test, textOf } from "./fixtures";
@@ -188,6 +189,34 @@ test("outlines of a drawing become panels, of the boards that their layers are c
   await expect(dialog).toBeHidden();
   await saved(page);
   expect(await tallyRows(page)).toHaveLength(3);
+});
+
+test("pieces that run into one another in the file are told before they enter", async ({ page }) => {
+  await newJob(page, "HL-457");
+  const id = new URL(page.url()).pathname.split("/").at(-1);
+  // The same drawing twice: its panels lie on one another.
+  for (let i = 0; i < 2; i++) {
+    const sent = await page.request.post(`/api/jobs/${id}/import?name=panels.dxf`, {
+      headers: { ...OURS, "content-type": "application/octet-stream" },
+      data: readFileSync("src/formats/fixtures/panels-R2010.dxf"),
+    });
+    expect(sent.status()).toBe(200);
+  }
+  const solids = await page.request.get(`/api/jobs/${id}/solids?format=step`);
+  expect(solids.status()).toBe(200);
+  await newJob(page, "HL-458");
+  await page.getByRole("button", { name: "Import", exact: true }).click();
+  const dialog = page.getByRole("dialog", { name: "Import", exact: true });
+  const file = { name: "twice.step", mimeType: "model/step", buffer: await solids.body() };
+  await dialog.locator('input[type="file"]').setInputFiles(file);
+  const button = dialog.getByRole("button", { name: "Import 8 pieces" });
+  await expect(button).toBeVisible({ timeout: 40_000 });
+  await button.click();
+  await expect(dialog.getByText(/In the file \d+ pairs? of pieces run into one another: /)).toBeVisible();
+  await expect(dialog.getByText(/Import again to take it as it is, or cancel/)).toBeVisible();
+  await button.click();
+  await expect(dialog).toBeHidden();
+  await saved(page);
 });
 
 test("a file enters over HTTP as well, and what cannot is a sentence", async ({ page }) => {

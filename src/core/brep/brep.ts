@@ -2,7 +2,7 @@
  * Solids by their borders, exact: faces on planes and cylinders, edges on lines, circles and ellipses, and where cylinders cross on
  * splines. A piece of a bar between planes or coped, a panel with its outline, holes and blind holes are said so; what else there is comes as flat facets.
  */
-import { add, cross, direction, dot, type Mesh, norm, scale, subtract, type Vec3 } from "../geometry";
+import { add, cross, direction, dot, type Mesh, norm, scale, subtract, type Vec3, welded } from "../geometry";
 import { at } from "../kernel";
 import { type BrepSpline, onSpline } from "./spline";
 
@@ -47,17 +47,12 @@ export type Brep = {
   readonly isFaceted: boolean;
 };
 
+/** mm. Corners nearer than this are one. */
+const SAME = 1e-5;
+
 /** A closed mesh as flat faces, one a triangle; null: it is not closed. */
 export function facetedBrep({ vertices, triangles }: Mesh): Brep | null {
-  const points: Vec3[] = [];
-  const known = new Map<string, number>();
-  const indices = vertices.map((vertex) => {
-    const key = vertex.map((value) => Math.round(value * 1e5)).join(",");
-    const before = known.get(key);
-    if (before !== undefined) return before;
-    known.set(key, points.length);
-    return points.push(vertex) - 1;
-  });
+  const { points, indices } = welded(vertices.length, (i) => at(vertices, i), SAME);
   const edges: BrepEdge[] = [];
   const edgeOf = new Map<string, number>();
   const faces: BrepFace[] = [];

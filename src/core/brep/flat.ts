@@ -1,5 +1,5 @@
 /** Bodies of flat faces by their borders: faces in one plane that touch become one, with their holes as loops. */
-import { cross, dot, norm, type Solid, scale, subtract, type Vec3 } from "../geometry";
+import { cross, dot, norm, type Solid, scale, subtract, type Vec3, welded } from "../geometry";
 import { at } from "../kernel";
 import type { Brep, BrepEdge, BrepFace, BrepUse } from "./brep";
 
@@ -8,15 +8,7 @@ const SAME = 1e-5;
 
 /** The border of a solid whose faces are all flat (round ones as the facets that it has); null: it does not close. */
 export function flatBrep(solid: Solid, isFaceted: boolean): Brep | null {
-  const points: Vec3[] = [];
-  const known = new Map<string, number>();
-  const index = solid.points.map((point) => {
-    const key = point.map((value) => Math.round(value / SAME)).join(",");
-    const before = known.get(key);
-    if (before !== undefined) return before;
-    known.set(key, points.length);
-    return points.push(point) - 1;
-  });
+  const { points, indices: index } = welded(solid.points.length, (i) => at(solid.points, i), SAME);
   const polygons = solid.faces.flatMap(({ corners, normal }) => {
     const loop = corners
       .map((corner) => at(index, corner))

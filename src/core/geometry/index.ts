@@ -78,3 +78,4 @@ export {
   type Vec2,
   type Vec3,
 } from "./vector";
+export { type Welded, welded } from "./weld";

@@ -124,6 +124,24 @@ it("a file of another unit is scaled whole: two planes at an end with their dist
   expect(cutLength(read)).toBeCloseTo(25.4 * cutLength(own.taken), 6);
 });
 
+it("pieces of the file that run into one another are told before they enter", () => {
+  const shape: SectionShape = { kind: "flat", size: [60, 20] };
+  const { file } = fileOf(shape);
+  const [product] = file.products;
+  const part = product?.parts[0];
+  if (!product || !part) throw new Error("no part");
+  const twice = {
+    ...file,
+    products: [{ ...product, parts: [part, { ...part, key: "1/1", name: "Other" }] }],
+  };
+  const job = emptyJob({ code: "b", title: "b", unit: "mm" });
+  let count = 0;
+  const told = (one: FoundFile) =>
+    imported(one, {}, job, stockroom(shape), (kind) => `${kind}${++count}`).remarks.map(({ words }) => words);
+  expect(told(file)).toEqual([]);
+  expect(told(twice)).toEqual(["In the file 1 pair of pieces run into one another: Piece and Other."]);
+});
+
 describe("a section of the stockroom in the place of the one that was read", () => {
   for (const [name, read, own] of [
     [

@@ -4,7 +4,7 @@ import { counted } from "../kernel";
 import { asUsual, type BoardEntry, indexStockroom, type SectionEntry, type Stockroom } from "../stockroom";
 import { choicesOf } from "./choices";
 import { type FoundFile, type FoundPart, readingFor, timesOf } from "./found";
-import { joinedImport } from "./joins";
+import { computed, joinedImport } from "./joins";
 import type { NewId } from "./member-record";
 import { keptImport, type Prints, printsOf } from "./prints";
 import { enteredOf, type ImportChoices } from "./records";
@@ -66,7 +66,9 @@ export function imported(
   const { unit } = job.info.job;
   const entered = enteredOf(file, { ways, sections, boards }, { stockroom: whole, unit, newId });
   const { edit, joined, unsaid, astray } = joinedImport(entered, job, whole, newId);
-  const nameOf = new Map(entered.members.map(({ id, name }) => [id, name]));
+  const nameOf = new Map<string, string>(
+    [...entered.members, ...entered.panels].map(({ id, name }) => [id, name]),
+  );
   const names = (ids: Iterable<string>) =>
     [...new Set([...ids].map((id) => nameOf.get(id) ?? ""))].join(", ");
   const remarks: Remark[] = [...remarksOn(file, ways)];
@@ -79,6 +81,14 @@ export function imported(
     remarks.push({
       part: null,
       words: `${counted(astray.length, "member")} differ from the file once computed: ${names(astray)}. Compare before cutting.`,
+    });
+  const crossing = (computed(edit, job, whole)?.checks ?? []).flatMap(({ kind, records: [one, other] }) =>
+    kind === "overlap" && one && other ? [`${nameOf.get(one)} and ${nameOf.get(other)}`] : [],
+  );
+  if (crossing.length > 0)
+    remarks.push({
+      part: null,
+      words: `In the file ${counted(crossing.length, "pair")} of pieces run into one another: ${listed(crossing)}.`,
     });
   return {
     edit,
@@ -102,6 +112,14 @@ export function keptWith(
     edit: { kind: "together", what: `Import ${name}`.slice(0, 60), edits: [edit, kept.edit] },
     assets: [...assets, kept.asset],
   };
+}
+
+/** So many pairs are told by their names. */
+const MOST_TOLD = 4;
+
+function listed(pairs: readonly string[]): string {
+  const more = pairs.length - MOST_TOLD;
+  return [...pairs.slice(0, MOST_TOLD), ...(more > 0 ? [`${more} more`] : [])].join("; ");
 }
 
 const mm = (value: number) => String(Math.round(value * 100) / 100);

@@ -190,6 +190,11 @@ function scaledReading(read: FoundReading, by: number): FoundReading {
         origin: far(read.origin),
         start: end(read.start),
         end: end(read.end),
+        notches: read.notches.map((notch) => ({
+          ...notch,
+          depth: notch.depth * by,
+          z: notch.z * by,
+        })),
         holes: read.holes.map((hole) => ({
           ...hole,
           along: hole.along * by,

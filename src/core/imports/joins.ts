@@ -64,7 +64,7 @@ export function joinedImport(entered: Entered, job: Job, stockroom: Stockroom, n
   );
   const proposed = new Map(proposals(entered.members, job));
   let built = build(entered, new Map([...free, ...proposed]), job, newId);
-  let shape = computed(built, job, stockroom);
+  let shape = computed(membersOf(built), job, stockroom);
   for (let round = 0; round < ROUNDS && proposed.size > 0; round++) {
     const wrong = entered.members.flatMap((member) =>
       SIDES.filter((side) => proposed.has(keyOf(member.id, side)) && !staysAt(shape, member, side)).map(
@@ -86,7 +86,7 @@ export function joinedImport(entered: Entered, job: Job, stockroom: Stockroom, n
     }
     if (round === ROUNDS - 1) proposed.clear();
     built = build(entered, new Map([...free, ...proposed]), job, newId);
-    shape = computed(built, job, stockroom);
+    shape = computed(membersOf(built), job, stockroom);
   }
   return {
     edit: built,
@@ -157,8 +157,11 @@ function build(entered: Entered, plans: Plans, job: Job, newId: NewId): InsertEd
   });
 }
 
-/** The members as the product computes them, each home for itself. */
-function computed(edit: InsertEdit, job: Job, stockroom: Stockroom): Shape | null {
+/** Panels and bought parts join nothing. */
+const membersOf = (edit: InsertEdit): InsertEdit => ({ ...edit, panels: [], boughtParts: [] });
+
+/** What enters as the product computes it, alone in the job. */
+export function computed(edit: InsertEdit, job: Job, stockroom: Stockroom): Shape | null {
   const nothing = {
     points: {},
     lines: {},
@@ -169,7 +172,7 @@ function computed(edit: InsertEdit, job: Job, stockroom: Stockroom): Shape | nul
     placements: {},
   };
   const bare: Job = { ...job, ...nothing };
-  const after = withEdit(bare, { ...edit, panels: [], boughtParts: [] });
+  const after = withEdit(bare, edit);
   if (!after.ok) return null;
   return shapeJob(after.value, resolveSizes(after.value, null), stockroom);
 }

@@ -102,6 +102,10 @@ export function memberFrom(id: string, read: ReadMember, place: MemberPlace): En
     ? { kind: "twoPlanes", faces: start.faces }
     : { kind: "plane", slope: start.slope };
   const tip = startZ - tipOf(shape, form);
+  const endForm: End = finish.faces
+    ? { kind: "twoPlanes", faces: finish.faces }
+    : { kind: "plane", slope: finish.slope };
+  const lastTip = endZ + tipOf(shape, endForm);
   return {
     id,
     home: place.home,
@@ -110,17 +114,31 @@ export function memberFrom(id: string, read: ReadMember, place: MemberPlace): En
     section: place.section,
     material: place.material,
     roll: roundTo(roll, 9),
-    work: read.holes.map((hole) =>
-      holeFrom(hole, {
-        x: readX,
-        y: readY,
-        extent: sectionProperties(shape).extent,
-        boxCentre: isTurned ? [0, 0] : readBox,
-        text,
-        id: newId("work"),
-        tip,
+    work: [
+      ...read.holes.map((hole) =>
+        holeFrom(hole, {
+          x: readX,
+          y: readY,
+          extent: sectionProperties(shape).extent,
+          boxCentre: isTurned ? [0, 0] : readBox,
+          text,
+          id: newId("work"),
+          tip,
+        }),
+      ),
+      ...read.notches.map(({ side, way, depth, z }): MemberWork => {
+        const [across, up] = [dot(way, readX), dot(way, readY)];
+        const length = side === "start" ? z - tip : lastTip - z;
+        return {
+          id: newId("work"),
+          kind: "notch",
+          face: Math.abs(up) > Math.abs(across) ? (up > 0 ? "top" : "bottom") : across > 0 ? "right" : "left",
+          end: side,
+          depth: text(depth),
+          length: text(length),
+        };
       }),
-    ),
+    ],
     from,
     to,
     x,

@@ -1,5 +1,5 @@
 /** A solid as it was read: triangles welded at their corners, and the surfaces that they lie on. */
-import { dot, norm, subtract, type Vec3 } from "../geometry";
+import { dot, norm, subtract, type Vec3, type Welded, welded } from "../geometry";
 import { at, grouped } from "../kernel";
 import { type Facet, facetOf, type Surface, surfaceOf } from "./surface";
 
@@ -55,7 +55,7 @@ const SAME_MM = 2e-3;
 const SAME_WAY = 1e-5;
 
 export function bodyOf(mesh: SolidMesh): Body {
-  const { points, indices } = welded(mesh.positions);
+  const { points, indices } = cornersOf(mesh.positions);
   const faceOf = new Int32Array(mesh.corners.length / 3);
   for (const [face, [from, to]] of mesh.faces.entries()) faceOf.fill(face, from, to);
   const found: { corners: readonly [number, number, number]; face: number; facet: Facet }[] = [];
@@ -118,37 +118,12 @@ export function bodyOf(mesh: SolidMesh): Body {
 }
 
 /** Corners of a mesh, those within a tenth of a micron as one, and which each is. */
-export function welded(positions: ArrayLike<number>): {
-  readonly points: readonly Vec3[];
-  readonly indices: Int32Array;
-} {
-  const points: Vec3[] = [];
-  const cells = new Map<string, number[]>();
-  const indices = new Int32Array(positions.length / 3);
-  const cell = 10 * WELD;
-  for (let i = 0; i < indices.length; i++) {
-    const point: Vec3 = [positions[3 * i] ?? 0, positions[3 * i + 1] ?? 0, positions[3 * i + 2] ?? 0];
-    // What lies near the border of a cell is looked for on both sides of it.
-    const near = point.map((value) => [
-      ...new Set([Math.floor((value - WELD) / cell), Math.floor((value + WELD) / cell)]),
-    ]);
-    let known = -1;
-    for (const x of near[0] ?? [])
-      for (const y of near[1] ?? [])
-        for (const z of near[2] ?? [])
-          for (const other of cells.get(`${x},${y},${z}`) ?? [])
-            if (known < 0 && norm(subtract(at(points, other), point)) <= WELD) known = other;
-    if (known < 0) {
-      known = points.push(point) - 1;
-      const key = point.map((value) => Math.floor(value / cell)).join(",");
-      const list = cells.get(key);
-      if (list) list.push(known);
-      else cells.set(key, [known]);
-    }
-    indices[i] = known;
-  }
-  return { points, indices };
-}
+export const cornersOf = (positions: ArrayLike<number>): Welded =>
+  welded(
+    positions.length / 3,
+    (i) => [positions[3 * i] ?? 0, positions[3 * i + 1] ?? 0, positions[3 * i + 2] ?? 0],
+    WELD,
+  );
 
 /** Whether two surfaces are one; `on` is a point of the first. */
 function isSame(a: Surface, b: Surface, on: Vec3): boolean {

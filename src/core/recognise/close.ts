@@ -5,7 +5,7 @@
  */
 import { add, cross, direction, distance, dot, norm, scale, subtract, type Vec3 } from "../geometry";
 import { at, grouped } from "../kernel";
-import { openEdges, type SolidMesh, welded } from "./body";
+import { cornersOf, openEdges, type SolidMesh } from "./body";
 import { facetOf, surfaceOf } from "./surface";
 
 export type Closing = {
@@ -27,7 +27,7 @@ const MOST_ROUNDS = 4;
 
 /** `gap`: mm. The mesh with its rims joined; its faces stay as they are numbered. */
 export function closing(mesh: SolidMesh, gap: number): Closing {
-  const { points, indices } = welded(mesh.positions);
+  const { points, indices } = cornersOf(mesh.positions);
   const triangles = mesh.faces.flatMap(([from, to], face) =>
     Array.from({ length: to - from }, (_, i): FaceTriangle => {
       const corner = (k: number) => indices[mesh.corners[3 * (from + i) + k] ?? 0] ?? 0;

@@ -9,6 +9,7 @@ import { at } from "../kernel";
 import { type SectionShape, sectionProperties } from "../stockroom";
 import type { Body } from "./body";
 import { holesOf, type MemberHole, pointsOf } from "./member-holes";
+import { type FacingPlane, type MemberNotch, notchesAt } from "./member-notches";
 import { type SeatedSection, sectionOf } from "./section";
 import { type SliceAxes, sliceOf } from "./slice";
 import { type PlaneSurface, squareTo } from "./surface";
@@ -41,6 +42,8 @@ export type ReadMember = {
   readonly end: ReadEnd;
   /** Round walls of holes square to the length. */
   readonly holes: readonly MemberHole[];
+  /** Right across its ends. */
+  readonly notches: readonly MemberNotch[];
   /** Faces that belong to neither the section, nor an end, nor a hole. */
   readonly leftOver: number;
 };
@@ -116,6 +119,7 @@ function memberAlong(body: Body, along: Vec3): ReadMember | null {
   const used = new Set([...section.surfaces, ...startFaces.faces, ...endFaces.faces]);
   const { holes, faces } = holesOf(body, frame, used);
   for (const face of faces) used.add(face);
+  const notches = [...(startFaces.notches ?? []), ...(endFaces.notches ?? [])];
   const leftOver = body.surfaces.filter((_, i) => !used.has(i)).length;
   // More material than section and length make is proof that it is something else.
   const length = endFaces.end.z - startFaces.end.z;
@@ -129,6 +133,7 @@ function memberAlong(body: Body, along: Vec3): ReadMember | null {
     isPlain &&
     leftOver === 0 &&
     holes.length === 0 &&
+    notches.length === 0 &&
     section.differences.length === 0 &&
     body.volume < whole * 0.98
   )
@@ -141,6 +146,7 @@ function memberAlong(body: Body, along: Vec3): ReadMember | null {
     start: startFaces.end,
     end: endFaces.end,
     holes,
+    notches,
     leftOver,
   };
 }
@@ -165,14 +171,16 @@ function commonSection(body: Body, axes: SliceAxes, low: number, high: number): 
   return best?.section ?? null;
 }
 
-type EndFaces = { readonly end: ReadEnd; readonly faces: readonly number[] };
-type FacingPlane = { readonly index: number; readonly surface: PlaneSurface; readonly share: number };
+type EndFaces = {
+  readonly end: ReadEnd;
+  readonly faces: readonly number[];
+  readonly notches?: readonly MemberNotch[];
+};
+
+type PlaneStand = { readonly z: number; readonly slope: Vec2 };
 
 /** How far a plane reaches out per mm across, and where it meets the centroids. */
-function standOf(
-  { normal, offset }: PlaneSurface,
-  { origin, x, y, along }: MemberFrame,
-): { readonly z: number; readonly slope: Vec2 } {
+function standOf({ normal, offset }: PlaneSurface, { origin, x, y, along }: MemberFrame): PlaneStand {
   const lean = Math.abs(dot(normal, along));
   return {
     z: (offset - dot(normal, origin)) / dot(normal, along),
@@ -183,28 +191,15 @@ function standOf(
 /** mm. Planes that cross the centroids this near to one another cross them in one place. */
 const ONE_PLACE = 1e-3;
 
-/** Two planes that show the whole section together: of both the lower one stands, in a ridge, a corner of a frame, or anyhow. */
-function twoPlaneEnd(
-  planes: readonly FacingPlane[],
-  area: number,
-  frame: MemberFrame,
-  side: 1 | -1,
-): EndFaces | null {
-  const [a, b, ...others] = planes;
-  if (!a || !b || others.length > 0) return null;
-  const share = a.share + b.share;
-  if (share < 0.97 * area || share > 1.01 * area) return null;
-  const stands = [standOf(a.surface, frame), standOf(b.surface, frame)] as const;
-  const reach = Math.min(...stands.map(({ z }) => side * z));
-  const [first, second] = stands.map(({ z, slope }): EndFace => {
+/** Two planes as one end: of both the lower one stands, in a ridge, a corner of a frame, or anyhow. */
+function twoPlaneEnd(planes: readonly [FacingPlane, FacingPlane], frame: MemberFrame, side: 1 | -1): ReadEnd {
+  const [a, b] = planes.map(({ surface }) => standOf(surface, frame)) as [PlaneStand, PlaneStand];
+  const reach = Math.min(side * a.z, side * b.z);
+  const faceOf = ({ z, slope }: PlaneStand): EndFace => {
     const beyond = side * z - reach;
     return { slope, beyond: beyond < ONE_PLACE ? 0 : beyond };
-  });
-  if (!first || !second) return null;
-  return {
-    end: { kind: "twoPlanes", z: side * reach, faces: [first, second] },
-    faces: [a.index, b.index],
   };
+  return { kind: "twoPlanes", z: side * reach, faces: [faceOf(a), faceOf(b)] };
 }
 
 /** mm. What two planes add to the mean height of an end beyond where they cross the centroids first. */
@@ -231,9 +226,21 @@ function endOf(body: Body, section: SeatedSection, frame: MemberFrame, side: 1 |
     Number.NEGATIVE_INFINITY,
   );
   const outermost = facing.filter(({ isOutermost }) => isOutermost).toSorted((a, b) => b.share - a.share);
-  const two = twoPlaneEnd(outermost, area, frame, side);
-  if (two) return two;
-  const plane = outermost[0];
+  const [plane, second, ...others] = outermost;
+  const cut =
+    plane && others.length === 0
+      ? second
+        ? twoPlaneEnd([plane, second], frame, side)
+        : ({ kind: "plane", ...standOf(plane.surface, frame) } as const)
+      : null;
+  const notched = cut && notchesAt(body, section, frame, side, outermost, facing);
+  if (notched) return { end: cut, ...notched };
+  if (cut?.kind === "twoPlanes") {
+    // Both show the whole section together.
+    const share = outermost.reduce((sum, one) => sum + one.share, 0);
+    if (share > 0.97 * area && share < 1.01 * area)
+      return { end: cut, faces: outermost.map(({ index }) => index) };
+  }
   // The plane shows the whole section, or it is only part of the end. Roundings are read as facets: a little less.
   const whole = section.differences.length > 0 ? [0.9, 1.1] : [0.97, 1.01];
   if (plane && plane.share > area * (whole[0] ?? 0) && plane.share < area * (whole[1] ?? 0)) {

@@ -114,7 +114,10 @@ export function randomPieces(random: Random, count: number): Job {
           cardinal: 1 + Math.floor(random.next() * 10),
           start: randomEnd(random),
           end: randomEnd(random),
-          work: HOLED.has(section) ? [throughFace(random, `m${i}h`, section !== FLAT)] : [],
+          work: [
+            ...(HOLED.has(section) ? [throughFace(random, `m${i}h`, section !== FLAT)] : []),
+            ...(NOTCHED.has(section) ? notches(random, `m${i}n`, section) : []),
+          ],
         }),
       );
     } else put(panels, randomPanel(random, `w${i}`, `Piece ${i}`, at, way));
@@ -169,6 +172,29 @@ export function randomCopes(random: Random, count: number): Job {
 /** Sections with flats that a hole goes square through: square and rectangular tubes, and a flat. */
 const FLAT = 10;
 const HOLED: ReadonlySet<number> = new Set([0, 1, 2, FLAT]);
+
+/** Sections without roundings: a channel, a flat, a square bar and a timber. */
+const NOTCHED: ReadonlySet<number> = new Set([7, FLAT, 11, 12]);
+
+/** None, one or two at either end, across any side, never as deep as the section together. */
+function notches(random: Random, id: string, section: number): readonly MemberWork[] {
+  const size = SHAPES[section]?.size ?? [];
+  return (["start", "end"] as const).flatMap((end) => {
+    if (random.next() < 0.5) return [];
+    const faces = random.next() < 0.5 ? (["top", "bottom"] as const) : (["left", "right"] as const);
+    const across = Math.min(...size.slice(0, 2));
+    return faces.slice(0, random.next() < 0.4 ? 2 : 1).map(
+      (face): MemberWork => ({
+        id: `${id}${end}${face}`,
+        kind: "notch",
+        face,
+        end,
+        depth: text((0.1 + 0.3 * random.next()) * across),
+        length: text(90 + random.next() * 60),
+      }),
+    );
+  });
+}
 
 /** Measured from the tip of the start, wherever its angles put that. */
 const throughFace = (random: Random, id: string, isTube: boolean): MemberWork => ({

@@ -99,7 +99,8 @@ function readingWords(read: FoundReading, part: FoundPart, style: LengthStyle): 
       const holes = read.holes.length > 0 ? `, ${counted(read.holes.length, "hole")}` : "";
       const [first, second] = ends;
       const words = first === second ? `${first} ends` : `${first} and ${second} ends`;
-      return `${plainSectionName(read.shape)}, ${sayLength(cutLength(read), style)}, ${words}${holes}`;
+      const notches = read.notches.length > 0 ? `, ${counted(read.notches.length, "notch", "notches")}` : "";
+      return `${plainSectionName(read.shape)}, ${sayLength(cutLength(read), style)}, ${words}${holes}${notches}`;
     }
     case "panel": {
       const sizes = [read.length, read.width, read.thickness]
