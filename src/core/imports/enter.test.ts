@@ -82,6 +82,7 @@ function fileOf(shape: SectionShape): { readonly file: FoundFile; readonly corne
     products: [{ id: 1, name: "Piece", material: null, parts: [part], missing: 0 }],
     uses: [],
     withoutPlace: 0,
+    scaledBy: 1,
     roots: [1],
     size: [1, 1, 1],
   };

@@ -97,7 +97,7 @@ export function imported(
     added,
     joined,
     remarks,
-    prints: printsOf(entered, choicesOf(file, ways), unit),
+    prints: printsOf(entered, { choices: [...choicesOf(file, ways)], scale: file.scaledBy }, unit),
   };
 }
 

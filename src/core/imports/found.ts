@@ -60,6 +60,8 @@ export type FoundFile = {
   readonly size: Vec3;
   /** Instances whose place the file does not say: they stand where their assembly begins. */
   readonly withoutPlace: number;
+  /** What its lengths were multiplied by after it was read. */
+  readonly scaledBy: number;
 };
 
 /** How a part enters the job. */
@@ -117,6 +119,7 @@ export function scaledFile(file: FoundFile, by: number): FoundFile {
   const far = (place: Vec3): Vec3 => [place[0] * by, place[1] * by, place[2] * by];
   return {
     ...file,
+    scaledBy: file.scaledBy * by,
     size: far(file.size),
     uses: file.uses.map((use) => ({ ...use, frame: { ...use.frame, origin: far(use.frame.origin) } })),
     products: file.products.map((product) => ({

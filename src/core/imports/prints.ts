@@ -4,7 +4,6 @@ import type { EndFace } from "../ends";
 import { type Asset, assetIdOf, type BoughtPart, type Import, type Panel, type SimpleEdit } from "../job";
 import { err, ok, type Problem, type Result } from "../kernel";
 import { type LengthUnit, MM_PER_UNIT, roundTo } from "../measure";
-import type { Choice } from "./choices";
 import type { EnteredEnd, EnteredMember } from "./member-record";
 import type { Entered } from "./records";
 import { plainSectionName } from "./stock";
@@ -43,17 +42,23 @@ const PrintsSchema = v.object({
     ),
     [],
   ),
+  /** What all its lengths were multiplied by. */
+  scale: v.optional(v.number(), 1),
 });
 /** All that a file said. */
 export type Prints = v.InferOutput<typeof PrintsSchema>;
 
 /** `unit`: of the job that it enters. */
-export function printsOf(entered: Entered, choices: readonly Choice[], unit: LengthUnit): Prints {
+export function printsOf(
+  entered: Entered,
+  chosen: Pick<Prints, "choices" | "scale">,
+  unit: LengthUnit,
+): Prints {
   const assemblyNames = new Map(entered.assemblies.map(({ id, name }) => [id as string, name]));
   return {
     version: 1,
     unit,
-    choices: [...choices],
+    ...chosen,
     assemblies: entered.assemblies.map(({ id, name }) => ({ id, name })),
     prints: [
       ...entered.members.map((member) => ofMember(member, unit)),

@@ -11,6 +11,7 @@ import {
   keptPrints,
   keptWith,
   readAgain,
+  scaledFile,
   type TakeWay,
   type Ways,
   withClosed,
@@ -137,10 +138,14 @@ describe("a file read again", () => {
     const closed = withClosed(open, new Map([[part.key, 0.3]]));
     const { prints } = imported(closed, {}, desk.job, desk.stockroom, newId);
     expect([...chosenBefore(open, prints.choices).gaps]).toEqual([[part.key, 0.3]]);
+    expect([
+      prints.scale,
+      imported(scaledFile(closed, 25.4), {}, desk.job, desk.stockroom, newId).prints.scale,
+    ]).toEqual([1, 25.4]);
     // What was kept before choices were kept has none.
-    const { choices: _, ...old } = prints;
+    const { choices: _, scale: __, ...old } = prints;
     const asset = { kind: "read" as const, data: JSON.stringify(old) };
-    expect(orThrow(keptPrints(asset, "old.step")).choices).toEqual([]);
+    expect(orThrow(keptPrints(asset, "old.step"))).toMatchObject({ choices: [], scale: 1 });
   });
 
   it("that says the same says no difference, and nothing changes", () => {
@@ -217,7 +222,7 @@ describe("a file read again", () => {
   });
 
   it("holes of the file are known again where a piece moves", () => {
-    const random = randomPieces(seededRandom(20), 25);
+    const random = randomPieces(seededRandom(20), 40);
     const holed = Object.values(random.members).filter(({ work }) => work.length > 0);
     expect(holed.length).toBeGreaterThan(2);
     const stepOf = (job: Job) => {

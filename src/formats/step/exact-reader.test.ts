@@ -85,8 +85,8 @@ describe("an exact kernel reads what is written", () => {
       expect(Math.abs(volume / (sorted(wanted)[i] ?? 1) - 1)).toBeLessThan(1e-6);
   });
 
-  it("members with holes and slots: valid", () => {
-    const job = { ...randomPieces(seededRandom(81), 80), panels: {} };
+  it("members with holes, slots and notches: valid", () => {
+    const job = { ...randomPieces(seededRandom(81), 120), panels: {} };
     const { shape } = createPipeline()(job, null, STOCKROOM, []);
     const holed = new Set(
       shape.members.flatMap(({ member, work }) => (work?.holes.length ? [member.id] : [])),

@@ -74,6 +74,7 @@ export function foundInStep(
     uses: structure.uses,
     roots: structure.roots,
     withoutPlace: structure.withoutPlace,
+    scaledBy: 1,
   };
   return ok({ ...file, size: sizeOf(file) });
 }

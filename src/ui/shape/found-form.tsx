@@ -79,7 +79,7 @@ export function FoundForm({
   const job = useDeskState((state) => state.job);
   const stockroom = useDeskState((state) => state.stockroom);
   const style = jobStyle(job);
-  const [scale, setScale] = useState("1");
+  const [ownScale, setScale] = useState<string | null>(null);
   const [chosen, setChosen] = useState<Ways>(new Map());
   const [sections, setSections] = useState<ReadonlyMap<string, string>>(new Map());
   const [boards, setBoards] = useState<ReadonlyMap<string, string>>(new Map());
@@ -90,12 +90,13 @@ export function FoundForm({
   /** Parts whose rims are joined, with the gap in mm; null: left open. */
   const [ownGaps, setGaps] = useState<ReadonlyMap<string, number | null>>(new Map());
   const [closing, setClosing] = useState<Shown | null>(null);
-  const scaled = useMemo(() => scaledFile(unscaled, Number(scale)), [unscaled, scale]);
   const kept = Object.values(job.imports);
   const [earlier, setEarlier] = useState(
     () => kept.findLast(({ name }) => name === unscaled.name)?.id ?? NEW,
   );
   const known = useEarlier(earlier);
+  const scale = ownScale ?? String(known?.ok ? known.value.scale : 1);
+  const scaled = useMemo(() => scaledFile(unscaled, Number(scale)), [unscaled, scale]);
   const chosenThen = useMemo(
     () => chosenBefore(scaled, known?.ok ? known.value.choices : []),
     [scaled, known],
