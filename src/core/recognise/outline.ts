@@ -69,6 +69,29 @@ export function withoutTangents(corners: readonly Corner[]): readonly Corner[] {
   });
 }
 
+const STEPS = 90;
+/** The golden section. */
+const SHARE = (Math.sqrt(5) - 1) / 2;
+
+/** The direction within a quarter turn at which a function is least: nearest of some steps, then by golden section. */
+function leastTurn(of: (way: Vec2) => number): Vec2 {
+  const wayAt = (angle: number): Vec2 => [Math.cos(angle), Math.sin(angle)];
+  const step = Math.PI / 2 / STEPS;
+  let first = 0;
+  let least = Number.POSITIVE_INFINITY;
+  for (let i = 0; i < STEPS; i++) {
+    const value = of(wayAt(i * step));
+    if (value < least) [least, first] = [value, i * step];
+  }
+  let [low, high] = [first - step, first + step];
+  while (high - low > 1e-9) {
+    const [a, b] = [high - SHARE * (high - low), low + SHARE * (high - low)];
+    if (of(wayAt(a)) < of(wayAt(b))) high = b;
+    else low = a;
+  }
+  return wayAt((low + high) / 2);
+}
+
 /** The outline turned so that the rectangle around it is the smallest one, its longer side along x. */
 export function turnedToLeast(corners: readonly Corner[], axes: { readonly x: Vec3; readonly y: Vec3 }) {
   const loop = roundedPolygon(corners);
@@ -79,15 +102,17 @@ export function turnedToLeast(corners: readonly Corner[], axes: { readonly x: Ve
     return [(b[0] - a[0]) / size, (b[1] - a[1]) / size];
   });
   const reachOf = (way: Vec2) => reach(loop, way);
-  let best: { readonly way: Vec2; readonly area: number } | null = null;
-  for (const way of ways) {
-    const across: Vec2 = [-way[1], way[0]];
-    const area =
-      (reachOf(way) + reachOf([-way[0], -way[1]])) * (reachOf(across) + reachOf([-across[0], -across[1]]));
-    if (!best || area < best.area * (1 - 1e-9)) best = { way, area };
-  }
-  let way: Vec2 = best?.way ?? [1, 0];
   const size = (one: Vec2) => reachOf(one) + reachOf([-one[0], -one[1]]);
+  const areaOf = (way: Vec2) => size(way) * size([-way[1], way[0]]);
+  let best: { readonly way: Vec2; readonly area: number } | null = null;
+  const take = (one: Vec2, less: number) => {
+    const area = areaOf(one);
+    if (!best || area < best.area * (1 - less)) best = { way: one, area };
+  };
+  for (const one of ways) take(one, 1e-9);
+  // Round a curved outline the least rectangle need not lie along a straight edge.
+  if (loop.some(({ kind }) => kind === "arc")) take(leastTurn(areaOf), 1e-7);
+  let way: Vec2 = (best as { readonly way: Vec2 } | null)?.way ?? [1, 0];
   if (size([-way[1], way[0]]) > size(way) + 1e-9) way = [-way[1], way[0]];
   const across: Vec2 = [-way[1], way[0]];
   const world = (one: Vec2): Vec3 => {
