@@ -24,8 +24,7 @@ function stopsAbout(angle: number, width: number): readonly number[] {
 
 /**
  * A cope at z on the axis as a cylinder and the curves on it, which run as 2-computation.md (section 8) says, two flat ones round
- * what is as wide; null: it follows no
- * cylinder, or touches its side beside the axis. `side`: 1 at the end of the bar, -1 at its start.
+ * what is as wide; null: it follows no cylinder, or touches its side beside the axis. `side`: 1 at the end of the bar, -1 at its start.
  */
 export function copedEnd(form: CopeEnd, z: number, side: 1 | -1, section: SectionShape): RoundEnd | null {
   const { u, offset, cos, sin, radius, curve } = form;

@@ -63,7 +63,7 @@ const knotsOf = (pieces: number): readonly number[] =>
 function bezierOf([p, p1, p2]: CurvePlace, [q, q1, q2]: CurvePlace, step: number): readonly Vec3[] {
   const [one, two] = [step / DEGREE, (step * step) / (DEGREE * (DEGREE - 1))];
   const b1 = add(p, scale(p1, one));
-  const b4 = subtractScaled(q, q1, one);
+  const b4 = add(q, scale(q1, -one));
   return [
     p,
     b1,
@@ -73,8 +73,6 @@ function bezierOf([p, p1, p2]: CurvePlace, [q, q1, q2]: CurvePlace, step: number
     q,
   ];
 }
-
-const subtractScaled = (a: Vec3, b: Vec3, factor: number) => add(a, scale(b, -factor));
 
 /** De Casteljau's scheme with a parameter of its own for each step. */
 function blossom(points: readonly Vec3[], parameters: readonly number[]): Vec3 {

@@ -97,15 +97,8 @@ export function memberFrom(id: string, read: ReadMember, place: MemberPlace): En
         : null,
   });
   const [start, finish] = [entered(read.start, first), entered(read.end, last)];
-  // Holes are measured from the tip of the end.
-  const form: End = start.faces
-    ? { kind: "twoPlanes", faces: start.faces }
-    : { kind: "plane", slope: start.slope };
-  const tip = startZ - tipOf(shape, form);
-  const endForm: End = finish.faces
-    ? { kind: "twoPlanes", faces: finish.faces }
-    : { kind: "plane", slope: finish.slope };
-  const lastTip = endZ + tipOf(shape, endForm);
+  // Holes and notches are measured from the tip of an end.
+  const [tip, lastTip] = [startZ - tipOf(shape, formOf(start)), endZ + tipOf(shape, formOf(finish))];
   return {
     id,
     home: place.home,
@@ -167,6 +160,9 @@ function endAt(
     ],
   };
 }
+
+const formOf = ({ faces, slope }: EnteredEnd): End =>
+  faces ? { kind: "twoPlanes", faces } : { kind: "plane", slope };
 
 const BOXES: ReadonlySet<string> = new Set(["rectangularTube", "flat", "timber"]);
 

@@ -22,7 +22,7 @@ export type FacingPlane = {
   readonly share: number;
 };
 
-type MemberFrame = { readonly origin: Vec3; readonly x: Vec3; readonly y: Vec3; readonly along: Vec3 };
+export type MemberFrame = { readonly origin: Vec3; readonly x: Vec3; readonly y: Vec3; readonly along: Vec3 };
 
 /** Cosines: a plane whose normal is nearer to a direction looks that way. */
 const SAME_WAY = 1 - 1e-9;

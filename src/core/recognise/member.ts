@@ -9,7 +9,7 @@ import { at } from "../kernel";
 import { type SectionShape, sectionProperties } from "../stockroom";
 import type { Body } from "./body";
 import { holesOf, type MemberHole, pointsOf } from "./member-holes";
-import { type FacingPlane, type MemberNotch, notchesAt } from "./member-notches";
+import { type FacingPlane, type MemberFrame, type MemberNotch, notchesAt } from "./member-notches";
 import { type SeatedSection, sectionOf } from "./section";
 import { type SliceAxes, sliceOf } from "./slice";
 import { type PlaneSurface, squareTo } from "./surface";
@@ -150,8 +150,6 @@ function memberAlong(body: Body, along: Vec3): ReadMember | null {
     leftOver,
   };
 }
-
-type MemberFrame = { readonly origin: Vec3; readonly x: Vec3; readonly y: Vec3; readonly along: Vec3 };
 
 /** Of slices along it the section that most of them show; slices through holes and notches show none or another. */
 function commonSection(body: Body, axes: SliceAxes, low: number, high: number): SeatedSection | null {
