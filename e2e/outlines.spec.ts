@@ -70,6 +70,27 @@ test("a gusset is made of a panel: its corners follow its size, faults are told,
   await saved(page);
   expect(await tallyRows(page)).toEqual(["Panel 1 160 × 120 × 6"]);
 
+  // An opening so far from all edges, rounded; then by its corners one by one.
+  await openStage(page, "Shape");
+  await page.getByRole("button", { name: "Add a cut-out" }).click();
+  const opening = page.getByRole("group", { name: "Cut-out 1" });
+  for (const [i, by] of ["20", "70", "20", "50"].entries()) {
+    await opening.getByRole("textbox", { name: "by" }).nth(i).fill(by);
+    await opening.getByRole("textbox", { name: "by" }).nth(i).press("Enter");
+  }
+  await opening.getByRole("textbox", { name: "Rounded by" }).fill("5");
+  await opening.getByRole("textbox", { name: "Rounded by" }).press("Enter");
+  await expect(
+    page.getByText(/cut-out of 4 corners from left \/ front: 20 \/ 20 R 5, 90 \/ 20 R 5/),
+  ).toBeVisible();
+  await choose(page, "Cut-out 1, set by", "its corners");
+  await opening.getByRole("button", { name: "Remove corner 3" }).click();
+  await expect(
+    page.getByText(/cut-out of 3 corners from left \/ front: 20 \/ 20 R 5, 90 \/ 20 R 5, 20 \/ 70 R 5/),
+  ).toBeVisible();
+  await expectAccessible(page);
+  await saved(page);
+
   // A lug out of a drawing: half a circle on 40 × 35, with a hole; a file that is none is told.
   await openStage(page, "Shape");
   const file = page.getByLabel("Outline from a file (DXF)");

@@ -79,6 +79,28 @@ describe("arcs of a curve", () => {
       expect(Math.abs(Math.sin((at(ways, i)[0] - at(ways, i - 1)[1]) / 2))).toBeLessThan(1e-6);
   });
 
+  it("with weights lie on the circle that they make (The NURBS Book, example 7.1: a full circle of nine corners)", () => {
+    const half = Math.SQRT1_2;
+    const corners: readonly Vec2[] = [
+      [50, 0],
+      [50, 50],
+      [0, 50],
+      [-50, 50],
+      [-50, 0],
+      [-50, -50],
+      [0, -50],
+      [50, -50],
+      [50, 0],
+    ];
+    const knots = [0, 0, 0, 1, 1, 2, 2, 3, 3, 4, 4, 4];
+    const made = spline(2, knots, corners, [1, half, 1, half, 1, half, 1, half, 1]);
+    if (!made) throw new Error("no spline");
+    const run = arcsOf(made);
+    const places = Array.from({ length: 90 }, (_, i): Vec2 => [50 * Math.cos(i / 14), 50 * Math.sin(i / 14)]);
+    expect(farthest(run, places)).toBeLessThan(0.001);
+    expect(spline(2, knots, corners, [1, 0, 1, 1, 1, 1, 1, 1, 1])).toBeNull();
+  });
+
   it("a straight spline is a line; knots that do not fit are none", () => {
     const straight = spline(
       1,

@@ -110,48 +110,64 @@ export function ellipse(
   return Array.from({ length: count }, (_, i) => ({ curve, from: stop(i), to: stop(i + 1) }));
 }
 
-/** A B-spline by de Boor's algorithm (C. de Boor, A Practical Guide to Splines); null: its knots do not fit its corners. */
+/** A corner times its weight, and the weight. */
+type Weighted = readonly [number, number, number];
+
+/**
+ * A B-spline, rational where its corners have weights, by de Boor's algorithm on the weighted corners (C. de Boor, A Practical Guide
+ * to Splines; L. Piegl and W. Tiller, The NURBS Book, chapter 4); null: its knots do not fit its corners, or a weight is not above zero.
+ */
 export function spline(
   degree: number,
   knots: readonly number[],
   corners: readonly Vec2[],
+  weights: readonly number[] = corners.map(() => 1),
 ): readonly CurvePart[] | null {
   if (degree < 1 || degree > 11 || corners.length <= degree || knots.length !== corners.length + degree + 1)
     return null;
   if (knots.some((knot, i) => !Number.isFinite(knot) || (i > 0 && knot < at(knots, i - 1)))) return null;
-  const evaluated = (
-    order: number,
-    points: readonly Vec2[],
-    own: readonly number[],
-    span: number,
-    t: number,
-  ): Vec2 => {
-    const d = Array.from({ length: order + 1 }, (_, j) => at(points, span - order + j));
-    for (let r = 1; r <= order; r++)
-      for (let j = order; j >= r; j--) {
-        const low = at(own, j + span - order);
-        const high = at(own, j + 1 + span - r);
-        const share = high === low ? 0 : (t - low) / (high - low);
-        const [a, b] = [at(d, j - 1), at(d, j)];
-        d[j] = [a[0] + share * (b[0] - a[0]), a[1] + share * (b[1] - a[1])];
-      }
-    return at(d, order);
-  };
+  if (!corners.every((_, i) => (weights[i] ?? 0) > 0)) return null;
+  const weighted = corners.map(([x, y], i): Weighted => {
+    const w = at(weights, i);
+    return [x * w, y * w, w];
+  });
   // The way that it runs is a spline of one degree less over the differences of its corners.
-  const slopes = corners.slice(1).map((corner, i): Vec2 => {
-    const before = at(corners, i);
+  const slopes = weighted.slice(1).map((corner, i): Weighted => {
+    const before = at(weighted, i);
     const width = at(knots, i + degree + 1) - at(knots, i + 1);
     const by = width === 0 ? 0 : degree / width;
-    return [(corner[0] - before[0]) * by, (corner[1] - before[1]) * by];
+    return [(corner[0] - before[0]) * by, (corner[1] - before[1]) * by, (corner[2] - before[2]) * by];
   });
   const inner = knots.slice(1, -1);
   return Array.from({ length: corners.length - degree }, (_, i): CurvePart => {
     const span = degree + i;
     // Each part for itself: at a knot it has the direction of its own side.
-    const curve: Curve = (t) => ({
-      place: evaluated(degree, corners, knots, span, t),
-      way: evaluated(degree - 1, slopes, inner, span - 1, t),
-    });
+    const curve: Curve = (t) => {
+      const [x, y, w] = evaluated(degree, weighted, knots, span, t);
+      const [dx, dy, dw] = evaluated(degree - 1, slopes, inner, span - 1, t);
+      const place: Vec2 = [x / w, y / w];
+      return { place, way: [(dx - place[0] * dw) / w, (dy - place[1] * dw) / w] };
+    };
     return { curve, from: at(knots, span), to: at(knots, span + 1) };
   }).filter(({ from, to }) => to > from);
+}
+
+/** de Boor's algorithm in one span of the knots. */
+function evaluated(
+  order: number,
+  points: readonly Weighted[],
+  knots: readonly number[],
+  span: number,
+  t: number,
+): Weighted {
+  const d = Array.from({ length: order + 1 }, (_, j) => at(points, span - order + j));
+  for (let r = 1; r <= order; r++)
+    for (let j = order; j >= r; j--) {
+      const low = at(knots, j + span - order);
+      const high = at(knots, j + 1 + span - r);
+      const share = high === low ? 0 : (t - low) / (high - low);
+      const [a, b] = [at(d, j - 1), at(d, j)];
+      d[j] = [a[0] + share * (b[0] - a[0]), a[1] + share * (b[1] - a[1]), a[2] + share * (b[2] - a[2])];
+    }
+  return at(d, order);
 }

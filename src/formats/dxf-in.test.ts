@@ -115,14 +115,68 @@ describe("the outline of a piece from a DXF file", () => {
     expect(disc.holes).toHaveLength(1);
   });
 
+  it("may be a spline with weights: an ellipse as ezdxf 1.4 writes one", () => {
+    const half = Math.SQRT1_2;
+    const corners = [
+      [190, 60, 1],
+      [190, 105, half],
+      [100, 105, 1],
+      [10, 105, half],
+      [10, 60, 1],
+      [10, 15, half],
+      [100, 15, 1],
+      [190, 15, half],
+      [190, 60, 1],
+    ] as const;
+    const knots = [0, 0, 0, 0.25, 0.25, 0.5, 0.5, 0.75, 0.75, 1, 1, 1].map((knot) => [40, knot] as const);
+    const oval = read(
+      dxf([
+        [
+          [0, "SPLINE"],
+          [8, "0"],
+          [70, 4],
+          [71, 2],
+          [72, 12],
+          [73, 9],
+          [74, 0],
+          ...knots,
+          ...corners.map(([, , weight]) => [41, weight] as const),
+          ...corners.flatMap(([x, y]) => [[10, x] as const, [20, y] as const, [30, 0] as const]),
+        ],
+      ]),
+    );
+    expect(oval.length).toBeWithinMm(180, 0.01);
+    expect(oval.width).toBeWithinMm(90, 0.01);
+    expect(Math.abs(areaOf(oval) - Math.PI * 90 * 45)).toBeLessThan(0.01 * 450);
+  });
+
+  it("may have cut-outs: a triangle, a slot of lines and arcs", () => {
+    const slot = [
+      line(10, 20, 30, 20),
+      arc(30, 25, 5, -90, 90),
+      line(30, 30, 10, 30),
+      arc(10, 25, 5, 90, 270),
+    ];
+    const triangle = [line(-5, -5, 5, -5), line(5, -5, 0, 5), line(0, 5, -5, -5)];
+    const disc = read(dxf([circle(0, 0, 50), ...triangle, ...slot]));
+    expect(disc.holes).toEqual([]);
+    const areas = disc.cutOuts.map((corners) =>
+      loopArea(roundedPolygon(corners.map(({ x, y, radius }) => ({ at: [x, y] as Vec2, radius })))),
+    );
+    expect(areas.toSorted((a, b) => a - b)).toEqual([
+      expect.closeTo(50, 6),
+      expect.closeTo(200 + Math.PI * 25, 6),
+    ]);
+  });
+
   it.each([
     ["no DXF", "PNG", "no pairs of code and value"],
     ["an open chain", dxf([line(0, 0, 10, 0), line(10, 0, 10, 10)]), "do not close"],
     ["two pieces", dxf([circle(0, 0, 10), circle(100, 0, 5)]), "more than one piece"],
     [
-      "a cut-out",
-      dxf([circle(0, 0, 50), line(-5, -5, 5, -5), line(5, -5, 0, 5), line(0, 5, -5, -5)]),
-      "is no circle",
+      "a piece in a hole of another",
+      dxf([circle(0, 0, 50), circle(0, 0, 20), circle(0, 0, 5)]),
+      "more than one",
     ],
     [
       "a spline",

@@ -1,14 +1,14 @@
 /**
  * The outline of one piece out of a DXF file, or of several: polylines with their arcs, lines, arcs, ellipses and splines that meet
- * end to end, circles. Circles in an outline are its holes. What would have to be guessed at is refused with a sentence.
+ * end to end, circles. Circles in an outline are its holes, other outlines in it are
+ * its cut-outs. What would have to be guessed at is refused with a sentence.
  */
-import { filletCorners, isInside, reach, roundedPolygon, type Vec2 } from "@/core/geometry";
+import { type Corner, filletCorners, isInside, reach, roundedPolygon, type Vec2 } from "@/core/geometry";
 import type { DrawnPieces } from "@/core/imports";
-import { type DrawnOutline, MOST_CORNERS } from "@/core/job";
+import { type CornerPlace, type DrawnOutline, MOST_CORNERS, MOST_WORK } from "@/core/job";
 import { at, counted, err, ok, type Problem, type Result } from "@/core/kernel";
-import { anticlockwise, type Circle, drawnShapes, type Loop, loopsOf } from "./dxf-loops";
+import { anticlockwise, drawnShapes, type Loop, loopsOf } from "./dxf-loops";
 
-const MOST_HOLES = 40;
 /** mm². Less is no outline. */
 const LEAST_AREA = 1e-3;
 
@@ -25,15 +25,12 @@ export function readOutline(name: string, text: string): Result<DrawnOutline, Pr
   const [outer, ...others] = loops;
   if (!outer || Math.abs(outer.area) < LEAST_AREA)
     return refuse(name, "there is no closed outline in it; draw one of lines, arcs or polylines");
-  const holes: Circle[] = [];
-  for (const loop of others) {
-    if (!isWithin(loop, outer))
+  for (const [i, loop] of others.entries()) {
+    const isAlone = isWithin(loop, outer) && !others.slice(0, i).some((other) => isWithin(loop, other));
+    if (!isAlone)
       return refuse(name, "it holds more than one piece; leave one outline in it and what is inside that");
-    if (!loop.circle)
-      return refuse(name, "a cut-out in it is no circle; only round holes are read, cut the others by hand");
-    holes.push(loop.circle);
   }
-  const made = pieceOf(outer, holes);
+  const made = pieceOf(outer, others);
   return made.ok ? ok(made.value.outline) : refuse(name, made.problem);
 }
 
@@ -46,20 +43,29 @@ function isWithin({ circle, polygon }: Loop, outer: Loop): boolean {
 /** A piece with its low corner in the drawing; or why it cannot be one. */
 function pieceOf(
   outer: Loop,
-  holes: readonly Circle[],
+  inner: readonly Loop[],
 ): Result<{ readonly outline: DrawnOutline; readonly low: Vec2 }, string> {
-  if (holes.length > MOST_HOLES) return err(`it has ${holes.length} holes; at most ${MOST_HOLES} are taken`);
+  if (inner.length > MOST_WORK)
+    return err(`it has ${inner.length} holes and cut-outs; at most ${MOST_WORK} are taken`);
+  const cutOuts = inner
+    .filter(({ circle }) => circle === null)
+    .map((one) => filletCorners(anticlockwise(one)));
+  const many = cutOuts.find(({ length }) => length > MOST_CORNERS);
+  if (many) return err(`a cut-out has ${many.length} corners; at most ${MOST_CORNERS} are taken`);
   const corners = filletCorners(anticlockwise(outer));
   if (corners.length > MOST_CORNERS)
     return err(`its outline has ${corners.length} corners; at most ${MOST_CORNERS} are taken`);
   const loop = roundedPolygon(corners);
+  const holes = inner.flatMap(({ circle }) => (circle ? [circle] : []));
   const [x0, y0] = [-reach(loop, [-1, 0]), -reach(loop, [0, -1])];
+  const placed = ({ at: [x, y], radius }: Corner): CornerPlace => ({ x: x - x0, y: y - y0, radius });
   return ok({
     low: [x0, y0],
     outline: {
       length: reach(loop, [1, 0]) - x0,
       width: reach(loop, [0, 1]) - y0,
-      corners: corners.map(({ at: [x, y], radius }) => ({ x: x - x0, y: y - y0, radius })),
+      corners: corners.map(placed),
+      cutOuts: cutOuts.map((one) => one.map(placed)),
       holes: holes.map(({ centre: [x, y], radius }) => ({ x: x - x0, y: y - y0, diameter: 2 * radius })),
     },
   });
@@ -73,17 +79,17 @@ export function readPieces(name: string, text: string): Result<DrawnPieces, Prob
   const told = new Map<string, number>();
   const tell = (words: string) => told.set(words, (told.get(words) ?? 0) + 1);
   // The largest come first: what lies in none before it is a piece.
-  const outers: { readonly loop: Loop; readonly holes: Circle[] }[] = [];
+  const outers: { readonly loop: Loop; readonly inner: Loop[] }[] = [];
   for (const loop of loops) {
     if (Math.abs(loop.area) < LEAST_AREA) continue;
     const outer = outers.findLast((one) => isWithin(loop, one.loop));
-    if (!outer) outers.push({ loop, holes: [] });
-    else if (loop.circle) outer.holes.push(loop.circle);
-    else tell("cut-out that is no circle: cut it by hand");
+    // What lies in a cut-out is a piece of its own.
+    if (!outer || outer.inner.some((one) => isWithin(loop, one))) outers.push({ loop, inner: [] });
+    else outer.inner.push(loop);
   }
   const pieces: DrawnPieces["pieces"][number][] = [];
-  for (const { loop, holes } of outers) {
-    const made = pieceOf(loop, holes);
+  for (const { loop, inner } of outers) {
+    const made = pieceOf(loop, inner);
     if (made.ok) pieces.push({ layer: loop.layer, outline: made.value.outline, low: made.value.low });
     else tell(`outline: ${made.problem}`);
   }

@@ -84,8 +84,7 @@ type Entity = {
   readonly axisRatio?: number;
   readonly degreeOfSplineCurve?: number;
   readonly knotValues?: readonly number[];
-  readonly controlPoints?: readonly { readonly x: number; readonly y: number }[];
-  readonly rational?: boolean;
+  readonly controlPoints?: readonly { readonly x: number; readonly y: number; readonly z?: number }[];
   readonly name?: string;
   readonly position?: { readonly x: number; readonly y: number };
   readonly rotation?: number;
@@ -193,12 +192,12 @@ function take(entity: Entity, unit: number, shapes: Shapes, blocks: Blocks, leve
       return null;
     }
     case "SPLINE": {
-      if (entity.rational)
-        return "it holds a spline with weights; turn it into lines and arcs in the CAD program first";
       const parts = spline(
         entity.degreeOfSplineCurve ?? 3,
         entity.knotValues ?? [],
         (entity.controlPoints ?? []).map(place),
+        // Where a height would stand there is the weight.
+        (entity.controlPoints ?? []).map(({ z = 1 }) => z),
       );
       if (!parts || parts.length === 0)
         return "it holds a spline whose knots do not fit; turn it into lines and arcs in the CAD program first";

@@ -169,7 +169,25 @@ function entitiesOf(pairs: readonly Pair[]): readonly (readonly Pair[])[] | stri
       if (isSaved) entities.push([pair]);
     } else if (isSaved) entities.at(-1)?.push(pair);
   }
-  return isOpen ? "a polyline in it does not end; save it again" : entities;
+  return isOpen ? "a polyline in it does not end; save it again" : entities.map(withWeights);
+}
+
+/**
+ * A spline with its weights (41) as the heights (30) of its corners, since the reader keeps no weights and outlines have no
+ * heights; 1 where it has none.
+ */
+function withWeights(entity: readonly Pair[]): readonly Pair[] {
+  if (entity[0]?.[1] !== "SPLINE") return entity;
+  const weights = entity.filter(([code]) => code === 41).map(([, value]) => value);
+  let count = 0;
+  return entity.flatMap(([code, value]): readonly Pair[] => {
+    if (code === 30 || code === 41) return [];
+    if (code !== 20) return [[code, value]];
+    return [
+      [code, value],
+      [30, weights[count++] ?? "1"],
+    ];
+  });
 }
 
 /** The value of $INSUNITS; null: the drawing has no unit. */

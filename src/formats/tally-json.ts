@@ -2,7 +2,14 @@
 import { kindOf } from "@/core/ends";
 import type { Job } from "@/core/job";
 import { fromNm } from "@/core/kernel";
-import { type Form, type MemberForm, standOfForm, type Tally, type TallyRow } from "@/core/tally";
+import {
+  type CornerForm,
+  type Form,
+  type MemberForm,
+  standOfForm,
+  type Tally,
+  type TallyRow,
+} from "@/core/tally";
 
 const EDGES = ["front", "back", "left", "right"] as const;
 
@@ -96,6 +103,9 @@ const memberWork = ({ holes, notches }: MemberForm) => [
   })),
 ];
 
+const cornersOf = (corners: readonly CornerForm[]) =>
+  corners.map(({ x, y, radiusNm }) => ({ x: fromNm(x), y: fromNm(y), radius: fromNm(radiusNm) }));
+
 function panelFacts(form: Form) {
   if (form.kind !== "panel")
     return {
@@ -108,9 +118,7 @@ function panelFacts(form: Form) {
   return {
     grain: form.grain,
     goodFace: form.goodFace,
-    outline:
-      form.outline?.map(({ x, y, radiusNm }) => ({ x: fromNm(x), y: fromNm(y), radius: fromNm(radiusNm) })) ??
-      null,
+    outline: form.outline && cornersOf(form.outline),
     edging: EDGES.filter((edge) => form.edging[edge] !== null),
     work: [
       ...form.grooves.map((groove) => ({
@@ -133,6 +141,7 @@ function panelFacts(form: Form) {
         x: [fromNm(notch.x0), fromNm(notch.x1)],
         y: [fromNm(notch.y0), fromNm(notch.y1)],
       })),
+      ...form.cutOuts.map((corners) => ({ kind: "cutOut" as const, corners: cornersOf(corners) })),
     ],
   };
 }

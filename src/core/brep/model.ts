@@ -1,6 +1,6 @@
 /** A job as products for other programs: every piece a solid of its own, assemblies as products that stand where they are placed. */
 import type { EndFace } from "../ends";
-import { type Frame, frameIn, type Mesh, solidMesh, toLocal, type Vec2 } from "../geometry";
+import { type Frame, frameIn, type Mesh, reversedLoop, solidMesh, toLocal, type Vec2 } from "../geometry";
 import type { Assets, Home, Job } from "../job";
 import { at, grouped } from "../kernel";
 import {
@@ -262,7 +262,7 @@ function barEnd(solid: MemberSolid, side: "start" | "end", sign: 1 | -1): BarEnd
 }
 
 function panelPiece(solid: PanelSolid): ModelPiece | null {
-  const { panel, material, length, width, thickness, outline, grooves, notches, holes } = solid;
+  const { panel, material, length, width, thickness, outline, grooves, notches, holes, cutOuts } = solid;
   if (thickness === null) return null;
   const mesh = () => solidMesh(solidOfPanel(solid, FACETS));
   const named = { name: panel.name, material, mesh };
@@ -275,14 +275,11 @@ function panelPiece(solid: PanelSolid): ModelPiece | null {
   ];
   const rectangle = corners.map((from, i) => ({ kind: "line" as const, from, to: at(corners, (i + 1) % 4) }));
   const isWhole = grooves.length === 0 && notches.length === 0;
-  const hasArcs = outline?.loop.some(({ kind }) => kind === "arc") ?? false;
-  // Grooves and notches have square corners: without its holes such a panel is all flat, unless its outline has arcs.
+  const loops = [outline?.loop ?? rectangle, ...cutOuts.map(({ loop }) => reversedLoop(loop))];
+  const hasArcs = loops.flat().some(({ kind }) => kind === "arc");
+  // Grooves and notches have square corners: without its holes such a panel is all flat, unless its outline or a cut-out has arcs.
   const bare = isWhole
-    ? prismBrep(
-        [outline?.loop ?? rectangle],
-        [{ height: 0, slope: flat }],
-        [{ height: thickness, slope: flat }],
-      )
+    ? prismBrep(loops, [{ height: 0, slope: flat }], [{ height: thickness, slope: flat }])
     : hasArcs
       ? null
       : flatBrep(solidOfPanel({ ...solid, holes: [] }, FACETS), false);

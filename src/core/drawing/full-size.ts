@@ -12,7 +12,7 @@ import {
   type SavedSheets,
 } from "../layout";
 import { pieceOutlines } from "../layout/bars";
-import { lyingCorners, lyingHoles } from "../layout/nesting";
+import { lyingCorners, lyingCutOuts, lyingHoles } from "../layout/nesting";
 import { cutLines } from "../layout/sheets";
 import { formatLength, type LengthStyle, sayLength, saySizes } from "../measure";
 import { CAPITAL_HEIGHT, type DrawItem, type Drawing, type Layer, rectangle, type Stroke } from "./display";
@@ -126,8 +126,13 @@ function nestingAtFullSize({ problem, layout, pieces }: SavedNesting, style: Len
       const corners = lyingCorners(problem, one);
       const holes = lyingHoles(problem, one);
       stack.curve("PANELS", corners);
+      for (const cutOut of lyingCutOuts(problem, one)) stack.curve("PANELS", cutOut);
       for (const hole of holes) stack.circle("HOLES", hole.at, hole.diameter);
-      stack.label(holes[0]?.at ?? middleOf(corners), 8, pieceKey(at(pieces, one.shape)));
+      stack.label(
+        holes[0]?.at ?? middleOf(corners, lyingCutOuts(problem, one)),
+        8,
+        pieceKey(at(pieces, one.shape)),
+      );
     }
     for (const offcut of sheet.offcuts) stack.box("OFFCUTS", offcut);
     stack.next(stock.width);
@@ -135,10 +140,12 @@ function nestingAtFullSize({ problem, layout, pieces }: SavedNesting, style: Len
   return stack.drawing();
 }
 
-/** A place inside: the middle of the first triangle that an outline's corners make. */
-function middleOf(corners: readonly BulgedCorner[]): Vec2 {
+/** A place inside and in no cut-out: the middle of the first triangle that their corners make. */
+function middleOf(outline: readonly BulgedCorner[], cutOuts: readonly (readonly BulgedCorner[])[]): Vec2 {
+  const corners = [outline, ...cutOuts].flat();
+  const starts = cutOuts.map((_, i) => [outline, ...cutOuts.slice(0, i)].flat().length);
   const flat = corners.flatMap((corner) => [corner[0], corner[1]]);
-  const [a = 0, b = 0, c = 0] = earcut(flat);
+  const [a = 0, b = 0, c = 0] = earcut(flat, starts);
   const [p, q, r] = [at(corners, a), at(corners, b), at(corners, c)];
   return [(p[0] + q[0] + r[0]) / 3, (p[1] + q[1] + r[1]) / 3];
 }

@@ -3,6 +3,7 @@
 import {
   boxOfPoints,
   edgeDistance,
+  flattened,
   isInside,
   norm2,
   type Polygon,
@@ -13,6 +14,7 @@ import {
 import { at } from "../kernel";
 import { type LaidPiece, pieceKey } from "../layout";
 import {
+  lyingCutOuts,
   lyingHoles,
   lyingOutline,
   type NestingProblem,
@@ -75,6 +77,8 @@ function restItems(
 }
 
 const HOLE_CORNERS = 20;
+/** mm. Arcs of openings. */
+const DRAWN_FINENESS = 0.5;
 
 function shapeItems(
   one: ShapePlacement,
@@ -103,7 +107,16 @@ function shapeItems(
       fill: "paper",
       pick,
     });
-  const [middle, room] = innermost(outline, holes);
+  const openings = lyingCutOuts(problem, one).map((corners) => flattened(corners, DRAWN_FINENESS).map(drawn));
+  for (const points of openings)
+    items.push({
+      kind: "polygon",
+      points,
+      stroke: { ink: "ink", width: line * 0.7 },
+      fill: "paper",
+      pick,
+    });
+  const [middle, room] = innermost(outline, holes, openings);
   const word = (place: Vec2, words: string, face: "slab" | "condensed", height: number): DrawItem => ({
     kind: "text",
     at: place,
@@ -141,12 +154,16 @@ const STEPS = 16;
 type Round = { readonly centre: Vec2; readonly radius: number };
 
 /** A place well inside a polygon, clear of its holes, and how far it is from all edges: the middle of a gusset may lie outside. */
-function innermost(polygon: Polygon, holes: readonly Round[]): readonly [Vec2, number] {
+function innermost(
+  polygon: Polygon,
+  holes: readonly Round[],
+  openings: readonly Polygon[],
+): readonly [Vec2, number] {
   const { x0, y0, x1, y1 } = boxOfPoints(polygon);
   const roomAt = (place: Vec2) =>
-    isInside(polygon, place)
+    isInside(polygon, place) && !openings.some((opening) => isInside(opening, place))
       ? Math.min(
-          edgeDistance(polygon, place),
+          ...[polygon, ...openings].map((ring) => edgeDistance(ring, place)),
           ...holes.map(({ centre, radius }) => norm2(subtract2(place, centre)) - radius),
         )
       : -1;

@@ -5,7 +5,7 @@
 import { type End, kindOf, type ProfilePoint } from "../ends";
 import { ringPoints, type Vec2 } from "../geometry";
 import { at, fromNm } from "../kernel";
-import { outlinePoints } from "../layout";
+import { openingPoints, outlinePoints } from "../layout";
 import type { MemberForm, PanelForm, Piece } from "../tally";
 import { type DrawItem, movedBy, type Stroke, type Tint } from "./display";
 
@@ -238,5 +238,13 @@ function cutAwayItems(form: PanelForm, { sx, sy, height, line }: SheetScale): re
     const points = ringPoints({ centre: [x * sx, height - y * sy], radius }, 12);
     return { kind: "polygon", points, stroke: { ink: "chalk", width: line }, fill: null };
   });
-  return [...notches, ...holes];
+  const cutOuts = openingPoints(form).map(
+    (opening): DrawItem => ({
+      kind: "polygon",
+      points: opening.map(([x, y]): Vec2 => [x * 1e6 * sx, height - y * 1e6 * sy]),
+      stroke: { ink: "ink", width: line },
+      fill: "paper",
+    }),
+  );
+  return [...notches, ...cutOuts, ...holes];
 }

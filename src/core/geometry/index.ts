@@ -27,6 +27,7 @@ export {
   moveLoop,
   onArc,
   reach,
+  reversedLoop,
   ringPoints,
   roundedPolygon,
   roundedSegments,

@@ -139,6 +139,17 @@ function segmentReach(segment: Segment, v: Vec2): number {
   return within ? Math.max(ends, dot2(v, segment.centre) + segment.radius * norm2(v)) : ends;
 }
 
+/** The same loop the other way round. */
+export const reversedLoop = (loop: Loop): Loop =>
+  loop
+    .toReversed()
+    .map(
+      (segment): Segment =>
+        segment.kind === "line"
+          ? { kind: "line", from: segment.to, to: segment.from }
+          : { ...segment, start: segment.start + segment.sweep, sweep: -segment.sweep },
+    );
+
 export function moveLoop(loop: Loop, by: Vec2): Loop {
   return loop.map((segment) =>
     segment.kind === "line"

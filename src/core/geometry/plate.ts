@@ -4,7 +4,7 @@
  * Every wall and floor is named by the outline's edge or the cut that made it.
  */
 import earcut from "earcut";
-import { at } from "../kernel";
+import { at, unreachable } from "../kernel";
 import { circle, type Loop, moveLoop } from "./outline";
 import { isInside, type Polygon } from "./polygon";
 import { CLIPPER_UNIT, type Region, within, without } from "./regions";
@@ -12,14 +12,15 @@ import { type Fineness, ringOf } from "./ring";
 import { chordAngles, type Ellipse, lineName, type Solid, type SolidFace, type SolidLine } from "./solid";
 import { dot2, norm2, scale2, subtract2, type Vec2, type Vec3 } from "./vector";
 
-/** A cut from `low` to `high` along z; its outline is a rectangle or a circle. */
+/** A cut from `low` to `high` along z; its outline is a rectangle, a circle or any loop, with a name for each of its segments. */
 export type PlateCut = {
   readonly name: string;
   readonly low: number;
   readonly high: number;
   readonly shape:
     | { readonly kind: "box"; readonly from: Vec2; readonly to: Vec2 }
-    | { readonly kind: "round"; readonly centre: Vec2; readonly radius: number };
+    | { readonly kind: "round"; readonly centre: Vec2; readonly radius: number }
+    | { readonly kind: "loop"; readonly loop: Loop; readonly names: readonly string[] };
 };
 
 export type Plate = {
@@ -61,8 +62,24 @@ export function boxLoop([x0, y0]: Vec2, [x1, y1]: Vec2): Loop {
   return corners.map((from, i) => ({ kind: "line", from, to: at(corners, (i + 1) % 4) }));
 }
 
-const loopOfCut = ({ shape }: PlateCut): Loop =>
-  shape.kind === "box" ? boxLoop(shape.from, shape.to) : moveLoop(circle(shape.radius), shape.centre);
+function loopOfCut({ shape }: PlateCut): Loop {
+  switch (shape.kind) {
+    case "box":
+      return boxLoop(shape.from, shape.to);
+    case "round":
+      return moveLoop(circle(shape.radius), shape.centre);
+    case "loop":
+      return shape.loop;
+    default:
+      return unreachable(shape);
+  }
+}
+
+/** What the wall over a segment of a cut's outline is called. */
+function wallName({ name, shape }: PlateCut, segment: number): string {
+  if (shape.kind === "loop") return at(shape.names, segment);
+  return `${name} ${shape.kind === "round" ? "wall" : at(BOX_SIDES, segment)}`;
+}
 
 /**
  * A plate from z = 0 to its height. Corners lie on the thousandths of a millimetre where anything is cut.
@@ -140,9 +157,7 @@ function sourcesOf({ outline, names }: Plate, cuts: readonly PlateCut[], step: n
     });
   return [
     ...of(outline, (i) => at(names, i)),
-    ...cuts.flatMap((cut) =>
-      of(loopOfCut(cut), (i) => `${cut.name} ${cut.shape.kind === "round" ? "wall" : at(BOX_SIDES, i)}`),
-    ),
+    ...cuts.flatMap((cut) => of(loopOfCut(cut), (i) => wallName(cut, i))),
   ];
 }
 

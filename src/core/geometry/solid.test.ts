@@ -191,7 +191,26 @@ function someCuts(random: Random): readonly PlateCut[] {
       random.below(3),
     );
     const [x, y] = [whole(-20, 190), whole(-20, 110)];
-    return random.below(2) === 0
+    const kind = random.below(3);
+    if (kind === 2) {
+      // A lug: three straight sides and half a circle.
+      // Off the whole millimetres of the others, so that its half circle touches no straight wall.
+      const [wide, deep] = [whole(10, 60) + 0.53, whole(5, 40) + 0.11];
+      const corners = [
+        { at: [x, y], radius: 0 },
+        { at: [x + wide, y], radius: 0 },
+        { at: [x + wide, y + deep + wide / 2], radius: wide / 2 },
+        { at: [x, y + deep + wide / 2], radius: wide / 2 },
+      ] as const;
+      const loop = roundedPolygon(corners);
+      return {
+        name: `cut ${i}`,
+        low,
+        high,
+        shape: { kind: "loop", loop, names: loop.map((_, k) => `cut ${i} wall ${k}`) },
+      };
+    }
+    return kind === 0
       ? {
           name: `cut ${i}`,
           low,
@@ -202,7 +221,7 @@ function someCuts(random: Random): readonly PlateCut[] {
           name: `cut ${i}`,
           low,
           high,
-          shape: { kind: "round", centre: [x, y], radius: whole(3, 25) + 0.37 },
+          shape: { kind: "round", centre: [x, y], radius: whole(3, 25) + 0.29 },
         };
   });
 }
@@ -226,9 +245,11 @@ function insidePlate({ outline, height, cuts }: Plate): Inside {
     low,
     high,
     ring: polygon(
-      shape.kind === "box"
-        ? boxLoop(shape.from, shape.to)
-        : [{ kind: "arc", centre: shape.centre, radius: shape.radius, start: 0, sweep: 2 * Math.PI }],
+      shape.kind === "loop"
+        ? shape.loop
+        : shape.kind === "box"
+          ? boxLoop(shape.from, shape.to)
+          : [{ kind: "arc", centre: shape.centre, radius: shape.radius, start: 0, sweep: 2 * Math.PI }],
     ),
   }));
   return ([x, y, z]) =>

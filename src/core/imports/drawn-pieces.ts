@@ -1,6 +1,7 @@
 /** Closed outlines of a drawing as panels that lie where they are drawn, each with the board of its layer. */
 import type { Vec2 } from "../geometry";
 import {
+  type CornerPlace,
   type DrawnOutline,
   type InsertEdit,
   type Job,
@@ -75,9 +76,17 @@ export function piecesEdit(
   });
 }
 
-const scaledOutline = ({ length, width, corners, holes }: DrawnOutline, by: number): DrawnOutline => ({
-  length: length * by,
-  width: width * by,
-  corners: corners.map(({ x, y, radius }) => ({ x: x * by, y: y * by, radius: radius * by })),
-  holes: holes.map(({ x, y, diameter }) => ({ x: x * by, y: y * by, diameter: diameter * by })),
-});
+function scaledOutline({ length, width, corners, holes, cutOuts }: DrawnOutline, by: number): DrawnOutline {
+  const corner = ({ x, y, radius }: CornerPlace): CornerPlace => ({
+    x: x * by,
+    y: y * by,
+    radius: radius * by,
+  });
+  return {
+    length: length * by,
+    width: width * by,
+    corners: corners.map(corner),
+    holes: holes.map(({ x, y, diameter }) => ({ x: x * by, y: y * by, diameter: diameter * by })),
+    cutOuts: cutOuts.map((one) => one.map(corner)),
+  };
+}

@@ -147,6 +147,11 @@ function scaledReading<R extends FoundReading>(read: R, by: number): R;
 function scaledReading(read: FoundReading, by: number): FoundReading {
   const size = (value: number) => Math.round(value * by * 1e4) / 1e4;
   const far = (place: Vec3): Vec3 => [place[0] * by, place[1] * by, place[2] * by];
+  const corner = ({ x, y, radius }: { readonly x: number; readonly y: number; readonly radius: number }) => ({
+    x: x * by,
+    y: y * by,
+    radius: radius * by,
+  });
   switch (read.kind) {
     case "other":
       return read;
@@ -157,8 +162,8 @@ function scaledReading(read: FoundReading, by: number): FoundReading {
         length: size(read.length),
         width: size(read.width),
         thickness: size(read.thickness),
-        outline:
-          read.outline?.map(({ x, y, radius }) => ({ x: x * by, y: y * by, radius: radius * by })) ?? null,
+        outline: read.outline?.map(corner) ?? null,
+        cutOuts: read.cutOuts.map((corners) => corners.map(corner)),
         holes: read.holes.map((hole) => ({
           ...hole,
           x: hole.x * by,

@@ -103,11 +103,15 @@ export const isNumberText = (text: string): boolean => /^-?\d+([.]\d+)?$/.test(t
 
 /** Work, or the corners of an outline, without the ids of its records: one text each, its lengths as near as readings come. */
 export function workTexts(work: readonly object[], unit: LengthUnit): readonly string[] {
-  const near = (value: unknown) =>
-    typeof value === "string" && isNumberText(value) ? nearText(Number(value), unit) : value;
-  return work.map((one) =>
-    JSON.stringify(Object.entries(one).flatMap(([key, value]) => (key === "id" ? [] : [[key, near(value)]]))),
-  );
+  const fields = (one: object): readonly unknown[] =>
+    Object.entries(one).flatMap(([key, value]) => (key === "id" ? [] : [[key, near(value)]]));
+  const near = (value: unknown): unknown =>
+    Array.isArray(value)
+      ? value.map(fields)
+      : typeof value === "string" && isNumberText(value)
+        ? nearText(Number(value), unit)
+        : value;
+  return work.map((one) => JSON.stringify(fields(one)));
 }
 
 const workWords = (work: readonly object[], unit: LengthUnit): string =>

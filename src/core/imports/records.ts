@@ -8,6 +8,8 @@ import {
   type Asset,
   assetIdOf,
   type BoughtPart,
+  type CornerPlace,
+  cornerFromLeft,
   type Home,
   type Job,
   newAssembly,
@@ -244,6 +246,12 @@ function panelFrom(
       stopAtEnd: text(isLong ? read.length - x1 : read.width - y1),
     };
   });
+  const corner = (one: CornerPlace) => cornerFromLeft(one, text, () => newId("corner"));
+  const cutOuts = read.cutOuts.map((corners) => ({
+    id: newId("work"),
+    kind: "cutOut" as const,
+    corners: corners.map(corner),
+  }));
   return newPanel(id, {
     name: nameText(name, "Panel"),
     board,
@@ -255,15 +263,7 @@ function panelFrom(
     length: text(read.length),
     width: text(read.width),
     grain: "any",
-    outline:
-      read.outline?.map(({ x, y, radius }) => ({
-        id: newId("corner"),
-        fromX: "left" as const,
-        x: text(x),
-        fromY: "front" as const,
-        y: text(y),
-        radius: text(radius),
-      })) ?? null,
-    work: [...grooves, ...holes],
+    outline: read.outline?.map(corner) ?? null,
+    work: [...grooves, ...holes, ...cutOuts],
   });
 }

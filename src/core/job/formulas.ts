@@ -10,7 +10,7 @@ import type { Job } from "./job";
 import type { KeySize, Variant } from "./key-size";
 import type { Member } from "./member";
 import { withWorkTexts } from "./member-work";
-import type { Panel, Work } from "./panel";
+import type { OutlineCorner, Panel, Work } from "./panel";
 
 export type ChangeText = (text: string) => string;
 type Three = [string, string, string];
@@ -73,10 +73,19 @@ function inWork(work: Work, change: ChangeText): Work {
         width: change(work.width),
         depth: change(work.depth),
       };
+    case "cutOut":
+      return { ...work, corners: work.corners.map((corner) => inCorner(corner, change)) };
     default:
       return work satisfies never;
   }
 }
+
+const inCorner = (corner: OutlineCorner, change: ChangeText): OutlineCorner => ({
+  ...corner,
+  x: change(corner.x),
+  y: change(corner.y),
+  radius: change(corner.radius),
+});
 
 const inPanel = (panel: Panel, change: ChangeText): Panel => ({
   ...panel,
@@ -94,13 +103,7 @@ const inPanel = (panel: Panel, change: ChangeText): Panel => ({
     insetStart: change(panel.between.insetStart),
     insetEnd: change(panel.between.insetEnd),
   },
-  outline:
-    panel.outline?.map((corner) => ({
-      ...corner,
-      x: change(corner.x),
-      y: change(corner.y),
-      radius: change(corner.radius),
-    })) ?? null,
+  outline: panel.outline?.map((corner) => inCorner(corner, change)) ?? null,
   when: orNull(panel.when, change),
   work: panel.work.map((one) => inWork(one, change)),
 });

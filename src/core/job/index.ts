@@ -65,7 +65,7 @@ export {
   reverseDiff,
   touchedRecords,
 } from "./diff";
-export { type DrawnOutline, panelFromDrawing } from "./drawn-outline";
+export { type CornerPlace, cornerFromLeft, type DrawnOutline, panelFromDrawing } from "./drawn-outline";
 export { applyEdit, type Edit, EditSchema, type SimpleEdit, withEdit } from "./edit";
 export type { MakeAssemblyEdit } from "./edit-assembly";
 export { type InsertEdit, newInsert } from "./edit-geometry";
@@ -179,11 +179,13 @@ export {
 } from "./page-item";
 export {
   type Between,
+  type CutOut,
   type EdgingChoice,
   type GrainWay,
   type Groove,
   type Hole,
   MOST_CORNERS,
+  MOST_WORK,
   NO_EDGING,
   type Notch,
   type OutlineCorner,

@@ -29,8 +29,9 @@ import { NOTHING_USUAL } from "./usual";
 /**
  * 7: more kinds of end cuts, nothing to add. 8: shapes from files by their content. 9: pages. 10: the way of the grain, panels that
  * are tilted, single ones of a row left out, the entry that prices an assembly. 11: files that were read. 12: ends at two angles, nothing to add.
+ * 13: cut-outs of panels, nothing to add.
  */
-export const SCHEMA_VERSION = 12;
+export const SCHEMA_VERSION = 13;
 
 export const ENTITIES = {
   info,

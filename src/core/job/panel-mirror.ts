@@ -1,7 +1,7 @@
 /** The mirror image of a panel that stands square to the job. */
 import { ok, type Problem, type Result } from "../kernel";
 import type { Job } from "./job";
-import type { Panel, PanelEdge, Work } from "./panel";
+import type { OutlineCorner, Panel, PanelEdge, Work } from "./panel";
 import { type Axis, minus, type PlaceText, plus, termOf, textOf, times } from "./place-text";
 import { refused } from "./records";
 
@@ -42,14 +42,15 @@ export function mirroredPanel(
     // It rises to the same face, which looks the mirrored way.
     tilt: tilt && { ...tilt, edge: SWAPPED[tilt.edge] },
     edging: { front: edging.back, back: edging.front, left: edging.left, right: edging.right },
-    outline:
-      panel.outline?.map((corner) => ({
-        ...corner,
-        fromY: corner.fromY === "front" ? "back" : "front",
-      })) ?? null,
+    outline: panel.outline?.map(mirroredCorner) ?? null,
     work: panel.work.map((one) => mirroredWork(one, panel.width, job)),
   });
 }
+
+const mirroredCorner = (corner: OutlineCorner): OutlineCorner => ({
+  ...corner,
+  fromY: corner.fromY === "front" ? "back" : "front",
+});
 
 /** Work as it lies when front and back change places; left and right stay. */
 function mirroredWork(work: Work, width: string, job: Job): Work {
@@ -74,6 +75,8 @@ function mirroredWork(work: Work, width: string, job: Job): Work {
       const end = minus(termOf(width, unit), plus(termOf(work.distance, unit), termOf(work.width, unit)));
       return { ...work, distance: textOf(end) };
     }
+    case "cutOut":
+      return { ...work, corners: work.corners.map(mirroredCorner) };
     default:
       return work satisfies never;
   }

@@ -62,11 +62,8 @@ const NotchSchema = v.object({
 });
 export type Notch = v.InferOutput<typeof NotchSchema>;
 
-const WorkSchema = v.variant("kind", [GrooveSchema, HoleSchema, NotchSchema]);
-export type Work = v.InferOutput<typeof WorkSchema>;
-
 /**
- * A corner of a panel that is no rectangle: so far from its left or right edge and from its front or back edge, so that
+ * A corner of the outline of a panel or of a cut-out: so far from its left or right edge and from its front or back edge, so that
  * it follows the panel's size; rounded by `radius` ("0": sharp).
  */
 const OutlineCornerSchema = v.object({
@@ -81,6 +78,22 @@ export type OutlineCorner = v.InferOutput<typeof OutlineCornerSchema>;
 
 /** An outline read from a drawing may have many. */
 export const MOST_CORNERS = 200;
+/** Grooves, holes and so on of one panel: a plate out of a drawing may have many. */
+export const MOST_WORK = 200;
+
+/** Corners one after the other, either way round, within the panel's length and width. */
+const CornersSchema = v.pipe(
+  v.array(OutlineCornerSchema),
+  v.minLength(3, "needs three corners"),
+  v.maxLength(MOST_CORNERS),
+);
+
+/** An opening of any outline, right through the panel. */
+const CutOutSchema = v.object({ id: recordId, kind: v.literal("cutOut"), corners: CornersSchema });
+export type CutOut = v.InferOutput<typeof CutOutSchema>;
+
+const WorkSchema = v.variant("kind", [GrooveSchema, HoleSchema, NotchSchema, CutOutSchema]);
+export type Work = v.InferOutput<typeof WorkSchema>;
 
 const panelId = v.pipe(recordId, v.brand("PanelId"));
 
@@ -140,15 +153,13 @@ export const PanelSchema = v.object({
   tilt: v.nullable(TiltSchema),
   /** Where not null, place and size follow from two other panels, and the six fields above rest. */
   between: v.nullable(BetweenSchema),
-  /** Corners one after the other, either way round, within its length and width; null: a rectangle. */
-  outline: v.nullable(
-    v.pipe(v.array(OutlineCornerSchema), v.minLength(3, "needs three corners"), v.maxLength(MOST_CORNERS)),
-  ),
+  /** null: a rectangle. */
+  outline: v.nullable(CornersSchema),
   /** Has no effect on boards without grain. */
   grain: v.picklist(GRAIN_WAYS),
   goodFace: v.boolean(),
   edging: EdgingChoiceSchema,
-  work: v.pipe(v.array(WorkSchema), v.maxLength(40)),
+  work: v.pipe(v.array(WorkSchema), v.maxLength(MOST_WORK)),
   when: condition,
   role,
   look,

@@ -1,7 +1,7 @@
 /** The door of the layouts: tasks from the tally and the layouts that are kept. */
 export { blankOf } from "./blank";
 export { LAYOUT_KINDS, layoutKind, type Rest, type Taken } from "./kinds";
-export { areaOfPanel, outlinePoints, panelShape } from "./panel-shape";
+export { areaOfPanel, cutOutArea, openingPoints, outlinePoints, panelShape } from "./panel-shape";
 export type { LayoutWorker } from "./remote";
 export {
   type FoundLayout,

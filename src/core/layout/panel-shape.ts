@@ -13,12 +13,14 @@ import {
 } from "../geometry";
 import { fromNm, toNm } from "../kernel";
 import type { EdgingEntry } from "../stockroom";
-import type { PanelForm } from "../tally";
+import type { CornerForm, PanelForm } from "../tally";
 import { blankOf } from "./blank";
 
 export type PanelShape = {
   readonly outline: readonly BulgedCorner[];
   readonly holes: readonly { readonly x: number; readonly y: number; readonly diameter: number }[];
+  /** Openings that are no circles, each as its corners. */
+  readonly cutOuts: readonly (readonly BulgedCorner[])[];
 };
 
 /** mm. Arcs of an outline become straight where a notch is cut out of it; finer than a cut is wide. */
@@ -37,14 +39,14 @@ const rectangle = (
 ];
 
 /** The outline of a panel that is no rectangle, in mm: its corners with their roundings. */
-const loopOf = (outline: NonNullable<PanelForm["outline"]>) =>
+const loopOf = (outline: readonly CornerForm[]) =>
   roundedPolygon(
     outline.map(({ x, y, radiusNm }) => ({ at: [fromNm(x), fromNm(y)] as const, radius: fromNm(radiusNm) })),
   );
 
 /**
  * What is cut of a panel: a rectangle less the edging that is deducted, an outline as it is; notches are part of the outline,
- * holes right through it are cut with it.
+ * holes and cut-outs right through it are cut with it.
  */
 export function panelShape(form: PanelForm, edgingById: ReadonlyMap<string, EdgingEntry>): PanelShape {
   const blank = blankOf(form, edgingById);
@@ -61,9 +63,8 @@ export function panelShape(form: PanelForm, edgingById: ReadonlyMap<string, Edgi
       : bulgedCorners(loopOf(form.outline));
   const outline = notched(whole, form);
   return {
-    outline: outline.map(
-      ([x, y, bulge]): BulgedCorner => (bulge ? [grid(x), grid(y), bulge] : [grid(x), grid(y)]),
-    ),
+    outline: outline.map(onGrid),
+    cutOuts: form.cutOuts.map((corners) => bulgedCorners(loopOf(corners)).map(onGrid)),
     holes: form.holes
       .filter((hole) => hole.depthNm === null)
       .map(({ x, y, diameterNm }) => ({ x: fromNm(x), y: fromNm(y), diameter: fromNm(diameterNm) })),
@@ -72,6 +73,9 @@ export function panelShape(form: PanelForm, edgingById: ReadonlyMap<string, Edgi
 
 /** Whole nanometres, so that equal shapes are equal numbers. */
 const grid = (mm: number) => fromNm(toNm(mm));
+
+const onGrid = ([x, y, bulge]: BulgedCorner): BulgedCorner =>
+  bulge ? [grid(x), grid(y), bulge] : [grid(x), grid(y)];
 
 function notched(corners: readonly BulgedCorner[], { notches }: PanelForm): readonly BulgedCorner[] {
   if (notches.length === 0) return corners;
@@ -101,6 +105,14 @@ export function areaOfPanel(form: PanelForm): number {
 
 /** mm. Arcs of a small drawing. */
 const DRAWN_FINENESS = 0.5;
+
+/** mm², of what is cut out of a panel: exact. */
+export const cutOutArea = ({ cutOuts }: PanelForm): number =>
+  cutOuts.reduce((sum, corners) => sum + loopArea(loopOf(corners)), 0);
+
+/** The openings of a panel as polygons, from its left and front edge. */
+export const openingPoints = ({ cutOuts }: PanelForm): readonly Polygon[] =>
+  cutOuts.map((corners) => flattened(bulgedCorners(loopOf(corners)), DRAWN_FINENESS));
 
 /** The finished outline of a panel as a polygon, from its left and front edge. */
 export function outlinePoints(form: PanelForm): Polygon {

@@ -98,24 +98,25 @@ function panelNotes(form: PanelForm, style: LengthStyle, stockroom: Stockroom): 
     notes.push(`${edged.length === 4 ? "4 edges" : edged.join(" + ")} ${[...names].join(", ")}`);
   }
   const write = (mm: number) => formatLength(mm, style, LENGTH_TOLERANCE_MM);
-  if (form.outline !== null) notes.push(outlineNote(form.outline, write));
+  if (form.outline !== null) notes.push(`outline${cornersNote(form.outline, write)}`);
   for (const groove of form.grooves) {
     const { width, depth, settings, edges, rebate } = fromBothEdges(form, groove);
     const size = `${write(width)} × ${write(depth)} deep`;
     const places = edges.map((edge, i) => `${write(at(settings, i))} from ${edge}`);
     notes.push(rebate ? `rebate ${size}, ${rebate} edge` : `groove ${size}, ${places.join(" / ")}`);
   }
-  return [...notes, ...holeNotes(form, style), ...notchNotes(form, style)];
+  const cutOuts = form.cutOuts.map((corners) => `cut-out${cornersNote(corners, write)}`);
+  return [...notes, ...holeNotes(form, style), ...notchNotes(form, style), ...cutOuts];
 }
 
 /** Every corner from the left and the front, with its rounding; of many the first ones. */
-function outlineNote(corners: readonly CornerForm[], write: (mm: number) => string): string {
+function cornersNote(corners: readonly CornerForm[], write: (mm: number) => string): string {
   const places = corners.map(({ x, y, radiusNm }) => {
     const round = radiusNm === 0 ? "" : ` R ${write(fromNm(radiusNm))}`;
     return `${write(fromNm(x))} / ${write(fromNm(y))}${round}`;
   });
   const shown = places.length > 8 ? `${places.slice(0, 7).join(", ")} …` : places.join(", ");
-  return `outline of ${places.length} corners from left / front: ${shown}`;
+  return ` of ${places.length} corners from left / front: ${shown}`;
 }
 
 /** Holes of one size and depth together, each place told from the left and the front. */

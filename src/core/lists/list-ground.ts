@@ -1,7 +1,7 @@
 /** What the columns of a list are computed from, and what is known of one row beside the tally. */
 import { type Assembly, type Home, type Job, type ListColumn, numberWith, type Sizes } from "../job";
 import { fromNm } from "../kernel";
-import { areaOfPanel, type LayoutTask } from "../layout";
+import { areaOfPanel, cutOutArea, type LayoutTask } from "../layout";
 import type { LengthStyle } from "../measure";
 import {
   type Measure,
@@ -140,7 +140,7 @@ function laidOut(
   const density = task.entry ? boardDensity(stockroom, task.entry, task.material) : null;
   const volume =
     form.kind === "panel" && form.thicknessNm !== null
-      ? areaOfPanel(form) * fromNm(form.thicknessNm) * 1e-9
+      ? (areaOfPanel(form) - cutOutArea(form)) * fromNm(form.thicknessNm) * 1e-9
       : null;
   return {
     measure: "m²",

@@ -3,7 +3,7 @@
 import { type BulgedCorner, edgesOf, norm2, subtract2 } from "../geometry";
 import { at, byKey, byNaturalText, counted, inTurn } from "../kernel";
 import { pieceKey, type SavedNesting } from "../layout";
-import { lyingCorners, lyingHoles } from "../layout/nesting";
+import { lyingCorners, lyingCutOuts, lyingHoles } from "../layout/nesting";
 import { formatLength, type LengthStyle } from "../measure";
 import { quantityWords, shopUnit } from "../quantities";
 import { type ListRow, type ListTable, numberCell, textCell } from "./table";
@@ -41,8 +41,10 @@ export function shapePiecesTable(
     const { opposite } = at(problem.shapes, one.shape);
     const round = lengthRound(lyingCorners(problem, one));
     const holes = lyingHoles(problem, one);
-    whole += round + holes.reduce((sum, { diameter }) => sum + Math.PI * diameter, 0);
-    starts += 1 + holes.length;
+    const inner = lyingCutOuts(problem, one).map(lengthRound);
+    const cut = inner.reduce((sum, length) => sum + length, round);
+    whole += cut + holes.reduce((sum, { diameter }) => sum + Math.PI * diameter, 0);
+    starts += 1 + holes.length + inner.length;
     const key = `${pieceKey(piece)}|${one.mirrored ?? false}`;
     const known = groups.get(key);
     if (known) {
@@ -58,8 +60,8 @@ export function shapePiecesTable(
           count: numberCell(count),
           size: textCell(piece.finished?.map(write).join(" × ") ?? ""),
           up: textCell(up),
-          holes: numberCell(holes.length),
-          cut: numberCell(round, write(round)),
+          holes: numberCell(holes.length + inner.length),
+          cut: numberCell(cut, write(cut)),
         }),
     });
   }

@@ -6,7 +6,7 @@
 
 import type { Job, JobInfo } from "../job";
 import { at, fromNm } from "../kernel";
-import { areaOfPanel, type LayoutTask, layoutKind, type SavedLayout, savedFor } from "../layout";
+import { areaOfPanel, cutOutArea, type LayoutTask, layoutKind, type SavedLayout, savedFor } from "../layout";
 import { type Cents, costOf, type MoneyTotal, roundTo, totalOf } from "../measure";
 import {
   boardDensity,
@@ -234,7 +234,7 @@ function massOf(task: LayoutTask, stockroom: Stockroom): Known | null {
   if (density === null) return null;
   const volumes = task.rows.map(({ shown: { form }, count }) =>
     form.kind === "panel" && form.thicknessNm !== null
-      ? areaOfPanel(form) * fromNm(form.thicknessNm) * count
+      ? (areaOfPanel(form) - cutOutArea(form)) * fromNm(form.thicknessNm) * count
       : 0,
   );
   const volume = volumes.reduce((sum, one) => sum + one, 0) * 1e-9;

@@ -124,6 +124,7 @@ export function turnedToLeast(corners: readonly Corner[], axes: { readonly x: Ve
     place[0] * across[0] + place[1] * across[1],
   ];
   return {
+    on,
     corners: corners.map((corner) => ({ at: on(corner.at), radius: corner.radius })),
     x: world(way),
     y: world(across),

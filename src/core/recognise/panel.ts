@@ -5,6 +5,7 @@
 import {
   add,
   type BulgedCorner,
+  type Corner,
   cross,
   direction,
   dot,
@@ -40,6 +41,8 @@ export type PanelGroove = {
   readonly depth: number;
 };
 
+type RoundedCorner = { readonly x: number; readonly y: number; readonly radius: number };
+
 export type ReadPanel = {
   readonly kind: "panel";
   /** The front left corner of the other face, the way of its length and of its good face. */
@@ -51,9 +54,11 @@ export type ReadPanel = {
   readonly width: number;
   readonly thickness: number;
   /** Corners within the rectangle, anticlockwise; null: it is one. */
-  readonly outline: readonly { readonly x: number; readonly y: number; readonly radius: number }[] | null;
+  readonly outline: readonly RoundedCorner[] | null;
   readonly holes: readonly PanelHole[];
   readonly grooves: readonly PanelGroove[];
+  /** Openings right through that are no round holes, each as its corners. */
+  readonly cutOuts: readonly (readonly RoundedCorner[])[];
 };
 
 const SQUARE = 1e-3;
@@ -106,15 +111,29 @@ function panelBetween(body: Body, first: number, second: number, thickness: numb
   if (!bulged) return null;
   const flat = turnedToLeast(withoutTangents(filletCorners(bulged)), axes);
   const { x, y, low, high } = flat;
+  const below = borderOf(body, second, axes);
+  if (!below) return null;
   const corners = wholeRoundings(flat.corners, low, high);
   const inPanel = (place: Vec3): Vec2 => [dot(place, x) - low[0], dot(place, y) - low[1]];
   const holes: PanelHole[] = [];
   const grooves: PanelGroove[] = [];
+  const cutOuts: (readonly Corner[])[] = [];
   // Through holes and those from the good face stand in the border of the first flat, the others in that of the second.
   for (const loop of loops) {
     if (areaOf(loop) > 0) continue;
     const hole = holeOf(body, loop, face, used);
-    if (!hole) return null;
+    if (!hole) {
+      // What does not come out on the other flat is a groove: its floor will tell.
+      if (!below.some((other) => haveSameWalls(loop, other))) continue;
+      const bent = cornersOf(body, loop, face, axes, used);
+      if (!bent) return null;
+      const opening = withoutTangents(filletCorners(bent)).map((corner) => ({
+        ...corner,
+        at: flat.on(corner.at),
+      }));
+      cutOuts.push(wholeRoundings(opening, low, high).toReversed());
+      continue;
+    }
     holes.push({
       ...hole,
       ...placeOf(hole.centre),
@@ -122,8 +141,6 @@ function panelBetween(body: Body, first: number, second: number, thickness: numb
       depth: hole.depth(surface.offset, thickness),
     });
   }
-  const below = borderOf(body, second, axes);
-  if (!below) return null;
   for (const loop of below) {
     const walls = new Set(loop.map(({ wall }) => wall));
     if ([...walls].every((wall) => used.has(wall))) continue;
@@ -170,7 +187,8 @@ function panelBetween(body: Body, first: number, second: number, thickness: numb
     (sum, { diameter, depth }) => sum + (Math.PI / 4) * diameter * diameter * (depth ?? thickness),
     0,
   );
-  const volume = area * thickness - holesVolume - groovesVolume;
+  const open = cutOuts.reduce((sum, one) => sum + loopArea(roundedPolygon(one)), 0);
+  const volume = (area - open) * thickness - holesVolume - groovesVolume;
   // Facets of round walls take a little off, or add it.
   if (Math.abs(volume - body.volume) > 0.004 * volume + 1) return null;
   const [length, width] = [high[0] - low[0], high[1] - low[1]];
@@ -187,16 +205,15 @@ function panelBetween(body: Body, first: number, second: number, thickness: numb
     length: rounded(length),
     width: rounded(width),
     thickness: rounded(thickness),
-    outline: isRectangle
-      ? null
-      : corners.map(({ at: [px, py], radius }) => ({
-          x: rounded(px - low[0]),
-          y: rounded(py - low[1]),
-          radius: rounded(radius),
-        })),
+    outline: isRectangle ? null : corners.map(inRectangle),
     holes: holes.map(({ x, y, diameter, depth, face }) => ({ x, y, diameter, depth, face })),
     grooves,
+    cutOuts: cutOuts.map((one) => one.map(inRectangle)),
   };
+
+  function inRectangle({ at: [px, py], radius }: Corner): RoundedCorner {
+    return { x: rounded(px - low[0]), y: rounded(py - low[1]), radius: rounded(radius) };
+  }
 
   function placeOf(centre: Vec3): { readonly x: number; readonly y: number } {
     const [px, py] = inPanel(centre);
@@ -215,6 +232,12 @@ const pointsOf = (body: Body, index: number): readonly Vec3[] =>
   [...new Set(at(body.surfaces, index).triangles.flatMap((t) => at(body.triangles, t).corners))].map(
     (corner) => at(body.points, corner),
   );
+
+/** Whether two borders run along the same walls: what is between them goes right through. */
+function haveSameWalls(a: Loop, b: Loop): boolean {
+  const [first, second] = [a, b].map((loop) => new Set(loop.map(({ wall }) => wall)));
+  return first?.size === second?.size && [...(first ?? [])].every((wall) => second?.has(wall));
+}
 
 /** Some direction in the flat. */
 function firstSide(body: Body, index: number, face: Vec3): Vec3 {

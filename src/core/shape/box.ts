@@ -18,6 +18,8 @@ export type Box = {
   readonly parts: readonly BoxPart[] | null;
   /** Of a panel that is no rectangle, in its own axes; null: all of the box is filled. */
   readonly outline: Polygon | null;
+  /** What is cut out of it. */
+  readonly openings: readonly Polygon[];
 };
 
 /** A part of a member: a box of its own between `low` and `high`, its x axis turned by `turn` radians about z. */

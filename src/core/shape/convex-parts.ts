@@ -23,7 +23,7 @@ import { type SectionShape, sectionProperties } from "../stockroom";
 import { endHeight } from "./ends";
 import type { MemberSolid } from "./member";
 import { notchLevel } from "./member-work";
-import { grooveBox, notchBox, type PanelSolid } from "./panel";
+import { grooveBox, notchBox, type PanelSolid, panelPolygon } from "./panel";
 import { outlinePolygon } from "./panel-outline";
 
 /** A convex solid: its corners, and the directions of its faces and edges, each once up to its sign. */
@@ -208,14 +208,15 @@ function distinct(directions: readonly Vec3[]): readonly Vec3[] {
   return found;
 }
 
-/** The convex parts of a panel. Panels along an outline are covered without their grooves. */
+/** The convex parts of a panel. Panels along an outline or with cut-outs are covered without their grooves. */
 export function partsOfPanel(solid: PanelSolid): readonly Convex[] {
   const { thickness, length, width, frame } = solid;
   if (thickness === null) return [];
-  if (solid.outline) {
-    const polygon = outlinePolygon(solid.outline);
-    const flat = polygon.flat();
-    const triangles = earcut(flat);
+  if (solid.outline || solid.cutOuts.length > 0) {
+    const rings = [panelPolygon(solid), ...solid.cutOuts.map((one) => outlinePolygon(one))];
+    const polygon = rings.flat();
+    const starts = rings.slice(1).map((_, i) => rings.slice(0, i + 1).flat().length);
+    const triangles = earcut(polygon.flat(), starts);
     return Array.from({ length: triangles.length / 3 }, (_, i) => {
       const corners = [0, 1, 2].map((k) => at(polygon, at(triangles, 3 * i + k)));
       return prism(

@@ -93,7 +93,7 @@ describe("the words of a fault", () => {
     expect(faultWords({ kind: "badCount", field: "holeCount", count: 2.54321, most: 2000 }, INCHES)).toBe(
       "a row of holes: its count would be 2.543; it must be a whole number from 0 to 2,000",
     );
-    expect(faultWords({ kind: "outlineBeyond", corner: null }, INCHES)).toBe(
+    expect(faultWords({ kind: "outlineBeyond", of: "outline", corner: null }, INCHES)).toBe(
       "its outline lies beyond its length or width",
     );
     expect(faultWords({ kind: "notFacing", names: ["Left", "Right"] }, INCHES)).toBe(

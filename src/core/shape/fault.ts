@@ -51,6 +51,9 @@ export type TextField =
   | "notch"
   | "other";
 
+/** What has corners one after the other: the outline of a panel, or one of its cut-outs. */
+export type Cornered = "outline" | "cutOut";
+
 export type ShapeFault =
   | { readonly kind: "text"; readonly field: TextField; readonly problem: Problem }
   | { readonly kind: "noLine" }
@@ -63,12 +66,12 @@ export type ShapeFault =
   | { readonly kind: "noAxes" }
   | { readonly kind: "noSize" }
   /** A corner of an outline, counted from 1. */
-  | { readonly kind: "cornerText"; readonly corner: number; readonly problem: Problem }
-  | { readonly kind: "cornerRadius"; readonly corner: number }
-  | { readonly kind: "cornerTooRound"; readonly corner: number }
+  | { readonly kind: "cornerText"; readonly of: Cornered; readonly corner: number; readonly problem: Problem }
+  | { readonly kind: "cornerRadius"; readonly of: Cornered; readonly corner: number }
+  | { readonly kind: "cornerTooRound"; readonly of: Cornered; readonly corner: number }
   /** `corner` null: an arc of the outline. */
-  | { readonly kind: "outlineBeyond"; readonly corner: number | null }
-  | { readonly kind: "outlineCrosses" }
+  | { readonly kind: "outlineBeyond"; readonly of: Cornered; readonly corner: number | null }
+  | { readonly kind: "outlineCrosses"; readonly of: Cornered }
   | { readonly kind: "followsNone" }
   | { readonly kind: "followsElsewhere"; readonly name: string }
   | { readonly kind: "followsLoop"; readonly names: readonly [string, string] }
@@ -171,6 +174,8 @@ const FIELD_WORDS: Readonly<Record<TextField, string>> = {
 
 const withoutStop = (text: string) => text.replace(/\.$/, "");
 
+const CORNERED_WORDS: Readonly<Record<Cornered, string>> = { outline: "its outline", cutOut: "a cut-out" };
+
 /** The fault as the end of a sentence, without its stop. */
 export function faultWords(fault: ShapeFault, style: LengthStyle): string {
   switch (fault.kind) {
@@ -195,15 +200,15 @@ export function faultWords(fault: ShapeFault, style: LengthStyle): string {
     case "noSize":
       return "its length or width would be zero or negative";
     case "cornerText":
-      return `corner ${fault.corner} of its outline: ${withoutStop(sentence(fault.problem))}`;
+      return `corner ${fault.corner} of ${CORNERED_WORDS[fault.of]}: ${withoutStop(sentence(fault.problem))}`;
     case "cornerRadius":
-      return `corner ${fault.corner} of its outline is rounded by less than nothing`;
+      return `corner ${fault.corner} of ${CORNERED_WORDS[fault.of]} is rounded by less than nothing`;
     case "cornerTooRound":
-      return `corner ${fault.corner} of its outline is rounded by more than its edges are long`;
+      return `corner ${fault.corner} of ${CORNERED_WORDS[fault.of]} is rounded by more than its edges are long`;
     case "outlineBeyond":
-      return `${fault.corner === null ? "its outline" : `corner ${fault.corner} of its outline`} lies beyond its length or width`;
+      return `${fault.corner === null ? "" : `corner ${fault.corner} of `}${CORNERED_WORDS[fault.of]} lies beyond its length or width`;
     case "outlineCrosses":
-      return "its outline crosses itself or encloses nothing; set its corners in their order round the panel";
+      return `${CORNERED_WORDS[fault.of]} crosses itself or encloses nothing; set its corners in their order round ${fault.of === "outline" ? "the panel" : "it"}`;
     case "followsNone":
       return "a panel that it is attached to does not exist";
     case "followsElsewhere":

@@ -34,7 +34,7 @@ export { plainSolidOfMember, solidOfMember, type WorkedEnds } from "./member-sol
 export { middleOf } from "./member-work";
 export type { PanelSolid } from "./panel";
 export { type OutlineSolid, outlinePolygon } from "./panel-outline";
-export { solidOfPanel } from "./panel-solid";
+export { roundRadii, solidOfPanel } from "./panel-solid";
 export { asDrawn, type Counted, type Instance, type Places, poseOf } from "./places";
 export { ghostOf, sectionSeat } from "./section-seat";
 export {

@@ -25,7 +25,7 @@ import { endHeight, type MemberEnd } from "./ends";
 import type { MemberSolid } from "./member";
 import { notchLevel } from "./member-work";
 import type { FrameMemory } from "./memory";
-import { grooveBox, notchBox, type PanelSolid } from "./panel";
+import { grooveBox, notchBox, type PanelSolid, panelPolygon } from "./panel";
 import { outlinePolygon } from "./panel-outline";
 import type { Places } from "./places";
 
@@ -52,7 +52,7 @@ function memberBox(solid: MemberSolid): Box | null {
   const side = (axis: 0 | 1, sign: 1 | -1) => boxCentre[axis] + (sign * extent[axis]) / 2;
   const low: Vec3 = [side(0, -1), side(1, -1), Math.min(...parts.map((part) => part.low[2]))];
   const high: Vec3 = [side(0, 1), side(1, 1), Math.max(...parts.map((part) => part.high[2]))];
-  const own = { grooves: [], outline: null, parts };
+  const own = { grooves: [], outline: null, openings: [], parts };
   return boxOf(solid.member.id, solid.member.name, solid.frame, low, high, own);
 }
 
@@ -143,8 +143,10 @@ function panelBox(solid: PanelSolid): Box | null {
     ...solid.grooves.map((groove) => grooveBox(groove, size)),
     ...solid.notches.map((notch) => notchBox(notch, size)),
   ];
-  const outline = solid.outline && outlinePolygon(solid.outline);
-  const own = { grooves, outline, parts: null };
+  const openings = solid.cutOuts.map((one) => outlinePolygon(one));
+  // What stands in an opening is told by the outline: a rectangle with openings has one too.
+  const outline = solid.outline || openings.length > 0 ? panelPolygon(solid) : null;
+  const own = { grooves, outline, openings, parts: null };
   return boxOf(solid.panel.id, solid.panel.name, solid.frame, [0, 0, 0], size, own);
 }
 
@@ -154,7 +156,7 @@ function boxOf(
   frame: Box["frame"],
   low: Vec3,
   high: Vec3,
-  own: Pick<Box, "grooves" | "outline" | "parts">,
+  own: Pick<Box, "grooves" | "outline" | "openings" | "parts">,
 ): Box {
   const half: Vec3 = [(high[0] - low[0]) / 2, (high[1] - low[1]) / 2, (high[2] - low[2]) / 2];
   return { id, name, low, high, half, ...own, ...stands(frame, low, half) };
@@ -372,7 +374,12 @@ function partsOf(box: Box): readonly Box[] {
       p[2] * a + q[2] * b,
     ];
     const frame = { ...box.frame, x: along(x, y, cos, sin), y: along(x, y, -sin, cos) };
-    return boxOf(box.id, box.name, frame, low, high, { grooves: [], outline: null, parts: null });
+    return boxOf(box.id, box.name, frame, low, high, {
+      grooves: [],
+      outline: null,
+      openings: [],
+      parts: null,
+    });
   });
   PARTS.set(box, made);
   return made;
@@ -419,7 +426,8 @@ function outlineShare(a: Box, b: Box): number {
       shadow.push([p[0] + t * (q[0] - p[0]), p[1] + t * (q[1] - p[1])]);
     }
   }
-  return sharedArea(a.outline, convexHull(shadow));
+  const hull = convexHull(shadow);
+  return a.openings.reduce((area, opening) => area - sharedArea(opening, hull), sharedArea(a.outline, hull));
 }
 
 /** Whether all that `b` takes of `a` was grooved out of it. */

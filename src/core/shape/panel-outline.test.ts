@@ -107,7 +107,7 @@ describe("the outline of a panel", () => {
     [
       "beyond its size",
       corners(["left", "0", "front", "0"], ["left", "130", "front", "0"], ["left", "0", "back", "0"]),
-      { kind: "outlineBeyond", corner: 2 },
+      { kind: "outlineBeyond", of: "outline", corner: 2 },
     ],
     [
       "crossing itself",
@@ -117,12 +117,12 @@ describe("the outline of a panel", () => {
         ["right", "0", "front", "0"],
         ["left", "0", "back", "0"],
       ),
-      { kind: "outlineCrosses" },
+      { kind: "outlineCrosses", of: "outline" },
     ],
     [
       "on one line",
       corners(["left", "0", "front", "0"], ["left", "50", "front", "0"], ["left", "90", "front", "0"]),
-      { kind: "outlineCrosses" },
+      { kind: "outlineCrosses", of: "outline" },
     ],
     [
       "too round",
@@ -132,17 +132,17 @@ describe("the outline of a panel", () => {
         ["right", "0", "back", "0"],
         ["left", "0", "back", "0"],
       ),
-      { kind: "cornerTooRound", corner: 2 },
+      { kind: "cornerTooRound", of: "outline", corner: 2 },
     ],
     [
       "negative",
       corners(["left", "0", "front", "0", "-1"], ["right", "0", "front", "0"], ["left", "0", "back", "0"]),
-      { kind: "cornerRadius", corner: 1 },
+      { kind: "cornerRadius", of: "outline", corner: 1 },
     ],
     [
       "unknown",
       corners(["left", "lag", "front", "0"], ["right", "0", "front", "0"], ["left", "0", "back", "0"]),
-      { kind: "cornerText", corner: 1 },
+      { kind: "cornerText", of: "outline", corner: 1 },
     ],
   ] as const)("that is %s is told, and the panel is not computed", (_, outline, why) => {
     const found = gusset([...outline]);

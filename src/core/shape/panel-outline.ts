@@ -15,13 +15,14 @@ import {
   type Polygon,
   reach,
   roundedPolygon,
+  stretchesCross,
   subtract2,
   type Vec2,
 } from "../geometry";
 import { lengthWith, type OutlineCorner, type Sizes } from "../job";
 import { at, err, LENGTH_TOLERANCE_MM, ok, type Result } from "../kernel";
 import { type LengthStyle, saySizes } from "../measure";
-import type { ShapeFault } from "./fault";
+import type { Cornered, ShapeFault } from "./fault";
 
 /** An outline in the panel's own axes, anticlockwise. */
 export type OutlineSolid = {
@@ -35,44 +36,46 @@ export type OutlineSolid = {
 
 type Size = { readonly length: number; readonly width: number };
 
-/** The outline of a panel of that size, or why there is none: a corner that cannot be computed, lies beyond, or cannot be rounded. */
+/** The outline of a panel of that size or of a cut-out in it, or why there is none: a corner that cannot be computed, lies beyond, or cannot be rounded. */
 export function outlineSolid(
   corners: readonly OutlineCorner[],
   { length, width }: Size,
   sizes: Sizes,
+  of: Cornered = "outline",
 ): Result<OutlineSolid, ShapeFault> {
   const found: Corner[] = [];
   for (const [i, corner] of corners.entries()) {
     const values: number[] = [];
     for (const text of [corner.x, corner.y, corner.radius]) {
       const value = lengthWith(sizes, text);
-      if (!value.ok) return err({ kind: "cornerText", corner: i + 1, problem: value.problem });
+      if (!value.ok) return err({ kind: "cornerText", of, corner: i + 1, problem: value.problem });
       values.push(value.value);
     }
     const [x, y, radius] = values as [number, number, number];
-    if (radius < 0) return err({ kind: "cornerRadius", corner: i + 1 });
+    if (radius < 0) return err({ kind: "cornerRadius", of, corner: i + 1 });
     const place: Vec2 = [corner.fromX === "left" ? x : length - x, corner.fromY === "front" ? y : width - y];
     found.push({ at: place, radius });
   }
   const tight = tooRound(found);
-  if (tight !== null) return err({ kind: "cornerTooRound", corner: tight + 1 });
+  if (tight !== null) return err({ kind: "cornerTooRound", of, corner: tight + 1 });
   const drawn = roundedPolygon(found);
   const reversed = loopArea(drawn) < 0;
   const ordered = reversed ? found.toReversed() : found;
   const loop = reversed ? roundedPolygon(ordered) : drawn;
   const area = loopArea(loop);
   if (area < 1e-3 || crossesItself(flattened(bulgedCorners(loop), CROSSING_FINENESS)))
-    return err({ kind: "outlineCrosses" });
+    return err({ kind: "outlineCrosses", of });
   const inside = [
     length - reach(loop, [1, 0]),
     -reach(loop, [-1, 0]),
     width - reach(loop, [0, 1]),
     -reach(loop, [0, -1]),
   ];
-  if (Math.min(...inside) < -LENGTH_TOLERANCE_MM) {
+  // A cut-out that reaches beyond is open there; that it does is told beside it.
+  if (of === "outline" && Math.min(...inside) < -LENGTH_TOLERANCE_MM) {
     // A rounded corner may stand beyond what it is rounded to.
     const sharp = found.findIndex(({ at: [x, y], radius }) => radius === 0 && isOff([x, y], length, width));
-    return err({ kind: "outlineBeyond", corner: sharp < 0 ? null : sharp + 1 });
+    return err({ kind: "outlineBeyond", of, corner: sharp < 0 ? null : sharp + 1 });
   }
   return ok({ corners: ordered, reversed, loop, area });
 }
@@ -129,4 +132,15 @@ export function holdsHole(
   { x, y, diameter }: { x: number; y: number; diameter: number },
 ): boolean {
   return isInside(polygon, [x, y]) && edgeDistance(polygon, [x, y]) >= diameter / 2 - OUTLINE_FINENESS;
+}
+
+/** Whether a polygon lies wholly inside another, without touching its border. */
+export function liesWithin(inner: Polygon, outer: Polygon): boolean {
+  return inner.every((point, i) => {
+    if (!isInside(outer, point) || edgeDistance(outer, point) < OUTLINE_FINENESS) return false;
+    const next = at(inner, (i + 1) % inner.length);
+    return outer.every(
+      (corner, k) => !stretchesCross(point, next, corner, at(outer, (k + 1) % outer.length)),
+    );
+  });
 }

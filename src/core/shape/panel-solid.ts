@@ -18,13 +18,15 @@ import {
 } from "../geometry";
 import { at } from "../kernel";
 import { type BoxCut, type GrooveSolid, grooveBox, type HoleSolid, notchBox, type PanelSolid } from "./panel";
+import type { OutlineSolid } from "./panel-outline";
 
 /** The size of a panel as a solid; one without a board is drawn as a thin sheet. */
 const sizeOf = ({ length, width, thickness }: PanelSolid): Vec3 => [length, width, thickness ?? 1];
 
 /**
  * A panel in its own axes. Faces: `good face` and `other face`, `front edge` and the other three, of an outline
- * `corner A` and `edge A to B` by the ids of its corners; of each groove, hole and notch its walls and floor.
+ * `corner A` and `edge A to B` by the ids of its corners; of each groove, hole and notch its walls and floor,
+ * of each cut-out its walls by the ids of its corners.
  */
 export function solidOfPanel(solid: PanelSolid, fineness: Fineness): Solid {
   return plateSolid(plateOf(solid), fineness);
@@ -35,15 +37,19 @@ const PICTURE_FINENESS = 0.5;
 
 /** The panel as the picture shows it, in its home's axes. */
 export function meshOfPanel(solid: PanelSolid): Mesh {
-  const radii = [
-    ...solid.holes.map(({ diameter }) => diameter / 2),
-    ...(solid.outline?.loop ?? []).flatMap((segment) => (segment.kind === "arc" ? [segment.radius] : [])),
-  ];
-  const largest = Math.max(PICTURE_FINENESS, ...radii);
+  const largest = Math.max(PICTURE_FINENESS, ...roundRadii(solid));
   // Circles at 16 corners at least, large ones finer.
   const step = Math.min(Math.PI / 8, 2 * Math.acos(1 - PICTURE_FINENESS / largest));
   return placeMesh(solidMesh(solidOfPanel(solid, { step })), solid.frame);
 }
+
+/** mm. The radii of all that is round in a panel: holes, and roundings of its outline and its cut-outs. */
+export const roundRadii = ({ holes, outline, cutOuts }: PanelSolid): readonly number[] => [
+  ...holes.map(({ diameter }) => diameter / 2),
+  ...[...(outline ? [outline] : []), ...cutOuts].flatMap(({ loop }) =>
+    loop.flatMap((segment) => (segment.kind === "arc" ? [segment.radius] : [])),
+  ),
+];
 
 const EDGE_NAMES = ["front edge", "right edge", "back edge", "left edge"] as const;
 
@@ -76,17 +82,32 @@ function plateOf(solid: PanelSolid): Plate {
       const { from, to } = notchBox(notch, size);
       return { name: `notch ${notch.id}`, low: from[2], high: to[2], shape: box(from, to) };
     }),
+    ...solid.cutOuts.map((cutOut): PlateCut => {
+      const name = `cut-out ${cutOut.id}`;
+      const names = segmentNames(cutOut, cutOut.cornerIds).map((one) => `${name} ${one}`);
+      return {
+        name,
+        low: -OPEN_MM,
+        high: height + OPEN_MM,
+        shape: { kind: "loop", loop: cutOut.loop, names },
+      };
+    }),
   ];
   return {
     outline: solid.outline?.loop ?? boxLoop([0, 0], [length, width]),
-    names: solid.outline ? outlineNames(solid) : EDGE_NAMES,
+    names: solid.outline ? segmentNames(solid.outline, cornerIds(solid)) : EDGE_NAMES,
     below: "other face",
     above: "good face",
     height,
-    cuts: cuts.filter(({ shape }) =>
-      shape.kind === "round" ? shape.radius > 0 : shape.to[0] > shape.from[0] && shape.to[1] > shape.from[1],
-    ),
+    cuts: cuts.filter(({ shape }) => hasRoom(shape)),
   };
+}
+
+function hasRoom(shape: PlateCut["shape"]): boolean {
+  if (shape.kind === "loop") return true;
+  return shape.kind === "round"
+    ? shape.radius > 0
+    : shape.to[0] > shape.from[0] && shape.to[1] > shape.from[1];
 }
 
 /** A little beyond the face, so that a cut is open there. */
@@ -110,9 +131,8 @@ function cornerIds({ panel, outline }: PanelSolid): readonly string[] {
 }
 
 /** A name for each segment of an outline: a rounding by its corner, an edge by the corners at its ends. */
-function outlineNames(solid: PanelSolid): readonly string[] {
-  const ids = cornerIds(solid);
-  return roundedSegments(solid.outline?.corners ?? []).map(({ corner, part }) =>
+function segmentNames({ corners }: OutlineSolid, ids: readonly string[]): readonly string[] {
+  return roundedSegments(corners).map(({ corner, part }) =>
     part === "rounding"
       ? `corner ${at(ids, corner)}`
       : `edge ${[at(ids, corner), at(ids, (corner + 1) % ids.length)].sort().join(" to ")}`,
@@ -147,6 +167,10 @@ export function placesOfPanel(solid: PanelSolid): ReadonlyMap<string, Vec3> {
     for (const [face, z] of faces)
       if (hole.depth === null || hole.face === face)
         places.set(`${holeName(solid, hole)}, middle on the ${face} face`, [hole.x, hole.y, z]);
+  for (const { id, corners: own, cornerIds: names } of solid.cutOuts)
+    for (const [face, z] of faces)
+      for (const [i, { at: p }] of own.entries())
+        places.set(`cut-out ${id}, corner ${at(names, i)} on the ${face} face`, [p[0], p[1], z]);
   for (const { name, middle } of roundingsOf(solid))
     for (const [face, z] of faces)
       places.set(`${name}, middle on the ${face} face`, [middle[0], middle[1], z]);
@@ -159,21 +183,25 @@ export function placesOfPanel(solid: PanelSolid): ReadonlyMap<string, Vec3> {
   return places;
 }
 
-/** The roundings of an outline, in the plane of the panel: their middles and the corners that they round, by their names. */
+/** The roundings of an outline and of cut-outs, in the plane of the panel: their middles and the corners that they round, by their names. */
 export function roundingsOf(solid: PanelSolid): readonly {
   readonly name: string;
   readonly middle: Vec2;
   readonly corner: Vec2;
   readonly radius: number;
 }[] {
-  const { outline } = solid;
-  if (!outline) return [];
-  const ids = cornerIds(solid);
-  return roundedSegments(outline.corners).flatMap(({ segment, corner, part }) => {
-    if (part !== "rounding" || segment.kind !== "arc") return [];
-    const { centre: middle, radius } = segment;
-    return [{ name: `rounding ${at(ids, corner)}`, middle, corner: at(outline.corners, corner).at, radius }];
-  });
+  const { outline, cutOuts } = solid;
+  const of = ({ corners }: OutlineSolid, ids: readonly string[], before: string) =>
+    roundedSegments(corners).flatMap(({ segment, corner, part }) => {
+      if (part !== "rounding" || segment.kind !== "arc") return [];
+      const { centre: middle, radius } = segment;
+      const name = `${before}rounding ${at(ids, corner)}`;
+      return [{ name, middle, corner: at(corners, corner).at, radius }];
+    });
+  return [
+    ...(outline ? of(outline, cornerIds(solid), "") : []),
+    ...cutOuts.flatMap((one) => of(one, one.cornerIds, `cut-out ${one.id} `)),
+  ];
 }
 
 const faceOf = ({ face }: GrooveSolid, height: number) => (face === "good" ? height : 0);

@@ -1,6 +1,15 @@
 /** Panels as solids: their place, their finished size and their work, from formulas to millimetres. */
-import { type Frame, frameOfFace, type Vec3 } from "../geometry";
 import {
+  edgeDistance,
+  type Frame,
+  frameOfFace,
+  isInside,
+  type Polygon,
+  polygonDistance,
+  type Vec3,
+} from "../geometry";
+import {
+  type CutOut,
   type Groove,
   type Hole,
   lengthWith,
@@ -16,7 +25,14 @@ import { toRadians } from "../measure";
 import type { BoardEntry } from "../stockroom";
 import { type ShapeFault, type TextField, textFault } from "./fault";
 import { ownOrDefault, type Readers } from "./member";
-import { holdsHole, type OutlineSolid, outlinePolygon, outlineRemarks, outlineSolid } from "./panel-outline";
+import {
+  holdsHole,
+  liesWithin,
+  type OutlineSolid,
+  outlinePolygon,
+  outlineRemarks,
+  outlineSolid,
+} from "./panel-outline";
 import { threeNumbers, wholeCount } from "./places";
 import { tilted } from "./tilt";
 
@@ -51,6 +67,13 @@ export type NotchSolid = {
   readonly y1: number;
 };
 
+/** An opening right through, anticlockwise in the panel's own axes. */
+export type CutOutSolid = OutlineSolid & {
+  readonly id: string;
+  /** The ids of its corners, in the order of its solid. */
+  readonly cornerIds: readonly string[];
+};
+
 export type PanelSolid = {
   readonly panel: Panel;
   readonly board: BoardEntry | null;
@@ -65,6 +88,7 @@ export type PanelSolid = {
   readonly grooves: readonly GrooveSolid[];
   readonly holes: readonly HoleSolid[];
   readonly notches: readonly NotchSolid[];
+  readonly cutOuts: readonly CutOutSolid[];
   readonly remarks: readonly string[];
 };
 
@@ -107,6 +131,7 @@ export function finishPanel(panel: Panel, seat: PanelSeat, readers: Readers): Re
   const grooves: GrooveSolid[] = [];
   const holes: HoleSolid[] = [];
   const notches: NotchSolid[] = [];
+  const cutOuts: CutOutSolid[] = [];
   const take = (work: Work) => {
     switch (work.kind) {
       case "groove":
@@ -115,6 +140,8 @@ export function finishPanel(panel: Panel, seat: PanelSeat, readers: Readers): Re
         return gathered(resolveHoles(work, readers.sizes), holes);
       case "notch":
         return gathered(resolveNotch(work, seat, readers.sizes), notches);
+      case "cutOut":
+        return gathered(resolveCutOut(work, seat, readers.sizes), cutOuts);
       default:
         return unreachable(work);
     }
@@ -136,6 +163,7 @@ export function finishPanel(panel: Panel, seat: PanelSeat, readers: Readers): Re
     grooves,
     holes,
     notches,
+    cutOuts,
   };
   return ok({
     ...solid,
@@ -147,6 +175,7 @@ export function finishPanel(panel: Panel, seat: PanelSeat, readers: Readers): Re
       ...grooves.flatMap((groove) => grooveRemarks(groove, solid)),
       ...holeRemarks(holes, solid),
       ...notches.flatMap((notch) => notchRemarks(notch, solid)),
+      ...cutOutRemarks(solid),
     ],
   });
 }
@@ -220,12 +249,52 @@ function resolveNotch(
   ]);
 }
 
+function resolveCutOut(
+  work: CutOut,
+  seat: PanelSeat,
+  sizes: Sizes,
+): Result<readonly CutOutSolid[], ShapeFault> {
+  const found = outlineSolid(work.corners, seat, sizes, "cutOut");
+  if (!found.ok) return found;
+  const ids = work.corners.map(({ id }) => id as string);
+  return ok([{ ...found.value, id: work.id, cornerIds: found.value.reversed ? ids.toReversed() : ids }]);
+}
+
 type Extent = {
   readonly length: number;
   readonly width: number;
   readonly thickness: number | null;
   readonly outline: OutlineSolid | null;
 };
+
+/** The outline of a panel as a polygon, that of a rectangle as well. */
+export const panelPolygon = ({ outline, length, width }: Extent): Polygon =>
+  outline
+    ? outlinePolygon(outline)
+    : [
+        [0, 0],
+        [length, 0],
+        [length, width],
+        [0, width],
+      ];
+
+function cutOutRemarks(panel: Extent & Pick<PanelSolid, "cutOuts" | "holes">): readonly string[] {
+  const { cutOuts, holes } = panel;
+  if (cutOuts.length === 0) return [];
+  const remarks = new Set<string>();
+  const whole = panelPolygon(panel);
+  const openings = cutOuts.map((one) => outlinePolygon(one));
+  openings.forEach((opening, i) => {
+    if (!liesWithin(opening, whole))
+      remarks.add("a cut-out lies on or beyond the panel's edge; make it part of the outline");
+    if (openings.slice(i + 1).some((other) => polygonDistance(opening, other) === 0))
+      remarks.add("two cut-outs overlap");
+    const meets = ({ x, y, diameter }: HoleSolid) =>
+      isInside(opening, [x, y]) || edgeDistance(opening, [x, y]) < diameter / 2;
+    if (holes.some(meets)) remarks.add("a hole lies in a cut-out or on its edge");
+  });
+  return [...remarks];
+}
 
 function holeRemarks(
   holes: readonly HoleSolid[],

@@ -86,6 +86,8 @@ export type PanelForm = {
   readonly grooves: readonly GrooveForm[];
   readonly holes: readonly HoleForm[];
   readonly notches: readonly NotchForm[];
+  /** Openings right through, each as its corners anticlockwise. */
+  readonly cutOuts: readonly (readonly CornerForm[])[];
 };
 
 /** A piece without a size: bought, or one that cannot be computed. */

@@ -30,6 +30,7 @@ function form(places: readonly Place[], more: Partial<PanelForm> = {}): PanelFor
     edging: { front: null, back: null, left: null, right: null },
     grooves: [],
     holes: [],
+    cutOuts: [],
     notches: [],
     ...more,
   };

@@ -18,6 +18,8 @@ export const turnsFreely = (form: PanelForm): form is FreeForm =>
   form.notches.length === 0 &&
   Object.values(form.edging).every((edge) => edge === null);
 
+type FreeWork = Pick<PanelForm, "holes" | "cutOuts">;
+
 const place = ({ x, y }: CornerForm | HoleForm): Vec2 => [x, y];
 
 /** The greatest distance between corners that answer one another, in nm, in the best order of going round. */
@@ -41,7 +43,12 @@ export function outlineApart(a: readonly CornerForm[], b: readonly CornerForm[])
 /** Mirrored in its plane; corners run anticlockwise again. */
 function mirrored(form: FreeForm): FreeForm {
   const flip = <T extends { readonly x: Nm }>(one: T): T => ({ ...one, x: -one.x as Nm });
-  return { ...form, outline: form.outline.map(flip).reverse(), holes: form.holes.map(flip) };
+  return {
+    ...form,
+    outline: form.outline.map(flip).reverse(),
+    holes: form.holes.map(flip),
+    cutOuts: form.cutOuts.map((corners) => corners.map(flip).reverse()),
+  };
 }
 
 /** The same panel with its other face up. */
@@ -61,12 +68,12 @@ function laid(form: FreeForm, handedness: Handedness): readonly FreeForm[] {
   return handedness === "proper" ? [plain] : [other];
 }
 
-/** How far two free outlines are from being one, in nm; `holesApart` compares holes where they come to lie. */
+/** How far two free outlines are from being one, in nm; `workApart` compares holes and cut-outs where they come to lie. */
 export function freeDistance(
   a: FreeForm,
   b: FreeForm,
   handedness: Handedness,
-  holesApart: (a: readonly HoleForm[], b: readonly HoleForm[]) => number,
+  workApart: (a: FreeWork, b: FreeWork) => number,
 ): number {
   let least = Number.POSITIVE_INFINITY;
   for (const form of laid(a, handedness)) {
@@ -88,11 +95,15 @@ export function freeDistance(
       });
       const apart = Math.max(...corners);
       if (apart >= least) continue;
-      const holes = form.holes.map((hole): HoleForm => {
-        const [x, y] = move(place(hole));
-        return { ...hole, x: x as Nm, y: y as Nm };
-      });
-      least = Math.min(least, Math.max(apart, holesApart(holes, b.holes)));
+      const moved = <T extends CornerForm | HoleForm>(one: T): T => {
+        const [x, y] = move(place(one));
+        return { ...one, x: x as Nm, y: y as Nm };
+      };
+      const work = {
+        holes: form.holes.map(moved),
+        cutOuts: form.cutOuts.map((corners) => corners.map(moved)),
+      };
+      least = Math.min(least, Math.max(apart, workApart(work, b)));
     }
   }
   return least;
@@ -135,7 +146,7 @@ export function freeOrderKey(form: FreeForm): readonly number[] {
   const lengths = edges(form.outline)
     .map(([length]) => length)
     .sort((a, b) => b - a);
-  return [...lengths, form.holes.length, form.thicknessNm ?? -1];
+  return [...lengths, form.holes.length, form.cutOuts.length, form.thicknessNm ?? -1];
 }
 
 /** Tells the hands of a free outline apart: its edges as they follow one another, from the least beginning. */

@@ -24,6 +24,7 @@ export function moved(form: PanelForm, motion: Motion): PanelForm {
     widthNm,
     edging: { left, right, front, back },
     outline: form.outline && movedOutline(form.outline, motion, lengthNm, widthNm),
+    cutOuts: form.cutOuts.map((corners) => movedOutline(corners, motion, lengthNm, widthNm)),
     grooves: form.grooves.map((groove) => movedGroove(groove, motion, lengthNm, widthNm)),
     holes: form.holes.map((hole) => movedHole(hole, motion, lengthNm, widthNm)),
     notches: form.notches.map((notch) => movedRoom(notch, motion, lengthNm, widthNm)),

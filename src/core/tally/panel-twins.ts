@@ -7,7 +7,7 @@
 import type { Tolerance } from "../ends";
 import type { PanelEdge } from "../job";
 import { at } from "../kernel";
-import type { GrooveForm, HoleForm, NotchForm, PanelForm } from "./forms";
+import type { CornerForm, GrooveForm, HoleForm, NotchForm, PanelForm } from "./forms";
 import { allApart } from "./matching";
 import type { Handedness } from "./member-twins";
 import { freeDistance, freeHandKey, freeOrderKey, outlineApart, turnsFreely } from "./outline-twins";
@@ -43,10 +43,11 @@ export function panelDistance(
   if (a.grain !== b.grain || a.goodFace !== b.goodFace) return Number.POSITIVE_INFINITY;
   if (a.grooves.length !== b.grooves.length || a.notches.length !== b.notches.length)
     return Number.POSITIVE_INFINITY;
-  if (a.holes.length !== b.holes.length) return Number.POSITIVE_INFINITY;
+  if (a.holes.length !== b.holes.length || a.cutOuts.length !== b.cutOuts.length)
+    return Number.POSITIVE_INFINITY;
   if (a.outline?.length !== b.outline?.length) return Number.POSITIVE_INFINITY;
   if (turnsFreely(a) && turnsFreely(b)) {
-    const apart = Math.max(freeDistance(a, b, handedness, holesApart), thicknessApart(a, b));
+    const apart = Math.max(freeDistance(a, b, handedness, freeWorkApart), thicknessApart(a, b));
     return apart / tolerance.lengthNm;
   }
   let least = Number.POSITIVE_INFINITY;
@@ -64,6 +65,7 @@ export function panelDistance(
       holesApart(form.holes, b.holes),
       allApart(form.notches, b.notches, notchApart),
       outlineApart(form.outline ?? [], b.outline ?? []),
+      allApart(form.cutOuts, b.cutOuts, cutOutApart),
     );
     least = Math.min(least, Math.max(size, work) / tolerance.lengthNm);
   }
@@ -90,6 +92,12 @@ function holeApart(a: HoleForm, b: HoleForm): number {
 
 const holesApart = (a: readonly HoleForm[], b: readonly HoleForm[]) => allApart(a, b, holeApart);
 
+const cutOutApart = (a: readonly CornerForm[], b: readonly CornerForm[]) =>
+  a.length === b.length ? outlineApart(a, b) : Number.POSITIVE_INFINITY;
+
+const freeWorkApart = (a: Pick<PanelForm, "holes" | "cutOuts">, b: Pick<PanelForm, "holes" | "cutOuts">) =>
+  Math.max(holesApart(a.holes, b.holes), allApart(a.cutOuts, b.cutOuts, cutOutApart));
+
 function notchApart(a: NotchForm, b: NotchForm): number {
   return Math.max(...[a.x0 - b.x0, a.x1 - b.x1, a.y0 - b.y0, a.y1 - b.y1].map(Math.abs));
 }
@@ -102,7 +110,9 @@ function tupleOf(form: PanelForm): readonly number[] {
     .map((h) => [h.x, h.y, h.diameterNm, h.depthNm ?? -1, h.face === "good" ? 0 : 1])
     .sort(compare);
   const notches = form.notches.map((n) => [n.x0, n.x1, n.y0, n.y1]).sort(compare);
-  const corners = (form.outline ?? []).map((c) => [c.x, c.y, c.radiusNm]).sort(compare);
+  const placesOf = (corners: readonly CornerForm[]) =>
+    corners.map((c) => [c.x, c.y, c.radiusNm]).sort(compare);
+  const cutOuts = form.cutOuts.map((corners) => placesOf(corners).flat()).sort(compare);
   return [
     form.lengthNm,
     form.widthNm,
@@ -110,7 +120,8 @@ function tupleOf(form: PanelForm): readonly number[] {
     ...grooves.flat(),
     ...holes.flat(),
     ...notches.flat(),
-    ...corners.flat(),
+    ...placesOf(form.outline ?? []).flat(),
+    ...cutOuts.flat(),
   ];
 }
 

@@ -4,7 +4,7 @@
  */
 import { type End, kindOf } from "../ends";
 import { at, SAME_PLACE_MM, toNm } from "../kernel";
-import { type MemberSolid, middleOf, type PanelSolid } from "../shape";
+import { type MemberSolid, middleOf, type OutlineSolid, type PanelSolid } from "../shape";
 import type { CornerForm, Form, GrooveForm, HoleForm, MemberForm, PanelForm } from "./forms";
 import { type Motion, moved } from "./panel-motion";
 
@@ -78,15 +78,14 @@ function workForm(solid: MemberSolid): Pick<MemberForm, "holes" | "notches"> {
 /** A member without work on it. */
 export const NO_WORK: Pick<MemberForm, "holes" | "notches"> = { holes: [], notches: [] };
 
-/** Corners that a straight edge merely runs through are none, and an outline that is the whole rectangle is none. */
-function outlineForm({ outline, length, width }: PanelSolid): readonly CornerForm[] | null {
-  if (outline === null) return null;
-  const all = outline.corners.map(({ at: [x, y], radius }) => ({
+/** Corners that a straight edge merely runs through are none. */
+function cornerForms({ corners }: OutlineSolid): readonly CornerForm[] {
+  const all = corners.map(({ at: [x, y], radius }) => ({
     x: toNm(x),
     y: toNm(y),
     radiusNm: toNm(radius),
   }));
-  const corners = all.filter((corner, i) => {
+  return all.filter((corner, i) => {
     const [before, after] = [at(all, (i + all.length - 1) % all.length), at(all, (i + 1) % all.length)];
     const [ax, ay] = [corner.x - before.x, corner.y - before.y];
     const [bx, by] = [after.x - corner.x, after.y - corner.y];
@@ -94,6 +93,12 @@ function outlineForm({ outline, length, width }: PanelSolid): readonly CornerFor
     const off = Math.abs(ax * by - ay * bx) / Math.max(1, Math.hypot(ax + bx, ay + by));
     return off > toNm(SAME_PLACE_MM) || ax * bx + ay * by < 0;
   });
+}
+
+/** An outline that is the whole rectangle is none. */
+function outlineForm({ outline, length, width }: PanelSolid): readonly CornerForm[] | null {
+  if (outline === null) return null;
+  const corners = cornerForms(outline);
   const whole = [0, toNm(length), 0, toNm(width)];
   const plain =
     corners.length === 4 &&
@@ -156,5 +161,6 @@ function formAsDrawn(solid: PanelSolid, grain: boolean): PanelForm {
       y0: toNm(y0),
       y1: toNm(y1),
     })),
+    cutOuts: solid.cutOuts.map(cornerForms),
   };
 }

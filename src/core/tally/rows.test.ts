@@ -55,6 +55,7 @@ const panel = (length: number, width: number, more: Partial<PanelForm> = {}): Pa
   edging: { front: null, back: null, left: null, right: null },
   grooves: [],
   holes: [],
+  cutOuts: [],
   notches: [],
   ...more,
 });

@@ -274,6 +274,7 @@ const panel = (
   goodFace: false,
   grooves: [],
   holes: [],
+  cutOuts: [],
   notches: [],
   outline: null,
   edging: Object.fromEntries(

@@ -63,6 +63,7 @@ function typedForm(typed: TypedPiece, stockroom: Stockroom): Form {
         grooves: [],
         holes: [],
         notches: [],
+        cutOuts: [],
         outline: null,
       };
     }

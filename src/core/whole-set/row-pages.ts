@@ -58,7 +58,8 @@ export function cardPages(
 /** Panels with work in them want more room than the least: their sizes are many. */
 function isTooSmall({ shown: { form } }: TallyRow, tall: number): boolean {
   if (form.kind !== "panel") return false;
-  const worked = form.grooves.length + form.holes.length + form.notches.length + (form.outline?.length ?? 0);
+  const { grooves, holes, notches, cutOuts, outline } = form;
+  const worked = [grooves, holes, notches, outline ?? [], ...cutOuts].flat().length;
   return tall === 1 && worked > 1;
 }
 

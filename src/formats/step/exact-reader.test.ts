@@ -138,7 +138,46 @@ describe("an exact kernel reads what is written", () => {
     expect(Math.abs((volume ?? 0) / wanted - 1)).toBeLessThan(1e-6);
   });
 
-  it("panels with outlines, holes and grooves: valid", () => {
+  it("a panel with cut-outs: valid, and as much less as their areas take off", () => {
+    const corner = (k: number, x: number, y: number, radius: number) => ({
+      id: `c${k}`,
+      fromX: "left" as const,
+      x: String(x),
+      fromY: "front" as const,
+      y: String(y),
+      radius: String(radius),
+    });
+    const slot = [
+      corner(0, 50, 50, 20),
+      corner(1, 150, 50, 20),
+      corner(2, 150, 90, 20),
+      corner(3, 50, 90, 20),
+    ];
+    const triangle = [corner(4, 200, 50, 0), corner(5, 300, 50, 0), corner(6, 200, 150, 0)];
+    const job = newJob({
+      info: { code: "C", title: "Cut-outs" },
+      panels: {
+        p: {
+          name: "Front",
+          board: "ply",
+          length: "400",
+          width: "200",
+          work: [
+            { id: "a", kind: "cutOut", corners: slot },
+            { id: "b", kind: "cutOut", corners: triangle },
+          ],
+        },
+      },
+    });
+    const { shape } = createPipeline()(job, null, STOCKROOM, []);
+    const model = modelOf(job, shape, NO_ASSETS);
+    expect(model.faceted).toEqual([]);
+    const [volume] = solidsOf(writeStep(model, { name: "x", made: new Date(0), shop: "" }));
+    const wanted = 18 * (400 * 200 - (60 * 40 + Math.PI * 20 ** 2) - 100 ** 2 / 2);
+    expect(Math.abs((volume ?? 0) / wanted - 1)).toBeLessThan(1e-6);
+  });
+
+  it("panels with outlines, holes, cut-outs and grooves: valid", () => {
     const job = { ...randomPieces(seededRandom(78), 60), members: {} };
     const { shape } = createPipeline()(job, null, STOCKROOM, []);
     const volumes = solidsOf(

@@ -9,7 +9,7 @@ import {
   type OutlineCorner,
   type Work,
 } from "@/core/job";
-import type { Random } from "@/core/kernel";
+import { type Random, seededRandom } from "@/core/kernel";
 import { type SectionShape, type Stockroom, stockroomOf } from "@/core/stockroom";
 
 const SHAPES: readonly SectionShape[] = [
@@ -238,6 +238,33 @@ function randomEnd(random: Random) {
   };
 }
 
+type CornerMaker = (
+  k: number,
+  fromX: "left" | "right",
+  x: number,
+  fromY: "front" | "back",
+  y: number,
+  radius: number,
+) => OutlineCorner;
+
+/** Of every second panel: a rectangle, rounded, a slot or a triangle, clear of the holes. It draws on chance of its own, by its id. */
+function randomCutOut(id: string, isSharp: boolean, corner: CornerMaker): Work | null {
+  const random = seededRandom([...id].reduce((sum, sign) => sum * 31 + sign.charCodeAt(0), 7) % 1e9);
+  if (random.next() < 0.5) return null;
+  const [x, y] = [220 + random.next() * 5, 30 + random.next() * 10];
+  const [length, width] = [30 + random.next() * 15, 30];
+  const pick = random.next();
+  const radius = isSharp || pick < 0.3 ? 0 : pick < 0.6 ? 6 : 15;
+  const corners = [
+    corner(10, "left", x, "front", y, radius),
+    corner(11, "left", x + length, "front", y, radius),
+    corner(12, "left", x + length, "front", y + width, radius),
+    corner(13, "left", x, "front", y + width, radius),
+  ];
+  const isTriangle = radius === 0 && pick < 0.15;
+  return { id: `${id}o`, kind: "cutOut", corners: isTriangle ? corners.slice(0, 3) : corners };
+}
+
 function randomPanel(
   random: Random,
   id: string,
@@ -289,6 +316,11 @@ function randomPanel(
     y: text(y),
     radius: text(radius),
   });
+  const cutOut = randomCutOut(
+    id,
+    works.some(({ kind }) => kind === "groove"),
+    corner,
+  );
   const hasOutline = works.every(({ kind }) => kind !== "groove") && random.next() < 0.5;
   const outline = hasOutline
     ? [
@@ -310,7 +342,7 @@ function randomPanel(
     length: text(length),
     width: text(width),
     grain: "any",
-    work: works,
+    work: cutOut ? [...works, cutOut] : works,
     outline,
   });
 }

@@ -46,7 +46,7 @@ function saying({ kind, count, hands, stockName, shown: { form } }: TallyRow): s
   if (form.kind === "member")
     return `${stockName} ${count} ${JSON.stringify(hands)} ${Math.round(form.cutNm / 1e4)} ${JSON.stringify(form.ends.map((end) => (end.kind === "plane" ? end.slope.map((value) => value.toFixed(4)) : end.kind)))} ${form.holes.length}`;
   const sides = [form.lengthNm, form.widthNm].map((side) => Math.round(side / 1e4)).sort((a, b) => a - b);
-  return `${stockName} ${count} ${JSON.stringify(hands)} ${sides} ${form.holes.length} ${form.grooves.length} ${form.outline?.length ?? 0}`;
+  return `${stockName} ${count} ${JSON.stringify(hands)} ${sides} ${form.holes.length} ${form.grooves.length} ${form.outline?.length ?? 0} ${form.cutOuts.map(({ length }) => length)}`;
 }
 const made = (rows: readonly TallyRow[]) =>
   rows

@@ -87,22 +87,32 @@ export function PanelOutline({ panel, onChange, onRead }: Props) {
         {outline ? null : <OutlineFile panel={panel} onRead={onRead} />}
       </div>
       {outline ? <OutlineFile panel={panel} onRead={onRead} /> : null}
-      {outline?.map((one, i) => (
-        <CornerFields
-          key={one.id}
-          one={one}
-          number={i + 1}
-          onChange={(next) => onChange(outline.map((other) => (other.id === next.id ? next : other)))}
-          onAdd={() =>
-            onChange(outline.toSpliced(i + 1, 0, between(one, at(outline, (i + 1) % outline.length), radius)))
-          }
-          onRemove={
-            outline.length > 3 ? () => onChange(outline.filter((other) => other.id !== one.id)) : null
-          }
-        />
-      ))}
+      {outline ? <CornersFields corners={outline} onChange={onChange} /> : null}
     </section>
   );
+}
+
+type CornersProps = {
+  readonly corners: readonly OutlineCorner[];
+  readonly onChange: (corners: OutlineCorner[]) => string | null;
+};
+
+/** All corners of an outline, one below the other. */
+export function CornersFields({ corners, onChange }: CornersProps) {
+  const unit = useDeskState((state) => state.job.info.job.unit);
+  const onward = startLength(unit, "20", "3/4");
+  return corners.map((one, i) => (
+    <CornerFields
+      key={one.id}
+      one={one}
+      number={i + 1}
+      onChange={(next) => onChange(corners.map((other) => (other.id === next.id ? next : other)))}
+      onAdd={() =>
+        onChange(corners.toSpliced(i + 1, 0, between(one, at(corners, (i + 1) % corners.length), onward)))
+      }
+      onRemove={corners.length > 3 ? () => onChange(corners.filter((other) => other.id !== one.id)) : null}
+    />
+  ));
 }
 
 /** Reads the outline of a DXF file: its size, its corners and its round holes. */

@@ -1,5 +1,5 @@
 "use client";
-/** The work of panels: grooves, rebates, holes and notches, their places and sizes as formulas. */
+/** The work of panels: grooves, rebates, holes, notches and cut-outs, their places and sizes as formulas. */
 import {
   type Groove,
   type Hole,
@@ -13,6 +13,7 @@ import {
 import { startLength } from "@/core/measure";
 import { Chooser } from "../common/chooser";
 import { TextField } from "../common/text-field";
+import { CutOutFields, newCutOut } from "./cut-out";
 import { useDeskState } from "./desk-context";
 import { type EdgeWords, edgeName, useEdgeWords } from "./panel-edges";
 import { type NewWork, WorkList, WorkTexts } from "./work-list";
@@ -90,10 +91,12 @@ const ADDED: readonly NewWork<Work>[] = [
       depth: startLength(unit, "40", "1 1/2"),
     }),
   },
+  { word: "cut-out", work: newCutOut },
 ];
 
 /** What a piece of work is called: a groove at its very edge is a rebate. */
 const wordOf = (work: Work, sizes: Sizes): string => {
+  if (work.kind === "cutOut") return "cut-out";
   if (work.kind !== "groove") return work.kind;
   const distance = lengthWith(sizes, work.distance);
   return distance.ok && distance.value <= 0 ? "rebate" : "groove";
@@ -131,6 +134,8 @@ function WorkFields({ work, ...rest }: FieldsProps<Work>) {
       return <HoleFields work={work} {...rest} />;
     case "notch":
       return <NotchFields work={work} {...rest} />;
+    case "cutOut":
+      return <CutOutFields work={work} name={rest.name} onChange={rest.onChange} />;
     default:
       return work satisfies never;
   }

@@ -25,8 +25,9 @@ type Props<W extends AnyWork> = {
   readonly fields: (work: W, name: string, onChange: (work: W) => string | null) => ReactNode;
 };
 
-/** The work without what only tells one piece of it from another. */
-const bare = ({ id: _, ...work }: AnyWork) => work;
+/** The work without what only tells one piece of it, or one of its corners, from another. */
+const bare = (work: AnyWork): unknown =>
+  JSON.parse(JSON.stringify(work, (key, value: unknown) => (key === "id" ? undefined : value)));
 
 export function WorkList<W extends AnyWork>({ records, noun, added, wordOf, editOf, fields }: Props<W>) {
   const desk = useDesk();

@@ -94,7 +94,9 @@ function readingWords(read: FoundReading, part: FoundPart, style: LengthStyle): 
             : "angled"
           : end.kind === "cope"
             ? "coped"
-            : end.kind,
+            : end.kind === "twoPlanes"
+              ? "pointed"
+              : end.kind,
       );
       const holes = read.holes.length > 0 ? `, ${counted(read.holes.length, "hole")}` : "";
       const [first, second] = ends;
@@ -108,7 +110,8 @@ function readingWords(read: FoundReading, part: FoundPart, style: LengthStyle): 
         .join(" × ");
       const holes = read.holes.length > 0 ? `, ${counted(read.holes.length, "hole")}` : "";
       const grooves = read.grooves.length > 0 ? `, ${counted(read.grooves.length, "groove")}` : "";
-      return `${sizes}${read.outline ? ", with outline" : ""}${holes}${grooves}`;
+      const cutOuts = read.cutOuts.length > 0 ? `, ${counted(read.cutOuts.length, "cut-out")}` : "";
+      return `${sizes}${read.outline ? ", with outline" : ""}${holes}${grooves}${cutOuts}`;
     }
     case "other": {
       if (part.gaps.length > 0) return "no solid: open";

@@ -7,7 +7,7 @@ import { blankOf } from "../../layout";
 import { fromBothEdges, memberWorkWords, standWords } from "../../lists";
 import { formatLength, type LengthStyle } from "../../measure";
 import type { Stockroom } from "../../stockroom";
-import type { HoleForm, MemberForm, PanelForm, TallyRow } from "../../tally";
+import type { CornerForm, HoleForm, MemberForm, PanelForm, TallyRow } from "../../tally";
 
 export type CardFact = { readonly label: string; readonly value: string };
 
@@ -93,12 +93,7 @@ function panelFacts(form: PanelForm, write: Write, { edgingById }: Stockroom): r
   if (form.outline !== null)
     facts.push({
       label: "Corners",
-      value: `from left / front: ${form.outline
-        .map(({ x, y, radiusNm }) => {
-          const round = radiusNm === 0 ? "" : ` R ${write(fromNm(radiusNm))}`;
-          return `${write(fromNm(x))} / ${write(fromNm(y))}${round}`;
-        })
-        .join(", ")}`,
+      value: cornersWords(form.outline, write),
     });
   for (const groove of form.grooves) {
     const { width: wide, depth, settings, edges, alongLength, rebate } = fromBothEdges(form, groove);
@@ -119,8 +114,17 @@ function panelFacts(form: PanelForm, write: Write, { edgingById }: Stockroom): r
       label: "Notch",
       value: `${write(fromNm(x1 - x0))} × ${write(fromNm(y1 - y0))}, from ${write(fromNm(x0))} from left and ${write(fromNm(y0))} from front`,
     });
+  for (const corners of form.cutOuts) facts.push({ label: "Cut-out", value: cornersWords(corners, write) });
   return facts;
 }
+
+const cornersWords = (corners: readonly CornerForm[], write: Write): string =>
+  `from left / front: ${corners
+    .map(({ x, y, radiusNm }) => {
+      const round = radiusNm === 0 ? "" : ` R ${write(fromNm(radiusNm))}`;
+      return `${write(fromNm(x))} / ${write(fromNm(y))}${round}`;
+    })
+    .join(", ")}`;
 
 /** Holes of one size in one row together. */
 function holeFacts(form: PanelForm, write: Write): readonly CardFact[] {

@@ -29,7 +29,7 @@ function placesOn(form: PanelForm, axis: "x" | "y"): readonly Nm[] {
     ...form.grooves.flatMap(ends),
     ...form.notches.flatMap(ends),
     ...form.holes.map((hole) => hole[axis]),
-    ...(form.outline ?? []).map((corner) => corner[axis]),
+    ...[form.outline ?? [], ...form.cutOuts].flat().map((corner) => corner[axis]),
   ];
   return [...new Set(all)].filter((place) => place > 0 && place < whole).sort((a, b) => a - b);
 }
@@ -103,12 +103,18 @@ function faceItems(
     return rectangle(left, top, fromNm(x1 - x0) * scale, fromNm(y1 - y0) * scale);
   };
   // Places are told from the finished edges: so the finished outline, whatever edging takes off the blank.
-  const { outline } = panelShape(
+  const { outline, cutOuts } = panelShape(
     { ...form, edging: { front: null, back: null, left: null, right: null } },
     edgingById,
   );
   const items: DrawItem[] = [
-    { kind: "paths", paths: [pathOfCorners(outline, place)], stroke: WIDE, fill: null, layer: "OUTLINES" },
+    {
+      kind: "paths",
+      paths: [outline, ...cutOuts].map((ring) => pathOfCorners(ring, place)),
+      stroke: WIDE,
+      fill: null,
+      layer: "OUTLINES",
+    },
   ];
   for (const { face, x0, x1, y0, y1 } of form.grooves)
     items.push({

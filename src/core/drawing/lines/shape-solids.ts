@@ -17,6 +17,7 @@ import {
   meshOfStandIn,
   type PanelSolid,
   plainSolidOfMember,
+  roundRadii,
   type Shape,
   solidOfMember,
   solidOfPanel,
@@ -170,8 +171,8 @@ function drawnMember(
 function drawnPanel(panel: PanelSolid, towards: Vec3, alike: Alike): Pick<SeenSolid, "solid" | "round"> {
   const silhouettes = silhouettesOf(towards);
   const make = () => solidOfPanel(panel, { step: STEP, silhouettes });
-  const { length, width, thickness, outline, grooves, holes, notches } = panel;
-  const isPlain = outline === null && [grooves, holes, notches].every((cuts) => cuts.length === 0);
+  const { length, width, thickness, outline, grooves, holes, notches, cutOuts } = panel;
+  const isPlain = outline === null && [grooves, holes, notches, cutOuts].every((cuts) => cuts.length === 0);
   const solid = remembered(
     panelSolids(panel, [], () => new Map()),
     silhouettes,
@@ -179,8 +180,7 @@ function drawnPanel(panel: PanelSolid, towards: Vec3, alike: Alike): Pick<SeenSo
       ? () => shared(alike, null, [...silhouettes, "size", length, width, thickness ?? "unknown"], make)
       : make,
   );
-  const arcs = (panel.outline?.loop ?? []).flatMap((one) => (one.kind === "arc" ? [one.radius] : []));
-  return { solid, round: roundOf([...arcs, ...panel.holes.map(({ diameter }) => diameter / 2)]) };
+  return { solid, round: roundOf(roundRadii(panel)) };
 }
 
 /** Where the tangent of an arc about z runs along the direction of view: there its silhouettes are. */

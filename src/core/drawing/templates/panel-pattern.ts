@@ -1,4 +1,4 @@
-/** The flat pattern of a panel at full size, seen on its good face: its outline, holes, grooves and notches as they are cut. */
+/** The flat pattern of a panel at full size, seen on its good face: its outline, cut-outs, holes, grooves and notches as they are cut. */
 import type { Vec2 } from "../../geometry";
 import { fromNm, LENGTH_TOLERANCE_MM } from "../../kernel";
 import { panelShape } from "../../layout";
@@ -18,11 +18,11 @@ export function panelPattern(form: PanelForm, words: TemplateWords, { edgingById
   const { style } = words;
   const [length, width] = [fromNm(form.lengthNm), fromNm(form.widthNm)];
   const place = ([x, y]: Vec2): Vec2 => [MARGIN + x, MARGIN + width - y];
-  const { outline } = panelShape(form, edgingById);
+  const { outline, cutOuts } = panelShape(form, edgingById);
   const items: DrawItem[] = [
     {
       kind: "paths",
-      paths: [pathOfCorners(outline, place)],
+      paths: [outline, ...cutOuts].map((ring) => pathOfCorners(ring, place)),
       stroke: WIDE,
       fill: null,
       layer: "CUTS",

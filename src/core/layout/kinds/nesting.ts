@@ -54,6 +54,10 @@ function task(id: string, named: readonly NamedRow[], ground: TaskGround): Nesti
       return {
         outline: shape.outline.map((corner): ShapeCorner => [...corner]),
         holes: shape.holes.map((hole) => ({ ...hole })),
+        // Layouts that were saved before there were any say nothing of them.
+        ...(shape.cutOuts.length > 0
+          ? { cutOuts: shape.cutOuts.map((corners) => corners.map((corner): ShapeCorner => [...corner])) }
+          : {}),
         qty: row.count,
         grain: form.kind === "panel" && form.grain,
         // Without a good face it may be turned over; with one, its opposite hand is cut mirrored.
@@ -84,7 +88,7 @@ function task(id: string, named: readonly NamedRow[], ground: TaskGround): Nesti
 }
 
 type ShapeCorner = NestingProblem["shapes"][number]["outline"][number];
-const NO_SHAPE: PanelShape = { outline: [], holes: [] };
+const NO_SHAPE: PanelShape = { outline: [], holes: [], cutOuts: [] };
 
 function notes(problem: NestingProblem): readonly string[] {
   const say = sayer(problem);

@@ -13,6 +13,7 @@ export { layOutNesting, type NestingOptions } from "./layout";
 export {
   type LockedShape,
   lyingCorners,
+  lyingCutOuts,
   lyingHoles,
   lyingOutline,
   type NestingLayout,

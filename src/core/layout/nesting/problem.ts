@@ -63,6 +63,13 @@ function hasBody(outline: readonly BulgedCorner[]): boolean {
   return Math.min(x1 - x0, y1 - y0) >= LEAST_BODY;
 }
 
+/** [x, y], or [x, y, bulge] where an arc leads on: the tangent of a quarter of its sweep, anticlockwise above zero. */
+const cornersSchema = v.pipe(
+  v.array(v.union([v.strictTuple([coordinate, coordinate]), v.strictTuple([coordinate, coordinate, bulge])])),
+  v.minLength(3, "an outline needs three corners"),
+  v.maxLength(400),
+);
+
 export const NestingProblemSchema = v.pipe(
   v.object({
     /** How lengths are written in the reasons of a layout; without it in millimetres. */
@@ -94,16 +101,8 @@ export const NestingProblemSchema = v.pipe(
     shapes: v.pipe(
       v.array(
         v.object({
-          /** [x, y], or [x, y, bulge] where an arc leads on: the tangent of a quarter of its sweep, anticlockwise above zero. */
           outline: v.pipe(
-            v.array(
-              v.union([
-                v.strictTuple([coordinate, coordinate]),
-                v.strictTuple([coordinate, coordinate, bulge]),
-              ]),
-            ),
-            v.minLength(3, "an outline needs three corners"),
-            v.maxLength(400),
+            cornersSchema,
             v.check((outline) => hasBody(outline), "is thinner than a hundredth of a millimetre"),
           ),
           /** Cut out of it; drawn and given out, of no weight for where it lies. */
@@ -114,6 +113,8 @@ export const NestingProblemSchema = v.pipe(
             ),
             [],
           ),
+          /** Openings that are no circles, likewise. */
+          cutOuts: v.exactOptional(v.pipe(v.array(cornersSchema), v.maxLength(100))),
           qty: count,
           /** Its x must run along the grain of the sheet. */
           grain: v.optional(v.boolean(), false),
@@ -228,8 +229,11 @@ export const lyingOutline = (
 ): Polygon => movedPolygon(turnedPolygon(ownPolygon(problem, shape, mirrored ?? false), turn), x, y);
 
 /** The corners of a shape where it lies, with their arcs. */
-export function lyingCorners(problem: NestingProblem, one: Lying): readonly BulgedCorner[] {
-  const corners = ownCorners(at(problem.shapes, one.shape).outline, one.mirrored ?? false);
+export const lyingCorners = (problem: NestingProblem, one: Lying): readonly BulgedCorner[] =>
+  lying(at(problem.shapes, one.shape).outline, one);
+
+function lying(outline: readonly BulgedCorner[], one: Lying): readonly BulgedCorner[] {
+  const corners = ownCorners(outline, one.mirrored ?? false);
   const places = movedPolygon(
     turnedPolygon(
       corners.map(([x, y]): Vec2 => [x, y]),
@@ -240,6 +244,10 @@ export function lyingCorners(problem: NestingProblem, one: Lying): readonly Bulg
   );
   return places.map(([x, y], i): BulgedCorner => [x, y, at(corners, i)[2] ?? 0]);
 }
+
+/** The openings of a shape that are no circles, where it lies: their corners anticlockwise, with their arcs. */
+export const lyingCutOuts = (problem: NestingProblem, one: Lying): readonly (readonly BulgedCorner[])[] =>
+  (at(problem.shapes, one.shape).cutOuts ?? []).map((corners) => lying(corners, one));
 
 /** The holes of a shape where it lies. */
 export function lyingHoles(problem: NestingProblem, one: Lying): readonly { at: Vec2; diameter: number }[] {
