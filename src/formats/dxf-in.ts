@@ -5,10 +5,12 @@
  */
 import { type Corner, filletCorners, isInside, reach, roundedPolygon, type Vec2 } from "@/core/geometry";
 import type { DrawnPieces } from "@/core/imports";
-import { type CornerPlace, type DrawnOutline, MOST_CORNERS, MOST_WORK } from "@/core/job";
+import { type CornerPlace, type DrawnOutline, MOST_CORNERS, MOST_WORK, panelFromDrawing } from "@/core/job";
 import { at, counted, err, ok, type Problem, type Result } from "@/core/kernel";
 import { anticlockwise, drawnShapes, type Loop, loopsOf } from "./dxf-loops";
 
+/** Holes and cut-outs of one piece. */
+const MOST_INNER = 2_000;
 /** mm². Less is no outline. */
 const LEAST_AREA = 1e-3;
 
@@ -45,8 +47,8 @@ function pieceOf(
   outer: Loop,
   inner: readonly Loop[],
 ): Result<{ readonly outline: DrawnOutline; readonly low: Vec2 }, string> {
-  if (inner.length > MOST_WORK)
-    return err(`it has ${inner.length} holes and cut-outs; at most ${MOST_WORK} are taken`);
+  if (inner.length > MOST_INNER)
+    return err(`it has ${inner.length} holes and cut-outs; at most ${MOST_INNER} are taken`);
   const cutOuts = inner
     .filter(({ circle }) => circle === null)
     .map((one) => filletCorners(anticlockwise(one)));
@@ -59,16 +61,17 @@ function pieceOf(
   const holes = inner.flatMap(({ circle }) => (circle ? [circle] : []));
   const [x0, y0] = [-reach(loop, [-1, 0]), -reach(loop, [0, -1])];
   const placed = ({ at: [x, y], radius }: Corner): CornerPlace => ({ x: x - x0, y: y - y0, radius });
-  return ok({
-    low: [x0, y0],
-    outline: {
-      length: reach(loop, [1, 0]) - x0,
-      width: reach(loop, [0, 1]) - y0,
-      corners: corners.map(placed),
-      cutOuts: cutOuts.map((one) => one.map(placed)),
-      holes: holes.map(({ centre: [x, y], radius }) => ({ x: x - x0, y: y - y0, diameter: 2 * radius })),
-    },
-  });
+  const outline: DrawnOutline = {
+    length: reach(loop, [1, 0]) - x0,
+    width: reach(loop, [0, 1]) - y0,
+    corners: corners.map(placed),
+    cutOuts: cutOuts.map((one) => one.map(placed)),
+    holes: holes.map(({ centre: [x, y], radius }) => ({ x: x - x0, y: y - y0, diameter: 2 * radius })),
+  };
+  const { work } = panelFromDrawing(outline, { between: null, work: [] }, "mm", () => "new");
+  return (work?.length ?? 0) > MOST_WORK
+    ? err(`its holes stand in ${work?.length} rows, cut-outs among them; at most ${MOST_WORK} are taken`)
+    : ok({ low: [x0, y0], outline });
 }
 
 /** All closed outlines of a drawing as pieces, each with the holes in it; what is none is told. */

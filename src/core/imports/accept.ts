@@ -330,7 +330,7 @@ function memberChanges(
 /** Holes and notches that somebody added by hand: those that the file did not have. */
 function handWork(own: Member, before: Print, unit: LengthUnit): Member["work"] {
   const known = new Set(before.form["work"] ? (JSON.parse(before.form["work"]) as readonly string[]) : []);
-  return own.work.filter((one) => !known.has(workTexts([one], unit)[0] ?? ""));
+  return own.work.filter((one) => !workTexts([one], unit).every((text) => known.has(text)));
 }
 
 type PanelSet = Extract<SimpleEdit, { kind: "changePanels" }>["set"];

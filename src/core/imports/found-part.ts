@@ -1,14 +1,27 @@
 /** A solid of a file as a part that may enter; and an open one with its rims joined. */
 import { grouped } from "../kernel";
-import { closing, type FlatRule, reading, type SolidMesh, USUAL_FLAT_RULE } from "../recognise";
+import {
+  closing,
+  type FlatRule,
+  type OtherReading,
+  reading,
+  type SolidMesh,
+  USUAL_FLAT_RULE,
+} from "../recognise";
 import type { FoundFile, FoundPart } from "./found";
+import { hasRecord } from "./records";
 
 /** As many as a shape of a job may have. */
 const MOST_TRIANGLES = 4_000;
 
+const NO_RECORD: OtherReading = { kind: "other", hardware: null };
+
 /** What a solid is found to be. `name`: its own, "" where it has none. */
 export function foundPart(key: string, name: string, mesh: SolidMesh, rule: FlatRule): FoundPart {
-  const { body, taken, otherwise, volume, gaps } = reading(mesh, rule);
+  const { body, volume, gaps, ...read } = reading(mesh, rule);
+  const otherwise = read.otherwise.filter(hasRecord);
+  // What no record can hold stands with its shape, as a bought part.
+  const taken = read.taken.kind === "other" || hasRecord(read.taken) ? read.taken : NO_RECORD;
   // Surface by surface, so that what is open can be closed with its faces known.
   const bySurface = [...grouped(body.triangles, ({ surface }) => surface).values()];
   const triangles =

@@ -12,7 +12,15 @@ import {
   type Vec2,
   type Vec3,
 } from "../geometry";
-import { type EndCut, type Home, type MemberWork, newMember, newPoint, textOf } from "../job";
+import {
+  type EndCut,
+  type Home,
+  type MemberWork,
+  memberHolesInRows,
+  newMember,
+  newPoint,
+  textOf,
+} from "../job";
 import { type LengthUnit, MM_PER_UNIT, roundTo, toDegrees } from "../measure";
 import type { ReadEnd, MemberHole as ReadHole, ReadMember } from "../recognise";
 import { type SectionShape, sectionProperties } from "../stockroom";
@@ -61,13 +69,14 @@ type MemberPlace = {
   readonly home: Home;
   /** The shape of its entry, whose sizes may stand the other way round. */
   readonly entry: SectionShape | null;
-  readonly text: (mm: number) => string;
+  readonly unit: LengthUnit;
   readonly newId: NewId;
 };
 
 /** A member that was read as it enters a home, on the line of the centroids of the section that it gets. */
 export function memberFrom(id: string, read: ReadMember, place: MemberPlace): EnteredMember {
-  const { frame, entry, text, newId } = place;
+  const { frame, entry, unit, newId } = place;
+  const text = (mm: number) => textOf(roundTo(mm / MM_PER_UNIT[unit], 7));
   // An entry of 20 x 40 stands for a read section of 40 x 20 when it is turned by a quarter.
   const [a = 0, b = 0] = read.shape.size;
   const [c = 0] = entry?.size ?? [];
@@ -108,16 +117,19 @@ export function memberFrom(id: string, read: ReadMember, place: MemberPlace): En
     material: place.material,
     roll: roundTo(roll, 9),
     work: [
-      ...read.holes.map((hole) =>
-        holeFrom(hole, {
-          x: readX,
-          y: readY,
-          extent: sectionProperties(shape).extent,
-          boxCentre: isTurned ? [0, 0] : readBox,
-          text,
-          id: newId("work"),
-          tip,
-        }),
+      ...memberHolesInRows(
+        read.holes.map((hole) =>
+          holeFrom(hole, {
+            x: readX,
+            y: readY,
+            extent: sectionProperties(shape).extent,
+            boxCentre: isTurned ? [0, 0] : readBox,
+            text,
+            id: newId("work"),
+            tip,
+          }),
+        ),
+        unit,
       ),
       ...read.notches.map(({ side, way, depth, z }): MemberWork => {
         const [across, up] = [dot(way, readX), dot(way, readY)];

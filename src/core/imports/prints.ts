@@ -1,7 +1,15 @@
 /** What a file said of each piece when it was read, in its own sizes: what a later state of the file is compared with. */
 import * as v from "valibot";
 import type { EndFace } from "../ends";
-import { type Asset, assetIdOf, type BoughtPart, type Import, type Panel, type SimpleEdit } from "../job";
+import {
+  type Asset,
+  assetIdOf,
+  type BoughtPart,
+  type Import,
+  type Panel,
+  type SimpleEdit,
+  textOf,
+} from "../job";
 import { err, ok, type Problem, type Result } from "../kernel";
 import { type LengthUnit, MM_PER_UNIT, roundTo } from "../measure";
 import type { EnteredEnd, EnteredMember } from "./member-record";
@@ -101,6 +109,23 @@ const endWords = ({ read, slope, faces, cope }: EnteredEnd, unit: LengthUnit): s
 /** Whether a text is a plain number, which hangs on no key size. */
 export const isNumberText = (text: string): boolean => /^-?\d+([.]\d+)?$/.test(text);
 
+/** A row of holes as so many single ones: files that were read before told them so. */
+function asSingle(work: object): readonly object[] {
+  const row = work as Readonly<Record<string, unknown>>;
+  const field = row["along"] === "width" ? "y" : row["along"] === "length" ? "x" : "along";
+  const texts = [row["count"], row["step"], row[field]];
+  if (row["kind"] !== "hole" || !texts.every((text) => typeof text === "string" && isNumberText(text)))
+    return [work];
+  const [count = 1, step = 0, first = 0] = texts.map(Number);
+  return Array.from({ length: count }, (_, i) => ({
+    ...row,
+    ...("x" in row ? { along: "length" } : {}),
+    [field]: textOf(first + i * step),
+    count: "1",
+    step: "0",
+  }));
+}
+
 /** Work, or the corners of an outline, without the ids of its records: one text each, its lengths as near as readings come. */
 export function workTexts(work: readonly object[], unit: LengthUnit): readonly string[] {
   const fields = (one: object): readonly unknown[] =>
@@ -111,11 +136,21 @@ export function workTexts(work: readonly object[], unit: LengthUnit): readonly s
       : typeof value === "string" && isNumberText(value)
         ? nearText(Number(value), unit)
         : value;
-  return work.map((one) => JSON.stringify(fields(one)));
+  return work.flatMap(asSingle).map((one) => JSON.stringify(fields(one)));
 }
 
 const workWords = (work: readonly object[], unit: LengthUnit): string =>
-  work.length === 0 ? "" : JSON.stringify(workTexts(work, unit));
+  work.length === 0 ? "" : JSON.stringify(workTexts(work, unit).toSorted());
+
+const WorkTextsSchema = v.pipe(v.string(), v.parseJson(), v.array(v.string()));
+
+/** What was kept before holes stood in rows has its work in the order of the file. */
+const inOrder = (print: Print): Print => {
+  const texts = v.safeParse(WorkTextsSchema, print.form["work"]);
+  return texts.success
+    ? { ...print, form: { ...print.form, work: JSON.stringify(texts.output.toSorted()) } }
+    : print;
+};
 
 function ofMember(member: EnteredMember, unit: LengthUnit): Print {
   const { id, home, name, shape, from, to, x, start, end, work } = member;
@@ -147,7 +182,7 @@ function ofPanel(panel: Panel, unit: LengthUnit): Print {
     form: {
       size: `${nearText(Number(length), unit)} × ${nearText(Number(width), unit)}`,
       board: board ?? "",
-      outline: outline ? workWords(outline, unit) : "",
+      outline: outline ? JSON.stringify(workTexts(outline, unit)) : "",
       work: workWords(work, unit),
     },
     place: [...origin, ...lengthAxis, ...faceAxis].map(Number),
@@ -190,7 +225,7 @@ export function keptPrints(asset: Asset | undefined, name: string): Result<Print
     return lost;
   }
   const checked = v.safeParse(PrintsSchema, data);
-  return checked.success ? ok(checked.output) : lost;
+  return checked.success ? ok({ ...checked.output, prints: checked.output.prints.map(inOrder) }) : lost;
 }
 
 /** In the unit of the job, for directions plain numbers: how far apart two places are at the farthest. */

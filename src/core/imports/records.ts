@@ -8,20 +8,23 @@ import {
   type Asset,
   assetIdOf,
   type BoughtPart,
-  type CornerPlace,
   cornerFromLeft,
   type Home,
   type Job,
+  MOST_CORNERS,
+  MOST_WORK,
   newAssembly,
   newBoughtPart,
   newPanel,
   newPlacement,
   type Panel,
+  panelHolesInRows,
   textOf,
+  type Work,
 } from "../job";
 import { grouped } from "../kernel";
 import { type LengthUnit, MM_PER_UNIT, roundTo, toDegrees } from "../measure";
-import type { ReadPanel } from "../recognise";
+import type { ReadMember, ReadPanel } from "../recognise";
 import type { Stockroom } from "../stockroom";
 import { type FoundFile, type FoundPart, MOST_LEVELS, readingFor } from "./found";
 import { type EnteredMember, memberFrom, type NewId, nameText } from "./member-record";
@@ -62,7 +65,7 @@ export function enteredOf(
   const assemblies: Job["assemblies"][string][] = [];
   const placements: Job["placements"][string][] = [];
   const assets = new Map<string, Asset>();
-  const text = (mm: number) => textOf(roundTo(mm / MM_PER_UNIT[unit], 7));
+  const text = inUnit(unit);
   const texts = (place: Vec3): [string, string, string] => [text(place[0]), text(place[1]), text(place[2])];
   const plain = (value: number) => textOf(roundTo(value, 12));
 
@@ -81,7 +84,7 @@ export function enteredOf(
             frame,
             home,
             entry: entry?.shape ?? null,
-            text,
+            unit,
             newId,
           }),
         );
@@ -98,6 +101,7 @@ export function enteredOf(
             text,
             texts,
             plain,
+            unit,
             newId,
           }),
         );
@@ -205,6 +209,7 @@ type PanelPlace = {
   readonly material: string | null;
   readonly frame: Frame;
   readonly home: Home;
+  readonly unit: LengthUnit;
   readonly text: (mm: number) => string;
   readonly texts: (place: Vec3) => [string, string, string];
   readonly plain: (value: number) => string;
@@ -214,12 +219,36 @@ type PanelPlace = {
 function panelFrom(
   id: string,
   read: ReadPanel,
-  { name, board, material, frame, home, text, texts, plain, newId }: PanelPlace,
+  { name, board, material, frame, home, unit, text, texts, plain, newId }: PanelPlace,
 ): Panel {
   const way = (direction: Vec3): [string, string, string] => {
     const [a, b, c] = turned(frame, direction);
     return [plain(a), plain(b), plain(c)];
   };
+  return newPanel(id, {
+    name: nameText(name, "Panel"),
+    board,
+    material: board === null ? material : null,
+    assembly: home,
+    origin: texts(toWorld(frame, read.origin)),
+    lengthAxis: way(read.x),
+    faceAxis: way(read.face),
+    length: text(read.length),
+    width: text(read.width),
+    grain: "any",
+    outline: read.outline?.map((one) => cornerFromLeft(one, text, () => newId("corner"))) ?? null,
+    work: panelWork(read, unit, newId),
+  });
+}
+
+const inUnit =
+  (unit: LengthUnit) =>
+  (mm: number): string =>
+    textOf(roundTo(mm / MM_PER_UNIT[unit], 7));
+
+/** The work of a panel that was read, holes at even steps as rows. */
+function panelWork(read: ReadPanel, unit: LengthUnit, newId: NewId): Work[] {
+  const text = inUnit(unit);
   const holes = read.holes.map((hole) => ({
     id: newId("work"),
     kind: "hole" as const,
@@ -246,24 +275,21 @@ function panelFrom(
       stopAtEnd: text(isLong ? read.length - x1 : read.width - y1),
     };
   });
-  const corner = (one: CornerPlace) => cornerFromLeft(one, text, () => newId("corner"));
   const cutOuts = read.cutOuts.map((corners) => ({
     id: newId("work"),
     kind: "cutOut" as const,
-    corners: corners.map(corner),
+    corners: corners.map((one) => cornerFromLeft(one, text, () => newId("corner"))),
   }));
-  return newPanel(id, {
-    name: nameText(name, "Panel"),
-    board,
-    material: board === null ? material : null,
-    assembly: home,
-    origin: texts(toWorld(frame, read.origin)),
-    lengthAxis: way(read.x),
-    faceAxis: way(read.face),
-    length: text(read.length),
-    width: text(read.width),
-    grain: "any",
-    outline: read.outline?.map(corner) ?? null,
-    work: [...grooves, ...holes, ...cutOuts],
-  });
+  return [...grooves, ...panelHolesInRows(holes, unit), ...cutOuts];
 }
+
+/** Whether a panel or member that was read has no more corners and no more work than a record takes. */
+export function hasRecord(read: ReadPanel | ReadMember): boolean {
+  if (read.kind === "member") return read.holes.length + read.notches.length <= MOST_WORK;
+  const corners = [read.outline ?? [], ...read.cutOuts];
+  if (corners.some(({ length }) => length > MOST_CORNERS)) return false;
+  return read.holes.length <= MOST_SINGLE && panelWork(read, "mm", (kind) => kind).length <= MOST_WORK;
+}
+
+/** More holes are not put in rows: it would take long. */
+const MOST_SINGLE = 5_000;

@@ -2,6 +2,7 @@
 
 import type { LengthUnit } from "../measure";
 import { MM_PER_UNIT, roundTo } from "../measure";
+import { panelHolesInRows } from "./hole-rows";
 import type { OutlineCorner, Panel, Work } from "./panel";
 import { textOf } from "./place-text";
 
@@ -54,7 +55,11 @@ export function panelFromDrawing(
     // The size of a panel that follows two others is theirs to say.
     ...(panel.between ? {} : { length: text(drawn.length), width: text(drawn.width) }),
     outline: drawn.corners.map((corner) => cornerFromLeft(corner, text, newId)),
-    work: [...panel.work.filter(({ kind }) => kind === "groove"), ...holes, ...cutOuts],
+    work: [
+      ...panel.work.filter(({ kind }) => kind === "groove"),
+      ...panelHolesInRows(holes, unit),
+      ...cutOuts,
+    ],
   };
 }
 

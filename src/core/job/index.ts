@@ -97,6 +97,7 @@ export {
 } from "./end-cuts";
 export type { Line, LineId, Point, PointId } from "./frame";
 export type { HandRow } from "./hand-row";
+export { memberHolesInRows, panelHolesInRows } from "./hole-rows";
 export {
   contentsOf,
   findAssembly,
@@ -134,6 +135,7 @@ export {
   type MemberHole,
   type MemberNotch,
   type MemberWork,
+  MOST_WORK,
 } from "./member-work";
 export {
   isLink,
@@ -185,7 +187,6 @@ export {
   type Groove,
   type Hole,
   MOST_CORNERS,
-  MOST_WORK,
   NO_EDGING,
   type Notch,
   type OutlineCorner,

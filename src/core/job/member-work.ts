@@ -2,6 +2,9 @@
 import * as v from "valibot";
 import { formulaText, recordId } from "./text";
 
+/** Holes, notches and so on of one member or panel; a row of holes is one. What comes out of a file may have many. */
+export const MOST_WORK = 200;
+
 /** The sides of a section, by its own height and width: those that "Line passes through" names. */
 export const MEMBER_FACES = ["top", "bottom", "left", "right"] as const;
 export type MemberFace = (typeof MEMBER_FACES)[number];

@@ -4,7 +4,7 @@ import { role } from "./assembly";
 import { EndCutSchema, memberId } from "./end-cuts";
 import { entity } from "./entity";
 import { look } from "./look";
-import { MemberWorkSchema } from "./member-work";
+import { MemberWorkSchema, MOST_WORK } from "./member-work";
 import { condition, formulaText, materialName, recordId, shortName } from "./text";
 
 export const MemberSchema = v.object({
@@ -22,7 +22,7 @@ export const MemberSchema = v.object({
   when: condition,
   start: EndCutSchema,
   end: EndCutSchema,
-  work: v.pipe(v.array(MemberWorkSchema), v.maxLength(40)),
+  work: v.pipe(v.array(MemberWorkSchema), v.maxLength(MOST_WORK)),
   role,
   look,
   leftOut: v.boolean(),

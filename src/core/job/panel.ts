@@ -7,6 +7,7 @@ import * as v from "valibot";
 import { homeId, role } from "./assembly";
 import { entity, type Stored } from "./entity";
 import { look } from "./look";
+import { MOST_WORK } from "./member-work";
 import { condition, edgeChoice, formulaText, materialName, placeTexts, recordId, shortName } from "./text";
 
 export const PANEL_EDGES = ["front", "back", "left", "right"] as const;
@@ -78,8 +79,6 @@ export type OutlineCorner = v.InferOutput<typeof OutlineCornerSchema>;
 
 /** An outline read from a drawing may have many. */
 export const MOST_CORNERS = 200;
-/** Grooves, holes and so on of one panel: a plate out of a drawing may have many. */
-export const MOST_WORK = 200;
 
 /** Corners one after the other, either way round, within the panel's length and width. */
 const CornersSchema = v.pipe(
