@@ -14,26 +14,39 @@ export function welded(count: number, pointAt: (i: number) => Vec3, tolerance: n
   const cells = new Map<string, number[]>();
   const indices = new Int32Array(count);
   const cell = 10 * tolerance;
+  const cellOf = (value: number) => Math.floor(value / cell + ASIDE);
+  const isNearBorder = (value: number) => cellOf(value - tolerance) !== cellOf(value + tolerance);
+  const around = (point: Vec3): readonly string[] => {
+    const [xs, ys, zs] = point.map((value) => [
+      ...new Set([cellOf(value - tolerance), cellOf(value + tolerance)]),
+    ]);
+    return (xs ?? []).flatMap((x) => (ys ?? []).flatMap((y) => (zs ?? []).map((z) => keyOf(x, y, z))));
+  };
   for (let i = 0; i < count; i++) {
     const point = pointAt(i);
-    // What lies near the border of a cell is looked for on both sides of it.
-    const near = point.map((value) => [
-      ...new Set([Math.floor((value - tolerance) / cell), Math.floor((value + tolerance) / cell)]),
-    ]);
+    const [x, y, z] = point;
     let known = -1;
-    for (const x of near[0] ?? [])
-      for (const y of near[1] ?? [])
-        for (const z of near[2] ?? [])
-          for (const other of cells.get(`${x},${y},${z}`) ?? [])
-            if (known < 0 && distance(at(points, other), point) <= tolerance) known = other;
+    const lookIn = (list: readonly number[] | undefined) => {
+      for (const other of list ?? [])
+        if (known < 0 && distance(at(points, other), point) <= tolerance) known = other;
+    };
+    const own = keyOf(cellOf(x), cellOf(y), cellOf(z));
+    const list = cells.get(own);
+    lookIn(list);
+    // What lies near the border of a cell is looked for on both sides of it.
+    if (known < 0 && (isNearBorder(x) || isNearBorder(y) || isNearBorder(z)))
+      for (const key of around(point)) lookIn(cells.get(key));
     if (known < 0) {
       known = points.push(point) - 1;
-      const key = point.map((value) => Math.floor(value / cell)).join(",");
-      const list = cells.get(key);
       if (list) list.push(known);
-      else cells.set(key, [known]);
+      else cells.set(own, [known]);
     }
     indices[i] = known;
   }
   return { points, indices };
 }
+
+/** Of a cell: most places are round numbers, which lie on no border then. */
+const ASIDE = 0.37;
+
+const keyOf = (x: number, y: number, z: number): string => `${x},${y},${z}`;

@@ -1,5 +1,6 @@
 /** A solid of a file as a part that may enter; and an open one with its rims joined. */
-import { grouped } from "../kernel";
+import type { Vec3 } from "../geometry";
+import { at, grouped } from "../kernel";
 import {
   closing,
   type FlatRule,
@@ -24,12 +25,7 @@ export function foundPart(key: string, name: string, mesh: SolidMesh, rule: Flat
   const taken = read.taken.kind === "other" || hasRecord(read.taken) ? read.taken : NO_RECORD;
   // Surface by surface, so that what is open can be closed with its faces known.
   const bySurface = [...grouped(body.triangles, ({ surface }) => surface).values()];
-  const triangles =
-    body.triangles.length > MOST_TRIANGLES
-      ? null
-      : bySurface.flatMap((own) =>
-          own.flatMap(({ corners }) => corners.flatMap((corner) => body.points[corner] ?? [0, 0, 0])),
-        );
+  const triangles = body.triangles.length > MOST_TRIANGLES ? null : numbersOf(bySurface, body.points);
   let past = 0;
   return {
     key,
@@ -52,6 +48,21 @@ export function foundPart(key: string, name: string, mesh: SolidMesh, rule: Flat
           })
         : [],
   };
+}
+
+/** Nine numbers a triangle. */
+function numbersOf(
+  bySurface: readonly (readonly { readonly corners: readonly number[] }[])[],
+  points: readonly Vec3[],
+): readonly number[] {
+  const numbers: number[] = [];
+  for (const own of bySurface)
+    for (const { corners } of own)
+      for (const corner of corners) {
+        const [x, y, z] = at(points, corner);
+        numbers.push(x, y, z);
+      }
+  return numbers;
 }
 
 export type ClosedPart = {

@@ -60,11 +60,8 @@ export function bodyOf(mesh: SolidMesh): Body {
   for (const [face, [from, to]] of mesh.faces.entries()) faceOf.fill(face, from, to);
   const found: { corners: readonly [number, number, number]; face: number; facet: Facet }[] = [];
   for (let t = 0; t < faceOf.length; t++) {
-    const [a, b, c] = [0, 1, 2].map((k) => indices[mesh.corners[3 * t + k] ?? 0] ?? 0) as [
-      number,
-      number,
-      number,
-    ];
+    const corner = (k: number) => indices[mesh.corners[3 * t + k] ?? 0] ?? 0;
+    const [a, b, c] = [corner(0), corner(1), corner(2)];
     // Poles and tips come as triangles without area.
     if (a === b || b === c || a === c) continue;
     found.push({
@@ -141,17 +138,20 @@ function isSame(a: Surface, b: Surface, on: Vec3): boolean {
 export function openEdges(
   triangles: readonly Pick<Triangle, "corners">[],
 ): readonly (readonly [number, number])[] {
-  const open = new Map<string, readonly [number, number]>();
+  const open = new Map<number, readonly [number, number]>();
   for (const { corners } of triangles)
     for (let k = 0; k < 3; k++) {
       const [a, b] = [at(corners, k), at(corners, (k + 1) % 3)];
-      if (!open.delete(`${b},${a}`)) open.set(`${a},${b}`, [a, b]);
+      if (!open.delete(pairKey(b, a))) open.set(pairKey(a, b), [a, b]);
     }
   return [...open.values()];
 }
 
+/** One number for two corners in their order: there are fewer than 2^26 of them. */
+export const pairKey = (a: number, b: number): number => a * 2 ** 26 + b;
+
 function gapsIn(triangles: readonly Triangle[], points: readonly Vec3[]): readonly Gap[] {
-  const open = new Map(openEdges(triangles).map((edge) => [edge.join(), edge]));
+  const open = new Map(openEdges(triangles).map((edge) => [pairKey(...edge), edge]));
   const after = grouped(open.values(), ([from]) => from);
   const gaps: Gap[] = [];
   for (const [key, first] of open) {
@@ -159,8 +159,8 @@ function gapsIn(triangles: readonly Triangle[], points: readonly Vec3[]): readon
     const run: (readonly [number, number])[] = [];
     for (let edge: readonly [number, number] | undefined = first; edge; ) {
       run.push(edge);
-      open.delete(`${edge[0]},${edge[1]}`);
-      edge = after.get(edge[1])?.find(([a, b]) => open.has(`${a},${b}`));
+      open.delete(pairKey(...edge));
+      edge = after.get(edge[1])?.find(([a, b]) => open.has(pairKey(a, b)));
     }
     const places = run.map(([a]) => at(points, a));
     gaps.push({

@@ -1,7 +1,7 @@
 /** What a plane square to a direction cuts out of a body: loops, each with the surfaces that it runs over one after the other. */
 import { add, dot, scale, subtract, type Vec2, type Vec3 } from "../geometry";
 import { at } from "../kernel";
-import type { Body } from "./body";
+import { type Body, pairKey } from "./body";
 
 export type SliceLoop = {
   readonly points: readonly Vec2[];
@@ -17,31 +17,30 @@ export type SliceAxes = { readonly origin: Vec3; readonly x: Vec3; readonly y: V
 /** The loops at a height; null: the body is open there, or the plane runs through a corner of it. */
 export function sliceOf(body: Body, axes: SliceAxes, height: number): readonly SliceLoop[] | null {
   const { points, triangles } = body;
-  const heights = points.map((point) => dot(subtract(point, axes.origin), axes.along) - height);
-  type Part = { readonly from: string; readonly to: string; readonly at: Vec2; readonly surface: number };
-  const parts = new Map<string, Part>();
-  const crossing = (a: number, b: number): { readonly key: string; readonly at: Vec2 } => {
+  const { origin, x, y, along } = axes;
+  const heights = Float64Array.from(points, (point) => dot(subtract(point, origin), along) - height);
+  const heightAt = (corner: number) => heights[corner] ?? 0;
+  type Part = { readonly from: number; readonly to: number; readonly at: Vec2; readonly surface: number };
+  const parts = new Map<number, Part>();
+  const edgeOf = (a: number, b: number) => (a < b ? pairKey(a, b) : pairKey(b, a));
+  const crossing = (a: number, b: number): Vec2 => {
     const [low, high] = a < b ? [a, b] : [b, a];
-    const [h0, h1] = [at(heights, low), at(heights, high)];
+    const [h0, h1] = [heightAt(low), heightAt(high)];
     const share = h0 / (h0 - h1);
     const place = add(at(points, low), scale(subtract(at(points, high), at(points, low)), share));
-    const from = subtract(place, axes.origin);
-    return { key: `${low},${high}`, at: [dot(from, axes.x), dot(from, axes.y)] };
+    const from = subtract(place, origin);
+    return [dot(from, x), dot(from, y)];
   };
   for (const { corners, surface } of triangles) {
-    const above = corners.map((corner) => at(heights, corner) > 0);
-    if (above[0] === above[1] && above[1] === above[2]) continue;
+    const [a, b, c] = corners;
+    const [aboveA, aboveB, aboveC] = [heightAt(a) > 0, heightAt(b) > 0, heightAt(c) > 0];
+    if (aboveA === aboveB && aboveB === aboveC) continue;
     // Runs from where the triangle goes down to where it comes up: what is solid lies to the left, seen from above.
-    let [from, to] = [null, null] as [ReturnType<typeof crossing> | null, ReturnType<typeof crossing> | null];
-    for (let k = 0; k < 3; k++) {
-      const [a, b] = [at(corners, k), at(corners, (k + 1) % 3)];
-      if (at(above, k) === at(above, (k + 1) % 3)) continue;
-      if (at(above, k)) from = crossing(a, b);
-      else to = crossing(a, b);
-    }
-    if (!from || !to) return null;
-    if (parts.has(from.key)) return null;
-    parts.set(from.key, { from: from.key, to: to.key, at: from.at, surface });
+    const [p, q] = aboveA && !aboveB ? [a, b] : aboveB && !aboveC ? [b, c] : [c, a];
+    const [r, s] = !aboveA && aboveB ? [a, b] : !aboveB && aboveC ? [b, c] : [c, a];
+    const from = edgeOf(p, q);
+    if (parts.has(from)) return null;
+    parts.set(from, { from, to: edgeOf(r, s), at: crossing(p, q), surface });
   }
   const loops: SliceLoop[] = [];
   while (parts.size > 0) {
