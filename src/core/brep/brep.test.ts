@@ -19,6 +19,8 @@ const SHAPES: readonly SectionShape[] = [
   { kind: "channel", size: [100, 50, 6, 8.5] },
   { kind: "tee", size: [50, 50, 6, 6] },
   { kind: "beam", size: [100, 55, 4.1, 5.7] },
+  { kind: "channel", size: [100, 50, 6, 8.5], rootRadius: 8.5, taper: { percent: 8, toeRadius: 4.5 } },
+  { kind: "beam", size: [100, 50, 4.5, 6.8], rootRadius: 4.5, taper: { percent: 14, toeRadius: 2.7 } },
   { kind: "flat", size: [60, 8] },
   { kind: "squareBar", size: [25, 25] },
   { kind: "timber", size: [95, 45] },

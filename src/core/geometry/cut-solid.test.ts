@@ -58,6 +58,27 @@ describe("a solid cut by a plane", () => {
     expect(volume(cutSolid(bar, [1, 0, 0], 0).solid ?? bar)).toBeCloseTo((45 * 20 * 300) / 2, 6);
   });
 
+  it("closes where faces have corners of their own that lie a rounding apart, wherever that is", () => {
+    // Each face with its own corners, a nanometre to either side of where they belong.
+    const points: Vec3[] = [];
+    const loose = {
+      ...bar,
+      faces: bar.faces.map((face, f) => ({
+        ...face,
+        corners: face.corners.map((i) => {
+          const [x, y, z] = at(bar.points, i);
+          const off = (f % 2 === 0 ? 1 : -1) * 1e-9;
+          return points.push([x + 5e-6 + off, y + 5e-6 - off, z]) - 1;
+        }),
+      })),
+      points,
+      lines: [],
+    };
+    const { solid, section } = cutSolid(loose, [0, 0, 1], 200);
+    expect(section).toHaveLength(1);
+    expect(volume(solid ?? bar)).toBeCloseTo(45 * 20 * 200, 3);
+  });
+
   it("that does not meet it is left as it is, or is gone", () => {
     expect(cutSolid(tube, [0, 0, 1], 500).solid).toBe(tube);
     expect(cutSolid(tube, [0, 0, 1], 0)).toEqual({ solid: null, section: [] });

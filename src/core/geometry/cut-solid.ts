@@ -4,10 +4,11 @@
  * the outline of the section, which is chained and filled.
  */
 import earcut from "earcut";
-import { at } from "../kernel";
+import { at, grouped } from "../kernel";
 import { isInside, type Polygon, polygonArea } from "./polygon";
 import { angleOnChord, lineName, type Solid, type SolidFace, type SolidLine } from "./solid";
 import { cross, dot, norm, scale, type Vec2, type Vec3 } from "./vector";
+import { welded } from "./weld";
 
 export type CutSolid = {
   /** What is left; null: nothing. */
@@ -130,30 +131,30 @@ class Cutting {
 
 /** Stretches head to tail; what does not close is left out. */
 function chained(edges: readonly Edge[], points: readonly Vec3[]): readonly (readonly number[])[] {
-  const key = (i: number) =>
-    at(points, i)
-      .map((one) => Math.round(one / MEETING))
-      .join(" ");
-  const from = new Map<string, Edge[]>();
-  for (const edge of edges) {
-    const same = from.get(key(edge.from));
-    if (same) same.push(edge);
-    else from.set(key(edge.from), [edge]);
-  }
+  const ends = edges.flatMap(({ from, to }) => [from, to]);
+  const { indices } = welded(ends.length, (i) => at(points, at(ends, i)), MEETING);
+  // Each stretch with the places that it runs between, those that come near to one another as one.
+  const stretches = edges.map(({ from }, i) => ({
+    from,
+    start: at(indices, 2 * i),
+    end: at(indices, 2 * i + 1),
+  }));
+  const open = new Map(
+    [...grouped(stretches, ({ start }) => start)].map(([start, all]) => [start, [...all]]),
+  );
   const loops: number[][] = [];
   for (;;) {
-    const first = [...from.values()].find((one) => one.length > 0)?.pop();
+    const first = [...open.values()].find((one) => one.length > 0)?.pop();
     if (!first) return loops;
-    const start = key(first.from);
     const loop = [first.from];
-    let place = first.to;
-    while (key(place) !== start) {
-      const next = from.get(key(place))?.pop();
+    let place = first.end;
+    while (place !== first.start) {
+      const next = open.get(place)?.pop();
       if (!next) break;
-      loop.push(place);
-      place = next.to;
+      loop.push(next.from);
+      place = next.end;
     }
-    if (key(place) === start && loop.length >= 3) loops.push(loop);
+    if (place === first.start && loop.length >= 3) loops.push(loop);
   }
 }
 

@@ -188,13 +188,18 @@ function scaledReading(read: FoundReading, by: number): FoundReading {
             ? { ...one, z: one.z * by, faces: [beyond(one.faces[0]), beyond(one.faces[1])] }
             : { ...one, z: one.z * by };
       const beyond = (face: EndFace): EndFace => ({ ...face, beyond: face.beyond * by });
-      const shape = { ...read.shape, size: read.shape.size.map(size) } as ReadMember["shape"];
+      const sized = { ...read.shape, size: read.shape.size.map(size) } as ReadMember["shape"];
+      const rooted =
+        "rootRadius" in sized && sized.rootRadius !== undefined
+          ? { ...sized, rootRadius: size(sized.rootRadius) }
+          : sized;
+      const shape =
+        "taper" in rooted && rooted.taper
+          ? { ...rooted, taper: { ...rooted.taper, toeRadius: size(rooted.taper.toeRadius) } }
+          : rooted;
       return {
         ...read,
-        shape:
-          "rootRadius" in shape && shape.rootRadius !== undefined
-            ? { ...shape, rootRadius: size(shape.rootRadius) }
-            : shape,
+        shape,
         origin: far(read.origin),
         start: end(read.start),
         end: end(read.end),

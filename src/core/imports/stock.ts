@@ -4,7 +4,7 @@ import {
   type SectionEntry,
   type SectionShape,
   type Stockroom,
-  sectionKindName,
+  sectionText,
 } from "../stockroom";
 import { type FoundFile, type FoundReading, readingFor, type TakeWay, timesOf } from "./found";
 
@@ -32,11 +32,8 @@ export type NeededBoard = {
 };
 
 export const sectionKey = (shape: SectionShape, material: string | null): string =>
-  `${shape.kind} ${shape.size.join(" x ")} ${rootOf(shape) || ""} ${material ?? ""}`;
+  `${sectionText(shape, String, " x ")} ${material ?? ""}`;
 
-/** The root radius of a section with flanges; those of angles go with their sizes. */
-const rootOf = (shape: SectionShape): number =>
-  shape.kind === "channel" || shape.kind === "tee" || shape.kind === "beam" ? (shape.rootRadius ?? 0) : 0;
 export const boardKey = (thickness: number, material: string | null): string =>
   `${thickness} ${material ?? ""}`;
 
@@ -101,12 +98,21 @@ const sameSections = (
   ranked(
     stockroom.sections
       .filter((entry) => isSameShape(entry.shape, shape))
-      .toSorted((a, b) => Number(hasRoot(b.shape, shape)) - Number(hasRoot(a.shape, shape))),
+      .toSorted((a, b) => likeness(b.shape, shape) - likeness(a.shape, shape)),
     material,
   );
 
-/** Of two sections of one size the one whose roots are rounded alike goes first. */
-const hasRoot = (a: SectionShape, b: SectionShape) => Math.abs(rootOf(a) - rootOf(b)) <= SAME;
+/** Of two sections of one size the one whose flanges taper alike goes first, then the one whose roots are rounded alike. */
+function likeness(a: SectionShape, b: SectionShape): number {
+  const isLike = (x: number, y: number) => Number(Math.abs(x - y) <= SAME);
+  return 2 * isLike(taperOf(a), taperOf(b)) + isLike(rootOf(a), rootOf(b));
+}
+
+/** The root radius of a section with flanges; those of angles go with their sizes. */
+const rootOf = (shape: SectionShape): number =>
+  shape.kind === "channel" || shape.kind === "tee" || shape.kind === "beam" ? (shape.rootRadius ?? 0) : 0;
+const taperOf = (shape: SectionShape): number =>
+  shape.kind === "channel" || shape.kind === "beam" ? (shape.taper?.percent ?? 0) : 0;
 
 const sameBoards = (thickness: number, material: string | null, stockroom: Stockroom) =>
   ranked(
@@ -160,9 +166,8 @@ const tidy = (value: number) => String(Math.round(value * 100) / 100);
 
 /** What a section is called where the stockroom has no name for it. */
 export const plainSectionName = (shape: SectionShape): string => {
-  const words = sectionKindName(shape.kind);
-  const root = rootOf(shape);
-  return `${words[0]?.toUpperCase()}${words.slice(1)} ${shape.size.map(tidy).join(" × ")}${root > 0 ? ` r ${tidy(root)}` : ""}`;
+  const words = sectionText(shape, tidy, " × ");
+  return `${words[0]?.toUpperCase()}${words.slice(1)}`;
 };
 
 /** A new entry for a section that the stockroom lacks; stock lengths and prices are the shop's to fill in. */

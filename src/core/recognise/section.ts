@@ -24,6 +24,9 @@ export type SeatedSection = {
 const SAME = 0.02;
 const SQUARE = 1e-3;
 
+/** The sine of what two flats turn by at least where they meet in a corner. */
+const LEAST_TURN = 0.3;
+
 type Sharp = { readonly corners: readonly Vec2[]; readonly radii: readonly number[] };
 type Circle = { readonly centre: Vec2; readonly radius: number };
 
@@ -47,7 +50,14 @@ export function sectionOf(body: Body, axes: SliceAxes, loops: readonly SliceLoop
       : { kind: "roundBar", size: [diameter] };
     return { shape, centroid: round.centre, x: [1, 0], y: [0, 1], differences: [], surfaces };
   }
-  const sharp = sharpOf(body, axes, outline);
+  const bent = meetingOf(body, axes, outline);
+  if (!bent) return null;
+  const sharp = isSquare(bent) ? bent : null;
+  const tapered = sharp || hole ? null : taperedOf(bent);
+  if (tapered) {
+    const seat = seated(tapered.shape, tapered.corners);
+    return seat && { ...seat, shape: tapered.shape, differences: [], surfaces };
+  }
   if (!sharp) return null;
   const read = hole ? sharpOf(body, axes, hole) : null;
   if (hole && !read) return null;
@@ -87,8 +97,22 @@ function flatOf(body: Body, axes: SliceAxes, index: number): Flat | null {
   return { normal: [on(axes.x), on(axes.y)], offset: surface.offset - on(axes.origin) };
 }
 
-/** The corners in which the flats of a loop meet, each with the radius of the rounding between them; null: they do not. */
+/** The corners of a loop whose flats stand square to one another; null: they do not. */
 function sharpOf(body: Body, axes: SliceAxes, loop: SliceLoop): Sharp | null {
+  const bent = meetingOf(body, axes, loop);
+  return bent && isSquare(bent) ? bent : null;
+}
+
+const isSquare = ({ corners }: Sharp): boolean => {
+  const ways = corners.map((corner, i) => {
+    const side = subtract2(at(corners, (i + 1) % corners.length), corner);
+    return scale2(side, 1 / (norm2(side) || 1));
+  });
+  return ways.every((way, i) => Math.abs(dot2(way, at(ways, (i + 1) % ways.length))) <= SQUARE);
+};
+
+/** The corners in which the flats of a loop meet, each with the radius of the rounding between them; null: they do not. */
+function meetingOf(body: Body, axes: SliceAxes, loop: SliceLoop): Sharp | null {
   const flats: { flat: Flat; radius: number }[] = [];
   let radius = 0;
   for (const { surface } of loop.runs) {
@@ -109,7 +133,7 @@ function sharpOf(body: Body, axes: SliceAxes, loop: SliceLoop): Sharp | null {
   for (const [i, { flat }] of flats.entries()) {
     const before = at(flats, (i + flats.length - 1) % flats.length).flat;
     const turn = cross2(before.normal, flat.normal);
-    if (Math.abs(dot2(before.normal, flat.normal)) > SQUARE) return null;
+    if (Math.abs(turn) < LEAST_TURN) return null;
     corners.push(
       scale2(
         subtract2(
@@ -277,6 +301,47 @@ function openOf(outline: Sharp): Found | null {
     return { shape: { kind: "beam", size, ...rootsOf() }, differences: notTaken(others()) };
   }
   return null;
+}
+
+/** A channel or a beam whose flanges taper, with its corners from an outer one on; null: it is none. */
+function taperedOf({ corners, radii }: Sharp): {
+  readonly shape: SectionShape;
+  readonly corners: readonly Vec2[];
+} | null {
+  const n = corners.length;
+  const { out } = sidesOf({ corners, radii });
+  const a = out.findIndex((isOut, i) => !isOut && !at(out, (i + 1) % n));
+  if ((n !== 8 && n !== 12) || a < 0 || out.filter((isOut) => !isOut).length !== (n === 8 ? 2 : 4))
+    return null;
+  const corner = (i: number) => at(corners, (a + i) % n);
+  const radius = (i: number) => at(radii, (a + i) % n);
+  // From the web's inner corners: the first flange's edge, then round. Of a channel its back, of a beam its other flange's edges follow.
+  const [low, right, high] = n === 8 ? [corner(4), corner(3), corner(5)] : [corner(3), corner(4), corner(10)];
+  const [across, up] = [subtract2(right, low), subtract2(high, low)];
+  const [b, h] = [norm2(across), norm2(up)];
+  const on = (place: Vec2): Vec2 => {
+    const from = subtract2(place, low);
+    return [dot2(from, across) / b, dot2(from, up) / h];
+  };
+  const [edge, root] = [on(corner(2))[1], on(corner(1))[1]];
+  const stem = n === 8 ? on(corner(1))[0] : on(corner(6))[0] - on(corner(1))[0];
+  const half = n === 8 ? b - stem : (b - stem) / 2;
+  const percent = Math.round(((root - edge) / half) * 1e5) / 1e3;
+  if (!(percent > 0.1 && percent <= 50)) return null;
+  const flange = edge + (percent / 100) * (n === 8 ? b / 2 : b / 4);
+  const roots = n === 8 ? [0, 1] : [0, 1, 6, 7];
+  const toes = n === 8 ? [2, 7] : [2, 5, 8, 11];
+  const isLike = (of: readonly number[]) => of.every((i) => Math.abs(radius(i) - radius(at(of, 0))) <= SAME);
+  const others = corners.map((_, i) => i).filter((i) => !roots.includes(i) && !toes.includes(i));
+  if (!isLike(roots) || !isLike(toes) || others.some((i) => radius(i) > SAME)) return null;
+  const shape: SectionShape = {
+    kind: n === 8 ? "channel" : "beam",
+    size: [rounded(h), rounded(b), rounded(stem), rounded(flange)],
+    ...(radius(0) > 0 ? { rootRadius: rounded(radius(0)) } : {}),
+    taper: { percent, toeRadius: rounded(radius(2)) },
+  };
+  const first = (a + 3) % n;
+  return { shape, corners: [...corners.slice(first), ...corners.slice(0, first)] };
 }
 
 /** Where the section of a shape must stand for its sharp corners to fall on those that were read; null: it cannot. */

@@ -19,7 +19,7 @@ import {
   valueAt,
 } from "../geometry";
 import { at } from "../kernel";
-import { type SectionShape, sectionProperties } from "../stockroom";
+import { flangeThickness, type SectionShape, sectionProperties } from "../stockroom";
 import { endHeight } from "./ends";
 import type { MemberSolid } from "./member";
 import { notchLevel } from "./member-work";
@@ -51,6 +51,25 @@ function sectionCover(shape: SectionShape): readonly Polygon[] {
   const [x0, y0] = [boxCentre[0] - extent[0] / 2, boxCentre[1] - extent[1] / 2];
   const [w, h] = extent;
   const box = (a: number, b: number, c: number, d: number) => rectangle(x0 + a, y0 + b, x0 + c, y0 + d);
+  /** Upside down, and left to right, about the middle of the box. */
+  const flipped = (polygon: Polygon, way: 0 | 1): Polygon =>
+    polygon
+      .map(([x, y]): Vec2 => (way === 0 ? [2 * boxCentre[0] - x, y] : [x, 2 * boxCentre[1] - y]))
+      .toReversed();
+  /** Both flanges from the web at `from` to the right edge: thinner there where they taper. */
+  const flanges = (
+    one: Extract<SectionShape, { kind: "channel" | "beam" }>,
+    from: number,
+  ): readonly Polygon[] => {
+    const { edge, root } = flangeThickness(one);
+    const low: Polygon = [
+      [x0 + from, y0],
+      [x0 + w, y0],
+      [x0 + w, y0 + edge],
+      [x0 + from, y0 + root],
+    ];
+    return [low, flipped(low, 1)];
+  };
   switch (shape.kind) {
     case "squareTube":
     case "rectangularTube": {
@@ -67,20 +86,18 @@ function sectionCover(shape: SectionShape): readonly Polygon[] {
       return [box(0, 0, w, t), box(0, t, t, h)];
     }
     case "channel": {
-      const [, , web, flange] = shape.size;
-      return [box(0, 0, web, h), box(web, 0, w, flange), box(web, h - flange, w, h)];
+      const [, , web] = shape.size;
+      return [box(0, 0, web, h), ...flanges(shape, web)];
     }
     case "tee": {
       const [, , web, flange] = shape.size;
       return [box((w - web) / 2, 0, (w + web) / 2, h - flange), box(0, h - flange, w, h)];
     }
     case "beam": {
-      const [, , web, flange] = shape.size;
-      return [
-        box((w - web) / 2, flange, (w + web) / 2, h - flange),
-        box(0, 0, w, flange),
-        box(0, h - flange, w, h),
-      ];
+      const [, , web] = shape.size;
+      const [left, right] = [(w - web) / 2, (w + web) / 2];
+      const beside = flanges(shape, right);
+      return [box(left, 0, right, h), ...beside, ...beside.map((one) => flipped(one, 0))];
     }
     case "flat":
     case "squareBar":

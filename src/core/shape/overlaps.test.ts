@@ -17,6 +17,8 @@ const SHAPES = {
   unequal: { kind: "unequalAngle", size: [60, 30, 5], rootRadius: 0 },
   channel: { kind: "channel", size: [80, 45, 6, 8] },
   tee: { kind: "tee", size: [50, 50, 6, 6] },
+  tapered: { kind: "channel", size: [80, 45, 6, 8], rootRadius: 8, taper: { percent: 8, toeRadius: 4 } },
+  rolled: { kind: "beam", size: [80, 42, 3.9, 5.9], rootRadius: 3.9, taper: { percent: 14, toeRadius: 2.3 } },
   beam: { kind: "beam", size: [80, 46, 3.8, 5.2] },
   tube: { kind: "squareTube", size: [40, 40, 3], corners: "coldFormed" },
   round: { kind: "roundTube", size: [48.3, 3.2] },

@@ -26,9 +26,10 @@ export {
   RackPieceSchema,
   usableRack,
 } from "./rack";
-export { parseSectionName } from "./section-name";
+export { parseSectionName, sectionText } from "./section-name";
 export { type SectionPart, sectionParts, sectionRooms } from "./section-parts";
 export {
+  flangeThickness,
   type PlaneTurn,
   type SectionKind,
   type SectionProperties,

@@ -1,9 +1,10 @@
 /**
  * Reading a section from the words of a cutting list: "SHS 40 x 40 x 3", "tube 2 1/2 x 2 1/2 x 3/16",
- * "L30x30x3", "flat 40 x 5", "88 x 18", "beam 100 x 55 x 4.1 x 5.7 r 7" with its root radius. Sizes without a unit are in the list's measure.
+ * "L30x30x3", "flat 40 x 5", "88 x 18", "beam 100 x 55 x 4.1 x 5.7 r 7" with its root radius, "channel 100 x 50 x 6 x 8.5 r 8.5
+ * taper 8 % toe 4.5" with flanges that taper. Sizes without a unit are in the list's measure.
  */
 import { type LengthUnit, parseLength } from "../measure";
-import type { SectionKind, SectionShape } from "./section-shape";
+import { type SectionKind, type SectionShape, sectionKindName } from "./section-shape";
 
 const WORDS: readonly (readonly [RegExp, SectionKind | "tube" | "angle" | "bar"])[] = [
   [/\b(shs|square (?:hollow|tube)|sq\.? tube)\b/, "squareTube"],
@@ -29,18 +30,58 @@ const ROOT_RADIUS: Readonly<Record<string, number>> = { "30x3": 5, "40x4": 6, "5
 export function parseSectionName(text: string, unit: LengthUnit): SectionShape | null {
   const words = text.toLowerCase().replace(/[×*]/g, "x").trim();
   const kind = WORDS.find(([pattern]) => pattern.test(words))?.[1] ?? null;
-  const root = kind !== null && FLANGED.has(kind) ? ROOT.exec(words) : null;
-  const sizes = sizesIn(root ? words.slice(0, root.index) : words, unit);
+  const { bare, said } =
+    kind !== null && FLANGED.has(kind) ? withoutOptions(words) : { bare: words, said: NONE };
+  const sizes = sizesIn(bare, unit);
   if (sizes === null || sizes.length === 0) return null;
   const shape = shapeOf(kind, sizes);
-  if (!root || !shape) return shape;
-  const [radius] = sizesIn(root[1] ?? "", unit) ?? [];
-  return radius === undefined ? null : ({ ...shape, rootRadius: radius } as SectionShape);
+  return shape && said.size > 0 ? withOptions(shape, said, unit) : shape;
 }
 
 const FLANGED: ReadonlySet<string> = new Set(["channel", "tee", "beam"]);
-/** At the end of the words. */
-const ROOT = /\br\s*((?:\d|\.\d)[\d\s./]*(?:mm|inches|inch|in|"|″)?)\s*$/;
+/** At the end of the words, one after the other: root radius, slope of the flanges, rounding at their edges. */
+const OPTION = /\b(r|taper|toe)\s*((?:\d|\.\d)[\d\s./]*(?:mm|inches|inch|in|"|″|%)?)\s*$/;
+type Options = ReadonlyMap<string, string>;
+const NONE: Options = new Map();
+
+function withoutOptions(words: string): { readonly bare: string; readonly said: Options } {
+  const said = new Map<string, string>();
+  let bare = words;
+  for (let found = OPTION.exec(bare); found; found = OPTION.exec(bare)) {
+    said.set(found[1] ?? "", (found[2] ?? "").trim());
+    bare = bare.slice(0, found.index);
+  }
+  return { bare, said };
+}
+
+/** The shape with what was said of it; null: that cannot be read, or it is of another kind. */
+function withOptions(shape: SectionShape, said: Options, unit: LengthUnit): SectionShape | null {
+  const lengthOf = (option: string): number | null | undefined => {
+    const text = said.get(option);
+    return text === undefined ? undefined : (sizesIn(text, unit)?.[0] ?? null);
+  };
+  const [rootRadius, toe] = [lengthOf("r"), lengthOf("toe")];
+  const percent = said.get("taper")?.replace("%", "").trim();
+  if (rootRadius === null || toe === null) return null;
+  if (shape.kind !== "channel" && shape.kind !== "beam" && shape.kind !== "tee") return null;
+  const rooted = rootRadius === undefined ? shape : { ...shape, rootRadius };
+  if (percent === undefined) return toe === undefined ? rooted : null;
+  const slope = Number(percent);
+  if (rooted.kind === "tee" || !(slope > 0 && slope <= 50)) return null;
+  return { ...rooted, taper: { percent: slope, toeRadius: toe ?? 0 } };
+}
+
+/** Kind, sizes, and what else a section has, as `parseSectionName` reads them; lengths by `write`, with `times` between them. */
+export function sectionText(shape: SectionShape, write: (mm: number) => string, times: string): string {
+  const words = [`${sectionKindName(shape.kind)} ${shape.size.map(write).join(times)}`];
+  if (shape.kind === "channel" || shape.kind === "tee" || shape.kind === "beam") {
+    if ((shape.rootRadius ?? 0) > 0) words.push(`r ${write(shape.rootRadius ?? 0)}`);
+    const taper = shape.kind === "tee" ? undefined : shape.taper;
+    if (taper) words.push(`taper ${taper.percent} %`);
+    if (taper && taper.toeRadius > 0) words.push(`toe ${write(taper.toeRadius)}`);
+  }
+  return words.join(" ");
+}
 
 const SIZE = String.raw`(?:\d|\.\d)[\d\s./'-]*(?:mm|inches|inch|in|"|″)?`;
 const SIZES = new RegExp(String.raw`${SIZE}(?:\s*x\s*${SIZE})*`);

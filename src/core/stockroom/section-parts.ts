@@ -5,7 +5,7 @@
  */
 import type { Vec2 } from "../geometry";
 import { unreachable } from "../kernel";
-import { type SectionShape, sectionProperties, toeRadius, tubeRadii } from "./section-shape";
+import { flangeThickness, type SectionShape, sectionProperties, toeRadius, tubeRadii } from "./section-shape";
 
 /** A rectangle by its middle and half its sizes, its own x axis turned by `turn` radians from the section's. */
 export type SectionPart = { readonly middle: Vec2; readonly half: Vec2; readonly turn: number };
@@ -61,12 +61,8 @@ function partsOf(shape: SectionShape): readonly SectionPart[] {
       ];
     }
     case "channel": {
-      const [h, b, web, flange] = shape.size;
-      return [
-        between(shape, [0, 0], [web, h]),
-        between(shape, [0, 0], [b, flange]),
-        between(shape, [0, h - flange], [b, h]),
-      ];
+      const [h, , web] = shape.size;
+      return [between(shape, [0, 0], [web, h]), ...flangeParts(shape)];
     }
     case "tee": {
       const [h, b, web, flange] = shape.size;
@@ -76,12 +72,8 @@ function partsOf(shape: SectionShape): readonly SectionPart[] {
       ];
     }
     case "beam": {
-      const [h, b, web, flange] = shape.size;
-      return [
-        between(shape, [(b - web) / 2, 0], [(b + web) / 2, h]),
-        between(shape, [0, 0], [b, flange]),
-        between(shape, [0, h - flange], [b, h]),
-      ];
+      const [h, b, web] = shape.size;
+      return [between(shape, [(b - web) / 2, 0], [(b + web) / 2, h]), ...flangeParts(shape)];
     }
     case "flat":
     case "squareBar":
@@ -90,6 +82,25 @@ function partsOf(shape: SectionShape): readonly SectionPart[] {
     default:
       return unreachable(shape);
   }
+}
+
+/** Both flanges; of those that taper what they have at their edges, without the roundings there. */
+function flangeParts(shape: Extract<SectionShape, { kind: "channel" | "beam" }>): readonly SectionPart[] {
+  const [h, b] = shape.size;
+  const { edge } = flangeThickness(shape);
+  const toe = shape.taper?.toeRadius ?? 0;
+  const from = shape.kind === "channel" ? 0 : toe;
+  const boxes: readonly (readonly [Vec2, number])[] =
+    toe === 0
+      ? [[[0, b], edge]]
+      : [
+          [[from, b - toe], edge],
+          [[0, b], edge - toe],
+        ];
+  return boxes.flatMap(([[x0, x1], thick]) => [
+    between(shape, [x0, 0], [x1, thick]),
+    between(shape, [x0, h - thick], [x1, h]),
+  ]);
 }
 
 /** A rectangle by two corners, in the section's axes from its centroid. */
@@ -116,7 +127,8 @@ export function sectionRooms(shape: SectionShape): readonly SectionRoom[] {
     case "channel":
     case "tee":
     case "beam": {
-      const [h, b, web, flange] = shape.size;
+      const [h, b, web] = shape.size;
+      const flange = shape.kind === "tee" ? shape.size[3] : flangeThickness(shape).root;
       const middle = shape.kind === "channel" ? 0 : (b - web) / 2;
       const fillet = shape.rootRadius ?? 0;
       const [from, to] = [Math.max(0, middle - fillet), middle + web + fillet];

@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import { reach } from "../geometry";
 import { polygonOf } from "../geometry/mesh.fixture";
 import { roundTo } from "../measure";
-import { parseSectionName } from "./section-name";
+import { parseSectionName, sectionText } from "./section-name";
 import { type SectionShape, sectionProperties, shapeFault } from "./section-shape";
 import { steelMassPerMetre } from "./stockroom";
 
@@ -78,6 +78,34 @@ describe("areas and masses against the published tables", () => {
     expect(roundTo(area(channel) / 100, 1)).toBe(12.5);
     expect(roundTo(mass(channel), 2)).toBe(9.82);
     expect(shapeFault({ ...channel, rootRadius: 43 })).toMatch(/root radius/);
+  });
+
+  it("flanges that taper: EN 10365 (UPN 100 and 200 at 8 %, IPN 100 and 200 at 14 %; tables of dimensions and masses, from memory)", () => {
+    const upn = (h: number, b: number, web: number, flange: number, toeRadius: number): SectionShape => ({
+      kind: "channel",
+      size: [h, b, web, flange],
+      rootRadius: flange,
+      taper: { percent: 8, toeRadius },
+    });
+    const ipn = (h: number, b: number, web: number, flange: number, toeRadius: number): SectionShape => ({
+      kind: "beam",
+      size: [h, b, web, flange],
+      rootRadius: web,
+      taper: { percent: 14, toeRadius },
+    });
+    expect(roundTo(area(upn(100, 50, 6, 8.5, 4.5)) / 100, 1)).toBe(13.5);
+    expect(roundTo(mass(upn(100, 50, 6, 8.5, 4.5)), 1)).toBe(10.6);
+    expect(roundTo(area(upn(200, 75, 8.5, 11.5, 6)) / 100, 1)).toBe(32.2);
+    expect(roundTo(area(ipn(100, 50, 4.5, 6.8, 2.7)) / 100, 1)).toBe(10.6);
+    expect(roundTo(mass(ipn(100, 50, 4.5, 6.8, 2.7)), 2)).toBe(8.34);
+    expect(roundTo(mass(ipn(200, 90, 7.5, 11.3, 4.5)), 1)).toBe(26.2);
+    // The centroid of UPN 100 lies 1.55 cm, that of UPN 200 2.01 cm from the back.
+    const fromBack = (shape: SectionShape) => {
+      const { boxCentre, extent } = sectionProperties(shape);
+      return extent[0] / 2 - boxCentre[0];
+    };
+    expect(roundTo(fromBack(upn(100, 50, 6, 8.5, 4.5)) / 10, 2)).toBe(1.55);
+    expect(roundTo(fromBack(upn(200, 75, 8.5, 11.5, 6)) / 10, 2)).toBe(2.01);
   });
 
   it("flat 40 x 5: area times density", () => {
@@ -163,6 +191,28 @@ describe("section names in cutting lists", () => {
   it("reads inch sizes with fractions", () => {
     const shape = parseSectionName("square tube 2 1/2 x 2 1/2 x 3/16", "in");
     expect(shape).toMatchObject({ size: [63.5, 63.5, 4.7625] });
+  });
+
+  it("reads and writes root radii and flanges that taper", () => {
+    const shape: SectionShape = {
+      kind: "channel",
+      size: [100, 50, 6, 8.5],
+      rootRadius: 8.5,
+      taper: { percent: 8, toeRadius: 4.5 },
+    };
+    const text = sectionText(shape, String, " x ");
+    expect(text).toBe("channel 100 x 50 x 6 x 8.5 r 8.5 taper 8 % toe 4.5");
+    expect(parseSectionName(text, "mm")).toEqual(shape);
+    expect(parseSectionName("Beam 100 x 50 x 4.5 x 6.8 taper 14% r 4.5", "mm")).toEqual({
+      kind: "beam",
+      size: [100, 50, 4.5, 6.8],
+      rootRadius: 4.5,
+      taper: { percent: 14, toeRadius: 0 },
+    });
+    expect(parseSectionName("channel 100 x 50 x 6 x 8.5 toe 4.5", "mm")).toBeNull();
+    expect(parseSectionName("channel 100 x 50 x 6 x 8.5 taper 90", "mm")).toBeNull();
+    expect(parseSectionName("tee 50 x 50 x 6 x 6 taper 2", "mm")).toBeNull();
+    expect(shapeFault({ ...shape, taper: { percent: 40, toeRadius: 0 } })).toContain("taper to nothing");
   });
 
   it("does not guess", () => {

@@ -21,6 +21,15 @@ const radius = v.pipe(v.number(), v.minValue(0));
 /** Depth over the flanges, breadth, web, flange. The root radius between web and flanges is none where nobody knows it. */
 const flanged = v.tuple([length, length, length, length]);
 
+/**
+ * Flanges that grow thinner outwards: the slope of their inner faces in percent, and the rounding at their edges. The flange of the
+ * sizes is as thick as they say in the middle of a channel's breadth, and a quarter of a beam's breadth from its edges (EN 10365).
+ */
+const taper = v.object({
+  percent: v.pipe(v.number(), v.gtValue(0), v.maxValue(50)),
+  toeRadius: radius,
+});
+
 /** `coldFormed`: radii of EN 10219-2; `hotFinished`: of EN 10210-2. */
 const tubeCorners = v.picklist(["coldFormed", "hotFinished"]);
 
@@ -42,9 +51,19 @@ export const SectionShapeSchema = v.variant("kind", [
     size: v.tuple([length, length, length]),
     rootRadius: radius,
   }),
-  v.object({ kind: v.literal("channel"), size: flanged, rootRadius: v.optional(radius) }),
+  v.object({
+    kind: v.literal("channel"),
+    size: flanged,
+    rootRadius: v.optional(radius),
+    taper: v.optional(taper),
+  }),
   v.object({ kind: v.literal("tee"), size: flanged, rootRadius: v.optional(radius) }),
-  v.object({ kind: v.literal("beam"), size: flanged, rootRadius: v.optional(radius) }),
+  v.object({
+    kind: v.literal("beam"),
+    size: flanged,
+    rootRadius: v.optional(radius),
+    taper: v.optional(taper),
+  }),
   v.object({ kind: v.literal("flat"), size: v.tuple([length, length]) }),
   v.object({ kind: v.literal("roundBar"), size: v.tuple([length]) }),
   v.object({ kind: v.literal("squareBar"), size: v.tuple([length, length]) }),
@@ -135,12 +154,32 @@ const rectangle = (width: number, height: number, radius: number): readonly Corn
   { at: [width / 2, height / 2], radius },
   { at: [-width / 2, height / 2], radius },
 ];
-/** Corners of a section with flanges: those in which a flange meets the web are rounded. */
+/** Corners of a section with flanges: those in which a flange meets the web are rounded, and those at its edges where it tapers. */
 const flangedCorners = (
   points: readonly Vec2[],
   roots: readonly number[],
-  radius: number | undefined,
-): readonly Corner[] => points.map((at, i) => ({ at, radius: roots.includes(i) ? (radius ?? 0) : 0 }));
+  { rootRadius, taper }: Pick<Tapered, "rootRadius" | "taper">,
+  toes: readonly number[] = [],
+): readonly Corner[] =>
+  points.map((at, i) => ({
+    at,
+    radius: roots.includes(i) ? (rootRadius ?? 0) : toes.includes(i) ? (taper?.toeRadius ?? 0) : 0,
+  }));
+
+type Tapered = Extract<SectionShape, { kind: "channel" | "beam" }>;
+
+/** mm. How thick the flanges are at their edges and at the web, fillets aside. */
+export function flangeThickness({ kind, size, taper }: Tapered): {
+  readonly edge: number;
+  readonly root: number;
+} {
+  const [, b, web, flange] = size;
+  if (!taper) return { edge: flange, root: flange };
+  const slope = taper.percent / 100;
+  const fromEdge = kind === "channel" ? b / 2 : b / 4;
+  const half = kind === "channel" ? b - web : (b - web) / 2;
+  return { edge: flange - slope * fromEdge, root: flange + slope * (half - fromEdge) };
+}
 
 /** Corners of the outer outline (counter-clockwise) and the inner loop, before centring. */
 function drawn(shape: SectionShape): { outer: readonly Corner[] | Loop; inner: Loop | null } {
@@ -160,18 +199,19 @@ function drawn(shape: SectionShape): { outer: readonly Corner[] | Loop; inner: L
     case "unequalAngle":
       return { outer: angleCorners(shape.size, shape.rootRadius), inner: null };
     case "channel": {
-      const [h, b, web, flange] = shape.size;
+      const [h, b, web] = shape.size;
+      const { edge, root } = flangeThickness(shape);
       const points: Vec2[] = [
         [0, 0],
         [b, 0],
-        [b, flange],
-        [web, flange],
-        [web, h - flange],
-        [b, h - flange],
+        [b, edge],
+        [web, root],
+        [web, h - root],
+        [b, h - edge],
         [b, h],
         [0, h],
       ];
-      return { outer: flangedCorners(points, [3, 4], shape.rootRadius), inner: null };
+      return { outer: flangedCorners(points, [3, 4], shape, [2, 5]), inner: null };
     }
     case "tee": {
       const [h, b, web, flange] = shape.size;
@@ -186,26 +226,27 @@ function drawn(shape: SectionShape): { outer: readonly Corner[] | Loop; inner: L
         [0, under],
         [l, under],
       ];
-      return { outer: flangedCorners(points, [2, 7], shape.rootRadius), inner: null };
+      return { outer: flangedCorners(points, [2, 7], { rootRadius: shape.rootRadius }), inner: null };
     }
     case "beam": {
-      const [h, b, web, flange] = shape.size;
-      const [l, r, under] = [(b - web) / 2, (b + web) / 2, h - flange];
+      const [h, b, web] = shape.size;
+      const { edge, root } = flangeThickness(shape);
+      const [l, r] = [(b - web) / 2, (b + web) / 2];
       const points: Vec2[] = [
         [0, 0],
         [b, 0],
-        [b, flange],
-        [r, flange],
-        [r, under],
-        [b, under],
+        [b, edge],
+        [r, root],
+        [r, h - root],
+        [b, h - edge],
         [b, h],
         [0, h],
-        [0, under],
-        [l, under],
-        [l, flange],
-        [0, flange],
+        [0, h - edge],
+        [l, h - root],
+        [l, root],
+        [0, edge],
       ];
-      return { outer: flangedCorners(points, [3, 4, 9, 10], shape.rootRadius), inner: null };
+      return { outer: flangedCorners(points, [3, 4, 9, 10], shape, [2, 5, 8, 11]), inner: null };
     }
     case "flat":
     case "squareBar":
@@ -300,7 +341,11 @@ export function shapeFault(shape: SectionShape): string | null {
       const [depth, breadth, web, flange] = shape.size;
       if (2 * flange >= depth || web >= breadth) return "web or flange fill the section";
       const beside = shape.kind === "channel" ? breadth - web : (breadth - web) / 2;
-      const along = shape.kind === "tee" ? depth - flange : (depth - 2 * flange) / 2;
+      const { edge, root } = shape.kind === "tee" ? { edge: flange, root: flange } : flangeThickness(shape);
+      if (edge <= 0) return "the flanges taper to nothing before their edges";
+      if (shape.kind !== "tee" && (shape.taper?.toeRadius ?? 0) > edge)
+        return "the flanges are rounded by more than they are thick at their edges";
+      const along = shape.kind === "tee" ? depth - flange : (depth - 2 * root) / 2;
       return (shape.rootRadius ?? 0) <= Math.min(beside, along)
         ? null
         : "the root radius is larger than the room between web and flange";

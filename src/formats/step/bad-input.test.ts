@@ -46,6 +46,12 @@ describe("files that hold no solids", () => {
     expect(why(few.replace("DATA;", "DATA;\n#900000=NONSENSE('a',((;"))).toBeNull();
   });
 
+  it("something round without end is told before anything is read", () => {
+    const endless = few.replace(/(CYLINDRICAL_SURFACE\('',#\d+),[\d.]+\)/, "$1,1.E99)");
+    expect(endless).not.toBe(few);
+    expect(why(endless)).toContain("something round in it is larger than any job");
+  });
+
   it("a use of itself has no end, and does not hang", () => {
     const own = few.replace(/(NEXT_ASSEMBLY_USAGE_OCCURRENCE\('1','[^']*','',)(#\d+),(#\d+)/, "$1$2,$2");
     expect(own).not.toBe(few);

@@ -4,7 +4,7 @@ import { type FoundFile, type FoundPart, type FoundProduct, foundPart } from "@/
 import { err, grouped, ok, type Problem, type Result } from "@/core/kernel";
 import { type FlatRule, type SolidMesh, USUAL_FLAT_RULE } from "@/core/recognise";
 import { readStatements } from "./statements";
-import { readStructure, type StepStructure, separated } from "./structure";
+import { hasEndlessRound, readStructure, type StepStructure, separated } from "./structure";
 
 export type ReadMesh = { readonly path: readonly string[]; readonly name: string; readonly mesh: SolidMesh };
 /** Reads the geometry of a text; null: it cannot. */
@@ -40,6 +40,8 @@ export function foundInStep(
   if (structure.products.size === 0) return refuse("it names no product; export the parts as solids");
   if (structure.uses.some(({ frame: { origin, x, y, z } }) => ![origin, x, y, z].every(isPlace)))
     return refuse("a place in it is no number, or lies farther away than any job; export it again");
+  if (hasEndlessRound(statements.value))
+    return refuse("something round in it is larger than any job; export it again");
   progress("Reading the solids", 0.1);
   const meshes = attempted(() => read(separated(statements.value)));
   if (meshes === null) return refuse("its geometry cannot be read; export it again as AP214 or AP242");

@@ -10,7 +10,7 @@ import {
   type Work,
 } from "@/core/job";
 import { type Random, seededRandom } from "@/core/kernel";
-import { type SectionShape, type Stockroom, stockroomOf } from "@/core/stockroom";
+import { type SectionShape, type Stockroom, sectionText, stockroomOf } from "@/core/stockroom";
 
 const SHAPES: readonly SectionShape[] = [
   { kind: "squareTube", size: [40, 40, 3], corners: "coldFormed" },
@@ -30,13 +30,15 @@ const SHAPES: readonly SectionShape[] = [
   { kind: "beam", size: [100, 55, 4.1, 5.7], rootRadius: 7 },
   { kind: "channel", size: [100, 55, 4.5, 7.5], rootRadius: 10 },
   { kind: "tee", size: [60, 60, 7, 7], rootRadius: 7 },
+  { kind: "channel", size: [100, 50, 6, 8.5], rootRadius: 8.5, taper: { percent: 8, toeRadius: 4.5 } },
+  { kind: "beam", size: [100, 50, 4.5, 6.8], rootRadius: 4.5, taper: { percent: 14, toeRadius: 2.7 } },
 ];
 
 export const STOCKROOM: Stockroom = stockroomOf({
   currency: "EUR",
   sections: SHAPES.map((shape, i) => ({
     id: `section${i}`,
-    name: `${shape.kind} ${shape.size.join(" x ")}`,
+    name: sectionText(shape, String, " x "),
     shape,
     material: shape.kind === "timber" ? "Larch" : "S235",
     densityKgM3: null,
@@ -103,6 +105,8 @@ export function randomPieces(random: Random, count: number): Job {
       put(points, newPoint(`p${i}a`, `p${i}a`, at.map((value) => text(value)) as [string, string, string]));
       put(points, newPoint(`p${i}b`, `p${i}b`, to.map((value) => text(value)) as [string, string, string]));
       put(lines, { id: `l${i}`, from: `p${i}a`, to: `p${i}b` });
+      const [roll, cardinal] = [text(random.next() * 360), 1 + Math.floor(random.next() * 10)];
+      const [start, end] = [randomEnd(random), randomEnd(random)];
       put(
         members,
         newMember(`m${i}`, `l${i}`, {
@@ -110,13 +114,16 @@ export function randomPieces(random: Random, count: number): Job {
           from: "",
           to: "",
           section: `section${section}`,
-          roll: text(random.next() * 360),
-          cardinal: 1 + Math.floor(random.next() * 10),
-          start: randomEnd(random),
-          end: randomEnd(random),
+          roll,
+          cardinal,
+          start,
+          end,
           work: [
             ...(HOLED.has(section) ? [throughFace(random, `m${i}h`, section !== FLAT)] : []),
-            ...(NOTCHED.has(section) ? notches(random, `m${i}n`, section) : []),
+            // A notch may leave only one of two planes that stand anyhow: the same solid, said in another way.
+            ...(NOTCHED.has(section) ? notches(random, `m${i}n`, section) : []).filter(
+              (one) => one.kind !== "notch" || { start, end }[one.end].kind !== "twoAngles",
+            ),
           ],
         }),
       );

@@ -287,6 +287,30 @@ function unitNamesOf(file: Statements): readonly string[] {
   return [...new Set(names)].filter((name) => name !== "");
 }
 
+const ROUND = [
+  "CIRCLE",
+  "ELLIPSE",
+  "CYLINDRICAL_SURFACE",
+  "CONICAL_SURFACE",
+  "SPHERICAL_SURFACE",
+  "TOROIDAL_SURFACE",
+] as const;
+/** In any unit that a file may have. */
+const MOST_RADIUS = 1e9;
+
+/** Whether something round in it is so large that the reader would never come to its end (a radius of 1E99 took minutes). */
+export function hasEndlessRound(file: Statements): boolean {
+  return ROUND.some((type) =>
+    file.ofType(type).some((id) => {
+      const span = file.spanOf(id);
+      const text = span ? file.text.slice(span.from, span.to) : "";
+      return [...text.matchAll(/[\s,(](\d+\.\d*(?:E[-+]?\d+)?)/gi)].some(
+        ([, number]) => !(Number(number) <= MOST_RADIUS),
+      );
+    }),
+  );
+}
+
 /**
  * The text with every product on its own: what puts one into another is left out, and each is named by its number, so that
  * the reader's meshes can be told apart. Instances then cost nothing.

@@ -17,7 +17,7 @@ import {
   type SectionEntry,
   type StockLength,
   type StockSheet,
-  sectionKindName,
+  sectionText,
   shapeFault,
   TURN_STEPS,
 } from "@/core/stockroom";
@@ -187,7 +187,7 @@ const kindColumn: EntryColumn = {
   empty: "",
   read: (entry, unit) =>
     "shape" in entry
-      ? `${sectionKindName(entry.shape.kind)} ${entry.shape.size.map((mm) => lengthText(mm, unit)).join(" x ")}${unit === "in" ? " in" : ""}`
+      ? sectionText(entry.shape, (mm) => `${lengthText(mm, unit)}${unit === "in" ? " in" : ""}`, " x ")
       : "",
   write: (entry, text, unit) => {
     const shape = parseSectionName(text, unit);
