@@ -1,6 +1,6 @@
 /** A model as binary glTF 2.0 (Khronos) for viewers: metres, y upwards, one mesh a product, assemblies as nodes. */
 import { Document, type Mesh as GltfMesh, type Node as GltfNode, WebIO } from "@gltf-transform/core";
-import type { Model } from "@/core/brep";
+import type { Model, ModelProduct } from "@/core/brep";
 import { cross, direction, type Frame, type Mesh, subtract, type Vec3 } from "@/core/geometry";
 import { at } from "@/core/kernel";
 import { coloursOf } from "./solid-colours";
@@ -16,13 +16,14 @@ export async function writeGlb(model: Model): Promise<Uint8Array> {
   document.getRoot().getAsset().generator = "Rustic Tally";
   const buffer = document.createBuffer();
   const byKey = new Map(model.products.map((product) => [product.key, product]));
-  const colours = coloursOf(model);
+  const colourOf = coloursOf(model);
   const materials = new Map<string, ReturnType<Document["createMaterial"]>>();
-  const materialOf = (name: string | null) => {
-    const key = name ?? "no material";
+  const materialOf = (product: ModelProduct) => {
+    const { material, look } = product;
+    const key = [material ?? "no material", ...(look ? [look] : [])].join(", ");
     const known = materials.get(key);
     if (known) return known;
-    const [r, g, b] = colours.get(name) ?? [0.5, 0.5, 0.5];
+    const [r, g, b] = colourOf(product);
     const made = document
       .createMaterial(key)
       .setBaseColorFactor([r, g, b, 1])
@@ -43,7 +44,7 @@ export async function writeGlb(model: Model): Promise<Uint8Array> {
       .createPrimitive()
       .setAttribute("POSITION", accessor(positions))
       .setAttribute("NORMAL", accessor(normals))
-      .setMaterial(materialOf(product.material));
+      .setMaterial(materialOf(product));
     const made = document.createMesh(product.name).addPrimitive(primitive);
     meshes.set(key, made);
     return made;

@@ -1,9 +1,7 @@
-/** Colours of solids in files for other programs: one for each material. */
-import type { Model } from "@/core/brep";
-import { at } from "@/core/kernel";
-
-/** Red, green and blue from 0 to 1, in proportion to light. */
-export type LinearColour = readonly [number, number, number];
+/** Colours of solids in files for other programs: one for each material, unless a look says another. */
+import type { Model, ModelProduct } from "@/core/brep";
+import { LOOK_COLOURS } from "@/core/job";
+import { at, type LinearColour, linearColour } from "@/core/kernel";
 
 /** For materials that are told apart, from the first on. */
 const COLOURS: readonly LinearColour[] = [
@@ -13,19 +11,14 @@ const COLOURS: readonly LinearColour[] = [
   [0.5, 0.56, 0.36],
 ];
 
-/** The colours of the materials of a model, null: of what has none. */
-export function coloursOf({ products }: Model): ReadonlyMap<string | null, LinearColour> {
+type Coloured = Pick<ModelProduct, "material" | "look">;
+
+/** The colour of each product of a model: that of its look, else of its material. */
+export function coloursOf({ products }: Model): (product: Coloured) => LinearColour {
   const colours = new Map<string | null, LinearColour>();
   for (const { material, brep, mesh } of products)
     if ((brep || mesh) && !colours.has(material))
       colours.set(material, at(COLOURS, colours.size % COLOURS.length));
-  return colours;
+  return ({ material, look }) =>
+    look ? linearColour(LOOK_COLOURS[look]) : (colours.get(material) ?? at(COLOURS, 0));
 }
-
-/** As screens take them (IEC 61966-2-1). */
-export const screenColour = (colour: LinearColour): LinearColour => {
-  const [r, g, b] = colour.map((value) =>
-    value <= 0.0031308 ? 12.92 * value : 1.055 * value ** (1 / 2.4) - 0.055,
-  );
-  return [r ?? 0, g ?? 0, b ?? 0];
-};

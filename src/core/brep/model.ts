@@ -1,7 +1,7 @@
 /** A job as products for other programs: every piece a solid of its own, assemblies as products that stand where they are placed. */
 import type { EndFace } from "../ends";
 import { type Frame, frameIn, type Mesh, reversedLoop, solidMesh, toLocal, type Vec2 } from "../geometry";
-import type { Assets, Home, Job } from "../job";
+import type { Assets, Home, Job, Look } from "../job";
 import { at, grouped } from "../kernel";
 import {
   type Instance,
@@ -19,17 +19,21 @@ import { type Drilling, drilled } from "./drilled";
 import { flatBrep } from "./flat";
 import { type BarEnd, prismBrep, type SlantedEnd } from "./prism";
 
-export type ModelPiece = {
+/** A piece as a solid, whatever colour it has. */
+type BarePiece = {
   readonly name: string;
   readonly material: string | null;
   readonly brep: Brep;
   /** For pictures. */
   readonly mesh: () => Mesh;
 };
+type ModelPiece = BarePiece & { readonly look: Look | null };
 export type ModelProduct = {
   readonly key: string;
   readonly name: string;
   readonly material: string | null;
+  /** The colour that somebody gave it, or its assembly; null: it has that of its material. */
+  readonly look: Look | null;
   /** null: it only holds others. */
   readonly brep: Brep | null;
   /** The same as triangles. */
@@ -83,6 +87,7 @@ export function modelOf(job: Job, shape: Shape, assets: Assets, only: Home = nul
         key: id,
         name: piece.name,
         material: piece.material,
+        look: piece.look,
         brep: mirrored ? mirroredBrep(piece.brep) : piece.brep,
         mesh: mirrored ? () => mirroredMesh(piece.mesh()) : piece.mesh,
         holds: [],
@@ -106,16 +111,18 @@ export function modelOf(job: Job, shape: Shape, assets: Assets, only: Home = nul
     const name = home === null ? job.info.job.title : (job.assemblies[home]?.name ?? "Assembly");
     const holds: { product: string; name: string; frame: Frame }[] = [];
     // Held while it is filled: nothing stands in itself.
-    products.set(id, { key: id, name, material: null, brep: null, mesh: null, holds });
+    products.set(id, { key: id, name, material: null, look: null, brep: null, mesh: null, holds });
     const own = rightHanded(instance.pose.frame, mirrored);
     const put = (product: string | null, as: string, frame: Frame, isMirrored: boolean) => {
       if (product !== null)
         holds.push({ product, name: as, frame: within(own, rightHanded(frame, isMirrored)) });
     };
+    const looked = (piece: BarePiece | null, own: Look | null): ModelPiece | null =>
+      piece && { ...piece, look: own ?? lookOfHome(job, home) };
     const place = (frame: Frame) => frameIn(instance.pose.frame, frame);
     for (const solid of shape.members) {
       if (solid.home !== home || solid.member.role === "guide") continue;
-      const piece = once(solid.member.id, () => memberPiece(solid));
+      const piece = once(solid.member.id, () => looked(memberPiece(solid), solid.member.look));
       put(
         pieceProduct(solid.member.id, piece, solid.member.name, mirrored),
         solid.member.name,
@@ -125,7 +132,7 @@ export function modelOf(job: Job, shape: Shape, assets: Assets, only: Home = nul
     }
     for (const solid of shape.panels) {
       if (solid.panel.assembly !== home || solid.panel.role === "guide") continue;
-      const piece = once(solid.panel.id, () => panelPiece(solid));
+      const piece = once(solid.panel.id, () => looked(panelPiece(solid), solid.panel.look));
       put(
         pieceProduct(solid.panel.id, piece, solid.panel.name, mirrored),
         solid.panel.name,
@@ -138,7 +145,8 @@ export function modelOf(job: Job, shape: Shape, assets: Assets, only: Home = nul
       for (const [i, mesh] of meshOfStandIn(bought, assets).entries()) {
         const brep = facetedBrep(mesh);
         const key = `${bought.part.id} ${i}`;
-        const piece = brep && { name: bought.part.name, material: null, brep, mesh: () => mesh };
+        const bare = brep && { name: bought.part.name, material: null, brep, mesh: () => mesh };
+        const piece = looked(bare, bought.part.look);
         put(
           pieceProduct(key, piece, bought.part.name, mirrored),
           bought.part.name,
@@ -162,7 +170,7 @@ export function modelOf(job: Job, shape: Shape, assets: Assets, only: Home = nul
 }
 
 /** The model of one member, panel or bought part in its own axes; null: there is no such piece that stands somewhere. */
-export function pieceModelOf(_job: Job, shape: Shape, assets: Assets, record: string): Model | null {
+export function pieceModelOf(job: Job, shape: Shape, assets: Assets, record: string): Model | null {
   const member = shape.members.find((one) => one.member.id === record);
   const panel = shape.panels.find((one) => one.panel.id === record);
   const bought = shape.bought.find((one) => one.part.id === record);
@@ -176,15 +184,21 @@ export function pieceModelOf(_job: Job, shape: Shape, assets: Assets, record: st
       ? panelPiece(panel)
       : stand && brep && { name, material: null, brep, mesh: () => stand };
   if (!piece) return { root: "", products: [], leftOut: [name], faceted: [] };
+  const own = member?.member.look ?? panel?.panel.look ?? bought?.part.look ?? null;
+  const home = member?.home ?? panel?.panel.assembly ?? bought?.part.assembly ?? null;
+  const look = own ?? lookOfHome(job, home);
   return {
     root: record,
     products: [
-      { key: record, name, material: piece.material, brep: piece.brep, mesh: piece.mesh, holds: [] },
+      { key: record, name, material: piece.material, look, brep: piece.brep, mesh: piece.mesh, holds: [] },
     ],
     leftOut: [],
     faceted: piece.brep.isFaceted ? [name] : [],
   };
 }
+
+const lookOfHome = (job: Job, home: Home): Look | null =>
+  home === null ? null : (job.assemblies[home]?.look ?? null);
 
 const mirroredMesh = ({ vertices, triangles, edges }: Mesh): Mesh => ({
   vertices: vertices.map(([x, y, z]) => [0 - x, y, z]),
@@ -208,7 +222,7 @@ function within(outer: Frame, inner: Frame): Frame {
   };
 }
 
-function memberPiece(solid: MemberSolid): ModelPiece | null {
+function memberPiece(solid: MemberSolid): BarePiece | null {
   const { member, material, entry, work } = solid;
   const mesh = () => solidMesh(solidOfMember(solid, FACETS));
   const named = { name: member.name, material, mesh };
@@ -261,7 +275,7 @@ function barEnd(solid: MemberSolid, side: "start" | "end", sign: 1 | -1): BarEnd
   }
 }
 
-function panelPiece(solid: PanelSolid): ModelPiece | null {
+function panelPiece(solid: PanelSolid): BarePiece | null {
   const { panel, material, length, width, thickness, outline, grooves, notches, holes, cutOuts } = solid;
   if (thickness === null) return null;
   const mesh = () => solidMesh(solidOfPanel(solid, FACETS));

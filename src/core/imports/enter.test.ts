@@ -74,6 +74,7 @@ function fileOf(shape: SectionShape): { readonly file: FoundFile; readonly corne
     triangles: null,
     faces: [],
     joinedWithin: null,
+    colour: null,
   };
   const file: FoundFile = {
     name: "a.step",

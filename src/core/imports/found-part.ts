@@ -17,8 +17,10 @@ const MOST_TRIANGLES = 4_000;
 
 const NO_RECORD: OtherReading = { kind: "other", hardware: null };
 
-/** What a solid is found to be. `name`: its own, "" where it has none. */
-export function foundPart(key: string, name: string, mesh: SolidMesh, rule: FlatRule): FoundPart {
+type Named = Pick<FoundPart, "key" | "name" | "colour">;
+
+/** What a solid is found to be. Its name is "" where it has none of its own. */
+export function foundPart({ key, name, colour }: Named, mesh: SolidMesh, rule: FlatRule): FoundPart {
   const { body, volume, gaps, ...read } = reading(mesh, rule);
   const otherwise = read.otherwise.filter(hasRecord);
   // What no record can hold stands with its shape, as a bought part.
@@ -39,6 +41,7 @@ export function foundPart(key: string, name: string, mesh: SolidMesh, rule: Flat
     gaps: gaps.map(({ length, middle, rim }) => ({ length, middle, rim })),
     triangles,
     joinedWithin: null,
+    colour,
     faces:
       gaps.length > 0 && triangles
         ? bySurface.map((own) => {
@@ -89,7 +92,7 @@ export function closedPart(
     },
     gap,
   );
-  const joined = foundPart(part.key, part.name, mesh, rule);
+  const joined = foundPart(part, mesh, rule);
   return { part: { ...joined, wasInverted: part.wasInverted, joinedWithin: gap }, moved };
 }
 

@@ -2,7 +2,7 @@
 
 import { type EndFace, tipOf } from "../ends";
 import type { Frame, Vec3 } from "../geometry";
-import { grouped } from "../kernel";
+import { grouped, type LinearColour } from "../kernel";
 import type { OtherReading, ReadMember, ReadPanel } from "../recognise";
 
 export type FoundReading = ReadMember | ReadPanel | OtherReading;
@@ -30,6 +30,8 @@ export type FoundPart = {
   readonly faces: readonly (readonly [number, number])[];
   /** mm. It was open, and its rims were joined where they lay no farther apart; null: it is as the file has it. */
   readonly joinedWithin: number | null;
+  /** null: the file gives it none. */
+  readonly colour: LinearColour | null;
 };
 
 export type FoundProduct = {

@@ -15,6 +15,7 @@ import {
 import {
   type EndCut,
   type Home,
+  type Look,
   type MemberWork,
   memberHolesInRows,
   newMember,
@@ -30,6 +31,7 @@ export type EnteredMember = {
   readonly id: string;
   readonly home: Home;
   readonly name: string;
+  readonly look: Look | null;
   readonly shape: SectionShape;
   readonly section: string | null;
   readonly material: string | null;
@@ -63,6 +65,7 @@ export function nameText(name: string, otherwise: string): string {
 
 type MemberPlace = {
   readonly name: string;
+  readonly look: Look | null;
   readonly section: string | null;
   readonly material: string | null;
   readonly frame: Frame;
@@ -112,6 +115,7 @@ export function memberFrom(id: string, read: ReadMember, place: MemberPlace): En
     id,
     home: place.home,
     name: nameText(place.name, "Member"),
+    look: place.look,
     shape,
     section: place.section,
     material: place.material,
@@ -235,6 +239,7 @@ export function freeRecords(member: EnteredMember, unit: LengthUnit, newId: NewI
     record: (line: string, start: EndCut, end: EndCut) =>
       newMember(member.id, line, {
         name: member.name,
+        look: member.look,
         from: "",
         to: "",
         section: member.section,

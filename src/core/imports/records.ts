@@ -11,6 +11,7 @@ import {
   cornerFromLeft,
   type Home,
   type Job,
+  type Look,
   MOST_CORNERS,
   MOST_WORK,
   newAssembly,
@@ -27,6 +28,7 @@ import { type LengthUnit, MM_PER_UNIT, roundTo, toDegrees } from "../measure";
 import type { ReadMember, ReadPanel } from "../recognise";
 import type { Stockroom } from "../stockroom";
 import { type FoundFile, type FoundPart, MOST_LEVELS, readingFor } from "./found";
+import { looksOf } from "./looks";
 import { type EnteredMember, memberFrom, type NewId, nameText } from "./member-record";
 import { boardKey, sectionKey, type Ways, wayOf } from "./stock";
 
@@ -69,9 +71,11 @@ export function enteredOf(
   const texts = (place: Vec3): [string, string, string] => [text(place[0]), text(place[1]), text(place[2])];
   const plain = (value: number) => textOf(roundTo(value, 12));
 
+  const looks = looksOf(file);
   const enterPart = (part: FoundPart, name: string, material: string | null, frame: Frame, home: Home) => {
     const read = readingFor(part, wayOf(ways, part.key));
     if (!read) return;
+    const look = looks.get(part.key) ?? null;
     switch (read.kind) {
       case "member": {
         const section = sections.get(sectionKey(read.shape, material)) ?? null;
@@ -79,6 +83,7 @@ export function enteredOf(
         members.push(
           memberFrom(newId("member"), read, {
             name,
+            look,
             section,
             material,
             frame,
@@ -94,6 +99,7 @@ export function enteredOf(
         panels.push(
           panelFrom(newId("panel"), read, {
             name,
+            look,
             board: boards.get(boardKey(read.thickness, material)) ?? null,
             material,
             frame,
@@ -121,6 +127,7 @@ export function enteredOf(
         boughtParts.push(
           newBoughtPart(newId("bought"), {
             name,
+            look,
             entry: entryNamed(name, stockroom),
             count: "1",
             assembly: home,
@@ -205,6 +212,7 @@ function turnTexts({ x, y, z }: Frame): [string, string, string] {
 
 type PanelPlace = {
   readonly name: string;
+  readonly look: Look | null;
   readonly board: string | null;
   readonly material: string | null;
   readonly frame: Frame;
@@ -219,7 +227,7 @@ type PanelPlace = {
 function panelFrom(
   id: string,
   read: ReadPanel,
-  { name, board, material, frame, home, unit, text, texts, plain, newId }: PanelPlace,
+  { name, look, board, material, frame, home, unit, text, texts, plain, newId }: PanelPlace,
 ): Panel {
   const way = (direction: Vec3): [string, string, string] => {
     const [a, b, c] = turned(frame, direction);
@@ -227,6 +235,7 @@ function panelFrom(
   };
   return newPanel(id, {
     name: nameText(name, "Panel"),
+    look,
     board,
     material: board === null ? material : null,
     assembly: home,

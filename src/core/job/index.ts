@@ -127,7 +127,7 @@ export {
   type ListSetup,
   plainColumn,
 } from "./list-setup";
-export { LOOKS, type Look } from "./look";
+export { LOOK_COLOURS, LOOKS, type Look } from "./look";
 export type { Member } from "./member";
 export {
   MEMBER_FACES,

@@ -2,6 +2,7 @@
 export { type AssetId, assetId } from "./asset-id";
 export { filledBraces, strayBrace } from "./braces";
 export { forKind } from "./by-kind";
+export { colourDistance, type LinearColour, linearColour, screenColour } from "./colour";
 export { agreeing, counted, timesWords } from "./count";
 export { fromNm, NM_PER_MM, type Nm, snapMm, toNm } from "./grid";
 export { grouped } from "./grouped";

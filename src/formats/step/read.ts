@@ -1,12 +1,17 @@
 /** A STEP file as what it was found to hold: its tree out of the text, the form of each product out of the reader's triangles. */
 import { toWorld, type Vec3 } from "@/core/geometry";
 import { type FoundFile, type FoundPart, type FoundProduct, foundPart } from "@/core/imports";
-import { err, grouped, ok, type Problem, type Result } from "@/core/kernel";
+import { err, grouped, type LinearColour, ok, type Problem, type Result } from "@/core/kernel";
 import { type FlatRule, type SolidMesh, USUAL_FLAT_RULE } from "@/core/recognise";
 import { readStatements } from "./statements";
 import { hasEndlessRound, readStructure, type StepStructure, separated } from "./structure";
 
-export type ReadMesh = { readonly path: readonly string[]; readonly name: string; readonly mesh: SolidMesh };
+export type ReadMesh = {
+  readonly path: readonly string[];
+  readonly name: string;
+  readonly colour: LinearColour | null;
+  readonly mesh: SolidMesh;
+};
 /** Reads the geometry of a text; null: it cannot. */
 export type GeometryReader = (text: string) => readonly ReadMesh[] | null;
 
@@ -49,14 +54,20 @@ export function foundInStep(
   const products: FoundProduct[] = [];
   let done = 0;
   for (const product of structure.products.values()) {
-    const read = (byProduct.get(product.id) ?? []).flatMap(({ name: own, mesh }, i): readonly Found[] => {
-      progress(
-        "Telling members, panels and the rest apart",
-        0.6 + (0.4 * done++) / Math.max(1, meshes.length),
-      );
-      const part = foundPart(`${product.id}/${i}`, /^#\d+$/.test(own) ? "" : own, mesh, rule);
-      return isPlace(part.low) && isPlace(part.high) ? [{ part, mesh }] : [];
-    });
+    const read = (byProduct.get(product.id) ?? []).flatMap(
+      ({ name: own, mesh, colour }, i): readonly Found[] => {
+        progress(
+          "Telling members, panels and the rest apart",
+          0.6 + (0.4 * done++) / Math.max(1, meshes.length),
+        );
+        const part = foundPart(
+          { key: `${product.id}/${i}`, name: /^#\d+$/.test(own) ? "" : own, colour },
+          mesh,
+          rule,
+        );
+        return isPlace(part.low) && isPlace(part.high) ? [{ part, mesh }] : [];
+      },
+    );
     const parts = withoutLoose(read, rule);
     products.push({
       id: product.id,
@@ -102,7 +113,7 @@ function withoutLoose(found: readonly Found[], rule: FlatRule): readonly FoundPa
     if (!first || inOrder.length === 1) continue;
     for (const { part } of inOrder) joined.set(part, null);
     const whole = wholeMesh(inOrder.map(({ mesh }) => mesh));
-    joined.set(first.part, foundPart(first.part.key, first.part.name, whole, rule));
+    joined.set(first.part, foundPart(first.part, whole, rule));
   }
   return found.flatMap(({ part }) => {
     const one = joined.get(part);

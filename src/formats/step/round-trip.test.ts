@@ -2,7 +2,7 @@ import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
 import { modelOf } from "@/core/brep";
 import { imported } from "@/core/imports";
-import { doubleMitreEnd, emptyJob, type Job, NO_ASSETS, newJob, withEdit } from "@/core/job";
+import { doubleMitreEnd, emptyJob, type Job, type Look, NO_ASSETS, newJob, withEdit } from "@/core/job";
 import { at, seededRandom } from "@/core/kernel";
 import { createPipeline } from "@/core/pipeline";
 import type { Stockroom } from "@/core/stockroom";
@@ -98,7 +98,16 @@ describe("out as STEP and back", () => {
 });
 
 it("pieces of one material have one colour, those of others another, as an independent reader sees them", () => {
-  const job = seedPacketCabinet();
+  const cabinet = seedPacketCabinet();
+  const plain = <T extends object>(all: Readonly<Record<string, T>>) =>
+    Object.fromEntries(Object.entries(all).map(([id, one]) => [id, { ...one, look: null }]));
+  const { panels, boughtParts, assemblies } = cabinet;
+  const job = {
+    ...cabinet,
+    panels: plain(panels),
+    boughtParts: plain(boughtParts),
+    assemblies: plain(assemblies),
+  } as Job;
   const { shape } = createPipeline()(job, null, stockroomOf(demoStockroom), []);
   const model = modelOf(job, shape, NO_ASSETS);
   const read = reader(writeStep(model, HEAD)) ?? [];
@@ -113,11 +122,36 @@ it("pieces of one material have one colour, those of others another, as an indep
   ];
   expect([...colours.keys()].toSorted()).toEqual(kinds.toSorted());
   expect([...colours.values()].every((own) => own.size === 1 && !own.has("undefined"))).toBe(true);
-  const first = coloursOf(model);
+  const colourOf = coloursOf(model);
   for (const [material, own] of colours) {
-    const wanted = first.get(material === "none" ? null : material);
-    expect([...own][0]).toBe(String(wanted?.map((value) => value.toFixed(2))));
+    const wanted = colourOf({ material: material === "none" ? null : material, look: null });
+    expect([...own][0]).toBe(String(wanted.map((value) => value.toFixed(2))));
   }
+});
+
+it("looks go out as colours and come back as the looks that they were; what has none looks as its material", () => {
+  const leg = (i: number, look: Look | null) => [
+    `m${i}`,
+    { name: `Leg ${i}`, from: `P${i}`, to: `Q${i}`, section: "section0", look },
+  ];
+  const looks = [null, null, null, "brick", "sea blue", "leaf green", "chalk white"] as const;
+  const ends = looks.flatMap((_, i) => [
+    [`P${i}`, [String(200 * i), "0", "0"]],
+    [`Q${i}`, [String(200 * i), "0", String(500 + i)]],
+  ]);
+  const job = newJob({
+    info: { code: "L", title: "Looks" },
+    points: Object.fromEntries(ends),
+    members: Object.fromEntries(looks.map((look, i) => leg(i, look))),
+    panels: { p: { name: "Top", board: "ply", length: "900", width: "300", look: "plum" } },
+  });
+  const { back, model } = thereAndBack(job, STOCKROOM);
+  expect(Object.fromEntries(back.shape.members.map(({ member }) => [member.name, member.look]))).toEqual(
+    Object.fromEntries(looks.map((look, i) => [`Leg ${i}`, look])),
+  );
+  // The only piece of its material has the colour of the material, whatever that is.
+  expect(back.shape.panels[0]?.panel.look).toBeNull();
+  expect(model.products.find(({ name }) => name === "Top")?.look).toBe("plum");
 });
 
 it("copes come back as copes round the same member, with the same rows", () => {

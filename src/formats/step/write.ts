@@ -4,8 +4,8 @@
  */
 import type { Brep, BrepCurve, BrepSurface, Model, ModelProduct } from "@/core/brep";
 import { cross, direction, type Frame, subtract, type Vec3 } from "@/core/geometry";
-import { at } from "@/core/kernel";
-import { coloursOf, screenColour } from "../solid-colours";
+import { at, screenColour } from "@/core/kernel";
+import { coloursOf } from "../solid-colours";
 
 export type StepHead = {
   readonly name: string;
@@ -34,9 +34,14 @@ export function writeStep(model: Model, { name, made, shop }: StepHead): string 
     `(GEOMETRIC_REPRESENTATION_CONTEXT(3)GLOBAL_UNCERTAINTY_ASSIGNED_CONTEXT((${ref(uncertainty)}))GLOBAL_UNIT_ASSIGNED_CONTEXT((${[millimetre, radian, steradian].map(ref).join()}))REPRESENTATION_CONTEXT('',''))`,
   );
   const home = file.placement({ origin: [0, 0, 0], x: [1, 0, 0], y: [0, 1, 0], z: [0, 0, 1] });
-  const styles = new Map(
-    [...coloursOf(model)].map(([material, colour]) => [material, file.style(screenColour(colour))]),
-  );
+  const colourOf = coloursOf(model);
+  const styles = new Map<string, number>();
+  const styleOf = (product: ModelProduct) => {
+    const colour = colourOf(product);
+    const style = styles.get(colour.join()) ?? file.style(screenColour(colour));
+    styles.set(colour.join(), style);
+    return style;
+  };
   const styled: number[] = [];
   type Written = { readonly definition: number; readonly representation: number };
   const written = new Map<string, Written>();
@@ -55,9 +60,10 @@ export function writeStep(model: Model, { name, made, shop }: StepHead): string 
     const shape = file.add(`PRODUCT_DEFINITION_SHAPE('','',${ref(definition)})`);
     const solid = product.brep ? solidOf(file, product.name, product.brep) : null;
     const places = product.holds.map(({ frame }) => file.placement(frame));
-    const style = styles.get(product.material);
-    if (solid !== null && style !== undefined)
+    if (solid !== null) {
+      const style = styleOf(product);
       styled.push(file.add(`STYLED_ITEM('colour',(${ref(style)}),${ref(solid)})`));
+    }
     const items = [home, ...places, ...(solid === null ? [] : [solid])].map(ref).join();
     const kind = solid === null ? "SHAPE_REPRESENTATION" : "ADVANCED_BREP_SHAPE_REPRESENTATION";
     const representation = file.add(`${kind}(${label},(${items}),${ref(context)})`);

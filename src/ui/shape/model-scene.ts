@@ -5,7 +5,7 @@
 import * as THREE from "three";
 import { OrbitControls } from "three/examples/jsm/controls/OrbitControls.js";
 import type { Mesh, PlaneBox, Vec3 } from "@/core/geometry";
-import type { Look } from "@/core/job";
+import { LOOK_COLOURS, LOOKS, type Look } from "@/core/job";
 import { at } from "@/core/kernel";
 import { type ModelBuffers, middleOf, newBuffers, rangeOfTriangle, rewritten } from "./model-buffers";
 import { attributeOf, canDrawSmooth, drawnWith, fill } from "./model-drawn";
@@ -41,17 +41,8 @@ const VIEW_FROM: Readonly<Record<ViewName, readonly [number, number, number]>> =
   side: [1, 0, 0],
 };
 
-/** The looks that a piece can be given, as the picture mixes them. */
-const LOOK_COLOURS: Readonly<Record<Look, THREE.Color>> = {
-  "chalk white": new THREE.Color("#f7f6f0"),
-  slate: new THREE.Color("#8d9899"),
-  coal: new THREE.Color("#4b4f50"),
-  brick: new THREE.Color("#c4745c"),
-  straw: new THREE.Color("#e6cf83"),
-  "leaf green": new THREE.Color("#8fb07a"),
-  "sea blue": new THREE.Color("#84a9c4"),
-  plum: new THREE.Color("#9a7a96"),
-};
+/** The looks that a piece can be given. */
+const LOOK_PAINTS = new Map(LOOKS.map((look) => [look, new THREE.Color(LOOK_COLOURS[look])]));
 
 /** What is drawn: the pieces in the order of their ranges, and the two objects over one set of places. */
 type Drawn = {
@@ -182,7 +173,7 @@ export class ModelScene {
   private colourOf({ record, path, tint, look, faded }: ModelPiece): THREE.Color {
     if (this.selected.has(record) || path.some((id) => this.selected.has(id))) return COLOURS.picked;
     if (faded) return COLOURS.faded;
-    return look === null ? COLOURS[tint] : LOOK_COLOURS[look];
+    return (look && LOOK_PAINTS.get(look)) ?? COLOURS[tint];
   }
 
   /** Looks from one side and shows everything. */
