@@ -75,8 +75,9 @@ test("a gusset is made of a panel: its corners follow its size, faults are told,
   await page.getByRole("button", { name: "Add a cut-out" }).click();
   const opening = page.getByRole("group", { name: "Cut-out 1" });
   for (const [i, by] of ["20", "70", "20", "50"].entries()) {
-    await opening.getByRole("textbox", { name: "by" }).nth(i).fill(by);
-    await opening.getByRole("textbox", { name: "by" }).nth(i).press("Enter");
+    const side = opening.getByRole("textbox", { name: "by", exact: true }).nth(i);
+    await side.fill(by);
+    await side.press("Enter");
   }
   await opening.getByRole("textbox", { name: "Rounded by" }).fill("5");
   await opening.getByRole("textbox", { name: "Rounded by" }).press("Enter");

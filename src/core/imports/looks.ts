@@ -9,7 +9,7 @@ import { type FoundFile, timesOf } from "./found";
 const PALETTE = LOOKS.map((look) => ({ look, colour: linearColour(LOOK_COLOURS[look]) }));
 
 /** The look that comes nearest to a colour. */
-export const nearestLook = (colour: LinearColour): Look =>
+const nearestLook = (colour: LinearColour): Look =>
   PALETTE.reduce((best, one) =>
     colourDistance(one.colour, colour) < colourDistance(best.colour, colour) ? one : best,
   ).look;
