@@ -5,6 +5,7 @@ import {
   type Linear,
   type Loop,
   pointOn,
+  polygonArea,
   type Segment,
   scale,
   startOf,
@@ -44,7 +45,7 @@ const NEAR = 1e-7;
 /** Shares of a segment. A ridge that crosses nearer to a corner crosses in it. */
 const AT_CORNER = 1e-9;
 
-class Builder {
+export class Builder {
   readonly points: Vec3[] = [];
   readonly edges: BrepEdge[] = [];
   readonly faces: BrepFace[] = [];
@@ -59,7 +60,7 @@ class Builder {
 }
 
 /** Arcs of half a turn at most: an edge has two ends. */
-const inParts = (loop: Loop): Loop =>
+export const inParts = (loop: Loop): Loop =>
   loop.flatMap((segment): readonly Segment[] => {
     if (segment.kind === "line") return [segment];
     const parts = Math.max(1, Math.ceil(Math.abs(segment.sweep) / Math.PI - 1e-9));
@@ -73,21 +74,23 @@ const inParts = (loop: Loop): Loop =>
  */
 export function prismBrep(loops: readonly Loop[], start: BarEnd, end: BarEnd): Brep | null {
   const made = new Builder();
-  const faceOf = (one: BarEnd, side: 1 | -1) =>
-    "axis" in one ? new RoundFace(made, one, side) : new FlatFace(made, one, side);
-  const [low, high] = [faceOf(start, -1), faceOf(end, 1)];
+  const [low, high] = [endFace(made, start, -1), endFace(made, end, 1)];
   for (const loop of loops) if (!walls(made, inParts(loop), low, high)) return null;
   for (const face of [low, high]) if (!face.close()) return null;
   return { points: made.points, edges: made.edges, faces: made.faces, isFaceted: false };
 }
 
+/** The face of an end, at the start (−1) or at the end (1) of the bar. */
+export const endFace = (made: Builder, end: BarEnd, side: 1 | -1): BarFace =>
+  "axis" in end ? new RoundFace(made, end, side) : new FlatFace(made, end, side);
+
 const heightOn = ({ height, slope }: SlantedEnd, [x, y]: Vec2) => height + slope[0] * x + slope[1] * y;
 
 /** An edge on an end, along its loop, and in which of its planes it lies. */
-type EndEdge = { readonly edge: number; readonly plane: 0 | 1 };
+export type EndEdge = { readonly edge: number; readonly plane: 0 | 1 };
 
 /** One end of the bar: its edges loop by loop, and from them its faces. */
-type BarFace = {
+export type BarFace = {
   /** The corner over a point of the section. */
   readonly corner: (place: Vec2) => number;
   /** The edges over a segment, between the corners over its ends; null: they cannot be said. */
@@ -199,10 +202,10 @@ class FlatFace {
     const holes: (readonly BrepUse[])[] = [];
     /** Runs of edges in this plane, by the corner that they begin in. */
     const runs = new Map<number, { readonly uses: readonly BrepUse[]; readonly last: number }>();
-    for (const [k, edges] of this.loops.entries()) {
+    for (const edges of this.loops) {
       if (edges.every((one) => one.plane === plane)) {
         const uses = edges.map(({ edge }) => ({ edge, ahead: true }));
-        (k === 0 ? outer : holes).push(uses);
+        (polygonArea(ringOfUses(this.made, uses)) > 0 ? outer : holes).push(uses);
         continue;
       }
       for (const [i, { plane: own }] of edges.entries()) {
@@ -229,40 +232,52 @@ class FlatFace {
       } while (corner !== first);
       outer.push(uses);
     }
-    const withHoles = outer.map((uses) => ({ ring: this.ringOf(uses), loops: [uses] }));
-    for (const uses of holes) {
-      const around = withHoles.find(({ ring }) => isInside(ring, at(this.ringOf(uses), 0)));
-      if (!around) return false;
-      around.loops.push(uses);
-    }
-    for (const { loops } of withHoles)
+    const faces = withHoles(this.made, outer, holes);
+    for (const loops of faces ?? [])
       this.made.faces.push({
         surface: endPlane(standing, this.side),
         loops: this.side === 1 ? loops : loops.map(backwards),
       });
-    return true;
+    return faces !== null;
   }
+}
 
-  /** Points along a loop, seen along the bar; curved edges with some between. */
-  private ringOf(uses: readonly BrepUse[]): readonly Vec2[] {
-    return uses.flatMap(({ edge, ahead }): readonly Vec2[] => {
-      const { from, to, curve } = at(this.made.edges, edge);
-      const [a, b] = [at(this.made.points, from), at(this.made.points, to)];
-      const [first, last] = ahead ? [a, b] : [b, a];
-      // A face in planes has no edges on splines.
-      if (curve.kind !== "ellipse") return [[first[0], first[1]]];
-      const { centre, short } = curve;
-      const angle = (p: Vec3) => Math.atan2(p[1] - centre[1], p[0] - centre[0]);
-      const isLeft = curve.ahead === ahead;
-      const turn = 2 * Math.PI;
-      const swept = (((angle(last) - angle(first)) % turn) + turn) % turn;
-      const sweep = isLeft ? swept || turn : swept - turn;
-      return Array.from({ length: 12 }, (_, i): Vec2 => {
-        const now = angle(first) + (sweep * i) / 12;
-        return [centre[0] + short * Math.cos(now), centre[1] + short * Math.sin(now)];
-      });
-    });
+type UsedLoop = readonly BrepUse[];
+
+/** Each outer loop of a flat face with the holes in it; null: a hole lies in none. */
+export function withHoles(
+  made: Builder,
+  outer: readonly UsedLoop[],
+  holes: readonly UsedLoop[],
+): readonly (readonly UsedLoop[])[] | null {
+  const faces = outer.map((uses) => ({ ring: ringOfUses(made, uses), loops: [uses] }));
+  for (const uses of holes) {
+    const around = faces.find(({ ring }) => isInside(ring, at(ringOfUses(made, uses), 0)));
+    if (!around) return null;
+    around.loops.push(uses);
   }
+  return faces.map(({ loops }) => loops);
+}
+
+/** Points along a loop, seen along the bar; curved edges with some between. */
+export function ringOfUses(made: Builder, uses: UsedLoop): readonly Vec2[] {
+  return uses.flatMap(({ edge, ahead }): readonly Vec2[] => {
+    const { from, to, curve } = at(made.edges, edge);
+    const [a, b] = [at(made.points, from), at(made.points, to)];
+    const [first, last] = ahead ? [a, b] : [b, a];
+    // A face in planes has no edges on splines.
+    if (curve.kind !== "ellipse") return [[first[0], first[1]]];
+    const { centre, short } = curve;
+    const angle = (p: Vec3) => Math.atan2(p[1] - centre[1], p[0] - centre[0]);
+    const isLeft = curve.ahead === ahead;
+    const turn = 2 * Math.PI;
+    const swept = (((angle(last) - angle(first)) % turn) + turn) % turn;
+    const sweep = isLeft ? swept || turn : swept - turn;
+    return Array.from({ length: 12 }, (_, i): Vec2 => {
+      const now = angle(first) + (sweep * i) / 12;
+      return [centre[0] + short * Math.cos(now), centre[1] + short * Math.sin(now)];
+    });
+  });
 }
 
 /** On a cylinder. */
@@ -331,7 +346,7 @@ function endPlane(end: SlantedEnd, side: 1 | -1): BrepSurface {
 }
 
 /** Makes the faces along a loop between both ends, and gives them its edges; whether that can be done. */
-function walls(made: Builder, loop: Loop, low: BarFace, high: BarFace): boolean {
+export function walls(made: Builder, loop: Loop, low: BarFace, high: BarFace): boolean {
   const starts = loop.map((segment): Vec2 => startOf(segment));
   const [lows, highs] = [low, high].map((end) => starts.map((place) => end.corner(place))) as [
     number[],
@@ -377,7 +392,7 @@ function wallSurface(segment: Segment): BrepSurface {
 }
 
 /** Where the wall over a segment meets a plane: it cuts a cylinder in an ellipse. */
-function curveOf(segment: Segment, end: SlantedEnd): BrepCurve {
+export function curveOf(segment: Segment, end: SlantedEnd): BrepCurve {
   if (segment.kind === "line") return { kind: "line" };
   const { centre, radius, sweep } = segment;
   const lean = Math.hypot(...end.slope);

@@ -15,12 +15,14 @@ export {
   toWorld,
   turned,
 } from "./frame";
+export { type CutBox, withCorners, withoutBox } from "./loop-cuts";
 export { extremePoints, type Linear, partBelow, pointOn, valueAt, zerosOn } from "./loop-parts";
 export { type Mesh, placeMesh, poseMesh, unposeMesh } from "./mesh";
 export { solidOfMesh } from "./mesh-solid";
 export {
   type Corner,
   circle,
+  endOf,
   type Loop,
   loopArea,
   loopMoments,

@@ -35,7 +35,8 @@ export function rectanglesOf(triangles: readonly (readonly Vec2[])[]): readonly 
     if (!a || !b || !c) return sum;
     return sum + Math.abs((b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0])) / 2;
   }, 0);
-  if (Math.abs(area - real) > 0.001 * real + 0.01) return null;
+  // A floor that ends at a slant is no rectangle, however little it slants.
+  if (Math.abs(area - real) > 1e-5 * real + 0.01) return null;
   const left = has.map((column) => [...column]);
   const found: Rectangle[] = [];
   for (;;) {

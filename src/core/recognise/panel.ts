@@ -16,6 +16,7 @@ import {
   subtract,
   type Vec2,
   type Vec3,
+  withoutBox,
 } from "../geometry";
 import { at } from "../kernel";
 import type { Body } from "./body";
@@ -160,11 +161,13 @@ function panelBetween(body: Body, first: number, second: number, thickness: numb
     if (used.has(index) || one.surface.kind !== "plane") continue;
     const lean = dot(one.surface.normal, face);
     if (Math.abs(Math.abs(lean) - 1) > 1e-9) continue;
-    const floors = rectanglesOf(
+    const whole = rectanglesOf(
       one.triangles.map((t) =>
         at(body.triangles, t).corners.map((corner) => inPanel(at(body.points, corner))),
       ),
     );
+    const open = whole ? null : openFloor(index);
+    const floors = whole ?? (open && [open]);
     if (!floors) return null;
     const depth = lean > 0 ? surface.offset - one.surface.offset : opposite.offset - one.surface.offset;
     for (const box of floors)
@@ -213,6 +216,43 @@ function panelBetween(body: Body, first: number, second: number, thickness: numb
 
   function inRectangle({ at: [px, py], radius }: Corner): RoundedCorner {
     return { x: rounded(px - low[0]), y: rounded(py - low[1]), radius: rounded(radius) };
+  }
+
+  /**
+   * The rectangle of a groove whose floor ends at the outline, or at a cut-out, in another way than square: bounded by the walls that
+   * rise from it, open where it has none. Null: what the outline leaves of that rectangle is not the floor.
+   */
+  function openFloor(index: number): Pick<PanelGroove, "x0" | "x1" | "y0" | "y1"> | null {
+    const [border, ...rest] = borderOf(body, index, axes) ?? [];
+    if (!border || rest.length > 0) return null;
+    const [wide, deep] = [high[0] - low[0], high[1] - low[1]];
+    const box = { x0: 0, x1: wide, y0: 0, y1: deep };
+    for (const wall of new Set(border.map((one) => one.wall))) {
+      if (used.has(wall)) continue;
+      const rising = at(body.surfaces, wall).surface;
+      if (rising.kind !== "plane") return null;
+      const [across, up] = [dot(rising.normal, x), dot(rising.normal, y)];
+      const [px, py] = inPanel(at(pointsOf(body, wall), 0));
+      // The solid lies behind a wall: one that looks to the right bounds the groove on its left.
+      if (across > 1 - SQUARE) box.x0 = Math.max(box.x0, rounded(px));
+      else if (across < SQUARE - 1) box.x1 = Math.min(box.x1, rounded(px));
+      else if (up > 1 - SQUARE) box.y0 = Math.max(box.y0, rounded(py));
+      else if (up < SQUARE - 1) box.y1 = Math.min(box.y1, rounded(py));
+      else return null;
+    }
+    const loops = [corners, ...cutOuts.map((one) => one.toReversed())].map((ring) =>
+      roundedPolygon(ring.map(({ at: [px, py], radius }) => ({ at: [px - low[0], py - low[1]], radius }))),
+    );
+    // Beyond the rectangle where it is open, so that no edge runs along it.
+    const reachOut = (value: number, edge: number, sign: 1 | -1) => (value === edge ? edge + sign : value);
+    const left = withoutBox(loops, {
+      from: [reachOut(box.x0, 0, -1), reachOut(box.y0, 0, -1)],
+      to: [reachOut(box.x1, wide, 1), reachOut(box.y1, deep, 1)],
+    });
+    const area = (all: readonly (typeof loops)[number][]) =>
+      all.reduce((sum, loop) => sum + loopArea(loop), 0);
+    const own = at(body.surfaces, index).area;
+    return left && Math.abs(area(loops) - area(left) - own) < 2e-4 * own + 0.02 ? box : null;
   }
 
   function placeOf(centre: Vec3): { readonly x: number; readonly y: number } {

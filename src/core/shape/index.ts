@@ -32,7 +32,7 @@ export { cutsByRule, type JointRule, type ProposedCut } from "./joints";
 export type { MemberSolid } from "./member";
 export { plainSolidOfMember, solidOfMember, type WorkedEnds } from "./member-solid";
 export { middleOf } from "./member-work";
-export type { PanelSolid } from "./panel";
+export { grooveBox, notchBox, type PanelSolid } from "./panel";
 export { type OutlineSolid, outlinePolygon } from "./panel-outline";
 export { roundRadii, solidOfPanel } from "./panel-solid";
 export { asDrawn, type Counted, type Instance, type Places, poseOf } from "./places";

@@ -180,8 +180,8 @@ export function randomCopes(random: Random, count: number): Job {
 const FLAT = 10;
 const HOLED: ReadonlySet<number> = new Set([0, 1, 2, FLAT]);
 
-/** Sections without roundings: a channel, a flat, a square bar and a timber. */
-const NOTCHED: ReadonlySet<number> = new Set([7, FLAT, 11, 12]);
+/** Tubes, a channel, a flat, a square bar, a timber, and a beam with root radii. */
+const NOTCHED: ReadonlySet<number> = new Set([0, 1, 2, 7, FLAT, 11, 12, 14]);
 
 /** None, one or two at either end, across any side, never as deep as the section together. */
 function notches(random: Random, id: string, section: number): readonly MemberWork[] {
@@ -255,13 +255,13 @@ type CornerMaker = (
 ) => OutlineCorner;
 
 /** Of every second panel: a rectangle, rounded, a slot or a triangle, clear of the holes. It draws on chance of its own, by its id. */
-function randomCutOut(id: string, isSharp: boolean, corner: CornerMaker): Work | null {
+function randomCutOut(id: string, corner: CornerMaker): Work | null {
   const random = seededRandom([...id].reduce((sum, sign) => sum * 31 + sign.charCodeAt(0), 7) % 1e9);
   if (random.next() < 0.5) return null;
   const [x, y] = [220 + random.next() * 5, 30 + random.next() * 10];
   const [length, width] = [30 + random.next() * 15, 30];
   const pick = random.next();
-  const radius = isSharp || pick < 0.3 ? 0 : pick < 0.6 ? 6 : 15;
+  const radius = pick < 0.3 ? 0 : pick < 0.6 ? 6 : 15;
   const corners = [
     corner(10, "left", x, "front", y, radius),
     corner(11, "left", x + length, "front", y, radius),
@@ -323,12 +323,8 @@ function randomPanel(
     y: text(y),
     radius: text(radius),
   });
-  const cutOut = randomCutOut(
-    id,
-    works.some(({ kind }) => kind === "groove"),
-    corner,
-  );
-  const hasOutline = works.every(({ kind }) => kind !== "groove") && random.next() < 0.5;
+  const cutOut = randomCutOut(id, corner);
+  const hasOutline = random.next() < 0.5;
   const outline = hasOutline
     ? [
         corner(0, "left", 0, "front", 0, random.next() < 0.5 ? 12 : 0),
