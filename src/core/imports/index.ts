@@ -20,6 +20,7 @@ export {
 export { closedPart, foundPart, gapThatCloses, withClosed } from "./found-part";
 export type { NewId } from "./member-record";
 export { keptPrints, type Print, type Prints } from "./prints";
+export type { ImportChoices } from "./records";
 export { layersOf, type Skeleton, type SkeletonLine, skeletonEdit } from "./skeleton";
 export {
   type NeededBoard,

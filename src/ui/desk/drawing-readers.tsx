@@ -1,10 +1,11 @@
 "use client";
 /** How drawings and shapes are read from files; the formats folder gives it, and the page hands it in. */
 import { createContext, useContext } from "react";
-import type { DrawnPieces, FoundFile, Skeleton } from "@/core/imports";
+import type { DrawnPieces, FoundFile, Imported, Skeleton } from "@/core/imports";
 import type { DrawnOutline } from "@/core/job";
 import { invariant, type Problem, type Result } from "@/core/kernel";
 import type { ReadShape } from "@/core/shape";
+import type { ImportAsked } from "@/workers/import.worker";
 
 export type DrawingReaders = {
   /** The outline of one piece, from DXF. */
@@ -17,6 +18,8 @@ export type DrawingReaders = {
   readonly pieces: (file: File) => Promise<Result<DrawnPieces, Problem>>;
   /** Starts to read the solids of a STEP file. */
   readonly solids: (file: File, onProgress: (words: string, share: number) => void) => SolidsReading;
+  /** What a file of solids enters into a job; null: there is not memory enough. */
+  readonly imported: (asked: ImportAsked) => Promise<Imported | null>;
 };
 
 /** A file that is being read: what it was found to hold, null where it was stopped; and what stops it at once. */

@@ -5,7 +5,6 @@ import {
   chosenBefore,
   exists,
   type FoundFile,
-  imported,
   keptPrints,
   keptWith,
   neededStock,
@@ -27,9 +26,11 @@ import { sayLength } from "@/core/measure";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
 import { DialogClose } from "../common/dialog";
+import { freshId } from "../common/fresh-id";
 import { LongList, ScrolledBox } from "../common/long-list";
 import { Fault, Notice } from "../common/notice";
 import { useDesk, useDeskState } from "../desk/desk-context";
+import { useDrawingReaders } from "../desk/drawing-readers";
 import { AgainForm, type Compared } from "./again-form";
 import { CloseDialog } from "./close-dialog";
 import { PieceRow, type Shown } from "./found-piece";
@@ -66,6 +67,8 @@ function useEarlier(id: string): Result<Prints, Problem> | null {
   return record && found?.asset === record.asset ? found.prints : null;
 }
 
+const NO_MEMORY = "There is not memory enough to import all of it at once; leave some of it out.";
+
 type Told = { readonly file: FoundFile; readonly ways: Ways; readonly words: readonly string[] };
 
 export function FoundForm({
@@ -76,6 +79,7 @@ export function FoundForm({
   readonly onDone: () => void;
 }) {
   const desk = useDesk();
+  const { imported } = useDrawingReaders();
   const job = useDeskState((state) => state.job);
   const stockroom = useDeskState((state) => state.stockroom);
   const style = jobStyle(job);
@@ -136,15 +140,23 @@ export function FoundForm({
 
   const [compared, setCompared] = useState<Compared | null>(null);
   /** All that would enter, as it is chosen now. */
-  const enteredInto = ({ job: into, stockroom: stock }: ReturnType<typeof desk.store.getState>) =>
-    imported(file, { ways, sections, boards }, into, stock, freshIds(into));
-  const compare = (): void => {
+  const enteredInto = async ({ job: into, stockroom: stock }: ReturnType<typeof desk.store.getState>) => {
+    setBusy(true);
+    setFault(null);
+    const choices = { ways, sections, boards };
+    const entered = await imported({ file, choices, job: into, stockroom: stock, stamp: freshId(8) });
+    setBusy(false);
+    if (entered === null) setFault(NO_MEMORY);
+    return entered;
+  };
+  const compare = async () => {
     const record = kept.find(({ id }) => id === earlier);
     if (!record || !known) return;
     setFault(known.ok ? null : sentence(known.problem));
     if (!known.ok) return;
     const state = desk.store.getState();
-    const entered = enteredInto(state);
+    const entered = await enteredInto(state);
+    if (!entered) return;
     const again = readAgain(known.value, entered.prints, (id) => exists(state.job, id));
     setCompared({ record, entered, again });
   };
@@ -157,18 +169,17 @@ export function FoundForm({
   const lateWords = told && told.file === file && told.ways === ways ? told.words : null;
 
   const enter = async () => {
-    setBusy(true);
-    setFault(null);
     const before = desk.store.getState();
-    const entered = enteredInto(before);
+    const entered = await enteredInto(before);
+    if (!entered) return;
     const late = entered.remarks.flatMap(({ part, words }) =>
       part === null && !isShown(words) ? [words] : [],
     );
     if (late.length > 0 && lateWords === null) {
       setTold({ file, ways, words: late });
-      setBusy(false);
       return;
     }
+    setBusy(true);
     const whole = keptWith(entered, file.name, freshIds(before.job));
     const refused = await submitImport(desk, entered.added, whole);
     setBusy(false);
@@ -299,8 +310,8 @@ export function FoundForm({
             {busy ? "Importing" : `Import ${counted(all, "piece")}`}
           </Button>
         ) : (
-          <Button look="primary" disabled={busy || !known} onClick={compare}>
-            Compare with what it was
+          <Button look="primary" disabled={busy || !known} onClick={() => void compare()}>
+            {busy ? "Comparing" : "Compare with what it was"}
           </Button>
         )}
       </div>

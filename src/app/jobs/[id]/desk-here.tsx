@@ -5,13 +5,21 @@ import { type DrawingReaders, DrawingReadersContext } from "@/ui/desk/drawing-re
 import { OpeningDesk, type OpeningProps } from "@/ui/desk/opening";
 import { LayoutTime } from "@/ui/layout/layout-time";
 import { LIST_READER } from "../list-reader";
-import { outlineOfFile, piecesOfFile, skeletonOfFile, solidsOfFile, standInOfFile } from "./read-drawing";
+import {
+  importOfSolids,
+  outlineOfFile,
+  piecesOfFile,
+  skeletonOfFile,
+  solidsOfFile,
+  standInOfFile,
+} from "./read-drawing";
 import { drawingWorkers, startDeskWorker, startLayoutWorker } from "./start-worker";
 
 const DRAWINGS: DrawingReaders = {
   outline: outlineOfFile,
   standIn: standInOfFile,
   solids: solidsOfFile,
+  imported: importOfSolids,
   skeleton: skeletonOfFile,
   pieces: piecesOfFile,
 };

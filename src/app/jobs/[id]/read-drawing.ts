@@ -1,10 +1,11 @@
 /** Files of strangers, read in a worker of their own: one that takes too long, or too much memory, ends with its worker. */
-import type { DrawnPieces, Skeleton } from "@/core/imports";
+import type { DrawnPieces, Imported, Skeleton } from "@/core/imports";
 import type { DrawnOutline } from "@/core/job";
 import { err, type Problem, type Result } from "@/core/kernel";
 import type { ReadShape } from "@/core/shape";
 import type { SolidsReading } from "@/ui/desk/drawing-readers";
 import type { DrawingAsked, DrawingRead } from "../../../workers/drawing.worker";
+import type { ImportAsked } from "../../../workers/import.worker";
 import type { SolidsAsked, SolidsTold } from "../../../workers/solids.worker";
 
 const MOST_MS = 8_000;
@@ -81,4 +82,20 @@ export function solidsOfFile(file: File, onProgress: (words: string, share: numb
     });
   });
   return { found, stop };
+}
+
+/** What a file of solids enters; null: it cannot be made, for want of memory. */
+export async function importOfSolids(asked: ImportAsked): Promise<Imported | null> {
+  const worker = new Worker(new URL("../../../workers/import.worker.ts", import.meta.url), {
+    type: "module",
+  });
+  try {
+    return await new Promise<Imported | null>((resolve) => {
+      worker.onmessage = ({ data }: MessageEvent<Imported>) => resolve(data);
+      worker.onerror = () => resolve(null);
+      worker.postMessage(asked);
+    });
+  } finally {
+    worker.terminate();
+  }
 }
