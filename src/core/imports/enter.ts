@@ -29,6 +29,23 @@ export type Imported = {
   readonly prints: Prints;
 };
 
+/** All that an import hangs on, as it is sent to where it is made. */
+export type ImportAsked = {
+  readonly file: FoundFile;
+  readonly choices: ImportChoices;
+  readonly job: Job;
+  readonly stockroom: Stockroom;
+  /** Eight signs that no two imports share: its ids begin with them. */
+  readonly stamp: string;
+};
+
+/** What was asked for, with ids of its own. */
+export function importAsked({ file, choices, job, stockroom, stamp }: ImportAsked): Imported {
+  let count = 0;
+  const newId = (kind: string) => `${kind}-${stamp}${(count++).toString(16).padStart(5, "0")}`;
+  return imported(file, choices, job, stockroom, newId);
+}
+
 /** What enters a job. Sections and boards that are not chosen are matched by their sizes, or become new entries. */
 export function imported(
   file: FoundFile,

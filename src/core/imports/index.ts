@@ -4,7 +4,15 @@ export { acceptedChanges, exists } from "./accept";
 export { type Again, type Difference, readAgain } from "./again";
 export { chosenBefore } from "./choices";
 export { boardOfLayer, type DrawnPieces, isOfPanels, piecesEdit } from "./drawn-pieces";
-export { type Imported, imported, keptWith, type Remark, remarksOn } from "./enter";
+export {
+  type ImportAsked,
+  type Imported,
+  importAsked,
+  imported,
+  keptWith,
+  type Remark,
+  remarksOn,
+} from "./enter";
 export {
   cutLength,
   type FoundFile,
@@ -20,7 +28,6 @@ export {
 export { closedPart, foundPart, gapThatCloses, withClosed } from "./found-part";
 export type { NewId } from "./member-record";
 export { keptPrints, type Print, type Prints } from "./prints";
-export type { ImportChoices } from "./records";
 export { layersOf, type Skeleton, type SkeletonLine, skeletonEdit } from "./skeleton";
 export {
   type NeededBoard,

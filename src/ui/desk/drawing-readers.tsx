@@ -1,11 +1,10 @@
 "use client";
 /** How drawings and shapes are read from files; the formats folder gives it, and the page hands it in. */
 import { createContext, useContext } from "react";
-import type { DrawnPieces, FoundFile, Imported, Skeleton } from "@/core/imports";
+import type { DrawnPieces, FoundFile, ImportAsked, Imported, Skeleton } from "@/core/imports";
 import type { DrawnOutline } from "@/core/job";
 import { invariant, type Problem, type Result } from "@/core/kernel";
 import type { ReadShape } from "@/core/shape";
-import type { ImportAsked } from "@/workers/import.worker";
 
 export type DrawingReaders = {
   /** The outline of one piece, from DXF. */

@@ -1,11 +1,10 @@
 /** Files of strangers, read in a worker of their own: one that takes too long, or too much memory, ends with its worker. */
-import type { DrawnPieces, Imported, Skeleton } from "@/core/imports";
+import type { DrawnPieces, ImportAsked, Imported, Skeleton } from "@/core/imports";
 import type { DrawnOutline } from "@/core/job";
 import { err, type Problem, type Result } from "@/core/kernel";
 import type { ReadShape } from "@/core/shape";
 import type { SolidsReading } from "@/ui/desk/drawing-readers";
 import type { DrawingAsked, DrawingRead } from "../../../workers/drawing.worker";
-import type { ImportAsked } from "../../../workers/import.worker";
 import type { SolidsAsked, SolidsTold } from "../../../workers/solids.worker";
 
 const MOST_MS = 8_000;
