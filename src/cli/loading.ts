@@ -246,9 +246,7 @@ export async function brought(
 ): Promise<Result<Omit<Brought, "edit" | "added"> & { readonly job: Job }, string>> {
   const found = isDrawingFile(name) ? null : foundInStep(name, bytes, await loadStepReader());
   if (found && !found.ok) return err(sentence(found.problem));
-  const read = found
-    ? ok(broughtSolids(found.value, ground))
-    : broughtDrawing(name, bytes, ground, drawingOf);
+  const read = found ? broughtSolids(found.value, ground) : broughtDrawing(name, bytes, ground, drawingOf);
   if (!read.ok) return err(sentence(read.problem));
   const after = withEdit(ground.job, read.value.edit);
   return after.ok ? ok({ ...read.value, job: after.value }) : err(sentence(after.problem));

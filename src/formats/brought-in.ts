@@ -34,17 +34,21 @@ export type Brought = {
 export const isDrawingFile = (name: string): boolean => /\.dxf$/i.test(name);
 
 /** What was found in a STEP file, with its sections and boards matched by their sizes. */
-export function broughtSolids(found: FoundFile, { job, stockroom, scale }: BringGround): Brought {
+export function broughtSolids(
+  found: FoundFile,
+  { job, stockroom, scale }: BringGround,
+): Result<Brought, Problem> {
   const file = scaledFile(found, scale);
   const newId = idsIn(job, stockroom);
   const entered = imported(file, {}, job, stockroom, newId);
+  if (entered.refusal !== null) return err({ kind: "malformed", what: file.name, why: entered.refusal });
   const { stockroom: whole, added, remarks } = entered;
   const { edit, assets } = keptWith(entered, file.name, newId);
   const names = new Map(
     file.products.flatMap((one) => one.parts.map((part) => [part.key, part.name || one.name])),
   );
   const told = remarks.map(({ part, words }) => (part === null ? words : `${names.get(part)}: ${words}`));
-  return { edit, assets, stockroom: whole, added, told };
+  return ok({ edit, assets, stockroom: whole, added, told });
 }
 
 export const DRAWINGS = ["frame", "panels"] as const;

@@ -38,9 +38,7 @@ export async function bringIn(
   if (!open) return null;
   const { job, revision } = open;
   const ground = { job, stockroom: await currentStockroom(db), scale };
-  const brought = found
-    ? ok(broughtSolids(found.value, ground))
-    : broughtDrawing(name, bytes, ground, drawingOf);
+  const brought = found ? broughtSolids(found.value, ground) : broughtDrawing(name, bytes, ground, drawingOf);
   if (!brought.ok) return brought;
   const { edit, assets, added, told } = brought.value;
   // What the records name has to be there before them.

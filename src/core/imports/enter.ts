@@ -1,13 +1,14 @@
 /** A found file on its way into a job: the records, the entries that the stockroom lacks, and what has to be told before. */
 import type { Asset, Edit, InsertEdit, Job } from "../job";
-import { counted } from "../kernel";
+import { counted, GREATEST_LENGTH_MM } from "../kernel";
+import { type LengthUnit, MM_PER_UNIT } from "../measure";
 import { asUsual, type BoardEntry, indexStockroom, type SectionEntry, type Stockroom } from "../stockroom";
 import { choicesOf } from "./choices";
 import { type FoundFile, type FoundPart, readingFor, timesOf } from "./found";
 import { computed, joinedImport } from "./joins";
 import type { NewId } from "./member-record";
 import { keptImport, type Prints, printsOf } from "./prints";
-import { enteredOf, type ImportChoices } from "./records";
+import { type Entered, enteredOf, type ImportChoices } from "./records";
 import { neededStock, newBoard, newSection, usualWays, type Ways, wayOf } from "./stock";
 
 export type Remark = {
@@ -25,6 +26,8 @@ export type Imported = {
   /** Ends that are cut against another member, so that key sizes can drive them. */
   readonly joined: number;
   readonly remarks: readonly Remark[];
+  /** Why nothing of it may enter, as the end of a sentence about the file; null: it may. */
+  readonly refusal: string | null;
   /** What the file says piece by piece, to compare a later state of it with. */
   readonly prints: Prints;
 };
@@ -114,8 +117,26 @@ export function imported(
     added,
     joined,
     remarks,
+    refusal: tooFar(entered, unit),
     prints: printsOf(entered, { choices: [...choicesOf(file, ways)], scale: file.scaledBy }, unit),
   };
+}
+
+/** Places that no job can compute: of a file in metres that says millimetres, or one that stands where a map has it. */
+function tooFar({ members, panels, boughtParts, placements }: Entered, unit: LengthUnit): string | null {
+  const places = [
+    ...panels.map(({ origin }) => origin),
+    ...boughtParts.flatMap(({ stand }) => (stand ? [stand.at] : [])),
+    ...placements.map(({ at }) => at),
+  ];
+  let far = 0;
+  const take = (mm: number) => {
+    far = Math.max(far, Math.abs(mm));
+  };
+  for (const { from, to } of members) for (const value of [...from, ...to]) take(value);
+  for (const text of places.flat()) take(Number(text) * MM_PER_UNIT[unit]);
+  if (far <= GREATEST_LENGTH_MM) return null;
+  return `it reaches ${(far / 1000).toFixed(1)} m from where it is measured, and places beyond ${GREATEST_LENGTH_MM / 1000} m cannot be computed; choose another scale, or move it nearer in the program that it comes from`;
 }
 
 /** An import as one step of a job that keeps what the file said; and all assets that have to be there before. */

@@ -7,6 +7,7 @@ import { seededRandom, sentence } from "@/core/kernel";
 import { createPipeline } from "@/core/pipeline";
 import { loadStepReader } from "@/engines/step-reader";
 import { trolleyStep } from "../../../demo/trolley";
+import { broughtSolids } from "../brought-in";
 import { openBoardStep } from "./open-shell.fixture";
 import { foundInStep } from "./read";
 import { randomPieces, STOCKROOM } from "./round-trip.fixture";
@@ -99,6 +100,18 @@ describe("what a file says in words", () => {
       new Set([...products.values()].filter(({ name }) => name === "Post").map(({ material }) => material)),
     ).toEqual(new Set(["S235"]));
   });
+});
+
+it("what reaches farther than a job is told, and nothing of it enters, before and after it is scaled", () => {
+  const found = foundInStep("far.step", bytesOf(few), reader);
+  if (!found.ok) throw new Error(sentence(found.problem));
+  const job = emptyJob({ code: "x", title: "x", unit: "mm" });
+  const at = (scale: number) => broughtSolids(found.value, { job, stockroom: STOCKROOM, scale });
+  expect(at(1).ok).toBe(true);
+  const large = at(1000);
+  expect(large.ok ? null : sentence(large.problem)).toMatch(
+    /far\.step.*it reaches \d+\.\d m from where it is measured, and places beyond 100 m cannot be computed; choose another scale/,
+  );
 });
 
 it("an instance that the file puts nowhere is told", () => {

@@ -147,7 +147,9 @@ export function FoundForm({
     const entered = await imported({ file, choices, job: into, stockroom: stock, stamp: freshId(8) });
     setBusy(false);
     if (entered === null) setFault(NO_MEMORY);
-    return entered;
+    else if (entered.refusal !== null)
+      setFault(sentence({ kind: "malformed", what: file.name, why: entered.refusal }));
+    return entered?.refusal === null ? entered : null;
   };
   const compare = async () => {
     const record = kept.find(({ id }) => id === earlier);
