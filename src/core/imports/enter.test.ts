@@ -5,8 +5,8 @@ import { bodyOf } from "../recognise/body";
 import { memberOf } from "../recognise/member";
 import { memberSolid, shapeJob, solidOfMember } from "../shape";
 import { type SectionShape, sectionProperties, stockroomOf } from "../stockroom";
-import { imported } from "./enter";
-import { cutLength, type FoundFile, scaledFile } from "./found";
+import { imported, remarksOn } from "./enter";
+import { cutLength, type FoundFile, type FoundPart, scaledFile } from "./found";
 
 const entry = (id: string, shape: SectionShape) => ({
   id,
@@ -176,4 +176,38 @@ describe("a section of the stockroom in the place of the one that was read", () 
           ),
         ).toBeLessThan(0.01);
     });
+});
+
+it("near twins of the file are told before they enter; twins and hands are none", () => {
+  const { file } = fileOf({ kind: "flat", size: [60, 20] });
+  const [product] = file.products;
+  const part = product?.parts[0];
+  if (!product || part?.taken.kind !== "member") throw new Error("no member");
+  const { taken } = part;
+  const other = (i: number, z: number, slope: readonly [number, number]) => ({
+    ...part,
+    key: `1/${i}`,
+    name: `Piece ${i}`,
+    taken: {
+      ...taken,
+      start: { kind: "plane" as const, z: 0, slope: [0, 0] as const },
+      end: { kind: "plane" as const, z, slope },
+    },
+  });
+  const told = (...parts: FoundPart[]) =>
+    remarksOn({ ...file, products: [{ ...product, parts }] }, new Map()).flatMap(({ words }) =>
+      /near twins/.test(words) ? [words] : [],
+    );
+  const flat = [0, 0] as const;
+  expect(told(other(1, 700, flat), other(2, 700.005, flat), other(3, 720, flat))).toEqual([]);
+  expect(told(other(1, 700, flat), other(2, 700.4, flat))).toEqual([
+    "Piece 1 and Piece 2 are near twins: they differ by 0.4 mm. Look whether they should be the same.",
+  ]);
+  // As long from tip to tip, at another angle by less than a degree; the other hand is the same piece turned over.
+  const lean = (slope: number) => [slope, 0] as const;
+  const tip = (slope: number) => 700 - 30 * slope;
+  expect(told(other(1, tip(0.5), lean(0.5)), other(2, tip(0.505), lean(0.505)))).toEqual([
+    "Piece 1 and Piece 2 are near twins: they differ in an angle alone. Look whether they should be the same.",
+  ]);
+  expect(told(other(1, tip(0.5), lean(0.5)), other(2, tip(0.5), lean(-0.5)))).toEqual([]);
 });

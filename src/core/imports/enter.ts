@@ -7,6 +7,7 @@ import { choicesOf } from "./choices";
 import { type FoundFile, type FoundPart, readingFor, timesOf } from "./found";
 import { computed, joinedImport } from "./joins";
 import type { NewId } from "./member-record";
+import { nearTwinsIn } from "./near-twins";
 import { keptImport, type Prints, printsOf } from "./prints";
 import { type Entered, enteredOf, type ImportChoices } from "./records";
 import { neededStock, newBoard, newSection, usualWays, type Ways, wayOf } from "./stock";
@@ -182,6 +183,15 @@ export function remarksOn(file: FoundFile, ways: Ways): readonly Remark[] {
       if (wayOf(ways, part.key) === "leave") continue;
       for (const words of partRemarks(part, ways)) remarks.push({ part: part.key, words });
     }
+  }
+  for (const { names: pair, apart } of nearTwinsIn(file, ways)) {
+    const [a, b] = pair;
+    const both = a === b ? `Two pieces called ${a}` : `${a} and ${b}`;
+    const by = apart === 0 ? "in an angle alone" : `by ${apart < 0.1 ? apart.toFixed(2) : mm(apart)} mm`;
+    remarks.push({
+      part: null,
+      words: `${both} are near twins: they differ ${by}. Look whether they should be the same.`,
+    });
   }
   return remarks;
 }
