@@ -55,7 +55,7 @@ const front = (work: readonly Work[], more: Partial<PanelParts> = {}) => {
 
 describe("a cut-out", () => {
   it("follows the size of its panel, and takes its area off mass, not off what is bought", () => {
-    const { shape, tally } = front([inset("40", "10")]);
+    const { shape, tally, quantities } = front([inset("40", "10")]);
     const opening = 220 * 120 - (4 - Math.PI) * 100;
     const mesh = meshOf(shape, "front");
     const thickness = shape.panels[0]?.thickness ?? 0;
@@ -65,6 +65,8 @@ describe("a cut-out", () => {
     if (form?.kind !== "panel") throw new Error("no panel");
     expect(cutOutArea(form)).toBeWithinMm(opening, 1e-3);
     expect(areaOfPanel(form)).toBe(300 * 200);
+    // Birch ply of 18 at 680 kg/m³.
+    expect(quantities.massKg).toBeWithinMm((300 * 200 - opening) * 18e-9 * 680, 1e-6);
   });
 
   it("through the same wall twice, in a hole or beyond the edge is told, and drawn", () => {

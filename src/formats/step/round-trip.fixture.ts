@@ -308,14 +308,7 @@ function randomPanel(
       stopAtStart: "0",
       stopAtEnd: random.next() < 0.5 ? "0" : "20",
     });
-  const corner = (
-    k: number,
-    fromX: "left" | "right",
-    x: number,
-    fromY: "front" | "back",
-    y: number,
-    radius: number,
-  ): OutlineCorner => ({
+  const corner: CornerMaker = (k, fromX, x, fromY, y, radius) => ({
     id: `${id}c${k}`,
     fromX,
     x: text(x),

@@ -137,43 +137,42 @@ function SideFields({ sides, onChange }: SideProps) {
       />
       <div className="col-span-4 grid grid-cols-4 gap-x-2 gap-y-1">
         {(["left", "right"] as const).map((side) => (
-          <SidePair key={side}>
-            <Chooser
-              label={`${side === "left" ? "Left" : "Right"} side from the`}
-              value={sides[side].fromX}
-              choices={X_WAYS}
-              onChoose={(fromX) => onChange({ ...sides, [side]: { ...sides[side], fromX } })}
-            />
-            <TextField
-              label="by"
-              value={sides[side].x}
-              align="right"
-              onCommit={(x) => onChange({ ...sides, [side]: { ...sides[side], x } })}
-            />
-          </SidePair>
+          <SideField
+            key={side}
+            label={`${side === "left" ? "Left" : "Right"} side from the`}
+            from={sides[side].fromX}
+            by={sides[side].x}
+            ways={X_WAYS}
+            onChange={(fromX, x) => onChange({ ...sides, [side]: { fromX, x } })}
+          />
         ))}
         {(["front", "back"] as const).map((side) => (
-          <SidePair key={side}>
-            <Chooser
-              label={`${side === "front" ? "Front" : "Back"} side from the`}
-              value={sides[side].fromY}
-              choices={Y_WAYS}
-              onChoose={(fromY) => onChange({ ...sides, [side]: { ...sides[side], fromY } })}
-            />
-            <TextField
-              label="by"
-              value={sides[side].y}
-              align="right"
-              onCommit={(y) => onChange({ ...sides, [side]: { ...sides[side], y } })}
-            />
-          </SidePair>
+          <SideField
+            key={side}
+            label={`${side === "front" ? "Front" : "Back"} side from the`}
+            from={sides[side].fromY}
+            by={sides[side].y}
+            ways={Y_WAYS}
+            onChange={(fromY, y) => onChange({ ...sides, [side]: { fromY, y } })}
+          />
         ))}
       </div>
     </>
   );
 }
 
-/** From which edge, and how far. */
-const SidePair = ({ children }: { readonly children: React.ReactNode }) => (
-  <span className="col-span-2 grid grid-cols-[3fr_2fr] items-end gap-x-2">{children}</span>
+type SideFieldProps<T extends string> = {
+  readonly label: string;
+  readonly from: T;
+  readonly by: string;
+  readonly ways: readonly { readonly value: T; readonly label: string }[];
+  readonly onChange: (from: T, by: string) => string | null;
+};
+
+/** From which edge a side stands, and how far. */
+const SideField = <T extends string>({ label, from, by, ways, onChange }: SideFieldProps<T>) => (
+  <span className="col-span-2 grid grid-cols-[3fr_2fr] items-end gap-x-2">
+    <Chooser label={label} value={from} choices={ways} onChoose={(next) => onChange(next, by)} />
+    <TextField label="by" value={by} align="right" onCommit={(next) => onChange(from, next)} />
+  </span>
 );
