@@ -1,7 +1,6 @@
 /** A bar by its borders, exact: a section between two ends, each in one plane, in two that meet across it, or on a cylinder. */
 import {
   direction,
-  isInside,
   type Linear,
   type Loop,
   pointOn,
@@ -16,7 +15,8 @@ import {
   zerosOn,
 } from "../geometry";
 import { at } from "../kernel";
-import type { Brep, BrepCurve, BrepEdge, BrepFace, BrepSurface, BrepUse } from "./brep";
+import type { Brep, BrepCurve, BrepSurface, BrepUse } from "./brep";
+import { Builder, backwards, ringOfUses, withHoles } from "./builder";
 import { type CurvePlace, splineAlong } from "./spline";
 
 /** A plane of an end: z = height + slope · (x, y). */
@@ -44,20 +44,6 @@ const NEAR = 1e-7;
 
 /** Shares of a segment. A ridge that crosses nearer to a corner crosses in it. */
 const AT_CORNER = 1e-9;
-
-export class Builder {
-  readonly points: Vec3[] = [];
-  readonly edges: BrepEdge[] = [];
-  readonly faces: BrepFace[] = [];
-
-  point(place: Vec3): number {
-    return this.points.push(place) - 1;
-  }
-
-  edge(from: number, to: number, curve: BrepCurve): number {
-    return this.edges.push({ from, to, curve }) - 1;
-  }
-}
 
 /** Arcs of half a turn at most: an edge has two ends. */
 export const inParts = (loop: Loop): Loop =>
@@ -242,44 +228,6 @@ class FlatFace {
   }
 }
 
-type UsedLoop = readonly BrepUse[];
-
-/** Each outer loop of a flat face with the holes in it; null: a hole lies in none. */
-export function withHoles(
-  made: Builder,
-  outer: readonly UsedLoop[],
-  holes: readonly UsedLoop[],
-): readonly (readonly UsedLoop[])[] | null {
-  const faces = outer.map((uses) => ({ ring: ringOfUses(made, uses), loops: [uses] }));
-  for (const uses of holes) {
-    const around = faces.find(({ ring }) => isInside(ring, at(ringOfUses(made, uses), 0)));
-    if (!around) return null;
-    around.loops.push(uses);
-  }
-  return faces.map(({ loops }) => loops);
-}
-
-/** Points along a loop, seen along the bar; curved edges with some between. */
-export function ringOfUses(made: Builder, uses: UsedLoop): readonly Vec2[] {
-  return uses.flatMap(({ edge, ahead }): readonly Vec2[] => {
-    const { from, to, curve } = at(made.edges, edge);
-    const [a, b] = [at(made.points, from), at(made.points, to)];
-    const [first, last] = ahead ? [a, b] : [b, a];
-    // A face in planes has no edges on splines.
-    if (curve.kind !== "ellipse") return [[first[0], first[1]]];
-    const { centre, short } = curve;
-    const angle = (p: Vec3) => Math.atan2(p[1] - centre[1], p[0] - centre[0]);
-    const isLeft = curve.ahead === ahead;
-    const turn = 2 * Math.PI;
-    const swept = (((angle(last) - angle(first)) % turn) + turn) % turn;
-    const sweep = isLeft ? swept || turn : swept - turn;
-    return Array.from({ length: 12 }, (_, i): Vec2 => {
-      const now = angle(first) + (sweep * i) / 12;
-      return [centre[0] + short * Math.cos(now), centre[1] + short * Math.sin(now)];
-    });
-  });
-}
-
 /** On a cylinder. */
 class RoundFace {
   private readonly loops: (readonly EndEdge[])[] = [];
@@ -336,9 +284,6 @@ class RoundFace {
     return true;
   }
 }
-
-const backwards = (uses: readonly BrepUse[]): BrepUse[] =>
-  uses.toReversed().map(({ edge, ahead }) => ({ edge, ahead: !ahead }));
 
 function endPlane(end: SlantedEnd, side: 1 | -1): BrepSurface {
   const normal = direction([-end.slope[0], -end.slope[1], 1]) ?? [0, 0, 1];

@@ -16,18 +16,8 @@ import {
 } from "../geometry";
 import { at } from "../kernel";
 import type { Brep, BrepUse } from "./brep";
-import {
-  type BarFace,
-  Builder,
-  curveOf,
-  type EndEdge,
-  endFace,
-  type FlatEnd,
-  inParts,
-  ringOfUses,
-  walls,
-  withHoles,
-} from "./prism";
+import { Builder, ringOfUses, withHoles } from "./builder";
+import { type BarFace, curveOf, type EndEdge, endFace, type FlatEnd, inParts, walls } from "./prism";
 
 /** mm. Places on a level that are nearer than this are one. */
 const SAME = 1e-6;

@@ -20,6 +20,7 @@ import {
 } from "../geometry";
 import { at } from "../kernel";
 import type { Body } from "./body";
+import { areaOf, type BorderLoop, borderOf, haveSameWalls, pointsOf } from "./border";
 import { rectanglesOf } from "./floors";
 import { turnedToLeast, wholeRoundings, withoutTangents } from "./outline";
 
@@ -85,8 +86,6 @@ export function panelOf(body: Body): ReadPanel | null {
     }
   return best?.panel ?? null;
 }
-
-type Loop = readonly { readonly place: Vec2; readonly wall: number }[];
 
 /** The panel with its full outline on the first flat. */
 function panelBetween(body: Body, first: number, second: number, thickness: number): ReadPanel | null {
@@ -268,17 +267,6 @@ function panelBetween(body: Body, first: number, second: number, thickness: numb
   }
 }
 
-const pointsOf = (body: Body, index: number): readonly Vec3[] =>
-  [...new Set(at(body.surfaces, index).triangles.flatMap((t) => at(body.triangles, t).corners))].map(
-    (corner) => at(body.points, corner),
-  );
-
-/** Whether two borders run along the same walls: what is between them goes right through. */
-function haveSameWalls(a: Loop, b: Loop): boolean {
-  const [first, second] = [a, b].map((loop) => new Set(loop.map(({ wall }) => wall)));
-  return first?.size === second?.size && [...(first ?? [])].every((wall) => second?.has(wall));
-}
-
 /** Some direction in the flat. */
 function firstSide(body: Body, index: number, face: Vec3): Vec3 {
   const [a, b] = pointsOf(body, index);
@@ -286,69 +274,10 @@ function firstSide(body: Body, index: number, face: Vec3): Vec3 {
   return subtract(way, scale(face, dot(way, face)));
 }
 
-const areaOf = (loop: Loop): number =>
-  loop.reduce((sum, { place: a }, i) => {
-    const b = at(loop, (i + 1) % loop.length).place;
-    return sum + (a[0] * b[1] - b[0] * a[1]) / 2;
-  }, 0);
-
-/** The border of a flat: loops of corners, each with the surface beyond the edge that leads on from it. Null: it is open. */
-function borderOf(
-  body: Body,
-  index: number,
-  axes: { readonly x: Vec3; readonly y: Vec3 },
-): readonly Loop[] | null {
-  const beyond = neighboursOf(body);
-  const after = new Map<number, { readonly to: number; readonly wall: number }>();
-  for (const t of at(body.surfaces, index).triangles) {
-    const { corners } = at(body.triangles, t);
-    for (let k = 0; k < 3; k++) {
-      const [a, b] = [at(corners, k), at(corners, (k + 1) % 3)];
-      const wall = beyond.get(b * body.points.length + a);
-      if (wall === undefined) return null;
-      if (wall === index) continue;
-      // Two loops that touch in a corner cannot be told apart.
-      if (after.has(a)) return null;
-      after.set(a, { to: b, wall });
-    }
-  }
-  const loops: Loop[] = [];
-  while (after.size > 0) {
-    const [start] = after.keys();
-    if (start === undefined) break;
-    const loop: { place: Vec2; wall: number }[] = [];
-    for (let corner = start; ; ) {
-      const edge = after.get(corner);
-      if (!edge) return null;
-      after.delete(corner);
-      const point = at(body.points, corner);
-      loop.push({ place: [dot(point, axes.x), dot(point, axes.y)], wall: edge.wall });
-      corner = edge.to;
-      if (corner === start) break;
-    }
-    loops.push(loop);
-  }
-  return loops;
-}
-
-const neighbours = new WeakMap<Body, ReadonlyMap<number, number>>();
-
-/** The surface of the triangle that an edge belongs to. */
-function neighboursOf(body: Body): ReadonlyMap<number, number> {
-  const before = neighbours.get(body);
-  if (before) return before;
-  const found = new Map<number, number>();
-  for (const { corners, surface } of body.triangles)
-    for (let k = 0; k < 3; k++)
-      found.set(at(corners, k) * body.points.length + at(corners, (k + 1) % 3), surface);
-  neighbours.set(body, found);
-  return found;
-}
-
 /** An outline as corners with the bulge of what leads on from them; null: a wall of it is neither square nor round. */
 function cornersOf(
   body: Body,
-  loop: Loop,
+  loop: BorderLoop,
   face: Vec3,
   axes: { readonly x: Vec3; readonly y: Vec3 },
   used: Set<number>,
@@ -400,7 +329,7 @@ function cornersOf(
 }
 
 /** A loop that runs round one hollow cylinder, with how deep it goes. */
-function holeOf(body: Body, loop: Loop, out: Vec3, used: Set<number>) {
+function holeOf(body: Body, loop: BorderLoop, out: Vec3, used: Set<number>) {
   const walls = [...new Set(loop.map(({ wall }) => wall))];
   const [wall] = walls;
   if (wall === undefined || walls.length > 1) return null;
