@@ -102,7 +102,8 @@ function readingWords(read: FoundReading, part: FoundPart, style: LengthStyle): 
       const [first, second] = ends;
       const words = first === second ? `${first} ends` : `${first} and ${second} ends`;
       const notches = read.notches.length > 0 ? `, ${counted(read.notches.length, "notch", "notches")}` : "";
-      return `${plainSectionName(read.shape)}, ${sayLength(cutLength(read), style)}, ${words}${holes}${notches}`;
+      // Its length first: names of sections may be long, and stand beside the list as well.
+      return `${sayLength(cutLength(read), style)}, ${plainSectionName(read.shape)}, ${words}${holes}${notches}`;
     }
     case "panel": {
       const sizes = [read.length, read.width, read.thickness]
