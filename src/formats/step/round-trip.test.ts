@@ -159,6 +159,25 @@ it("looks go out as colours and come back as the looks that they were; what has 
   expect(model.products.find(({ name }) => name === "Top")?.look).toBe("plum");
 });
 
+it("a solid whose faces alone have colours has that of most of them, though the reader keeps none", () => {
+  const job = newJob({
+    info: { code: "F", title: "Faces" },
+    panels: { p: { name: "Top", board: "ply", length: "900", width: "300" } },
+  });
+  const { shape } = createPipeline()(job, null, STOCKROOM, []);
+  const text = writeStep(modelOf(job, shape, NO_ASSETS), HEAD);
+  const face = /#(\d+)=ADVANCED_FACE/.exec(text)?.[1];
+  const byFace = text.replace(/(STYLED_ITEM\('colour',\(#\d+\),)#\d+/, `$1#${face}`);
+  expect(byFace).not.toBe(text);
+  expect((reader(byFace) ?? [])[0]?.colour).toBeNull();
+  const colourIn = (from: string) => {
+    const found = foundInStep("x.step", bytesOf(from), reader);
+    return found.ok ? found.value.products.flatMap(({ parts }) => parts.map(({ colour }) => colour)) : null;
+  };
+  expect(colourIn(byFace)).toEqual(colourIn(text));
+  expect(colourIn(text)?.[0]).toHaveLength(3);
+});
+
 it("copes come back as copes round the same member, with the same rows", () => {
   const { before, back, entered, model } = thereAndBack(randomCopes(seededRandom(80), 30), STOCKROOM);
   expect(model.faceted).toEqual([]);

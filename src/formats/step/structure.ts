@@ -3,6 +3,7 @@
  * (ISO 10303-44, -43, -42), and in which unit. The geometry itself is left to the reader.
  */
 import { type Frame, frameIn, toLocal, turned, type Vec3 } from "@/core/geometry";
+import { grouped } from "@/core/kernel";
 import { isReference, isTyped, type Statements, type Typed, type Value } from "./statements";
 
 export type StepProduct = {
@@ -326,6 +327,7 @@ export function separated(file: Statements): string {
   const drop = [...usages, ...shapesOfUsages, ...file.ofType("CONTEXT_DEPENDENT_SHAPE_REPRESENTATION")];
   const changes = [
     ...drop.map((id) => ({ id, as: "" })),
+    ...coloursOfFaces(file),
     ...file.ofType("PRODUCT").map((id) => {
       const contexts = refsOf(file.partsOf(id)[0]?.values[3]);
       return {
@@ -348,3 +350,40 @@ export function separated(file: Statements): string {
   parts.push(file.text.slice(place));
   return parts.join("");
 }
+
+/**
+ * The reader keeps no colours of faces: a solid that has none but those gets the one that most of its faces have. As changes of
+ * the text: what is said at once of all, after what presents them.
+ */
+function coloursOfFaces(file: Statements): readonly { readonly id: number; readonly as: string }[] {
+  const [presenting] = file.ofType(PRESENTATION);
+  const span = presenting === undefined ? null : file.spanOf(presenting);
+  if (presenting === undefined || !span) return [];
+  const styleOf = new Map<number, number>();
+  for (const id of file.ofType("STYLED_ITEM")) {
+    const values = file.partsOf(id).find(({ type }) => type === "STYLED_ITEM")?.values ?? [];
+    const [style, item] = [refsOf(values[1])[0], refOf(values[2])];
+    if (style !== undefined && item !== null) styleOf.set(item, style);
+  }
+  let last = 0;
+  for (const id of file.ids) last = Math.max(last, id);
+  const said: string[] = [];
+  for (const solid of file.ofType("MANIFOLD_SOLID_BREP")) {
+    if (styleOf.has(solid)) continue;
+    const shell = refOf(file.partsOf(solid)[0]?.values[1]);
+    const faces = shell === null ? [] : refsOf(file.partsOf(shell)[0]?.values[1]);
+    const styles = faces.flatMap((face) => styleOf.get(face) ?? []);
+    const [most] = [...grouped(styles, (style) => style).values()].toSorted((a, b) => b.length - a.length);
+    if (most) said.push(`STYLED_ITEM('',(#${most[0]}),#${solid})`);
+  }
+  if (said.length === 0) return [];
+  const context = refOf(file.partsOf(presenting)[0]?.values[2]);
+  const items = said.map((_, i) => `#${last + 1 + i}`).join(",");
+  const statements = [
+    ...said.map((words, i) => `\n#${last + 1 + i}=${words};`),
+    `\n#${last + 1 + said.length}=${PRESENTATION}('',(${items}),#${context});`,
+  ];
+  return [{ id: presenting, as: `${file.text.slice(span.from, span.to)}${statements.join("")}` }];
+}
+
+const PRESENTATION = "MECHANICAL_DESIGN_GEOMETRIC_PRESENTATION_REPRESENTATION";
