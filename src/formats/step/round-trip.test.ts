@@ -80,7 +80,7 @@ describe("out as STEP and back", () => {
       all += pieces;
     }
     expect(same / all).toBeGreaterThanOrEqual(0.99);
-  });
+  }, 240_000);
 
   for (const [name, make] of [
     ["notice board", noticeBoard],
