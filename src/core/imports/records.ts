@@ -297,6 +297,8 @@ export function hasRecord(read: ReadPanel | ReadMember): boolean {
   if (read.kind === "member") return read.holes.length + read.notches.length <= MOST_WORK;
   const corners = [read.outline ?? [], ...read.cutOuts];
   if (corners.some(({ length }) => length > MOST_CORNERS)) return false;
+  // Rows are looked for only where the holes are too many one by one.
+  if (read.holes.length + read.grooves.length + read.cutOuts.length <= MOST_WORK) return true;
   return read.holes.length <= MOST_SINGLE && panelWork(read, "mm", (kind) => kind).length <= MOST_WORK;
 }
 

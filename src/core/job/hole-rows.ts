@@ -1,5 +1,5 @@
 /** Holes that were read one by one as rows at even steps, as somebody would have set them. */
-import { at } from "../kernel";
+import { at, grouped } from "../kernel";
 import { type LengthUnit, MM_PER_UNIT, roundTo } from "../measure";
 import type { MemberWork } from "./member-work";
 import type { Work } from "./panel";
@@ -87,14 +87,7 @@ function inRows<W>(work: readonly W[], ways: readonly RowWay<W>[], off: number):
 
 /** The longest run at even steps in each line. */
 function runsOf<W>(holes: readonly W[], way: RowWay<W>, off: number): readonly (readonly W[])[] {
-  const lines = new Map<string, W[]>();
-  for (const hole of holes) {
-    const line = way.line(hole);
-    const known = lines.get(line);
-    if (known) known.push(hole);
-    else lines.set(line, [hole]);
-  }
-  return [...lines.values()].map((line) => {
+  return [...grouped(holes, way.line).values()].map((line) => {
     const inOrder = line.toSorted((a, b) => way.place(a) - way.place(b));
     const sorted = inOrder.map(way.place);
     let best: readonly W[] = [];

@@ -1,5 +1,5 @@
 /** Borders of the flats of a body: loops of corners, each with the surface that lies beyond the edge that leads on from it. */
-import { dot, type Vec2, type Vec3 } from "../geometry";
+import { dot, polygonArea, type Vec2, type Vec3 } from "../geometry";
 import { at } from "../kernel";
 import type { Body } from "./body";
 
@@ -18,11 +18,7 @@ export function haveSameWalls(a: BorderLoop, b: BorderLoop): boolean {
 }
 
 /** Above zero for outer borders. */
-export const areaOf = (loop: BorderLoop): number =>
-  loop.reduce((sum, { place: a }, i) => {
-    const b = at(loop, (i + 1) % loop.length).place;
-    return sum + (a[0] * b[1] - b[0] * a[1]) / 2;
-  }, 0);
+export const areaOf = (loop: BorderLoop): number => polygonArea(loop.map(({ place }) => place));
 
 /** The border of a flat: loops of corners, each with the surface beyond the edge that leads on from it. Null: it is open. */
 export function borderOf(

@@ -365,8 +365,6 @@ function coloursOfFaces(file: Statements): readonly { readonly id: number; reado
     const [style, item] = [refsOf(values[1])[0], refOf(values[2])];
     if (style !== undefined && item !== null) styleOf.set(item, style);
   }
-  let last = 0;
-  for (const id of file.ids) last = Math.max(last, id);
   const said: string[] = [];
   for (const solid of file.ofType("MANIFOLD_SOLID_BREP")) {
     if (styleOf.has(solid)) continue;
@@ -377,6 +375,8 @@ function coloursOfFaces(file: Statements): readonly { readonly id: number; reado
     if (most) said.push(`STYLED_ITEM('',(#${most[0]}),#${solid})`);
   }
   if (said.length === 0) return [];
+  let last = 0;
+  for (const id of file.ids) last = Math.max(last, id);
   const context = refOf(file.partsOf(presenting)[0]?.values[2]);
   const items = said.map((_, i) => `#${last + 1 + i}`).join(",");
   const statements = [

@@ -47,20 +47,18 @@ export function newCutOut(id: string, unit: LengthUnit): CutOut {
 
 /** The sides of a cut-out whose corners are those of a rectangle; null: it is none. */
 function sidesOf(corners: readonly OutlineCorner[]): Sides | null {
-  const [a, b, c] = corners;
-  if (corners.length !== MEETING.length || !a || !b || !c) return null;
-  const sides: Sides = {
-    left: { fromX: a.fromX, x: a.x },
-    right: { fromX: b.fromX, x: b.x },
-    front: { fromY: a.fromY, y: a.y },
-    back: { fromY: c.fromY, y: c.y },
-    radius: a.radius,
-  };
+  if (corners.length !== MEETING.length) return null;
+  const sides = rectangleRound(corners);
   const whole = cornersOf(sides, (i) => at(corners, i).id);
   const fields = ["fromX", "x", "fromY", "y", "radius"] as const;
   const isSame = corners.every((one, i) => fields.every((field) => one[field] === at(whole, i)[field]));
   return isSame ? sides : null;
 }
+
+const WAYS = [
+  { value: "sides", label: "the sides of a rectangle" },
+  { value: "corners", label: "its corners" },
+] as const;
 
 type Props = {
   readonly work: CutOut;
@@ -72,18 +70,13 @@ export function CutOutFields({ work, name, onChange }: Props) {
   const sides = sidesOf(work.corners);
   const [single, setSingle] = useState(sides === null);
   const set = (corners: OutlineCorner[]) => onChange({ ...work, corners });
-  const way = sides === null ? "other" : single ? "corners" : "sides";
   return (
     <>
       <span className="col-span-2">
         <Chooser
           label={`${name}, set by`}
-          value={way}
-          choices={[
-            ...(sides === null ? [{ value: "other" as const, label: "its corners" }] : []),
-            { value: "sides", label: "the sides of a rectangle" },
-            ...(sides === null ? [] : [{ value: "corners" as const, label: "its corners" }]),
-          ]}
+          value={sides && !single ? "sides" : "corners"}
+          choices={WAYS}
           onChoose={(next) => {
             setSingle(next === "corners");
             // Corners that make no rectangle give way to one.
@@ -105,7 +98,7 @@ export function CutOutFields({ work, name, onChange }: Props) {
 
 /** A rectangle that begins as corners do which make none: from its first corner to its third. */
 function rectangleRound(corners: readonly OutlineCorner[]): Sides {
-  const [a, , c] = [at(corners, 0), at(corners, 1), at(corners, 2)];
+  const [a, c] = [at(corners, 0), at(corners, 2)];
   return {
     left: { fromX: a.fromX, x: a.x },
     right: { fromX: c.fromX, x: c.x },
