@@ -175,9 +175,9 @@ function changesAlong(image: Image, start: Place, way: Place): readonly Change[]
   return changes;
 }
 
-/** Whether the image is another on the two sides of a place, close by. */
+/** Whether the image is another on the two sides of a place, close by: two lines may lie a few hundredths from one another. */
 function hasReason(image: Image, [x, y]: Place, [nx, ny]: Place): boolean {
-  return [0.03, 0.06, 0.1].some((e) => {
+  return [0.03, 0.06, 0.1, 0.015, 0.005].some((e) => {
     const [a, b] = [image.seenAt([x - nx * e, y - ny * e]), image.seenAt([x + nx * e, y + ny * e])];
     if (differs(a, b, [2 * nx * e, 2 * ny * e]) !== "no") return true;
     return a !== null && b !== null && a.normal.some((v, i) => Math.abs(v - at(b.normal, i)) > 0.3);
