@@ -4,10 +4,12 @@ import { mkdtempSync, readFileSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { describe, expect, it } from "vitest";
-import { balloonRows, type DrawnView } from "@/core/drawing";
+import { arrangedOn, balloonRows, borderOf, type DrawnPage, type DrawnView, titleBox } from "@/core/drawing";
+import type { PlaneBox } from "@/core/geometry";
 import {
   type Edit,
   type Job,
+  movesWith,
   NO_ASSETS,
   type Page,
   type PageItem,
@@ -33,6 +35,30 @@ function inputsOf(job: Job) {
   const head = { info: job.info.job, revision: 3, date: "2026-11-27", variantName: null, shop: "A shop" };
   return { job, results, stockroom: STOCKROOM, layouts: [], assets: NO_ASSETS, head };
 }
+
+const viewOfDesk = createViews();
+
+/** A page as it is drawn, with its views. */
+function drawnPage(job: Job, page: Page): DrawnPage {
+  const views = new Map<string, DrawnView>(
+    asksOfPages(job, [page], null).map((asked) => [
+      asked.id,
+      viewOfDesk({ job, stockroom: STOCKROOM, assets: NO_ASSETS }, asked),
+    ]),
+  );
+  return createPageDrawing()(page, { ...inputsOf(job), views });
+}
+
+/** The room of each item that stands by itself or is a view, where it stands. */
+const boxesOf = ({ placed }: DrawnPage) =>
+  placed
+    .filter(({ item }) => movesWith(item) === null || item.kind === "view")
+    .map(({ item, at: [x, y], box }) => ({
+      id: item.id as string,
+      box: { x0: box.x0 + x, y0: box.y0 + y, x1: box.x1 + x, y1: box.y1 + y },
+    }));
+
+const meet = (a: PlaneBox, b: PlaneBox): boolean => a.x0 < b.x1 && b.x0 < a.x1 && a.y0 < b.y1 && b.y0 < a.y1;
 
 async function fileOf(job: Job, format: "pdf" | "dxf", name: string): Promise<string> {
   const drawings = pagesForFile(pagesInOrder(job), { ...inputsOf(job), variant: null });
@@ -69,16 +95,8 @@ describe.each([
 
   it("show all that is on them, and name every row", () => {
     const inputs = inputsOf(job);
-    const draw = createPageDrawing();
-    const drawView = createViews();
     for (const page of pagesInOrder(job)) {
-      const views = new Map<string, DrawnView>(
-        asksOfPages(job, [page], null).map((asked) => [
-          asked.id,
-          drawView({ job, stockroom: STOCKROOM, assets: NO_ASSETS }, asked),
-        ]),
-      );
-      const drawn = draw(page, { ...inputs, views });
+      const drawn = drawnPage(job, page);
       for (const { item, fault } of drawn.placed) expect(`${item.id}: ${fault}`).toBe(`${item.id}: null`);
       // What stands on the page stands on it: within its sheet.
       for (const {
@@ -94,6 +112,39 @@ describe.each([
     const { all, without } = balloonRows(job, inputs.results);
     expect(all.length).toBeGreaterThan(4);
     expect(without.map(({ name }) => name)).toEqual([]);
+  });
+
+  it("are arranged again on another sheet, with nothing off it, on the title block or on one another", () => {
+    for (const page of pagesInOrder(job))
+      for (const sheet of [
+        { paper: "a3", lying: false },
+        { paper: "a2", lying: true },
+      ] as const) {
+        const before = drawnPage(job, page);
+        const title = titleBox(borderOf(sheet), STOCKROOM.titleBlock);
+        const after = arrangedOn(before, sheet, title, job.info.job.unit).reduce((one, edit) => {
+          const made = withEdit(one, edit);
+          if (!made.ok) throw new Error(sentence(made.problem));
+          return made.value;
+        }, job);
+        const drawn = drawnPage(after, { ...page, ...after.pages[page.id], ...sheet });
+        expect(drawn.placed.map(({ fault }) => fault)).toEqual(before.placed.map(({ fault }) => fault));
+        const border = borderOf(sheet);
+        const standing = boxesOf(drawn);
+        for (const { id, box } of standing) {
+          const out = [border.x0 - box.x0, border.y0 - box.y0, box.x1 - border.x1, box.y1 - border.y1];
+          expect([sheet, id, Math.max(...out) < 0.5]).toEqual([sheet, id, true]);
+          expect([sheet, id, meet(box, title)]).toEqual([sheet, id, false]);
+        }
+        const were = boxesOf(before);
+        const over = standing.flatMap((a, i) =>
+          standing.slice(i + 1).flatMap((b, k) => {
+            const [wasA, wasB] = [at(were, i), at(were, i + 1 + k)];
+            return meet(a.box, b.box) && !meet(wasA.box, wasB.box) ? [`${a.id} ${b.id}`] : [];
+          }),
+        );
+        expect([sheet, over]).toEqual([sheet, []]);
+      }
   });
 
   it("leave as DXF that another reader audits without errors, each line on the layer of its kind", async () => {

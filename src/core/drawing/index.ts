@@ -24,6 +24,7 @@ export { type NestingDrawingInput, nestingDrawing } from "./nesting-drawing";
 export {
   AXIS,
   areEqualSteps,
+  arrangedOn,
   axesOfView,
   balloonPlaces,
   balloonRows,

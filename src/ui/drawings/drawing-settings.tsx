@@ -1,6 +1,6 @@
 "use client";
 /** Settings of what is selected on a page; of the page itself when nothing is. */
-import { bestScale, type DrawnPage } from "@/core/drawing";
+import { arrangedOn, bestScale, borderOf, type DrawnPage, titleBox } from "@/core/drawing";
 import {
   type CalloutItem,
   type Job,
@@ -9,6 +9,7 @@ import {
   type PageItem,
   type PictureItem,
   PROJECTIONS,
+  pageStyle,
 } from "@/core/job";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
@@ -58,6 +59,14 @@ function PageSettings({ page, drawn }: { readonly page: Page; readonly drawn: Dr
   const desk = useDesk();
   const job = useDeskState((state) => state.job);
   const set = (more: Partial<Page>) => desk.submit({ kind: "setPages", pages: [{ ...page, ...more }] });
+  /** What stands on the page is arranged again on the other sheet. */
+  const setSheet = (more: Pick<Partial<Page>, "paper" | "lying">) => {
+    const sheet = { paper: page.paper, lying: page.lying, ...more };
+    const { titleBlock } = desk.store.getState().stockroom;
+    const title = page.titleBlock ? titleBox(borderOf(sheet), titleBlock) : null;
+    const edits = arrangedOn(drawn, sheet, title, pageStyle(page, job).unit);
+    return desk.submit({ kind: "together", what: "Change the sheet", edits: [...edits] });
+  };
   return (
     <div className={GRID}>
       <TextField
@@ -73,7 +82,7 @@ function PageSettings({ page, drawn }: { readonly page: Page; readonly drawn: Dr
         label="Paper"
         value={page.paper}
         choices={PAPER_CHOICES}
-        onChoose={(paper) => set({ paper })}
+        onChoose={(paper) => setSheet({ paper })}
       />
       <Chooser
         label="Orientation"
@@ -82,7 +91,7 @@ function PageSettings({ page, drawn }: { readonly page: Page; readonly drawn: Dr
           { value: "landscape", label: "Landscape" },
           { value: "portrait", label: "Portrait" },
         ]}
-        onChoose={(way) => set({ lying: way === "landscape" })}
+        onChoose={(way) => setSheet({ lying: way === "landscape" })}
       />
       <ScaleField
         label="Scale"

@@ -1,4 +1,5 @@
 /** The door of the pages. */
+export { arrangedOn } from "./arranging";
 export { balloonPlaces, type RingGround, type ToPlace } from "./balloon-places";
 export { newBalloons } from "./balloons";
 export { createViewDrawer, type DrawnView, sizeOfView } from "./drawn-view";
