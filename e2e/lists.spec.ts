@@ -76,10 +76,10 @@ test("a cut list and a buying list: columns, sixteenths, a cell changed by hand,
   ]);
   await expect(grid.getByText("21 x 612 x 1420")).toBeVisible();
   const csv = (await textOf(await takeOut(page, /Saw list \(CSV\)/))).split("\r\n");
-  expect(csv[0]).toBe("Stock,Mark,How many,Name,Size,End 1 °,End 2 °,Cut length (in)");
+  expect(csv[0]).toBe("Stock,Material,Mark,How many,Name,Size,End 1 °,End 2 °,Cut length (in)");
   // 1400 mm are 55.118 in, to the nearest sixteenth 55 1/8.
   expect(csv.find((line) => line.includes("Top rail"))).toBe(
-    "Square tube 40 × 40 × 3,A,2,Top rail,1400,45,45,≈55 1/8",
+    "Square tube 40 × 40 × 3,S235,A,2,Top rail,1400,45,45,≈55 1/8",
   );
 
   // Typed over: the computed value stays beside it, and Delete brings it back.
@@ -97,7 +97,7 @@ test("a cut list and a buying list: columns, sixteenths, a cell changed by hand,
   await setField(page, "width", "1450");
   await saved(page);
   await openStage(page, "Tally");
-  await expect(cell(page, "A", "size")).toHaveText("was 1400, +50 1450");
+  await expect(cell(page, "A", "size")).toHaveText("1450 was 1400, +50");
   await expect(cell(page, "B", "size")).toContainText("was 1320");
   await cell(page, "B", "size").click();
   await expect(page.getByText("computed value was 1320 before")).toBeVisible();
@@ -105,11 +105,11 @@ test("a cut list and a buying list: columns, sixteenths, a cell changed by hand,
 
   const lines = await pasted(page);
   expect(lines[0]).toBe(
-    "Stock\tMark\tHow many\tName\tSize\tEnd 1 °\tEnd 2 °\tCut length (in) ≈\tChanged by hand",
+    "Stock\tMaterial\tMark\tHow many\tName\tSize\tEnd 1 °\tEnd 2 °\tCut length (in) ≈\tChanged by hand",
   );
   // 1450 mm are 57.087 in: 57 1/16; the number stands there without the sign that it is rounded.
   expect(lines.find((line) => line.includes("Top rail"))).toBe(
-    "Square tube 40 × 40 × 3\tA\t3\tTop rail\t1450\t45\t45\t57 1/16\tHow many (computed 2)",
+    "Square tube 40 × 40 × 3\tS235\tA\t3\tTop rail\t1450\t45\t45\t57 1/16\tHow many (computed 2)",
   );
   await page.getByRole("button", { name: "Seen" }).click();
   await expect(cell(page, "A", "size")).toHaveText("1450");
@@ -247,7 +247,10 @@ test("a mark is held by hand and put back; all marks are given anew", async ({ p
   const id = await copyOf(page, "hl-204");
   await page.goto(`/jobs/${id}?stage=tally`);
   await page.locator('[data-mark="D"]').click();
-  await page.getByRole("button", { name: "Mark", exact: true }).click();
+  await page
+    .getByRole("region", { name: "Details" })
+    .getByRole("button", { name: "Mark", exact: true })
+    .click();
   await page.getByLabel(/The row keeps it/).fill("A");
   await page.getByRole("button", { name: "Lock mark" }).click();
   await expect(
@@ -271,5 +274,34 @@ test("a mark is held by hand and put back; all marks are given anew", async ({ p
   await page.getByRole("button", { name: "Unlock mark" }).click();
   await saved(page);
   await expect(page.locator('[data-mark="LEG"]')).toHaveCount(0);
+  await expectAccessible(page);
+});
+
+test("the cut list is a list like any other: sorted, typed over, set up, and put back to the usual", async ({
+  page,
+}) => {
+  const id = await copyOf(page, "hl-204");
+  await page.goto(`/jobs/${id}?stage=tally`);
+  const grid = page.getByRole("grid", { name: "Cut list" });
+  await grid.getByRole("button", { name: "Name", exact: true }).click();
+  await expect(grid.locator("[data-mark]").first()).toHaveAttribute("data-mark", "M");
+  await typeOver(page, "D", "note", "drill last");
+  await expect(cell(page, "D", "note")).toContainText("drill last");
+  await page.getByRole("button", { name: "Set up columns" }).click();
+  await page.getByRole("button", { name: "Remove column End direction" }).click();
+  await expect(grid.getByRole("columnheader", { name: /End direction/ })).toHaveCount(0);
+  await saved(page);
+  await page.reload();
+  await expect(grid.locator("[data-mark]").first()).toHaveAttribute("data-mark", "M");
+  // The file holds what is needed to read it again, whatever is shown.
+  const csv = await textOf(await takeOut(page, /Cut list \(CSV\)/));
+  expect(csv.split("\r\n")[0]).toBe(
+    "Stock,Material,Mark,Name,Count,Cut length (mm),Width (mm),Thick (mm),End 1 °,End 2 °,Note,Grain,Edging,Changed by hand",
+  );
+  await page.getByRole("button", { name: "Set up rows" }).click();
+  await page.getByRole("button", { name: "Put back the usual setup" }).click();
+  await expect(grid.locator("[data-mark]").first()).toHaveAttribute("data-mark", "A");
+  await expect(grid.getByRole("columnheader", { name: /End direction/ })).toBeVisible();
+  await expect(cell(page, "D", "note")).not.toContainText("drill last");
   await expectAccessible(page);
 });

@@ -14,7 +14,7 @@ import {
 } from "./job";
 import { remembersEach, remembersLast } from "./kernel";
 import { type LayoutTask, layoutTasks, type SavedLayout } from "./layout";
-import { type BuyingStyle, buyingList, cutList, type ListTable } from "./lists";
+import { type BuyingStyle, buyingList, createCutLister, type ListTable } from "./lists";
 import type { LengthStyle } from "./measure";
 import { type Quantities, quantitiesOf } from "./quantities";
 import { createShaper, type Shape } from "./shape";
@@ -86,7 +86,7 @@ export function createPipeline(): Pipeline {
     ) => layoutTasks(rows, stockroom, { layoutSettings, blankGroups, style }, rack, shown),
   );
   const quantities = remembersLast(quantitiesOf);
-  const cut = remembersLast(cutList);
+  const cut = createCutLister();
   const buying = remembersLast(buyingList);
   // The same objects as long as the job's details are the same, so that nothing that takes them is computed again.
   const style = remembersLast((info: JobInfo): LengthStyle => ({ unit: info.unit, format: info.format }));
@@ -110,13 +110,11 @@ export function createPipeline(): Pipeline {
       style(job.info.job),
     );
     const sums = quantities(job, rows, stockroom, saved, laid);
+    const results = { sizes: resolved, shape: solids, tally: rows, tasks: laid, quantities: sums };
     return {
-      sizes: resolved,
-      shape: solids,
-      tally: rows,
-      tasks: laid,
-      quantities: sums,
-      cutList: cut(job.info.job, rows, stockroom),
+      ...results,
+      // Its setup is of the lists, which are no part of the design.
+      cutList: cut({ job: document, stockroom, ...results }),
       buyingList: buying(sums, buyingStyle(job.info.job)),
     };
   };

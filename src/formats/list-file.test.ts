@@ -79,6 +79,7 @@ describe("a list as XLSX", () => {
     expect(sheet.name).toBe("Saw list 1");
     expect(headings).toEqual([
       "Stock",
+      "Material",
       "Mark",
       "Name",
       "Count",

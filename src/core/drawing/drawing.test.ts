@@ -252,7 +252,7 @@ describe("the shop papers", () => {
     expect(pages.length).toBeGreaterThan(2);
     const names = pages.flatMap((page) => texts(page.items)).filter((text) => /^Extra \d+$/.test(text));
     expect(new Set(names).size).toBe(90);
-    expect(pages.filter((page) => texts(page.items).includes("Cut length")).length).toBeGreaterThan(1);
+    expect(pages.filter((page) => texts(page.items).includes("End 1 °")).length).toBeGreaterThan(1);
   });
 });
 

@@ -32,11 +32,11 @@ function pageFor(paper: ListPaper, lying: boolean): Page {
   return lying ? { name: `${name} lying`, width: height, height: width } : { name, width, height };
 }
 
-/** The built-in cut list has its silhouettes after the count. */
-export function withSilhouettes(table: ListTable): ListTable {
-  const drawn = { id: SILHOUETTE_COLUMN, heading: "Piece", align: "left", width: 26, writes: null } as const;
-  return { ...table, columns: [...table.columns.slice(0, 3), drawn, ...table.columns.slice(3)] };
-}
+/** A list without the column of silhouettes, for pages on which there is no room for them. */
+export const withoutSilhouettes = (table: ListTable): ListTable => ({
+  ...table,
+  columns: table.columns.filter(({ id }) => id !== SILHOUETTE_COLUMN),
+});
 
 export function listSection(flow: Flow, table: ListTable, tally: Tally): void {
   if (!flow.isFresh()) flow.newPage();

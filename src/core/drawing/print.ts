@@ -30,7 +30,7 @@ import type { Tally } from "../tally";
 import { barDrawing } from "./bar-drawing";
 import { type DrawItem, type Drawing, movedBy, type Tint } from "./display";
 import { Flow, PAGE_SIZES, type PageHead, type PageSize, title } from "./flow";
-import { listSection, withSilhouettes } from "./list-pages";
+import { listSection } from "./list-pages";
 import { lyingPiece } from "./lying-piece";
 import { nestingDrawing } from "./nesting-drawing";
 import { type SheetDrawingSize, sheetDrawing } from "./sheet-drawing";
@@ -56,7 +56,7 @@ export type PrintInput = DiagramInput & {
 export function shopPapers(input: PrintInput, page: PageSize): readonly Drawing[] {
   const flow = new Flow(PAGE_SIZES[page]);
   const { results } = input;
-  listSection(flow, withSilhouettes(results.cutList), results.tally);
+  listSection(flow, results.cutList, results.tally);
   for (const [noun, heading] of [
     ["bar", "Bar layouts"],
     ["sheet", "Sheet layouts"],

@@ -7,6 +7,7 @@ import {
   type ListGroup,
   type ListRow,
   type ListTable,
+  notesOf,
   overWords,
   SILHOUETTE_COLUMN,
   shownColumns,
@@ -62,7 +63,7 @@ export function tableRows(table: ListTable, width: number, draw: DrawPiece, look
   }
   for (const line of table.foot) rows.push(footRow(line, places, width));
   rows.push({ height: 3, items: [] });
-  for (const note of [...table.notes, ...overNotes(table)]) rows.push(noteRow(note, width));
+  for (const note of [...notesOf(table), ...overNotes(table)]) rows.push(noteRow(note, width));
   const columns = places.map(({ column, width: wide }) => ({
     id: column.id,
     heading: column.heading,

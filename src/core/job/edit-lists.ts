@@ -7,6 +7,7 @@ import { type Err, ok, type Problem, type Result, unreachable } from "../kernel"
 import { type LengthUnit, parseLength, parsePlainNumber } from "../measure";
 import { readColumnFormula, renamedInBraces } from "./column-formula";
 import { computedColumn, plainName } from "./column-names";
+import { addedLists, CUT_LIST } from "./cut-list";
 import { withoutPanels } from "./edit-layout";
 import { type HandRow, HandRowSchema } from "./hand-row";
 import type { Job } from "./job";
@@ -67,7 +68,9 @@ export function applyListEdit(job: Job, edit: ListEdit): Result<Job, Problem> {
 }
 
 function setList(job: Job, list: ListSetup): Result<Job, Problem> {
-  const taken = Object.values(job.lists).some((other) => other.id !== list.id && other.name === list.name);
+  // Jobs had lists of that name before the cut list could be changed.
+  const taken =
+    list.id !== CUT_LIST && addedLists(job).some((other) => other.id !== list.id && other.name === list.name);
   if (taken) return refused("There is already a list", list.name, "in this job; choose another name");
   if (list.assembly !== null && !job.assemblies[list.assembly]) return missing("assembly", list.assembly);
   return ok(put(job, "lists", [list]));
@@ -175,7 +178,8 @@ function setCell(job: Job, cell: ListCell): Result<Job, Problem> {
     if (!column) return missing("own column", ownId);
     const fault = valueFault(column, cell.text, job.info.job.unit);
     if (fault) return fault;
-  } else if (cell.list === null || !job.lists[cell.list]) return missing("list", cell.list ?? "none");
+  } else if (cell.list === null || (cell.list !== CUT_LIST && !job.lists[cell.list]))
+    return missing("list", cell.list ?? "none");
   const others = withoutCells(job, (other) => matches(other, cell), cell.records);
   return ok({ ...others, listCells: { ...others.listCells, [cell.id]: cell } });
 }

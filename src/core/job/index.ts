@@ -48,6 +48,7 @@ export { type Check, type CheckKind, meantId, plainCheck } from "./check";
 export { type ColumnFormula, readColumnFormula } from "./column-formula";
 export { COMPUTED_COLUMNS, type ComputedColumn, computedColumn, plainName } from "./column-names";
 export { type CopyRule, copyOfPieces, type NewId } from "./copies";
+export { addedLists, CUT_LIST, cutListOf } from "./cut-list";
 export {
   type CuttingList,
   type ListReading,

@@ -14,8 +14,8 @@ import { type SheetCut, sheetCuts } from "../layout/sheets";
 import { formatLength, type LengthStyle } from "../measure";
 import type { SawEntry } from "../stockroom";
 import type { TallyRow } from "../tally";
-import { endCell, standWords } from "./cut-list";
 import { type GrooveRun, grooveRuns } from "./groove-settings";
+import { endCell, standWords } from "./piece-notes";
 import { type ListTable, numberCell, SILHOUETTE_COLUMN, textCell } from "./table";
 import { column, row, table } from "./work-table";
 

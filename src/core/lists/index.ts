@@ -1,7 +1,7 @@
 /** The door of the lists. */
 export { BUYING_COLUMNS, type BuyingStyle, buyingList, totalWords } from "./buying-list";
 export { contentsTable } from "./contents";
-export { cutList, rowNotes, standWords, styleOf } from "./cut-list";
+export { createCutLister } from "./cut-list";
 export { barOrderTable, ofOrderRow, sheetOrderTable } from "./cutting-order";
 export { fromBothEdges } from "./groove-settings";
 export { howItCame, type Step } from "./how-it-came";
@@ -12,6 +12,7 @@ export { handOrderOf } from "./list-rows";
 export { listView } from "./list-view";
 export { memberWorkWords } from "./member-work-words";
 export { createLister, type Lists, listNames, namedTable, ownList } from "./own-list";
+export { rowNotes, standWords, styleOf } from "./piece-notes";
 export { pieceText } from "./piece-text";
 export { shapePiecesTable } from "./shape-pieces";
 export { readSizePattern, USUAL_SIZE } from "./size-text";
@@ -26,6 +27,7 @@ export {
   type ListRow,
   type ListTable,
   type NumberWriting,
+  notesOf,
   OVER_HEADING,
   overWords,
   SILHOUETTE_COLUMN,

@@ -5,7 +5,7 @@ import type { SavedLayout } from "../layout";
 import { layOutSheets, readSheetProblem } from "../layout/sheets";
 import { resultsOf, STOCK, STOCK_DATA, smallFrame } from "../pipeline.fixture";
 import { stockroomOf } from "../stockroom";
-import { cutList, LIST_STARTS, ownList, rowNotes, sheetOrderTable, startList, tableAsTabs } from ".";
+import { LIST_STARTS, ownList, rowNotes, sheetOrderTable, startList, tableAsTabs } from ".";
 import { columns, groundOf, own, rowsOf, setup, value } from "./list.fixture";
 
 const MM = { unit: "mm", format: { kind: "decimal", places: 1, trailingZeros: false } } as const;
@@ -44,10 +44,8 @@ describe("notes of a row", () => {
           { ...panel, edging: { ...panel.edging, front: null, ...set } },
         ]),
       );
-      const { tally } = resultsOf({ ...job, panels } as typeof job, room);
-      const row = rowsOf(cutList(job.info.job, tally, room)).find(
-        ({ cells }) => cells["name"]?.text === "Shelf",
-      );
+      const { cutList } = resultsOf({ ...job, panels } as typeof job, room);
+      const row = rowsOf(cutList).find(({ cells }) => cells["name"]?.text === "Shelf");
       return row?.cells["edging"]?.text;
     };
     expect(edging({ front: "band", back: "iron", left: "band" })).toBe(

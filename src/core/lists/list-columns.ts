@@ -1,14 +1,14 @@
 /** The columns that a list can be made of: each computes its cell from a line of the list and what it stands on. */
 import { anglesOf, sawSettings } from "../ends";
 import type { Vec2 } from "../geometry";
-import { COMPUTED_COLUMNS, type ComputedColumn, homeName, homeOf, type ListSetup, PANEL_EDGES } from "../job";
+import { COMPUTED_COLUMNS, type ComputedColumn, homeName, homeOf, type ListSetup } from "../job";
 import { fromNm, LENGTH_TOLERANCE_MM } from "../kernel";
 import { blankOf } from "../layout";
 import { formatCents, formatDecimal, formatLength, type LengthStyle } from "../measure";
 import { type Measure, shopUnit } from "../quantities";
 import type { MemberForm } from "../tally";
-import { angleCell, rowNotes, standWords } from "./cut-list";
 import { type AssemblyLine, type Line, type ListGround, type PieceLine, wholeQuantity } from "./list-ground";
+import { angleCell, edgingWords, rowNotes, standWords } from "./piece-notes";
 import { readSizePattern, USUAL_SIZE, writeSize } from "./size-text";
 import {
   type Align,
@@ -39,6 +39,9 @@ type Writes =
   | { readonly kind: "plain" }
   | { readonly kind: "decimal"; readonly places: number };
 
+/** A group of lines: its heading, what stands beside it, and what tells it from others. */
+export type LineGroup = { readonly key: string; readonly heading: string; readonly detail: string };
+
 export type ListColumnKind = {
   readonly id: string;
   readonly heading: string;
@@ -54,6 +57,8 @@ export type ListColumnKind = {
   readonly writes: Writes;
   /** Its values are typed, not computed. */
   readonly typed?: boolean;
+  /** The group that it puts a line into; without it, lines with the same text stand together. */
+  readonly group?: (line: PieceLine) => LineGroup;
   readonly cell: (line: PieceLine, how: CellGround) => Cell;
   /** What it says of an assembly that is one line; without it, it does not apply. */
   readonly ofAssembly?: (line: AssemblyLine, how: CellGround) => Cell;
@@ -185,6 +190,16 @@ const costCell = (line: PieceLine): Cell => {
   return cents === null ? PRICE_MISSING : numberCell(cents / 100, formatCents(Math.round(cents)));
 };
 
+/** The same section or board of another material is bought and cut by itself. */
+function stockGroup({ row: { kind, stock, stockName, material } }: PieceLine): LineGroup {
+  const none = { panel: "No board", member: "No section", other: "Other", bought: "No article" }[kind];
+  return {
+    key: [kind, stock ?? "", stockName ?? "", material ?? ""].join("|"),
+    heading: stockName ?? none,
+    detail: material ?? (kind === "panel" || kind === "member" ? "no material" : ""),
+  };
+}
+
 export const LIST_COLUMNS: readonly ListColumnKind[] = [
   text("mark", 9, ({ row }) => (row.mark === "" ? NOT_APPLICABLE : row.mark)),
   { ...text("silhouette", 22, () => ""), id: SILHOUETTE_COLUMN },
@@ -232,7 +247,7 @@ export const LIST_COLUMNS: readonly ListColumnKind[] = [
     const homes = new Set(records.map((id) => homeName(job, homeOf(job, id) ?? null)));
     return [...homes].join(", ");
   }),
-  text("stock", 24, ({ row }) => row.stockName ?? MISSING),
+  { ...text("stock", 24, ({ row }) => row.stockName ?? MISSING), group: stockGroup },
   text("material", 16, ({ row }) => row.material ?? (row.kind === "bought" ? NOT_APPLICABLE : MISSING)),
   { ...text("size", 22, sizeText), align: "right" },
   size("length", ({ row }) => {
@@ -253,9 +268,11 @@ export const LIST_COLUMNS: readonly ListColumnKind[] = [
   size("shortest", (line) => memberSize(line, (form) => form.shortestNm)),
   angle("end1", 0, (slope) => anglesOf(slope).angle),
   angle("end2", 1, (slope) => anglesOf(slope).angle),
-  text("stand", 13, ({ row: { shown } }) =>
-    shown.form.kind === "member" ? standWords(shown.form) : NOT_APPLICABLE,
-  ),
+  text("stand", 13, ({ row: { shown } }) => {
+    const { form } = shown;
+    if (form.kind === "panel" && form.grain) return "grain long";
+    return form.kind === "member" ? standWords(form) : NOT_APPLICABLE;
+  }),
   angle("mitre1", 0, (slope) => sawSettings(slope).mitre),
   angle("bevel1", 0, (slope) => sawSettings(slope).bevel),
   angle("mitre2", 1, (slope) => sawSettings(slope).mitre),
@@ -263,11 +280,9 @@ export const LIST_COLUMNS: readonly ListColumnKind[] = [
   text("grain", 10, ({ row: { shown } }) =>
     shown.form.kind === "panel" ? (shown.form.grain ? "long" : "none") : NOT_APPLICABLE,
   ),
-  text("edging", 16, ({ row: { shown } }) => {
-    const { form } = shown;
-    if (form.kind !== "panel") return NOT_APPLICABLE;
-    return PANEL_EDGES.filter((edge) => form.edging[edge] !== null).join(" + ") || "none";
-  }),
+  text("edging", 16, ({ row: { shown } }, { ground }) =>
+    shown.form.kind === "panel" ? edgingWords(shown.form, ground.stockroom) : NOT_APPLICABLE,
+  ),
   text("note", 28, ({ row }, { style, ground }) => rowNotes(row, style, ground.stockroom).join("; ")),
   text("measure", 7, ({ quantity }, { ground }) => shopOf(quantity.measure, ground).name),
   ofEach(

@@ -14,7 +14,7 @@ import {
 import type { Shape } from "../shape";
 import { boardDensity, type Stockroom, sectionMass } from "../stockroom";
 import type { Tally, TallyRow } from "../tally";
-import { styleOf } from "./cut-list";
+import { styleOf } from "./piece-notes";
 
 export type ListGround = {
   readonly job: Job;

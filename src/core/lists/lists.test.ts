@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { newJob, withEdit } from "../job";
 import { resultsOf, smallFrame } from "../pipeline.fixture";
-import type { ListTable } from ".";
+import { type ListTable, notesOf } from ".";
 
 const cells = (table: ListTable, ...columns: readonly string[]) =>
   table.groups.flatMap((group) =>
@@ -27,10 +27,10 @@ describe("the cut list", () => {
 
   it("says the balance, the batch and its units under the table", () => {
     const { cutList } = resultsOf(smallFrame({ info: { code: "T", title: "T", batch: 2 } }));
-    expect(cutList.notes).toEqual([
+    expect(notesOf(cutList)).toEqual([
       "266 pieces in the design = 16 in rows + 250 bought + 0 left out.",
-      "Counts are for 2 of this job.",
       "Lengths in mm; end angles in degrees from square.",
+      "Counts are for 2 of this job.",
     ]);
   });
 

@@ -3,15 +3,17 @@
  * show or hide their rows, or by assembly, and totalled. What is missing keeps a total from being taken for whole.
  */
 
-import type { Job, ListColumn, ListSetup } from "../job";
-import { at, counted, LENGTH_TOLERANCE_MM, remembersEach } from "../kernel";
+import { addedLists, type Job, type ListColumn, type ListSetup } from "../job";
+import { at, counted, fromNm, LENGTH_TOLERANCE_MM, remembersEach } from "../kernel";
+import { areaOfPanel } from "../layout";
 import { formatCents, formatDecimal, formatLength } from "../measure";
-import { shopUnit } from "../quantities";
+import { quantityWords, shopUnit } from "../quantities";
 import { levelledLines } from "./levels";
 import { partOfCost } from "./list-columns";
 import type { Line, ListGround, PieceLine } from "./list-ground";
 import { flatLines, ordered } from "./list-rows";
 import { columnOf, emptyCells, type ListView, listView, short } from "./list-view";
+import { styleOf } from "./piece-notes";
 import {
   type Cell,
   type FootLine,
@@ -64,7 +66,10 @@ function tableOf(view: ListView, linesOf: typeof flatLines): ListTable {
   // Where a group is one row, or its column is shown anyway, a column of its own would say it twice.
   const told =
     levels || groupBy === null || !showRows || setup.columns.some(({ column }) => column === groupBy);
-  const groupColumns = told ? [] : [view.kind(groupBy)?.heading ?? groupBy];
+  const by = told ? null : view.kind(groupBy);
+  // Groups of one stock name its material beside it.
+  const besides = by?.group && !setup.columns.some(({ column }) => column === "material") ? ["Material"] : [];
+  const groupColumns = told ? [] : [by?.heading ?? groupBy, ...besides];
   return {
     title: setup.name,
     columns: setup.columns.map((column) => columnOf(column, view)),
@@ -78,7 +83,7 @@ function tableOf(view: ListView, linesOf: typeof flatLines): ListTable {
 /** The list of a job that a name or an id means, capitals or not. */
 function findList(job: Job, name: string): ListSetup | undefined {
   const wanted = name.trim().toLowerCase();
-  return Object.values(job.lists).find((list) => list.id === name || list.name.toLowerCase() === wanted);
+  return addedLists(job).find((list) => list.id === name || list.name.toLowerCase() === wanted);
 }
 
 /** What lists a job has, with what each is made of. */
@@ -96,7 +101,7 @@ export function namedTable(name: string, lists: Lists): ListTable | null {
 export const listNames = (job: Job): readonly string[] => [
   "cut",
   "buying",
-  ...Object.values(job.lists).map((list) => list.name),
+  ...addedLists(job).map((list) => list.name),
 ];
 
 function notesOf(lines: readonly Line[], view: ListView): readonly string[] {
@@ -116,21 +121,58 @@ function notesOf(lines: readonly Line[], view: ListView): readonly string[] {
 function groupsOf(lines: readonly PieceLine[], view: ListView): readonly ListGroup[] {
   const { groupBy, showRows } = view.setup;
   if (groupBy === null) return oneGroup(lines.map((line) => tableRow(line, view)));
-  const parts = new Map<string, PieceLine[]>();
-  const column = view.shown(groupBy);
-  for (const line of lines) {
-    const heading = view.cell(line, column).text;
-    const part = parts.get(heading);
-    if (part) part.push(line);
-    else parts.set(heading, [line]);
-  }
-  if (!showRows) return oneGroup([...parts].map(([heading, own]) => summedRow(heading, own, view)));
-  return [...parts].map(([heading, own]) => ({
+  const parts = partsBy(groupBy, lines, view);
+  if (!showRows) return oneGroup(parts.map((part) => summedRow(part, view)));
+  return parts.map(({ heading, detail, isStock, lines: own }) => ({
     heading,
-    detail: "",
-    summary: sumWords(own, view),
+    detail,
+    summary: `${sumWords(own, view)}${isStock ? stockTotal(own, view) : ""}`,
     rows: own.map((line) => tableRow(line, view)),
   }));
+}
+
+type Part = {
+  readonly heading: string;
+  readonly detail: string;
+  /** All of it is of one section or board. */
+  readonly isStock: boolean;
+  readonly lines: PieceLine[];
+};
+
+/** Lines by the groups of a column; what somebody typed over it is a group of its own. */
+function partsBy(groupBy: string, lines: readonly PieceLine[], view: ListView): readonly Part[] {
+  const parts = new Map<string, Part>();
+  const column = view.shown(groupBy);
+  const group = view.kind(groupBy)?.group;
+  for (const line of lines) {
+    const { text, over } = view.cell(line, column);
+    const found = group && !over ? group(line) : null;
+    const key = found?.key ?? `text ${text}`;
+    const part = parts.get(key);
+    if (part) part.lines.push(line);
+    else
+      parts.set(key, {
+        heading: found?.heading ?? text,
+        detail: found?.detail ?? "",
+        isStock: found !== null,
+        lines: [line],
+      });
+  }
+  return [...parts.values()];
+}
+
+/** " · 14.3 m²": how much of its stock a group is, unless a column of the list adds that up. */
+function stockTotal(lines: readonly PieceLine[], { setup, ground: { job } }: ListView): string {
+  if (setup.columns.some(({ column, adds }) => column === "net" || (column === "length" && adds))) return "";
+  const style = styleOf(job.info.job);
+  let [length, area] = [0, 0];
+  for (const { row, count } of lines) {
+    const { form } = row.shown;
+    if (form.kind === "member") length += fromNm(form.cutNm) * count;
+    if (form.kind === "panel") area += areaOfPanel(form) * count;
+  }
+  if (area > 0) return ` · ${quantityWords("m²", area / 1e6, style)} ${shopUnit("m²", style.unit).name}`;
+  return length > 0 ? ` · ${formatLength(length, style, LENGTH_TOLERANCE_MM)} ${style.unit}` : "";
 }
 
 const oneGroup = (rows: readonly ListRow[]): readonly ListGroup[] =>
@@ -143,7 +185,7 @@ function tableRow(line: Line, view: ListView): ListRow {
 }
 
 /** One row for a whole group: sums where a column adds up, marks side by side, a text that all share. */
-function summedRow(heading: string, lines: readonly PieceLine[], view: ListView): ListRow {
+function summedRow({ heading, detail, lines }: Part, view: ListView): ListRow {
   const records = lines.flatMap((line) => line.records);
   const cell = (column: ListColumn): Cell => {
     if (column.column === view.setup.groupBy) return textCell(heading);
@@ -155,7 +197,7 @@ function summedRow(heading: string, lines: readonly PieceLine[], view: ListView)
     return textCell(cells.flatMap((one) => (one.lack ? [] : [one.text])).join(" "));
   };
   return {
-    id: `group ${heading}`,
+    id: `group ${heading}${detail === "" ? "" : ` ${detail}`}`,
     records,
     summed: true,
     level: 0,

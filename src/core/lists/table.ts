@@ -22,8 +22,8 @@ export type Column = {
   readonly writes: NumberWriting | null;
   /** Its values are typed, not computed: a new one is no change of the design. */
   readonly typed?: boolean;
-  /** It is in files alone, for whoever reads them again: on the screen and on paper another column says the same. */
-  readonly onlyInFiles?: boolean;
+  /** Files hold it alone, for whoever reads them again, or the screen and paper alone: others say the same there. */
+  readonly onlyIn?: "files" | "view";
 };
 
 /** Why a cell has no value: it ought to be there, it does not exist for this row, or nobody typed one yet. */
@@ -92,6 +92,8 @@ export type ListTable = {
   readonly foot: readonly FootLine[];
   /** Sentences under the table: what it holds and what is incomplete. */
   readonly notes: readonly string[];
+  /** Sentences that stand before those on paper and in files; the desk says them beside the table. */
+  readonly writtenNotes?: readonly string[];
 };
 
 export const textCell = (text: string): Cell => ({ text, value: null });
@@ -108,10 +110,16 @@ export const SILHOUETTE_COLUMN = "silhouette";
 
 /** The columns that are shown on the screen and on paper. */
 export const shownColumns = (table: ListTable): readonly Column[] =>
-  table.columns.filter((column) => !column.onlyInFiles);
+  table.columns.filter(({ onlyIn }) => onlyIn !== "files");
 
 export const writtenColumns = (table: ListTable): readonly Column[] =>
-  table.columns.filter((column) => column.id !== SILHOUETTE_COLUMN);
+  table.columns.filter(({ id, onlyIn }) => id !== SILHOUETTE_COLUMN && onlyIn !== "view");
+
+/** The sentences under a table on paper and in files. */
+export const notesOf = ({ writtenNotes = [], notes }: ListTable): readonly string[] => [
+  ...writtenNotes,
+  ...notes,
+];
 
 /** What a cell says in a file: what does not apply, or was never set, is an empty field there. */
 export function fieldText(cell: Cell | undefined): string {
@@ -167,7 +175,7 @@ export function tableAsTabs(table: ListTable): string {
     [...own, ...columns.map((column) => spreadsheetHeading(column, table)), ...(over ? [OVER_HEADING] : [])],
     ...table.groups.flatMap((group) =>
       group.rows.map((row) => [
-        ...own.map(() => oneLine(group.heading)),
+        ...[group.heading, group.detail].slice(0, own.length).map(oneLine),
         ...columns.map((column) => spreadsheetText(row.cells[column.id])),
         ...(over ? [overWords(row, columns)] : []),
       ]),

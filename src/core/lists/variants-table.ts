@@ -3,7 +3,7 @@ import { type Job, type KeySize, lengthWith, numberWith, type Sizes } from "../j
 import { formatCents, formatDecimal, formatLength, MM_PER_UNIT, roundTo } from "../measure";
 import type { Quantities, QuantityLine } from "../quantities";
 import type { Tally } from "../tally";
-import { styleOf } from "./cut-list";
+import { styleOf } from "./piece-notes";
 import {
   type Cell,
   type Column,

@@ -27,14 +27,14 @@ export type ListChanges = {
 };
 
 export function seenRows(table: ListTable): readonly SeenRow[] {
-  const typed = new Set(table.columns.flatMap((column) => (column.typed ? [column.id] : [])));
+  const computed = new Set(table.columns.flatMap(({ id, typed }) => (typed ? [] : [id])));
   return table.groups.flatMap((group) =>
     group.rows.map((row) => ({
       id: row.id,
       record: row.records[0] ?? null,
       texts: Object.fromEntries(
         Object.entries(row.cells).flatMap(([id, cell]) =>
-          typed.has(id) ? [] : [[id, cell.over?.computed ?? cell.text]],
+          computed.has(id) ? [[id, cell.over?.computed ?? cell.text]] : [],
         ),
       ),
     })),
@@ -50,12 +50,11 @@ export type SeenList = {
   readonly rows: readonly SeenRow[];
 };
 
-export function seenList(table: ListTable, setup: ListSetup | null): SeenList {
+export function seenList(table: ListTable, setup: ListSetup): SeenList {
   return { ...writtenBy(setup), rows: seenRows(table) };
 }
 
-function writtenBy(setup: ListSetup | null): Omit<SeenList, "rows"> {
-  if (!setup) return { rowsBy: "", columnsBy: {} };
+function writtenBy(setup: ListSetup): Omit<SeenList, "rows"> {
   const { kinds, assembly, materials, marks, levels, groupBy, showRows, sizeOfMember, sizeOfPanel } = setup;
   const lines = levels && setup.assemblyLines ? "lines" : levels;
   const rowsBy = JSON.stringify([
@@ -80,7 +79,7 @@ function writtenBy(setup: ListSetup | null): Omit<SeenList, "rows"> {
  * What was seen, brought to the setup of now: another way to write a column, or other rows to go in, is no change of
  * the design, and what it makes different counts as seen. The identical object where the setup is the same.
  */
-export function seenBy(seen: SeenList, table: ListTable, setup: ListSetup | null): SeenList {
+export function seenBy(seen: SeenList, table: ListTable, setup: ListSetup): SeenList {
   const { rowsBy, columnsBy } = writtenBy(setup);
   if (seen.rowsBy !== rowsBy) return seenList(table, setup);
   const other = Object.keys(columnsBy).filter((id) => seen.columnsBy[id] !== columnsBy[id]);

@@ -15,7 +15,6 @@ import {
 } from "../job";
 import { at } from "../kernel";
 import { layoutTasks } from "../layout";
-import { cutList } from "../lists";
 import { resultsOf, STOCK } from "../pipeline.fixture";
 import { endSurface } from "./ends";
 import { meshOf } from "./mesh.fixture";
@@ -126,14 +125,14 @@ describe("a double mitre", () => {
   });
 
   it("its three arms are one row, cut tip to tip on the bar, with both angles in the list", () => {
-    const { tally } = resultsOf(hub(FLAT_HUB));
+    const { tally, cutList } = resultsOf(hub(FLAT_HUB));
     expect(tally.rows.map(({ count, hands }) => [count, hands.opposite])).toEqual([[3, 0]]);
     const task = at(layoutTasks(tally, STOCK), 0);
     if (task.kind !== "bars") throw new Error("tubes are laid out on bars");
     expect(task.problem.pieces).toEqual([
       expect.objectContaining({ length: 500, qty: 3, ends: null, leans: [true, false] }),
     ]);
-    const [row] = cutList(hub(FLAT_HUB).info.job, tally, STOCK).groups.flatMap(({ rows }) => rows);
+    const [row] = cutList.groups.flatMap(({ rows }) => rows);
     expect([row?.cells["end1"]?.text, row?.cells["end2"]?.text]).toEqual(["30 + 30", "0"]);
   });
 

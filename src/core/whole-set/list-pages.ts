@@ -1,6 +1,6 @@
 /** Lists and layouts on pages, continued on others as long as something of them has no room. */
 import { borderOf, type DrawnPage } from "../drawing";
-import { type Job, type ListItem, type Page, plainList } from "../job";
+import { addedLists, type Job, type ListItem, type Page, plainList } from "../job";
 import { type SavedLayout, savedFor } from "../layout";
 import { type Drafts, GAP } from "./drafts";
 
@@ -76,7 +76,7 @@ export function furtherContents(set: Drafts, draw: DrawIt): void {
 export function ownListPages(set: Drafts, draw: DrawIt): void {
   const has = new Set(set.all("list").flatMap(({ list }) => (list.kind === "own" ? [list.list] : [])));
   for (const name of set.recipe.lists) {
-    const found = Object.values(set.job.lists).find((list) => list.name.toLowerCase() === name.toLowerCase());
+    const found = addedLists(set.job).find((list) => list.name.toLowerCase() === name.toLowerCase());
     if (!found) set.lacks(name);
     else if (!has.has(found.id)) onOwnPages(set, found.name, { kind: "own", list: found.id }, false, draw);
   }

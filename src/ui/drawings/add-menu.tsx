@@ -7,6 +7,7 @@ import { toast } from "sonner";
 import { unitNamesOf } from "@/core/apart";
 import type { DrawnPage } from "@/core/drawing";
 import {
+  addedLists,
   FOLLOWER_SIDES,
   type FollowerSide,
   type Job,
@@ -245,7 +246,7 @@ export function AddMenu({ drawn, onPoint, onSteps }: Props) {
             <Entry onSelect={() => add(newList({ kind: "cut" }, drawn))}>Cut list</Entry>
             <Entry onSelect={() => add(newList({ kind: "buying" }, drawn))}>Buying list</Entry>
             <Entry onSelect={() => add(newList({ kind: "pages" }, drawn))}>Contents</Entry>
-            {Object.values(job.lists).map((list) => (
+            {addedLists(job).map((list) => (
               <Entry key={list.id} onSelect={() => add(newList({ kind: "own", list: list.id }, drawn))}>
                 {list.name}
               </Entry>

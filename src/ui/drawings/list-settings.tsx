@@ -1,7 +1,7 @@
 "use client";
 /** Settings of a list on a page: what it shows, how large it may grow, and where it goes on. */
 import type { DrawnPage } from "@/core/drawing";
-import { LIST_CORNERS, type ListItem } from "@/core/job";
+import { addedLists, LIST_CORNERS, type ListItem } from "@/core/job";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
 import { TextField } from "../common/text-field";
@@ -51,7 +51,7 @@ export function ListSettings({ item, drawn }: { readonly item: ListItem; readonl
             { value: "cut", label: "Cut list" },
             { value: "buying", label: "Buying list" },
             { value: "pages", label: "Contents" },
-            ...Object.values(job.lists).map(({ id, name }) => ({ value: `own ${id}`, label: name })),
+            ...addedLists(job).map(({ id, name }) => ({ value: `own ${id}`, label: name })),
             ...tasks.map(({ id, name }) => ({ value: `layout ${id}`, label: `Layout of ${name}` })),
           ]}
           onChoose={(chosen) => change({ list: listOf(chosen), columnWidths: {} })}

@@ -4,6 +4,7 @@ import { Files, LoaderCircle } from "lucide-react";
 import { useState } from "react";
 import { toast } from "sonner";
 import { offeredScales, scaleWords } from "@/core/drawing";
+import { addedLists } from "@/core/job";
 import { counted } from "@/core/kernel";
 import type { SetRecipe } from "@/core/stockroom";
 import { Button } from "../common/button";
@@ -33,14 +34,14 @@ const PARTS: readonly (readonly [Ticked, string])[] = [
 export function WholeSetDialog() {
   const { setThread } = useDrawings();
   const usual = useDeskState((state) => state.stockroom.setRecipe);
-  const unit = useDeskState((state) => state.job.info.job.unit);
+  const job = useDeskState((state) => state.job);
+  const { unit } = job.info.job;
   const isInch = unit === "in" || unit === "ft";
-  const ownLists = useDeskState((state) => state.job.lists);
   const [open, setOpen] = useState(false);
   const [recipe, setRecipe] = useState(usual);
   const { running, pages, drawUp, stop } = useDrawUp(setThread);
   // Those of the job, and those that the recipe names beside them.
-  const own = new Set(Object.values(ownLists).map(({ name }) => name));
+  const own = new Set(addedLists(job).map(({ name }) => name));
   const lists = [...new Set([...own, ...usual.lists])];
   const save = async () => {
     const reply = await call("PUT", "/api/stockroom/set-recipe", recipe);

@@ -2,31 +2,42 @@
 /** The cells of a list: as they are read, flagged when they changed, marked when they were typed over, or being typed. */
 import { type KeyboardEvent, useRef, useState } from "react";
 import { silhouette, silhouetteLength } from "@/core/drawing";
-import { type Cell, severalWords } from "@/core/lists";
-import { changeWords } from "@/core/release";
+import { type Cell, type Column, type ListRow, severalWords } from "@/core/lists";
+import { changeWords, type ListChange } from "@/core/release";
 import type { TallyRow } from "@/core/tally";
 import { DisplayList } from "../common/display-list";
 
 export const SILHOUETTE_PX = 126;
 
-/** The text of a cell with what was typed, what is computed under it, and what it said before. */
-export function CellText({ cell, was }: { readonly cell: Cell; readonly was: string | undefined }) {
+/** The column in which what changed in a row is told, where a list has it. */
+export const NOTE_COLUMN = "note";
+
+type CellTextProps = {
+  readonly cell: Cell;
+  readonly was: string | undefined;
+  /** What it said before is told in another cell of the row. */
+  readonly told: boolean;
+};
+
+/** The text of a cell with what was typed and what is computed under it; after it, so that it is never cut off, what it said before. */
+export function CellText({ cell, was, told }: CellTextProps) {
   const { text, lack, over, link } = cell;
   const before =
-    was === undefined ? null : (
+    was === undefined || told ? null : (
       <>
+        {" "}
         <span className="font-semibold text-[12px] text-brass-ink">
           {changeWords(was, over?.computed ?? text)}
-        </span>{" "}
+        </span>
       </>
     );
   if (over)
     return (
       <>
-        {before}
         <s className="text-[12px] text-ink-soft">{over.computed === "" ? "nothing" : over.computed}</s>{" "}
         <span className="border-chalk border-b-2 border-dotted font-semibold text-chalk">{text}</span>
         {over.changed ? <span className="ml-1 font-semibold text-amber">!</span> : null}
+        {before}
       </>
     );
   if (link)
@@ -51,9 +62,34 @@ export function CellText({ cell, was }: { readonly cell: Cell; readonly was: str
           : "font-semibold text-brass-ink";
   return (
     <>
-      {before}
       <span className={look}>{text}</span>
+      {before}
     </>
+  );
+}
+
+/** Columns whose figure stands beside what is told of it; others are named. */
+const PLAIN: ReadonlySet<string> = new Set(["length", "size", "mark", NOTE_COLUMN]);
+
+/** What the cells of a row said before, for the column of notes: there it takes no room from the figures. */
+export function ChangeWords({
+  change,
+  row,
+  columns,
+}: {
+  readonly change: ListChange | undefined;
+  readonly row: ListRow;
+  readonly columns: readonly Column[];
+}) {
+  if (change?.kind !== "changed") return null;
+  const words = columns.flatMap(({ id, heading }) => {
+    const [was, cell] = [change.was[id], row.cells[id]];
+    if (was === undefined || !cell) return [];
+    const said = changeWords(was, cell.over?.computed ?? cell.text);
+    return [PLAIN.has(id) ? said : `${heading.toLowerCase()} ${said}`];
+  });
+  return words.length === 0 ? null : (
+    <b className="mr-1.5 font-semibold text-brass-ink">{words.join(", ")}</b>
   );
 }
 

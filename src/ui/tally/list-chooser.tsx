@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Plus, Trash2 } from "lucide-react";
 import { DropdownMenu } from "radix-ui";
 import { useState } from "react";
-import { listFromSaved, type SavedSetup } from "@/core/job";
+import { addedLists, cutListOf, listFromSaved, type SavedSetup } from "@/core/job";
 /** Which list of the job is shown, and new ones: from a start, or from a setup that the stockroom keeps. */
 import { counted } from "@/core/kernel";
 import { LIST_STARTS, startList } from "@/core/lists";
@@ -19,9 +19,8 @@ const ITEM =
 
 export function ListChooser() {
   const desk = useDesk();
-  const lists = useDeskState((state) => state.job.lists);
+  const job = useDeskState((state) => state.job);
   const shown = useDeskState((state) => state.list);
-  const sorted = Object.values(lists).sort((a, b) => a.position - b.position);
   return (
     <>
       <span className="w-[190px]">
@@ -30,8 +29,8 @@ export function ListChooser() {
           hideLabel
           value={shown ?? ""}
           choices={[
-            { value: "", label: "Cut list" },
-            ...sorted.map(({ id, name }) => ({ value: id as string, label: name })),
+            { value: "", label: cutListOf(job).name },
+            ...addedLists(job).map(({ id, name }) => ({ value: id as string, label: name })),
           ]}
           onChoose={(id) => desk.openList(id === "" ? null : id)}
         />

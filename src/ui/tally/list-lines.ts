@@ -6,8 +6,11 @@ export type ListLine =
   | { readonly kind: "group"; readonly group: ListGroup; readonly folded: boolean }
   | { readonly kind: "row"; readonly row: ListRow; readonly opens: boolean; readonly folded: boolean };
 
+/** By what a group is known among those that are folded. */
+export const foldOfGroup = ({ heading, detail }: ListGroup): string => `group ${heading} ${detail}`;
+
 /** The rows that hold what is looked for in any of their cells, whatever the capitals; all where nothing is. */
-export function rowsThatHold(rows: readonly ListRow[], find: string): readonly ListRow[] {
+function rowsThatHold(rows: readonly ListRow[], find: string): readonly ListRow[] {
   const wanted = find.trim().toLowerCase();
   if (wanted === "") return rows;
   return rows.filter((row) =>
@@ -23,7 +26,7 @@ export function listLines(
   for (const group of table.groups) {
     const rows = rowsThatHold(group.rows, find);
     if (rows.length === 0) continue;
-    const shut = group.heading !== "" && folded.has(`group ${group.heading}`);
+    const shut = group.heading !== "" && folded.has(foldOfGroup(group));
     if (group.heading !== "") lines.push({ kind: "group", group, folded: shut });
     if (!shut) lines.push(...rowLines(rows, folded));
   }

@@ -8,8 +8,8 @@ import type { ListChange } from "@/core/release";
 import { Tag } from "../common/tag";
 import { useDeskState } from "../desk/desk-context";
 import type { PickKeys } from "../desk/picking";
-import { CellEditor, CellText, cellTitle, SilhouetteCell } from "./list-cells";
-import type { ListLine } from "./list-lines";
+import { CellEditor, CellText, ChangeWords, cellTitle, NOTE_COLUMN, SilhouetteCell } from "./list-cells";
+import { foldOfGroup, type ListLine } from "./list-lines";
 import type { CellEdits } from "./use-cell-edits";
 
 export const ALIGN = { left: "text-left", right: "text-right", centre: "text-center" } as const;
@@ -30,8 +30,9 @@ export function GroupLine({
   return (
     <div role="row" className="flex h-7 items-center gap-2 border-seam border-b bg-ground px-3.5">
       <span role="gridcell" className="min-w-0">
-        <FoldButton folded={folded} what={group.heading} onFold={() => onFold(`group ${group.heading}`)} />
-        <span className="font-semibold">{group.heading}</span>
+        <FoldButton folded={folded} what={group.heading} onFold={() => onFold(foldOfGroup(group))} />
+        <span className="font-semibold">{group.heading}</span>{" "}
+        <span className="text-ink-soft">{group.detail}</span>
       </span>
       <span role="gridcell" className="ml-auto shrink-0 text-[13px] text-ink-soft">
         {group.summary}
@@ -107,6 +108,7 @@ export function RowLine(props: RowLineProps) {
   );
   const chosen = useDeskState((state) => row.records.some((id) => state.selected.has(id)));
   const own = useDeskState((state) => state.job.ownColumns);
+  const hasNotes = columns.some(({ id }) => id === NOTE_COLUMN);
   const { setNodeRef, isOver } = useDroppable({ id: row.id, disabled: !byHand });
   return (
     <div
@@ -114,6 +116,7 @@ export function RowLine(props: RowLineProps) {
       role="row"
       aria-selected={chosen}
       data-list-row={row.id}
+      data-mark={tally?.mark}
       onClick={(event) => onGo({ row: row.id, column: active ?? columns[0]?.id ?? "" }, event)}
       className={`grid h-7 items-center gap-2 border-seam border-b px-3.5 ${chosen ? "bg-brass-pale" : "hover:bg-ground"} ${isOver ? "border-t-2 border-t-brass" : ""}`}
       style={{ gridTemplateColumns: template }}
@@ -139,7 +142,7 @@ export function RowLine(props: RowLineProps) {
               onGo(place, event);
             }}
             onDoubleClick={() => onTyping(cell.text)}
-            className={`min-w-0 ${isActive && typing !== null ? "" : "truncate"} ${ALIGN[align]} ${isActive ? "outline-2 outline-enamel -outline-offset-1" : ""}`}
+            className={`min-h-5 min-w-0 ${isActive && typing !== null ? "" : "truncate"} ${ALIGN[align]} ${isActive ? "outline-2 outline-enamel -outline-offset-1" : ""}`}
             style={id === "name" && row.level > 1 ? { paddingLeft: (row.level - 1) * 16 } : undefined}
           >
             {isActive && typing !== null && id !== SILHOUETTE_COLUMN ? (
@@ -162,7 +165,15 @@ export function RowLine(props: RowLineProps) {
                 {change?.kind === "new" && id === columns[0]?.id ? (
                   <b className="mr-1 font-semibold text-[12px] text-brass-ink">new</b>
                 ) : null}
-                {isMark ? <Tag mark={cell.text} selected={chosen} /> : <CellText cell={cell} was={was} />}
+                {id === NOTE_COLUMN && tally && tally.byHand !== null ? (
+                  <b className="mr-1.5 font-semibold text-chalk">by hand</b>
+                ) : null}
+                {id === NOTE_COLUMN ? <ChangeWords change={change} row={row} columns={columns} /> : null}
+                {isMark ? (
+                  <Tag mark={cell.text} selected={chosen} />
+                ) : (
+                  <CellText cell={cell} was={was} told={hasNotes} />
+                )}
               </>
             )}
           </span>

@@ -3,7 +3,7 @@
 import { Archive, Plus, Trash2 } from "lucide-react";
 import { type ReactNode, useMemo } from "react";
 import { toast } from "sonner";
-import { type Job, LIST_KINDS, type ListKind, type ListSetup, setupToKeep } from "@/core/job";
+import { CUT_LIST, type Job, LIST_KINDS, type ListKind, type ListSetup, setupToKeep } from "@/core/job";
 import { sentence } from "@/core/kernel";
 import { handOrderOf, listView, ownList, readSizePattern, USUAL_SIZE } from "@/core/lists";
 import { Button } from "../common/button";
@@ -115,15 +115,21 @@ export function RowSettings({ setup }: Props) {
           Save list setup to stockroom
         </Button>
         <span className="flex-1" />
-        <Button
-          look="danger"
-          icon={<Trash2 size={14} aria-hidden />}
-          onClick={() => {
-            if (desk.submit({ kind: "removeList", id: setup.id }) === null) desk.openList(null);
-          }}
-        >
-          Remove this list
-        </Button>
+        {setup.id !== CUT_LIST ? (
+          <Button
+            look="danger"
+            icon={<Trash2 size={14} aria-hidden />}
+            onClick={() => {
+              if (desk.submit({ kind: "removeList", id: setup.id }) === null) desk.openList(null);
+            }}
+          >
+            Remove this list
+          </Button>
+        ) : job.lists[CUT_LIST] ? (
+          <Button look="plain" onClick={() => desk.submit({ kind: "removeList", id: CUT_LIST })}>
+            Put back the usual setup
+          </Button>
+        ) : null}
       </div>
     </SetupPart>
   );

@@ -18,15 +18,15 @@ const useInBrowser = () =>
 
 /**
  * What changed in a list, and the act of having seen it. The first look counts as seen; so does what only another setup
- * makes different. `setup` is null for the cut list, which has none.
+ * makes different.
  */
 export function useSeenList(
   table: ListTable,
-  setup: ListSetup | null,
+  setup: ListSetup,
 ): { readonly changes: ListChanges; readonly acknowledge: () => void } {
   const id = useDeskState((state) => state.id);
   const variant = useDeskState((state) => state.variant);
-  const key = `rustic-tally:list:${id}:${variant ?? ""}:${setup?.id ?? "cut"}`;
+  const key = `rustic-tally:list:${id}:${variant ?? ""}:${setup.id}`;
   const [held, setHeld] = useState<{ readonly key: string; readonly seen: SeenList } | null>(null);
   const inBrowser = useInBrowser();
   const known = !inBrowser ? null : held?.key === key ? held.seen : readSeen(key);

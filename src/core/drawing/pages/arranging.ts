@@ -46,11 +46,12 @@ export function arrangedOn(
       )
     : [];
   let best: Arranged | null = null;
-  for (const scale of [page.scale, ...smaller]) {
-    const found = arranged(groups, { scale, share: scale / page.scale, unit }, { from, to, title });
-    if (best === null || found.without < best.without) best = found;
-    if (best.without === 0) break;
-  }
+  for (const scale of [page.scale, ...smaller])
+    for (const lists of [null, 0, 1] as const) {
+      if (best?.without === 0) break;
+      const found = arranged(groups, { scale, share: scale / page.scale, unit }, { from, to, title, lists });
+      if (best === null || found.without < best.without) best = found;
+    }
   const { scale, places, scales } = best ?? { scale: page.scale, places: [], scales: [] };
   const items = groups.flatMap((group, i) => movedGroup(group, at(places, i), at(scales, i), to));
   return [
@@ -92,7 +93,13 @@ function groupsOf({ placed }: DrawnPage): readonly Group[] {
 }
 
 type Scales = { readonly scale: number; readonly share: number; readonly unit: LengthUnit };
-type Ground = { readonly from: PlaneBox; readonly to: PlaneBox; readonly title: PlaneBox | null };
+type Ground = {
+  readonly from: PlaneBox;
+  readonly to: PlaneBox;
+  readonly title: PlaneBox | null;
+  /** Where lists and texts stand in height, so that views have room: 0 at the upper border, 1 at the lower; null: as they did. */
+  readonly lists: 0 | 1 | null;
+};
 
 /** How large the views of a group are: a scale of their own, if they have one, and how much smaller than before. */
 type GroupScale = { readonly own: number | null; readonly share: number };
@@ -110,7 +117,7 @@ const CLEAR = 3;
 const STEP = 4;
 
 /** All groups on another sheet, the largest first. */
-function arranged(groups: readonly Group[], page: Scales, { from, to, title }: Ground): Arranged {
+function arranged(groups: readonly Group[], page: Scales, { from, to, title, lists }: Ground): Arranged {
   const scales = groups.map((group) => scaleOf(group, page));
   const boxes = groups.map((group, i) => boxAt(group, at(scales, i).share, to));
   const places: Vec2[] = groups.map(() => [0, 0]);
@@ -120,8 +127,8 @@ function arranged(groups: readonly Group[], page: Scales, { from, to, title }: G
   for (const i of order) {
     const [group, box] = [at(groups, i), at(boxes, i)];
     // What lay on something before may do so again: a note within a view, a frame round a list.
-    const others = standing.filter((one) => !meet(at(groups, one.i).box, group.box)).map((one) => one.box);
-    const wanted = placeBy(box, group.box, from, to);
+    const others = standing.filter((one) => !touched(at(groups, one.i), group)).map((one) => one.box);
+    const wanted = placeBy(box, group.box, from, to, group.root.item.kind === "view" ? null : lists);
     const found = nearestFree(box, wanted, title ? [...others, title] : others, to);
     places[i] = found ?? wanted;
     // What has no room anywhere is in nobody's way.
@@ -130,6 +137,10 @@ function arranged(groups: readonly Group[], page: Scales, { from, to, title }: G
   }
   return { scale: page.scale, scales, places, without };
 }
+
+/** Whether an item of one group lay on one of another. */
+const touched = (a: Group, b: Group): boolean =>
+  meet(a.box, b.box) && a.items.some((one) => b.items.some((other) => meet(boxOf(one), boxOf(other))));
 
 const areaOf = ({ x0, y0, x1, y1 }: PlaneBox) => (x1 - x0) * (y1 - y0);
 const widthOf = ({ x0, x1 }: PlaneBox) => x1 - x0;
@@ -194,15 +205,15 @@ function smallerViews(root: PlacedItem, views: readonly PlacedItem[], share: num
   return views.map(roomOf);
 }
 
-/** The move after which a box has its place as the same share of the free room. */
-function placeBy(box: PlaneBox, was: PlaneBox, from: PlaneBox, to: PlaneBox): Vec2 {
-  const along = (low: "x0" | "y0", high: "x1" | "y1"): number => {
+/** The move after which a box has its place as the same share of the free room, or the given share of its height. */
+function placeBy(box: PlaneBox, was: PlaneBox, from: PlaneBox, to: PlaneBox, height: number | null): Vec2 {
+  const along = (low: "x0" | "y0", high: "x1" | "y1", given: number | null): number => {
     const before = from[high] - from[low] - (was[high] - was[low]);
     const after = to[high] - to[low] - (box[high] - box[low]);
-    const share = before <= 0 ? 0 : Math.min(1, Math.max(0, (was[low] - from[low]) / before));
+    const share = given ?? (before <= 0 ? 0 : Math.min(1, Math.max(0, (was[low] - from[low]) / before)));
     return to[low] + share * Math.max(0, after) - box[low];
   };
-  return [along("x0", "x1"), along("y0", "y1")];
+  return [along("x0", "x1", null), along("y0", "y1", height)];
 }
 
 /** The move nearest to the one that is wanted after which a box meets nothing that is taken; null: there is none. */

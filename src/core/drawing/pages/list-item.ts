@@ -5,7 +5,7 @@ import type { ListTable } from "../../lists";
 import type { Tally } from "../../tally";
 import { type DrawItem, movedBy } from "../display";
 import { Flow, pageWithRoom } from "../flow";
-import { silhouettesOf, withSilhouettes } from "../list-pages";
+import { silhouettesOf, withoutSilhouettes } from "../list-pages";
 import { type DiagramInput, layoutBlock } from "../print";
 import { type DrawnRow, type DrawnTable, tableRows } from "../table-drawing";
 import type { PlacedRow } from "./placed";
@@ -79,7 +79,7 @@ export function drawnList(
 ): Drawn {
   const { corner, width, height, columns: most } = item;
   const { silhouettes, list, columnWidths, rowHeight } = first;
-  const shown = silhouettes && list.kind === "cut" ? withSilhouettes(table) : table;
+  const shown = !silhouettes && list.kind === "cut" ? withoutSilhouettes(table) : table;
   const look = { columnWidths, rowHeight };
   const { heading, rows, columns } = tableRows(shown, width, silhouettesOf(tally), look);
   const title: DrawnRow = {

@@ -2,10 +2,10 @@
 import { ClipboardCopy, Columns3, Rows3 } from "lucide-react";
 import { useMemo, useState } from "react";
 import { toast } from "sonner";
-import type { ListSetup } from "@/core/job";
-/** One list of the job's own: what is looked for in it, its setup, its rows, and what changed since it was looked at. */
+import { CUT_LIST, type ListSetup } from "@/core/job";
+/** One list of the job: what is looked for in it, its setup, its rows, and what changed since it was looked at. */
 import { counted } from "@/core/kernel";
-import { createLister, tableAsTabs } from "@/core/lists";
+import { createLister, type ListTable, shownColumns, tableAsTabs } from "@/core/lists";
 import { Button } from "../common/button";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { FindField } from "./find-field";
@@ -14,22 +14,29 @@ import { listLines } from "./list-lines";
 import { ColumnSettings, RowSettings } from "./list-settings";
 import { useSeenList } from "./use-seen-list";
 
-function useOwnList(setup: ListSetup) {
+function useListTable(setup: ListSetup): ListTable {
+  const cutList = useDeskState((state) => state.results.cutList);
   const job = useDeskState((state) => state.job);
   const stockroom = useDeskState((state) => state.stockroom);
   const { sizes, shape, tally, tasks, quantities } = useDeskState((state) => state.results);
   const [lister] = useState(createLister);
   return useMemo(
-    () => lister(setup, { job, sizes, stockroom, shape, tally, tasks, quantities }),
-    [lister, setup, job, sizes, stockroom, shape, tally, tasks, quantities],
+    () =>
+      setup.id === CUT_LIST
+        ? viewOf(cutList)
+        : lister(setup, { job, sizes, stockroom, shape, tally, tasks, quantities }),
+    [lister, setup, cutList, job, sizes, stockroom, shape, tally, tasks, quantities],
   );
 }
 
+/** A table with the columns that are shown. */
+const viewOf = (table: ListTable): ListTable => ({ ...table, columns: shownColumns(table) });
+
 type Panel = "rows" | "columns";
 
-export function OwnList({ setup }: { readonly setup: ListSetup }) {
+export function OneList({ setup }: { readonly setup: ListSetup }) {
   const desk = useDesk();
-  const table = useOwnList(setup);
+  const table = useListTable(setup);
   const seen = useSeenList(table, setup);
   const [open, setOpen] = useState<Panel | null>(null);
   const [find, setFind] = useState("");
