@@ -1,38 +1,41 @@
 "use client";
 /** A field of a form that is submitted as a whole (react-hook-form): what does not fit is told under it when it is sent. */
-import type { HTMLInputTypeAttribute } from "react";
 import { type FieldPath, type FieldValues, get, type UseFormReturn } from "react-hook-form";
-import { Field } from "./field";
+import { Field, type FieldProps } from "./field";
 
-export type FormFieldProps<T extends FieldValues> = {
+type Look = Pick<
+  FieldProps,
+  "type" | "autoComplete" | "placeholder" | "autoFocus" | "unit" | "labelled" | "align" | "onKeyDown"
+>;
+
+export type FormFieldProps<T extends FieldValues> = Look & {
   readonly form: UseFormReturn<T>;
   readonly name: FieldPath<T>;
   readonly label: string;
-  readonly placeholder?: string;
-  readonly type?: HTMLInputTypeAttribute;
-  readonly autoComplete?: string;
+  /** Nothing is sent without it. */
+  readonly required?: boolean;
 };
 
 export function FormField<T extends FieldValues>({
   form,
   name,
   label,
-  placeholder,
   type = "text",
   autoComplete = "off",
+  required = false,
+  ...look
 }: FormFieldProps<T>) {
   const fault = get(form.formState.errors, name) as
     | { readonly type?: string; readonly message?: string }
     | undefined;
   return (
     <Field
-      id={name}
       label={label}
       type={type}
       autoComplete={autoComplete}
-      placeholder={placeholder}
       fault={fault ? faultWords(label, fault) : null}
-      {...form.register(name)}
+      {...look}
+      {...form.register(name, { required })}
     />
   );
 }

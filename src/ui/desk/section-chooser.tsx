@@ -4,8 +4,9 @@ import { useState } from "react";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
 import { Dialog, DialogClose } from "../common/dialog";
-import { Field } from "../common/field";
+import { FormField } from "../common/form-field";
 import { Fault } from "../common/notice";
+import { useSentForm } from "../common/use-sent-form";
 import { useDesk, useDeskState } from "./desk-context";
 
 /** Chosen in the place of a section: one that is not in the stockroom yet. */
@@ -63,29 +64,20 @@ export function SectionChooser({ label = "Section", value, placeholder, before =
 
 function NewSection({ onMade }: { readonly onMade: (id: string) => void }) {
   const desk = useDesk();
-  const [name, setName] = useState("");
-  const [fault, setFault] = useState<string | null>(null);
-  const make = async () => {
+  const { form, onSubmit, fault } = useSentForm({ name: "" }, async ({ name }) => {
     const made = await desk.addSection(name);
-    if (made.ok) onMade(made.value);
-    else setFault(made.problem);
-  };
+    if (!made.ok) return made.problem;
+    onMade(made.value);
+    return null;
+  });
   return (
-    <form
-      className="mt-3 space-y-3"
-      onSubmit={(event) => {
-        event.preventDefault();
-        // It stands in the page of a form: only this one is sent.
-        event.stopPropagation();
-        void make();
-      }}
-    >
-      <Field
+    <form className="mt-3 space-y-3" noValidate onSubmit={onSubmit}>
+      <FormField
+        form={form}
+        name="name"
         label="Section"
         placeholder="2 x 2 x 1/8 in angle, square tube 50 x 50 x 4"
-        value={name}
         autoFocus
-        onChange={(event) => setName(event.target.value)}
       />
       {fault ? <Fault>{fault}</Fault> : null}
       <div className="flex justify-end gap-2">

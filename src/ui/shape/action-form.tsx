@@ -1,9 +1,15 @@
 "use client";
 import { Popover } from "radix-ui";
 import { type ReactNode, useState } from "react";
+import { FormProvider, useFormContext } from "react-hook-form";
 import { Button, buttonClass } from "../common/button";
+import { Field } from "../common/field";
 /** The small parts that actions on a selection are made of: a form that opens over its word, and a button that may be refused. */
 import { Fault } from "../common/notice";
+import { useSentForm } from "../common/use-sent-form";
+
+/** What stands in a field of a form, by its name, trimmed. */
+export type Asked = (name: string) => string;
 
 type FormProps = {
   readonly word: string;
@@ -11,21 +17,14 @@ type FormProps = {
   readonly button: string;
   readonly children: ReactNode;
   /** Carries it out; the sentence why not, or null. */
-  readonly onDo: (form: FormData) => string | null;
+  readonly onDo: (asked: Asked) => string | null;
 };
 
 /** A small form that opens over its word. */
-export function ActionForm({ word, icon, button, children, onDo }: FormProps) {
+export function ActionForm({ word, icon, ...asked }: FormProps) {
   const [open, setOpen] = useState(false);
-  const [fault, setFault] = useState<string | null>(null);
   return (
-    <Popover.Root
-      open={open}
-      onOpenChange={(next) => {
-        setOpen(next);
-        setFault(null);
-      }}
-    >
+    <Popover.Root open={open} onOpenChange={setOpen}>
       <Popover.Trigger className={buttonClass("plain")}>
         {icon} {word}
       </Popover.Trigger>
@@ -37,29 +36,54 @@ export function ActionForm({ word, icon, button, children, onDo }: FormProps) {
           aria-label={word}
           className="z-40 w-[300px] rounded-sm border border-seam bg-leaf p-3 shadow-lg"
         >
-          <form
-            className="space-y-2"
-            onSubmit={(event) => {
-              event.preventDefault();
-              const refused = onDo(new FormData(event.currentTarget));
-              setFault(refused);
-              if (refused === null) setOpen(false);
-            }}
-          >
-            {children}
-            {fault ? <Fault>{fault}</Fault> : null}
-            <Button look="primary" type="submit">
-              {button}
-            </Button>
-          </form>
+          <OpenForm {...asked} onDone={() => setOpen(false)} />
         </Popover.Content>
       </Popover.Portal>
     </Popover.Root>
   );
 }
 
-/** A field of a form, trimmed. */
-export const textIn = (form: FormData, name: string) => String(form.get(name) ?? "").trim();
+type OpenProps = Pick<FormProps, "button" | "children" | "onDo"> & { readonly onDone: () => void };
+
+function OpenForm({ button, children, onDo, onDone }: OpenProps) {
+  const { form, onSubmit, fault } = useSentForm<Record<string, string>>({}, (values) => {
+    const refused = onDo((name) => (values[name] ?? "").trim());
+    if (refused === null) onDone();
+    return refused;
+  });
+  return (
+    <FormProvider {...form}>
+      <form className="space-y-2" noValidate onSubmit={onSubmit}>
+        {children}
+        {fault ? <Fault>{fault}</Fault> : null}
+        <Button look="primary" type="submit">
+          {button}
+        </Button>
+      </form>
+    </FormProvider>
+  );
+}
+
+type AskedProps = {
+  readonly name: string;
+  readonly label: string;
+  /** What stands in it at first. */
+  readonly start?: string;
+  readonly required?: boolean;
+};
+
+/** A field of such a form. */
+export function AskedField({ name, label, start = "", required = false }: AskedProps) {
+  const form = useFormContext<Record<string, string>>();
+  const isMissing = form.formState.errors[name] !== undefined;
+  return (
+    <Field
+      label={label}
+      fault={isMissing ? `${label} is missing.` : null}
+      {...form.register(name, { required, value: start })}
+    />
+  );
+}
 
 type DoProps = {
   readonly icon: ReactNode;

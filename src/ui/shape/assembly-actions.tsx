@@ -6,25 +6,24 @@ import { assemblyOf, type Edit, findAssembly, newInsert, newPanel, readPlace, ta
 import { counted, sentence } from "@/core/kernel";
 import { between, endsAcross, freedEnds, panelSolid } from "@/core/shape";
 import { Button } from "../common/button";
-import { Field } from "../common/field";
 import { Tick } from "../common/tick";
 import { useDesk, useDeskState } from "../desk/desk-context";
-import { ActionForm, DoButton, textIn } from "./action-form";
+import { ActionForm, type Asked, AskedField, DoButton } from "./action-form";
 import { placeAgain } from "./assembly-tree";
 import { freshIds } from "./fresh-ids";
 
 /** A new panel between the two that are selected, which follows them. */
 export function BetweenForm({ ids }: { readonly ids: readonly string[] }) {
   const desk = useDesk();
-  const run = (form: FormData) => {
+  const run = (asked: Asked) => {
     const { job, results, inside } = desk.store.getState();
     const [first, second] = ids.map((id) => panelSolid(results.shape, id));
     if (!first || !second) return "One of the two panels cannot be computed. Fix it first.";
     const panel = newPanel(freshIds(job)("panel"), {
-      name: textIn(form, "name"),
+      name: asked("name"),
       board: first.panel.board,
       assembly: inside,
-      between: between(first, second, textIn(form, "distance")),
+      between: between(first, second, asked("distance")),
     });
     const refused = desk.submit(newInsert("Add panel between two", { panels: [panel] }));
     if (refused === null) desk.select([panel.id]);
@@ -32,8 +31,8 @@ export function BetweenForm({ ids }: { readonly ids: readonly string[] }) {
   };
   return (
     <ActionForm word="Panel between" icon={<Columns2 size={14} aria-hidden />} button="Add panel" onDo={run}>
-      <Field name="name" label="Name" defaultValue="Shelf" required />
-      <Field name="distance" label="Offset from left or front of first panel" defaultValue="100" required />
+      <AskedField name="name" label="Name" start="Shelf" required />
+      <AskedField name="distance" label="Offset from left or front of first panel" start="100" required />
     </ActionForm>
   );
 }
@@ -47,25 +46,25 @@ export function AssembleForm({ ids }: { readonly ids: readonly string[] }) {
     .find(Boolean);
   const across = useMemo(() => endsAcross(job, new Set(ids)), [job, ids]);
   const [free, setFree] = useState(true);
-  const run = (form: FormData) => {
-    const at = readPlace(textIn(form, "at"));
+  const run = (asked: Asked) => {
+    const at = readPlace(asked("at"));
     if (at?.kind !== "place") return "Type three lengths separated by semicolons: width; depth; height.";
-    const edit = assemblyOf(job, ids, { name: textIn(form, "name"), at: at.at }, freshIds(job));
+    const edit = assemblyOf(job, ids, { name: asked("name"), at: at.at }, freshIds(job));
     if (!edit.ok) return sentence(edit.problem);
     const freed = free ? freedEnds(job, desk.store.getState().results.shape, across).edits : [];
     const made = edit.value;
     const whole: Edit =
       freed.length === 0
         ? made
-        : { kind: "together", what: `Make ${textIn(form, "name")} an assembly`, edits: [...freed, made] };
+        : { kind: "together", what: `Make ${asked("name")} an assembly`, edits: [...freed, made] };
     const refused = desk.submit(whole);
     if (refused === null) desk.select([made.placement.id]);
     return refused;
   };
   return (
     <ActionForm word="Assemble" icon={<Boxes size={14} aria-hidden />} button="Create assembly" onDo={run}>
-      <Field name="name" label="Name" defaultValue={first ?? "Assembly"} required />
-      <Field name="at" label="Origin (width; depth; height)" defaultValue="0; 0; 0" required />
+      <AskedField name="name" label="Name" start={first ?? "Assembly"} required />
+      <AskedField name="at" label="Origin (width; depth; height)" start="0; 0; 0" required />
       {across.length > 0 ? (
         <Tick
           label={`Free ${counted(across.length, "end")} cut against what stays outside, or the other way round. They keep their form.`}

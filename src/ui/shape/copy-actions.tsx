@@ -5,9 +5,8 @@ import { useState } from "react";
 import { type Axis, assemblyOf, type CopyRule, copyOfPieces, readPlace } from "@/core/job";
 import { sentence } from "@/core/kernel";
 import { Chooser } from "../common/chooser";
-import { Field } from "../common/field";
 import { useDesk } from "../desk/desk-context";
-import { ActionForm, textIn } from "./action-form";
+import { ActionForm, type Asked, AskedField } from "./action-form";
 import { freshIds } from "./fresh-ids";
 
 function useCopies(ids: readonly string[]) {
@@ -27,17 +26,17 @@ function useCopies(ids: readonly string[]) {
 export function CopyForm({ ids }: { readonly ids: readonly string[] }) {
   const copy = useCopies(ids);
   const desk = useDesk();
-  const run = (form: FormData) => {
-    const by = readPlace(textIn(form, "by"));
+  const run = (asked: Asked) => {
+    const by = readPlace(asked("by"));
     if (by?.kind !== "place") return "Type three lengths separated by semicolons: width; depth; height.";
-    const many = textIn(form, "times");
+    const many = asked("times");
     if (!/^\d+$/.test(many)) return repeatByFormula(desk, ids, by.at, many);
-    return copy({ kind: "move", by: by.at, times: Number(textIn(form, "times")) });
+    return copy({ kind: "move", by: by.at, times: Number(asked("times")) });
   };
   return (
     <ActionForm word="Copy" icon={<Copy size={14} aria-hidden />} button="Copy" onDo={run}>
-      <Field name="by" label="Spacing (width; depth; height)" defaultValue="0; 100; 0" required />
-      <Field name="times" label="How many copies, or a formula that stays" defaultValue="1" required />
+      <AskedField name="by" label="Spacing (width; depth; height)" start="0; 100; 0" required />
+      <AskedField name="times" label="How many copies, or a formula that stays" start="1" required />
     </ActionForm>
   );
 }
@@ -73,7 +72,7 @@ function repeatByFormula(
 export function MirrorForm({ ids }: { readonly ids: readonly string[] }) {
   const copy = useCopies(ids);
   const [axis, setAxis] = useState<Axis>(0);
-  const run = (form: FormData) => copy({ kind: "mirror", axis, plane: textIn(form, "plane") });
+  const run = (asked: Asked) => copy({ kind: "mirror", axis, plane: asked("plane") });
   return (
     <ActionForm
       word="Mirror"
@@ -91,7 +90,7 @@ export function MirrorForm({ ids }: { readonly ids: readonly string[] }) {
         ]}
         onChoose={(value) => setAxis(Number(value) as Axis)}
       />
-      <Field name="plane" label="Mirror plane at" defaultValue="0" required />
+      <AskedField name="plane" label="Mirror plane at" start="0" required />
     </ActionForm>
   );
 }

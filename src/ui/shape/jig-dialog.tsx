@@ -1,6 +1,7 @@
 "use client";
 import { DraftingCompass } from "lucide-react";
 import { useMemo, useState } from "react";
+import { Controller, type UseFormReturn } from "react-hook-form";
 import { thumbnail } from "@/core/drawing";
 import { fillJig, JIGS, type Jig, type JigField, lastUsed } from "@/core/jigs";
 import { type Job, resolveSizes, withEdit } from "@/core/job";
@@ -14,8 +15,10 @@ import { Chooser } from "../common/chooser";
 import { Dialog, DialogClose } from "../common/dialog";
 import { DisplayList } from "../common/display-list";
 import { Field } from "../common/field";
+import { FormField } from "../common/form-field";
 import { Fault } from "../common/notice";
 import { Tick } from "../common/tick";
+import { useSentForm } from "../common/use-sent-form";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { freshIds } from "./fresh-ids";
 
@@ -105,41 +108,62 @@ export function JigDialog({
   );
 }
 
+/** What the person chooses of a jig. */
+type Filled = {
+  readonly values: Filling;
+  readonly place: string;
+  readonly keepSizes: boolean;
+  readonly asAssembly: boolean;
+};
+
+function FormTick({
+  form,
+  name,
+  label,
+}: {
+  readonly form: UseFormReturn<Filled>;
+  readonly name: "keepSizes" | "asAssembly";
+  readonly label: string;
+}) {
+  return (
+    <Controller
+      control={form.control}
+      name={name}
+      render={({ field }) => <Tick label={label} on={field.value} onToggle={field.onChange} />}
+    />
+  );
+}
+
 function JigForm({ first, onDone }: { readonly first: string; readonly onDone: () => void }) {
   const desk = useDesk();
   const job = useDeskState((state) => state.job);
   const stockroom = useDeskState((state) => state.stockroom);
   const [jig, setJig] = useState<Jig>(() => JIGS.find(({ id }) => id === first) ?? (JIGS[0] as Jig));
-  const [values, setValues] = useState<Filling>(() => fillingOf(jig, job, stockroom));
-  const [place, setPlace] = useState("0; 0; 0");
-  const [keepSizes, setKeepSizes] = useState(true);
-  const [asAssembly, setAsAssembly] = useState(false);
   const home = useDeskState((state) => state.inside);
-  const [fault, setFault] = useState<string | null>(null);
+  const [start] = useState(() => ({
+    values: fillingOf(jig, job, stockroom),
+    place: "0; 0; 0",
+    keepSizes: true,
+    asAssembly: false,
+  }));
+  const { form, onSubmit, fault } = useSentForm<Filled>(start, (filled) => {
+    const edit = fillJig(job, jig, { ...filled, home }, stockroom, freshIds(job));
+    const refused = edit.ok ? desk.submit(edit.value) : sentence(edit.problem);
+    if (refused === null) onDone();
+    return refused;
+  });
+  const [values, keepSizes] = form.watch(["values", "keepSizes"]);
   const preview = useMemo(
     () => previewOf(job, jig, values, keepSizes, stockroom),
     [job, jig, values, keepSizes, stockroom],
   );
   const choose = (next: Jig) => {
     setJig(next);
-    setValues(fillingOf(next, job, stockroom));
-    setFault(null);
-  };
-  const insert = () => {
-    const filling = { values, place, keepSizes, asAssembly, home };
-    const edit = fillJig(job, jig, filling, stockroom, freshIds(job));
-    const refused = edit.ok ? desk.submit(edit.value) : sentence(edit.problem);
-    setFault(refused);
-    if (refused === null) onDone();
+    form.setValue("values", fillingOf(next, job, stockroom));
+    form.clearErrors();
   };
   return (
-    <form
-      className="mt-3 grid grid-cols-[190px_330px_1fr] gap-5"
-      onSubmit={(event) => {
-        event.preventDefault();
-        insert();
-      }}
-    >
+    <form className="mt-3 grid grid-cols-[190px_330px_1fr] gap-5" noValidate onSubmit={onSubmit}>
       <ul aria-label="Which jig" className="border-seam border-r pr-3">
         {JIGS.map((one) => (
           <li key={one.id}>
@@ -156,26 +180,34 @@ function JigForm({ first, onDone }: { readonly first: string; readonly onDone: (
       </ul>
       <div className="space-y-1.5">
         <p className="pb-1 text-[13px] text-ink-soft">{jig.note}.</p>
-        {jig.fields
-          .filter(({ isNeeded }) => isNeeded?.((name) => values[name] ?? "") ?? true)
-          .map((field) => (
-            <JigInput
-              key={`${jig.id} ${field.name}`}
-              field={field}
-              value={values[field.name] ?? ""}
-              stockroom={stockroom}
-              onChange={(value) => setValues({ ...values, [field.name]: value })}
-            />
-          ))}
-        <Field
+        <Controller
+          control={form.control}
+          name="values"
+          render={({ field: { value: all, onChange } }) => (
+            <>
+              {jig.fields
+                .filter(({ isNeeded }) => isNeeded?.((name) => all[name] ?? "") ?? true)
+                .map((field) => (
+                  <JigInput
+                    key={`${jig.id} ${field.name}`}
+                    field={field}
+                    value={all[field.name] ?? ""}
+                    stockroom={stockroom}
+                    onChange={(value) => onChange({ ...all, [field.name]: value })}
+                  />
+                ))}
+            </>
+          )}
+        />
+        <FormField
+          form={form}
+          name="place"
           label="Position (width; depth; height)"
           labelled="beside"
           align="right"
-          value={place}
-          onChange={(event) => setPlace(event.target.value)}
         />
-        <Tick label="Keep the sizes as key sizes of the job" on={keepSizes} onToggle={setKeepSizes} />
-        <Tick label="As an assembly that can be placed again" on={asAssembly} onToggle={setAsAssembly} />
+        <FormTick form={form} name="keepSizes" label="Keep the sizes as key sizes of the job" />
+        <FormTick form={form} name="asAssembly" label="As an assembly that can be placed again" />
       </div>
       <div className="sticky top-0 flex flex-col self-start">
         <JigPicture preview={preview} name={jig.name} />

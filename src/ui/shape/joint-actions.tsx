@@ -14,9 +14,8 @@ import {
   splitMember,
 } from "@/core/shape";
 import { Chooser } from "../common/chooser";
-import { Field } from "../common/field";
 import { useDesk, useDeskState } from "../desk/desk-context";
-import { ActionForm, DoButton, textIn } from "./action-form";
+import { ActionForm, type Asked, AskedField, DoButton } from "./action-form";
 import { freshIds } from "./fresh-ids";
 
 /** Makes one point of the two that are selected: the second goes into the first. */
@@ -68,7 +67,7 @@ export function JointForm({
     const what = how === "free" ? "Free ends" : "Cut ends square";
     return desk.submit({ kind: "together", what, edits: [...edits] });
   };
-  const run = (form: FormData) => {
+  const run = (asked: Asked) => {
     const { results, stockroom } = desk.store.getState();
     if (corners === "square" || corners === "free") return standAlone(corners, results.shape);
     const only = places.flatMap((place) => {
@@ -79,7 +78,7 @@ export function JointForm({
       corners,
       through:
         through === "deepest" || through === "level" || through === "plumb" ? through : { member: through },
-      gap: textIn(form, "gap") || "0",
+      gap: asked("gap") || "0",
     };
     const ids = new Set(places.length === 0 ? members : meeting.map((member) => member.id as string));
     const ground = { sizes: results.sizes, stockroom, ...(places.length > 0 ? { only } : {}) };
@@ -113,7 +112,7 @@ export function JointForm({
             ]}
             onChoose={setThrough}
           />
-          <Field name="gap" label="Root gap" defaultValue="0" required />
+          <AskedField name="gap" label="Root gap" start="0" required />
         </>
       )}
     </ActionForm>
@@ -134,14 +133,14 @@ const membersAt = (job: Job, point: string) =>
 
 export function SplitForm({ id }: { readonly id: string }) {
   const desk = useDesk();
-  const run = (form: FormData) => {
+  const run = (asked: Asked) => {
     const { job, results } = desk.store.getState();
-    const edit = splitMember({ job, sizes: results.sizes }, id, textIn(form, "at"), freshIds(job));
+    const edit = splitMember({ job, sizes: results.sizes }, id, asked("at"), freshIds(job));
     return edit.ok ? desk.submit(edit.value) : sentence(edit.problem);
   };
   return (
     <ActionForm word="Split" icon={<Scissors size={14} aria-hidden />} button="Split" onDo={run}>
-      <Field name="at" label="Fraction (0.5) or length from start" defaultValue="0.5" required />
+      <AskedField name="at" label="Fraction (0.5) or length from start" start="0.5" required />
     </ActionForm>
   );
 }

@@ -5,10 +5,9 @@ import { useState } from "react";
 import { lastUsed } from "@/core/jigs";
 import { counted, sentence } from "@/core/kernel";
 import { drawLegs } from "@/core/shape";
-import { Field } from "../common/field";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { SectionChooser } from "../desk/section-chooser";
-import { ActionForm, textIn } from "./action-form";
+import { ActionForm, type Asked, AskedField } from "./action-form";
 import { freshIds } from "./fresh-ids";
 
 export function LegsForm({
@@ -27,19 +26,19 @@ export function LegsForm({
     return line ? [line.from as string, line.to as string] : [];
   });
   const from = points.length > 0 ? points : [...new Set(ends)];
-  const run = (form: FormData) => {
+  const run = (asked: Asked) => {
     const { results, inside } = desk.store.getState();
     const ground = { job, sizes: results.sizes, stockroom, home: inside };
-    const settings = { name: textIn(form, "name"), section: section || null, roll: "0", cardinal: 10 };
-    const drawn = drawLegs(ground, from, textIn(form, "height"), settings, freshIds(job));
+    const settings = { name: asked("name"), section: section || null, roll: "0", cardinal: 10 };
+    const drawn = drawLegs(ground, from, asked("height"), settings, freshIds(job));
     return drawn.ok ? desk.submit(drawn.value.edit) : sentence(drawn.problem);
   };
   return (
     <ActionForm word="Legs" icon={<ArrowDownToLine size={14} aria-hidden />} button="Draw legs" onDo={run}>
       <p className="text-[13px] text-ink-soft">One from each of {counted(from.length, "point")}.</p>
-      <Field name="name" label="Name" defaultValue="Leg" required />
+      <AskedField name="name" label="Name" start="Leg" required />
       <SectionChooser value={section} onChoose={setSection} />
-      <Field name="height" label="Down or up to this height" defaultValue="0" required />
+      <AskedField name="height" label="Down or up to this height" start="0" required />
     </ActionForm>
   );
 }

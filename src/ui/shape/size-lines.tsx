@@ -6,6 +6,7 @@ import { formatLength, MM_PER_UNIT } from "@/core/measure";
 import { type SizeSpan, sizeSpans } from "@/core/shape";
 /** Key sizes in the 3D view as dimension lines; a click on one sets it there. */
 import { Field } from "../common/field";
+import { useSentForm } from "../common/use-sent-form";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import type { Project, Spot } from "./draw/pointer";
 
@@ -94,13 +95,8 @@ function SizeLabel({ size }: { readonly size: SizeSpan["size"] }) {
   const value = useDeskState((state) => state.results.sizes.scope.get(size.name));
   const info = useDeskState((state) => state.job.info.job);
   const [open, setOpen] = useState(false);
-  const [fault, setFault] = useState<string | null>(null);
   const shown =
     typeof value === "number" ? formatLength(value * MM_PER_UNIT[info.unit], styleOf(info), 0.1) : "?";
-  const done = () => {
-    setOpen(false);
-    setFault(null);
-  };
   if (!open)
     return (
       <button
@@ -114,26 +110,40 @@ function SizeLabel({ size }: { readonly size: SizeSpan["size"] }) {
       </button>
     );
   return (
-    <form
-      className="rounded-sm border border-chalk bg-leaf p-1 shadow-lg"
-      onSubmit={(event) => {
-        event.preventDefault();
-        const formula = String(new FormData(event.currentTarget).get("value") ?? "");
-        const refused = desk.submit({ kind: "setKeySize", id: size.id, formula, variant: variantId });
-        setFault(refused);
-        if (refused === null) done();
-      }}
-    >
+    <SizeForm
+      label={`${size.name} in the 3D view`}
+      start={text}
+      onSet={(formula) => desk.submit({ kind: "setKeySize", id: size.id, formula, variant: variantId })}
+      onDone={() => setOpen(false)}
+    />
+  );
+}
+
+type SizeFormProps = {
+  readonly label: string;
+  readonly start: string;
+  /** Carries it out; the sentence why not, or null. */
+  readonly onSet: (formula: string) => string | null;
+  readonly onDone: () => void;
+};
+
+/** Enter sets it; Escape, and leaving it as it was taken, put it away. */
+function SizeForm({ label, start, onSet, onDone }: SizeFormProps) {
+  const { form, onSubmit, fault } = useSentForm({ value: start }, ({ value }) => {
+    const refused = onSet(value);
+    if (refused === null) onDone();
+    return refused;
+  });
+  return (
+    <form className="rounded-sm border border-chalk bg-leaf p-1 shadow-lg" noValidate onSubmit={onSubmit}>
       <span className="block w-[130px]">
         <Field
-          name="value"
-          label={`${size.name} in the 3D view`}
+          label={label}
           labelled="hidden"
-          defaultValue={text}
           fault={fault}
           autoFocus
-          onKeyDown={(event) => event.key === "Escape" && done()}
-          onBlur={() => fault === null && done()}
+          onKeyDown={(event) => event.key === "Escape" && onDone()}
+          {...form.register("value", { onBlur: () => fault === null && onDone() })}
         />
       </span>
     </form>

@@ -4,11 +4,10 @@ import type { Edit, SimpleEdit } from "@/core/job";
 import { counted, type Problem, type Result, sentence } from "@/core/kernel";
 import { moveInto, putTogether, splitOff, type TallyRow } from "@/core/tally";
 import { Button } from "../common/button";
-import { Field } from "../common/field";
 /** Rows by hand: split off, put together, moved into another row, put back to computed, singly or all. */
 import { newId } from "../common/fresh-id";
 import { useDesk, useDeskState } from "../desk/desk-context";
-import { ActionForm, DoButton, textIn } from "../shape/action-form";
+import { ActionForm, type Asked, AskedField, DoButton } from "../shape/action-form";
 
 const freshRow = () => newId("hand");
 
@@ -26,8 +25,8 @@ export function HandActions({ rows }: { readonly rows: readonly TallyRow[] }) {
     edit.ok ? desk.submit(edit.value) : sentence(edit.problem);
   const tally = () => desk.store.getState().results.tally;
   const byHand = rows.some((one) => one.byHand !== null);
-  const move = (form: FormData) => {
-    const mark = textIn(form, "mark");
+  const move = (asked: Asked) => {
+    const mark = asked("mark");
     const into = tally().rows.find((one) => one.mark === mark && mark !== "");
     if (!into) return `There is no row with the mark ${mark}.`;
     return carryOut(moveInto(tally(), chosen, into, freshRow()));
@@ -57,12 +56,7 @@ export function HandActions({ rows }: { readonly rows: readonly TallyRow[] }) {
           button="Move"
           onDo={move}
         >
-          <Field
-            name="mark"
-            label="Mark of the row that takes the selected pieces"
-            defaultValue=""
-            required
-          />
+          <AskedField name="mark" label="Mark of the row that takes the selected pieces" required />
         </ActionForm>
       ) : null}
       {byHand ? (

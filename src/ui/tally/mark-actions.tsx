@@ -6,22 +6,21 @@ import { sentence } from "@/core/kernel";
 import { holdMark, letMarkGo, markOf, type NumberRule, renumber, type TallyRow } from "@/core/tally";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
-import { Field } from "../common/field";
 import { useDesk, useDeskState } from "../desk/desk-context";
-import { ActionForm, DoButton, textIn } from "../shape/action-form";
+import { ActionForm, type Asked, AskedField, DoButton } from "../shape/action-form";
 
 /** The mark of the selected row: typed, and put back to computed where it was. */
 export function MarkActions({ row }: { readonly row: TallyRow }) {
   const desk = useDesk();
-  const hold = (form: FormData) => {
+  const hold = (asked: Asked) => {
     const { tally } = desk.store.getState().results;
-    const edit = holdMark(tally, row, textIn(form, "mark"));
+    const edit = holdMark(tally, row, asked("mark"));
     return edit.ok ? desk.submit(edit.value) : sentence(edit.problem);
   };
   return (
     <>
       <ActionForm word="Mark" icon={<TagIcon size={14} aria-hidden />} button="Lock mark" onDo={hold}>
-        <Field name="mark" label="The row keeps it whatever else changes" defaultValue={row.mark} required />
+        <AskedField name="mark" label="The row keeps it whatever else changes" start={row.mark} required />
       </ActionForm>
       {row.held ? (
         <DoButton icon={<RotateCcw size={14} aria-hidden />} onDo={() => desk.submit(letMarkGo(row))}>
@@ -37,27 +36,27 @@ export function RenumberForm() {
   const desk = useDesk();
   const [style, setStyle] = useState<NumberRule["style"]>("letters");
   const [order, setOrder] = useState<NumberRule["order"] | "picked">("listed");
-  const run = (form: FormData) => {
+  const run = (asked: Asked) => {
     const { job, results } = desk.store.getState();
-    if (order === "picked") return pick(form);
+    if (order === "picked") return pick(asked);
     const edit = renumber(job, results.tally, {
       style,
       order,
-      start: Number(textIn(form, "start")),
-      step: Number(textIn(form, "step")),
+      start: Number(asked("start")),
+      step: Number(asked("step")),
       prefix: {
-        member: textIn(form, "member"),
-        panel: textIn(form, "panel"),
-        other: textIn(form, "other"),
+        member: asked("member"),
+        panel: asked("panel"),
+        other: asked("other"),
       },
     });
     return edit.ok ? desk.submit(edit.value) : sentence(edit.problem);
   };
-  const pick = (form: FormData) => {
-    const [next, step] = [Number(textIn(form, "start")), Number(textIn(form, "step"))];
+  const pick = (asked: Asked) => {
+    const [next, step] = [Number(asked("start")), Number(asked("step"))];
     if (![next, step].every((value) => Number.isInteger(value) && value >= 1 && value <= 10_000))
       return "First and step must be whole numbers from 1 to 10,000.";
-    desk.giveMarks({ style, step, next, prefix: textIn(form, "prefix") });
+    desk.giveMarks({ style, step, next, prefix: asked("prefix") });
     return null;
   };
   return (
@@ -87,16 +86,16 @@ export function RenumberForm() {
         onChoose={setOrder}
       />
       <span className="grid grid-cols-2 gap-2">
-        <Field name="start" label="First" defaultValue="1" required />
-        <Field name="step" label="Step" defaultValue="1" required />
+        <AskedField name="start" label="First" start="1" required />
+        <AskedField name="step" label="Step" start="1" required />
       </span>
       {order === "picked" ? (
-        <Field name="prefix" label="Prefix" defaultValue="" />
+        <AskedField name="prefix" label="Prefix" />
       ) : (
         <span className="grid grid-cols-3 gap-2">
-          <Field name="member" label="Prefix for members" defaultValue="" />
-          <Field name="panel" label="Prefix for panels" defaultValue="" />
-          <Field name="other" label="Prefix for others" defaultValue="" />
+          <AskedField name="member" label="Prefix for members" />
+          <AskedField name="panel" label="Prefix for panels" />
+          <AskedField name="other" label="Prefix for others" />
         </span>
       )}
     </ActionForm>

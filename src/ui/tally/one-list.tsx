@@ -42,6 +42,7 @@ export function OneList({ setup }: { readonly setup: ListSetup }) {
   const [find, setFind] = useState("");
   const [folded, setFolded] = useState<ReadonlySet<string>>(new Set());
   const lines = useMemo(() => listLines(table, { folded, find }), [table, folded, find]);
+  const isEmpty = useDeskState((state) => state.results.tally.rows.length === 0);
   const changed = seen.changes.byRow.size + seen.changes.gone.length;
   const typed = useDeskState(
     (state) => Object.values(state.job.listCells).filter((cell) => cell.list === setup.id).length,
@@ -109,7 +110,17 @@ export function OneList({ setup }: { readonly setup: ListSetup }) {
           ) : null}
         </p>
       ) : null}
-      <ListGrid setup={setup} table={table} lines={lines} changes={seen.changes.byRow} onFold={fold} />
+      {lines.length > 0 ? (
+        <ListGrid setup={setup} table={table} lines={lines} changes={seen.changes.byRow} onFold={fold} />
+      ) : (
+        <p className="flex-1 p-4 text-ink-soft">
+          {isEmpty
+            ? "The pieces appear here, grouped and marked. Nothing is drawn or typed in yet."
+            : find.trim() !== ""
+              ? `No row holds “${find.trim()}”.`
+              : "No piece of the job goes into this list. “Set up rows” says which do."}
+        </p>
+      )}
     </>
   );
 }

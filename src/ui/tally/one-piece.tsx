@@ -1,12 +1,15 @@
 "use client";
-import { type ChangeEvent, type FormEvent, useState } from "react";
-import { readCuttingList, rowFaultWords, type TypedPiece } from "@/core/job";
+import { useState } from "react";
+import { Controller } from "react-hook-form";
+import { readCuttingList, rowFaultWords } from "@/core/job";
 import { sentence } from "@/core/kernel";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
-import { Field } from "../common/field";
+import { FormField } from "../common/form-field";
 /** One typed-in piece after the other: what it is, how many, of what, how large. The fields are read as a list's row is. */
 import { newId } from "../common/fresh-id";
+import { Fault } from "../common/notice";
+import { useSentForm } from "../common/use-sent-form";
 import { useDesk, useDeskState } from "../desk/desk-context";
 
 const NOTHING = {
@@ -20,7 +23,7 @@ const NOTHING = {
   stand: "",
   edging: "",
 };
-type Fields = typeof NOTHING;
+type Entered = typeof NOTHING & { stock: string };
 
 const COLUMNS = [
   "name",
@@ -39,18 +42,17 @@ export function OnePiece() {
   const desk = useDesk();
   const job = useDeskState((state) => state.job);
   const stockroom = useDeskState((state) => state.stockroom);
-  const [fields, setFields] = useState<Fields>(NOTHING);
-  const [stock, setStock] = useState("");
-  const [said, setSaid] = useState<{ readonly good: boolean; readonly text: string } | null>(null);
+  const [said, setSaid] = useState<string | null>(null);
+  const { form, onSubmit, fault } = useSentForm<Entered>({ ...NOTHING, stock: "" }, (entered) => {
+    setSaid(null);
+    return add(entered);
+  });
+  const stock = form.watch("stock");
   const entry = [...stockroom.sections, ...stockroom.boards].find((one) => one.id === stock);
   const isBoard = stockroom.boardById.has(stock);
-  const set = (name: keyof Fields) => (event: ChangeEvent<HTMLInputElement>) =>
-    setFields({ ...fields, [name]: event.target.value });
-  const add = (event: FormEvent) => {
-    event.preventDefault();
-    const width = isBoard ? fields.width : "";
-    const ends = isBoard ? { angles: "", stand: "" } : { edging: "" };
-    const row = { ...fields, width, ...ends, stock: entry?.name ?? "" };
+  const add = (entered: Entered): string | null => {
+    // Fields that a board does not have, or a section, are not sent.
+    const row = { ...NOTHING, ...entered, stock: entry?.name ?? "" };
     const read = readCuttingList([COLUMNS.map((column) => row[column])], {
       unit: job.info.job.unit,
       stockroom,
@@ -60,68 +62,53 @@ export function OnePiece() {
     });
     const [piece] = read.ok ? read.value.pieces : [];
     const [unreadable] = read.ok ? read.value.unreadable : [];
-    const fault = !read.ok ? sentence(read.problem) : unreadable ? rowFaultWords(unreadable.fault) : null;
-    if (!piece || fault !== null) return setSaid({ good: false, text: fault ?? "It cannot be read." });
-    submit(piece);
-  };
-  const submit = (piece: TypedPiece) => {
+    const unread = !read.ok ? sentence(read.problem) : unreadable ? rowFaultWords(unreadable.fault) : null;
+    if (!piece || unread !== null) return unread ?? "It cannot be read.";
     const refused = desk.submit({ kind: "addTypedPieces", pieces: [piece] });
-    if (refused !== null) return setSaid({ good: false, text: refused });
+    if (refused !== null) return refused;
     desk.select([piece.id]);
-    setSaid({ good: true, text: `${piece.quantity} × ${piece.name} added; type the next one, or close.` });
-    setFields({ ...fields, name: "", mark: "" });
+    setSaid(`${piece.quantity} × ${piece.name} added; type the next one, or close.`);
+    form.setValue("name", "");
+    form.setValue("mark", "");
+    return null;
   };
   return (
-    <form onSubmit={add} className="space-y-3 px-4 py-3">
+    <form onSubmit={onSubmit} noValidate className="space-y-3 px-4 py-3">
       <div className="grid grid-cols-[1.4fr_70px_90px_1.6fr_1fr] gap-3">
-        <Field label="Name" value={fields.name} onChange={set("name")} />
-        <Field label="Count" value={fields.quantity} onChange={set("quantity")} />
-        <Field label="Mark" value={fields.mark} placeholder="next free" onChange={set("mark")} />
-        <Chooser
-          label="Section or board"
-          value={stock}
-          choices={[
-            { value: "", label: "none; counted only, or a bare length" },
-            ...[...stockroom.sections, ...stockroom.boards].map(({ id, name }) => ({
-              value: id,
-              label: name,
-            })),
-          ]}
-          onChoose={setStock}
+        <FormField form={form} name="name" label="Name" />
+        <FormField form={form} name="quantity" label="Count" />
+        <FormField form={form} name="mark" label="Mark" placeholder="next free" />
+        <Controller
+          control={form.control}
+          name="stock"
+          render={({ field }) => (
+            <Chooser
+              label="Section or board"
+              value={field.value}
+              choices={[
+                { value: "", label: "none; counted only, or a bare length" },
+                ...[...stockroom.sections, ...stockroom.boards].map(({ id, name }) => ({
+                  value: id,
+                  label: name,
+                })),
+              ]}
+              onChoose={field.onChange}
+            />
+          )}
         />
-        <Field
-          label="Material"
-          value={fields.material}
-          placeholder={entry?.material ?? "none"}
-          onChange={set("material")}
-        />
+        <FormField form={form} name="material" label="Material" placeholder={entry?.material ?? "none"} />
       </div>
       <div className="grid grid-cols-4 gap-3">
-        <Field label="Length" unit={job.info.job.unit} value={fields.length} onChange={set("length")} />
+        <FormField form={form} name="length" label="Length" unit={job.info.job.unit} />
         {isBoard ? (
           <>
-            <Field label="Width" unit={job.info.job.unit} value={fields.width} onChange={set("width")} />
-            <Field
-              label="Edged"
-              value={fields.edging}
-              placeholder="none; front + left"
-              onChange={set("edging")}
-            />
+            <FormField form={form} name="width" label="Width" unit={job.info.job.unit} />
+            <FormField form={form} name="edging" label="Edged" placeholder="none; front + left" />
           </>
         ) : (
           <>
-            <Field
-              label="Ends, ° from square"
-              value={fields.angles}
-              placeholder="0 / 0"
-              onChange={set("angles")}
-            />
-            <Field
-              label="End direction"
-              value={fields.stand}
-              placeholder="opposed, parallel"
-              onChange={set("stand")}
-            />
+            <FormField form={form} name="angles" label="Ends, ° from square" placeholder="0 / 0" />
+            <FormField form={form} name="stand" label="End direction" placeholder="opposed, parallel" />
           </>
         )}
         <span className="self-end text-right">
@@ -130,9 +117,10 @@ export function OnePiece() {
           </Button>
         </span>
       </div>
+      {fault ? <Fault>{fault}</Fault> : null}
       {said ? (
-        <p role={said.good ? "status" : "alert"} className={said.good ? "text-moss" : "text-oxide"}>
-          {said.text}
+        <p role="status" className="text-moss">
+          {said}
         </p>
       ) : null}
     </form>

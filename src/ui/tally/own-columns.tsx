@@ -1,6 +1,7 @@
 "use client";
 import { Plus, Trash2 } from "lucide-react";
 import { useState } from "react";
+import { Controller } from "react-hook-form";
 import {
   type ListSetup,
   OWN_COLUMN_KINDS,
@@ -13,10 +14,11 @@ import {
 import { agreeing } from "@/core/kernel";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
-import { Field } from "../common/field";
+import { FormField } from "../common/form-field";
 import { newId } from "../common/fresh-id";
 import { Fault } from "../common/notice";
 import { TextField } from "../common/text-field";
+import { useSentForm } from "../common/use-sent-form";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { ownValue } from "./use-cell-edits";
 
@@ -149,24 +151,21 @@ function ForSelection({ column }: { readonly column: OwnColumn }) {
 
 function NewColumn({ setup, position }: { readonly setup: ListSetup; readonly position: number }) {
   const desk = useDesk();
-  const [name, setName] = useState("");
-  const [kind, setKind] = useState<OwnColumnKind>("text");
-  const [more, setMore] = useState("");
-  const [fault, setFault] = useState<string | null>(null);
-  const add = () => {
+  const empty = { name: "", kind: "text" as OwnColumnKind, more: "" };
+  const { form, onSubmit, fault } = useSentForm(empty, ({ name, kind, more }) => {
     const id = newId("c") as OwnColumn["id"];
     const column: OwnColumn = {
       id,
       name: name.trim(),
       kind,
-      choices: kind === "choice" ? choicesIn(more) : [],
-      formula: kind === "formula" ? more.trim() : null,
+      choices: kind === "choice" ? choicesIn(more ?? "") : [],
+      formula: kind === "formula" ? (more ?? "").trim() : null,
       forAll: null,
       position,
     };
     const shown = { ...setup, columns: [...setup.columns, plainColumn(ownColumnId(column))] };
-    if (column.name === "") return setFault("Enter a name.");
-    if (kind === "formula" && column.formula === "") return setFault("Enter a formula.");
+    if (column.name === "") return "Enter a name.";
+    if (kind === "formula" && column.formula === "") return "Enter a formula.";
     const refused = desk.submit({
       kind: "together",
       what: `Add column ${column.name}`,
@@ -175,38 +174,35 @@ function NewColumn({ setup, position }: { readonly setup: ListSetup; readonly po
         { kind: "setList", list: shown },
       ],
     });
-    setFault(refused);
-    if (refused === null) {
-      setName("");
-      setMore("");
-    }
-  };
+    if (refused === null) form.reset({ ...empty, kind });
+    return refused;
+  });
+  const kind = form.watch("kind");
   return (
     <form
       className="grid grid-cols-[1.1fr_130px_1.4fr_auto] items-end gap-2 pt-2"
-      onSubmit={(event) => {
-        event.preventDefault();
-        add();
-      }}
+      noValidate
+      onSubmit={onSubmit}
     >
-      <Field
-        label="New column"
-        value={name}
-        placeholder="Finish"
-        onChange={(event) => setName(event.target.value)}
-      />
-      <Chooser
-        label="It holds"
-        value={kind}
-        choices={OWN_COLUMN_KINDS.map((value) => ({ value, label: KIND_WORDS[value] }))}
-        onChoose={setKind}
+      <FormField form={form} name="name" label="New column" placeholder="Finish" />
+      <Controller
+        control={form.control}
+        name="kind"
+        render={({ field }) => (
+          <Chooser
+            label="It holds"
+            value={field.value}
+            choices={OWN_COLUMN_KINDS.map((value) => ({ value, label: KIND_WORDS[value] }))}
+            onChoose={field.onChange}
+          />
+        )}
       />
       {kind === "choice" || kind === "formula" ? (
-        <Field
+        <FormField
+          form={form}
+          name="more"
           label={kind === "choice" ? "Choices" : "Formula"}
-          value={more}
           placeholder={kind === "choice" ? "oiled, painted, raw" : "{count} * {length} / 1000"}
-          onChange={(event) => setMore(event.target.value)}
         />
       ) : (
         <span />
