@@ -302,6 +302,13 @@ describe("what cannot be shown is a sentence where it stands, and the rest is dr
     expect(flatPage(drawn(job).page).items.length).toBeGreaterThan(10);
   });
 
+  it("what runs off the sheet is told, and drawn as far as it goes", () => {
+    const at = (x: number, y: number) => faultOf(withItems(start, list({ at: [x, y] })), "list");
+    expect(at(410, 250)).toBeNull();
+    expect(at(425, 250)).toContain("runs off the page");
+    expect(at(410, 20)).toContain("runs off the page");
+  });
+
   it("a scale of zero or a million is refused", () => {
     const read = (scale: number) =>
       v.safeParse(EditSchema, { kind: "setPageItems", items: [view("v", { scale })] }).success;

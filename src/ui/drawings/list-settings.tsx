@@ -101,7 +101,7 @@ export function ListSettings({ item, drawn }: { readonly item: ListItem; readonl
           onSet={(rowHeight) => change({ rowHeight })}
         />
       )}
-      <span className="flex items-end gap-3">
+      <span className="col-span-full flex items-end gap-3">
         {list.kind === "cut" ? (
           <Tick
             label="Silhouettes"

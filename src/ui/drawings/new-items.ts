@@ -178,16 +178,22 @@ export const followerOf = (view: ViewItem, side: "left" | "right" | "above" | "b
   gap: GAP,
 });
 
-/** Over the title block, growing away from it. */
-export function newList(list: ListItem["list"], { page, title }: DrawnPage): ListItem {
+/** Over the title block, growing away from it as far as the page goes; what has no room then is told. */
+export function newList(list: ListItem["list"], { page, title, placed }: DrawnPage): ListItem {
   const border = borderOf(page);
+  const whole = border.x1 - border.x0;
+  const width = Math.min(180, whole);
+  const from = title ? title.y0 - 3 : border.y1;
   return plainList({
     id: newItemId(),
     page: page.id,
-    at: [border.x1, title ? title.y0 - 3 : border.y0],
+    at: [border.x1, title ? from : border.y0],
     list,
     corner: title ? "bottomRight" : "topRight",
-    width: Math.min(180, border.x1 - border.x0),
+    width,
+    height: Math.floor(from - border.y0),
+    // Beside itself only where nothing else stands.
+    columns: placed.length > 0 ? 1 : Math.max(1, Math.floor(whole / width)),
   });
 }
 

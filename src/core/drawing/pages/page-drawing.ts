@@ -125,7 +125,21 @@ export function drawPage(page: Page, ground: PageGround): DrawnPage {
       ...ofView("callout", view).map((item) => placedCallout(item, ring, textsOf(view).lists)),
     ];
   });
-  return { page, size: sheetSize(page), frame, title, placed: [...standing, ...attached], places, rings };
+  const size = sheetSize(page);
+  const placed = [...standing, ...attached].map((one) => onSheet(one, size));
+  return { page, size, frame, title, placed, places, rings };
+}
+
+/** mm. Borders of boxes are as wide as a line. */
+const OFF_MM = 0.5;
+
+/** An item, told where it runs off the sheet and nothing else is wrong with it: what is not on paper is not built. */
+function onSheet(one: PlacedItem, { width, height }: SheetSize): PlacedItem {
+  const { x0, y0, x1, y1 } = movedBox(one.box, one.at);
+  const off = Math.max(-x0, -y0, x1 - width, y1 - height) > OFF_MM;
+  return off && one.fault === null
+    ? { ...one, fault: "It runs off the page. Move it, make it smaller, or take a larger sheet." }
+    : one;
 }
 
 /** Finds an item of a page by its id. */
