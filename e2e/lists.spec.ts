@@ -296,7 +296,7 @@ test("the cut list is a list like any other: sorted, typed over, set up, and put
   // The file holds what is needed to read it again, whatever is shown.
   const csv = await textOf(await takeOut(page, /Cut list \(CSV\)/));
   expect(csv.split("\r\n")[0]).toBe(
-    "Stock,Material,Mark,Name,Count,Cut length (mm),Width (mm),Thick (mm),End 1 °,End 2 °,Note,Grain,Edging,Changed by hand",
+    "Stock,Material,Mark,Name,Count,Cut length (mm),Width (mm),Thick (mm),End 1 °,End 2 °,Note,End direction,Grain,Edging,Changed by hand",
   );
   await page.getByRole("button", { name: "Set up rows" }).click();
   await page.getByRole("button", { name: "Put back the usual setup" }).click();

@@ -46,11 +46,19 @@ describe("the cut list", () => {
     const { cutList } = resultsOf(changed);
     expect([cutList.title, ids(shownColumns(cutList))]).toEqual(["For the saw", ["mark", "length", "count"]]);
     expect(ids(writtenColumns(cutList))).toEqual([
-      ...["mark", "length", "count", "width", "thickness", "grain", "edging"],
+      ...["mark", "length", "count", "width", "thickness"],
+      ...["name", "end1", "end2", "stand", "grain", "edging"],
     ]);
     // By length within each stock.
     expect(marks(changed)).toEqual(["C", "B", "A", "D"]);
     expect(marks(job)).toEqual(["A", "B", "C", "D"]);
+    // Without groups by stock each row names it in columns of their own.
+    const flat = edited(job, { kind: "setList", list: { ...usual, groupBy: null } });
+    expect(ids(writtenColumns(resultsOf(flat).cutList)).slice(-4)).toEqual([
+      ...["stock", "material", "grain", "edging"],
+    ]);
+    const lists = { job: changed, stockroom: STOCK, ...resultsOf(changed) };
+    expect(namedTable("for the saw", lists)).toBe(lists.cutList);
     const back = edited(changed, { kind: "removeList", id: CUT_LIST });
     expect(resultsOf(back).cutList).toEqual(resultsOf(job).cutList);
   });

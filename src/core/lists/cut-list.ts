@@ -1,6 +1,6 @@
 /**
- * The cut list: an ordinary list (`cutListOf`), whose files hold besides what is needed to read it again: the sizes in columns
- * of their own, grain and edging.
+ * The cut list: an ordinary list (`cutListOf`), whose files hold besides what is needed to read it again, whatever is shown:
+ * the sizes in columns of their own, grain, edging, and what somebody took out of the view.
  */
 import { cutListOf, type ListColumn, type ListSetup, plainColumn } from "../job";
 import { counted, remembersEach, remembersLast } from "../kernel";
@@ -10,7 +10,9 @@ import type { Column, ListTable } from "./table";
 
 const SIZES = ["length", "width", "thickness"] as const;
 const WHOLE = "size";
-const MORE = ["grain", "edging"] as const;
+const STOCK = ["stock", "material"] as const;
+const PIECE = ["mark", "name", "count", "end1", "end2", "stand"] as const;
+const PANEL = ["grain", "edging"] as const;
 
 type Written = {
   readonly setup: ListSetup;
@@ -21,9 +23,11 @@ type Written = {
 /** A setup with the columns that its files hold besides: the sizes where they stand together, the rest at the end. */
 function asWritten(setup: ListSetup): Written {
   const shown = new Set(setup.columns.map(({ column }) => column));
+  // Groups by stock name it beside each row.
+  const byStock = setup.groupBy === "stock" && setup.showRows && !setup.levels && !shown.has("stock");
   const lacking = (ids: readonly string[]) => ids.filter((id) => !shown.has(id)).map(plainColumn);
   const sizes = lacking(SIZES);
-  const more = lacking(MORE);
+  const more = lacking([...PIECE, ...(byStock ? [] : STOCK), ...PANEL]);
   const columns = setup.columns.flatMap((column): ListColumn[] =>
     column.column === WHOLE ? [column, ...sizes] : [column],
   );

@@ -192,7 +192,7 @@ const costCell = (line: PieceLine): Cell => {
 
 /** The same section or board of another material is bought and cut by itself. */
 function stockGroup({ row: { kind, stock, stockName, material } }: PieceLine): LineGroup {
-  const none = { panel: "No board", member: "No section", other: "Other", bought: "No article" }[kind];
+  const none = { panel: "No board", member: "No section", other: "Other", bought: "Bought parts" }[kind];
   return {
     key: [kind, stock ?? "", stockName ?? "", material ?? ""].join("|"),
     heading: stockName ?? none,

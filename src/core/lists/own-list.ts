@@ -3,7 +3,7 @@
  * show or hide their rows, or by assembly, and totalled. What is missing keeps a total from being taken for whole.
  */
 
-import { addedLists, type Job, type ListColumn, type ListSetup } from "../job";
+import { addedLists, cutListOf, type Job, type ListColumn, type ListSetup } from "../job";
 import { at, counted, fromNm, LENGTH_TOLERANCE_MM, remembersEach } from "../kernel";
 import { areaOfPanel } from "../layout";
 import { formatCents, formatDecimal, formatLength } from "../measure";
@@ -82,9 +82,10 @@ function tableOf(view: ListView, linesOf: typeof flatLines): ListTable {
 
 /** The list of a job that a name or an id means, capitals or not. */
 function findList(job: Job, name: string): ListSetup | undefined {
-  const wanted = name.trim().toLowerCase();
-  return addedLists(job).find((list) => list.id === name || list.name.toLowerCase() === wanted);
+  return addedLists(job).find((list) => list.id === name || sameName(list.name, name));
 }
+
+const sameName = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase();
 
 /** What lists a job has, with what each is made of. */
 export type Lists = ListGround & { readonly cutList: ListTable; readonly buyingList: ListTable };
@@ -94,7 +95,8 @@ export function namedTable(name: string, lists: Lists): ListTable | null {
   if (name === "cut") return lists.cutList;
   if (name === "buying") return lists.buyingList;
   const setup = findList(lists.job, name);
-  return setup ? ownList(setup, lists) : null;
+  if (setup) return ownList(setup, lists);
+  return sameName(cutListOf(lists.job).name, name) ? lists.cutList : null;
 }
 
 /** The names that lists are asked for by. */

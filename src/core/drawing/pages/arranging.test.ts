@@ -62,6 +62,16 @@ describe("what stands on a page that gets another sheet", () => {
     expect(item("view")).toMatchObject({ at: [153.5, 210], scale: null });
   });
 
+  it("is no taller than the sheet where its height is set, and goes on in what is left there", () => {
+    const list = plainList({ id: id("list"), page: "p", at: [20, 10], width: 300, height: 270 });
+    const { item } = arrangedItems(
+      drawn(placed(list, [20, 10], { x0: 0, y0: 0, x1: 300, y1: 270 })),
+      A4_LYING,
+    );
+    // Between the borders: 267 by 190.
+    expect(item("list")).toMatchObject({ at: [20, 10], width: 267, height: 190 });
+  });
+
   it("becomes smaller by a standard scale only where it has no room, with what a hand put beside it", () => {
     const callout: PageItem = {
       id: id("callout"),

@@ -5,7 +5,7 @@
  * by standard scales, only where otherwise not all has room.
  */
 import type { PlaneBox, Vec2 } from "../../geometry";
-import { type Edit, movesWith, type Page, type PageItem } from "../../job";
+import { type Edit, type ListItem, movesWith, type Page, type PageItem } from "../../job";
 import { at, grouped } from "../../kernel";
 import type { LengthUnit } from "../../measure";
 import { movedItem } from "./moving";
@@ -144,6 +144,7 @@ const touched = (a: Group, b: Group): boolean =>
 
 const areaOf = ({ x0, y0, x1, y1 }: PlaneBox) => (x1 - x0) * (y1 - y0);
 const widthOf = ({ x0, x1 }: PlaneBox) => x1 - x0;
+const heightOf = ({ y0, y1 }: PlaneBox) => y1 - y0;
 
 /** Views with a scale of their own take the next standard one that is as much smaller. */
 function scaleOf({ root: { item } }: Group, { share, unit }: Scales): GroupScale {
@@ -157,10 +158,7 @@ function scaleOf({ root: { item } }: Group, { share, unit }: Scales): GroupScale
 /** The room of a group with its views smaller, about the place of its root; what is not to scale keeps its size. */
 function boxAt(group: Group, share: number, to: PlaneBox): PlaneBox {
   const { root, box, items } = group;
-  if (root.item.kind === "list" && root.item.width > widthOf(to))
-    return root.item.corner.endsWith("Left")
-      ? { ...box, x1: box.x0 + widthOf(to) }
-      : { ...box, x0: box.x1 - widthOf(to) };
+  if (root.item.kind === "list") return listBox(root.item, box, to);
   if (share === 1) return box;
   const views = items.filter(({ item }) => item.kind === "view");
   const [was, is] = [around(views.map(boxOf)), around(smallerViews(root, views, share))];
@@ -169,6 +167,20 @@ function boxAt(group: Group, share: number, to: PlaneBox): PlaneBox {
     y0: is.y0 + (box.y0 - was.y0) - CLEAR,
     x1: is.x1 + (box.x1 - was.x1) + CLEAR,
     y1: is.y1 + (box.y1 - was.y1) + CLEAR,
+  };
+}
+
+/** The room of a list, no wider than the sheet, nor taller where its height is set: what has no room then is told. */
+function listBox({ corner, width, height }: ListItem, box: PlaneBox, to: PlaneBox): PlaneBox {
+  const less = {
+    x: width > widthOf(to) ? Math.max(0, widthOf(box) - widthOf(to)) : 0,
+    y: height === null ? 0 : Math.max(0, heightOf(box) - heightOf(to)),
+  };
+  return {
+    x0: corner.endsWith("Left") ? box.x0 : box.x0 + less.x,
+    x1: corner.endsWith("Left") ? box.x1 - less.x : box.x1,
+    y0: corner.startsWith("top") ? box.y0 : box.y0 + less.y,
+    y1: corner.startsWith("top") ? box.y1 - less.y : box.y1,
   };
 }
 
@@ -256,7 +268,11 @@ function movedGroup(
 }
 
 function fittedItem(item: PageItem, own: number | null, to: PlaneBox): PageItem {
-  if (item.kind === "list" && item.width > widthOf(to)) return { ...item, width: widthOf(to) };
+  if (item.kind === "list") {
+    const width = Math.min(item.width, widthOf(to));
+    const height = item.height === null ? null : Math.min(item.height, heightOf(to));
+    return width === item.width && height === item.height ? item : { ...item, width, height };
+  }
   return item.kind === "view" && item.scale !== own ? { ...item, scale: own } : item;
 }
 
