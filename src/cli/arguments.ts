@@ -1,13 +1,14 @@
 /** The words of a command line: one file and options with a value each. */
-import { err, ok, type Result } from "@/core/kernel";
+import { ok, type Result } from "@/core/kernel";
+import { type CommandFault, fault } from "./command-fault";
 
 export type Words = { readonly file: string; readonly options: ReadonlyMap<string, string> };
 
-/** Reads `FILE --name value …`; the error is one line for the user. */
+/** Reads `FILE --name value …`; the fault is told in one line (`commandWords`). */
 export function readWords(
   words: readonly string[],
   allowed: Readonly<Record<string, readonly string[] | "any">>,
-): Result<Words, string> {
+): Result<Words, CommandFault> {
   const options = new Map<string, string>();
   const files: string[] = [];
   for (let i = 0; i < words.length; i++) {
@@ -18,16 +19,16 @@ export function readWords(
     }
     const [name = "", joined] = word.slice(2).split("=", 2);
     const choices = allowed[name];
-    if (!choices) return err(`unknown option --${name}`);
+    if (!choices) return fault({ kind: "unknownOption", option: name });
     const value = joined ?? words[++i];
-    if (value === undefined) return err(`--${name} needs a value`);
+    if (value === undefined) return fault({ kind: "noValue", option: name });
     if (choices !== "any" && !choices.includes(value))
-      return err(`--${name} must be one of: ${choices.join(", ")} (got "${value}")`);
+      return fault({ kind: "notAmong", option: name, value, choices });
     options.set(name, value);
   }
   const [file, extra] = files;
-  if (file === undefined) return err("missing FILE");
-  if (extra !== undefined) return err(`too many files: "${extra}"`);
+  if (file === undefined) return fault({ kind: "noFile" });
+  if (extra !== undefined) return fault({ kind: "tooManyFiles", extra });
   return ok({ file, options });
 }
 
@@ -36,9 +37,11 @@ export function numberOption(
   options: ReadonlyMap<string, string>,
   name: string,
   otherwise: number,
-): Result<number, string> {
+): Result<number, CommandFault> {
   const text = options.get(name);
   if (text === undefined) return ok(otherwise);
   const value = Number(text);
-  return Number.isFinite(value) && value >= 0 ? ok(value) : err(`--${name} must be a number, not "${text}"`);
+  return Number.isFinite(value) && value >= 0
+    ? ok(value)
+    : fault({ kind: "notANumber", option: name, value: text });
 }

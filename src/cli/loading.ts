@@ -15,7 +15,7 @@ import {
   type VariantId,
   withEdit,
 } from "@/core/job";
-import { err, ok, type Result, sentence } from "@/core/kernel";
+import { ok, type Result } from "@/core/kernel";
 import type { LengthUnit } from "@/core/measure";
 import { createPipeline, type Results } from "@/core/pipeline";
 import { EMPTY_STOCKROOM, indexStockroom, type Stockroom, StockroomSchema } from "@/core/stockroom";
@@ -33,6 +33,7 @@ import { readJobFile } from "@/formats/job-file";
 import { foundInStep } from "@/formats/step";
 import { isZip, xlsxRows } from "@/formats/xlsx-in";
 import { readWords } from "./arguments";
+import { type CommandFault, fault, ofCore } from "./command-fault";
 
 export type Output = {
   readonly code: 0 | 1;
@@ -42,21 +43,21 @@ export type Output = {
 
 export const json = (value: unknown) => `${JSON.stringify(value, null, 2)}\n`;
 
-export function readFile(file: string): Result<Uint8Array, string> {
+export function readFile(file: string): Result<Uint8Array, CommandFault> {
   try {
     return ok(readFileSync(file));
   } catch {
-    return err(`${file} cannot be opened`);
+    return fault({ kind: "cannotBeOpened", file });
   }
 }
 
-export function readJson(file: string): Result<unknown, string> {
+export function readJson(file: string): Result<unknown, CommandFault> {
   const bytes = readFile(file);
   if (!bytes.ok) return bytes;
   try {
     return ok(JSON.parse(new TextDecoder().decode(bytes.value)));
   } catch {
-    return err(`${file} is not JSON`);
+    return fault({ kind: "notJson", file });
   }
 }
 
@@ -94,7 +95,7 @@ export type Loaded = {
 export async function load(
   words: readonly string[],
   allowed: Parameters<typeof readWords>[1] = LIST_OPTIONS,
-): Promise<Result<Loaded & { readonly options: ReadonlyMap<string, string> }, string>> {
+): Promise<Result<Loaded & { readonly options: ReadonlyMap<string, string> }, CommandFault>> {
   const opened = openFile(words, allowed);
   if (!opened.ok) return opened;
   const { file, options, bytes, given } = opened.value;
@@ -118,7 +119,7 @@ type Opened = {
 export function openFile(
   words: readonly string[],
   allowed: Parameters<typeof readWords>[1],
-): Result<Opened, string> {
+): Result<Opened, CommandFault> {
   const read = readWords(words, allowed);
   if (!read.ok) return read;
   const { file, options } = read.value;
@@ -128,28 +129,30 @@ export function openFile(
   return given.ok ? ok({ file, options, bytes: bytes.value, given: given.value }) : given;
 }
 
-function readStockroom(file: string | undefined): Result<Stockroom | null, string> {
+function readStockroom(file: string | undefined): Result<Stockroom | null, CommandFault> {
   if (file === undefined) return ok(null);
   const data = readJson(file);
   if (!data.ok) return data;
   const checked = v.safeParse(StockroomSchema, data.value);
-  return checked.success ? ok(indexStockroom(checked.output)) : err(`${file}: ${issueWords(checked.issues)}`);
+  return checked.success
+    ? ok(indexStockroom(checked.output))
+    : fault({ kind: "badContent", file, why: issueWords(checked.issues) });
 }
 
 function loadJob(
   bytes: Uint8Array,
   stockroom: Stockroom | null,
   options: ReadonlyMap<string, string>,
-): Result<Loaded, string> {
+): Result<Loaded, CommandFault> {
   const file = readJobFile(new TextDecoder().decode(bytes));
-  if (!file.ok) return err(sentence(file.problem));
+  if (!file.ok) return ofCore(file.problem);
   const { job } = file.value;
   const name = options.get("variant");
   const variant =
     name === undefined
       ? undefined
       : Object.values(job.variants).find((one) => one.name === name || one.id === name);
-  if (name !== undefined && !variant) return err(`the job has no variant "${name}"`);
+  if (name !== undefined && !variant) return fault({ kind: "noVariant", name });
   const used = stockroom ?? indexStockroom(file.value.stockroom);
   const results = createPipeline()(job, (variant?.id ?? null) as VariantId | null, used, []);
   return ok({
@@ -169,12 +172,12 @@ async function loadList(
   bytes: Uint8Array,
   stockroom: Stockroom,
   options: ReadonlyMap<string, string>,
-): Promise<Result<Loaded, string>> {
+): Promise<Result<Loaded, CommandFault>> {
   const unit = (options.get("unit") ?? "mm") as LengthUnit;
   const rows = isZip(bytes) ? await xlsxRows(bytes) : listRows(bytes);
-  if (!rows.ok) return err(sentence(rows.problem));
+  if (!rows.ok) return ofCore(rows.problem);
   const list = readCuttingList(rows.value, { unit, stockroom, newId: (index) => `T${index + 1}` });
-  if (!list.ok) return err(sentence(list.problem));
+  if (!list.ok) return ofCore(list.problem);
   const { pieces, unreadable, notes, usedUnit } = list.value;
   const job: Job = {
     ...emptyJob({ code: "list", title: "Cut list", unit }),
@@ -219,7 +222,7 @@ async function loadStep(
   name: string,
   bytes: Uint8Array,
   stockroom: Stockroom,
-): Promise<Result<Loaded, string>> {
+): Promise<Result<Loaded, CommandFault>> {
   const before = emptyJob({ code: "file", title: titleOf(name), unit: "mm" });
   const read = await brought(name, bytes, { job: before, stockroom, scale: 1 });
   if (!read.ok) return read;
@@ -243,11 +246,11 @@ export async function brought(
   bytes: Uint8Array,
   ground: BringGround,
   drawingOf: DrawingOf | null = null,
-): Promise<Result<Omit<Brought, "edit" | "added"> & { readonly job: Job }, string>> {
+): Promise<Result<Omit<Brought, "edit" | "added"> & { readonly job: Job }, CommandFault>> {
   const found = isDrawingFile(name) ? null : foundInStep(name, bytes, await loadStepReader());
-  if (found && !found.ok) return err(sentence(found.problem));
+  if (found && !found.ok) return ofCore(found.problem);
   const read = found ? broughtSolids(found.value, ground) : broughtDrawing(name, bytes, ground, drawingOf);
-  if (!read.ok) return err(sentence(read.problem));
+  if (!read.ok) return ofCore(read.problem);
   const after = withEdit(ground.job, read.value.edit);
-  return after.ok ? ok({ ...read.value, job: after.value }) : err(sentence(after.problem));
+  return after.ok ? ok({ ...read.value, job: after.value }) : ofCore(after.problem);
 }

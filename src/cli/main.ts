@@ -1,12 +1,13 @@
 import type { PageHead } from "@/core/drawing";
 import { type Job, type PageId, type PageItemId, pagesInOrder } from "@/core/job";
-import { err, ok, type Result, sentence } from "@/core/kernel";
+import { ok, type Result } from "@/core/kernel";
 import { listNames, namedTable } from "@/core/lists";
 import { pagesForFile } from "@/core/paper-set";
 import { createSetDrawing, withSet } from "@/core/whole-set";
 import { type ListFormat, listFile } from "@/formats/list-file";
 import { isPageFormat, pagesFile } from "@/formats/pages-file";
 import { tallyToJson } from "@/formats/tally-json";
+import { type CommandFault, commandWords, fault, ofCore } from "./command-fault";
 import { barsCommand, nestingCommand, sheetsCommand } from "./layouts";
 import { DRAW_OPTIONS, json, type Loaded, load, type Output } from "./loading";
 import { exportCommand, importCommand } from "./solids";
@@ -73,13 +74,19 @@ async function answerTo(words: readonly string[]): Promise<Answer> {
   if (command === undefined || command === "help" || command === "--help")
     return { code: command === undefined ? 2 : 0, stdout: "", stderr: USAGE };
   const run = COMMANDS.get(command);
-  const result = run ? await run(rest) : err(`unknown command "${command}". Run: rustic-tally help`);
+  const result = run ? await run(rest) : fault({ kind: "unknownCommand", command });
   if (!result.ok)
-    return { code: 2, stdout: "", stderr: `rustic-tally: ${result.problem.replace(/\s+/g, " ")}` };
+    return {
+      code: 2,
+      stdout: "",
+      stderr: `rustic-tally: ${commandWords(result.problem).replace(/\s+/g, " ")}`,
+    };
   return { stderr: "", ...result.value };
 }
 
-type Command = (words: readonly string[]) => Promise<Result<Output, string>> | Result<Output, string>;
+type Command = (
+  words: readonly string[],
+) => Promise<Result<Output, CommandFault>> | Result<Output, CommandFault>;
 const COMMANDS: ReadonlyMap<string, Command> = new Map<string, Command>([
   ["tally", tallyCommand],
   ["draw", drawCommand],
@@ -93,13 +100,13 @@ const COMMANDS: ReadonlyMap<string, Command> = new Map<string, Command>([
   ["shapes", nestingCommand],
 ]);
 
-async function tallyCommand(words: readonly string[]): Promise<Result<Output, string>> {
+async function tallyCommand(words: readonly string[]): Promise<Result<Output, CommandFault>> {
   const loaded = await load(words);
   if (!loaded.ok) return loaded;
   const { job, results, stockroom, stderr, found, options } = loaded.value;
   const name = options.get("list") ?? "cut";
   const table = namedTable(name, { job, stockroom, ...results });
-  if (!table) return err(`there is no list "${name}"; there are ${listNames(job).join(", ")}`);
+  if (!table) return fault({ kind: "noList", name, there: listNames(job) });
   const format = (options.get("format") ?? "json") as ListFormat;
   const code = found ? 1 : 0;
   if (format === "json" && name === "cut")
@@ -128,7 +135,7 @@ function withMissing({
   stockroom,
   assets,
   variant,
-}: Loaded): Result<{ readonly job: Job; readonly lacking: readonly string[] }, string> {
+}: Loaded): Result<{ readonly job: Job; readonly lacking: readonly string[] }, CommandFault> {
   const taken = [...Object.keys(job.pages), ...Object.keys(job.pageItems)];
   let prefix = "set";
   while (taken.some((id) => id.startsWith(prefix))) prefix += "+";
@@ -139,12 +146,12 @@ function withMissing({
   };
   const inputs = { job, stockroom, assets, variant, layouts: [] };
   const made = createSetDrawing()(inputs, stockroom.setRecipe, ids);
-  if (!made.ok) return err(sentence(made.problem));
+  if (!made.ok) return ofCore(made.problem);
   const set = withSet(job, made.value);
-  return set.ok ? ok({ job: set.value, lacking: made.value.lacking }) : err(sentence(set.problem));
+  return set.ok ? ok({ job: set.value, lacking: made.value.lacking }) : ofCore(set.problem);
 }
 
-async function drawCommand(words: readonly string[]): Promise<Result<Output, string>> {
+async function drawCommand(words: readonly string[]): Promise<Result<Output, CommandFault>> {
   const loaded = await load(words, DRAW_OPTIONS);
   if (!loaded.ok) return loaded;
   const { results, stockroom, assets, variant, found, stderr, options } = loaded.value;
@@ -156,13 +163,10 @@ async function drawCommand(words: readonly string[]): Promise<Result<Output, str
   const wanted = options.get("page");
   const all = pagesInOrder(job);
   const pages = all.filter(({ id, heading }) => wanted === undefined || heading === wanted || id === wanted);
-  if (all.length === 0) return err("the job has no pages");
-  if (pages.length === 0)
-    return err(`there is no page "${wanted}"; there are ${all.map(({ heading }) => heading).join(", ")}`);
-  if (format !== "pdf" && pages.length > 1)
-    return err(
-      `${format} holds one page; say which with --page: ${all.map(({ heading }) => heading).join(", ")}`,
-    );
+  const there = all.map(({ heading }) => heading);
+  if (all.length === 0) return fault({ kind: "noPages" });
+  if (pages.length === 0) return fault({ kind: "noPage", name: wanted ?? "", there });
+  if (format !== "pdf" && pages.length > 1) return fault({ kind: "onePageOnly", format, there });
   const made = new Date();
   const head = headOf(loaded.value, made);
   const drawings = pagesForFile(pages, { job, results, stockroom, layouts: [], assets, variant, head });
@@ -175,7 +179,7 @@ async function drawCommand(words: readonly string[]): Promise<Result<Output, str
   });
 }
 
-async function checkCommand(words: readonly string[]): Promise<Result<Output, string>> {
+async function checkCommand(words: readonly string[]): Promise<Result<Output, CommandFault>> {
   const loaded = await load(words);
   if (!loaded.ok) return loaded;
   const { checks, balance } = loaded.value.results.tally;
