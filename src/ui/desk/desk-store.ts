@@ -33,7 +33,8 @@ import {
 } from "@/core/stockroom";
 import { markPicked, type PickRule } from "@/core/tally";
 import { call } from "../common/http";
-import { newSection } from "../stockroom/entry-columns";
+import { entryFaultWords } from "../stockroom/entry-fault";
+import { newSection } from "../stockroom/new-entry";
 import { type Computer, createLocalComputer } from "./computer";
 import { createEditQueue, type Notice, type QueueState, type StepNames, withMarks } from "./edit-queue";
 import { type History, NO_HISTORY, type Offered, offered, stepped, withStep } from "./history";
@@ -315,7 +316,7 @@ export function createDesk(
     const there = stock.sections.find((one) => one.name.toLowerCase() === typed.toLowerCase());
     if (there) return ok(there.id);
     const made = newSection(typed);
-    if (!made.ok) return made;
+    if (!made.ok) return err(entryFaultWords(made.problem));
     const entry = asUsual(made.value, stock.sections);
     const refused = await addEntries([entry], []);
     return refused === null ? ok(entry.id) : err(refused);

@@ -1,6 +1,6 @@
 /** How entries of the stockroom are shown and typed in a table: one column, one reader, one writer. */
 
-import { err, ok, type Result, sentence } from "@/core/kernel";
+import { ok, type Result } from "@/core/kernel";
 import { parseLength, writeLength } from "@/core/measure";
 import {
   type BoardEntry,
@@ -21,7 +21,7 @@ import {
   shapeFault,
   TURN_STEPS,
 } from "@/core/stockroom";
-import { newId } from "../common/fresh-id";
+import { type EntryFault, entryFault } from "./entry-fault";
 
 export type EntryKind = "section" | "board" | "edging" | "bought" | "saw";
 export type AnyEntry = SectionEntry | BoardEntry | EdgingEntry | BoughtEntry | SawEntry;
@@ -57,7 +57,7 @@ export type FieldColumn<T> = {
   readonly choices?: Choices | ((unit: EntryUnit, record: T) => Choices);
   /** Lengths are read and written in the unit of the entry. */
   readonly read: (record: T, unit: EntryUnit) => string;
-  readonly write: (record: T, text: string, unit: EntryUnit) => Result<T, string>;
+  readonly write: (record: T, text: string, unit: EntryUnit) => Result<T, EntryFault>;
 };
 export type EntryColumn = FieldColumn<AnyEntry>;
 
@@ -77,6 +77,10 @@ const fieldOf = <T>(record: T, id: string): unknown => (record as Record<string,
 const shown = (value: unknown) =>
   value === null || value === undefined ? "" : String(Math.round(Number(value) * 1e6) / 1e6);
 
+const MOST_LETTERS = 80;
+/** Degrees from square. */
+const STEEPEST = 80;
+
 function textColumn<T>(id: string, heading: string, width: number, optional: boolean): FieldColumn<T> {
   return {
     id,
@@ -87,8 +91,8 @@ function textColumn<T>(id: string, heading: string, width: number, optional: boo
     read: (record) => String(fieldOf(record, id) ?? ""),
     write: (record, text) => {
       const value = text.trim();
-      if (value === "" && !optional) return err("Enter a name.");
-      if (value.length > 80) return err("At most 80 characters.");
+      if (value === "" && !optional) return entryFault({ kind: "noName" });
+      if (value.length > MOST_LETTERS) return entryFault({ kind: "tooLong", most: MOST_LETTERS });
       return ok({ ...record, [id]: value === "" ? null : value });
     },
   };
@@ -97,7 +101,7 @@ function textColumn<T>(id: string, heading: string, width: number, optional: boo
 /** A field that `parse` reads as a number, or as nothing. */
 function parsedColumn<T>(
   of: { readonly id: string; readonly heading: string; readonly width: number; readonly empty: string },
-  parse: (text: string) => Result<number | null, string>,
+  parse: (text: string) => Result<number | null, EntryFault>,
 ): FieldColumn<T> {
   return {
     ...of,
@@ -124,9 +128,9 @@ function lengthColumn<T>(id: string, heading: string, width: number, positive: b
     },
     write: (record, text, unit) => {
       const read = parseLength(text, unit);
-      if (!read.ok) return err(sentence(read.problem));
+      if (!read.ok) return entryFault({ kind: "problem", problem: read.problem });
       if (read.value < 0 || (positive && read.value === 0))
-        return err(positive ? "It must be greater than 0." : "It must not be negative.");
+        return entryFault({ kind: positive ? "notPositive" : "negative" });
       return ok({ ...record, [id]: read.value });
     },
   };
@@ -144,18 +148,18 @@ function numberColumn<T>(
     const plain = text.trim().replace(/^(\d+),(\d{1,2})$/, "$1.$2");
     if (plain === "") return ok(null);
     const value = Number(plain);
-    if (!Number.isFinite(value) || value < 0) return err(`"${text.trim()}" is not a number of zero or more.`);
-    if (whole && !Number.isInteger(value)) return err("A whole number, or nothing for as many as wanted.");
+    if (!Number.isFinite(value) || value < 0) return entryFault({ kind: "notANumber", text: text.trim() });
+    if (whole && !Number.isInteger(value)) return entryFault({ kind: "notWhole" });
     return ok(value);
   });
 }
 
-/** An angle from square, up to 80°. */
+/** An angle from square. */
 function degreesColumn<T>(id: string, heading: string, width: number): FieldColumn<T> {
   return parsedColumn({ id, heading, width, empty: "" }, (text) => {
     const value = Number(text.trim().replace(",", ".").replace(/°$/, ""));
-    if (text.trim() === "" || !Number.isFinite(value) || value < 0 || value > 80)
-      return err("An angle from 0 to 80 degrees.");
+    if (text.trim() === "" || !Number.isFinite(value) || value < 0 || value > STEEPEST)
+      return entryFault({ kind: "notAnAngle", most: STEEPEST });
     return ok(value);
   });
 }
@@ -191,10 +195,11 @@ const kindColumn: EntryColumn = {
       : "",
   write: (entry, text, unit) => {
     const shape = parseSectionName(text, unit);
-    if (!shape)
-      return err("Name the kind and the sizes: angle 40 x 40 x 4, angle 2 x 2 x 1/8 in, flat 40 x 5.");
+    if (!shape) return entryFault({ kind: "unknownSection", in: "field" });
     const fault = shapeFault(shape);
-    return fault ? err(`That section cannot be: ${fault}.`) : ok({ ...entry, shape } as AnyEntry);
+    return fault
+      ? entryFault({ kind: "impossibleSection", why: fault })
+      : ok({ ...entry, shape } as AnyEntry);
   },
 };
 
@@ -350,13 +355,12 @@ const LAYOUT_COLUMNS: Readonly<Record<EntryKind, readonly EntryColumn[]>> = {
 };
 
 /** Why the prices of an entry cannot be taken: one by mass says nothing of a stock whose mass nobody knows. */
-export function priceFault(entry: AnyEntry): string | null {
+export function priceFault(entry: AnyEntry): EntryFault | null {
   const lacks = (sizes: readonly Priced<unknown>[]) =>
     sizes.some(({ entered, unitPrice }) => entered !== null && unitPrice === null);
-  if ("shape" in entry)
-    return lacks(pricedBars(entry)) ? "Enter its kg/m³ or its kg/m first; a price by mass needs it." : null;
+  if ("shape" in entry) return lacks(pricedBars(entry)) ? { kind: "massNeeded", of: "section" } : null;
   if ("thickness" in entry && "stock" in entry)
-    return lacks(pricedSheets(entry)) ? "Enter its kg/m³ first; a price by mass needs it." : null;
+    return lacks(pricedSheets(entry)) ? { kind: "massNeeded", of: "board" } : null;
   return null;
 }
 
@@ -406,84 +410,4 @@ export function blankSize(kind: EntryKind, unit: EntryUnit): StockSize {
       ? { length: 96 * 25.4, width: 48 * 25.4, ...common }
       : { length: 240 * 25.4, ...common };
   return kind === "board" ? { length: 2440, width: 1220, ...common } : { length: 6000, ...common };
-}
-
-const unitIn = (name: string): EntryUnit =>
-  /\d\s*(?:in|inch|inches)\b|\d\s*["”″]/i.test(name) ? "in" : "mm";
-
-/** A new section by its name, which must say its kind and size. */
-export function newSection(name: string): Result<SectionEntry, string> {
-  const unit = unitIn(name);
-  const shape = parseSectionName(name, unit);
-  const fault = shape ? shapeFault(shape) : null;
-  if (!shape)
-    return err(
-      "Its kind and sizes must be in the name: square tube 60 x 60 x 4, angle 2 x 2 x 1/8 in, flat 40 x 5, timber 88 x 18.",
-    );
-  if (fault) return err(`That section cannot be: ${fault}.`);
-  return ok({
-    id: newId("section"),
-    name,
-    unit,
-    shape,
-    material: null,
-    densityKgM3: null,
-    massKgPerM: null,
-    source: "typed in",
-    stock: [],
-    kerf: 0,
-    trimStart: 0,
-    trimEnd: 0,
-    grip: 0,
-    keep: 0,
-    share: true,
-    rack: "saving",
-  });
-}
-
-/** A new entry by its name; a section's name must say its kind and size. Inches in the name make it an inch entry. */
-export function newEntry(kind: EntryKind, name: string): Result<AnyEntry, string> {
-  const id = newId(kind);
-  const unit = unitIn(name);
-  switch (kind) {
-    case "section":
-      return newSection(name);
-    case "board":
-      return ok({
-        id,
-        name,
-        unit,
-        material: null,
-        thickness: unit === "in" ? 19.05 : 18,
-        grain: "length",
-        densityKgM3: null,
-        stock: [],
-        kerf: 0,
-        trim: 0,
-        stages: 3,
-        allowance: 0,
-        keep: 0,
-        rack: "saving",
-        cut: "through",
-        gap: 6,
-        turn: 90,
-      });
-    case "edging":
-      return ok({
-        id,
-        name,
-        unit,
-        material: null,
-        thickness: 1,
-        deducted: true,
-        overhang: 30,
-        pricePerM: null,
-      });
-    case "bought":
-      return ok({ id, name, measure: "each", price: null, packOf: null });
-    case "saw":
-      return ok({ id, name, unit, depth: 100, angle: 45, length: 3000 });
-    default:
-      return kind satisfies never;
-  }
 }

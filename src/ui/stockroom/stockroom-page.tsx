@@ -3,7 +3,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Tabs } from "radix-ui";
 import { useCallback, useState } from "react";
-import { err, ok, type Result } from "@/core/kernel";
+import { ok, type Result } from "@/core/kernel";
 import type { EntryUnit, StockroomData } from "@/core/stockroom";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
@@ -21,12 +21,13 @@ import {
   type FieldColumn,
   KINDS,
   layoutColumns,
-  newEntry,
   priceFault,
   SIZE_COLUMNS,
   type StockSize,
   unitOf,
 } from "./entry-columns";
+import { type EntryFault, entryFault, entryFaultWords } from "./entry-fault";
+import { newEntry } from "./new-entry";
 import { TitleBlockEditor } from "./title-block-editor";
 import { type EntryChange, type StockEntries, useStockEntries } from "./use-stock-entries";
 
@@ -237,14 +238,14 @@ function Sizes({ kind, entry, onChange }: Omit<RowProps, "onRemove">) {
   const columns = SIZE_COLUMNS[kind];
   const unit = unitOf(entry);
   /** A change of the sizes as they are when it is carried out. */
-  const changeSizes = (make: (stock: readonly StockSize[]) => Result<readonly StockSize[], string>) =>
+  const changeSizes = (make: (stock: readonly StockSize[]) => Result<readonly StockSize[], EntryFault>) =>
     onChange((newest) => {
       if (!("stock" in newest)) return ok(newest);
       const made = make(newest.stock);
       if (!made.ok) return made;
       const changed = { ...newest, stock: made.value } as AnyEntry;
       const fault = priceFault(changed);
-      return fault === null ? ok(changed) : err(fault);
+      return fault === null ? ok(changed) : entryFault(fault);
     });
   return (
     <div className="space-y-1">
@@ -261,7 +262,7 @@ function Sizes({ kind, entry, onChange }: Omit<RowProps, "onRemove">) {
                 onCommit={(text) =>
                   changeSizes((stock) => {
                     const now = stock[i];
-                    if (!now) return err("This size was deleted.");
+                    if (!now) return entryFault({ kind: "sizeGone" });
                     const changed = column.write(now, text, unit);
                     return changed.ok ? ok(stock.map((one, k) => (k === i ? changed.value : one))) : changed;
                   })
@@ -332,7 +333,7 @@ function NewEntry({
   const add = (name: string): string | null => {
     if (name.trim() === "") return null;
     const entry = newEntry(kind, name.trim());
-    if (!entry.ok) return entry.problem;
+    if (!entry.ok) return entryFaultWords(entry.problem);
     void onAdd(entry.value).then((added) => {
       if (added) setCount(count + 1);
     });

@@ -10,9 +10,10 @@ import type { Result } from "@/core/kernel";
 import type { StockroomData } from "@/core/stockroom";
 import { call } from "../common/http";
 import { type AnyEntry, type EntryKind, KINDS } from "./entry-columns";
+import { type EntryFault, entryFaultWords } from "./entry-fault";
 
 /** A change of one field: the entry after it, or the sentence why not. */
-export type EntryChange = (entry: AnyEntry) => Result<AnyEntry, string>;
+export type EntryChange = (entry: AnyEntry) => Result<AnyEntry, EntryFault>;
 
 type Sent = { readonly kind: EntryKind; readonly id: string; readonly change: EntryChange };
 type Known = { readonly entry: AnyEntry; readonly revision: number | null };
@@ -116,7 +117,7 @@ export function useStockEntries(
       const entry = now.current[kind].find((one) => one.id === id);
       if (!entry) return "This entry was deleted. Load the page again.";
       const after = made(entry);
-      if (!after.ok) return after.problem;
+      if (!after.ok) return entryFaultWords(after.problem);
       put(kind, after.value);
       queue.current = [...queue.current, { kind, id, change: made }];
       void sendAll();

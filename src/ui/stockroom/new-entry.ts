@@ -1,0 +1,83 @@
+/** New entries of the stockroom from their name, as far as it says what they are. */
+import { ok, type Result } from "@/core/kernel";
+import { type EntryUnit, parseSectionName, type SectionEntry, shapeFault } from "@/core/stockroom";
+import { newId } from "../common/fresh-id";
+import type { AnyEntry, EntryKind } from "./entry-columns";
+import { type EntryFault, entryFault } from "./entry-fault";
+
+const unitIn = (name: string): EntryUnit =>
+  /\d\s*(?:in|inch|inches)\b|\d\s*["”″]/i.test(name) ? "in" : "mm";
+
+/** A new section by its name, which must say its kind and size. */
+export function newSection(name: string): Result<SectionEntry, EntryFault> {
+  const unit = unitIn(name);
+  const shape = parseSectionName(name, unit);
+  const fault = shape ? shapeFault(shape) : null;
+  if (!shape) return entryFault({ kind: "unknownSection", in: "name" });
+  if (fault) return entryFault({ kind: "impossibleSection", why: fault });
+  return ok({
+    id: newId("section"),
+    name,
+    unit,
+    shape,
+    material: null,
+    densityKgM3: null,
+    massKgPerM: null,
+    source: "typed in",
+    stock: [],
+    kerf: 0,
+    trimStart: 0,
+    trimEnd: 0,
+    grip: 0,
+    keep: 0,
+    share: true,
+    rack: "saving",
+  });
+}
+
+/** A new entry by its name; a section's name must say its kind and size. Inches in the name make it an inch entry. */
+export function newEntry(kind: EntryKind, name: string): Result<AnyEntry, EntryFault> {
+  const id = newId(kind);
+  const unit = unitIn(name);
+  switch (kind) {
+    case "section":
+      return newSection(name);
+    case "board":
+      return ok({
+        id,
+        name,
+        unit,
+        material: null,
+        thickness: unit === "in" ? 19.05 : 18,
+        grain: "length",
+        densityKgM3: null,
+        stock: [],
+        kerf: 0,
+        trim: 0,
+        stages: 3,
+        allowance: 0,
+        keep: 0,
+        rack: "saving",
+        cut: "through",
+        gap: 6,
+        turn: 90,
+      });
+    case "edging":
+      return ok({
+        id,
+        name,
+        unit,
+        material: null,
+        thickness: 1,
+        deducted: true,
+        overhang: 30,
+        pricePerM: null,
+      });
+    case "bought":
+      return ok({ id, name, measure: "each", price: null, packOf: null });
+    case "saw":
+      return ok({ id, name, unit, depth: 100, angle: 45, length: 3000 });
+    default:
+      return kind satisfies never;
+  }
+}
