@@ -12,6 +12,7 @@ import {
   test,
   textOf,
 } from "./fixtures";
+import { choose } from "./shape";
 import { smallPng } from "./small-png";
 
 const sheet = (page: Page) => page.getByRole("region", { name: "Page", exact: true });
@@ -253,6 +254,16 @@ test("pages are added, copied, put in order by keys and removed; notes, frames a
   await setField(page, "Typed", "1:0");
   await expect(page.getByText(/is no scale; write 1:10/)).toBeVisible();
   await page.getByRole("textbox", { name: "Typed" }).press("Escape");
+
+  // Turned, the page is arranged again in one step: the list stands in its corner, and nothing off the sheet.
+  const before = await room(page, "Cut list");
+  await choose(page, "Orientation", "Portrait");
+  await expect(page.getByText("A3, portrait").first()).toBeVisible();
+  await expect.poll(async () => (await room(page, "Cut list")).x).toBeCloseTo(before.x - (420 - 297), 1);
+  await expect(page.getByText(/runs off the page/)).toHaveCount(0);
+  await page.getByRole("button", { name: /^Undo/ }).click();
+  await expect(page.getByText("A3, landscape").first()).toBeVisible();
+  await expect.poll(async () => (await room(page, "Cut list")).x).toBeCloseTo(before.x, 3);
   await saved(page);
 });
 
