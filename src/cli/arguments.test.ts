@@ -27,7 +27,7 @@ describe("the words of a command line", () => {
     ],
     [[], { kind: "noFile" }],
     [["a.json", "b.json"], { kind: "tooManyFiles", extra: "b.json" }],
-  ] as const)("%j: refused with a reason that is told in one line", (words, fault) => {
+  ] as const)("%j is refused, and the reason is one line", (words, fault) => {
     const read = readWords(words, ALLOWED);
     expect(read).toEqual({ ok: false, problem: fault });
     if (!read.ok) expect(commandWords(read.problem)).toMatch(/^[^\n]{5,}$/);

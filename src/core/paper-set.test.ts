@@ -302,7 +302,7 @@ describe("what cannot be shown is a sentence where it stands, and the rest is dr
     expect(flatPage(drawn(job).page).items.length).toBeGreaterThan(10);
   });
 
-  it("what runs off the sheet is told, and drawn as far as it goes", () => {
+  it("an item that runs off the sheet says so", () => {
     const at = (x: number, y: number) => faultOf(withItems(start, list({ at: [x, y] })), "list");
     expect(at(410, 250)).toBeNull();
     expect(at(425, 250)).toContain("runs off the page");

@@ -1,5 +1,5 @@
 /** A list as data (docs/formats.md): its cells by column, with what is computed under a cell that was typed over. */
-import { type Cell, type ListTable, type NumberWriting, notesOf, writtenColumns } from "@/core/lists";
+import { allNotes, type Cell, type ListTable, type NumberWriting, writtenColumns } from "@/core/lists";
 
 export function listToJson(table: ListTable) {
   const columns = writtenColumns(table);
@@ -25,7 +25,7 @@ export function listToJson(table: ListTable) {
       })),
     })),
     foot: table.foot.map(({ label, cells }) => ({ label, cells: cellsOf(cells) })),
-    notes: [...notesOf(table)],
+    notes: [...allNotes(table)],
   };
 }
 

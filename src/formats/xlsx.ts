@@ -5,6 +5,7 @@
 import ExcelJS from "exceljs";
 import { isLink } from "@/core/job";
 import {
+  allNotes,
   type Cell,
   type Column,
   type FootLine,
@@ -13,7 +14,6 @@ import {
   type ListRow,
   type ListTable,
   type NumberWriting,
-  notesOf,
   OVER_HEADING,
   overWords,
   writtenColumns,
@@ -62,7 +62,7 @@ export async function tableToXlsx(table: ListTable, about: XlsxAbout): Promise<U
       indentName(line, row, columns, groups.length);
     }
   for (const foot of table.foot) writeFoot(sheet, foot, columns, groups.length);
-  for (const note of ["", ...notesOf(table), about.line]) {
+  for (const note of ["", ...allNotes(table), about.line]) {
     sheet.addRow([note]).font = { color: { argb: INK_SOFT } };
   }
   setWidths(sheet, table, columns, groups);

@@ -72,6 +72,7 @@ export {
   type ToPlace,
   titleBlockDrawing,
   titleBox,
+  titleOn,
   type ViewAsked,
   type ViewPlace,
   viewsAsked,

@@ -2,12 +2,12 @@
 
 import { at, own } from "../kernel";
 import {
+  allNotes,
   type Column,
   type FootLine,
   type ListGroup,
   type ListRow,
   type ListTable,
-  notesOf,
   overWords,
   SILHOUETTE_COLUMN,
   shownColumns,
@@ -63,7 +63,7 @@ export function tableRows(table: ListTable, width: number, draw: DrawPiece, look
   }
   for (const line of table.foot) rows.push(footRow(line, places, width));
   rows.push({ height: 3, items: [] });
-  for (const note of [...notesOf(table), ...overNotes(table)]) rows.push(noteRow(note, width));
+  for (const note of [...allNotes(table), ...overNotes(table)]) rows.push(noteRow(note, width));
   const columns = places.map(({ column, width: wide }) => ({
     id: column.id,
     heading: column.heading,

@@ -1,6 +1,8 @@
 /** Sections and boards of what was found, matched to the stockroom; those that it lacks as new entries. */
 import {
   type BoardEntry,
+  plainBoard,
+  plainSection,
   type SectionEntry,
   type SectionShape,
   type Stockroom,
@@ -174,44 +176,24 @@ export const plainSectionName = (shape: SectionShape): string => {
 export const newSection = (
   id: string,
   { shape, material }: Pick<NeededSection, "shape" | "material">,
-): SectionEntry => ({
-  id,
-  name: `${plainSectionName(shape)}${material === null ? "" : ` ${material}`}`.slice(0, 80),
-  unit: "mm",
-  shape,
-  material,
-  densityKgM3: null,
-  massKgPerM: null,
-  source: "read from a file",
-  stock: [],
-  kerf: 0,
-  trimStart: 0,
-  trimEnd: 0,
-  grip: 0,
-  keep: 0,
-  share: true,
-  rack: "saving",
-});
+): SectionEntry =>
+  plainSection({
+    id,
+    name: `${plainSectionName(shape)}${material === null ? "" : ` ${material}`}`.slice(0, 80),
+    shape,
+    material,
+    source: "read from a file",
+  });
 
 export const newBoard = (
   id: string,
   { thickness, material }: Pick<NeededBoard, "thickness" | "material">,
-): BoardEntry => ({
-  id,
-  name: `${material ?? "Board"} ${tidy(thickness)} mm`.slice(0, 80),
-  unit: "mm",
-  material,
-  thickness,
-  grain: null,
-  densityKgM3: null,
-  stock: [],
-  kerf: 0,
-  trim: 0,
-  stages: null,
-  allowance: 0,
-  keep: 0,
-  rack: "saving",
-  cut: "through",
-  gap: 6,
-  turn: 90,
-});
+): BoardEntry =>
+  plainBoard({
+    id,
+    name: `${material ?? "Board"} ${tidy(thickness)} mm`.slice(0, 80),
+    material,
+    thickness,
+    grain: null,
+    stages: null,
+  });

@@ -18,6 +18,7 @@ export { shapePiecesTable } from "./shape-pieces";
 export { readSizePattern, USUAL_SIZE } from "./size-text";
 export {
   type Align,
+  allNotes,
   type Cell,
   type Column,
   type FootLine,
@@ -27,7 +28,6 @@ export {
   type ListRow,
   type ListTable,
   type NumberWriting,
-  notesOf,
   OVER_HEADING,
   overWords,
   SILHOUETTE_COLUMN,

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { newJob, withEdit } from "../job";
 import { resultsOf, smallFrame } from "../pipeline.fixture";
-import { type ListTable, notesOf } from ".";
+import { allNotes, type ListTable } from ".";
 
 const cells = (table: ListTable, ...columns: readonly string[]) =>
   table.groups.flatMap((group) =>
@@ -27,7 +27,7 @@ describe("the cut list", () => {
 
   it("says the balance, the batch and its units under the table", () => {
     const { cutList } = resultsOf(smallFrame({ info: { code: "T", title: "T", batch: 2 } }));
-    expect(notesOf(cutList)).toEqual([
+    expect(allNotes(cutList)).toEqual([
       "266 pieces in the design = 16 in rows + 250 bought + 0 left out.",
       "Lengths in mm; end angles in degrees from square.",
       "Counts are for 2 of this job.",

@@ -116,7 +116,7 @@ export const writtenColumns = (table: ListTable): readonly Column[] =>
   table.columns.filter(({ id, onlyIn }) => id !== SILHOUETTE_COLUMN && onlyIn !== "view");
 
 /** The sentences under a table on paper and in files. */
-export const notesOf = ({ writtenNotes = [], notes }: ListTable): readonly string[] => [
+export const allNotes = ({ writtenNotes = [], notes }: ListTable): readonly string[] => [
   ...writtenNotes,
   ...notes,
 ];

@@ -8,6 +8,7 @@ export {
   sectionInMaterial,
   sectionMass,
 } from "./material";
+export { plainBoard, plainSection } from "./plain-entry";
 export {
   boughtPrice,
   type EnteredPrice,

@@ -1,6 +1,14 @@
 "use client";
 /** A field of a form that is submitted as a whole (react-hook-form): what does not fit is told under it when it is sent. */
-import { type FieldPath, type FieldValues, get, type UseFormReturn } from "react-hook-form";
+import {
+  Controller,
+  type FieldPath,
+  type FieldPathValue,
+  type FieldValues,
+  get,
+  type UseFormReturn,
+} from "react-hook-form";
+import { Chooser, type ChooserProps } from "./chooser";
 import { Field, type FieldProps } from "./field";
 
 type Look = Pick<
@@ -14,6 +22,8 @@ export type FormFieldProps<T extends FieldValues> = Look & {
   readonly label: string;
   /** Nothing is sent without it. */
   readonly required?: boolean;
+  /** What stands in it at first, where the form does not say. */
+  readonly start?: FieldPathValue<T, FieldPath<T>>;
 };
 
 export function FormField<T extends FieldValues>({
@@ -23,6 +33,7 @@ export function FormField<T extends FieldValues>({
   type = "text",
   autoComplete = "off",
   required = false,
+  start,
   ...look
 }: FormFieldProps<T>) {
   const fault = get(form.formState.errors, name) as
@@ -35,7 +46,7 @@ export function FormField<T extends FieldValues>({
       autoComplete={autoComplete}
       fault={fault ? faultWords(label, fault) : null}
       {...look}
-      {...form.register(name, { required })}
+      {...form.register(name, start === undefined ? { required } : { required, value: start })}
     />
   );
 }
@@ -48,4 +59,19 @@ function faultWords(
   if (type === "min_length" || type === "required") return `${label} is missing.`;
   if (type === "max_length") return `${label} is too long.`;
   return message ?? "It does not fit.";
+}
+
+/** A chooser of such a form. */
+export function FormChooser<T extends FieldValues>({
+  form,
+  name,
+  ...look
+}: Pick<FormFieldProps<T>, "form" | "name"> & Pick<ChooserProps<string>, "label" | "choices">) {
+  return (
+    <Controller
+      control={form.control}
+      name={name}
+      render={({ field }) => <Chooser {...look} value={field.value} onChoose={field.onChange} />}
+    />
+  );
 }

@@ -1,6 +1,6 @@
 "use client";
 /** Settings of what is selected on a page; of the page itself when nothing is. */
-import { arrangedOn, bestScale, borderOf, type DrawnPage, titleBox } from "@/core/drawing";
+import { arrangedOn, bestScale, type DrawnPage, titleOn } from "@/core/drawing";
 import {
   type CalloutItem,
   type Job,
@@ -61,11 +61,10 @@ function PageSettings({ page, drawn }: { readonly page: Page; readonly drawn: Dr
   const set = (more: Partial<Page>) => desk.submit({ kind: "setPages", pages: [{ ...page, ...more }] });
   /** What stands on the page is arranged again on the other sheet. */
   const setSheet = (more: Pick<Partial<Page>, "paper" | "lying">) => {
-    const sheet = { paper: page.paper, lying: page.lying, ...more };
-    const { titleBlock } = desk.store.getState().stockroom;
-    const title = page.titleBlock ? titleBox(borderOf(sheet), titleBlock) : null;
-    const edits = arrangedOn(drawn, sheet, title, pageStyle(page, job).unit);
-    return desk.submit({ kind: "together", what: "Change the sheet", edits: [...edits] });
+    const { paper, lying } = { ...page, ...more };
+    const title = titleOn({ ...page, paper, lying }, desk.store.getState().stockroom.titleBlock);
+    const edits = arrangedOn(drawn, { paper, lying }, title, pageStyle(page, job).unit);
+    return desk.submit({ kind: "together", what: "Change the sheet", edits });
   };
   return (
     <div className={GRID}>

@@ -1,12 +1,11 @@
 "use client";
 /** The first facts of a new job: its code, its title and its unit, checked by the schema that the document has. */
 import { valibotResolver } from "@hookform/resolvers/valibot";
-import { Controller, type UseFormReturn, useForm } from "react-hook-form";
+import { type UseFormReturn, useForm } from "react-hook-form";
 import * as v from "valibot";
 import { JobInfoSchema } from "@/core/job";
 import { LENGTH_UNITS, type LengthUnit } from "@/core/measure";
-import { Chooser } from "../common/chooser";
-import { FormField } from "../common/form-field";
+import { FormChooser, FormField } from "../common/form-field";
 import { UNIT_NAMES } from "./unit-names";
 
 const JobFactsSchema = v.pick(JobInfoSchema, ["code", "title", "unit"]);
@@ -32,17 +31,11 @@ export function JobFields({ form, unitLabel, like }: JobFieldsProps) {
     <>
       <FormField form={form} name="code" label="Code" placeholder={like[0]} />
       <FormField form={form} name="title" label="Title" placeholder={like[1]} />
-      <Controller
-        control={form.control}
+      <FormChooser
+        form={form}
         name="unit"
-        render={({ field }) => (
-          <Chooser
-            label={unitLabel}
-            value={field.value}
-            choices={LENGTH_UNITS.map((value) => ({ value, label: UNIT_NAMES[value] }))}
-            onChoose={field.onChange}
-          />
-        )}
+        label={unitLabel}
+        choices={LENGTH_UNITS.map((value) => ({ value, label: UNIT_NAMES[value] }))}
       />
     </>
   );

@@ -3,7 +3,7 @@ import { Popover } from "radix-ui";
 import { type ReactNode, useState } from "react";
 import { FormProvider, useFormContext } from "react-hook-form";
 import { Button, buttonClass } from "../common/button";
-import { Field } from "../common/field";
+import { FormField } from "../common/form-field";
 /** The small parts that actions on a selection are made of: a form that opens over its word, and a button that may be refused. */
 import { Fault } from "../common/notice";
 import { useSentForm } from "../common/use-sent-form";
@@ -73,16 +73,8 @@ type AskedProps = {
 };
 
 /** A field of such a form. */
-export function AskedField({ name, label, start = "", required = false }: AskedProps) {
-  const form = useFormContext<Record<string, string>>();
-  const isMissing = form.formState.errors[name] !== undefined;
-  return (
-    <Field
-      label={label}
-      fault={isMissing ? `${label} is missing.` : null}
-      {...form.register(name, { required, value: start })}
-    />
-  );
+export function AskedField({ start = "", ...asked }: AskedProps) {
+  return <FormField form={useFormContext<Record<string, string>>()} start={start} {...asked} />;
 }
 
 type DoProps = {

@@ -1,6 +1,13 @@
 /** New entries of the stockroom from their name, as far as it says what they are. */
 import { ok, type Result } from "@/core/kernel";
-import { type EntryUnit, parseSectionName, type SectionEntry, shapeFault } from "@/core/stockroom";
+import {
+  type EntryUnit,
+  parseSectionName,
+  plainBoard,
+  plainSection,
+  type SectionEntry,
+  shapeFault,
+} from "@/core/stockroom";
 import { newId } from "../common/fresh-id";
 import type { AnyEntry, EntryKind } from "./entry-columns";
 import { type EntryFault, entryFault } from "./entry-fault";
@@ -15,24 +22,7 @@ export function newSection(name: string): Result<SectionEntry, EntryFault> {
   const fault = shape ? shapeFault(shape) : null;
   if (!shape) return entryFault({ kind: "unknownSection", in: "name" });
   if (fault) return entryFault({ kind: "impossibleSection", why: fault });
-  return ok({
-    id: newId("section"),
-    name,
-    unit,
-    shape,
-    material: null,
-    densityKgM3: null,
-    massKgPerM: null,
-    source: "typed in",
-    stock: [],
-    kerf: 0,
-    trimStart: 0,
-    trimEnd: 0,
-    grip: 0,
-    keep: 0,
-    share: true,
-    rack: "saving",
-  });
+  return ok(plainSection({ id: newId("section"), name, unit, shape, source: "typed in" }));
 }
 
 /** A new entry by its name; a section's name must say its kind and size. Inches in the name make it an inch entry. */
@@ -43,25 +33,9 @@ export function newEntry(kind: EntryKind, name: string): Result<AnyEntry, EntryF
     case "section":
       return newSection(name);
     case "board":
-      return ok({
-        id,
-        name,
-        unit,
-        material: null,
-        thickness: unit === "in" ? 19.05 : 18,
-        grain: "length",
-        densityKgM3: null,
-        stock: [],
-        kerf: 0,
-        trim: 0,
-        stages: 3,
-        allowance: 0,
-        keep: 0,
-        rack: "saving",
-        cut: "through",
-        gap: 6,
-        turn: 90,
-      });
+      return ok(
+        plainBoard({ id, name, unit, thickness: unit === "in" ? 19.05 : 18, grain: "length", stages: 3 }),
+      );
     case "edging":
       return ok({
         id,

@@ -1,11 +1,9 @@
 "use client";
 import { useState } from "react";
-import { Controller } from "react-hook-form";
 import { readCuttingList, rowFaultWords } from "@/core/job";
 import { sentence } from "@/core/kernel";
 import { Button } from "../common/button";
-import { Chooser } from "../common/chooser";
-import { FormField } from "../common/form-field";
+import { FormChooser, FormField } from "../common/form-field";
 /** One typed-in piece after the other: what it is, how many, of what, how large. The fields are read as a list's row is. */
 import { newId } from "../common/fresh-id";
 import { Fault } from "../common/notice";
@@ -78,23 +76,17 @@ export function OnePiece() {
         <FormField form={form} name="name" label="Name" />
         <FormField form={form} name="quantity" label="Count" />
         <FormField form={form} name="mark" label="Mark" placeholder="next free" />
-        <Controller
-          control={form.control}
+        <FormChooser
+          form={form}
           name="stock"
-          render={({ field }) => (
-            <Chooser
-              label="Section or board"
-              value={field.value}
-              choices={[
-                { value: "", label: "none; counted only, or a bare length" },
-                ...[...stockroom.sections, ...stockroom.boards].map(({ id, name }) => ({
-                  value: id,
-                  label: name,
-                })),
-              ]}
-              onChoose={field.onChange}
-            />
-          )}
+          label="Section or board"
+          choices={[
+            { value: "", label: "none; counted only, or a bare length" },
+            ...[...stockroom.sections, ...stockroom.boards].map(({ id, name }) => ({
+              value: id,
+              label: name,
+            })),
+          ]}
         />
         <FormField form={form} name="material" label="Material" placeholder={entry?.material ?? "none"} />
       </div>

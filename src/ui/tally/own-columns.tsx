@@ -1,7 +1,6 @@
 "use client";
 import { Plus, Trash2 } from "lucide-react";
 import { useState } from "react";
-import { Controller } from "react-hook-form";
 import {
   type ListSetup,
   OWN_COLUMN_KINDS,
@@ -13,8 +12,7 @@ import {
 /** The job's own columns: their names, what they hold, a value for all or a formula; and values for the selection. */
 import { agreeing } from "@/core/kernel";
 import { Button } from "../common/button";
-import { Chooser } from "../common/chooser";
-import { FormField } from "../common/form-field";
+import { FormChooser, FormField } from "../common/form-field";
 import { newId } from "../common/fresh-id";
 import { Fault } from "../common/notice";
 import { TextField } from "../common/text-field";
@@ -185,17 +183,11 @@ function NewColumn({ setup, position }: { readonly setup: ListSetup; readonly po
       onSubmit={onSubmit}
     >
       <FormField form={form} name="name" label="New column" placeholder="Finish" />
-      <Controller
-        control={form.control}
+      <FormChooser
+        form={form}
         name="kind"
-        render={({ field }) => (
-          <Chooser
-            label="It holds"
-            value={field.value}
-            choices={OWN_COLUMN_KINDS.map((value) => ({ value, label: KIND_WORDS[value] }))}
-            onChoose={field.onChange}
-          />
-        )}
+        label="It holds"
+        choices={OWN_COLUMN_KINDS.map((value) => ({ value, label: KIND_WORDS[value] }))}
       />
       {kind === "choice" || kind === "formula" ? (
         <FormField

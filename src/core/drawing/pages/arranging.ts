@@ -7,7 +7,7 @@
 import type { PlaneBox, Vec2 } from "../../geometry";
 import { type Edit, type ListItem, movesWith, type Page, type PageItem } from "../../job";
 import { at, grouped } from "../../kernel";
-import type { LengthUnit } from "../../measure";
+import { type LengthUnit, roundTo } from "../../measure";
 import { movedItem } from "./moving";
 import type { DrawnPage } from "./page-drawing";
 import { borderOf } from "./paper";
@@ -187,7 +187,7 @@ function listBox({ corner, width, height }: ListItem, box: PlaneBox, to: PlaneBo
 /** The rooms of a view and those that follow it, smaller, with the gaps between them as they are. */
 function smallerViews(root: PlacedItem, views: readonly PlacedItem[], share: number): readonly PlaneBox[] {
   const made = new Map<string, PlaneBox>();
-  const nearer = (value: number, about: number, is = about) => is + (value - about) * share;
+  const nearer = (value: number, about: number) => about + (value - about) * share;
   const roomOf = (one: PlacedItem): PlaneBox => {
     const known = made.get(one.item.id);
     if (known) return known;
@@ -278,10 +278,7 @@ function fittedItem(item: PageItem, own: number | null, to: PlaneBox): PageItem 
 
 /** What a hand put beside a view stands nearer to it when the view is smaller. */
 function nearerItem(item: PageItem, share: number): readonly PageItem[] {
-  const nearer = ([x, y]: Vec2): [number, number] => [
-    Number((x * share).toFixed(3)),
-    Number((y * share).toFixed(3)),
-  ];
+  const nearer = ([x, y]: Vec2): [number, number] => [roundTo(x * share, 3), roundTo(y * share, 3)];
   if (item.kind === "callout") return [{ ...item, at: nearer(item.at) }];
   if (item.kind === "balloon" && item.stands.kind === "hand")
     return [{ ...item, stands: { kind: "hand", at: nearer(item.stands.at) } }];

@@ -25,7 +25,7 @@ export { standsOfSizes } from "./size-rows";
 export { areEqualSteps, joinedSteps, partedSteps } from "./step-sizes";
 export { pagesForTemplate, wholeTemplate } from "./template-item";
 export { spotOf } from "./tips";
-export { titleBlockDrawing, titleBox } from "./title-block";
+export { titleBlockDrawing, titleBox, titleOn } from "./title-block";
 export { axesOfView, subjectOfView, type ViewAsked, viewsAsked } from "./view-asked";
 export { baseOf } from "./view-base";
 export { placesOfViews, type ViewPlace } from "./view-item";

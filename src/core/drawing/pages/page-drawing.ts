@@ -23,7 +23,7 @@ import { scaleWords } from "./scales";
 import { drawnSize } from "./sizes";
 import { placedStep } from "./step-item";
 import { placedTemplate } from "./template-item";
-import { titleBlock, titleBox } from "./title-block";
+import { titleBlock, titleOn } from "./title-block";
 import { axesOfView, subjectOfView } from "./view-asked";
 import { boxOfView, detailMark, placesOfViews, shownBox, type ViewPlace, viewItems } from "./view-item";
 
@@ -45,7 +45,7 @@ export function drawPage(page: Page, ground: PageGround): DrawnPage {
   const { items, views } = ground;
   const places = placesOfViews(page, items, views);
   const widths = lineWidths(page.paper);
-  const title = page.titleBlock ? titleBox(borderOf(page), ground.lists.stockroom.titleBlock) : null;
+  const title = titleOn(page, ground.lists.stockroom.titleBlock);
   const frame = frameOf(page, title, ground, widths);
   const standing: PlacedItem[] = [];
   for (const item of items) {

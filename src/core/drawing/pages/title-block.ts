@@ -1,10 +1,10 @@
 /** The title block at the lower right of a page as the shop has set it up, with the symbol of the projection (ISO 5456-2). */
 import type { PlaneBox, Vec2 } from "../../geometry";
-import type { Assets, Projection } from "../../job";
+import type { Assets, Page, Projection } from "../../job";
 import { type TitleBlock, type TitleField, type TitleWord, titleText } from "../../stockroom";
 import { type DrawItem, type Drawing, fitted, rectangle } from "../display";
 import { circlePath } from "../path";
-import { type LineWidths, lineWidths } from "./paper";
+import { borderOf, type LineWidths, lineWidths } from "./paper";
 
 const PAD = 1.6;
 /** The widest share of the block that a picture takes. */
@@ -15,6 +15,12 @@ export function titleBox(border: PlaneBox, { width, rowHeight, rows }: TitleBloc
   const wide = Math.min(width, border.x1 - border.x0);
   return { x0: border.x1 - wide, y0: border.y1 - rowHeight * rows.length, x1: border.x1, y1: border.y1 };
 }
+
+/** Where the title block of a page stands; null: the page has none. */
+export const titleOn = (
+  page: Pick<Page, "paper" | "lying" | "titleBlock">,
+  block: TitleBlock,
+): PlaneBox | null => (page.titleBlock ? titleBox(borderOf(page), block) : null);
 
 export type TitleGround = {
   readonly values: Readonly<Record<TitleWord, string>>;
