@@ -5,7 +5,7 @@ import type { OfTest } from "./e2e/fixtures";
 
 /** Their tests make jobs of their own and look at those alone: one server for all of them. */
 const OWN_JOBS =
-  /(assemblies|drawing|first-hour|import|outlines|potting-bench|typed-in|whole-set)\.spec\.ts$/;
+  /(accessible|assemblies|drawing|first-hour|import|lists|outlines|potting-bench|typed-in|whole-set)\.spec\.ts$/;
 
 export default defineConfig<OfTest>({
   projects: [

@@ -1,5 +1,5 @@
 /** The part of Plotly.js that is used here; its small distribution ships without types. */
-declare module "plotly.js-dist-min" {
+declare module "plotly.js-basic-dist-min" {
   const Plotly: {
     react: (
       element: HTMLElement,

@@ -29,7 +29,7 @@ export function useCostBars(
     if (!element) return;
     let gone = false;
     // The chart package is large and needs a document: it is fetched when a chart is opened.
-    void import("plotly.js-dist-min").then(({ default: Plotly }) => {
+    void import("plotly.js-basic-dist-min").then(({ default: Plotly }) => {
       if (gone) return;
       const axis = {
         gridcolor: "#d9d9cf",

@@ -49,6 +49,9 @@ function ShortChooser<T extends string>({
 }: ChooserProps<T>) {
   // Nothing chosen, and nothing that is called nothing: the placeholder stands there.
   const unset = value === null || (value === "" && !choices.some((choice) => choice.value === ""));
+  // A desk has dozens of these: what there is to choose is made when somebody comes near, so that a letter typed finds it as well.
+  const [near, setNear] = useState(false);
+  const comesNear = () => setNear(true);
   return (
     <Select.Root
       value={unset ? "" : value === "" ? NONE : value}
@@ -57,38 +60,47 @@ function ShortChooser<T extends string>({
         if (chosen) onChoose(chosen.value);
       }}
     >
-      <Select.Trigger aria-label={label} className={triggerClass(dark)}>
+      <Select.Trigger
+        aria-label={label}
+        className={triggerClass(dark)}
+        onPointerEnter={comesNear}
+        onFocus={comesNear}
+      >
         <span className="truncate">
-          <Select.Value placeholder={placeholder} />
+          <Select.Value placeholder={placeholder}>
+            {choices.find((choice) => choice.value === value)?.label}
+          </Select.Value>
         </span>
         <Select.Icon>
           <ChevronDown size={14} aria-hidden />
         </Select.Icon>
       </Select.Trigger>
-      <Select.Portal>
-        <Select.Content
-          position="popper"
-          sideOffset={2}
-          className="z-50 max-h-80 min-w-[var(--radix-select-trigger-width)] overflow-hidden rounded-sm border border-seam bg-leaf shadow-lg"
-        >
-          <Select.Viewport className="p-1">
-            {choices.map((choice) => (
-              <Select.Item
-                key={choice.value}
-                value={choice.value === "" ? NONE : choice.value}
-                className={`${ITEM} data-[highlighted]:bg-brass-pale data-[highlighted]:outline-none`}
-              >
-                <span className="w-4">
-                  <Select.ItemIndicator>
-                    <Check size={14} aria-hidden />
-                  </Select.ItemIndicator>
-                </span>
-                <Select.ItemText>{choice.label}</Select.ItemText>
-              </Select.Item>
-            ))}
-          </Select.Viewport>
-        </Select.Content>
-      </Select.Portal>
+      {near ? (
+        <Select.Portal>
+          <Select.Content
+            position="popper"
+            sideOffset={2}
+            className="z-50 max-h-80 min-w-[var(--radix-select-trigger-width)] overflow-hidden rounded-sm border border-seam bg-leaf shadow-lg"
+          >
+            <Select.Viewport className="p-1">
+              {choices.map((choice) => (
+                <Select.Item
+                  key={choice.value}
+                  value={choice.value === "" ? NONE : choice.value}
+                  className={`${ITEM} data-[highlighted]:bg-brass-pale data-[highlighted]:outline-none`}
+                >
+                  <span className="w-4">
+                    <Select.ItemIndicator>
+                      <Check size={14} aria-hidden />
+                    </Select.ItemIndicator>
+                  </span>
+                  <Select.ItemText>{choice.label}</Select.ItemText>
+                </Select.Item>
+              ))}
+            </Select.Viewport>
+          </Select.Content>
+        </Select.Portal>
+      ) : null}
     </Select.Root>
   );
 }

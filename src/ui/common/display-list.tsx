@@ -7,6 +7,7 @@ import {
   type Drawing,
   type Face,
   type Ink,
+  type Path,
   pathData,
   type Tint,
 } from "@/core/drawing";
@@ -143,7 +144,7 @@ function Item({ item, isSelected, onPick }: ItemProps) {
       "data-pick": pick,
       ...picking,
     } as const;
-    if (item.kind === "paths") return <path d={pathData(item.paths, String)} fillRule="evenodd" {...drawn} />;
+    if (item.kind === "paths") return <path d={dataOf(item.paths)} fillRule="evenodd" {...drawn} />;
     return <polygon points={pointsOf(item.points)} {...drawn} />;
   }
   return (
@@ -162,8 +163,21 @@ function Item({ item, isSelected, onPick }: ItemProps) {
   );
 }
 
+/** To a thousandth: of a millimetre on paper, of a pixel elsewhere. All digits would be three times as much to write and to read. */
+const short = (value: number) => String(Math.round(value * 1000) / 1000);
+const written = new WeakMap<readonly Path[], string>();
+
+/** What paths say to SVG; kept with them, as a page stands on the desk and once more as a small picture. */
+function dataOf(paths: readonly Path[]): string {
+  const before = written.get(paths);
+  if (before !== undefined) return before;
+  const data = pathData(paths, short);
+  written.set(paths, data);
+  return data;
+}
+
 const pointsOf = (points: readonly (readonly [number, number])[]) =>
-  points.map((point) => point.join(",")).join(" ");
+  points.map(([x, y]) => `${short(x)},${short(y)}`).join(" ");
 
 function Clipped({
   item,

@@ -20,11 +20,11 @@ import { CSS } from "@dnd-kit/utilities";
 import { useVirtualizer } from "@tanstack/react-virtual";
 import { Copy, GripVertical, Plus, Trash2 } from "lucide-react";
 import { memo, useEffect, useRef } from "react";
-import { type DrawnPage, flatPage, SHEETS } from "@/core/drawing";
+import { type DrawnPage, SHEETS } from "@/core/drawing";
 import { copyOfPage, type Page } from "@/core/job";
 import { counted } from "@/core/kernel";
 import { Button } from "../common/button";
-import { DisplayList } from "../common/display-list";
+import { DrawnItems } from "../common/display-list";
 import { newId } from "../common/fresh-id";
 import { Hint } from "../common/hint";
 import { useDesk, useDeskState } from "../desk/desk-context";
@@ -200,8 +200,25 @@ function PageRow({ page, number, top, current }: RowProps) {
   );
 }
 
+/** Item by item, as on the desk: what did not change is not drawn anew. */
 const SmallPage = memo(function SmallPage({ drawn }: { readonly drawn: DrawnPage }) {
-  return <DisplayList drawing={flatPage(drawn)} label="" pad={0} fluid />;
+  const { size, frame, placed } = drawn;
+  return (
+    <svg
+      aria-hidden
+      viewBox={`0 0 ${size.width} ${size.height}`}
+      width="100%"
+      height="100%"
+      className="block"
+    >
+      <DrawnItems items={frame} />
+      {placed.map(({ item, items, at }) => (
+        <g key={item.id} transform={`translate(${at[0]} ${at[1]})`}>
+          <DrawnItems items={items} />
+        </g>
+      ))}
+    </svg>
+  );
 });
 
 /** What stands on a page, as far as it tells pages apart: "2 views, 1 list". */
