@@ -7,7 +7,7 @@ const { process } = globalThis as {
 };
 
 /** Of the usual number; LAWS=1 is all of it. */
-const IN_GATE = 0.4;
+const IN_GATE = 0.25;
 const LEAST = 4;
 
 export const lawRuns = (usual: number): number =>
