@@ -36,10 +36,12 @@ export {
   type SectionProperties,
   type SectionShape,
   SectionShapeSchema,
+  type ShapeFault,
   type Symmetry,
   sectionKindName,
   sectionProperties,
   shapeFault,
+  shapeFaultWords,
   tubeRadii,
 } from "./section-shape";
 export { type SetRecipe, SetRecipeSchema, STEPS_ALONE, USUAL_SET } from "./set-recipe";

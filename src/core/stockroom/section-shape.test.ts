@@ -77,7 +77,7 @@ describe("areas and masses against the published tables", () => {
     const channel: SectionShape = { kind: "channel", size: [100, 55, 4.5, 7.5], rootRadius: 10 };
     expect(roundTo(area(channel) / 100, 1)).toBe(12.5);
     expect(roundTo(mass(channel), 2)).toBe(9.82);
-    expect(shapeFault({ ...channel, rootRadius: 43 })).toMatch(/root radius/);
+    expect(shapeFault({ ...channel, rootRadius: 43 })).toBe("rootTooLarge");
   });
 
   it("flanges that taper: EN 10365 (UPN 100 and 200 at 8 %, IPN 100 and 200 at 14 %; tables of dimensions and masses, from memory)", () => {
@@ -166,7 +166,7 @@ describe("outlines", () => {
   });
 
   it("names what cannot exist", () => {
-    expect(shapeFault(cold(40, 40, 20))).toContain("wall");
+    expect(shapeFault(cold(40, 40, 20))).toBe("wallFillsTube");
     expect(shapeFault(cold(40, 40, 3))).toBeNull();
   });
 });
@@ -212,7 +212,7 @@ describe("section names in cutting lists", () => {
     expect(parseSectionName("channel 100 x 50 x 6 x 8.5 toe 4.5", "mm")).toBeNull();
     expect(parseSectionName("channel 100 x 50 x 6 x 8.5 taper 90", "mm")).toBeNull();
     expect(parseSectionName("tee 50 x 50 x 6 x 6 taper 2", "mm")).toBeNull();
-    expect(shapeFault({ ...shape, taper: { percent: 40, toeRadius: 0 } })).toContain("taper to nothing");
+    expect(shapeFault({ ...shape, taper: { percent: 40, toeRadius: 0 } })).toBe("taperToNothing");
   });
 
   it("does not guess", () => {

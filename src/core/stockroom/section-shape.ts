@@ -322,33 +322,42 @@ function boxOf(points: readonly Vec2[]): readonly [Vec2, Vec2] {
   ];
 }
 
+/** Why a section of such sizes cannot be made, for sentences. */
+const SHAPE_FAULTS = {
+  wallFillsTube: "the wall fills the tube",
+  legTooThick: "the leg is thicker than it is long",
+  webOrFlangeFills: "web or flange fill the section",
+  taperToNothing: "the flanges taper to nothing before their edges",
+  toeTooLarge: "the flanges are rounded by more than they are thick at their edges",
+  rootTooLarge: "the root radius is larger than the room between web and flange",
+} as const;
+
+export type ShapeFault = keyof typeof SHAPE_FAULTS;
+
+export const shapeFaultWords = (fault: ShapeFault): string => SHAPE_FAULTS[fault];
+
 /** Why a shape cannot exist (a wall thicker than half the tube), or null. */
-export function shapeFault(shape: SectionShape): string | null {
+export function shapeFault(shape: SectionShape): ShapeFault | null {
   switch (shape.kind) {
     case "squareTube":
     case "rectangularTube":
-      return 2 * shape.size[2] < Math.min(shape.size[0], shape.size[1]) ? null : "the wall fills the tube";
+      return 2 * shape.size[2] < Math.min(shape.size[0], shape.size[1]) ? null : "wallFillsTube";
     case "roundTube":
-      return 2 * shape.size[1] < shape.size[0] ? null : "the wall fills the tube";
+      return 2 * shape.size[1] < shape.size[0] ? null : "wallFillsTube";
     case "equalAngle":
     case "unequalAngle":
-      return shape.size[2] < Math.min(shape.size[0], shape.size[1])
-        ? null
-        : "the leg is thicker than it is long";
+      return shape.size[2] < Math.min(shape.size[0], shape.size[1]) ? null : "legTooThick";
     case "channel":
     case "tee":
     case "beam": {
       const [depth, breadth, web, flange] = shape.size;
-      if (2 * flange >= depth || web >= breadth) return "web or flange fill the section";
+      if (2 * flange >= depth || web >= breadth) return "webOrFlangeFills";
       const beside = shape.kind === "channel" ? breadth - web : (breadth - web) / 2;
       const { edge, root } = shape.kind === "tee" ? { edge: flange, root: flange } : flangeThickness(shape);
-      if (edge <= 0) return "the flanges taper to nothing before their edges";
-      if (shape.kind !== "tee" && (shape.taper?.toeRadius ?? 0) > edge)
-        return "the flanges are rounded by more than they are thick at their edges";
+      if (edge <= 0) return "taperToNothing";
+      if (shape.kind !== "tee" && (shape.taper?.toeRadius ?? 0) > edge) return "toeTooLarge";
       const along = shape.kind === "tee" ? depth - flange : (depth - 2 * root) / 2;
-      return (shape.rootRadius ?? 0) <= Math.min(beside, along)
-        ? null
-        : "the root radius is larger than the room between web and flange";
+      return (shape.rootRadius ?? 0) <= Math.min(beside, along) ? null : "rootTooLarge";
     }
     default:
       return null;

@@ -34,7 +34,10 @@ describe("the fields of a section", () => {
   });
 
   it("a wall that is thicker than its tube cannot be", () => {
-    expect(written("shape", "square tube 40 x 40 x 30")).toMatchObject({ kind: "impossibleSection" });
+    expect(written("shape", "square tube 40 x 40 x 30")).toEqual({
+      kind: "impossibleSection",
+      why: "wallFillsTube",
+    });
   });
 });
 

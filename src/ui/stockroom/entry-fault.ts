@@ -1,5 +1,6 @@
 /** Why a field of the stockroom refuses what was typed, as data, and the one place where that is put into words. */
 import { type Err, err, type Problem, sentence } from "@/core/kernel";
+import { type ShapeFault, shapeFaultWords } from "@/core/stockroom";
 
 export type EntryFault =
   | { readonly kind: "problem"; readonly problem: Problem }
@@ -12,7 +13,7 @@ export type EntryFault =
   | { readonly kind: "notAnAngle"; readonly most: number }
   /** Its kind and sizes cannot be read, in the field for them or in the name of a new one. */
   | { readonly kind: "unknownSection"; readonly in: "field" | "name" }
-  | { readonly kind: "impossibleSection"; readonly why: string }
+  | { readonly kind: "impossibleSection"; readonly why: ShapeFault }
   /** A price by mass of something whose mass nobody knows. */
   | { readonly kind: "massNeeded"; readonly of: "section" | "board" }
   | { readonly kind: "sizeGone" };
@@ -43,7 +44,7 @@ export function entryFaultWords(fault: EntryFault): string {
         ? "Name the kind and the sizes: angle 40 x 40 x 4, angle 2 x 2 x 1/8 in, flat 40 x 5."
         : "Its kind and sizes must be in the name: square tube 60 x 60 x 4, angle 2 x 2 x 1/8 in, flat 40 x 5, timber 88 x 18.";
     case "impossibleSection":
-      return `That section cannot be: ${fault.why}.`;
+      return `That section cannot be: ${shapeFaultWords(fault.why)}.`;
     case "massNeeded":
       return `Enter its kg/m³${fault.of === "section" ? " or its kg/m" : ""} first; a price by mass needs it.`;
     case "sizeGone":

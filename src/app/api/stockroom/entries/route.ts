@@ -7,6 +7,7 @@ import {
   SawEntrySchema,
   SectionEntrySchema,
   shapeFault,
+  shapeFaultWords,
 } from "@/core/stockroom";
 import { readStock, removeStockEntry, saveStockEntry } from "@/db";
 import { connection } from "@/server";
@@ -32,7 +33,7 @@ export function PUT(request: Request) {
     if (!body.ok) return body.problem;
     const { change, expected } = body.value;
     const fault = change.kind === "section" ? shapeFault(change.entry.shape) : null;
-    if (fault) return sayProblem(`${change.entry.name}: ${fault}; check its sizes.`, 422);
+    if (fault) return sayProblem(`${change.entry.name}: ${shapeFaultWords(fault)}; check its sizes.`, 422);
     const saved = await saveStockEntry(await connection(), change, expected);
     if (saved === "exists")
       return sayProblem(`There is already an entry ${change.entry.id}; choose another name.`, 409);
