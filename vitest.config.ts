@@ -29,7 +29,7 @@ export default defineConfig({
       { extends: true, test: { name: "alone", include: ALONE } },
     ],
     // A test that hangs is told all the same; one that a busy machine holds up is not.
-    testTimeout: 240_000,
+    testTimeout: 180_000,
     setupFiles: ["./src/core/kernel/within.test-setup.ts"],
   },
 });

@@ -52,8 +52,7 @@ describe("rustic-tally", () => {
     // With what the set still needs there are pages, and a card and a template of the coped rail among them.
     const card = await run("draw", bare, "--set", "whole", "--page", "Template G", "--format", "svg");
     expect(card.stdout).toContain("Print at 100 %");
-    // The whole set is drawn up for it: long on a slow machine.
-  }, 180_000);
+  });
 
   it("tally: a job file as JSON and CSV", async () => {
     const job = file(

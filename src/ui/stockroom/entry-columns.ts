@@ -15,6 +15,7 @@ import {
   pricedSheets,
   type SawEntry,
   type SectionEntry,
+  type SectionShape,
   type StockLength,
   type StockSheet,
   sectionText,
@@ -183,6 +184,18 @@ function choiceColumn<T>(
   };
 }
 
+/** Kind and sizes of a section as people write them, in the field for them or in the name of a new one. */
+export function readSection(
+  text: string,
+  unit: EntryUnit,
+  place: "field" | "name",
+): Result<SectionShape, EntryFault> {
+  const shape = parseSectionName(text, unit);
+  if (!shape) return entryFault({ kind: "unknownSection", in: place });
+  const why = shapeFault(shape);
+  return why === null ? ok(shape) : entryFault({ kind: "impossibleSection", why });
+}
+
 const kindColumn: EntryColumn = {
   id: "shape",
   heading: "Kind and size",
@@ -194,12 +207,8 @@ const kindColumn: EntryColumn = {
       ? sectionText(entry.shape, (mm) => `${lengthText(mm, unit)}${unit === "in" ? " in" : ""}`, " x ")
       : "",
   write: (entry, text, unit) => {
-    const shape = parseSectionName(text, unit);
-    if (!shape) return entryFault({ kind: "unknownSection", in: "field" });
-    const fault = shapeFault(shape);
-    return fault
-      ? entryFault({ kind: "impossibleSection", why: fault })
-      : ok({ ...entry, shape } as AnyEntry);
+    const shape = readSection(text, unit, "field");
+    return shape.ok ? ok({ ...entry, shape: shape.value } as AnyEntry) : shape;
   },
 };
 

@@ -1,16 +1,9 @@
 /** New entries of the stockroom from their name, as far as it says what they are. */
 import { ok, type Result } from "@/core/kernel";
-import {
-  type EntryUnit,
-  parseSectionName,
-  plainBoard,
-  plainSection,
-  type SectionEntry,
-  shapeFault,
-} from "@/core/stockroom";
+import { type EntryUnit, plainBoard, plainSection, type SectionEntry } from "@/core/stockroom";
 import { newId } from "../common/fresh-id";
-import type { AnyEntry, EntryKind } from "./entry-columns";
-import { type EntryFault, entryFault } from "./entry-fault";
+import { type AnyEntry, type EntryKind, readSection } from "./entry-columns";
+import type { EntryFault } from "./entry-fault";
 
 const unitIn = (name: string): EntryUnit =>
   /\d\s*(?:in|inch|inches)\b|\d\s*["”″]/i.test(name) ? "in" : "mm";
@@ -18,11 +11,9 @@ const unitIn = (name: string): EntryUnit =>
 /** A new section by its name, which must say its kind and size. */
 export function newSection(name: string): Result<SectionEntry, EntryFault> {
   const unit = unitIn(name);
-  const shape = parseSectionName(name, unit);
-  const fault = shape ? shapeFault(shape) : null;
-  if (!shape) return entryFault({ kind: "unknownSection", in: "name" });
-  if (fault) return entryFault({ kind: "impossibleSection", why: fault });
-  return ok(plainSection({ id: newId("section"), name, unit, shape, source: "typed in" }));
+  const shape = readSection(name, unit, "name");
+  if (!shape.ok) return shape;
+  return ok(plainSection({ id: newId("section"), name, unit, shape: shape.value, source: "typed in" }));
 }
 
 /** A new entry by its name; a section's name must say its kind and size. Inches in the name make it an inch entry. */

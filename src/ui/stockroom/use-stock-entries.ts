@@ -12,7 +12,7 @@ import { call } from "../common/http";
 import { type AnyEntry, type EntryKind, KINDS } from "./entry-columns";
 import { type EntryFault, entryFaultWords } from "./entry-fault";
 
-/** A change of one field: the entry after it, or the sentence why not. */
+/** A change of one field: the entry after it, or why not. */
 export type EntryChange = (entry: AnyEntry) => Result<AnyEntry, EntryFault>;
 
 type Sent = { readonly kind: EntryKind; readonly id: string; readonly change: EntryChange };
