@@ -167,17 +167,19 @@ function withinRange(
   return ok(value);
 }
 
-const parsed = new Map<string, Result<TypedValue, Problem>>();
+type Parsed = Map<string, Result<TypedValue, Problem>>;
+const parsed = new Map<LengthUnit, Parsed>();
 const PARSED_MOST = 50_000;
 
 /** The millimetres of a length or coordinate field with the present sizes. Reading is remembered by text. */
 export function lengthWith(sizes: Sizes, text: string): Result<number, Problem> {
-  const key = `${sizes.unit}:${text}`;
-  let read = parsed.get(key);
+  const known: Parsed = parsed.get(sizes.unit) ?? new Map();
+  if (known.size === 0) parsed.set(sizes.unit, known);
+  let read = known.get(text);
   if (!read) {
     read = parseTypedLength(text, sizes.unit);
-    if (parsed.size >= PARSED_MOST) parsed.clear();
-    parsed.set(key, read);
+    if (known.size >= PARSED_MOST) known.clear();
+    known.set(text, read);
   }
   if (!read.ok) return read;
   const value = lengthValue(read.value, sizes.scope, sizes.unit);

@@ -60,12 +60,11 @@ const CELL_MM = 100;
 
 /** Ends of members that lie nearly, but not quite, on another end. */
 function nearPoints(job: Job, points: ReadonlyMap<string, Vec3>): readonly Check[] {
-  const carrying = new Set(
-    Object.values(job.members).flatMap((member) => {
-      const line = job.lines[member.line];
-      return line ? [line.from as string, line.to as string] : [];
-    }),
-  );
+  const carrying = new Set<string>();
+  for (const member of Object.values(job.members)) {
+    const line = job.lines[member.line];
+    if (line) carrying.add(line.from).add(line.to);
+  }
   const cells = new Map<number, string[]>();
   const checks: Check[] = [];
   for (const [id, place] of points) {
@@ -73,9 +72,8 @@ function nearPoints(job: Job, points: ReadonlyMap<string, Vec3>): readonly Check
     for (const key of cellsNear(place, CELL_MM)) {
       for (const other of cells.get(key) ?? []) {
         const apart = distance(place, points.get(other) ?? place);
-        const isMeant = job.meant[meantId(id, other)] !== undefined;
-        if (apart > SAME_PLACE_MM && apart < NEAR_TWIN_LENGTH_MM && !isMeant)
-          checks.push(nearCheck(job, id, other, apart));
+        if (apart <= SAME_PLACE_MM || apart >= NEAR_TWIN_LENGTH_MM) continue;
+        if (job.meant[meantId(id, other)] === undefined) checks.push(nearCheck(job, id, other, apart));
       }
     }
     const own = cellOf(place, CELL_MM);
@@ -146,22 +144,24 @@ function lineBeside<L extends LineOfMember>(
 ): { readonly line: L; readonly beside: number } | null {
   for (const key of cellsNear(place, LINE_CELL_MM)) {
     for (const line of cells.get(key) ?? []) {
-      if (!wanted(line) || !maybeBeside(place, line.from, line.to)) continue;
+      if (!maybeBeside(place, line.from, line.to)) continue;
       const beside = besideLine(place, line.from, line.to);
-      if (beside !== null && beside > SAME_PLACE_MM && beside < NEAR_TWIN_LENGTH_MM) return { line, beside };
+      if (beside === null || beside <= SAME_PLACE_MM || beside >= NEAR_TWIN_LENGTH_MM) continue;
+      // Asked last: few lines come so near, and the question costs more than the distance.
+      if (wanted(line)) return { line, beside };
     }
   }
   return null;
 }
 
 /** Whether a place lies in the bounds of a line, let out by the distance looked for. */
-function maybeBeside(place: Vec3, from: Vec3, to: Vec3): boolean {
-  for (const i of [0, 1, 2] as const) {
-    if (place[i] < Math.min(from[i], to[i]) - NEAR_TWIN_LENGTH_MM) return false;
-    if (place[i] > Math.max(from[i], to[i]) + NEAR_TWIN_LENGTH_MM) return false;
-  }
-  return true;
-}
+const maybeBeside = (place: Vec3, from: Vec3, to: Vec3): boolean =>
+  isBetween(place[0], from[0], to[0]) &&
+  isBetween(place[1], from[1], to[1]) &&
+  isBetween(place[2], from[2], to[2]);
+
+const isBetween = (value: number, a: number, b: number): boolean =>
+  value >= Math.min(a, b) - NEAR_TWIN_LENGTH_MM && value <= Math.max(a, b) + NEAR_TWIN_LENGTH_MM;
 
 /** Distance from the line between its ends; null beyond them or near to them, where points are compared. */
 function besideLine(place: Vec3, from: Vec3, to: Vec3): number | null {

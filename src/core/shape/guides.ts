@@ -14,7 +14,8 @@ export function linesWithoutMember({ lines, members }: Pick<Job, "lines" | "memb
 
 /** Lines that carry no member and points on no line: what somebody drew as a guide. */
 export function guideIds(job: Job): readonly string[] {
-  const ends = new Set(Object.values(job.lines).flatMap(({ from, to }) => [from as string, to as string]));
+  const ends = new Set<string>();
+  for (const { from, to } of Object.values(job.lines)) ends.add(from).add(to);
   return [
     ...linesWithoutMember(job).map(({ id }) => id),
     ...Object.keys(job.points).filter((id) => !ends.has(id)),

@@ -44,17 +44,28 @@ export type Solids = {
 /** The box round what a member surely fills, with the parts of its section in it. */
 function memberBox(solid: MemberSolid): Box | null {
   if (solid.member.leftOut || solid.member.role === "guide") return null;
-  const parts = sectionParts(solid.entry.shape)
-    .flatMap((part) => notchedParts(solid, part))
-    .flatMap((part) => memberPart(solid, part) ?? []);
+  const { start, end, entry } = solid;
+  const heights: Heights = {
+    start: endHeight("start", start, entry.shape),
+    end: endHeight("end", end, entry.shape),
+    looked: isOfPlanes(start) && isOfPlanes(end) ? CORNERS : ROUND,
+  };
+  const parts: BoxPart[] = [];
+  for (const whole of sectionParts(entry.shape))
+    for (const left of notchedParts(solid, whole)) {
+      const part = memberPart(heights, left);
+      if (part) parts.push(part);
+    }
   if (parts.length === 0) return null;
-  const { boxCentre, extent } = sectionProperties(solid.entry.shape);
+  const { boxCentre, extent } = sectionProperties(entry.shape);
   const side = (axis: 0 | 1, sign: 1 | -1) => boxCentre[axis] + (sign * extent[axis]) / 2;
   const low: Vec3 = [side(0, -1), side(1, -1), Math.min(...parts.map((part) => part.low[2]))];
   const high: Vec3 = [side(0, 1), side(1, 1), Math.max(...parts.map((part) => part.high[2]))];
   const own = { grooves: [], outline: null, openings: [], parts };
   return boxOf(solid.member.id, solid.member.name, solid.frame, low, high, own);
 }
+
+const isOfPlanes = ({ form }: MemberEnd) => kindOf(form).faces(form) !== null;
 
 /** The corners of a rectangle: where the lowest of some planes is lowest. */
 const CORNERS: readonly Vec2[] = [
@@ -77,7 +88,15 @@ type Left = SectionPart & { readonly from: number; readonly to: number };
 
 /** A part of a section, parted where notches cut into it. */
 function notchedParts({ work, entry }: MemberSolid, part: SectionPart): readonly Left[] {
-  const whole: Left = { ...part, from: Number.NEGATIVE_INFINITY, to: Number.POSITIVE_INFINITY };
+  const { middle, half, turn } = part;
+  // Written out, as in other places here that run for every member after a change of a size.
+  const whole: Left = {
+    middle,
+    half,
+    turn,
+    from: Number.NEGATIVE_INFINITY,
+    to: Number.POSITIVE_INFINITY,
+  };
   if (!work || part.turn !== 0) return [whole];
   return work.notches.reduce<readonly Left[]>(
     (parts, notch) => {
@@ -112,20 +131,23 @@ function notchedParts({ work, entry }: MemberSolid, part: SectionPart): readonly
   );
 }
 
+type Heights = {
+  readonly start: (point: Vec2) => number;
+  readonly end: (point: Vec2) => number;
+  /** Places of a part, as shares of half its sizes, at which the ends are asked. */
+  readonly looked: readonly Vec2[];
+};
+
 /** One part of a section, as long as all of it is there between the two cuts; null: nowhere. */
-function memberPart(
-  { start, end, entry }: MemberSolid,
-  { middle, half, turn, from: least, to: most }: Left,
-): BoxPart | null {
+function memberPart(heights: Heights, { middle, half, turn, from: least, to: most }: Left): BoxPart | null {
   const [cos, sin] = [Math.cos(turn), Math.sin(turn)];
-  const isOfPlanes = ({ form }: MemberEnd) => kindOf(form).faces(form) !== null;
-  const looked = isOfPlanes(start) && isOfPlanes(end) ? CORNERS : ROUND;
-  const points = looked.map(([s, t]): Vec2 => {
+  let [from, to] = [least, most];
+  for (const [s, t] of heights.looked) {
     const [x, y] = [s * half[0], t * half[1]];
-    return [middle[0] + x * cos - y * sin, middle[1] + x * sin + y * cos];
-  });
-  const from = Math.max(least, ...points.map(endHeight("start", start, entry.shape)));
-  const to = Math.min(most, ...points.map(endHeight("end", end, entry.shape)));
+    const point: Vec2 = [middle[0] + x * cos - y * sin, middle[1] + x * sin + y * cos];
+    from = Math.max(from, heights.start(point));
+    to = Math.min(to, heights.end(point));
+  }
   if (to - from <= TOUCH_MM) return null;
   // In axes that are turned with the part.
   const [mx, my] = [middle[0] * cos + middle[1] * sin, -middle[0] * sin + middle[1] * cos];
@@ -162,18 +184,18 @@ function boxOf(
   return { id, name, low, high, half, ...own, ...stands(frame, low, half) };
 }
 
-const X: Vec3 = [1, 0, 0];
-const Y: Vec3 = [0, 1, 0];
-const Z: Vec3 = [0, 0, 1];
-
 /** What of a box hangs on where it stands. */
 function stands(frame: Box["frame"], low: Vec3, half: Vec3): Pick<Box, "frame" | "middle" | "reach"> {
   return {
     frame,
     middle: toWorld(frame, [low[0] + half[0], low[1] + half[1], low[2] + half[2]]),
-    reach: [halfAlong(frame, half, X), halfAlong(frame, half, Y), halfAlong(frame, half, Z)],
+    reach: [reachAlong(frame, half, 0), reachAlong(frame, half, 1), reachAlong(frame, half, 2)],
   };
 }
+
+/** Half of what a box takes along an axis of the job. */
+const reachAlong = ({ x, y, z }: Box["frame"], half: Vec3, i: 0 | 1 | 2) =>
+  Math.abs(x[i]) * half[0] + Math.abs(y[i]) * half[1] + Math.abs(z[i]) * half[2];
 
 /** The boxes of all pieces wherever they stand; guides are no obstacle, what is left out is not built. */
 function allBoxes({ members, panels, places }: Solids, memory: FrameMemory): readonly Box[] {
@@ -312,11 +334,10 @@ function allPairs(boxes: readonly Box[]): readonly BoxPair[] {
     }
     for (const other of met) {
       const against = at(boxes, other);
-      const pair = `${against.id} ${box.id}`;
       // Repeats of one record may meet thousands of times; the first meeting says it.
-      if (pairs.length > REPEATS_FROM && told.has(pair)) continue;
+      if (pairs.length > REPEATS_FROM && told.has(`${against.id} ${box.id}`)) continue;
       if (!shareRoom(box, against)) continue;
-      told.add(pair);
+      told.add(`${against.id} ${box.id}`);
       pairs.push([against, box]);
     }
   });
@@ -324,11 +345,11 @@ function allPairs(boxes: readonly Box[]): readonly BoxPair[] {
 }
 
 /** Hashes of the cells that a box covers; null when they are too many to write down. */
-function cellsOf({ middle, reach: half }: Box): readonly number[] | null {
-  const low = middle.map((value, i) => Math.floor((value - at(half, i)) / BOX_CELL_MM));
-  const high = middle.map((value, i) => Math.floor((value + at(half, i)) / BOX_CELL_MM));
-  const [x0, y0, z0] = [at(low, 0), at(low, 1), at(low, 2)];
-  const [x1, y1, z1] = [at(high, 0), at(high, 1), at(high, 2)];
+function cellsOf({ middle, reach }: Box): readonly number[] | null {
+  const low = (i: 0 | 1 | 2) => Math.floor((middle[i] - reach[i]) / BOX_CELL_MM);
+  const high = (i: 0 | 1 | 2) => Math.floor((middle[i] + reach[i]) / BOX_CELL_MM);
+  const [x0, y0, z0] = [low(0), low(1), low(2)];
+  const [x1, y1, z1] = [high(0), high(1), high(2)];
   if ((x1 - x0 + 1) * (y1 - y0 + 1) * (z1 - z0 + 1) > MOST_CELLS) return null;
   const keys: number[] = [];
   for (let x = x0; x <= x1; x++)
