@@ -23,9 +23,24 @@ export function isLarge({ members, panels, boughtParts, placements, typedPieces 
   );
 }
 
+/** A job as the server hands it out with what its results hang on; it may hold more. */
+export type Found = {
+  readonly opened: {
+    readonly job: Job;
+    readonly layouts: readonly SavedLayout[];
+    readonly rack: Rack;
+  };
+  readonly stockroom: StockroomData;
+};
+
+/** A job that was read in the thread, and its results; null: it is small, and the page computes it. */
+export type Opened<F extends Found> = { readonly found: F; readonly results: Results | null };
+
 /** What the results hang on. What is not there is as it was before; the first message has all. */
 export type Asked = {
   readonly number: number;
+  /** The text of a `Found`, as it came from the server: all at once, and the answer is an `Opened`. */
+  readonly bytes?: ArrayBuffer;
   readonly job?: Job;
   readonly diff?: Diff;
   readonly variant?: VariantId | null;
@@ -40,7 +55,7 @@ export type Answer = {
   readonly number: number;
   /** The marks that were newly given: the results are those of the document with them. */
   readonly marks: SimpleEdit | null;
-  /** `Results`. */
+  /** `Results`, or the `Opened` of what was sent as bytes. */
   readonly parcel: Parcel;
 };
 
@@ -74,12 +89,23 @@ export function createComputing(): {
   };
 }
 
-/** Answers one message after the other. Throws where the first does not say all. */
-export function createAnswering(): (asked: Asked) => Answer {
+/** Answers one message after the other. Throws where the first does not say all. `decode`: the text of bytes in UTF-8. */
+export function createAnswering(decode: (bytes: ArrayBuffer) => string): (asked: Asked) => Answer {
   const computing = createComputing();
   const send = createSender();
   let known: Partial<Inputs> = {};
-  return ({ number, diff, keepMarks, stockroom: stock, ...given }) => {
+
+  const open = (bytes: ArrayBuffer): Opened<Found> => {
+    const found = JSON.parse(decode(bytes)) as Found;
+    const { job, layouts, rack } = found.opened;
+    if (!isLarge(job)) return { found, results: null };
+    const inputs = { job, variant: null, stockroom: indexStockroom(found.stockroom), layouts, rack };
+    known = inputs;
+    return { found, results: computing.results(inputs) };
+  };
+
+  return ({ number, bytes, diff, keepMarks, stockroom: stock, ...given }) => {
+    if (bytes) return { number, marks: null, parcel: send(open(bytes)) };
     const told = { ...known, ...given, ...(stock ? { stockroom: indexStockroom(stock) } : {}) };
     const { job, variant, stockroom, layouts, rack } = told;
     invariant(job && variant !== undefined && stockroom && layouts && rack, "the job was not sent");

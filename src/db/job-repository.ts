@@ -2,11 +2,11 @@
  * Jobs with their edit log and saved layouts. Each change is one transaction: the document, its revision
  * and the log move together or not at all.
  */
-import { createHash } from "node:crypto";
 import { and, asc, desc, eq, inArray, isNotNull, isNull } from "drizzle-orm";
-import { applyDiff, type Diff, diffOfToday, type Edit, type Job, readJob } from "@/core/job";
-import { err, type Problem, type Result, sentence } from "@/core/kernel";
+import { applyDiff, type Diff, diffOfToday, type Edit, type Job } from "@/core/job";
+import { ok, type Problem, type Result, sentence } from "@/core/kernel";
 import type { Connection, Database } from "./database";
+import { type Document, readDocument, writtenDocument } from "./documents";
 import { letGoAll } from "./rack-repository";
 import { editLog, jobs } from "./schema";
 
@@ -35,19 +35,13 @@ const summaryOf = ({ id, code, title, revision, updatedAt }: Row): JobSummary =>
   updatedAt,
 });
 
-function documentOf({ document }: Row): Result<Job, Problem> {
-  try {
-    return readJob(JSON.parse(document));
-  } catch {
-    return err({ kind: "malformed", what: "The job file", why: "it is not JSON" });
-  }
+function documentOf(row: Row): Document {
+  const read = readDocument(row.id, row.document);
+  if (!read.ok) throw new UnreadableJob(`${row.code}: ${sentence(read.problem)}`);
+  return read.value;
 }
 
-function storedOf(row: Row): StoredJob {
-  const job = documentOf(row);
-  if (!job.ok) throw new UnreadableJob(`${row.code}: ${sentence(job.problem)}`);
-  return { ...summaryOf(row), job: job.value };
-}
+const storedOf = (row: Row): StoredJob => ({ ...summaryOf(row), job: documentOf(row).job });
 
 /** A job, or why its document cannot be read: one that is broken keeps no other from being listed. */
 export type ListedJob = JobSummary & { readonly job: Result<Job, Problem> };
@@ -76,7 +70,10 @@ export async function readJobs({ db }: Connection, ids: readonly string[]): Prom
     .select()
     .from(jobs)
     .where(and(inArray(jobs.id, [...ids]), isNull(jobs.deletedAt)));
-  return rows.map((row) => ({ ...summaryOf(row), job: documentOf(row) }));
+  return rows.map((row) => {
+    const read = readDocument(row.id, row.document);
+    return { ...summaryOf(row), job: read.ok ? ok(read.value.job) : read };
+  });
 }
 
 /** The job of that id, unless it was deleted. */
@@ -104,36 +101,27 @@ export async function findJob(connection: Connection, id: string): Promise<Store
   return row ? storedOf(row) : null;
 }
 
-/** For each database the stored texts, by their hash, that are just what reading them gives. */
-const asStored = new WeakMap<Database, Set<string>>();
-const MOST_NOTED = 5_000;
-
-/**
- * A job with its document as text, ready to be sent on. Each text is read, and so checked and brought up to date, once: a
- * large one keeps the server busy for a while.
- */
+/** A job with its document as text, checked and brought up to date, ready to be sent on. */
 export async function findJobText(
   connection: Connection,
   id: string,
 ): Promise<(JobSummary & { readonly document: string }) | null> {
   const row = await rowOf(connection, id);
-  if (!row) return null;
-  const noted = asStored.get(connection.db) ?? new Set<string>();
-  asStored.set(connection.db, noted);
-  const hash = createHash("sha256").update(row.document).digest("base64");
-  if (noted.has(hash)) return { ...summaryOf(row), document: row.document };
-  const document = JSON.stringify(storedOf(row).job);
-  if (noted.size > MOST_NOTED) noted.clear();
-  if (document === row.document) noted.add(hash);
-  return { ...summaryOf(row), document };
+  return row ? { ...summaryOf(row), document: documentOf(row).read } : null;
 }
 
 export async function insertJob({ write }: Connection, id: string, job: Job, at: number): Promise<void> {
   const { code, title } = job.info.job;
   await write((db) =>
-    db
-      .insert(jobs)
-      .values({ id, code, title, document: JSON.stringify(job), revision: 1, createdAt: at, updatedAt: at }),
+    db.insert(jobs).values({
+      id,
+      code,
+      title,
+      document: writtenDocument(id, job),
+      revision: 1,
+      createdAt: at,
+      updatedAt: at,
+    }),
   );
 }
 
@@ -253,7 +241,7 @@ async function carryOut(
   const { code, title } = job.info.job;
   await tx
     .update(jobs)
-    .set({ document: JSON.stringify(job), revision, code, title, updatedAt: at })
+    .set({ document: writtenDocument(stored.id, job), revision, code, title, updatedAt: at })
     .where(eq(jobs.id, stored.id));
   if (step.action === "edit") {
     await tx

@@ -4,9 +4,9 @@
  */
 import { createHash } from "node:crypto";
 import { thumbnail } from "@/core/drawing";
-import { assetsOf, type Home, type Job, resolveSizes } from "@/core/job";
+import { assetsOf, type Job, resolveSizes } from "@/core/job";
 import { sentence } from "@/core/kernel";
-import { type Shape, shapeJob } from "@/core/shape";
+import { countStanding, type Shape, shapeJob } from "@/core/shape";
 import { indexStockroom, type Stockroom } from "@/core/stockroom";
 import {
   type Connection,
@@ -37,7 +37,7 @@ const kept = new Map<string, CardFacts>();
 
 /** All jobs as cards. */
 export async function jobCards(db: Connection): Promise<readonly Card[]> {
-  const { stockroom, state } = await stockNow(db);
+  const { state } = await stockNow(db);
   const keyOf = ({ id, revision, updatedAt }: JobSummary) => `${id}/${revision}/${updatedAt}/${state}`;
   const all = await listJobs(db);
   const fresh = await readJobs(
@@ -45,7 +45,7 @@ export async function jobCards(db: Connection): Promise<readonly Card[]> {
     all.filter((summary) => !kept.has(keyOf(summary))).map(({ id }) => id),
   );
   if (kept.size + fresh.length > MOST_KEPT) kept.clear();
-  for (const one of fresh) kept.set(keyOf(one), factsOf(one, stockroom, state));
+  for (const one of fresh) kept.set(keyOf(one), factsOf(one, state));
   return all.map((summary) => {
     const { id, code, title, revision } = summary;
     return {
@@ -60,10 +60,10 @@ export async function jobCards(db: Connection): Promise<readonly Card[]> {
 
 const unreadable = (why: string): CardFacts => ({ kind: "unreadable", why });
 
-function factsOf(listed: ListedJob, stockroom: Stockroom, state: string): CardFacts {
+function factsOf(listed: ListedJob, state: string): CardFacts {
   if (!listed.job.ok) return unreadable(sentence(listed.job.problem));
   try {
-    return readFacts(listed, listed.job.value, stockroom, state);
+    return readFacts(listed, listed.job.value, state);
   } catch (thrown) {
     // One job that cannot be computed keeps no other from being opened.
     console.error(`job ${listed.id} cannot be computed:`, thrown);
@@ -71,19 +71,13 @@ function factsOf(listed: ListedJob, stockroom: Stockroom, state: string): CardFa
   }
 }
 
-function readFacts({ id, revision }: JobSummary, job: Job, stockroom: Stockroom, state: string): CardFacts {
-  const shape = shapeOf(job, stockroom);
-  const times = (home: Home) => shape.places.get(home)?.length ?? 0;
-  const homes = [
-    ...[...shape.members, ...shape.uncomputed].map((one) => one.home),
-    ...shape.panels.map(({ panel }) => panel.assembly),
-  ];
-  const hasPicture = shape.members.length + shape.panels.length + shape.bought.length > 0;
+function readFacts({ id, revision }: JobSummary, job: Job, state: string): CardFacts {
+  const { pieces, anything } = countStanding(job, resolveSizes(job, null));
   return {
     kind: "readable",
-    pieces: homes.reduce((sum, home) => sum + times(home), 0),
+    pieces,
     typed: Object.keys(job.typedPieces).length,
-    picture: hasPicture ? `/api/jobs/${encodeURIComponent(id)}/picture?of=${revision}-${state}` : null,
+    picture: anything ? `/api/jobs/${encodeURIComponent(id)}/picture?of=${revision}-${state}` : null,
   };
 }
 

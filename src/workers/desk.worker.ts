@@ -2,7 +2,7 @@
 import { type Asked, createAnswering } from "@/core/computing";
 import { movedWith } from "@/core/transfer";
 
-const answered = createAnswering();
+const answered = createAnswering((bytes) => new TextDecoder().decode(bytes));
 
 self.addEventListener("message", ({ data }: MessageEvent<Asked>) => {
   const answer = answered(data);

@@ -38,6 +38,7 @@ export { roundRadii, solidOfPanel } from "./panel-solid";
 export { asDrawn, type Counted, type Instance, type Places, poseOf } from "./places";
 export { ghostOf, sectionSeat } from "./section-seat";
 export {
+  countStanding,
   createShaper,
   makeMeshes,
   memberSolid,
@@ -45,6 +46,7 @@ export {
   type PlacedMesh,
   panelSolid,
   type Shape,
+  type Standing,
   shapeJob,
   type Uncomputed,
 } from "./shape";

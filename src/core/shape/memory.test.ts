@@ -4,7 +4,7 @@ import { type Edit, type Job, newJob, resolveSizes, withEdit } from "../job";
 import { lawRuns } from "../kernel/law-runs.fixture";
 import { createPipeline } from "../pipeline";
 import { STOCK, smallFrame } from "../pipeline.fixture";
-import { createShaper, shapeJob } from ".";
+import { countStanding, createShaper, shapeJob } from ".";
 
 /** A frame with an assembly, a panel between two others and a member that runs into another. */
 function base(): Job {
@@ -120,6 +120,33 @@ describe("what is remembered between edits", () => {
       }),
       { numRuns: lawRuns(25) },
     );
+  });
+
+  it("and counting alone finds the pieces that are computed, or told as not computed, in each place", () => {
+    let several = 0;
+    fc.assert(
+      fc.property(fc.array(edits, { minLength: 1, maxLength: 12 }), (steps) => {
+        const job = steps.reduce((before, edit) => {
+          const after = withEdit(before, edit);
+          return after.ok ? after.value : before;
+        }, base());
+        const sizes = resolveSizes(job, null);
+        const { members, panels, uncomputed, places } = shapeJob(job, sizes, STOCK);
+        const homes = [...members, ...panels.map(({ panel }) => ({ home: panel.assembly })), ...uncomputed];
+        const pieces = homes.reduce((sum, { home }) => sum + (places.get(home)?.length ?? 0), 0);
+        expect(countStanding(job, sizes)).toEqual({ pieces, anything: pieces > 0 });
+        if ([...places.values()].some((instances) => instances.length > 1)) several++;
+      }),
+      { numRuns: lawRuns(100) },
+    );
+    expect(several).toBeGreaterThan(lawRuns(100) / 4);
+    const none = newJob({ info: { code: "T", title: "T" } });
+    expect(countStanding(none, resolveSizes(none, null))).toEqual({ pieces: 0, anything: false });
+    const bought = newJob({
+      info: { code: "T", title: "T" },
+      boughtParts: { foot: { name: "Foot", entry: "foot", count: "2" } },
+    });
+    expect(countStanding(bought, resolveSizes(bought, null))).toEqual({ pieces: 0, anything: true });
   });
 
   it("keeps what an edit does not touch: the identical solids, but for the changed one and its neighbours", () => {

@@ -14,6 +14,7 @@ import {
   defaultFinder,
   type Home,
   homeOfLine,
+  homeOfMember,
   isPresent,
   type Job,
   type Member,
@@ -296,6 +297,26 @@ function memberChecks(solid: MemberSolid, style: LengthStyle): readonly Check[] 
     );
   }
   return checks;
+}
+
+/** How many members and panels stand in a design, each as often as its home does, and whether anything does that has a picture. */
+export type Standing = { readonly pieces: number; readonly anything: boolean };
+
+/** Counted without computing a solid: of a large job in a hundredth of the time. */
+export function countStanding(job: Job, sizes: Sizes): Standing {
+  const unheard: Check[] = [];
+  const absent = absentRecords(job, sizes, unheard);
+  const places = instancesOf(job, sizes, absent, unheard);
+  let pieces = 0;
+  const count = (id: string, home: Home) => {
+    if (!absent.has(id)) pieces += places.get(home)?.length ?? 0;
+  };
+  for (const member of Object.values(job.members)) count(member.id, homeOfMember(job, member));
+  for (const panel of Object.values(job.panels)) count(panel.id, panel.assembly);
+  const bought = Object.values(job.boughtParts).some(
+    ({ id, assembly }) => !absent.has(id) && places.has(assembly),
+  );
+  return { pieces, anything: pieces > 0 || bought };
 }
 
 const membersById = remembersEach<Shape["members"], ReadonlyMap<string, MemberSolid>>();

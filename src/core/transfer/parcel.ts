@@ -7,22 +7,29 @@
 export type Plain = unknown;
 
 /**
- * Two flat arrays that change hands without being copied: a structured clone of half a million objects would stop the page
- * while it is made.
+ * Flat arrays that change hands without being copied, and one text: a structured clone of half a million objects or texts would
+ * stop the page while it is made.
  */
 export type Parcel = {
   /** Nothing that was sent before is referred to from here on; the receiver forgets it. */
   readonly afresh: boolean;
-  /** Lists of keys, and texts, that are named here for the first time. */
-  readonly keys: readonly (readonly string[])[];
-  readonly texts: readonly string[];
+  /** Texts that are named here for the first time, one after the other, and where each of them ends. */
+  readonly texts: string;
+  readonly ends: Uint32Array<ArrayBuffer>;
+  /** New lists of keys: how many there are in the list, then the number of the text of each. */
+  readonly keys: Uint32Array<ArrayBuffer>;
   /** How each of `values` is to be read. */
   readonly tags: Uint8Array<ArrayBuffer>;
   readonly values: Float64Array<ArrayBuffer>;
 };
 
 /** The arrays of a parcel that change hands when it is posted. */
-export const movedWith = ({ tags, values }: Parcel): ArrayBuffer[] => [tags.buffer, values.buffer];
+export const movedWith = ({ ends, keys, tags, values }: Parcel): ArrayBuffer[] => [
+  ends.buffer,
+  keys.buffer,
+  tags.buffer,
+  values.buffer,
+];
 
 /** What a number of a parcel stands for. The last four begin an object, whose items follow. */
 export const TAG = {

@@ -5,22 +5,36 @@ import { type Parcel, type Plain, TAG } from "./parcel";
 export type Unpacking = Generator<void, Plain>;
 export type Receiver = (parcel: Parcel) => Unpacking;
 
-/** After how many numbers it rests: well under a millisecond each. */
+/** After how many numbers, texts or keys it rests: well under a millisecond each. */
 const REST_AFTER = 4096;
+const isRest = (n: number) => n % REST_AFTER === REST_AFTER - 1;
 
 /** Takes the parcels of one sender, in their order, each unpacked to its end before the next. */
 export function createReceiver(): Receiver {
   let objects: object[] = [];
   let keyLists: (readonly string[])[] = [];
   let texts: string[] = [];
-  return function* unpack({ afresh, keys, texts: fresh, tags, values }) {
+  return function* unpack({ afresh, keys, texts: fresh, ends, tags, values }) {
     if (afresh) {
       objects = [];
       keyLists = [];
       texts = [];
     }
-    keyLists.push(...keys);
-    for (const text of fresh) texts.push(text);
+    for (let n = 0, start = 0; n < ends.length; n++) {
+      const end = at(ends, n);
+      texts.push(fresh.slice(start, end));
+      start = end;
+      if (isRest(n)) yield;
+    }
+    for (let n = 0; n < keys.length; ) {
+      const list: string[] = [];
+      const end = n + 1 + at(keys, n);
+      while (++n < end) {
+        list.push(at(texts, at(keys, n)));
+        if (isRest(n)) yield;
+      }
+      keyLists.push(list);
+    }
     let i = 0;
     const next = (): Plain => {
       const value = values[i] ?? 0;
@@ -54,7 +68,11 @@ export function createReceiver(): Receiver {
       switch (tags[i++]) {
         case TAG.record: {
           const made: Record<string, Plain> = {};
-          for (const key of at(keyLists, size)) made[key] = next();
+          let n = 0;
+          for (const key of at(keyLists, size)) {
+            made[key] = next();
+            if (isRest(n++)) yield;
+          }
           objects.push(made);
           break;
         }
@@ -62,7 +80,7 @@ export function createReceiver(): Receiver {
           const made: Plain[] = [];
           for (let n = 0; n < size; n++) {
             made.push(next());
-            if ((n & 0xfff) === 0xfff) yield;
+            if (isRest(n)) yield;
           }
           objects.push(made);
           break;
@@ -72,7 +90,7 @@ export function createReceiver(): Receiver {
           for (let n = 0; n < size; n++) {
             const key = next();
             made.set(key, next());
-            if ((n & 0xfff) === 0xfff) yield;
+            if (isRest(n)) yield;
           }
           objects.push(made);
           break;
@@ -81,7 +99,7 @@ export function createReceiver(): Receiver {
           const made = new Set<Plain>();
           for (let n = 0; n < size; n++) {
             made.add(next());
-            if ((n & 0xfff) === 0xfff) yield;
+            if (isRest(n)) yield;
           }
           objects.push(made);
           break;

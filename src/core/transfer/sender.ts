@@ -1,4 +1,4 @@
-import { invariant } from "../kernel";
+import { at, invariant } from "../kernel";
 import { type Parcel, type Plain, TAG } from "./parcel";
 
 export type Sender = (value: Plain) => Parcel;
@@ -22,6 +22,9 @@ export function createSender(): Sender {
     return { ...parcel, afresh };
   };
 }
+
+/** A record with more keys is a table of its own kind: its list of keys will not come again. */
+const MOST_SHARED_KEYS = 64;
 
 /** Lists of keys, walked key by key: joining them for each object took longer than all else. */
 type KeyNode = { number: number | null; readonly next: Map<string, KeyNode> };
@@ -67,7 +70,7 @@ function createWriter() {
 }
 
 function packed(value: Plain, held: Held): Omit<Parcel, "afresh"> {
-  const keys: string[][] = [];
+  const keys: number[] = [];
   const texts: string[] = [];
   const { write, written } = createWriter();
 
@@ -80,19 +83,23 @@ function packed(value: Plain, held: Held): Omit<Parcel, "afresh"> {
     return number;
   };
 
-  const keyList = (own: string[]): number => {
+  const writeKeys = (own: readonly string[]): number => {
+    // The receiver writes keys one by one, and this one would be taken for something else.
+    invariant(!own.includes("__proto__"), "only plain data can be sent");
+    keys.push(own.length);
+    for (const key of own) keys.push(textNumber(key));
+    return held.keyLists++;
+  };
+
+  const keyList = (own: readonly string[]): number => {
+    if (own.length > MOST_SHARED_KEYS) return writeKeys(own);
     let node = held.keys;
     for (const key of own) {
       const next = node.next.get(key) ?? { number: null, next: new Map() };
       node.next.set(key, next);
       node = next;
     }
-    if (node.number === null) {
-      // The receiver writes keys one by one, and this one would be taken for something else.
-      invariant(!own.includes("__proto__"), "only plain data can be sent");
-      node.number = held.keyLists++;
-      keys.push(own);
-    }
+    node.number ??= writeKeys(own);
     return node.number;
   };
 
@@ -150,5 +157,11 @@ function packed(value: Plain, held: Held): Omit<Parcel, "afresh"> {
 
   place(value);
   refer(value);
-  return { keys, texts, ...written() };
+  const ends = new Uint32Array(texts.length);
+  let end = 0;
+  for (let i = 0; i < texts.length; i++) {
+    end += at(texts, i).length;
+    ends[i] = end;
+  }
+  return { texts: texts.join(""), ends, keys: Uint32Array.from(keys), ...written() };
 }

@@ -62,6 +62,17 @@ describe("plain data that is sent", () => {
     expect(parcel.tags).toHaveLength(5);
   });
 
+  it("keeps texts apart, whatever signs they are cut at, and lists of keys of any length", () => {
+    const pass = connected();
+    const texts = ["", "a", "", "\ud83d", "\ude00", "\u0000", "aa", "\ud83d\ude00"];
+    expect(pass(texts).value).toStrictEqual(texts);
+    for (const keys of [0, 1, 63, 64, 65, 66, 300]) {
+      const record = () => Object.fromEntries(Array.from({ length: keys }, (_, i) => [`k${i}`, keys]));
+      for (let i = 0; i < 2; i++)
+        expect(pass([record(), record()]).value).toStrictEqual([record(), record()]);
+    }
+  });
+
   it("begins afresh when the receiver holds much more than is in use", () => {
     const pass = connected();
     const parcels = Array.from({ length: 12 }, (_, n) =>
@@ -86,6 +97,8 @@ describe("plain data that is sent", () => {
     ["many small objects", Array.from({ length: 50_000 }, (_, i) => [i])],
     ["one long list", Array.from({ length: 50_000 }, (_, i) => i)],
     ["one long map", new Map(Array.from({ length: 50_000 }, (_, i) => [i, i]))],
+    ["one long record", Object.fromEntries(Array.from({ length: 50_000 }, (_, i) => [`key ${i}`, i]))],
+    ["many texts", Array.from({ length: 50_000 }, (_, i) => `text ${i}`)],
     ["one long set", new Set(Array.from({ length: 50_000 }, (_, i) => i))],
   ])("rests often while it unpacks %s, and not at every step", (_, value) => {
     const unpacking = createReceiver()(createSender()(value));

@@ -3,6 +3,8 @@ import { err, ok, type Result } from "@/core/kernel";
 
 export type Refusal = { readonly status: number; readonly message: string; readonly body: unknown };
 
+const UNREACHED: Refusal = { status: 0, message: "The server cannot be reached.", body: null };
+
 /** `status` 0: the server could not be reached. */
 export async function call<T>(method: string, url: string, body?: unknown): Promise<Result<T, Refusal>> {
   let response: Response;
@@ -15,13 +17,27 @@ export async function call<T>(method: string, url: string, body?: unknown): Prom
         : { body: JSON.stringify(body ?? {}), headers: { "content-type": "application/json" } }),
     });
   } catch {
-    return err({ status: 0, message: "The server cannot be reached.", body: null });
+    return err(UNREACHED);
   }
   const data: unknown = await response.json().catch(() => null);
-  if (response.ok) return ok(data as T);
+  return response.ok ? ok(data as T) : err(refusalOf(response.status, data));
+}
+
+function refusalOf(status: number, data: unknown): Refusal {
   const told =
     typeof data === "object" && data !== null && "message" in data
       ? String(data.message)
       : "The server gave no answer that can be read.";
-  return err({ status: response.status, message: told, body: data });
+  return { status, message: told, body: data };
+}
+
+/** What a GET gives, as the bytes of its text: of a large answer somebody else may make sense. */
+export async function fetchBytes(url: string): Promise<Result<ArrayBuffer, Refusal>> {
+  try {
+    const response = await fetch(url);
+    if (response.ok) return ok(await response.arrayBuffer());
+    return err(refusalOf(response.status, await response.json().catch(() => null)));
+  } catch {
+    return err(UNREACHED);
+  }
 }

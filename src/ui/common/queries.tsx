@@ -6,7 +6,7 @@
  */
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { type ReactNode, useState } from "react";
-import { call, type Refusal } from "./http";
+import { call, fetchBytes, type Refusal } from "./http";
 
 export function Queries({ children }: { readonly children: ReactNode }) {
   const [client] = useState(
@@ -34,6 +34,13 @@ export class Unanswered extends Error {
 /** The answer to a GET, for a query; `Unanswered` is thrown as queries want it. */
 export async function answerOf<T>(url: string): Promise<T> {
   const reply = await call<T>("GET", url);
+  if (!reply.ok) throw new Unanswered(reply.problem);
+  return reply.value;
+}
+
+/** The same as the bytes of its text. */
+export async function bytesOf(url: string): Promise<ArrayBuffer> {
+  const reply = await fetchBytes(url);
   if (!reply.ok) throw new Unanswered(reply.problem);
   return reply.value;
 }

@@ -2,12 +2,12 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { type Answer, type Asked, createAnswering, type Inputs, isLarge } from "@/core/computing";
-import { type Edit, type Job, type SimpleEdit, withEdit } from "@/core/job";
+import { type Edit, type Job, newJob, type SimpleEdit, withEdit } from "@/core/job";
 import { createPipeline, type Results } from "@/core/pipeline";
 import { STOCK, smallFrame } from "@/core/pipeline.fixture";
 import { EMPTY_RACK } from "@/core/stockroom";
 import type { ThreadStart } from "../common/thread";
-import { type Computer, createRemoteComputer, type GivenMarks } from "./computer";
+import { createRemoteComputer, type GivenMarks } from "./computer";
 
 const START = smallFrame();
 const NO_LAYOUTS: Inputs["layouts"] = [];
@@ -28,6 +28,31 @@ const [width] = Object.values(START.keySizes);
 const sized = (job: Job, mm: number) =>
   edited(job, { kind: "setKeySize", id: width?.id ?? "", formula: String(mm), variant: null });
 
+const must = <T>(value: T | null | undefined): T => {
+  if (value === null || value === undefined) throw new Error("it is there");
+  return value;
+};
+
+/** The small frame with thousands of feet. */
+const LARGE: Job = {
+  ...START,
+  boughtParts: newJob({
+    info: { code: "T", title: "T" },
+    boughtParts: Object.fromEntries(
+      Array.from({ length: 4_000 }, (_, i) => [`f${i}`, { name: `Foot ${i}`, entry: "foot", count: "1" }]),
+    ),
+  }).boughtParts,
+};
+const { sectionById: _s, boardById: _b, edgingById: _e, boughtById: _p, ...STOCK_DATA } = STOCK;
+/** Results of a large job, which would be compared for minutes otherwise. */
+const asText = ({ shape, tally, quantities, cutList }: Results) =>
+  JSON.stringify([shape.members, shape.checks, shape.bought, tally.rows, quantities, cutList]);
+
+const bytesOf = (job: Job): ArrayBuffer =>
+  new TextEncoder().encode(
+    JSON.stringify({ opened: { job, layouts: [], rack: EMPTY_RACK, revision: 7 }, stockroom: STOCK_DATA }),
+  ).buffer as ArrayBuffer;
+
 /** A thread in this one, that answers when it is told to; each start may be one that fails at its first message. */
 function threads(fails: readonly boolean[] = []) {
   const asked: Asked[] = [];
@@ -35,11 +60,11 @@ function threads(fails: readonly boolean[] = []) {
   let starts = 0;
   const start: ThreadStart<Asked, Answer> = (onAnswer, onFailed) => {
     const failing = fails[starts++] ?? false;
-    const answering = createAnswering();
+    const answering = createAnswering((bytes) => new TextDecoder().decode(bytes));
     return {
-      post: (message) => {
+      post: (message, moved = []) => {
         asked.push(message);
-        const copy = structuredClone(message);
+        const copy = structuredClone(message, { transfer: [...moved] });
         answer = () => (failing ? onFailed() : onAnswer(structuredClone(answering(copy))));
       },
       end: () => undefined,
@@ -59,7 +84,7 @@ function threads(fails: readonly boolean[] = []) {
 
 function open(start: ThreadStart<Asked, Answer>) {
   const told: { results: Results; newest: boolean }[] = [];
-  const computer: Computer = createRemoteComputer({ start, rest: () => Promise.resolve(), now: () => 0 });
+  const computer = createRemoteComputer({ start, rest: () => Promise.resolve(), now: () => 0 });
   computer.onResults = (results, newest) => told.push({ results, newest });
   return { computer, told };
 }
@@ -177,6 +202,44 @@ describe("results from another thread", () => {
     const after = sized(START, 1134);
     expect(second.computer.compute(inputsOf(after))).toStrictEqual(resultsOf(after));
     expect(second.computer.marksOf).not.toBeNull();
+  });
+
+  it("come with the job itself, where its text is read there: the same records in both, and edits go on from it", async () => {
+    const { start, settle, asked } = threads();
+    const { computer, told } = open(start);
+    const opening = computer.open(bytesOf(LARGE));
+    await settle();
+    const there = await opening;
+    expect(there?.found).toStrictEqual(JSON.parse(new TextDecoder().decode(bytesOf(LARGE))));
+    const job = must(there).found.opened.job;
+    const { results, stockroom } = must(there?.computed);
+    expect(asText(results)).toBe(asText(resultsOf(job)));
+    expect(results.shape.members.every(({ member }) => job.members[member.id] === member)).toBe(true);
+    const now = { ...inputsOf(job), ...must(there).found.opened, stockroom };
+    const inputs: Inputs = { ...now, variant: null };
+    expect(computer.compute(inputs)).toBe(results);
+    const after = sized(job, 1134);
+    expect(computer.compute({ ...inputs, job: after })).toBeNull();
+    await settle();
+    expect(told.map(({ newest }) => newest)).toEqual([true]);
+    expect(asText(must(told[0]).results)).toBe(asText(resultsOf(after)));
+    // The thread was told what changed, and nothing that it has.
+    expect(asked).toHaveLength(2);
+    expect(asked[1]?.diff?.updated).toHaveLength(1);
+    expect(Object.keys(asked[1] ?? {}).sort()).toEqual(["diff", "keepMarks", "number"]);
+  });
+
+  it("are left to the page where the job is small; a thread that ends says so", async () => {
+    const small = threads();
+    const { computer } = open(small.start);
+    const opening = computer.open(bytesOf(START));
+    await small.settle();
+    expect((await opening)?.computed).toBeNull();
+    expect((await opening)?.found.opened.job).toStrictEqual(JSON.parse(JSON.stringify(START)));
+    const failing = threads([true]);
+    const broken = open(failing.start).computer.open(bytesOf(LARGE));
+    await failing.settle();
+    expect(await broken).toBeNull();
   });
 
   it("are for jobs of thousands of pieces only", () => {

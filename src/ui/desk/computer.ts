@@ -3,11 +3,19 @@
  * results of before stand until the new ones are there, and the page is never busy for long: what arrives is unpacked in
  * short stretches.
  */
-import { type Answer, type Asked, createComputing, type Inputs } from "@/core/computing";
+import {
+  type Answer,
+  type Asked,
+  createComputing,
+  type Found,
+  type Inputs,
+  type Opened,
+} from "@/core/computing";
 import { diffBetween, isEmptyDiff, type Job, type SimpleEdit, withEdit } from "@/core/job";
 import { invariant } from "@/core/kernel";
 import type { Results } from "@/core/pipeline";
 import { makeMeshes } from "@/core/shape";
+import { indexStockroom, type Stockroom } from "@/core/stockroom";
 import { createReceiver, type Plain } from "@/core/transfer";
 import type { Thread, ThreadStart } from "../common/thread";
 
@@ -38,6 +46,20 @@ export function createLocalComputer(): Computer {
   };
 }
 
+/** A job that was read and computed in another thread; `computed` null: it is small, and computed where it is shown. */
+export type OpenedThere<F extends Found> = {
+  readonly found: F;
+  readonly computed: { readonly results: Results; readonly stockroom: Stockroom } | null;
+};
+
+export type RemoteComputer = Computer & {
+  /**
+   * Begins with a job as its text came from the server, before anything is computed: read and computed there, so that the page
+   * is not busy with a text of megabytes. The bytes change hands. Null: the thread ended.
+   */
+  readonly open: <F extends Found>(bytes: ArrayBuffer) => Promise<OpenedThere<F> | null>;
+};
+
 export type RemoteGround = {
   readonly start: ThreadStart<Asked, Answer>;
   /** Lets the page do something else, between stretches of unpacking. */
@@ -63,7 +85,7 @@ async function inStretches<T>(steps: Generator<void, T>, { rest, now }: RemoteGr
  * Computes in another thread. One message is on its way at a time: what is asked for meanwhile is asked for when its answer
  * is there, and only the newest. A thread that ends is started once more; after that the page computes itself.
  */
-export function createRemoteComputer(ground: RemoteGround): Computer {
+export function createRemoteComputer(ground: RemoteGround): RemoteComputer {
   let thread: Thread<Asked> | null = null;
   let receive = createReceiver();
   let starts = 0;
@@ -76,9 +98,20 @@ export function createRemoteComputer(ground: RemoteGround): Computer {
   let number = 0;
   let waiting: Told[] = [];
   let local: Computer | null = null;
+  let opening: {
+    readonly number: number;
+    readonly tell: (opened: OpenedThere<Found> | null) => void;
+  } | null = null;
   type Told = (marks: GivenMarks) => void;
 
-  const computer: Computer = {
+  const computer: RemoteComputer = {
+    open: <F extends Found>(bytes: ArrayBuffer) =>
+      new Promise<OpenedThere<F> | null>((resolve) => {
+        // What comes back is what was sent.
+        opening = { number: ++number, tell: resolve as (opened: OpenedThere<Found> | null) => void };
+        thread ??= start();
+        thread.post({ number, bytes, keepMarks: false }, [bytes]);
+      }),
     compute: (inputs) => {
       if (local) return local.compute(inputs);
       wanted = inputs;
@@ -124,6 +157,8 @@ export function createRemoteComputer(ground: RemoteGround): Computer {
     thread?.end();
     thread = null;
     mirror = null;
+    opening?.tell(null);
+    opening = null;
     if (onItsWay) waiting = [...onItsWay.marks, ...waiting];
     onItsWay = null;
     if (starts < 2) return ask();
@@ -134,7 +169,21 @@ export function createRemoteComputer(ground: RemoteGround): Computer {
     if (results) computer.onResults?.(results, true);
   };
 
+  const takeOpened = async (answer: Answer, tell: (opened: OpenedThere<Found>) => void) => {
+    const { found, results } = (await inStretches(receive(answer.parcel), ground)) as Opened<Found>;
+    opening = null;
+    if (!results) return tell({ found, computed: null });
+    await inStretches(makeMeshes(results.shape), ground);
+    const { job, layouts, rack } = found.opened;
+    const stockroom = indexStockroom(found.stockroom);
+    mirror = { job, variant: null, stockroom, layouts, rack };
+    wanted = mirror;
+    last = results;
+    tell({ found, computed: { results, stockroom } });
+  };
+
   const take = async (answer: Answer) => {
+    if (opening?.number === answer.number) return takeOpened(answer, opening.tell);
     const asked = onItsWay;
     if (asked?.number !== answer.number) return;
     // Whatever else the thread sends, its parcels are unpacked in their order: it has sent no other one yet.

@@ -7,7 +7,7 @@ import { Button } from "../common/button";
 import { HomeFrame } from "../common/home-frame";
 /** A desk that opens: the job is fetched once, and its name stands there until it is drawn. */
 import { Fault } from "../common/notice";
-import { answerOf, Unanswered } from "../common/queries";
+import { answerOf, bytesOf, Unanswered } from "../common/queries";
 import { threadOf } from "../common/thread";
 import type { DrawingWorkers } from "../drawings/drawings-ground";
 import { UnreadablePage } from "../jobs/unreadable-page";
@@ -27,21 +27,37 @@ export type OpeningProps = {
   readonly drawingWorkers: DrawingWorkers;
 };
 
-type Found = { readonly opened: DeskJob; readonly stockroom: StockroomData };
+type FoundJob = { readonly opened: DeskJob; readonly stockroom: StockroomData };
 /** With the results of a large job, which are waited for before anything is shown. */
-type Ready = Found & { readonly computed: Computed | null };
+type Ready = FoundJob & { readonly computed: Computed | null };
+
+/** Bytes. To read a longer text takes the page as long as it may be busy. */
+const LONG_TEXT = 2_000_000;
 
 async function ready(id: string, startDeskWorker: () => Worker, onFound: () => void): Promise<Ready> {
-  const found = await answerOf<Found>(deskAddress(id));
+  const bytes = await bytesOf(deskAddress(id));
+  const remote = () =>
+    createRemoteComputer({
+      start: threadOf(startDeskWorker),
+      rest: restAWhile,
+      now: () => performance.now(),
+    });
+  if (bytes.byteLength > LONG_TEXT) {
+    onFound();
+    const computer = remote();
+    const there = await computer.open<FoundJob>(bytes);
+    if (there?.computed) return { ...there.found, computed: { computer, ...there.computed } };
+    computer.end();
+    if (there) return { ...there.found, computed: null };
+  }
+  // A thread that ended has taken the bytes with it.
+  const found: FoundJob =
+    bytes.byteLength > 0 ? JSON.parse(new TextDecoder().decode(bytes)) : await answerOf(deskAddress(id));
   const { job, layouts, rack } = found.opened;
   if (!isLarge(job)) return { ...found, computed: null };
   onFound();
   const stockroom = indexStockroom(found.stockroom);
-  const computer = createRemoteComputer({
-    start: threadOf(startDeskWorker),
-    rest: restAWhile,
-    now: () => performance.now(),
-  });
+  const computer = remote();
   const results = await firstResults(computer, { job, variant: null, stockroom, layouts, rack });
   return { ...found, computed: { computer, results, stockroom } };
 }
