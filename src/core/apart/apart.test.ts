@@ -15,7 +15,8 @@ import { fillJig, JIGS } from "../jigs";
 import { jigValues } from "../jigs/jig.fixture";
 import { emptyJob, type Home, type Job, NO_ASSETS, resolveSizes, withEdit } from "../job";
 import { at, sentence } from "../kernel";
-import { meshesOf, type Shape, shapeJob } from "../shape";
+import { type Shape, shapeJob } from "../shape";
+import { picturedMeshes } from "../shape/mesh.fixture";
 import { stockroomOf } from "../stockroom";
 import { pulledApart } from ".";
 import { coveredMore, seenFrom } from "./covering.fixture";
@@ -29,7 +30,7 @@ const shapeOf = (job: Job): Shape => shapeJob(job, resolveSizes(job, null), stoc
 /** The own pieces of a home as solids of the kernel; of assemblies nothing. */
 function solidsOf(shape: Shape, keys: ReadonlySet<string>): ReadonlyMap<string, Manifold> {
   const solids = new Map<string, Manifold>();
-  for (const { record, mesh } of meshesOf(shape)) {
+  for (const { record, mesh } of picturedMeshes(shape)) {
     if (!keys.has(record)) continue;
     const solid = manifoldOf(kernel, mesh);
     if (solid.status() === "NoError" && !solid.isEmpty()) solids.set(record, solid);
@@ -149,7 +150,7 @@ describe.each(JOBS)("the %s pulled apart", (_, job) => {
   it("covers no more than in the whole, but for what no longer way helps against, by lines of sight through the meshes", () => {
     const { units, removals, offsets } = whole;
     const own = new Set(units.map(({ key }) => key));
-    const pieces = meshesOf(shape).flatMap(({ record, mesh }) =>
+    const pieces = picturedMeshes(shape).flatMap(({ record, mesh }) =>
       own.has(record) ? [{ key: record, mesh }] : [],
     );
     const left = coveredMore(pieces, offsets, FROM, 0.05);

@@ -17,7 +17,7 @@ export {
 } from "./frame";
 export { type CutBox, withCorners, withoutBox } from "./loop-cuts";
 export { extremePoints, type Linear, partBelow, pointOn, valueAt, zerosOn } from "./loop-parts";
-export { type Mesh, placeMesh, poseMesh, unposeMesh } from "./mesh";
+export { type FlatMesh, flatMesh, type Mesh, placeMesh, poseMesh, unflatMesh, unposeMesh } from "./mesh";
 export { solidOfMesh } from "./mesh-solid";
 export {
   type Corner,

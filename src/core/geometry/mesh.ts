@@ -1,6 +1,6 @@
 /** What a picture shows of solids: vertices, triangles and the edges that are drawn. */
 import { at } from "../kernel";
-import { type Frame, type Pose, toLocal, toWorld } from "./frame";
+import { AT_HOME, type Frame, type Pose, toLocal, toWorld } from "./frame";
 import type { Vec3 } from "./vector";
 
 export type Mesh = {
@@ -15,20 +15,50 @@ export function placeMesh(mesh: Mesh, frame: Frame): Mesh {
   return { ...mesh, vertices: mesh.vertices.map((vertex) => toWorld(frame, vertex)) };
 }
 
-/** A mesh where an assembly stands; mirrored, its triangles run the other way round. */
-export function poseMesh(mesh: Mesh, { frame, mirrored }: Pose): Mesh {
-  const placed = placeMesh(mesh, frame);
-  return mirrored ? insideOut(placed) : placed;
+/**
+ * A mesh where it stands, as a picture holds tens of thousands: its vertices are one list of numbers, three each. As so many
+ * lists of three they were half of all that a page with 20,000 pieces held.
+ */
+export type FlatMesh = Pick<Mesh, "triangles" | "edges"> & { readonly places: readonly number[] };
+
+export function flatMesh(
+  { vertices, triangles, edges }: Mesh,
+  { origin, x, y, z }: Frame = AT_HOME.frame,
+): FlatMesh {
+  const places: number[] = [];
+  for (const [a, b, c] of vertices)
+    places.push(
+      origin[0] + a * x[0] + b * y[0] + c * z[0],
+      origin[1] + a * x[1] + b * y[1] + c * z[1],
+      origin[2] + a * x[2] + b * y[2] + c * z[2],
+    );
+  return { places, triangles, edges };
 }
 
+/** A flat mesh with its vertices each by itself. */
+export function unflatMesh({ places, triangles, edges }: FlatMesh): Mesh {
+  const vertices: Vec3[] = [];
+  for (let i = 0; i < places.length; i += 3)
+    vertices.push([at(places, i), at(places, i + 1), at(places, i + 2)]);
+  return { vertices, triangles, edges };
+}
+
+/** A mesh where an assembly stands; mirrored, its triangles run the other way round. */
+export const poseMesh = (mesh: FlatMesh, pose: Pose): FlatMesh =>
+  moved(mesh, pose, (vertex) => toWorld(pose.frame, vertex));
+
 /** The inverse of `poseMesh`: a mesh of the job as it is seen from an assembly. */
-export function unposeMesh(mesh: Mesh, { frame, mirrored }: Pose): Mesh {
-  const vertices = mesh.vertices.map((vertex) => toLocal(frame, vertex));
-  return mirrored ? insideOut({ ...mesh, vertices }) : { ...mesh, vertices };
+export const unposeMesh = (mesh: FlatMesh, pose: Pose): FlatMesh =>
+  moved(mesh, pose, (vertex) => toLocal(pose.frame, vertex));
+
+function moved(mesh: FlatMesh, { mirrored }: Pose, move: (vertex: Vec3) => Vec3): FlatMesh {
+  const places: number[] = [];
+  for (const vertex of unflatMesh(mesh).vertices) places.push(...move(vertex));
+  return mirrored ? insideOut({ ...mesh, places }) : { ...mesh, places };
 }
 
 /** The same mesh with its triangles run the other way round, as a mirror needs it. */
-function insideOut(mesh: Mesh): Mesh {
+function insideOut(mesh: FlatMesh): FlatMesh {
   const triangles = mesh.triangles.map((_, i) => at(mesh.triangles, i - (i % 3) + 2 - (i % 3)));
   return { ...mesh, triangles };
 }

@@ -5,7 +5,7 @@ import { emptyJob, type Job, withEdit } from "../job";
 import { fromNm, sentence } from "../kernel";
 import type { LengthUnit } from "../measure";
 import { resultsOf, STOCK_DATA } from "../pipeline.fixture";
-import { meshesOf } from "../shape";
+import { picturedMeshes } from "../shape/mesh.fixture";
 import { stockroomOf } from "../stockroom";
 import { fillJig, JIGS, type Jig } from ".";
 
@@ -177,7 +177,7 @@ describe("parts lists by hand", () => {
         ["Top end rail", 4, 440],
       ]),
     );
-    const box = meshesOf(resultsOf(legs, stockroom).shape).flatMap(({ mesh }) => mesh.vertices);
+    const box = picturedMeshes(resultsOf(legs, stockroom).shape).flatMap(({ mesh }) => mesh.vertices);
     const span = (axis: 0 | 1 | 2) => [
       Math.min(...box.map((v) => v[axis] as number)),
       Math.max(...box.map((v) => v[axis] as number)),
@@ -237,7 +237,9 @@ describe("parts lists by hand", () => {
       ] as const) {
         const { shape } = resultsOf(fill("rectangle", { plane, section: "lath", corners }), stockroom);
         const span = (axis: number) => {
-          const all = meshesOf(shape).flatMap(({ mesh }) => mesh.vertices.map((vertex) => vertex[axis] ?? 0));
+          const all = picturedMeshes(shape).flatMap(({ mesh }) =>
+            mesh.vertices.map((vertex) => vertex[axis] ?? 0),
+          );
           return Math.max(...all) - Math.min(...all);
         };
         expect(span(across)).toBeCloseTo(20, 6);
@@ -267,7 +269,7 @@ describe("parts lists by hand", () => {
       sides.map(({ panel }) => panel.work.every((one) => one.kind === "groove" && one.face === "good")),
     ).toEqual([true, true]);
     // Every groove of a side lies between the two sides' inner faces.
-    const box = meshesOf(shape).flatMap(({ mesh }) => mesh.vertices.map(([x]) => x));
+    const box = picturedMeshes(shape).flatMap(({ mesh }) => mesh.vertices.map(([x]) => x));
     expect([Math.min(...box), Math.max(...box)]).toEqual([expect.closeTo(0, 6), expect.closeTo(600, 6)]);
   });
 
@@ -334,7 +336,7 @@ describe("parts lists by hand", () => {
     ["front", [600, 18, 300]],
     ["side", [18, 600, 300]],
   ] as const)("a single panel that looks %s stands in its corner", (lies, size) => {
-    const vertices = meshesOf(resultsOf(fill("panel", { lies }), stockroom).shape).flatMap(
+    const vertices = picturedMeshes(resultsOf(fill("panel", { lies }), stockroom).shape).flatMap(
       ({ mesh }) => mesh.vertices,
     );
     size.forEach((most, i) => {

@@ -5,7 +5,7 @@ import type { Vec3 } from "../geometry";
 import { at, sentence } from "../kernel";
 import { lawRuns } from "../kernel/law-runs.fixture";
 import { resultsOf, smallFrame } from "../pipeline.fixture";
-import { meshesOf } from "../shape";
+import { picturedMeshes } from "../shape/mesh.fixture";
 import {
   copyOfPieces,
   type Edit,
@@ -28,7 +28,7 @@ const must = (job: Job, edit: Edit): Job => {
 };
 /** Corners of all solids as texts to a hundredth of a millimetre, in order. */
 const corners = (job: Job, map: (p: Vec3) => Vec3 = (p) => p) =>
-  meshesOf(resultsOf(job).shape)
+  picturedMeshes(resultsOf(job).shape)
     .flatMap(({ mesh }) =>
       mesh.vertices.map((p) =>
         map(p)

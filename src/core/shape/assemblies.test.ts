@@ -24,8 +24,8 @@ import { sentence } from "../kernel";
 import { lawRuns } from "../kernel/law-runs.fixture";
 import { resultsOf, STOCK, smallFrame } from "../pipeline.fixture";
 import { balances } from "../tally";
-import { createShaper, meshesOf } from ".";
-import { reflected, sameVertices } from "./mesh.fixture";
+import { createShaper } from ".";
+import { picturedMeshes, reflected, sameVertices } from "./mesh.fixture";
 
 const newIds = () => {
   let count = 0;
@@ -96,7 +96,7 @@ describe("counts of assemblies", () => {
     });
     const { balance } = resultsOf(job).tally;
     expect([balance.design, balance.inRows, balance.bought, balances(balance)]).toEqual([72, 48, 24, true]);
-    expect(meshesOf(resultsOf(job).shape)).toHaveLength(6 * 4);
+    expect(picturedMeshes(resultsOf(job).shape)).toHaveLength(6 * 4);
   });
 
   it("mirrored, a handed piece counts as the opposite hand and a plain one as itself", () => {
@@ -149,7 +149,7 @@ describe("counts of assemblies", () => {
     const seen = resultsOf(guide).tally;
     expect([seen.rows.length, seen.balance.design, seen.balance.guides]).toEqual([0, 0, 12]);
     // Still in the picture.
-    expect(meshesOf(resultsOf(guide).shape)).toHaveLength(8);
+    expect(picturedMeshes(resultsOf(guide).shape)).toHaveLength(8);
   });
 
   it("a single member or panel can be bought cut, with its size told, or be a guide", () => {
@@ -272,7 +272,7 @@ describe("laws of assemblies", () => {
         const job = boxes({ a: { at, turn, mirror } });
         const edit = copyOfPieces(job, ["a"], { kind: "mirror", axis, plane: "75" }, newIds());
         if (!edit.ok) throw new Error(sentence(edit.problem));
-        const meshes = meshesOf(resultsOf(edited(edit.value, job)).shape);
+        const meshes = picturedMeshes(resultsOf(edited(edit.value, job)).shape);
         const of = (placement: string) => meshes.filter(({ instance }) => instance.path[0] === placement);
         const [first, second] = [of("a"), of(edit.value.placements[0]?.id ?? "")];
         first.forEach(({ mesh, record }) => {
@@ -310,8 +310,8 @@ describe("laws of assemblies", () => {
         const rows = (results: typeof now) =>
           results.tally.rows.map((row) => [row.name, row.count, row.hands]);
         expect(rows(now)).toEqual(rows(before));
-        const all = meshesOf(now.shape);
-        for (const { record, mesh } of meshesOf(before.shape)) {
+        const all = picturedMeshes(now.shape);
+        for (const { record, mesh } of picturedMeshes(before.shape)) {
           const same = all.find((other) => other.record === record)?.mesh;
           expect(same && sameVertices(mesh, same)).toBe(true);
         }

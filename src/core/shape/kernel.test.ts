@@ -8,14 +8,15 @@ import { pottingBench } from "../../../demo/potting-bench";
 import { seedPacketCabinet } from "../../../demo/seed-packet-cabinet";
 import { demoStockroom } from "../../../demo/stockroom";
 import { slopeOf } from "../ends/ends.fixture";
-import { type Mesh, polygonArea, sharpRing, type Vec2 } from "../geometry";
+import { type Mesh, polygonArea, sharpRing, unflatMesh, type Vec2 } from "../geometry";
 import { manifoldOf } from "../geometry/manifold.fixture";
 import { polygonOf, volumeOf } from "../geometry/mesh.fixture";
 import { buttEnd, copeEnd, type EndCut, type Job, mitreEnd, newJob, resolveSizes } from "../job";
 import { at } from "../kernel";
 import { sectionProperties, stockroomOf } from "../stockroom";
-import { meshesOf, type Shape, shapeJob } from ".";
+import { type Shape, shapeJob } from ".";
 import { meshOfMember } from "./member-solid";
+import { picturedMeshes } from "./mesh.fixture";
 
 const kernel = await Module();
 kernel.setup();
@@ -25,14 +26,14 @@ const shapeOf = (job: Job) => shapeJob(job, resolveSizes(job, null), stockroom);
 const solidOf = (mesh: Mesh) => manifoldOf(kernel, mesh);
 
 const solidsOf = (shape: Shape) =>
-  new Map(meshesOf(shape).map(({ record, mesh }) => [record, { mesh, solid: solidOf(mesh) }]));
+  new Map(picturedMeshes(shape).map(({ record, mesh }) => [record, { mesh, solid: solidOf(mesh) }]));
 
 describe("solids in the kernel", () => {
   it.each([
     ["the potting bench", pottingBench()],
     ["the seed-packet cabinet", seedPacketCabinet()],
   ])("every solid of %s is closed, and as large there as here", (_, job) => {
-    for (const { mesh } of meshesOf(shapeOf(job))) {
+    for (const { mesh } of picturedMeshes(shapeOf(job))) {
       const solid = solidOf(mesh);
       expect(solid.status()).toBe("NoError");
       expect(solid.volume() / volumeOf(mesh)).toBeWithinMm(1, 2e-5);
@@ -42,7 +43,7 @@ describe("solids in the kernel", () => {
 
   it("solids with sharp sections are closed too, and hold the sharp section times their middle length", () => {
     for (const solid of shapeOf(pottingBench()).members) {
-      const mesh = meshOfMember(solid, true);
+      const mesh = unflatMesh(meshOfMember(solid, true));
       const made = solidOf(mesh);
       expect(made.status()).toBe("NoError");
       // The outline of angles and tubes without their roundings, by the shoelace formula over the points of the plan.

@@ -6,9 +6,9 @@ import { kindOf, ridgesOf } from "../ends";
 import {
   carved,
   type Fineness,
+  type FlatMesh,
+  flatMesh,
   type Linear,
-  type Mesh,
-  placeMesh,
   prismMesh,
   prismSolid,
   type Ring,
@@ -78,9 +78,9 @@ export function plainSolidOfMember(solid: MemberSolid): Solid | null {
 }
 
 /** The member as the picture shows it, in its home's axes; `sharp`: without the roundings of its section. */
-export function meshOfMember(solid: MemberSolid, sharp = false): Mesh {
+export function meshOfMember(solid: MemberSolid, sharp = false): FlatMesh {
   // Among very many pieces holes are no larger than a point.
-  if (solid.work && !sharp) return placeMesh(solidMesh(solidOfMember(solid, PICTURE)), solid.frame);
+  if (solid.work && !sharp) return flatMesh(solidMesh(solidOfMember(solid, PICTURE)), solid.frame);
   const { loops } = sectionProperties(solid.entry.shape);
   // A saddle follows the section's true outline: beside it there may be nothing that it lies on.
   const flat = sharp && [solid.start, solid.end].every(({ form }) => kindOf(form).faces(form) !== null);
@@ -88,7 +88,7 @@ export function meshOfMember(solid: MemberSolid, sharp = false): Mesh {
     ? sharpRings(loops, [], () => loops.map(sharpRing))
     : pictureRings(loops, [], () => loops.map(pictureRing));
   const mesh = prismMesh(rings, endSurface(solid, "start"), endSurface(solid, "end"));
-  return placeMesh(mesh, solid.frame);
+  return flatMesh(mesh, solid.frame);
 }
 
 /**

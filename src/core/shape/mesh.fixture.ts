@@ -1,9 +1,15 @@
 /** What the tests of the shape stage share: meshes of single records, their images and volumes. */
-import type { Mesh, Vec3 } from "../geometry";
-import { meshesOf, type Shape } from ".";
+import { type Mesh, unflatMesh, type Vec3 } from "../geometry";
+import { meshesOf, type PlacedMesh, type Shape } from ".";
+
+/** What the picture shows, each vertex by itself. */
+export const picturedMeshes = (
+  shape: Shape,
+): readonly (Omit<PlacedMesh, "mesh"> & { readonly mesh: Mesh })[] =>
+  meshesOf(shape).map((placed) => ({ ...placed, mesh: unflatMesh(placed.mesh) }));
 
 export const meshOf = (shape: Shape, id: string): Mesh | undefined =>
-  meshesOf(shape).find(({ record }) => record === id)?.mesh;
+  picturedMeshes(shape).find(({ record }) => record === id)?.mesh;
 
 /** A mesh's corners seen in the mirror at `plane` across an axis. */
 export function reflected(mesh: Mesh, axis: 0 | 1 | 2, plane: number): Mesh {

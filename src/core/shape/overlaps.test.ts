@@ -7,7 +7,8 @@ import { manifoldOf } from "../geometry/manifold.fixture";
 import { newJob, resolveSizes } from "../job";
 import { lawRuns } from "../kernel/law-runs.fixture";
 import { type SectionShape, sectionParts, sectionProperties, stockroomOf } from "../stockroom";
-import { meshesOf, shapeJob } from ".";
+import { shapeJob } from ".";
+import { picturedMeshes } from "./mesh.fixture";
 
 const kernel = await Module();
 kernel.setup();
@@ -70,7 +71,7 @@ function pair(a: Side, b: Side, [x, y, z]: readonly [number, number, number], ac
 }
 
 function commonVolume(shape: ReturnType<typeof pair>["shape"]): number {
-  const [a, b] = meshesOf(shape).map(({ mesh }) => manifoldOf(kernel, mesh));
+  const [a, b] = picturedMeshes(shape).map(({ mesh }) => manifoldOf(kernel, mesh));
   if (!a || !b) throw new Error("both are computed");
   return kernel.Manifold.intersection(a, b).volume();
 }

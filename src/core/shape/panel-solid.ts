@@ -5,10 +5,10 @@
 import {
   boxLoop,
   type Fineness,
-  type Mesh,
+  type FlatMesh,
+  flatMesh,
   type Plate,
   type PlateCut,
-  placeMesh,
   plateSolid,
   roundedSegments,
   type Solid,
@@ -36,11 +36,11 @@ export function solidOfPanel(solid: PanelSolid, fineness: Fineness): Solid {
 const PICTURE_FINENESS = 0.5;
 
 /** The panel as the picture shows it, in its home's axes. */
-export function meshOfPanel(solid: PanelSolid): Mesh {
+export function meshOfPanel(solid: PanelSolid): FlatMesh {
   const largest = Math.max(PICTURE_FINENESS, ...roundRadii(solid));
   // Circles at 16 corners at least, large ones finer.
   const step = Math.min(Math.PI / 8, 2 * Math.acos(1 - PICTURE_FINENESS / largest));
-  return placeMesh(solidMesh(solidOfPanel(solid, { step })), solid.frame);
+  return flatMesh(solidMesh(solidOfPanel(solid, { step })), solid.frame);
 }
 
 /** mm. The radii of all that is round in a panel: holes, and roundings of its outline and its cut-outs. */

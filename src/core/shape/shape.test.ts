@@ -8,7 +8,8 @@ import { at } from "../kernel";
 import { lawRuns } from "../kernel/law-runs.fixture";
 import { toDegrees } from "../measure";
 import { type SectionEntry, type SectionShape, sectionProperties, stockroomOf } from "../stockroom";
-import { meshesOf, shapeJob } from "./shape";
+import { picturedMeshes } from "./mesh.fixture";
+import { shapeJob } from "./shape";
 
 const entry = (id: string, shape: SectionShape): SectionEntry => ({
   id,
@@ -225,7 +226,7 @@ describe("solids", () => {
         fc.constantFrom("sq40", "rhs", "angle"),
         (degrees, section) => {
           const job = corner(degrees, mitreEnd("b"), mitreEnd("a"), [section, section]);
-          const mesh = at(meshesOf(shapeOf(job)), 0).mesh;
+          const mesh = at(picturedMeshes(shapeOf(job)), 0).mesh;
           expect(isClosed(mesh)).toBe(true);
           const solid = named(job, "a");
           const polygons = sectionProperties(solid.entry.shape).loops.map((loop) => polygonOf(loop));
@@ -276,7 +277,7 @@ describe("solids", () => {
       stopAtEnd: "50",
     };
     const rebate = { ...groove, id: "h", face: "other", from: "left", distance: "0", stopAtEnd: "0" };
-    const mesh = at(meshesOf(shapeOf(panel([groove, rebate]))), 0).mesh;
+    const mesh = at(picturedMeshes(shapeOf(panel([groove, rebate]))), 0).mesh;
     expect(isClosed(sewn(mesh))).toBe(true);
     expect(volumeOf(mesh)).toBeWithinMm(600 * 400 * 18 - 550 * 10 * 6 - 400 * 10 * 6, 1e-3);
   });

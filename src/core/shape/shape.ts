@@ -6,7 +6,7 @@
  */
 
 import { kindOf } from "../ends";
-import { type Mesh, poseMesh, type Vec3 } from "../geometry";
+import { type FlatMesh, flatMesh, poseMesh, type Vec3 } from "../geometry";
 import {
   type Assets,
   type Check,
@@ -336,23 +336,23 @@ export function panelSolid({ panels }: Pick<Shape, "panels">, id: string): Panel
 export type PlacedMesh = {
   readonly record: string;
   readonly instance: Instance;
-  readonly mesh: Mesh;
+  readonly mesh: FlatMesh;
 };
 
 // Solids never change, so their meshes are made once and go when they go.
-const memberMeshes = remembersEach<MemberSolid, Mesh>();
-const panelMeshes = remembersEach<PanelSolid, Mesh>();
+const memberMeshes = remembersEach<MemberSolid, FlatMesh>();
+const panelMeshes = remembersEach<PanelSolid, FlatMesh>();
 
 /** From more pieces than these on sections are drawn with sharp corners: a third of the triangles, and no eye sees it. */
 const ROUND_UP_TO = 1_000;
 
-const memberMesh = (solid: MemberSolid, sharp: boolean): Mesh =>
+const memberMesh = (solid: MemberSolid, sharp: boolean): FlatMesh =>
   memberMeshes(solid, [sharp], () => meshOfMember(solid, sharp));
-const panelMesh = (solid: PanelSolid): Mesh => panelMeshes(solid, [], () => meshOfPanel(solid));
+const panelMesh = (solid: PanelSolid): FlatMesh => panelMeshes(solid, [], () => meshOfPanel(solid));
 
 /** Where a mesh stands in each instance: the same mesh again as long as both are. */
-const posedMeshes = remembersEach<Mesh, Map<Instance, Mesh>>();
-function posed(mesh: Mesh, instance: Instance): Mesh {
+const posedMeshes = remembersEach<FlatMesh, Map<Instance, FlatMesh>>();
+function posed(mesh: FlatMesh, instance: Instance): FlatMesh {
   if (instance.key === "") return mesh;
   const known = posedMeshes(mesh, [], () => new Map());
   const made = known.get(instance) ?? poseMesh(mesh, instance.pose);
@@ -369,7 +369,7 @@ function isSharp(shape: Shape): boolean {
 /** Makes the meshes of a shape ahead of `meshesOf`, one solid a step. */
 export function* makeMeshes(shape: Shape): Generator<void, void> {
   const sharp = isSharp(shape);
-  const place = (mesh: Mesh, home: Home) => {
+  const place = (mesh: FlatMesh, home: Home) => {
     for (const instance of standing(shape, home)) posed(mesh, instance);
   };
   for (const solid of shape.members) yield place(memberMesh(solid, sharp), solid.home);
@@ -380,13 +380,13 @@ export function* makeMeshes(shape: Shape): Generator<void, void> {
 export function meshesOf(shape: Shape, assets: Assets = NO_ASSETS): readonly PlacedMesh[] {
   const meshes: PlacedMesh[] = [];
   const sharp = isSharp(shape);
-  const place = (record: string, home: Home, own: Mesh) => {
+  const place = (record: string, home: Home, own: FlatMesh) => {
     for (const instance of standing(shape, home))
       meshes.push({ record, instance, mesh: posed(own, instance) });
   };
   for (const solid of shape.members) place(solid.member.id, solid.home, memberMesh(solid, sharp));
   for (const solid of shape.panels) place(solid.panel.id, solid.panel.assembly, panelMesh(solid));
   for (const one of shape.bought)
-    for (const mesh of meshOfStandIn(one, assets)) place(one.part.id, one.part.assembly, mesh);
+    for (const mesh of meshOfStandIn(one, assets)) place(one.part.id, one.part.assembly, flatMesh(mesh));
   return meshes;
 }

@@ -94,10 +94,11 @@ function overAll(shape: Shape): readonly Stretch[] {
   const low: [number, number, number] = [1e9, 1e9, 1e9];
   const high: [number, number, number] = [-1e9, -1e9, -1e9];
   for (const { mesh } of meshesOf(shape))
-    for (const vertex of mesh.vertices)
+    for (let k = 0; k < mesh.places.length; k += 3)
       for (const i of [0, 1, 2] as const) {
-        low[i] = Math.min(low[i], vertex[i]);
-        high[i] = Math.max(high[i], vertex[i]);
+        const place = at(mesh.places, k + i);
+        low[i] = Math.min(low[i], place);
+        high[i] = Math.max(high[i], place);
       }
   if (low[0] > high[0]) return [];
   return [

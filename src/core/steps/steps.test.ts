@@ -31,7 +31,8 @@ import {
 import { at } from "../kernel";
 import { lawRuns } from "../kernel/law-runs.fixture";
 import { createPipeline } from "../pipeline";
-import { meshesOf, type Shape, shapeJob } from "../shape";
+import { type Shape, shapeJob } from "../shape";
+import { picturedMeshes } from "../shape/mesh.fixture";
 import { stockroomOf } from "../stockroom";
 import {
   builtIn,
@@ -165,7 +166,7 @@ describe.each(JOBS)("the steps of the %s", (_, start) => {
 
   it("leave nothing blocked, and no piece runs into another on its way in, by another kernel", () => {
     const solids = new Map<string, Manifold>();
-    for (const { record, mesh } of meshesOf(shape)) {
+    for (const { record, mesh } of picturedMeshes(shape)) {
       const solid = manifoldOf(kernel, mesh);
       if (solid.status() === "NoError" && !solid.isEmpty() && !solids.has(record)) solids.set(record, solid);
     }

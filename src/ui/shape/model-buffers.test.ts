@@ -1,14 +1,13 @@
 import { describe, expect, it } from "vitest";
-import type { Mesh, Vec3 } from "@/core/geometry";
+import type { FlatMesh } from "@/core/geometry";
 import { type Random, seededRandom } from "@/core/kernel";
 import { middleOf, newBuffers, rangeOfTriangle, rewritten } from "./model-buffers";
 
 /** A fan of triangles over random places: a mesh of `corners` vertices. */
-function fan(corners: number, random: Random): Mesh {
-  const place = (): Vec3 => [random.next() * 1000, random.next() * 1000, random.next() * 1000];
+function fan(corners: number, random: Random): FlatMesh {
   const triangles = Array.from({ length: corners - 2 }, (_, i) => [0, i + 1, i + 2]).flat();
   const edges = Array.from({ length: corners }, (_, i) => [i, (i + 1) % corners]).flat();
-  return { vertices: Array.from({ length: corners }, place), triangles, edges };
+  return { places: Array.from({ length: 3 * corners }, () => random.next() * 1000), triangles, edges };
 }
 
 /** The corners of every triangle and edge, looked up the slow way. */
@@ -17,9 +16,10 @@ function drawn({ positions, triangles, edges }: ReturnType<typeof newBuffers>) {
   return { triangles: [...triangles].map(place), edges: [...edges].map(place) };
 }
 
-const asDrawn = (meshes: readonly Mesh[]) => ({
-  triangles: meshes.flatMap((mesh) => mesh.triangles.map((i) => mesh.vertices[i]?.map(Math.fround))),
-  edges: meshes.flatMap((mesh) => mesh.edges.map((i) => mesh.vertices[i]?.map(Math.fround))),
+const vertex = ({ places }: FlatMesh, i: number) => places.slice(3 * i, 3 * i + 3).map(Math.fround);
+const asDrawn = (meshes: readonly FlatMesh[]) => ({
+  triangles: meshes.flatMap((mesh) => mesh.triangles.map((i) => vertex(mesh, i))),
+  edges: meshes.flatMap((mesh) => mesh.edges.map((i) => vertex(mesh, i))),
 });
 
 describe("the vertices of the picture", () => {
@@ -31,7 +31,7 @@ describe("the vertices of the picture", () => {
   });
 
   it("writes changed pieces in their places, as if all were made anew", () => {
-    const after = meshes.map((mesh, i) => (i === 1 || i === 2 ? fan(mesh.vertices.length, random) : mesh));
+    const after = meshes.map((mesh, i) => (i === 1 || i === 2 ? fan(mesh.places.length / 3, random) : mesh));
     const written = rewritten(newBuffers(meshes), after);
     expect(written?.buffers).toEqual(newBuffers(after));
     // Two neighbours are one run: their 8 and 3 vertices stand behind the first piece's 4.
@@ -60,17 +60,12 @@ describe("the vertices of the picture", () => {
   });
 
   it("has the middle of a mesh, and of one without vertices", () => {
-    const square: Mesh = {
-      vertices: [
-        [0, 0, 1],
-        [4, 0, 1],
-        [4, 2, 1],
-        [0, 2, 1],
-      ],
+    const square: FlatMesh = {
+      places: [0, 0, 1, 4, 0, 1, 4, 2, 1, 0, 2, 1],
       triangles: [],
       edges: [],
     };
     expect(middleOf(square)).toEqual([2, 1, 1]);
-    expect(middleOf({ vertices: [], triangles: [], edges: [] })).toEqual([0, 0, 0]);
+    expect(middleOf({ places: [], triangles: [], edges: [] })).toEqual([0, 0, 0]);
   });
 });

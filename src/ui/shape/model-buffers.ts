@@ -2,12 +2,12 @@
  * The vertices of the 3D picture: all pieces in one set of arrays, faces and edges over the same vertices. A piece
  * whose mesh is another one of the same size is written in its place, so that an edit writes what it changed.
  */
-import type { Mesh, Vec3 } from "@/core/geometry";
+import type { FlatMesh, Vec3 } from "@/core/geometry";
 import { at } from "@/core/kernel";
 
 /** Where a piece stands in the arrays: its vertices and its triangles, each from the first to before the last. */
 export type PieceRange = {
-  readonly mesh: Mesh;
+  readonly mesh: FlatMesh;
   readonly vertices: readonly [number, number];
   readonly triangles: readonly [number, number];
 };
@@ -22,9 +22,9 @@ export type ModelBuffers = {
 };
 
 /** The arrays of pieces that stand in them for the first time, in the order of `meshes`. */
-export function newBuffers(meshes: readonly Mesh[]): ModelBuffers {
-  const count = (size: (mesh: Mesh) => number) => meshes.reduce((sum, mesh) => sum + size(mesh), 0);
-  const positions = new Float32Array(3 * count(({ vertices }) => vertices.length));
+export function newBuffers(meshes: readonly FlatMesh[]): ModelBuffers {
+  const count = (size: (mesh: FlatMesh) => number) => meshes.reduce((sum, mesh) => sum + size(mesh), 0);
+  const positions = new Float32Array(count(({ places }) => places.length));
   const triangles = new Uint32Array(count((mesh) => mesh.triangles.length));
   const edges = new Uint32Array(count((mesh) => mesh.edges.length));
   const ranges: PieceRange[] = [];
@@ -33,7 +33,7 @@ export function newBuffers(meshes: readonly Mesh[]): ModelBuffers {
     const first = vertex;
     const from = corner / 3;
     writePlaces(positions, mesh, first);
-    vertex += mesh.vertices.length;
+    vertex += mesh.places.length / 3;
     // Plain loops: hundreds of thousands of corners are written whenever a job opens.
     for (let i = 0; i < mesh.triangles.length; i++) triangles[corner++] = first + at(mesh.triangles, i);
     for (let i = 0; i < mesh.edges.length; i++) edges[end++] = first + at(mesh.edges, i);
@@ -52,7 +52,7 @@ export type Written = {
  * Writes other meshes over those of before, in the same arrays; null where one of them has not the vertices, triangles
  * and edges of the one that it takes the place of, so that the arrays must be made anew.
  */
-export function rewritten(before: ModelBuffers, meshes: readonly Mesh[]): Written | null {
+export function rewritten(before: ModelBuffers, meshes: readonly FlatMesh[]): Written | null {
   const { ranges, positions } = before;
   if (meshes.length !== ranges.length) return null;
   if (!meshes.every((mesh, i) => sameBuild(at(ranges, i).mesh, mesh))) return null;
@@ -70,9 +70,9 @@ export function rewritten(before: ModelBuffers, meshes: readonly Mesh[]): Writte
   return { buffers: { ...before, ranges: after }, runs };
 }
 
-function sameBuild(a: Mesh, b: Mesh): boolean {
+function sameBuild(a: FlatMesh, b: FlatMesh): boolean {
   if (a === b) return true;
-  return a.vertices.length === b.vertices.length && same(a.triangles, b.triangles) && same(a.edges, b.edges);
+  return a.places.length === b.places.length && same(a.triangles, b.triangles) && same(a.edges, b.edges);
 }
 
 function same(a: readonly number[], b: readonly number[]): boolean {
@@ -82,24 +82,19 @@ function same(a: readonly number[], b: readonly number[]): boolean {
   return true;
 }
 
-function writePlaces(positions: Float32Array, { vertices }: Mesh, first: number): void {
-  let i = 3 * first;
-  for (const [x, y, z] of vertices) {
-    positions[i++] = x;
-    positions[i++] = y;
-    positions[i++] = z;
-  }
+function writePlaces(positions: Float32Array, { places }: FlatMesh, first: number): void {
+  positions.set(places, 3 * first);
 }
 
 /** The middle of a mesh's vertices, where its tag stands; the origin where it has none. */
-export function middleOf({ vertices }: Mesh): Vec3 {
+export function middleOf({ places }: FlatMesh): Vec3 {
   const sum: [number, number, number] = [0, 0, 0];
-  for (const [x, y, z] of vertices) {
-    sum[0] += x;
-    sum[1] += y;
-    sum[2] += z;
+  for (let i = 0; i < places.length; i += 3) {
+    sum[0] += at(places, i);
+    sum[1] += at(places, i + 1);
+    sum[2] += at(places, i + 2);
   }
-  const count = Math.max(1, vertices.length);
+  const count = Math.max(1, places.length / 3);
   return [sum[0] / count, sum[1] / count, sum[2] / count];
 }
 

@@ -4,7 +4,7 @@
  */
 import * as THREE from "three";
 import { OrbitControls } from "three/examples/jsm/controls/OrbitControls.js";
-import type { Mesh, PlaneBox, Vec3 } from "@/core/geometry";
+import type { FlatMesh, PlaneBox, Vec3 } from "@/core/geometry";
 import { LOOK_COLOURS, LOOKS, type Look } from "@/core/job";
 import { at } from "@/core/kernel";
 import { type ModelBuffers, middleOf, newBuffers, rangeOfTriangle, rewritten } from "./model-buffers";
@@ -15,7 +15,7 @@ export type ModelPiece = {
   /** The record that it shows, and the placements that lead to it, from the job inwards. */
   readonly record: string;
   readonly path: readonly string[];
-  readonly mesh: Mesh;
+  readonly mesh: FlatMesh;
   readonly tint: "steel" | "timber" | "board" | "bought";
   readonly look: Look | null;
   /** Stands around what is worked on. */
