@@ -4,7 +4,7 @@
  */
 import { rmSync } from "node:fs";
 import path from "node:path";
-import { type Browser, chromium, type Page } from "@playwright/test";
+import { type Browser, chromium, type Locator, type Page } from "@playwright/test";
 import { createPipeline } from "@/core/pipeline";
 import { stockroomOf } from "@/core/stockroom";
 import { openDatabase } from "@/db";
@@ -52,8 +52,11 @@ async function othersWait(base: string, work: Promise<unknown>): Promise<number>
 type Measured = {
   readonly opened: number;
   readonly resized: number;
+  /** One member that is turned about its axis, with the two that are mitred with it. */
+  readonly turned: number;
   readonly busyAtOpening: number;
   readonly busyAtSize: number;
+  readonly busyAtMember: number;
   readonly waited: number;
 };
 
@@ -76,9 +79,23 @@ async function measured(
   const opened = now() - start;
   await page.waitForTimeout(3_000);
   const busyAtOpening = await longest(page);
-  const field = page.locator("section[aria-label='Key sizes'] input").first();
+  const keySize = page.locator("section[aria-label='Key sizes'] input").first();
+  const resized = median(await typedInto(page, keySize, ["1011", "1022", "1033"]));
+  const busyAtSize = await longest(page);
+  await page.getByRole("region", { name: "List" }).getByText("Rail", { exact: true }).first().click();
+  await page.waitForTimeout(2_000);
+  await longest(page);
+  const rotation = page.getByLabel("Section rotation");
+  const turned = median(await typedInto(page, rotation, ["10", "20", "30"]));
+  const busyAtMember = await longest(page);
+  await page.close();
+  return { opened, resized, turned, busyAtOpening, busyAtSize, busyAtMember, waited };
+}
+
+/** How long it takes from Enter to the next frame, for each value that is typed into a field. */
+async function typedInto(page: Page, field: Locator, values: readonly string[]): Promise<readonly number[]> {
   const times: number[] = [];
-  for (const value of ["1011", "1022", "1033"]) {
+  for (const value of values) {
     await field.fill(value);
     const before = await framesOf(page);
     const from = now();
@@ -91,9 +108,7 @@ async function measured(
     times.push(now() - from);
     await page.waitForTimeout(2_000);
   }
-  const busyAtSize = await longest(page);
-  await page.close();
-  return { opened, resized: median(times), busyAtOpening, busyAtSize, waited };
+  return times;
 }
 
 /** Needs a build: `npx next build`. */
@@ -118,7 +133,7 @@ export async function pageTable(
       const core = timed(() => createPipeline()(job, null, stockroom, []));
       const line = (what: string, value: number, busy: number) =>
         console.log(
-          `    ${what.padEnd(22)}${ms(value)} ${(value / core).toFixed(1).padStart(6)} ×   busy at most ${ms(busy)}`,
+          `    ${what.padEnd(24)}${ms(value)} ${(value / core).toFixed(1).padStart(6)} ×   busy at most ${ms(busy)}`,
         );
       console.log(`  ${size.toLocaleString("en")} pieces; the core alone ${ms(core)}`);
       for (const draws of [true, false]) {
@@ -126,7 +141,8 @@ export async function pageTable(
         console.log(draws ? "   drawn by the processor" : "   without the time of drawing");
         line("opened and drawn", found.opened, found.busyAtOpening);
         line("key size to the frame", found.resized, found.busyAtSize);
-        console.log(`    another page waits    ${ms(found.waited)}`);
+        line("one member to the frame", found.turned, found.busyAtMember);
+        console.log(`    another page waits      ${ms(found.waited)}`);
       }
     }
   } finally {

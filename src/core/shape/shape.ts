@@ -366,27 +366,35 @@ function isSharp(shape: Shape): boolean {
   return shape.members.reduce((sum, { home }) => sum + standing(shape, home).length, 0) > ROUND_UP_TO;
 }
 
-/** Makes the meshes of a shape ahead of `meshesOf`, one solid a step. */
-export function* makeMeshes(shape: Shape): Generator<void, void> {
-  const sharp = isSharp(shape);
-  const place = (mesh: FlatMesh, home: Home) => {
-    for (const instance of standing(shape, home)) posed(mesh, instance);
-  };
-  for (const solid of shape.members) yield place(memberMesh(solid, sharp), solid.home);
-  for (const solid of shape.panels) yield place(panelMesh(solid), solid.panel.assembly);
-}
+const pictures = remembersEach<Shape, readonly PlacedMesh[]>();
 
 /** The picture of a shape: one mesh for every piece that stands somewhere, those from files where they are at hand. */
-export function meshesOf(shape: Shape, assets: Assets = NO_ASSETS): readonly PlacedMesh[] {
+export const meshesOf = (shape: Shape, assets: Assets = NO_ASSETS): readonly PlacedMesh[] =>
+  pictures(shape, [assets], () => {
+    const steps = placedMeshes(shape, assets);
+    for (;;) {
+      const step = steps.next();
+      if (step.done) return step.value;
+    }
+  });
+
+/** Makes the picture of a shape ahead of `meshesOf`, one solid a step. */
+export function* makeMeshes(shape: Shape, assets: Assets = NO_ASSETS): Generator<void, void> {
+  const made = yield* placedMeshes(shape, assets);
+  pictures(shape, [assets], () => made);
+}
+
+function* placedMeshes(shape: Shape, assets: Assets): Generator<void, readonly PlacedMesh[]> {
   const meshes: PlacedMesh[] = [];
   const sharp = isSharp(shape);
   const place = (record: string, home: Home, own: FlatMesh) => {
     for (const instance of standing(shape, home))
       meshes.push({ record, instance, mesh: posed(own, instance) });
   };
-  for (const solid of shape.members) place(solid.member.id, solid.home, memberMesh(solid, sharp));
-  for (const solid of shape.panels) place(solid.panel.id, solid.panel.assembly, panelMesh(solid));
+  for (const solid of shape.members) yield place(solid.member.id, solid.home, memberMesh(solid, sharp));
+  for (const solid of shape.panels) yield place(solid.panel.id, solid.panel.assembly, panelMesh(solid));
   for (const one of shape.bought)
-    for (const mesh of meshOfStandIn(one, assets)) place(one.part.id, one.part.assembly, flatMesh(mesh));
+    for (const mesh of meshOfStandIn(one, assets))
+      yield place(one.part.id, one.part.assembly, flatMesh(mesh));
   return meshes;
 }

@@ -1,6 +1,6 @@
 "use client";
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useRef, useState } from "react";
+import { useDeferredValue, useEffect, useRef, useState } from "react";
 import { isLarge } from "@/core/computing";
 import { indexStockroom, type StockroomData } from "@/core/stockroom";
 import { Button } from "../common/button";
@@ -85,7 +85,10 @@ export function OpeningDesk({ job, stage, startWorker, startDeskWorker, drawingW
     structuralSharing: false,
   });
   useEndOf(data?.computed);
-  if (data) return <Desk {...data} stage={stage} startWorker={startWorker} drawingWorkers={drawingWorkers} />;
+  // Shown when it is made: in stretches, as the page can be busy with a large job for a second otherwise.
+  const shown = useDeferredValue(data);
+  if (shown)
+    return <Desk {...shown} stage={stage} startWorker={startWorker} drawingWorkers={drawingWorkers} />;
   if (error instanceof Unanswered && error.refusal.status === 422)
     return <UnreadablePage why={error.message} id={job.id} />;
   return (

@@ -14,16 +14,8 @@ const CHOICES: readonly (readonly [AlikeBy, string])[] = [
 ];
 
 export function SelectMore() {
-  const desk = useDesk();
-  const rows = useDeskState((state) => state.results.tally.rows);
-  const selected = useDeskState((state) => state.selected);
-  if (rows.length === 0) return null;
-  const hasPiece = rows.some(({ pieces }) => pieces.some(({ id }) => selected.has(id)));
-  const all = rows.flatMap(({ pieces }) => pieces.map(({ id }) => id));
-  const choices: readonly (readonly [string, readonly string[]])[] = [
-    ...(hasPiece ? CHOICES.map(([by, words]) => [words, alike(rows, selected, by)] as const) : []),
-    ["All pieces", all],
-  ];
+  const hasRows = useDeskState((state) => state.results.tally.rows.length > 0);
+  if (!hasRows) return null;
   return (
     <DropdownMenu.Root modal={false}>
       <DropdownMenu.Trigger className={buttonClass("plain")}>
@@ -36,15 +28,29 @@ export function SelectMore() {
           sideOffset={4}
           className="z-50 w-[240px] rounded-sm border border-seam bg-leaf p-1 shadow-lg"
         >
-          {choices.map(([words, ids]) => (
-            <DropdownMenu.Item key={words} className={OUT_ITEM} onSelect={() => desk.select(ids)}>
-              <span className="flex justify-between text-[14px]">
-                {words} <span className="text-ink-soft">{ids.length}</span>
-              </span>
-            </DropdownMenu.Item>
-          ))}
+          <Choices />
         </DropdownMenu.Content>
       </DropdownMenu.Portal>
     </DropdownMenu.Root>
   );
+}
+
+/** Found when the menu is opened: all pieces are gone through for it. */
+function Choices() {
+  const desk = useDesk();
+  const rows = useDeskState((state) => state.results.tally.rows);
+  const selected = useDeskState((state) => state.selected);
+  const hasPiece = rows.some(({ pieces }) => pieces.some(({ id }) => selected.has(id)));
+  const all = rows.flatMap(({ pieces }) => pieces.map(({ id }) => id));
+  const choices: readonly (readonly [string, readonly string[]])[] = [
+    ...(hasPiece ? CHOICES.map(([by, words]) => [words, alike(rows, selected, by)] as const) : []),
+    ["All pieces", all],
+  ];
+  return choices.map(([words, ids]) => (
+    <DropdownMenu.Item key={words} className={OUT_ITEM} onSelect={() => desk.select(ids)}>
+      <span className="flex justify-between text-[14px]">
+        {words} <span className="text-ink-soft">{ids.length}</span>
+      </span>
+    </DropdownMenu.Item>
+  ));
 }

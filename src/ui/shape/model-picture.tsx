@@ -8,7 +8,7 @@ import {
   Ruler,
   Tag as TagIcon,
 } from "lucide-react";
-import { useEffect, useMemo, useRef, useState } from "react";
+import { useDeferredValue, useEffect, useMemo, useRef, useState } from "react";
 import type { PlaneBox, Vec3 } from "@/core/geometry";
 import { textOf } from "@/core/job";
 /** The picture of the model: views, picking, marks; the last good one stays when an edit cannot be computed. */
@@ -94,9 +94,16 @@ function useDrawKeys({ active, stepBack }: Drawing): void {
   }, [active]);
 }
 
+/** So many pieces are drawn in a frame's time. */
+const FEW_PIECES = 3_000;
+const isMany = ({ members, panels }: Shape) => members.length + panels.length > FEW_PIECES;
+
 export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }) {
   const desk = useDesk();
-  const { shape, old } = useGoodShape();
+  const { shape: newest, old } = useGoodShape();
+  // The picture of a large job is made after the lists, in a stretch of its own.
+  const late = useDeferredValue(newest);
+  const shape = isMany(newest) ? late : newest;
   const tally = useDeskState((state) => state.results.tally);
   const selected = useDeskState((state) => state.selected);
   const box = useRef<HTMLDivElement>(null);
@@ -139,7 +146,13 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
       scene.current = null;
     };
   }, [desk]);
-  useEffect(() => scene.current?.setModel(pieces), [pieces]);
+  const many = isMany(shape);
+  useEffect(() => {
+    if (!many) return scene.current?.setModel(pieces);
+    // After what stands around it is on the screen.
+    const later = setTimeout(() => scene.current?.setModel(pieces));
+    return () => clearTimeout(later);
+  }, [pieces, many]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: another assembly is another view, and only then
   useEffect(() => {
     if (frames > 0) scene.current?.look(view);
