@@ -45,8 +45,6 @@ export const COMPUTED_COLUMNS = {
 } as const;
 export type ComputedColumn = keyof typeof COMPUTED_COLUMNS;
 
-const COMPUTED = Object.entries(COMPUTED_COLUMNS) as readonly (readonly [ComputedColumn, string])[];
-
 /** What two ways to type one name have in common: letters and digits alone, in lower case. */
 export function plainName(name: string): string {
   return name
@@ -55,11 +53,12 @@ export function plainName(name: string): string {
     .replace(/[^\p{L}\p{N}]+/gu, "");
 }
 
+/** Computed columns by their ids and their headings; of two that are called the same, the first. */
+const COMPUTED: ReadonlyMap<string, ComputedColumn> = new Map(
+  (Object.entries(COMPUTED_COLUMNS) as [ComputedColumn, string][])
+    .flatMap(([id, heading]) => [id, heading].map((name) => [plainName(name), id] as const))
+    .reverse(),
+);
+
 /** The computed column that a name means: by its id or its heading, however it is typed. */
-export function computedColumn(name: string): ComputedColumn | null {
-  const wanted = plainName(name);
-  if (wanted === "") return null;
-  return (
-    COMPUTED.find(([id, heading]) => plainName(id) === wanted || plainName(heading) === wanted)?.[0] ?? null
-  );
-}
+export const computedColumn = (name: string): ComputedColumn | null => COMPUTED.get(plainName(name)) ?? null;

@@ -1,4 +1,5 @@
 /** Where records live: in the job itself or in an assembly; lines and members live where their points do. */
+import { remembersEach } from "../kernel";
 import type { Assembly, AssemblyId, Home } from "./assembly";
 import type { Line } from "./frame";
 import type { Job } from "./job";
@@ -10,6 +11,38 @@ export function homeOfLine(job: Pick<Job, "points">, line: Line | undefined): Ho
 
 export function homeOfMember(job: Pick<Job, "points" | "lines">, member: Pick<Member, "line">): Home {
   return homeOfLine(job, job.lines[member.line]);
+}
+
+type Members = ReadonlyMap<string | null, readonly Member[]>;
+const byPoint = remembersEach<Job["members"], Members>();
+const byHome = remembersEach<Job["members"], Members>();
+
+/** The members whose line starts or ends at a point, in their order. */
+export const membersAtPoint = (job: Pick<Job, "lines" | "members">, point: string): readonly Member[] =>
+  byPoint(job.members, [job.lines], () => {
+    const found = new Map<string, Member[]>();
+    for (const member of Object.values(job.members)) {
+      const line = job.lines[member.line];
+      if (line) for (const end of new Set<string>([line.from, line.to])) put(found, end, member);
+    }
+    return found;
+  }).get(point) ?? [];
+
+/** The members that live in a home, in their order. */
+export const membersOfHome = (
+  job: Pick<Job, "points" | "lines" | "members">,
+  home: Home,
+): readonly Member[] =>
+  byHome(job.members, [job.lines, job.points], () => {
+    const found = new Map<Home, Member[]>();
+    for (const member of Object.values(job.members)) put(found, homeOfMember(job, member), member);
+    return found;
+  }).get(home) ?? [];
+
+function put<K>(lists: Map<K, Member[]>, key: K, member: Member): void {
+  const there = lists.get(key);
+  if (there) there.push(member);
+  else lists.set(key, [member]);
 }
 
 /** The home of any record of the design; undefined when there is no such record. */

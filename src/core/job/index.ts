@@ -107,6 +107,8 @@ export {
   homeOf,
   homeOfLine,
   homeOfMember,
+  membersAtPoint,
+  membersOfHome,
   othersThan,
 } from "./homes";
 export type { Import } from "./import";

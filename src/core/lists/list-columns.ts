@@ -1,8 +1,8 @@
 /** The columns that a list can be made of: each computes its cell from a line of the list and what it stands on. */
 import { anglesOf, sawSettings } from "../ends";
 import type { Vec2 } from "../geometry";
-import { COMPUTED_COLUMNS, type ComputedColumn, homeName, homeOf, type ListSetup } from "../job";
-import { fromNm, LENGTH_TOLERANCE_MM } from "../kernel";
+import { COMPUTED_COLUMNS, type ComputedColumn, homeName, homeOf, type Job, type ListSetup } from "../job";
+import { fromNm, LENGTH_TOLERANCE_MM, remembersEach } from "../kernel";
 import { blankOf } from "../layout";
 import { formatCents, formatDecimal, formatLength, type LengthStyle } from "../measure";
 import { type Measure, shopUnit } from "../quantities";
@@ -338,14 +338,24 @@ export const LIST_COLUMNS: readonly ListColumnKind[] = [
   ),
 ];
 
+const patterns = remembersEach<Job["ownColumns"], Map<string, ReturnType<typeof readSizePattern>>>();
+
+/** Read once for all rows of a list. */
+function patternOf(text: string, ownColumns: Job["ownColumns"]): ReturnType<typeof readSizePattern> {
+  const known = patterns(ownColumns, [], () => new Map());
+  const names = Object.values(ownColumns).map((column) => column.name);
+  const pattern = known.get(text) ?? readSizePattern(text, names);
+  known.set(text, pattern);
+  return pattern;
+}
+
 /** Sizes in the order of the list's pattern for members or panels. */
 function sizeText(line: PieceLine, { setup, computedAs, ground }: CellGround): string | Cell {
   const { shown, kind } = line.row;
   const { form } = shown;
   if (form.kind === "none") return kind === "bought" || kind === "other" ? NOT_APPLICABLE : MISSING;
   const written = form.kind === "member" ? setup.sizeOfMember : setup.sizeOfPanel;
-  const own = Object.values(ground.job.ownColumns).map((column) => column.name);
-  const pattern = readSizePattern(written ?? USUAL_SIZE[form.kind], own);
+  const pattern = patternOf(written ?? USUAL_SIZE[form.kind], ground.job.ownColumns);
   if (!pattern.ok) return { ...MISSING, text: "pattern cannot be read" };
   const said = writeSize(pattern.value, (name) => {
     const cell = computedAs(line, name);

@@ -11,7 +11,10 @@ export type ChooserProps<T extends string> = {
   readonly label: string;
   /** Empty: nothing is chosen; null: what it stands for differ, so that not even "none" is. */
   readonly value: T | "" | null;
-  readonly choices: readonly Choice<T>[];
+  /** As a function: a long list, found when somebody opens it. */
+  readonly choices: readonly Choice<T>[] | (() => readonly Choice<T>[]);
+  /** What is chosen is called, where the choices are found later. */
+  readonly chosen?: string | undefined;
   readonly onChoose: (value: T) => void;
   readonly hideLabel?: boolean;
   readonly dark?: boolean;
@@ -28,10 +31,11 @@ const ITEM =
 
 export function Chooser<T extends string>(props: ChooserProps<T>) {
   const { label, hideLabel = false, choices } = props;
+  const isLong = typeof choices === "function" || choices.length > SHORT;
   return (
     <span className="block min-w-0">
       {hideLabel ? null : <span className="block text-[12px] text-ink-soft">{label}</span>}
-      {choices.length > SHORT ? <LongChooser {...props} /> : <ShortChooser {...props} />}
+      {isLong ? <LongChooser {...props} /> : <ShortChooser {...props} choices={choices} />}
     </span>
   );
 }
@@ -46,7 +50,7 @@ function ShortChooser<T extends string>({
   onChoose,
   dark = false,
   placeholder = "choose",
-}: ChooserProps<T>) {
+}: ChooserProps<T> & { readonly choices: readonly Choice<T>[] }) {
   // Nothing chosen, and nothing that is called nothing: the placeholder stands there.
   const unset = value === null || (value === "" && !choices.some((choice) => choice.value === ""));
   // A desk has dozens of these: what there is to choose is made when somebody comes near, so that a letter typed finds it as well.
@@ -113,6 +117,7 @@ function LongChooser<T extends string>({
   label,
   value,
   choices,
+  chosen,
   onChoose,
   dark = false,
   placeholder = "choose",
@@ -120,12 +125,11 @@ function LongChooser<T extends string>({
   const [open, setOpen] = useState(false);
   const [typed, setTyped] = useState("");
   const list = useId();
-  const chosen = choices.find((choice) => choice.value === value);
+  const all = typeof choices !== "function" ? choices : open ? choices() : [];
+  const own = all.find((choice) => choice.value === value);
   const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
-  const found = choices.filter((choice) => {
-    const text = choice.label.toLowerCase();
-    return words.every((word) => text.includes(word));
-  });
+  const isFound = ({ label: text }: Choice) => words.every((word) => text.toLowerCase().includes(word));
+  const found = open ? all.filter(isFound) : [];
   const change = (next: boolean) => {
     setOpen(next);
     setTyped("");
@@ -141,7 +145,7 @@ function LongChooser<T extends string>({
           aria-controls={list}
           className={triggerClass(dark)}
         >
-          <span className="truncate">{chosen?.label ?? placeholder}</span>
+          <span className="truncate">{own?.label ?? chosen ?? placeholder}</span>
           <ChevronDown size={14} aria-hidden className="shrink-0" />
         </button>
       </Popover.Trigger>
@@ -151,7 +155,7 @@ function LongChooser<T extends string>({
           sideOffset={2}
           className="z-50 w-max min-w-[var(--radix-popover-trigger-width)] max-w-[420px] rounded-sm border border-seam bg-leaf shadow-lg"
         >
-          <Command shouldFilter={false} label={label} {...(chosen ? { defaultValue: keyOf(chosen) } : {})}>
+          <Command shouldFilter={false} label={label} {...(own ? { defaultValue: keyOf(own) } : {})}>
             <Command.Input
               value={typed}
               onValueChange={setTyped}

@@ -8,11 +8,14 @@ import {
   type Job,
   type Member,
   type MemberId,
+  membersAtPoint,
+  membersOfHome,
   neighboursOf,
   replacedNeighbour,
   withCutText,
 } from "@/core/job";
-import { Chooser } from "../common/chooser";
+import { remembersEach } from "@/core/kernel";
+import { type Choice, Chooser } from "../common/chooser";
 import { TextField } from "../common/text-field";
 import { ALONE } from "./ends-of-many";
 
@@ -24,19 +27,37 @@ type EndProps = {
 };
 
 /** Members that could meet this end: those whose line touches the same point, then all others. */
-function membersNear(member: Member, side: "start" | "end", job: Job): readonly Member[] {
+function* membersNear(member: Member, side: "start" | "end", job: Job): Generator<Member> {
   const line = job.lines[member.line];
-  const point = side === "start" ? line?.from : line?.to;
-  const touches = (other: Member) => {
-    const own = job.lines[other.line];
-    return own?.from === point || own?.to === point;
-  };
-  const home = homeOfMember(job, member);
-  const others = Object.values(job.members).filter(
-    (other) => other.id !== member.id && homeOfMember(job, other) === home,
-  );
-  return [...others.filter(touches), ...others.filter((other) => !touches(other))];
+  const meeting = membersAtPoint(job, (side === "start" ? line?.from : line?.to) ?? "");
+  const first = new Set([member, ...meeting]);
+  for (const other of meeting) if (other !== member) yield other;
+  for (const other of membersOfHome(job, homeOfMember(job, member))) if (!first.has(other)) yield other;
 }
+
+/** More than an end can be cut against at once: the others are gone through only when somebody looks for one. */
+const FEW = 6;
+
+/** Of more members a list is made when it is opened. */
+const MOST_LISTED = 50;
+
+/** The first members that could meet an end. */
+function nearest(member: Member, side: "start" | "end", job: Job): readonly MemberId[] {
+  const ids: MemberId[] = [];
+  for (const { id } of membersNear(member, side, job)) {
+    if (ids.push(id) === FEW) break;
+  }
+  return ids;
+}
+
+const memberLabels = remembersEach<Member, string>();
+
+/** What a member is called where one of many is chosen. */
+const labelOf = (job: Job, member: Member): string =>
+  memberLabels(member, [job.lines, job.points], () => {
+    const line = job.lines[member.line];
+    return `${member.name} ${job.points[line?.from ?? ""]?.name ?? ""}–${job.points[line?.to ?? ""]?.name ?? ""}`;
+  });
 
 /** What an end can be made; a square one is offered with and without a member that it runs past. */
 type Offer = "past" | EndCutName;
@@ -88,25 +109,22 @@ export function EndSettings({ member, side, job, onChange }: EndProps) {
   const cut = member[side];
   const line = job.lines[member.line];
   const point = job.points[(side === "start" ? line?.from : line?.to) ?? ""]?.name ?? "";
-  const near = membersNear(member, side, job);
+  const near = nearest(member, side, job);
   const neighbours = neighboursOf(cut);
-  const offers = (Object.keys(OFFERS) as Offer[]).filter((offer) =>
-    OFFERS[offer].make(near[0]?.id, near[1]?.id),
-  );
+  const offers = (Object.keys(OFFERS) as Offer[]).filter((offer) => OFFERS[offer].make(near[0], near[1]));
   const choose = (chosen: string) => {
     const offer = offers.find((one) => one === chosen);
     // The neighbours that are there stay, as far as the new cut has any.
-    const ids = [...neighbours, ...near.map(({ id }) => id).filter((id) => !neighbours.includes(id))];
+    const ids = [...neighbours, ...near.filter((id) => !neighbours.includes(id))];
     const made = offer && OFFERS[offer].make(ids[0], ids[1]);
     if (made) onChange(made);
   };
-  const names = near.map((other) => {
-    const own = job.lines[other.line];
-    return {
-      value: other.id,
-      label: `${other.name} ${job.points[own?.from ?? ""]?.name ?? ""}–${job.points[own?.to ?? ""]?.name ?? ""}`,
-    };
-  });
+  const others = () => {
+    const choices: Choice<MemberId>[] = [];
+    for (const other of membersNear(member, side, job))
+      choices.push({ value: other.id, label: labelOf(job, other) });
+    return choices;
+  };
   return (
     <div className="space-y-1">
       <Chooser
@@ -122,11 +140,9 @@ export function EndSettings({ member, side, job, onChange }: EndProps) {
           label={neighbours.length > 1 ? `Neighbour ${i + 1} at ${point}` : `Neighbour at ${point}`}
           hideLabel
           value={neighbour}
-          choices={names}
-          onChoose={(id) => {
-            const other = near.find((one) => one.id === id)?.id;
-            if (other) onChange(replacedNeighbour(cut, neighbour, other));
-          }}
+          choices={membersOfHome(job, homeOfMember(job, member)).length > MOST_LISTED ? others : others()}
+          chosen={job.members[neighbour] && labelOf(job, job.members[neighbour])}
+          onChoose={(id) => onChange(replacedNeighbour(cut, neighbour, id))}
         />
       ))}
       {cut.kind === "cope" ? (

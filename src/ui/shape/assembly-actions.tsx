@@ -44,14 +44,14 @@ export function AssembleForm({ ids }: { readonly ids: readonly string[] }) {
   const first = ids
     .map((id) => (job.members[id] ?? job.panels[id] ?? job.boughtParts[id])?.name)
     .find(Boolean);
-  const across = useMemo(() => endsAcross(job, new Set(ids)), [job, ids]);
   const [free, setFree] = useState(true);
   const run = (asked: Asked) => {
     const at = readPlace(asked("at"));
     if (at?.kind !== "place") return "Type three lengths separated by semicolons: width; depth; height.";
     const edit = assemblyOf(job, ids, { name: asked("name"), at: at.at }, freshIds(job));
     if (!edit.ok) return sentence(edit.problem);
-    const freed = free ? freedEnds(job, desk.store.getState().results.shape, across).edits : [];
+    const across = free ? endsAcross(job, new Set(ids)) : [];
+    const { edits: freed } = freedEnds(job, desk.store.getState().results.shape, across);
     const made = edit.value;
     const whole: Edit =
       freed.length === 0
@@ -65,14 +65,27 @@ export function AssembleForm({ ids }: { readonly ids: readonly string[] }) {
     <ActionForm word="Assemble" icon={<Boxes size={14} aria-hidden />} button="Create assembly" onDo={run}>
       <AskedField name="name" label="Name" start={first ?? "Assembly"} required />
       <AskedField name="at" label="Origin (width; depth; height)" start="0; 0; 0" required />
-      {across.length > 0 ? (
-        <Tick
-          label={`Free ${counted(across.length, "end")} cut against what stays outside, or the other way round. They keep their form.`}
-          on={free}
-          onToggle={setFree}
-        />
-      ) : null}
+      <FreeEnds ids={ids} on={free} onToggle={setFree} />
     </ActionForm>
+  );
+}
+
+type FreeEndsProps = {
+  readonly ids: readonly string[];
+  readonly on: boolean;
+  readonly onToggle: (on: boolean) => void;
+};
+
+/** Asked only where an end is cut across the border of the assembly; all members are gone through when the form is opened. */
+function FreeEnds({ ids, ...tick }: FreeEndsProps) {
+  const job = useDeskState((state) => state.job);
+  const across = useMemo(() => endsAcross(job, new Set(ids)).length, [job, ids]);
+  if (across === 0) return null;
+  return (
+    <Tick
+      label={`Free ${counted(across, "end")} cut against what stays outside, or the other way round. They keep their form.`}
+      {...tick}
+    />
   );
 }
 

@@ -2,7 +2,7 @@
 /** Joints of the selection: cut by a rule, two points made one, a member split. */
 import { Combine, Merge, Scissors } from "lucide-react";
 import { useState } from "react";
-import { type Job, SQUARE_END } from "@/core/job";
+import { type Job, membersAtPoint, SQUARE_END } from "@/core/job";
 import { sentence } from "@/core/kernel";
 import {
   cutsByRule,
@@ -50,7 +50,7 @@ export function JointForm({
   const [single] = members.length === 1 ? members : [];
   const line = job.lines[job.members[single ?? ""]?.line ?? ""];
   const places = point !== undefined ? [point] : line ? [line.from as string, line.to as string] : [];
-  const meeting = [...new Set(places.flatMap((place) => membersAt(job, place)))];
+  const meeting = [...new Set(places.flatMap((place) => membersAtPoint(job, place)))];
   const [corners, setCorners] = useState<JointRule["corners"] | "square" | "free">("mitre");
   const [through, setThrough] = useState("deepest");
   /** Ends of the selection that no longer hang on other members. */
@@ -123,13 +123,6 @@ const pointAt = (job: Job, member: string, side: "start" | "end") => {
   const line = job.lines[job.members[member]?.line ?? ""];
   return side === "start" ? line?.from : line?.to;
 };
-
-/** The members whose line starts or ends at a point. */
-const membersAt = (job: Job, point: string) =>
-  Object.values(job.members).filter((member) => {
-    const line = job.lines[member.line];
-    return line?.from === point || line?.to === point;
-  });
 
 export function SplitForm({ id }: { readonly id: string }) {
   const desk = useDesk();
