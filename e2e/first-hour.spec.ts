@@ -3,6 +3,9 @@ import { Actions, expectAtMost, Keys } from "./actions";
 import { copyOf, expect, expectAccessible, openStage, row, saved, setField, test, textOf } from "./fixtures";
 import { newJob, tallyRows } from "./shape";
 
+// As somebody sees it, on the whole way through.
+test.use({ fills: true });
+
 test("a frame of thirteen members is drawn in at most 60 actions", async ({ page }) => {
   await newJob(page, "HL-480");
   const does = new Actions(page);

@@ -27,7 +27,7 @@ const isCutOff = (page: Page) =>
     );
   });
 
-test.use({ actionTimeout: 8_000 });
+test.use({ actionTimeout: 8_000, fills: true });
 
 test("the guide leads from nothing to a frame that is cut, priced and printed", async ({ page }) => {
   await page.goto("/");
