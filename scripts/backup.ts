@@ -1,5 +1,5 @@
 /** `npm run backup -- FILE` and `npm run restore -- FILE`. */
-import { backUp, databaseUrl } from "@/db";
+import { backUp, backupFaultWords, databaseUrl } from "@/db";
 import { restore } from "@/db/restore";
 
 const [what, file] = process.argv.slice(2);
@@ -10,14 +10,14 @@ if (!file || (what !== "backup" && what !== "restore")) {
 const megabytes = (bytes: number) => `${(bytes / 1e6).toFixed(1)} MB`;
 if (what === "backup") {
   const made = await backUp(databaseUrl(), file);
-  if (!made.ok) fail(made.problem);
+  if (!made.ok) fail(backupFaultWords(made.problem));
   else
     console.log(
       `${made.value.file}: ${made.value.jobs} jobs, ${megabytes(made.value.bytes)}, opened and looked over.`,
     );
 } else {
   const back = await restore(databaseUrl(), file, new Date());
-  if (!back.ok) fail(back.problem);
+  if (!back.ok) fail(backupFaultWords(back.problem));
   else {
     console.log(`Restored ${back.value.jobs} jobs from ${back.value.file}.`);
     if (back.value.kept) console.log(`What was there before is kept as ${back.value.kept}.`);

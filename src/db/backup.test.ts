@@ -172,7 +172,7 @@ describe("backups", () => {
     expect(made).toMatchObject({ ok: true });
     expect(await backUp(`file:${file}`, backup)).toMatchObject({
       ok: false,
-      problem: expect.stringMatching(/already/),
+      problem: { kind: "isThere", file: backup },
     });
     // A copy that this process never had open stands for the shop's database; another program has it open.
     await insertJob(db, "later", smallFrame(), 1);
@@ -211,10 +211,19 @@ describe("backups", () => {
     const other = createClient({ url: `file:${path.join(place, "other.db")}` });
     await other.execute("CREATE TABLE things (id TEXT)");
     other.close();
-    for (const name of ["empty.db", "letter.db", "other.db", "none.db"]) {
+    const kinds = {
+      "empty.db": "empty",
+      "letter.db": "noBackup",
+      "other.db": "noBackup",
+      "none.db": "noFile",
+    };
+    for (const [name, kind] of Object.entries(kinds)) {
       const back = await restore(`file:${file}`, path.join(place, name), new Date());
-      expect(back.ok ? "" : back.problem).toMatch(/is empty|is no backup|is damaged|no file/);
+      expect(back).toEqual({ ok: false, problem: { kind, file: path.join(place, name) } });
     }
+    expect(await restore("libsql://elsewhere", path.join(place, "none.db"), new Date())).toMatchObject({
+      problem: { kind: "elsewhere" },
+    });
     expect(await listJobs(await opened(file))).toHaveLength(1);
   });
 

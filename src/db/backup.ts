@@ -4,7 +4,8 @@
  */
 import { existsSync, mkdirSync, readdirSync, renameSync, rmSync, statSync } from "node:fs";
 import path from "node:path";
-import { err, ok, type Result } from "@/core/kernel";
+import { ok, type Result } from "@/core/kernel";
+import { type BackupFault, backupFault } from "./backup-fault";
 import { clientFor, databaseFile } from "./database";
 import { asFault, DatabaseFault } from "./fault";
 
@@ -18,13 +19,13 @@ export const wordsOf = (thrown: unknown): string => {
   return fault instanceof DatabaseFault || fault instanceof Error ? fault.message : String(fault);
 };
 
-/** Writes the database into a new file, also while it is in use; the sentence why not, or what the file holds. */
-export async function backUp(url: string, file: string): Promise<Result<BackupFacts, string>> {
+/** Writes the database into a new file, also while it is in use; why not, or what the file holds. */
+export async function backUp(url: string, file: string): Promise<Result<BackupFacts, BackupFault>> {
   const from = databaseFile(url);
-  if (from === null) return err("The database is on a server; back it up there.");
-  if (!existsSync(from)) return err(`There is no database at ${from}.`);
+  if (from === null) return backupFault({ kind: "elsewhere", what: "back it up" });
+  if (!existsSync(from)) return backupFault({ kind: "noDatabase", file: from });
   const target = path.resolve(/* turbopackIgnore: true */ file);
-  if (existsSync(target)) return err(`${target} is there already; name a new file.`);
+  if (existsSync(target)) return backupFault({ kind: "isThere", file: target });
   // Under another name until it is known to be whole.
   const begun = `${target}.begun`;
   rmSync(begun, { force: true });
@@ -41,29 +42,29 @@ export async function backUp(url: string, file: string): Promise<Result<BackupFa
     renameSync(begun, target);
     return ok({ ...facts.value, file: target });
   } catch (thrown) {
-    return err(`The backup could not be written: ${wordsOf(thrown)}`);
+    return backupFault({ kind: "notWritten", why: wordsOf(thrown) });
   } finally {
     for (const rest of ["", "-wal", "-shm"]) rmSync(`${begun}${rest}`, { force: true });
   }
 }
 
-/** What a backup holds, or the sentence why it is none. */
-export async function lookedOver(file: string): Promise<Result<BackupFacts, string>> {
-  if (!existsSync(file)) return err(`There is no file ${file}.`);
-  if (statSync(file).size === 0) return err(`${file} is empty; it is no backup.`);
+/** What a backup holds, or why it is none. */
+export async function lookedOver(file: string): Promise<Result<BackupFacts, BackupFault>> {
+  if (!existsSync(file)) return backupFault({ kind: "noFile", file });
+  if (statSync(file).size === 0) return backupFault({ kind: "empty", file });
   try {
     const client = clientFor(`file:${file}`, 1);
     try {
       const check = await client.execute("PRAGMA integrity_check(1)");
       const word = String(check.rows[0]?.[0] ?? "");
-      if (word !== "ok") return err(`${file} is damaged: ${word.slice(0, 120)}.`);
+      if (word !== "ok") return backupFault({ kind: "damaged", file, why: word.slice(0, 120) });
       const { rows } = await client.execute("SELECT count(*) FROM jobs WHERE deleted_at IS NULL");
       return ok({ file, jobs: Number(rows[0]?.[0] ?? 0), bytes: statSync(file).size });
     } finally {
       client.close();
     }
   } catch {
-    return err(`${file} is no backup of Rustic Tally.`);
+    return backupFault({ kind: "noBackup", file });
   }
 }
 
@@ -75,8 +76,8 @@ const backupFolder = (url: string): string | null => {
   return file === null ? null : path.join(path.dirname(file), "backups");
 };
 
-/** Takes today's backup unless it is there, and removes those older than two weeks. The sentence why not, or null. */
-export async function dailyBackup(url: string, now: Date): Promise<string | null> {
+/** Takes today's backup unless it is there, and removes those older than two weeks. Why not, or null. */
+export async function dailyBackup(url: string, now: Date): Promise<BackupFault | null> {
   const folder = backupFolder(url);
   if (folder === null) return null;
   const today = now.toISOString().slice(0, 10);

@@ -2,6 +2,7 @@
 
 export { assetText, readAssets, saveAsset } from "./asset-repository";
 export { backUp, dailyBackup } from "./backup";
+export { backupFaultWords } from "./backup-fault";
 export {
   type Combined,
   findCombined,

@@ -1,8 +1,9 @@
 /** Puts a backup back. Only for the command: a server that runs has the database open. */
 import { copyFileSync, existsSync, mkdirSync, renameSync, statSync } from "node:fs";
 import path from "node:path";
-import { err, ok, type Result } from "@/core/kernel";
+import { ok, type Result } from "@/core/kernel";
 import { type BackupFacts, lookedOver, wordsOf } from "./backup";
+import { type BackupFault, backupFault } from "./backup-fault";
 import { clientFor, databaseFile } from "./database";
 
 /**
@@ -13,16 +14,15 @@ export async function restore(
   url: string,
   file: string,
   now: Date,
-): Promise<Result<BackupFacts & { readonly kept: string | null }, string>> {
+): Promise<Result<BackupFacts & { readonly kept: string | null }, BackupFault>> {
   const target = databaseFile(url);
-  if (target === null) return err("The database is on a server; restore it there.");
+  if (target === null) return backupFault({ kind: "elsewhere", what: "restore it" });
   const facts = await lookedOver(path.resolve(/* turbopackIgnore: true */ file));
   if (!facts.ok) return facts;
   const stamp = now.toISOString().slice(0, 19).replaceAll(":", "-");
   const kept = existsSync(target) ? `${target}.before-${stamp}` : null;
   if (kept !== null) {
-    if (!(await isFree(url, target)))
-      return err("The database is in use. Stop the server first, then restore.");
+    if (!(await isFree(url, target))) return backupFault({ kind: "inUse" });
     for (const rest of ["", "-wal", "-shm"])
       if (existsSync(`${target}${rest}`)) renameSync(`${target}${rest}`, `${kept}${rest}`);
   }

@@ -1,5 +1,5 @@
 /** What a running server does by itself: says at start what is wrong with the database, and takes a backup every day. */
-import { DatabaseFault, dailyBackup, databaseUrl } from "@/db";
+import { backupFaultWords, DatabaseFault, dailyBackup, databaseUrl } from "@/db";
 import { connection } from "./connection";
 
 const HOUR_MS = 3_600_000;
@@ -13,7 +13,7 @@ export function watchOver(): void {
       return;
     }
     const fault = await dailyBackup(databaseUrl(), new Date());
-    if (fault !== null) console.error(`No backup was taken today. ${fault}`);
+    if (fault !== null) console.error(`No backup was taken today. ${backupFaultWords(fault)}`);
   };
   void look();
   // The server may end while it waits.

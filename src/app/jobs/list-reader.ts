@@ -1,12 +1,12 @@
 "use client";
 /** How the pages read lists: pasted text here, a file on the server, which also knows spreadsheets and bounds what a file may take. */
-import { err, ok } from "@/core/kernel";
+import { err, ok, type Result } from "@/core/kernel";
 import { listRows, MOST_LIST_BYTES } from "@/formats/csv";
-import type { ListReader, ListRows } from "@/ui/common/list-reader";
+import type { ListFileFault, ListReader, ListRows } from "@/ui/common/list-reader";
 
-async function rowsOfFile(file: File) {
+async function rowsOfFile(file: File): Promise<Result<ListRows, ListFileFault>> {
   if (file.size > MOST_LIST_BYTES)
-    return err(`${file.name} is larger than ${MOST_LIST_BYTES / 1e6} MB; split the list.`);
+    return err({ kind: "tooLarge", file: file.name, mostBytes: MOST_LIST_BYTES });
   const reply = await fetch("/api/read-list", {
     method: "POST",
     headers: { "content-type": "application/octet-stream" },
@@ -15,7 +15,7 @@ async function rowsOfFile(file: File) {
   const data: unknown = await reply?.json().catch(() => null);
   if (reply?.ok) return ok((data as { rows: ListRows }).rows);
   const told = typeof data === "object" && data !== null && "message" in data ? String(data.message) : null;
-  return err(told ?? "The file could not be read; the server did not answer. Try again.");
+  return err(told === null ? { kind: "unanswered" } : { kind: "refused", message: told });
 }
 
 export const LIST_READER: ListReader = { rows: listRows, file: rowsOfFile };

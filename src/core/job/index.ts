@@ -216,7 +216,7 @@ export {
 } from "./place-text";
 export { refused } from "./records";
 export { rowFaultWords } from "./row-fault";
-export { readRowNumbers, rowNumberWords } from "./row-numbers";
+export { readRowNumbers, rowNumbersFaultWords, rowNumberWords } from "./row-numbers";
 export { listFromSaved, type SavedSetup, SavedSetupSchema, setupToKeep } from "./saved-setup";
 export { sharing } from "./sharing";
 export { isPresent, lengthWith, numberWith, resolveSizes, type Sizes, usesOf } from "./sizes";

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { readRowNumbers, rowNumberWords } from "./row-numbers";
+import { readRowNumbers, rowNumbersFaultWords, rowNumberWords } from "./row-numbers";
 
 describe("numbers of a row", () => {
   it.each([
@@ -11,9 +11,17 @@ describe("numbers of a row", () => {
     expect(readRowNumbers(text)).toEqual({ ok: true, value: numbers });
   });
 
-  it.each(["0", "x", "5-2", "1-20000", "1.5", "1-9999"])("%j is refused with a sentence", (text) => {
+  it.each([
+    ["0", { kind: "outOfRow", part: "0" }],
+    ["3 x", { kind: "notANumber", part: "x" }],
+    ["5-2", { kind: "outOfRow", part: "5-2" }],
+    ["1-20000", { kind: "outOfRow", part: "1-20000" }],
+    ["1.5", { kind: "notANumber", part: "1.5" }],
+    ["1-9999", { kind: "tooMany", most: 1000 }],
+  ])("%j is refused", (text, problem) => {
     const read = readRowNumbers(text);
-    expect(!read.ok && read.problem).toMatch(/\.$/);
+    expect(read).toEqual({ ok: false, problem });
+    expect(read.ok ? "" : rowNumbersFaultWords(read.problem)).toMatch(/^("|At most).*\.$/);
   });
 
   it("is written as it is read", () => {

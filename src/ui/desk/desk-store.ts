@@ -33,7 +33,7 @@ import {
 } from "@/core/stockroom";
 import { markPicked, type PickRule } from "@/core/tally";
 import { call } from "../common/http";
-import { entryFaultWords } from "../stockroom/entry-fault";
+import type { EntryFault } from "../stockroom/entry-fault";
 import { newSection } from "../stockroom/new-entry";
 import { type Computer, createLocalComputer } from "./computer";
 import { createEditQueue, type Notice, type QueueState, type StepNames, withMarks } from "./edit-queue";
@@ -107,6 +107,9 @@ export function computedHere({ job, layouts, rack }: DeskJob, stockroom: Stockro
   invariant(results, "the page computes at once");
   return { computer, results, stockroom };
 }
+
+/** Why an entry is not added: what was typed, or what the server says of it. */
+export type AddedFault = EntryFault | { readonly kind: "refused"; readonly message: string };
 
 export type Desk = ReturnType<typeof createDesk>;
 
@@ -309,17 +312,17 @@ export function createDesk(
     return reply.value;
   }
 
-  /** Puts a section that is typed as people say it into the stockroom; its id, or the sentence why not. */
-  async function addSection(name: string): Promise<Result<string, string>> {
+  /** Puts a section that is typed as people say it into the stockroom; its id, or why not. */
+  async function addSection(name: string): Promise<Result<string, AddedFault>> {
     const { stockroom: stock } = store.getState();
     const typed = name.trim();
     const there = stock.sections.find((one) => one.name.toLowerCase() === typed.toLowerCase());
     if (there) return ok(there.id);
     const made = newSection(typed);
-    if (!made.ok) return err(entryFaultWords(made.problem));
+    if (!made.ok) return made;
     const entry = asUsual(made.value, stock.sections);
     const refused = await addEntries([entry], []);
-    return refused === null ? ok(entry.id) : err(refused);
+    return refused === null ? ok(entry.id) : err({ kind: "refused", message: refused });
   }
 
   /** Puts entries into the stockroom, one after the other; the sentence why one is refused, or null. */

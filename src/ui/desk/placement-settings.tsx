@@ -7,6 +7,7 @@ import {
   MIRROR_AXES,
   type Placement,
   readRowNumbers,
+  rowNumbersFaultWords,
   rowNumberWords,
 } from "@/core/job";
 import { Chooser } from "../common/chooser";
@@ -105,7 +106,7 @@ export function PlacementSettings({ placement }: { readonly placement: Placement
           placeholder="none"
           onCommit={(text) => {
             const read = readRowNumbers(text);
-            return read.ok ? change({ without: read.value }) : read.problem;
+            return read.ok ? change({ without: read.value }) : rowNumbersFaultWords(read.problem);
           }}
         />
       )}

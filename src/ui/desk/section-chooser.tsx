@@ -7,6 +7,7 @@ import { Dialog, DialogClose } from "../common/dialog";
 import { FormField } from "../common/form-field";
 import { Fault } from "../common/notice";
 import { useSentForm } from "../common/use-sent-form";
+import { entryFaultWords } from "../stockroom/entry-fault";
 import { useDesk, useDeskState } from "./desk-context";
 
 /** Chosen in the place of a section: one that is not in the stockroom yet. */
@@ -66,7 +67,8 @@ function NewSection({ onMade }: { readonly onMade: (id: string) => void }) {
   const desk = useDesk();
   const { form, onSubmit, fault } = useSentForm({ name: "" }, async ({ name }) => {
     const made = await desk.addSection(name);
-    if (!made.ok) return made.problem;
+    if (!made.ok)
+      return made.problem.kind === "refused" ? made.problem.message : entryFaultWords(made.problem);
     onMade(made.value);
     return null;
   });

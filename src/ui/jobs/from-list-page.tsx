@@ -9,7 +9,7 @@ import { indexStockroom, type Stockroom, type StockroomData } from "@/core/stock
 import { Button } from "../common/button";
 import { HomeFrame } from "../common/home-frame";
 import { call } from "../common/http";
-import { type ListReader, type ListRows, useListReader } from "../common/list-reader";
+import { type ListReader, type ListRows, listFileFaultWords, useListReader } from "../common/list-reader";
 /**
  * A new job from a cutting list: a CSV or XLSX file, or rows pasted from a spreadsheet. What was read and what
  * cannot be read is shown row by row before anything is made.
@@ -60,7 +60,7 @@ export function FromListPage({ stockroom: data }: { readonly stockroom: Stockroo
     setReading(true);
     const rows = await reader.file(chosen);
     setReading(false);
-    setFault(rows.ok ? null : rows.problem);
+    setFault(rows.ok ? null : listFileFaultWords(rows.problem));
     if (rows.ok) setFile({ name: chosen.name, rows: rows.value });
   };
   const make = async (facts: JobFacts) => {

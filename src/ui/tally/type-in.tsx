@@ -23,7 +23,7 @@ import { Dialog, DialogClose } from "../common/dialog";
  * cannot be read is said row by row with its text; nothing is added before somebody says so.
  */
 import { freshId } from "../common/fresh-id";
-import { type ListRows, useListReader } from "../common/list-reader";
+import { type ListRows, listFileFaultWords, useListReader } from "../common/list-reader";
 import { Notice } from "../common/notice";
 import { Table, TableCell, type TableColumn } from "../common/table";
 import { Tick } from "../common/tick";
@@ -110,30 +110,32 @@ function PastedRows({ onDone }: { readonly onDone: () => void }) {
   const [meanings, setMeanings] = useState<readonly ColumnMeaning[]>([]);
   const [takeUnknown, setTakeUnknown] = useState(false);
 
-  const take = (read: Result<ListRows, string>) => {
+  const refuse = (words: string | null) => {
     setRows(null);
-    if (!read.ok) return setFault(read.problem);
-    const head = read.value.find((cells) => cells.some((cell) => cell.trim() !== "")) ?? [];
+    setFault(words);
+  };
+  const take = (given: ListRows) => {
+    const head = given.find((cells) => cells.some((cell) => cell.trim() !== "")) ?? [];
     const headed = looksLikeHeadings(head);
-    const width = read.value.reduce((most, cells) => Math.max(most, cells.length), 0);
+    const width = given.reduce((most, cells) => Math.max(most, cells.length), 0);
     const means = headed ? meaningsOf(head) : [];
     setHasHeadings(headed);
     setMeanings(Array.from({ length: width }, (_, i) => means[i] ?? null));
-    setRows(read.value);
+    setRows(given);
     setFault(null);
   };
   const typed = (next: string) => {
     setText(next);
-    if (next.trim() === "") {
-      setRows(null);
-      setFault(null);
-      return;
-    }
+    if (next.trim() === "") return refuse(null);
     const read = reader.rows(next);
-    take(read.ok ? read : { ok: false, problem: sentence(read.problem) });
+    if (read.ok) take(read.value);
+    else refuse(sentence(read.problem));
   };
   const load = async (file: File | undefined) => {
-    if (file) take(await reader.file(file));
+    if (!file) return;
+    const read = await reader.file(file);
+    if (read.ok) take(read.value);
+    else refuse(listFileFaultWords(read.problem));
   };
   const list = useMemo<Result<CuttingList, Problem> | null>(() => {
     if (!rows) return null;
