@@ -47,7 +47,7 @@ export type OfTest = {
    * nothing but the demo data. "shared": its tests make jobs of their own and look at those alone.
    */
   readonly database: "own" | "shared";
-  /** Whether the 3D picture is filled with colour, which takes a tenth of the time of all tests. */
+  /** Whether the 3D picture is filled with colour: a quarter of the processor's time of a click that draws it anew. */
   readonly fills: boolean;
 };
 

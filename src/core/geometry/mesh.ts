@@ -16,8 +16,8 @@ export function placeMesh(mesh: Mesh, frame: Frame): Mesh {
 }
 
 /**
- * A mesh where it stands, as a picture holds tens of thousands: its vertices are one list of numbers, three each. As so many
- * lists of three they were half of all that a page with 20,000 pieces held.
+ * A mesh where it stands, as a picture holds tens of thousands: its vertices are one list of numbers, three each. Lists
+ * of three would be hundreds of thousands of objects, which a page with 20,000 pieces is long busy to clear away.
  */
 export type FlatMesh = Pick<Mesh, "triangles" | "edges"> & { readonly places: readonly number[] };
 

@@ -302,7 +302,7 @@ function memberChecks(solid: MemberSolid, style: LengthStyle): readonly Check[] 
 /** How many members and panels stand in a design, each as often as its home does, and whether anything does that has a picture. */
 export type Standing = { readonly pieces: number; readonly anything: boolean };
 
-/** Counted without computing a solid: of a large job in a hundredth of the time. */
+/** Counted without computing a solid. */
 export function countStanding(job: Job, sizes: Sizes): Standing {
   const unheard: Check[] = [];
   const absent = absentRecords(job, sizes, unheard);

@@ -30,9 +30,12 @@ type EndProps = {
 function* membersNear(member: Member, side: "start" | "end", job: Job): Generator<Member> {
   const line = job.lines[member.line];
   const meeting = membersAtPoint(job, (side === "start" ? line?.from : line?.to) ?? "");
-  const first = new Set([member, ...meeting]);
-  for (const other of meeting) if (other !== member) yield other;
-  for (const other of membersOfHome(job, homeOfMember(job, member))) if (!first.has(other)) yield other;
+  const told = new Set([member.id]);
+  for (const others of [meeting, membersOfHome(job, homeOfMember(job, member))])
+    for (const other of others) {
+      if (!told.has(other.id)) yield other;
+      told.add(other.id);
+    }
 }
 
 /** More than an end can be cut against at once: the others are gone through only when somebody looks for one. */

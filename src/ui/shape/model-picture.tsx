@@ -94,7 +94,7 @@ function useDrawKeys({ active, stepBack }: Drawing): void {
   }, [active]);
 }
 
-/** So many pieces are drawn in a frame's time. */
+/** Of more pieces the picture is made after what stands around it. */
 const FEW_PIECES = 3_000;
 const isMany = ({ members, panels }: Shape) => members.length + panels.length > FEW_PIECES;
 

@@ -275,9 +275,9 @@ export class ModelScene {
     this.controls.enabled = allowed;
   }
 
-  /** Asks for one frame; several asks before it give one. */
+  /** Asks for one frame; several asks before it give one, and none before there is a model. */
   draw(): void {
-    if (this.frame !== 0) return;
+    if (this.frame !== 0 || !this.drawn) return;
     this.frame = requestAnimationFrame(() => {
       this.frame = 0;
       this.renderer.render(this.scene, this.camera);
