@@ -23,11 +23,20 @@ export async function call<T>(method: string, url: string, body?: unknown): Prom
   return response.ok ? ok(data as T) : err(refusalOf(response.status, data));
 }
 
+const UNREADABLE = "The server gave no answer that can be read.";
+
+/** What stands in the bytes of an answer, or the sentence that it cannot be read. */
+export function answerIn<T>(bytes: ArrayBuffer): Result<T, Refusal> {
+  try {
+    return ok(JSON.parse(new TextDecoder().decode(bytes)));
+  } catch {
+    return err({ status: 0, message: UNREADABLE, body: null });
+  }
+}
+
 function refusalOf(status: number, data: unknown): Refusal {
   const told =
-    typeof data === "object" && data !== null && "message" in data
-      ? String(data.message)
-      : "The server gave no answer that can be read.";
+    typeof data === "object" && data !== null && "message" in data ? String(data.message) : UNREADABLE;
   return { status, message: told, body: data };
 }
 

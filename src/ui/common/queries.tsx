@@ -6,6 +6,7 @@
  */
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { type ReactNode, useState } from "react";
+import type { Result } from "@/core/kernel";
 import { call, fetchBytes, type Refusal } from "./http";
 
 export function Queries({ children }: { readonly children: ReactNode }) {
@@ -31,16 +32,14 @@ export class Unanswered extends Error {
   }
 }
 
-/** The answer to a GET, for a query; `Unanswered` is thrown as queries want it. */
-export async function answerOf<T>(url: string): Promise<T> {
-  const reply = await call<T>("GET", url);
+/** What was answered; `Unanswered` is thrown as queries want it. */
+export function orUnanswered<T>(reply: Result<T, Refusal>): T {
   if (!reply.ok) throw new Unanswered(reply.problem);
   return reply.value;
 }
 
+/** The answer to a GET, for a query. */
+export const answerOf = async <T,>(url: string): Promise<T> => orUnanswered(await call<T>("GET", url));
+
 /** The same as the bytes of its text. */
-export async function bytesOf(url: string): Promise<ArrayBuffer> {
-  const reply = await fetchBytes(url);
-  if (!reply.ok) throw new Unanswered(reply.problem);
-  return reply.value;
-}
+export const bytesOf = async (url: string): Promise<ArrayBuffer> => orUnanswered(await fetchBytes(url));

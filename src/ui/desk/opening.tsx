@@ -5,9 +5,10 @@ import { isLarge } from "@/core/computing";
 import { indexStockroom, type StockroomData } from "@/core/stockroom";
 import { Button } from "../common/button";
 import { HomeFrame } from "../common/home-frame";
+import { answerIn } from "../common/http";
 /** A desk that opens: the job is fetched once, and its name stands there until it is drawn. */
 import { Fault } from "../common/notice";
-import { answerOf, bytesOf, Unanswered } from "../common/queries";
+import { bytesOf, orUnanswered, Unanswered } from "../common/queries";
 import { threadOf } from "../common/thread";
 import type { DrawingWorkers } from "../drawings/drawings-ground";
 import { UnreadablePage } from "../jobs/unreadable-page";
@@ -51,8 +52,8 @@ async function ready(id: string, startDeskWorker: () => Worker, onFound: () => v
     if (there) return { ...there.found, computed: null };
   }
   // A thread that ended has taken the bytes with it.
-  const found: FoundJob =
-    bytes.byteLength > 0 ? JSON.parse(new TextDecoder().decode(bytes)) : await answerOf(deskAddress(id));
+  const again = bytes.byteLength > 0 ? bytes : await bytesOf(deskAddress(id));
+  const found = orUnanswered(answerIn<FoundJob>(again));
   const { job, layouts, rack } = found.opened;
   if (!isLarge(job)) return { ...found, computed: null };
   onFound();
