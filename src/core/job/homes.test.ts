@@ -1,5 +1,15 @@
 import { describe, expect, it } from "vitest";
-import { contentsOf, holds, homeOf, newJob, othersThan } from ".";
+import {
+  contentsOf,
+  type Home,
+  holds,
+  homeOf,
+  homeOfMember,
+  membersAtPoint,
+  membersOfHome,
+  newJob,
+  othersThan,
+} from ".";
 import { edited, refusal } from "./edit.fixture";
 
 const panel = { name: "Panel", board: null } as const;
@@ -24,6 +34,15 @@ const job = newJob({
   },
 });
 
+/** Three legs that meet in one point. */
+const joined = newJob({
+  info: { code: "T", title: "T" },
+  points: { T: ["0", "0", "900"], G0: ["0", "0", "0"], G1: ["300", "0", "0"], G2: ["0", "300", "0"] },
+  members: Object.fromEntries(
+    [0, 1, 2].map((i) => [`leg-${i}`, { name: "Leg", from: `G${i}`, to: "T", section: null }]),
+  ),
+});
+
 describe("homes", () => {
   it("lines and members live where their points do", () => {
     expect(
@@ -36,6 +55,22 @@ describe("homes", () => {
       "pull",
       "floor",
     ]);
+  });
+
+  it("members are found by their points and homes as by going through all of them, after edits too", () => {
+    const after = edited({ kind: "changeMembers", ids: ["leg-0"], set: { name: "Odd" } }, joined);
+    const gone = edited({ kind: "remove", ids: ["leg-1"] }, after);
+    for (const now of [job, joined, after, gone]) {
+      const all = Object.values(now.members);
+      for (const point of [...Object.keys(now.points), "nowhere"])
+        expect(membersAtPoint(now, point)).toEqual(
+          all.filter(({ line }) => now.lines[line]?.from === point || now.lines[line]?.to === point),
+        );
+      for (const home of [null, "drawer", "unit"] as Home[])
+        expect(membersOfHome(now, home)).toEqual(all.filter((one) => homeOfMember(now, one) === home));
+    }
+    expect(membersAtPoint(joined, "T").map(({ id }) => id)).toEqual(["leg-0", "leg-1", "leg-2"]);
+    expect(membersAtPoint(gone, "T").map(({ name }) => name)).toEqual(["Odd", "Leg"]);
   });
 
   it("an assembly holds itself and what stands in it, at any depth", () => {
