@@ -55,11 +55,12 @@ function jobOf(text: string): Result<Job, Problem> {
 function remember(id: string, document: Document): void {
   known.delete(id);
   known.set(id, document);
-  let signs = 0;
-  for (const { text, read } of known.values()) signs += text.length + (read === text ? 0 : read.length);
-  for (const [oldest, { text, read }] of known) {
+  let signs = [...known.values()].reduce((sum, one) => sum + signsOf(one), 0);
+  for (const [oldest, one] of known) {
     if (signs <= MOST_SIGNS || oldest === id) break;
     known.delete(oldest);
-    signs -= text.length + (read === text ? 0 : read.length);
+    signs -= signsOf(one);
   }
 }
+
+const signsOf = ({ text, read }: Document): number => text.length + (read === text ? 0 : read.length);

@@ -21,18 +21,19 @@ export function placeMesh(mesh: Mesh, frame: Frame): Mesh {
  */
 export type FlatMesh = Pick<Mesh, "triangles" | "edges"> & { readonly places: readonly number[] };
 
-export function flatMesh(
-  { vertices, triangles, edges }: Mesh,
-  { origin, x, y, z }: Frame = AT_HOME.frame,
-): FlatMesh {
+export const flatMesh = ({ vertices, triangles, edges }: Mesh, frame: Frame = AT_HOME.frame): FlatMesh => ({
+  places: placesOf(vertices, (vertex) => toWorld(frame, vertex)),
+  triangles,
+  edges,
+});
+
+function placesOf(vertices: readonly Vec3[], move: (vertex: Vec3) => Vec3): readonly number[] {
   const places: number[] = [];
-  for (const [a, b, c] of vertices)
-    places.push(
-      origin[0] + a * x[0] + b * y[0] + c * z[0],
-      origin[1] + a * x[1] + b * y[1] + c * z[1],
-      origin[2] + a * x[2] + b * y[2] + c * z[2],
-    );
-  return { places, triangles, edges };
+  for (const vertex of vertices) {
+    const [x, y, z] = move(vertex);
+    places.push(x, y, z);
+  }
+  return places;
 }
 
 /** A flat mesh with its vertices each by itself. */
@@ -52,8 +53,7 @@ export const unposeMesh = (mesh: FlatMesh, pose: Pose): FlatMesh =>
   moved(mesh, pose, (vertex) => toLocal(pose.frame, vertex));
 
 function moved(mesh: FlatMesh, { mirrored }: Pose, move: (vertex: Vec3) => Vec3): FlatMesh {
-  const places: number[] = [];
-  for (const vertex of unflatMesh(mesh).vertices) places.push(...move(vertex));
+  const places = placesOf(unflatMesh(mesh).vertices, move);
   return mirrored ? insideOut({ ...mesh, places }) : { ...mesh, places };
 }
 

@@ -1,5 +1,5 @@
 /** Where records live: in the job itself or in an assembly; lines and members live where their points do. */
-import { remembersEach } from "../kernel";
+import { grouped, remembersEach } from "../kernel";
 import type { Assembly, AssemblyId, Home } from "./assembly";
 import type { Line } from "./frame";
 import type { Job } from "./job";
@@ -13,37 +13,30 @@ export function homeOfMember(job: Pick<Job, "points" | "lines">, member: Pick<Me
   return homeOfLine(job, job.lines[member.line]);
 }
 
-type Members = ReadonlyMap<string | null, readonly Member[]>;
-const byPoint = remembersEach<Job["members"], Members>();
-const byHome = remembersEach<Job["members"], Members>();
+type End = { readonly point: string; readonly member: Member };
+const endsByPoint = remembersEach<Job["members"], ReadonlyMap<string, readonly End[]>>();
+const membersByHome = remembersEach<Job["members"], ReadonlyMap<Home, readonly Member[]>>();
 
 /** The members whose line starts or ends at a point, in their order. */
-export const membersAtPoint = (job: Pick<Job, "lines" | "members">, point: string): readonly Member[] =>
-  byPoint(job.members, [job.lines], () => {
-    const found = new Map<string, Member[]>();
-    for (const member of Object.values(job.members)) {
+export function membersAtPoint(job: Pick<Job, "lines" | "members">, point: string): readonly Member[] {
+  const ends = endsByPoint(job.members, [job.lines], () => {
+    const all = Object.values(job.members).flatMap((member): readonly End[] => {
       const line = job.lines[member.line];
-      if (line) for (const end of new Set<string>([line.from, line.to])) put(found, end, member);
-    }
-    return found;
-  }).get(point) ?? [];
+      return line ? [...new Set<string>([line.from, line.to])].map((end) => ({ point: end, member })) : [];
+    });
+    return grouped(all, (end) => end.point);
+  });
+  return (ends.get(point) ?? []).map(({ member }) => member);
+}
 
 /** The members that live in a home, in their order. */
 export const membersOfHome = (
   job: Pick<Job, "points" | "lines" | "members">,
   home: Home,
 ): readonly Member[] =>
-  byHome(job.members, [job.lines, job.points], () => {
-    const found = new Map<Home, Member[]>();
-    for (const member of Object.values(job.members)) put(found, homeOfMember(job, member), member);
-    return found;
-  }).get(home) ?? [];
-
-function put<K>(lists: Map<K, Member[]>, key: K, member: Member): void {
-  const there = lists.get(key);
-  if (there) there.push(member);
-  else lists.set(key, [member]);
-}
+  membersByHome(job.members, [job.lines, job.points], () =>
+    grouped(Object.values(job.members), (member) => homeOfMember(job, member)),
+  ).get(home) ?? [];
 
 /** The home of any record of the design; undefined when there is no such record. */
 export function homeOf(job: Job, id: string): Home | undefined {

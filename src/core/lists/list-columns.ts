@@ -343,8 +343,12 @@ const patterns = remembersEach<Job["ownColumns"], Map<string, ReturnType<typeof 
 /** Read once for all rows of a list. */
 function patternOf(text: string, ownColumns: Job["ownColumns"]): ReturnType<typeof readSizePattern> {
   const known = patterns(ownColumns, [], () => new Map());
-  const names = Object.values(ownColumns).map((column) => column.name);
-  const pattern = known.get(text) ?? readSizePattern(text, names);
+  const before = known.get(text);
+  if (before) return before;
+  const pattern = readSizePattern(
+    text,
+    Object.values(ownColumns).map((column) => column.name),
+  );
   known.set(text, pattern);
   return pattern;
 }
