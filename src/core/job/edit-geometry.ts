@@ -15,7 +15,7 @@ import { contentsOf, findAssembly, homeName, homeOfLine, homeOfMember } from "./
 import type { Job } from "./job";
 import { type Member, MemberSchema } from "./member";
 import { type Panel, PanelSchema } from "./panel";
-import { idTaken, missing, put, refused, takenId } from "./records";
+import { idTaken, missing, put, refused, takenId, without } from "./records";
 import { placeTexts, recordId, shortName } from "./text";
 
 const MOST = 5_000;
@@ -210,11 +210,6 @@ export function removeRecords(job: Job, asked: readonly string[]): Result<Job, P
     placements: without(job.placements, gone),
     marks: without(job.marks, gone),
   });
-}
-
-function without<T>(records: Readonly<Record<string, T>>, gone: ReadonlySet<string>): Record<string, T> {
-  if (!Object.keys(records).some((id) => gone.has(id))) return records;
-  return Object.fromEntries(Object.entries(records).filter(([id]) => !gone.has(id)));
 }
 
 /** An end that was cut against a member that is gone is cut by what is left of it, else square. */

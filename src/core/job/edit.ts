@@ -6,7 +6,7 @@ import * as v from "valibot";
 import { err, ok, own, type Problem, type Result, unreachable } from "../kernel";
 import { RESERVED_NAMES } from "../measure";
 import { BoughtPartSchema } from "./bought-part";
-import { applyDiff, type Diff, diffBetween } from "./diff";
+import { type Diff, diffBetween, settled } from "./diff";
 import { ASSEMBLY_EDITS, applyAssemblyEdit } from "./edit-assembly";
 import {
   betweenFault,
@@ -25,11 +25,11 @@ import { applyPageEdit, PAGE_EDITS } from "./edit-pages";
 import { PointSchema } from "./frame";
 import { ImportSchema } from "./import";
 import type { Job } from "./job";
-import { JobInfoSchema, KeptMarkSchema } from "./job-info";
+import { JobInfoSchema, type KeptMark, KeptMarkSchema } from "./job-info";
 import { type KeySize, KeySizeSchema, type Variant, type VariantId, VariantSchema } from "./key-size";
 import { MemberSchema } from "./member";
 import { PanelSchema } from "./panel";
-import { change, defined, idTaken, missing, put, refused, removeAll, takenId } from "./records";
+import { change, defined, idTaken, missing, put, refused, removeAll, takenId, without } from "./records";
 import { renameKeySize } from "./rename";
 import { resolveSizes, usesOf } from "./sizes";
 import { formulaText, keyText, recordId, shortName } from "./text";
@@ -128,13 +128,18 @@ export const EditSchema: v.GenericSchema<unknown, Edit> = v.variant("kind", [
 
 /** Applies an edit; the diff is what changed, or the problem why nothing did. */
 export function applyEdit(job: Job, edit: Edit): Result<Diff, Problem> {
+  const after = edited(job, edit);
+  return after.ok ? ok(diffBetween(job, after.value)) : after;
+}
+
+function edited(job: Job, edit: Edit): Result<Job, Problem> {
   let after = job;
   for (const part of edit.kind === "together" ? edit.edits : [edit]) {
     const next = applySimple(after, part);
     if (!next.ok) return next;
     after = next.value;
   }
-  return ok(diffBetween(job, after));
+  return ok(after);
 }
 
 function applySimple(job: Job, edit: SimpleEdit): Result<Job, Problem> {
@@ -329,28 +334,26 @@ function removeKeySize(job: Job, id: string): Result<Job, Problem> {
 }
 
 function keepMarks(job: Job, edit: Extract<SimpleEdit, { kind: "keepMarks" }>): Job {
-  const marks = { ...job.marks };
-  for (const id of edit.drop) delete marks[id];
+  const { marks } = job;
+  const rest = edit.drop.length === 0 ? job : { ...job, marks: without(marks, new Set(edit.drop)) };
+  const now = new Map<string, KeptMark>();
   for (const kept of edit.marks) {
-    const before = marks[kept.id];
+    const before = now.get(kept.id) ?? rest.marks[kept.id];
     // What only says the same mark again takes nothing from a mark that is held.
     if (before?.mark !== kept.mark || (kept.held !== undefined && kept.held !== before.held))
-      marks[kept.id] = kept;
+      now.set(kept.id, kept);
   }
-  return { ...job, marks };
+  return put(rest, "marks", [...now.values()]);
 }
 
 function setMeant(job: Job, id: string, meant: boolean): Job {
-  const records = { ...job.meant };
-  if (meant) records[id] = { id };
-  else delete records[id];
-  return { ...job, meant: records };
+  return meant ? put(job, "meant", [{ id }]) : { ...job, meant: without(job.meant, new Set([id])) };
 }
 
-/** The document after an edit that is known to be good. */
+/** The document after an edit, or the problem why there is none; tables that it does not change stay the same objects. */
 export function withEdit(job: Job, edit: Edit): Result<Job, Problem> {
-  const diff = applyEdit(job, edit);
-  return diff.ok ? ok(applyDiff(job, diff.value)) : diff;
+  const after = edited(job, edit);
+  return after.ok ? ok(settled(job, after.value)) : after;
 }
 
 /** Why what is set does not belong to one of these pieces; null: it does. */

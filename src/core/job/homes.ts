@@ -1,8 +1,10 @@
 /** Where records live: in the job itself or in an assembly; lines and members live where their points do. */
 import { grouped, remembersEach } from "../kernel";
 import type { Assembly, AssemblyId, Home } from "./assembly";
-import type { Line } from "./frame";
+import type { MemberId } from "./end-cuts";
+import type { Line, Point } from "./frame";
 import type { Job } from "./job";
+import { standsFor } from "./lineage";
 import type { Member } from "./member";
 
 export function homeOfLine(job: Pick<Job, "points">, line: Line | undefined): Home {
@@ -13,30 +15,44 @@ export function homeOfMember(job: Pick<Job, "points" | "lines">, member: Pick<Me
   return homeOfLine(job, job.lines[member.line]);
 }
 
-type End = { readonly point: string; readonly member: Member };
-const endsByPoint = remembersEach<Job["members"], ReadonlyMap<string, readonly End[]>>();
-const membersByHome = remembersEach<Job["members"], ReadonlyMap<Home, readonly Member[]>>();
+/** Which members there are and on which lines: what most edits of members leave as it is. */
+export const membersOnLines = standsFor<Member>((member) => member.line);
+const pointsInHomes = standsFor<Point>((point) => point.assembly);
+
+type End = { readonly point: string; readonly member: MemberId };
+const endsByPoint = remembersEach<object, ReadonlyMap<string, readonly End[]>>();
+const membersByHome = remembersEach<object, ReadonlyMap<Home, readonly MemberId[]>>();
 
 /** The members whose line starts or ends at a point, in their order. */
-export function membersAtPoint(job: Pick<Job, "lines" | "members">, point: string): readonly Member[] {
-  const ends = endsByPoint(job.members, [job.lines], () => {
-    const all = Object.values(job.members).flatMap((member): readonly End[] => {
-      const line = job.lines[member.line];
-      return line ? [...new Set<string>([line.from, line.to])].map((end) => ({ point: end, member })) : [];
+export function membersAtPoint(
+  { lines, members }: Pick<Job, "lines" | "members">,
+  point: string,
+): readonly Member[] {
+  const ends = endsByPoint(membersOnLines(members), [lines], () => {
+    const all = Object.values(members).flatMap((member): readonly End[] => {
+      const line = lines[member.line];
+      const points = line ? new Set<string>([line.from, line.to]) : [];
+      return [...points].map((end) => ({ point: end, member: member.id }));
     });
     return grouped(all, (end) => end.point);
   });
-  return (ends.get(point) ?? []).map(({ member }) => member);
+  return (ends.get(point) ?? []).flatMap(({ member }) => members[member] ?? []);
 }
 
-/** The members that live in a home, in their order. */
-export const membersOfHome = (
+const NONE: readonly never[] = [];
+
+/** The members that live in a home, in their order: the same list as long as none comes, goes or moves to another home. */
+export function membersOfHome(
   job: Pick<Job, "points" | "lines" | "members">,
   home: Home,
-): readonly Member[] =>
-  membersByHome(job.members, [job.lines, job.points], () =>
-    grouped(Object.values(job.members), (member) => homeOfMember(job, member)),
-  ).get(home) ?? [];
+): readonly MemberId[] {
+  const { points, lines, members } = job;
+  const byHome = membersByHome(membersOnLines(members), [lines, pointsInHomes(points)], () => {
+    const all = grouped(Object.values(members), (member) => homeOfMember(job, member));
+    return new Map([...all].map(([own, there]) => [own, there.map(({ id }) => id)]));
+  });
+  return byHome.get(home) ?? NONE;
+}
 
 /** The home of any record of the design; undefined when there is no such record. */
 export function homeOf(job: Job, id: string): Home | undefined {

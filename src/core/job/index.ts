@@ -109,6 +109,7 @@ export {
   homeOfMember,
   membersAtPoint,
   membersOfHome,
+  membersOnLines,
   othersThan,
 } from "./homes";
 export type { Import } from "./import";

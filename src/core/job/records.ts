@@ -1,6 +1,7 @@
 /** What the edits share: putting, changing and removing records of the job's tables. */
 import { err, ok, own, type Problem, type Result } from "../kernel";
 import type { AnyRecord, Job, TableName } from "./job";
+import { notePut, type Table } from "./lineage";
 
 export const missing = (what: string, id: string) => err({ kind: "missingRecord", what, id } as const);
 
@@ -33,10 +34,11 @@ export function defined<T extends object>(set: T): { [K in keyof T]: Exclude<T[K
 
 export function put(job: Job, table: TableName, records: readonly AnyRecord[]): Job {
   if (records.length === 0) return job;
-  return {
-    ...job,
-    [table]: { ...job[table], ...Object.fromEntries(records.map((record) => [record.id, record])) },
-  } as Job;
+  const before: Table = job[table];
+  const after = { ...before, ...Object.fromEntries(records.map((record) => [record.id, record])) };
+  const ids = records.map(({ id }) => id);
+  notePut(after, before, ids);
+  return { ...job, [table]: after } as Job;
 }
 
 export function change(
@@ -68,4 +70,13 @@ export function removeAll(
     delete records[id];
   }
   return ok({ ...job, [table]: records } as Job);
+}
+
+/** A table without some of its records: the same one when it has none of them. */
+export function without<T>(
+  records: Readonly<Record<string, T>>,
+  gone: ReadonlySet<string>,
+): Record<string, T> {
+  if (!Object.keys(records).some((id) => gone.has(id))) return records;
+  return Object.fromEntries(Object.entries(records).filter(([id]) => !gone.has(id)));
 }

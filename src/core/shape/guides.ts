@@ -1,12 +1,12 @@
 /** What of a job was drawn as a guide. */
-import type { Job, Line } from "../job";
+import { type Job, type Line, membersOnLines } from "../job";
 import { remembersEach } from "../kernel";
 
 const bare = remembersEach<Job["lines"], readonly Line[]>();
 
-/** Lines that carry no member; the same list as long as lines and members are. */
+/** Lines that carry no member; the same list as long as the lines are, and which members there are. */
 export function linesWithoutMember({ lines, members }: Pick<Job, "lines" | "members">): readonly Line[] {
-  return bare(lines, [members], () => {
+  return bare(lines, [membersOnLines(members)], () => {
     const carrying = new Set(Object.values(members).map((member) => member.line as string));
     return Object.values(lines).filter(({ id }) => !carrying.has(id));
   });

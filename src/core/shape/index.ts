@@ -27,7 +27,7 @@ export { faultWords } from "./fault";
 export { type Features, featuresOf, standInOf } from "./features";
 export { between, facingPair, letGo } from "./follow";
 export { endsAcross, endsOnOthers, freedEnds, slantedCut, twoPlaneCut } from "./free-ends";
-export { guideIds } from "./guides";
+export { guideIds, linesWithoutMember } from "./guides";
 export { cutsByRule, type JointRule, type ProposedCut } from "./joints";
 export type { MemberSolid } from "./member";
 export { plainSolidOfMember, solidOfMember, type WorkedEnds } from "./member-solid";

@@ -332,9 +332,10 @@ export function panelSolid({ panels }: Pick<Shape, "panels">, id: string): Panel
   return panelsById(panels, [], () => new Map(panels.map((one) => [one.panel.id, one]))).get(id);
 }
 
-/** One piece as it stands in the picture: its mesh in the job's coordinates, and the way to it. */
+/** One piece as it stands in the picture: what it is of, its mesh in the job's coordinates, and the way to it. */
 export type PlacedMesh = {
   readonly record: string;
+  readonly of: MemberSolid | PanelSolid | BoughtCount;
   readonly instance: Instance;
   readonly mesh: FlatMesh;
 };
@@ -387,14 +388,16 @@ export function* makeMeshes(shape: Shape, assets: Assets = NO_ASSETS): Generator
 function* placedMeshes(shape: Shape, assets: Assets): Generator<void, readonly PlacedMesh[]> {
   const meshes: PlacedMesh[] = [];
   const sharp = isSharp(shape);
-  const place = (record: string, home: Home, own: FlatMesh) => {
+  const place = (record: string, of: PlacedMesh["of"], home: Home, own: FlatMesh) => {
     for (const instance of standing(shape, home))
-      meshes.push({ record, instance, mesh: posed(own, instance) });
+      meshes.push({ record, of, instance, mesh: posed(own, instance) });
   };
-  for (const solid of shape.members) yield place(solid.member.id, solid.home, memberMesh(solid, sharp));
-  for (const solid of shape.panels) yield place(solid.panel.id, solid.panel.assembly, panelMesh(solid));
+  for (const solid of shape.members)
+    yield place(solid.member.id, solid, solid.home, memberMesh(solid, sharp));
+  for (const solid of shape.panels)
+    yield place(solid.panel.id, solid, solid.panel.assembly, panelMesh(solid));
   for (const one of shape.bought)
     for (const mesh of meshOfStandIn(one, assets))
-      yield place(one.part.id, one.part.assembly, flatMesh(mesh));
+      yield place(one.part.id, one, one.part.assembly, flatMesh(mesh));
   return meshes;
 }

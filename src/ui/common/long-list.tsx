@@ -1,7 +1,15 @@
 "use client";
 /** Lists of rows in one scrolled box. Short ones stand there whole; of long ones only the rows in view do. */
 import { useVirtualizer } from "@tanstack/react-virtual";
-import { createContext, type ReactNode, useContext, useLayoutEffect, useRef, useState } from "react";
+import {
+  createContext,
+  type ReactNode,
+  useCallback,
+  useContext,
+  useLayoutEffect,
+  useRef,
+  useState,
+} from "react";
 
 /** Null until it stands in the page: the lists in it come first. */
 const ScrollBox = createContext<HTMLDivElement | null>(null);
@@ -58,14 +66,21 @@ function WindowedList<T>({ items, keyOf, children }: LongListProps<T>) {
     const next = own.getBoundingClientRect().top - box.getBoundingClientRect().top + box.scrollTop;
     if (Math.abs(next - margin) > 0.5) setMargin(next);
   });
+  // The same function as long as the items are the same: every place is worked out anew for another one.
+  const named = useRef(keyOf);
+  named.current = keyOf;
+  const getItemKey = useCallback(
+    (index: number) => {
+      const item = items[index];
+      return item === undefined ? index : named.current(item);
+    },
+    [items],
+  );
   const virtual = useVirtualizer({
     count: items.length,
     getScrollElement: () => box,
     estimateSize: () => ROW,
-    getItemKey: (index) => {
-      const item = items[index];
-      return item === undefined ? index : keyOf(item);
-    },
+    getItemKey,
     overscan: 12,
     scrollMargin: margin,
   });

@@ -19,7 +19,7 @@ export function useDeskState<T>(pick: (state: DeskState) => T): T {
 }
 
 /** Whether a row has a selected piece. */
-export function isRowSelected(row: TallyRow, selected: ReadonlySet<string>): boolean {
+function isRowSelected(row: TallyRow, selected: ReadonlySet<string>): boolean {
   return row.pieces.some((piece) => selected.has(piece.id));
 }
 

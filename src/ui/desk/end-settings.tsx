@@ -27,14 +27,14 @@ type EndProps = {
 };
 
 /** Members that could meet this end: those whose line touches the same point, then all others. */
-function* membersNear(member: Member, side: "start" | "end", job: Job): Generator<Member> {
+function* membersNear(member: Member, side: "start" | "end", job: Job): Generator<MemberId> {
   const line = job.lines[member.line];
   const meeting = membersAtPoint(job, (side === "start" ? line?.from : line?.to) ?? "");
   const told = new Set([member.id]);
-  for (const others of [meeting, membersOfHome(job, homeOfMember(job, member))])
+  for (const others of [meeting.map(({ id }) => id), membersOfHome(job, homeOfMember(job, member))])
     for (const other of others) {
-      if (!told.has(other.id)) yield other;
-      told.add(other.id);
+      if (!told.has(other)) yield other;
+      told.add(other);
     }
 }
 
@@ -47,7 +47,7 @@ const MOST_LISTED = 50;
 /** The first members that could meet an end. */
 function nearest(member: Member, side: "start" | "end", job: Job): readonly MemberId[] {
   const ids: MemberId[] = [];
-  for (const { id } of membersNear(member, side, job)) {
+  for (const id of membersNear(member, side, job)) {
     if (ids.push(id) === FEW) break;
   }
   return ids;
@@ -124,8 +124,10 @@ export function EndSettings({ member, side, job, onChange }: EndProps) {
   };
   const others = () => {
     const choices: Choice<MemberId>[] = [];
-    for (const other of membersNear(member, side, job))
-      choices.push({ value: other.id, label: labelOf(job, other) });
+    for (const id of membersNear(member, side, job)) {
+      const other = job.members[id];
+      if (other) choices.push({ value: id, label: labelOf(job, other) });
+    }
     return choices;
   };
   return (

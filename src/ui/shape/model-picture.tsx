@@ -122,8 +122,9 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
   const inside = useDeskState((state) => state.inside);
   const assets = useDeskState((state) => state.assets);
   const open = useOpenInstance();
-  const isEmpty = inside === null && Object.keys(job.points).length === 0;
-  const { assemblies } = job;
+  const { assemblies, points } = job;
+  const hasPoints = useMemo(() => Object.keys(points).length > 0, [points]);
+  const isEmpty = inside === null && !hasPoints;
   const pieces = useMemo(() => {
     const all = modelPieces({ assemblies }, shape, { open, assets });
     if (hidden.size === 0) return all;

@@ -9,23 +9,18 @@ import type { ModelPiece } from "./model-scene";
 type Manner = Pick<ModelPiece, "tint" | "look">;
 type Assemblies = Pick<Job, "assemblies">;
 
-function manners(job: Assemblies, shape: Shape): ReadonlyMap<string, Manner> {
+function mannerOf(job: Assemblies, of: PlacedMesh["of"]): Manner {
   const homeLook = (home: Home) => findAssembly(job, home)?.look ?? null;
-  const found = new Map<string, Manner>();
-  for (const { member, home, entry } of shape.members) {
-    const tint = entry.shape.kind === "timber" ? "timber" : "steel";
-    found.set(member.id, { tint, look: member.look ?? homeLook(home) });
+  if ("member" in of) {
+    const tint = of.entry.shape.kind === "timber" ? "timber" : "steel";
+    return { tint, look: of.member.look ?? homeLook(of.home) };
   }
-  for (const { panel, board } of shape.panels) {
-    const tint = isMetal(board) ? "steel" : "board";
-    found.set(panel.id, { tint, look: panel.look ?? homeLook(panel.assembly) });
+  if ("panel" in of) {
+    const tint = isMetal(of.board) ? "steel" : "board";
+    return { tint, look: of.panel.look ?? homeLook(of.panel.assembly) };
   }
-  for (const { part } of shape.bought)
-    found.set(part.id, { tint: "bought", look: part.look ?? homeLook(part.assembly) });
-  return found;
+  return { tint: "bought", look: of.part.look ?? homeLook(of.part.assembly) };
 }
-
-const UNKNOWN: Manner = { tint: "steel", look: null };
 
 /** All pieces as they stand; with an assembly open, as they are seen from it, with those around it faded. */
 export function modelPieces(
@@ -33,27 +28,14 @@ export function modelPieces(
   shape: Shape,
   { open, assets }: { readonly open: Instance | null; readonly assets: Assets },
 ): readonly ModelPiece[] {
-  const manner = manners(job, shape);
-  return meshesOf(shape, assets).map((placed, i) =>
-    modelPiece(placed, i, manner.get(placed.record) ?? UNKNOWN, open),
-  );
-}
-
-function modelPiece(
-  { record, instance, mesh }: PlacedMesh,
-  i: number,
-  { tint, look }: Manner,
-  open: Instance | null,
-): ModelPiece {
-  return {
+  return meshesOf(shape, assets).map(({ record, of, instance, mesh }, i) => ({
     id: `${instance.key}${record} ${i}`,
     record,
     path: instance.path,
     mesh: open ? unposeMesh(mesh, open.pose) : mesh,
-    tint,
-    look,
+    ...mannerOf(job, of),
     faded: (open !== null && !instance.key.startsWith(open.key)) || instance.counted === "guide",
-  };
+  }));
 }
 
 /** What a click on a piece means: the piece itself where it lives in what is open, else the assembly that holds it. */

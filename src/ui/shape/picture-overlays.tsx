@@ -4,7 +4,7 @@ import type { Vec3 } from "@/core/geometry";
 import type { SnapLine } from "@/core/shape";
 import type { Tally } from "@/core/tally";
 import { Tag } from "../common/tag";
-import { isRowSelected, useDeskState } from "../desk/desk-context";
+import { useDeskState } from "../desk/desk-context";
 import type { Project } from "./draw/pointer";
 import type { ModelScene } from "./model-scene";
 
@@ -67,8 +67,9 @@ type MarksProps = {
 /** Tags on the picture: one for each row, or for the selected pieces alone. */
 export function Marks({ scene, frames, tally, selected, all }: MarksProps) {
   if (!scene || frames === 0) return null;
+  const chosenRows = new Set([...selected].flatMap((id) => tally.rowOfPiece.get(id) ?? []));
   const wanted = tally.rows.flatMap((row) => {
-    const chosen = isRowSelected(row, selected);
+    const chosen = chosenRows.has(row);
     if (row.mark === "" || !(all || chosen)) return [];
     const piece = row.pieces.find(({ id }) => selected.has(id)) ?? row.pieces[0];
     const place = piece ? scene.placeOf(piece.id) : null;

@@ -3,6 +3,7 @@ import { useMemo } from "react";
 import { type Home, homeOfLine, type Point } from "@/core/job";
 /** The guide points of the job and their coordinates. */
 import { counted } from "@/core/kernel";
+import { linesWithoutMember } from "@/core/shape";
 import { TextField } from "../common/text-field";
 import { useDesk, useDeskState } from "../desk/desk-context";
 import { Section } from "./ledger-section";
@@ -70,15 +71,12 @@ function PointRow({ point, ends }: { readonly point: Point; readonly ends: numbe
 
 /** Lines without a member: they can be drawn from and removed, and are never counted as pieces. */
 export function Guides({ home }: { readonly home: Home }) {
-  const members = useDeskState((state) => state.job.members);
-  const lines = useDeskState((state) => state.job.lines);
   const points = useDeskState((state) => state.job.points);
-  const guides = useMemo(() => {
-    const carrying = new Set(Object.values(members).map((member) => member.line as string));
-    return Object.values(lines).filter(
-      (line) => !carrying.has(line.id) && homeOfLine({ points }, line) === home,
-    );
-  }, [members, lines, points, home]);
+  const all = useDeskState(({ job }) => linesWithoutMember(job));
+  const guides = useMemo(
+    () => all.filter((line) => homeOfLine({ points }, line) === home),
+    [all, points, home],
+  );
   if (guides.length === 0) return null;
   return (
     <Section title="Guides" facts={String(guides.length)}>

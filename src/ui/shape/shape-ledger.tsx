@@ -5,8 +5,8 @@ import {
   cutWords,
   findAssembly,
   type Home,
-  homeOfMember,
-  type Member,
+  type MemberId,
+  membersOfHome,
   nameOfEntry,
   newBoughtPart,
   newInsert,
@@ -143,36 +143,33 @@ function RecordRow({ id, name, detail, end }: RowProps) {
 type HomeProps = { readonly home: Home };
 
 function Members({ home }: HomeProps) {
-  const members = useDeskState((state) => state.job.members);
-  const lines = useDeskState((state) => state.job.lines);
-  const points = useDeskState((state) => state.job.points);
-  const own = useMemo(
-    () => Object.values(members).filter((member) => homeOfMember({ lines, points }, member) === home),
-    [members, lines, points, home],
-  );
+  const own = useDeskState(({ job }) => membersOfHome(job, home));
   if (own.length === 0) return null;
   return (
     <Section title="Members" facts={String(own.length)}>
-      <RecordList items={own} keyOf={({ id }) => id}>
-        {(member) => <MemberRow member={member} />}
+      <RecordList items={own} keyOf={(id) => id}>
+        {(id) => <MemberRow id={id} />}
       </RecordList>
     </Section>
   );
 }
 
-function MemberRow({ member }: { readonly member: Member }) {
+function MemberRow({ id }: { readonly id: MemberId }) {
+  const member = useDeskState(({ job }) => job.members[id]);
   const between = useDeskState(({ job }) => {
-    const line = job.lines[member.line];
+    const line = job.lines[job.members[id]?.line ?? ""];
     return line ? `${job.points[line.from]?.name ?? "?"}–${job.points[line.to]?.name ?? "?"}` : "";
   });
-  const section = useDeskState(({ stockroom, results }) =>
-    member.section === null
-      ? (memberSolid(results.shape, member.id)?.entry.name ?? "no section")
-      : (stockroom.sectionById.get(member.section)?.name ?? "not in the stockroom"),
-  );
+  const section = useDeskState(({ job, stockroom, results }) => {
+    const chosen = job.members[id]?.section ?? null;
+    return chosen === null
+      ? (memberSolid(results.shape, id)?.entry.name ?? "no section")
+      : (stockroom.sectionById.get(chosen)?.name ?? "not in the stockroom");
+  });
+  if (!member) return null;
   return (
     <RecordRow
-      id={member.id}
+      id={id}
       name={member.name}
       detail={`${between} · ${section}`}
       end={`${cutWords(member.start)} · ${cutWords(member.end)}`}
