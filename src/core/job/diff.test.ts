@@ -145,6 +145,39 @@ describe("the difference between two documents", () => {
   });
 });
 
+describe("several changes of members as one edit", () => {
+  it("give what each of them gives after the other, the same members too", () => {
+    const sets = [{ roll: "45" }, { name: "Odd" }, { leftOut: true }, { roll: "90" }, { section: null }];
+    const change = fc
+      .tuple(fc.subarray(["front", "back", "odd"], { minLength: 1 }), fc.constantFrom(...sets))
+      .map(([ids, set]) => ({ kind: "changeMembers" as const, ids: ids as never[], set }));
+    fc.assert(
+      fc.property(fc.array(change, { minLength: 1, maxLength: 6 }), (changes) => {
+        const together = withEdit(start, { kind: "together", edits: changes });
+        const inTurn = changes.reduce((job, edit) => {
+          const after = withEdit(job, edit);
+          return after.ok ? after.value : job;
+        }, start);
+        expect(together).toEqual({ ok: true, value: inTurn });
+      }),
+      { numRuns: lawRuns(60) },
+    );
+  });
+
+  it("are refused where one of them is", () => {
+    const cut = (neighbour: string): Edit => ({
+      kind: "together",
+      edits: ["back", "front"].map((id) => ({
+        kind: "changeMembers" as const,
+        ids: [id as never],
+        set: { end: { kind: "mitre", neighbour: neighbour as never } },
+      })),
+    });
+    expect(withEdit(start, cut("right")).ok).toBe(true);
+    expect(withEdit(start, cut("nobody"))).toMatchObject({ ok: false, problem: { kind: "missingRecord" } });
+  });
+});
+
 describe("which members are on which lines", () => {
   const stampAfter = (edit: Edit, from = start) => {
     const after = withEdit(from, edit);

@@ -3,7 +3,7 @@
  * and the server run the same function; what cannot be applied comes back as a sentence.
  */
 import * as v from "valibot";
-import { err, ok, own, type Problem, type Result, unreachable } from "../kernel";
+import { at, err, ok, own, type Problem, type Result, remembersLast, unreachable } from "../kernel";
 import { RESERVED_NAMES } from "../measure";
 import { BoughtPartSchema } from "./bought-part";
 import { type Diff, diffBetween, settled } from "./diff";
@@ -27,7 +27,7 @@ import { ImportSchema } from "./import";
 import type { Job } from "./job";
 import { JobInfoSchema, type KeptMark, KeptMarkSchema } from "./job-info";
 import { type KeySize, KeySizeSchema, type Variant, type VariantId, VariantSchema } from "./key-size";
-import { MemberSchema } from "./member";
+import { type Member, MemberSchema } from "./member";
 import { PanelSchema } from "./panel";
 import { change, defined, idTaken, missing, put, refused, removeAll, takenId, without } from "./records";
 import { renameKeySize } from "./rename";
@@ -132,14 +132,34 @@ export function applyEdit(job: Job, edit: Edit): Result<Diff, Problem> {
   return after.ok ? ok(diffBetween(job, after.value)) : after;
 }
 
+// What is drawn is tried before it is submitted: the same edit of the same document comes twice.
+const firstPart = remembersLast((job: Job, edit: SimpleEdit) => applySimple(job, edit));
+
 function edited(job: Job, edit: Edit): Result<Job, Problem> {
-  let after = job;
-  for (const part of edit.kind === "together" ? edit.edits : [edit]) {
-    const next = applySimple(after, part);
-    if (!next.ok) return next;
-    after = next.value;
+  const [first, ...rest] = edit.kind === "together" ? edit.edits : [edit];
+  if (!first) return ok(job);
+  let after = firstPart(job, first);
+  for (let i = 0; after.ok && i < rest.length; ) {
+    const part = at(rest, i);
+    const inTurn = changesOfMembers(rest, i);
+    // Ends that are cut one after the other are put into the table of members at once.
+    after = inTurn.length > 1 ? changeMembers(after.value, inTurn) : applySimple(after.value, part);
+    i += Math.max(1, inTurn.length);
   }
-  return ok(after);
+  return after;
+}
+
+type MemberChange = Extract<SimpleEdit, { readonly kind: "changeMembers" }>;
+
+/** The changes of members that follow one another from a place of a list on. */
+function changesOfMembers(edits: readonly SimpleEdit[], from: number): readonly MemberChange[] {
+  const found: MemberChange[] = [];
+  for (let i = from; i < edits.length; i++) {
+    const edit = at(edits, i);
+    if (edit.kind !== "changeMembers") break;
+    found.push(edit);
+  }
+  return found;
 }
 
 function applySimple(job: Job, edit: SimpleEdit): Result<Job, Problem> {
@@ -171,7 +191,7 @@ function applySimple(job: Job, edit: SimpleEdit): Result<Job, Problem> {
     case "changePoint":
       return change(job, "points", "point", [edit.id], edit.set);
     case "changeMembers":
-      return changeMembers(job, edit.ids, edit.set);
+      return changeMembers(job, [edit]);
     case "changePanels":
       return changePanels(job, edit.ids, edit.set);
     case "changeBoughtParts":
@@ -231,19 +251,24 @@ function applySimple(job: Job, edit: SimpleEdit): Result<Job, Problem> {
 
 type SetOf<K extends SimpleEdit["kind"]> = Extract<SimpleEdit, { kind: K; set: object }>["set"];
 
-function changeMembers(
-  job: Job,
-  targets: readonly string[],
-  set: SetOf<"changeMembers">,
-): Result<Job, Problem> {
-  const after = change(job, "members", "member", targets, set);
-  if (!after.ok || !(set.start || set.end)) return after;
-  for (const id of targets) {
-    const member = after.value.members[id];
-    const fault = member && neighbourFault(after.value, member);
-    if (fault) return fault;
+function changeMembers(job: Job, changes: readonly MemberChange[]): Result<Job, Problem> {
+  const changed = new Map<string, Member>();
+  for (const { ids, set } of changes)
+    for (const id of ids) {
+      const member = changed.get(id) ?? own(job.members, id);
+      if (!member) return missing("member", id);
+      changed.set(id, { ...member, ...defined(set) } as Member);
+    }
+  const after = put(job, "members", [...changed.values()]);
+  for (const { ids, set } of changes) {
+    if (!(set.start || set.end)) continue;
+    for (const id of ids) {
+      const member = after.members[id];
+      const fault = member && neighbourFault(after, member);
+      if (fault) return fault;
+    }
   }
-  return after;
+  return ok(after);
 }
 
 function changePanels(

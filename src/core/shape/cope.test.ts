@@ -148,7 +148,9 @@ describe("coped members", () => {
       },
     };
     expect(
-      proposedCuts(bare, new Set(["branch"]), stockroom).map(({ side, cut }) => [side, cut.kind]),
+      proposedCuts(bare, new Set(["branch"]), { sizes: resolveSizes(bare, null), stockroom }).map(
+        ({ side, cut }) => [side, cut.kind],
+      ),
     ).toEqual([
       ["start", "cope"],
       ["end", "cope"],

@@ -1,6 +1,8 @@
+import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { emptyJob, type Job, newJob, type Point, resolveSizes, withEdit } from "../job";
+import { type Edit, emptyJob, type Job, newJob, type Point, resolveSizes, withEdit } from "../job";
 import { sentence } from "../kernel";
+import { lawRuns } from "../kernel/law-runs.fixture";
 import { resultsOf, STOCK, smallFrame } from "../pipeline.fixture";
 import {
   type DrawPlace,
@@ -259,5 +261,53 @@ describe("guides", () => {
     expect(drawn.ok ? "" : sentence(drawn.problem)).toBe(
       'A guide to "A" would have no length; choose another end.',
     );
+  });
+});
+
+describe("drawing on and on", () => {
+  it("gives the same edits as into a document that nobody has drawn in before, whatever was changed between", () => {
+    const change: fc.Arbitrary<Edit> = fc.oneof(
+      fc
+        .constantFrom("0", "30", "90")
+        .map((roll): Edit => ({ kind: "changeMembers", ids: ["front", "back"] as never[], set: { roll } })),
+      fc
+        .constantFrom("20", "60", "width / 3")
+        .map((x): Edit => ({ kind: "movePoints", points: [{ id: "B", at: [x, "20", "height"] }] })),
+      fc.constant<Edit>({ kind: "remove", ids: ["legLeft"] }),
+      fc.constant<Edit>({ kind: "joinPoints", from: "F", into: "B" as never }),
+    );
+    const step = fc.tuple(
+      fc.constantFrom<Way>("right", "back", "up", "down"),
+      fc.constantFrom("120", "300", "height", "width - 40"),
+      fc.constantFrom("A", "C", "E", "0; 0; 215"),
+      fc.option(change, { freq: 2 }),
+    );
+    let cut = 0;
+    fc.assert(
+      fc.property(fc.array(step, { minLength: 1, maxLength: 6 }), (steps) => {
+        let job = smallFrame();
+        const sizes = resolveSizes(job, null);
+        const draw = (into: Job, [way, length, from]: readonly [Way, string, string]) => {
+          let count = Object.keys(into.points).length;
+          const start = typedPlace({ job: into, sizes }, from);
+          if (!start.ok) return start;
+          const settings = { name: "Rail", section: "tube", roll: "0", cardinal: 10 };
+          const end = placeAlong(into, start.value, way, length);
+          const ground = { job: into, sizes, stockroom: STOCK };
+          return drawMember(ground, start.value, end, settings, (kind) => `${kind}-${++count}`);
+        };
+        for (const [way, length, from, between] of steps) {
+          const drawn = draw(job, [way, length, from]);
+          expect(drawn).toEqual(draw(structuredClone(job), [way, length, from]));
+          if (drawn.ok && drawn.value.edit.kind === "together") cut += drawn.value.edit.edits.length - 1;
+          for (const edit of [drawn.ok ? drawn.value.edit : null, between]) {
+            const after = edit ? withEdit(job, edit) : null;
+            if (after?.ok) job = after.value;
+          }
+        }
+      }),
+      { numRuns: lawRuns(40) },
+    );
+    expect(cut).toBeGreaterThan(lawRuns(40));
   });
 });

@@ -30,7 +30,7 @@ import {
 } from "../job";
 import { err, ok, type Problem, type Result, SAME_PLACE_MM } from "../kernel";
 import type { Stockroom } from "../stockroom";
-import { type ProposedCut, proposedCuts } from "./joints";
+import { type ProposedCut, pointPlaces, proposedCuts } from "./joints";
 
 /** A place to draw from or to: a point that is there, or coordinates for a new one. */
 export type DrawPlace = { readonly point: string | null; readonly texts: PlaceText };
@@ -140,7 +140,8 @@ export function whereIs(sizes: Sizes, { texts }: DrawPlace): Result<Vec3, Proble
 
 /** The first of P1, P2, … that no point is called. */
 export function freePointName(job: Job, taken: readonly string[] = []): string {
-  const names = new Set([...Object.values(job.points).map((point) => point.name), ...taken]);
+  const names = new Set(taken);
+  for (const { name } of Object.values(job.points)) names.add(name);
   for (let i = 1; ; i++) if (!names.has(`P${i}`)) return `P${i}`;
 }
 
@@ -163,14 +164,17 @@ function settle(
   const at = whereIs(sizes, place);
   if (!at.ok) return at;
   const known =
-    (place.point === null ? undefined : job.points[place.point]) ??
-    Object.values(job.points).find((point) => {
-      if (point.assembly !== home) return false;
-      const there = whereIs(sizes, { point: point.id, texts: point.at });
-      return there.ok && distance(there.value, at.value) < SAME_PLACE_MM;
-    });
+    (place.point === null ? undefined : job.points[place.point]) ?? pointAt({ job, sizes }, home, at.value);
   if (known) return ok({ point: known, fresh: false, at: at.value });
   return ok({ point: newPoint(newId("point"), name, place.texts, home), fresh: true, at: at.value });
+}
+
+function pointAt({ job, sizes }: Pick<Ground, "job" | "sizes">, home: Home, place: Vec3): Point | undefined {
+  for (const [id, at] of pointPlaces(job, sizes)) {
+    const point = distance(at, place) < SAME_PLACE_MM ? job.points[id] : undefined;
+    if (point?.assembly === home) return point;
+  }
+  return undefined;
 }
 
 type Drawn = { readonly edit: Edit; readonly end: DrawPlace };
@@ -217,7 +221,7 @@ export function drawMember(
   settings: DrawSettings,
   newId: NewId,
 ): Result<Drawn, Problem> {
-  const { job, stockroom } = ground;
+  const { job } = ground;
   const ends = settledEnds(ground, { from, to, what: "member" }, newId);
   if (!ends.ok) return ends;
   const [a, b] = ends.value;
@@ -233,7 +237,7 @@ export function drawMember(
   const after = withEdit(job, insert);
   if (!after.ok) return after;
   return ok({
-    edit: { kind: "together", edits: [insert, ...cutEdits(after.value, new Set([member.id]), stockroom)] },
+    edit: { kind: "together", edits: [insert, ...cutEdits(after.value, new Set([member.id]), ground)] },
     end: { point: b.point.id, texts: b.point.at },
   });
 }
@@ -247,8 +251,8 @@ function memberBetween(job: Job, a: string, b: string): string | null {
 }
 
 /** The proposed end cuts of members as edits. */
-function cutEdits(job: Job, ids: ReadonlySet<string>, stockroom: Stockroom): readonly SimpleEdit[] {
-  return editsOfCuts(proposedCuts(job, ids, stockroom));
+function cutEdits(job: Job, ids: ReadonlySet<string>, ground: Ground): readonly SimpleEdit[] {
+  return editsOfCuts(proposedCuts(job, ids, ground));
 }
 
 /** One change of a member for each end that is cut anew. */

@@ -51,5 +51,5 @@ export {
   type Uncomputed,
 } from "./shape";
 export { type SizeSpan, sizeSpans, withKeySize } from "./size-spans";
-export { guideLines, type SnapLine, type SnapPlace, snapLines, snapPlaces } from "./snaps";
+export { guideLines, pointsIn, type SnapLine, type SnapPlace, snapLines, snapPlaces } from "./snaps";
 export { type ReadShape, readTriangles, shapeOfTriangles } from "./triangles";

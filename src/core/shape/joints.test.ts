@@ -17,14 +17,15 @@ import { sentence } from "../kernel";
 import { lawRuns } from "../kernel/law-runs.fixture";
 import { resultsOf, STOCK, STOCK_DATA, smallFrame } from "../pipeline.fixture";
 import { type SectionShape, stockroomOf } from "../stockroom";
-import { cutsByRule, editsOfCuts, type JointRule, shapeJob, snapPlaces } from ".";
+import { cutsByRule, editsOfCuts, type JointRule, shapeJob, snapLines, snapPlaces } from ".";
 import { PROPOSED_RULE, proposedCuts } from "./joints";
 import { meshOf } from "./mesh.fixture";
 
-const ids = (job: Job) => new Set(Object.keys(job.members));
+const allOf = (job: Job) => new Set(Object.keys(job.members));
+const inStock = (job: Job, stockroom = STOCK) => ({ sizes: resolveSizes(job, null), stockroom });
 const words = (job: Job, stockroom = STOCK) =>
   Object.fromEntries(
-    proposedCuts(job, ids(job), stockroom).map(({ member, side, cut }) => {
+    proposedCuts(job, allOf(job), inStock(job, stockroom)).map(({ member, side, cut }) => {
       const kind = cut.kind === "square" && cut.past !== null ? "past" : cut.kind;
       return [`${member} ${side}`, `${kind} ${neighboursOf(cut).join(" ")}`.trim()];
     }),
@@ -99,7 +100,7 @@ describe("proposed end cuts", () => {
 
   it("give the small frame the cuts that were given to it by hand, and touch no end that somebody chose", () => {
     const job = smallFrame();
-    expect(proposedCuts(job, new Set(["front"]), STOCK)).toEqual([]);
+    expect(proposedCuts(job, new Set(["front"]), inStock(job))).toEqual([]);
     const bare: Job = {
       ...job,
       members: Object.fromEntries(
@@ -113,7 +114,7 @@ describe("proposed end cuts", () => {
         ]),
       ),
     };
-    const set = proposedCuts(bare, ids(bare), STOCK);
+    const set = proposedCuts(bare, allOf(bare), inStock(bare));
     const cut = { ...bare, members: { ...bare.members } };
     for (const { member, side, cut: to } of set)
       cut.members[member] = { ...(cut.members[member] as Job["members"][string]), [side]: to };
@@ -140,9 +141,9 @@ describe("proposed end cuts", () => {
         },
       },
     };
-    expect(proposedCuts(chosen, new Set(["left"]), STOCK).some(({ member }) => member === "front")).toBe(
-      false,
-    );
+    expect(
+      proposedCuts(chosen, new Set(["left"]), inStock(chosen)).some(({ member }) => member === "front"),
+    ).toBe(false);
   });
 });
 
@@ -151,14 +152,34 @@ describe("snap places", () => {
     const job = smallFrame();
     const places = snapPlaces(job, resultsOf(job).shape);
     expect(places.find((place) => place.point === "B")?.at).toEqual([580, 20, 450]);
-    expect(places.find((place) => place.words === "middle of Rail")?.texts).toEqual(
+    expect(places.find((place) => place.words() === "middle of Rail")?.texts()).toEqual(
       ["20 + ((width - 20) - 20) * 0.5", "20", "height"].map(() => expect.any(String)),
     );
     const { scope, unit } = resolveSizes(job, null);
     expect([scope.get("width"), unit]).toEqual([600, "mm"]);
-    const corners = places.filter((place) => place.words === "corner of Shelf");
+    const corners = places.filter((place) => place.words() === "corner of Shelf");
     expect(corners).toHaveLength(16);
     expect(corners.map((place) => place.at)).toContainEqual([560, 360, 118]);
+  });
+
+  it("are there for every line, however many", () => {
+    const many = Array.from({ length: 2_050 }, (_, i) => i);
+    const job = newJob({
+      info: { code: "T", title: "T" },
+      points: Object.fromEntries(many.map((i) => [`P${i}`, [`${40 * i}`, "0", "0"] as const])),
+      members: Object.fromEntries(
+        many
+          .slice(1)
+          .map((i) => [`m${i}`, { name: `M${i}`, from: `P${i - 1}`, to: `P${i}`, section: "tube" }]),
+      ),
+    });
+    const { shape } = resultsOf(job);
+    const middle = snapPlaces(job, shape).find((place) => place.words() === "middle of M2049");
+    expect([middle?.at, middle?.texts()]).toEqual([
+      [81_940, 0, 0],
+      ["81940", "0", "0"],
+    ]);
+    expect(snapLines(job, shape).map(({ words }) => words)).toContain("M2049");
   });
 });
 
@@ -348,5 +369,50 @@ describe("joints by a rule", () => {
     const ground = { sizes: resolveSizes(ring, null), stockroom: STOCK, only };
     const cuts = cutsByRule(ring, ids, { ...PROPOSED_RULE, gap: "1" }, ground);
     expect(cuts.map(({ member, side }) => `${member} ${side}`).sort()).toEqual(["front start", "left end"]);
+  });
+
+  it("many joints are cut as each of them is alone, in one home and in another", () => {
+    // Places on the borders of cells and a little off them, lines that run through joints of others.
+    const coordinate = fc.constantFrom("0", "500", "999.9995", "1000", "1000.0004", "2000", "-1000");
+    const place = fc.tuple(coordinate, coordinate, fc.constantFrom("0", "1000"));
+    const member = fc.tuple(place, place, fc.constantFrom("tube", "lath"), fc.boolean());
+    let through = 0;
+    fc.assert(
+      fc.property(fc.array(member, { minLength: 8, maxLength: 24 }), (members) => {
+        const frame = (inside: boolean) => {
+          const own = members.filter(([a, b, , isInside]) => isInside === inside && a.join() !== b.join());
+          return {
+            points: Object.fromEntries(
+              own.flatMap(([a, b], i) => [
+                [`${inside}A${i}`, a],
+                [`${inside}B${i}`, b],
+              ]),
+            ),
+            members: Object.fromEntries(
+              own.map(([, , section], i) => [
+                `${inside}${i}`,
+                { name: `M${i}`, from: `${inside}A${i}`, to: `${inside}B${i}`, section },
+              ]),
+            ),
+          };
+        };
+        const job = newJob({
+          info: { code: "T", title: "T" },
+          ...frame(false),
+          assemblies: { unit: { name: "Unit", ...frame(true) } },
+          placements: { one: { assembly: "unit" } },
+        });
+        const ground = { sizes: resolveSizes(job, null), stockroom: STOCK };
+        const all = cutsByRule(job, allOf(job), PROPOSED_RULE, ground);
+        const alone = [...resultsOf(job).shape.points.values()].flatMap((joint) =>
+          cutsByRule(job, allOf(job), PROPOSED_RULE, { ...ground, only: [joint] }),
+        );
+        const text = (cuts: typeof all) => [...new Set(cuts.map((cut) => JSON.stringify(cut)))].sort();
+        expect(text(all)).toEqual(text(alone));
+        if (all.length > 8) through++;
+      }),
+      { numRuns: lawRuns(40) },
+    );
+    expect(through).toBeGreaterThan(lawRuns(40) / 4);
   });
 });

@@ -8,19 +8,20 @@ import {
   defaultFinder,
   type EndCut,
   type Home,
+  homeOfLine,
   type Job,
   type Member,
-  resolveSizes,
   type Sizes,
   SQUARE_END,
-  type VariantId,
 } from "../job";
 import { at, SAME_PLACE_MM } from "../kernel";
 import { type Stockroom, sectionProperties } from "../stockroom";
 import type { EndSide, PlacedMember } from "./bar";
+import { cellOf, cellsAlong, cellsNear } from "./cells";
 import { endOnRound } from "./cope";
 import { faceMetFirst, mitreCloses, mitrePlane } from "./ends";
 import { placeMember } from "./member";
+import { newShapeMemory } from "./memory";
 import { placedPoints } from "./points";
 
 const LEVEL = 1e-6;
@@ -53,20 +54,72 @@ export function cutsByRule(
   }: { readonly sizes: Sizes; readonly stockroom: Stockroom; readonly only?: readonly Vec3[] },
 ): readonly ProposedCut[] {
   const placed = placedMembers(job, sizes, stockroom).filter(({ member }) => ids.has(member.id));
-  const joints: { readonly home: Home; readonly joint: Vec3 }[] = [];
+  const joints = jointsOf(placed).filter(
+    ({ joint }) => !only || only.some((place) => distance(joint, place) < SAME_PLACE_MM),
+  );
+  return cutsAt(joints, placed, rule);
+}
+
+type Joint = { readonly home: Home; readonly joint: Vec3 };
+
+/** mm. Joints lie farther apart than this as a rule. */
+const JOINT_CELL_MM = 100;
+
+/** The places at which members begin or end, each once in each home. */
+function jointsOf(placed: readonly PlacedMember[]): readonly Joint[] {
+  const joints: Joint[] = [];
+  const cells = new Map<number, Joint[]>();
   for (const { home, from, to } of placed)
-    for (const joint of [from, to])
-      if (!joints.some((other) => other.home === home && distance(other.joint, joint) < SAME_PLACE_MM))
-        joints.push({ home, joint });
-  return joints
-    .filter(({ joint }) => !only || only.some((place) => distance(joint, place) < SAME_PLACE_MM))
-    .flatMap(({ home, joint }) =>
-      atJoint(
-        placed.filter((one) => one.home === home),
-        joint,
-        rule,
-      ),
-    );
+    for (const joint of [from, to]) {
+      const isThere = cellsNear(joint, JOINT_CELL_MM).some((cell) =>
+        cells.get(cell)?.some((one) => one.home === home && distance(one.joint, joint) < SAME_PLACE_MM),
+      );
+      if (isThere) continue;
+      const found = { home, joint };
+      joints.push(found);
+      const own = cellOf(joint, JOINT_CELL_MM);
+      const there = cells.get(own);
+      if (there) there.push(found);
+      else cells.set(own, [found]);
+    }
+  return joints;
+}
+
+/** mm. Most lines lie in one or two. */
+const LINE_CELL_MM = 1_000;
+
+/** Of more joints it is looked up which members come near: each would be compared with every member otherwise. */
+const FEW_JOINTS = 8;
+
+/** The cuts that a rule gives to joints of members. */
+function cutsAt(
+  joints: readonly Joint[],
+  placed: readonly PlacedMember[],
+  rule: JointRule,
+): readonly ProposedCut[] {
+  const near = joints.length > FEW_JOINTS ? membersByPlace(placed) : () => placed;
+  return joints.flatMap(({ home, joint }) =>
+    atJoint(
+      near(joint).filter((one) => one.home === home),
+      joint,
+      rule,
+    ),
+  );
+}
+
+/** Finds the members whose line may pass a place, in their order. */
+function membersByPlace(placed: readonly PlacedMember[]): (place: Vec3) => readonly PlacedMember[] {
+  const cells = new Map<number, number[]>();
+  for (const [i, { from, to }] of placed.entries())
+    for (const cell of cellsAlong(from, to, LINE_CELL_MM)) {
+      const there = cells.get(cell);
+      if (there) there.push(i);
+      else cells.set(cell, [i]);
+    }
+  return (place) => {
+    const found = new Set(cellsNear(place, LINE_CELL_MM).flatMap((cell) => cells.get(cell) ?? []));
+    return [...found].sort((a, b) => a - b).map((i) => at(placed, i));
+  };
 }
 
 /**
@@ -76,26 +129,11 @@ export function cutsByRule(
 export function proposedCuts(
   job: Job,
   ids: ReadonlySet<string>,
-  stockroom: Stockroom,
-  variant: VariantId | null = null,
+  { sizes, stockroom }: { readonly sizes: Sizes; readonly stockroom: Stockroom },
 ): readonly ProposedCut[] {
-  const sizes = resolveSizes(job, variant);
   const placed = placedMembers(job, sizes, stockroom);
-  const done: { readonly home: Home; readonly joint: Vec3 }[] = [];
-  const proposals: ProposedCut[] = [];
-  for (const one of placed.filter(({ member }) => ids.has(member.id))) {
-    const { home } = one;
-    for (const joint of [one.from, one.to]) {
-      if (done.some((other) => other.home === home && distance(other.joint, joint) < SAME_PLACE_MM)) continue;
-      done.push({ home, joint });
-      proposals.push(
-        ...atJoint(
-          placed.filter((other) => other.home === home),
-          joint,
-        ),
-      );
-    }
-  }
+  const joints = jointsOf(placed.filter(({ member }) => ids.has(member.id)));
+  const proposals = cutsAt(joints, placed, PROPOSED_RULE);
   return proposals.filter(({ member, side, cut }) => {
     const now = job.members[member]?.[side];
     const free = ids.has(member) || (now?.kind === "square" && now.past === null && now.offset === "0");
@@ -103,20 +141,30 @@ export function proposedCuts(
   });
 }
 
+// One member after the other is drawn into a job of thousands: what none of the edits touches is not placed again.
+const memory = newShapeMemory();
+
+/** Where the points of a job are; those that were asked for before are not computed again. */
+export const pointPlaces = (job: Job, sizes: Sizes): ReadonlyMap<string, Vec3> =>
+  memory.allPoints(job.points, [sizes], () => ({ points: placedPoints(job, sizes, { memory }), checks: [] }))
+    .points;
+
 function placedMembers(job: Job, sizes: Sizes, stockroom: Stockroom): readonly PlacedMember[] {
-  const points = placedPoints(job, sizes);
-  const usual = defaultFinder(job);
+  const points = pointPlaces(job, sizes);
+  const { info, assemblies, placements } = job;
+  const usual = memory.usual(memory, [info, assemblies, placements], () => defaultFinder(job));
   return Object.values(job.members).flatMap((member) => {
-    const placed = placeMember(job, member, points, { sizes, stockroom, usual });
+    const line = job.lines[member.line];
+    const [from, to] = [points.get(line?.from ?? ""), points.get(line?.to ?? "")];
+    const home = homeOfLine(job, line);
+    const placed = memory.placed(member, [line, from, to, home, sizes, stockroom, usual], () =>
+      placeMember(job, member, points, { sizes, stockroom, usual }),
+    );
     return placed.ok ? [placed.value] : [];
   });
 }
 
-function atJoint(
-  placed: readonly PlacedMember[],
-  joint: Vec3,
-  rule: JointRule = PROPOSED_RULE,
-): readonly ProposedCut[] {
+function atJoint(placed: readonly PlacedMember[], joint: Vec3, rule: JointRule): readonly ProposedCut[] {
   const ends = placed.flatMap((one): End[] => {
     const { z } = one.bar.frame;
     if (distance(one.from, joint) < SAME_PLACE_MM) return [{ placed: one, side: "start", away: z }];

@@ -232,7 +232,7 @@ describe("edits of a panel with an outline", () => {
 
   it("drawing catches on the corners of the outline, not on those of the size it is cut from", () => {
     const places = snapPlaces(sized(), resultsOf(sized()).shape).filter(
-      ({ words }) => words === "corner of Gusset",
+      ({ words }) => words() === "corner of Gusset",
     );
     expect(places).toHaveLength(6);
     expect(places.map(({ at }) => at)).toContainEqual([100, 0, 18]);

@@ -11,41 +11,42 @@ import type { Shape } from "./shape";
 
 export type SnapPlace = {
   readonly at: Vec3;
-  readonly texts: PlaceText;
   /** The point that is there already; null: a new one would be made. */
   readonly point: string | null;
+  /** Worked out when somebody takes the place: a large job has tens of thousands. */
+  readonly texts: () => PlaceText;
   /** What it is, in a word or two: "P3", "middle of C". */
-  readonly words: string;
+  readonly words: () => string;
 };
 
-/** Every place of one home in a shape that drawing catches on, points first. Pieces above `most` give no places. */
-export function snapPlaces(job: Job, shape: Shape, home: Home = null, most = 2_000): readonly SnapPlace[] {
+/** Where the points of one home stand. */
+export const pointsIn = (job: Job, shape: Shape, home: Home): readonly Vec3[] =>
+  [...shape.points].flatMap(([id, at]) => (job.points[id]?.assembly === home ? [at] : []));
+
+/** Every place of one home in a shape that drawing catches on, points first. */
+export function snapPlaces(job: Job, shape: Shape, home: Home = null): readonly SnapPlace[] {
   const places: SnapPlace[] = [];
   for (const point of Object.values(job.points)) {
     const at = shape.points.get(point.id);
     if (at && point.assembly === home)
-      places.push({ at, texts: point.at, point: point.id, words: point.name });
+      places.push({ at, point: point.id, texts: () => point.at, words: () => point.name });
   }
-  const origin: SnapPlace = { at: [0, 0, 0], texts: ["0", "0", "0"], point: null, words: "origin" };
-  places.push(origin);
+  places.push({ at: [0, 0, 0], point: null, texts: () => ["0", "0", "0"], words: () => "origin" });
   const names = memberNames(shape);
-  const lines = Object.values(job.lines).filter((line) => homeOfLine(job, line) === home);
-  for (const line of lines.slice(0, most)) {
+  for (const line of linesIn(job, Object.values(job.lines), home)) {
     const [from, to] = [job.points[line.from], job.points[line.to]];
     const [a, b] = [shape.points.get(line.from), shape.points.get(line.to)];
     if (!from || !to || !a || !b) continue;
-    const name = names.get(line.id) ?? `${from.name}–${to.name}`;
-    for (const [share, word] of SHARES) {
+    for (const [share, word] of SHARES)
       places.push({
         at: add(scale(a, 1 - share), scale(b, share)),
-        texts: placeBetween(from.at, to.at, share, job.info.job.unit),
         point: null,
-        words: `${word} of ${name}`,
+        texts: () => placeBetween(from.at, to.at, share, job.info.job.unit),
+        words: () => `${word} of ${names.get(line.id) ?? `${from.name}–${to.name}`}`,
       });
-    }
   }
-  const panels = shape.panels.filter(({ panel }) => panel.assembly === home);
-  for (const panel of panels.slice(0, most)) places.push(...panelCorners(panel, job));
+  for (const panel of shape.panels)
+    if (panel.panel.assembly === home) places.push(...panelCorners(panel, job));
   return places;
 }
 
@@ -58,11 +59,11 @@ export type SnapLine = {
 };
 
 /** The lines of one home, each called by its member or its points. */
-export function snapLines(job: Job, shape: Shape, home: Home = null, most = 2_000): readonly SnapLine[] {
+export function snapLines(job: Job, shape: Shape, home: Home = null): readonly SnapLine[] {
   const names = memberNames(shape);
-  return linesIn(job, Object.values(job.lines), home)
-    .slice(0, most)
-    .flatMap((line) => snapLine(job, shape, line, names.get(line.id)));
+  return linesIn(job, Object.values(job.lines), home).flatMap((line) =>
+    snapLine(job, shape, line, names.get(line.id)),
+  );
 }
 
 const linesIn = (job: Job, lines: readonly Line[], home: Home): readonly Line[] =>
@@ -107,9 +108,9 @@ function panelCorners(
       const at = toWorld(frame, [x, y, z]);
       return {
         at,
-        texts: [text(at[0]), text(at[1]), text(at[2])],
         point: null,
-        words: `corner of ${panel.name}`,
+        texts: () => [text(at[0]), text(at[1]), text(at[2])],
+        words: () => `corner of ${panel.name}`,
       };
     }),
   );

@@ -24,7 +24,7 @@ export function useMeasuring() {
     setEnds(([a, b]) => (which === 0 ? [place, b] : [a, place]));
   /** A picked place is the first end, then the second, then the first of a new measure. */
   const take = (snap: SnapPlace) => {
-    const place = { point: snap.point, texts: snap.texts };
+    const place = { point: snap.point, texts: snap.texts() };
     setEnds(([a, b]) => (a !== null && b === null ? [a, place] : [place, null]));
   };
   const type = (which: 0 | 1, text: string): string | null => {
@@ -120,11 +120,11 @@ export function MeasureOverlay({
   const [a, b]: (Spot | null)[] = [from ? project(from) : null, end ? project(end) : null];
   return (
     <svg aria-hidden className="pointer-events-none absolute inset-0 h-full w-full">
-      {a ? <Tick at={a} caught /> : null}
+      {a ? <Tick at={a} /> : null}
       {a && b && from && end ? (
         <>
           <line x1={a.x} y1={a.y} x2={b.x} y2={b.y} className="stroke-chalk" strokeWidth={1.5} />
-          <Tick at={b} caught />
+          <Tick at={b} />
           <Words
             at={{ x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 - 8 }}
             text={formatLength(distance(from, end), styleOf(info), 0.1)}
@@ -132,7 +132,7 @@ export function MeasureOverlay({
         </>
       ) : null}
       {hover ? (
-        <Words at={{ x: project(hover.at).x + 10, y: project(hover.at).y + 16 }} text={hover.words} />
+        <Words at={{ x: project(hover.at).x + 10, y: project(hover.at).y + 16 }} text={hover.words()} />
       ) : null}
     </svg>
   );

@@ -31,8 +31,8 @@ import { BoxSelect } from "./box-select";
 import { CutAwayForm } from "./cut-away";
 import { DrawBar } from "./draw/draw-bar";
 import { DrawOverlay, type Hover, NO_HOVER } from "./draw/draw-overlay";
-import { alongWay, caught, caughtOnLine, type Project, stepped } from "./draw/pointer";
-import { type Drawing, useDrawing } from "./draw/use-drawing";
+import { alongWay, createCatcher, type Project, stepped } from "./draw/pointer";
+import { type Drawing, onceAsked, useDrawing } from "./draw/use-drawing";
 import { usePointDrag } from "./draw/use-point-drag";
 import { ImportDialog } from "./import-dialog";
 import { JigDialog } from "./jig-dialog";
@@ -187,10 +187,9 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
     const made = scene.current;
     if (!made) return NO_HOVER;
     const spot = spotOf(event);
-    const project = (at: Vec3) => made.project(at);
-    const snap = caught(measuring.active ? measureSnaps : drawing.snaps, spot, project);
+    const snap = catcher.place(spot);
     if (snap || measuring.active) return { ...NO_HOVER, snap };
-    const onLine = caughtOnLine(drawing.lines, spot, project, step);
+    const onLine = catcher.onLine(spot, step);
     if (onLine) return { ...NO_HOVER, onLine };
     const start = drawing.from ? whereIs(sizes, drawing.from) : null;
     if (drawing.way === "place") {
@@ -198,13 +197,16 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
       const place = made.unproject(spot, through);
       return { ...NO_HOVER, free: place && stepped(place, through, step) };
     }
-    return { ...NO_HOVER, along: start?.ok ? alongWay(start.value, spot, project, step) : null };
+    return {
+      ...NO_HOVER,
+      along: start?.ok ? alongWay(start.value, spot, (at) => made.project(at), step) : null,
+    };
   };
   const inUnit = (mm: number) => textOf(roundTo(mm / MM_PER_UNIT[unit], 6));
   const draw = (event: React.MouseEvent) => {
     const { snap, onLine, along, free } = hovered(event);
     const { job: now } = desk.store.getState();
-    if (snap) drawing.drawTo({ point: snap.point, texts: snap.texts });
+    if (snap) drawing.drawTo({ point: snap.point, texts: snap.texts() });
     else if (onLine) {
       const place = placeOnJobLine({ job: now, sizes }, onLine.line.id, inUnit(onLine.mm));
       if (place.ok) drawing.drawTo(place.value);
@@ -215,8 +217,15 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
   };
   const measuring = useMeasuring();
   const measureSnaps = useMemo(
-    () => (measuring.active ? snapPlaces(job, shape, inside) : []),
+    () => onceAsked(() => (measuring.active ? snapPlaces(job, shape, inside) : [])),
     [measuring.active, job, shape, inside],
+  );
+  const snaps = measuring.active ? measureSnaps : drawing.snaps;
+  const { lines } = drawing;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: places are seen elsewhere in another frame
+  const catcher = useMemo(
+    () => createCatcher(snaps, lines, (at) => scene.current?.project(at) ?? { x: 0, y: 0 }),
+    [snaps, lines, frames],
   );
   const guides = useMemo(() => guideLines(job, shape, inside), [job, shape, inside]);
   const drag = usePointDrag(() => scene.current, step);
@@ -331,7 +340,9 @@ export function ModelPicture({ canDraw = false }: { readonly canDraw?: boolean }
           onClick={pick}
         />
         {canDraw && hidden.size === 0 && ready ? <GuideLines lines={guides} project={project} /> : null}
-        {drawing.active && ready ? <DrawOverlay drawing={drawing} hover={hover} project={project} /> : null}
+        {drawing.active && ready ? (
+          <DrawOverlay drawing={drawing} hover={hover} frames={frames} project={project} />
+        ) : null}
         {canDraw && !drawing.active && !measuring.active && ready ? (
           <Grips grips={drag.grips} project={project} />
         ) : null}

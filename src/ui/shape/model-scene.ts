@@ -63,6 +63,9 @@ export class ModelScene {
   private readonly controls: OrbitControls;
   private readonly box: HTMLElement;
   private readonly watcher: ResizeObserver;
+  private readonly place = new THREE.Vector3();
+  /** Pixels of the box: asked of the page for each of thousands of places, it would be laid out each time. */
+  private size = { width: 0, height: 0 };
   private drawn: Drawn | null = null;
   private selected: ReadonlySet<string> = new Set();
   private frame = 0;
@@ -245,6 +248,7 @@ export class ModelScene {
     const { width, height } = this.box.getBoundingClientRect();
     if (width === 0 || height === 0) return;
     if (this.fitted) this.camera.zoom = this.fittingZoom(this.controls.target);
+    this.size = { width, height };
     this.renderer.setSize(width, height);
     const shorter = Math.min(width, height);
     this.camera.left = (-this.reach * width) / shorter;
@@ -306,9 +310,8 @@ export class ModelScene {
   within({ x0, y0, x1, y1 }: PlaneBox): readonly ModelPiece[] {
     if (!this.drawn) return [];
     const { pieces, buffers } = this.drawn;
-    const place = new THREE.Vector3();
     const isIn = (i: number) => {
-      const { x, y } = this.seen(place.fromArray(buffers.positions, 3 * i));
+      const { x, y } = this.seen(this.place.fromArray(buffers.positions, 3 * i));
       return x >= x0 && x <= x1 && y >= y0 && y <= y1;
     };
     return pieces.filter(({ faded }, k) => {
@@ -327,7 +330,7 @@ export class ModelScene {
 
   /** Where a place of the job is seen, in pixels of the box. */
   project([x, y, z]: Vec3): { readonly x: number; readonly y: number } {
-    return this.seen(new THREE.Vector3(x, y, z));
+    return this.seen(this.place.set(x, y, z));
   }
 
   /**
@@ -335,12 +338,9 @@ export class ModelScene {
    * level plane through it.
    */
   unproject(spot: { readonly x: number; readonly y: number }, through: Vec3): Vec3 | null {
-    const { clientWidth, clientHeight } = this.renderer.domElement;
+    const { width, height } = this.size;
     const ray = new THREE.Raycaster();
-    ray.setFromCamera(
-      new THREE.Vector2((spot.x / clientWidth) * 2 - 1, 1 - (spot.y / clientHeight) * 2),
-      this.camera,
-    );
+    ray.setFromCamera(new THREE.Vector2((spot.x / width) * 2 - 1, 1 - (spot.y / height) * 2), this.camera);
     const towards = ray.ray.direction.toArray().map(Math.abs);
     const straight = towards.findIndex((part) => part > 0.999);
     const normal = new THREE.Vector3().setComponent(straight < 0 ? 2 : straight, 1);
@@ -351,9 +351,9 @@ export class ModelScene {
     return hit ? [hit.x, hit.y, hit.z] : null;
   }
 
+  /** Where a place is seen; the vector becomes its place in the view. */
   private seen(place: THREE.Vector3): { readonly x: number; readonly y: number } {
-    const seen = place.clone().project(this.camera);
-    const { clientWidth, clientHeight } = this.renderer.domElement;
-    return { x: ((seen.x + 1) / 2) * clientWidth, y: ((1 - seen.y) / 2) * clientHeight };
+    const seen = place.project(this.camera);
+    return { x: ((seen.x + 1) / 2) * this.size.width, y: ((1 - seen.y) / 2) * this.size.height };
   }
 }

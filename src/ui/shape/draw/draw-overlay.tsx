@@ -1,5 +1,6 @@
 "use client";
 /** Chalk over the picture while members are drawn: the place that is caught, the line that would come about, its length. */
+import { useMemo } from "react";
 import type { Vec3 } from "@/core/geometry";
 import { styleOf } from "@/core/lists";
 import { formatLength } from "@/core/measure";
@@ -21,12 +22,18 @@ export const NO_HOVER: Hover = { snap: null, onLine: null, along: null, free: nu
 export function DrawOverlay({
   drawing,
   hover,
+  frames,
   project,
 }: {
   readonly drawing: Drawing;
   readonly hover: Hover | null;
+  /** Another one with every view. */
+  readonly frames: number;
   readonly project: Project;
 }) {
+  const { points } = drawing;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: places are seen elsewhere in another frame, and only then
+  const ticks = useMemo(() => ticksAt(points.map(project)), [points, frames]);
   const sizes = useDeskState((state) => state.results.sizes);
   const info = useDeskState((state) => state.job.info.job);
   const start = drawing.from ? whereIs(sizes, drawing.from) : null;
@@ -45,11 +52,7 @@ export function DrawOverlay({
     from && target ? Math.hypot(target[0] - from[0], target[1] - from[1], target[2] - from[2]) : 0;
   return (
     <svg aria-hidden className="pointer-events-none absolute inset-0 h-full w-full">
-      {drawing.snaps
-        .filter((snap) => snap.point !== null)
-        .map((snap) => (
-          <Tick key={snap.point} at={project(snap.at)} />
-        ))}
+      <path d={ticks} className="stroke-chalk" strokeWidth={1.2} />
       {a ? <circle cx={a.x} cy={a.y} r={5} className="fill-none stroke-chalk" strokeWidth={2} /> : null}
       {from && target && drawing.how !== "rectangle" ? (
         <Ghost drawing={drawing} from={from} to={target} project={project} />
@@ -73,11 +76,11 @@ export function DrawOverlay({
       ) : null}
       {b && (hover?.snap || hover?.onLine) ? (
         <>
-          <Tick at={b} caught />
+          <Tick at={b} />
           <Words
             at={{ x: b.x + 10, y: b.y + 16 }}
             text={
-              hover.snap?.words ??
+              hover.snap?.words() ??
               `on ${hover.onLine?.line.words}, ${formatLength(hover.onLine?.mm ?? 0, styleOf(info), 0.1)} along`
             }
           />
@@ -112,15 +115,26 @@ function Ghost({
 }
 
 /** Two short strokes of chalk across one another. */
-export function Tick({ at, caught = false }: { readonly at: Spot; readonly caught?: boolean }) {
-  const size = caught ? 7 : 3;
-  return (
-    <path
-      d={`M${at.x - size} ${at.y + size}L${at.x + size} ${at.y - size}M${at.x - size} ${at.y - size * 0.2}L${at.x + size} ${at.y + size * 0.2}`}
-      className="stroke-chalk"
-      strokeWidth={caught ? 2.5 : 1.2}
-    />
-  );
+const strokes = ({ x, y }: Spot, size: number) =>
+  `M${x - size} ${y + size}L${x + size} ${y - size}M${x - size} ${y - size * 0.2}L${x + size} ${y + size * 0.2}`;
+
+/** Pixels within which one of several ticks is enough, and beyond which no picture reaches. */
+const TICK_APART = 4;
+const FAR_OFF = 8_000;
+
+/** Ticks where places are seen, one where many fall together. */
+function ticksAt(spots: readonly Spot[]): string {
+  const taken = new Map<string, Spot>();
+  for (const spot of spots) {
+    const [column, row] = [Math.round(spot.x / TICK_APART), Math.round(spot.y / TICK_APART)];
+    if (spot.x > 0 && spot.y > 0 && spot.x < FAR_OFF && spot.y < FAR_OFF) taken.set(`${column} ${row}`, spot);
+  }
+  return [...taken.values()].map((spot) => strokes(spot, 3)).join("");
+}
+
+/** A tick where something is caught. */
+export function Tick({ at }: { readonly at: Spot }) {
+  return <path d={strokes(at, 7)} className="stroke-chalk" strokeWidth={2.5} />;
 }
 
 export function Words({ at, text }: { readonly at: Spot; readonly text: string }) {

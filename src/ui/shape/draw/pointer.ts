@@ -1,5 +1,6 @@
 /** What the pointer means while members are drawn: a place to catch on, or a length along a way. */
 import type { Vec3 } from "@/core/geometry";
+import { at } from "@/core/kernel";
 import { directionOf, type SnapLine, type SnapPlace, WAYS, type Way } from "@/core/shape";
 
 export type Spot = { readonly x: number; readonly y: number };
@@ -7,12 +8,49 @@ export type Project = (place: Vec3) => Spot;
 
 const CATCH_PX = 12;
 
-/** The nearest place within reach of the pointer; points win over other places at the same distance. */
-export function caught(snaps: readonly SnapPlace[], spot: Spot, project: Project): SnapPlace | null {
+/** What is caught in one view: where everything is seen is worked out once, when the pointer first moves in it. */
+export type Catcher = {
+  /** The nearest place within reach of the pointer; points win over other places at the same distance. */
+  readonly place: (spot: Spot) => SnapPlace | null;
+  /** The place on a line that the pointer is near, at a length from its start in steps of `step` mm. */
+  readonly onLine: (spot: Spot, step: number) => OnLine | null;
+};
+
+export function createCatcher(
+  snaps: () => readonly SnapPlace[],
+  lines: () => readonly SnapLine[],
+  project: Project,
+): Catcher {
+  let seenSnaps: Float64Array | null = null;
+  let seenLines: Float64Array | null = null;
+  const spots = (places: readonly Vec3[]): Float64Array => {
+    const seen = new Float64Array(2 * places.length);
+    for (const [i, place] of places.entries()) {
+      const { x, y } = project(place);
+      seen[2 * i] = x;
+      seen[2 * i + 1] = y;
+    }
+    return seen;
+  };
+  return {
+    place: (spot) => {
+      const all = snaps();
+      seenSnaps ??= spots(all.map(({ at }) => at));
+      return caught(all, seenSnaps, spot);
+    },
+    onLine: (spot, step) => {
+      const all = lines();
+      seenLines ??= spots(all.flatMap(({ from, to }) => [from, to]));
+      return caughtOnLine(all, seenLines, spot, step);
+    },
+  };
+}
+
+function caught(snaps: readonly SnapPlace[], seen: Float64Array, spot: Spot): SnapPlace | null {
   let best: { readonly snap: SnapPlace; readonly apart: number } | null = null;
-  for (const snap of snaps) {
-    const seen = project(snap.at);
-    const apart = Math.hypot(seen.x - spot.x, seen.y - spot.y) - (snap.point === null ? 0 : 3);
+  for (const [i, snap] of snaps.entries()) {
+    const [x, y] = [at(seen, 2 * i), at(seen, 2 * i + 1)];
+    const apart = Math.hypot(x - spot.x, y - spot.y) - (snap.point === null ? 0 : 3);
     if (apart < CATCH_PX && (best === null || apart < best.apart)) best = { snap, apart };
   }
   return best?.snap ?? null;
@@ -42,18 +80,17 @@ export function alongWay(from: Vec3, spot: Spot, project: Project, step: number)
 
 export type OnLine = { readonly line: SnapLine; readonly mm: number; readonly at: Vec3 };
 
-/** The place on a line that the pointer is near, at a length from its start in steps of `step` mm. */
-export function caughtOnLine(
+function caughtOnLine(
   lines: readonly SnapLine[],
+  seen: Float64Array,
   spot: Spot,
-  project: Project,
   step: number,
 ): OnLine | null {
   let best: (OnLine & { readonly apart: number }) | null = null;
-  for (const line of lines) {
+  for (const [i, line] of lines.entries()) {
     const { from, to } = line;
-    const [a, b] = [project(from), project(to)];
-    const [dx, dy] = [b.x - a.x, b.y - a.y];
+    const a = { x: at(seen, 4 * i), y: at(seen, 4 * i + 1) };
+    const [dx, dy] = [at(seen, 4 * i + 2) - a.x, at(seen, 4 * i + 3) - a.y];
     const size = dx * dx + dy * dy;
     if (size < 100) continue;
     const share = ((spot.x - a.x) * dx + (spot.y - a.y) * dy) / size;

@@ -12,6 +12,7 @@ import {
   drawRun,
   placeAlong,
   placeNamed,
+  pointsIn,
   type SnapLine,
   type SnapPlace,
   snapLines,
@@ -46,6 +47,15 @@ function lastDrawn(job: Job, stockroom: Stockroom) {
 const sizeNames = (job: Job): Readonly<Record<string, true>> =>
   Object.fromEntries(Object.values(job.keySizes).map(({ name }) => [name, true]));
 
+/** Something that is made when somebody asks for it, and once. */
+export function onceAsked<T>(make: () => T): () => T {
+  let made: { readonly value: T } | null = null;
+  return () => {
+    made ??= { value: make() };
+    return made.value;
+  };
+}
+
 /** `possible`: the stage is one that pieces are drawn in; what was begun ends with it. */
 export function useDrawing(possible: boolean) {
   const desk = useDesk();
@@ -73,15 +83,16 @@ export function useDrawing(possible: boolean) {
   const turned = numberWith(sizes, roll);
   /** What is drawn with: its section, and how many degrees it is turned; null: that cannot be read. */
   const seat = { shape: entry?.shape ?? null, roll: turned.ok ? turned.value : null };
-  const snaps: readonly SnapPlace[] = useMemo(
-    () => (active ? snapPlaces(job, shape, home) : []),
+  // Worked out when the pointer comes: whoever types lengths asks for none of them.
+  const snaps = useMemo(
+    () => onceAsked((): readonly SnapPlace[] => (active ? snapPlaces(job, shape, home) : [])),
     [active, job, shape, home],
   );
-
-  const lines: readonly SnapLine[] = useMemo(
-    () => (active ? snapLines(job, shape, home) : []),
+  const lines = useMemo(
+    () => onceAsked((): readonly SnapLine[] => (active ? snapLines(job, shape, home) : [])),
     [active, job, shape, home],
   );
+  const points = useMemo(() => (active ? pointsIn(job, shape, home) : []), [active, job, shape, home]);
 
   /** Draws a member to a place and goes on from there; the sentence why not, or null. */
   const drawTo = (to: DrawPlace): string | null => {
@@ -169,6 +180,7 @@ export function useDrawing(possible: boolean) {
     fault,
     snaps,
     lines,
+    points,
     roll,
     setRoll,
     cardinal,
