@@ -71,6 +71,19 @@ export function newInsert(what: string, parts: { readonly [T in Inserted]?: Inse
   return { kind: "insert", what, ...nothing, assemblies: [], placements: [], ...parts };
 }
 
+/** Several insertions as one, called as the first. */
+export const insertedTogether = (inserts: readonly InsertEdit[]): InsertEdit => ({
+  kind: "insert",
+  what: inserts[0]?.what ?? "",
+  points: inserts.flatMap(({ points }) => points),
+  lines: inserts.flatMap(({ lines }) => lines),
+  members: inserts.flatMap(({ members }) => members),
+  panels: inserts.flatMap(({ panels }) => panels),
+  boughtParts: inserts.flatMap(({ boughtParts }) => boughtParts),
+  assemblies: inserts.flatMap(({ assemblies }) => assemblies),
+  placements: inserts.flatMap(({ placements }) => placements),
+});
+
 /** Adds records that stand on one another or on what is there. */
 export function insertRecords(job: Job, edit: InsertEdit): Result<Job, Problem> {
   let after = job;

@@ -3,7 +3,7 @@
  * and the server run the same function; what cannot be applied comes back as a sentence.
  */
 import * as v from "valibot";
-import { at, err, ok, own, type Problem, type Result, remembersLast, unreachable } from "../kernel";
+import { err, ok, own, type Problem, type Result, remembersLast, unreachable } from "../kernel";
 import { RESERVED_NAMES } from "../measure";
 import { BoughtPartSchema } from "./bought-part";
 import { type Diff, diffBetween, settled } from "./diff";
@@ -12,6 +12,7 @@ import {
   betweenFault,
   changeLines,
   GEOMETRY_EDITS,
+  insertedTogether,
   insertRecords,
   joinPoints,
   movePoints,
@@ -133,33 +134,40 @@ export function applyEdit(job: Job, edit: Edit): Result<Diff, Problem> {
 }
 
 // What is drawn is tried before it is submitted: the same edit of the same document comes twice.
-const firstPart = remembersLast((job: Job, edit: SimpleEdit) => applySimple(job, edit));
-
-function edited(job: Job, edit: Edit): Result<Job, Problem> {
-  const [first, ...rest] = edit.kind === "together" ? edit.edits : [edit];
-  if (!first) return ok(job);
-  let after = firstPart(job, first);
-  for (let i = 0; after.ok && i < rest.length; ) {
-    const part = at(rest, i);
-    const inTurn = changesOfMembers(rest, i);
-    // Ends that are cut one after the other are put into the table of members at once.
-    after = inTurn.length > 1 ? changeMembers(after.value, inTurn) : applySimple(after.value, part);
-    i += Math.max(1, inTurn.length);
+const edited = remembersLast((job: Job, edit: Edit): Result<Job, Problem> => {
+  let after: Result<Job, Problem> = ok(job);
+  for (const part of edit.kind === "together" ? merged(edit.edits) : [edit]) {
+    if (!after.ok) return after;
+    after = Array.isArray(part) ? changeMembers(after.value, part) : applySimple(after.value, part);
   }
   return after;
-}
+});
 
 type MemberChange = Extract<SimpleEdit, { readonly kind: "changeMembers" }>;
 
-/** The changes of members that follow one another from a place of a list on. */
-function changesOfMembers(edits: readonly SimpleEdit[], from: number): readonly MemberChange[] {
-  const found: MemberChange[] = [];
-  for (let i = from; i < edits.length; i++) {
-    const edit = at(edits, i);
-    if (edit.kind !== "changeMembers") break;
-    found.push(edit);
+/**
+ * Parts of an edit that put records into the same tables, one after the other, as one: members that are drawn, and ends that are
+ * cut against them, would each copy tables of thousands. What changes members comes after what brings some.
+ */
+function merged(edits: readonly SimpleEdit[]): readonly (SimpleEdit | MemberChange[])[] {
+  const parts: (SimpleEdit | MemberChange[])[] = [];
+  let inserts: Extract<SimpleEdit, { readonly kind: "insert" }>[] = [];
+  let changes: MemberChange[] = [];
+  const close = () => {
+    if (inserts.length > 0) parts.push(insertedTogether(inserts));
+    if (changes.length > 0) parts.push(changes);
+    [inserts, changes] = [[], []];
+  };
+  for (const edit of edits) {
+    if (edit.kind === "insert") inserts.push(edit);
+    else if (edit.kind === "changeMembers") changes.push(edit);
+    else {
+      close();
+      parts.push(edit);
+    }
   }
-  return found;
+  close();
+  return parts;
 }
 
 function applySimple(job: Job, edit: SimpleEdit): Result<Job, Problem> {

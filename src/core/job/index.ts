@@ -121,6 +121,7 @@ export { type KeySize, type KeySizeId, readChoices, type Variant, type VariantId
 export { lawFault, storedFault } from "./laws";
 export { asStockroom, type BlankGroup, type LayoutSetting } from "./layout-setting";
 export { putBackEdits } from "./left-out";
+export { putBetween } from "./lineage";
 export type { ListCell } from "./list-cell";
 export {
   LIST_DEFAULTS,

@@ -1,9 +1,11 @@
 /** Several members in one go are those that are drawn one by one, in one step back. */
+import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { type Edit, emptyJob, type Job, resolveSizes, withEdit } from "../job";
 import { type Problem, type Result, sentence } from "../kernel";
-import { resultsOf, STOCK } from "../pipeline.fixture";
-import { type DrawPlace, type DrawSettings, drawLegs, drawRectangle, drawRun } from ".";
+import { lawRuns } from "../kernel/law-runs.fixture";
+import { resultsOf, STOCK, smallFrame } from "../pipeline.fixture";
+import { type DrawPlace, type DrawSettings, drawLegs, drawMember, drawRectangle, drawRun } from ".";
 
 const RAIL: DrawSettings = { name: "Rail", section: "tube", roll: "0", cardinal: 10 };
 let count = 0;
@@ -85,5 +87,62 @@ describe("several members in one go", () => {
       "from 2 to 200",
     );
     expect(words(drawLegs(ground, ["gone"], "0", RAIL, newId))).toContain("nothing to draw from");
+  });
+
+  it("is what they are drawn one after the other, cut against what is there and against one another", () => {
+    const way = fc.constantFrom(
+      ["0", "100", "0"],
+      ["0", "0", "50"],
+      ["0", "width / 8", "0"],
+      ["90", "0", "0"],
+    );
+    const from = fc.constantFrom(
+      ["20", "20", "height"],
+      ["20", "20", "100"],
+      ["20", "60", "225"],
+      ["300", "20", "height"],
+    );
+    const to = fc.constantFrom(
+      ["width - 20", "20", "100"],
+      ["width - 20", "60", "225"],
+      ["300", "380", "height"],
+    );
+    let cuts = 0;
+    fc.assert(
+      fc.property(from, to, way, fc.integer({ min: 2, max: 6 }), (start, end, step, many) => {
+        const job = smallFrame();
+        const ids = () => {
+          let last = 0;
+          return (kind: string) => `${kind}-${++last}`;
+        };
+        const [a, b, by] = [start, end, step] as unknown as [string, string, string][];
+        if (!a || !b || !by) throw new Error("three places");
+        const run = drawRun(groundOf(job), place(...a), place(...b), { count: many, step: by }, RAIL, ids());
+        const newIds = ids();
+        let inTurn: Result<Job, Problem> = { ok: true, value: job };
+        for (let n = 0; n < many && inTurn.ok; n++) {
+          const at = (from: readonly string[]) =>
+            place(
+              ...(from.map((text, i) => (n === 0 ? text : `${text} + ${n} * (${by[i]})`)) as [
+                string,
+                string,
+                string,
+              ]),
+            );
+          const drawn = drawMember(groundOf(inTurn.value), at(a), at(b), RAIL, newIds);
+          if (drawn.ok && drawn.value.edit.kind === "together") cuts += drawn.value.edit.edits.length - 1;
+          inTurn = drawn.ok ? withEdit(inTurn.value, drawn.value.edit) : drawn;
+        }
+        const whole = run.ok ? withEdit(job, run.value.edit) : run;
+        expect(whole.ok).toBe(inTurn.ok);
+        // Texts of the points are written otherwise; everything else is the same, in the same order.
+        const rest = (drawn: typeof whole) =>
+          drawn.ok &&
+          JSON.stringify([drawn.value.lines, drawn.value.members, Object.keys(drawn.value.points)]);
+        expect(rest(whole)).toBe(rest(inTurn));
+      }),
+      { numRuns: lawRuns(40) },
+    );
+    expect(cuts).toBeGreaterThan(lawRuns(40));
   });
 });

@@ -1,46 +1,9 @@
 /** Several members drawn in one go: round a rectangle, in a run of equal spaces, down from points. Each is drawn as by itself. */
-import {
-  type Edit,
-  type Job,
-  type NewId,
-  type PlaceText,
-  plus,
-  refused,
-  type SimpleEdit,
-  termOf,
-  textOf,
-  times,
-  withEdit,
-} from "../job";
-import { ok, type Problem, type Result, SAME_PLACE_MM } from "../kernel";
-import { type DrawGround, type DrawPlace, type DrawSettings, drawMember, whereIs } from "./draw";
+import { type NewId, type PlaceText, plus, refused, termOf, textOf, times } from "../job";
+import { SAME_PLACE_MM } from "../kernel";
+import { type DrawGround, type DrawPlace, type DrawSettings, drawPairs, whereIs } from "./draw";
 
 type Pair = readonly [from: DrawPlace, to: DrawPlace];
-
-/** One edit for members between pairs of places, in their order; `end`: where the last one ends. */
-function drawPairs(
-  ground: DrawGround,
-  pairs: readonly Pair[],
-  settings: DrawSettings,
-  newId: NewId,
-  what: string,
-): Result<{ readonly edit: Edit; readonly end: DrawPlace }, Problem> {
-  let job: Job = ground.job;
-  const edits: SimpleEdit[] = [];
-  let end: DrawPlace | null = null;
-  for (const [from, to] of pairs) {
-    const drawn = drawMember({ ...ground, job }, from, to, settings, newId);
-    if (!drawn.ok) return drawn;
-    const after = withEdit(job, drawn.value.edit);
-    if (!after.ok) return after;
-    job = after.value;
-    edits.push(...(drawn.value.edit.kind === "together" ? drawn.value.edit.edits : [drawn.value.edit]));
-    end = drawn.value.end;
-  }
-  const [first] = pairs;
-  if (!first) return refused("The selection", "", "holds nothing to draw from");
-  return ok({ edit: { kind: "together", what, edits }, end: end ?? first[0] });
-}
 
 const placeOf = (texts: PlaceText): DrawPlace => ({ point: null, texts });
 

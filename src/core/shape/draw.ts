@@ -138,11 +138,16 @@ export function whereIs(sizes: Sizes, { texts }: DrawPlace): Result<Vec3, Proble
   return ok([values[0] ?? 0, values[1] ?? 0, values[2] ?? 0]);
 }
 
-/** The first of P1, P2, … that no point is called. */
-export function freePointName(job: Job, taken: readonly string[] = []): string {
-  const names = new Set(taken);
-  for (const { name } of Object.values(job.points)) names.add(name);
-  for (let i = 1; ; i++) if (!names.has(`P${i}`)) return `P${i}`;
+/** Gives names for new points of a job: P1, P2, …, none that a point is called and none twice. */
+export function newPointNames(job: Job): () => string {
+  let taken: Set<string> | null = null;
+  let number = 0;
+  return () => {
+    taken ??= new Set(Object.values(job.points).map(({ name }) => name));
+    do number++;
+    while (taken.has(`P${number}`));
+    return `P${number}`;
+  };
 }
 
 /** `home`: the assembly that is drawn in; null or absent: the job itself. */
@@ -153,24 +158,26 @@ export type DrawGround = {
   readonly home?: Home;
 };
 type Ground = DrawGround;
+/** Where the points of a job are while somebody draws in it, and what new ones are called. */
+type PointsThere = { readonly places: ReadonlyMap<string, Vec3>; readonly newName: () => string };
 type Settled = { readonly point: Point; readonly fresh: boolean; readonly at: Vec3 };
 
 function settle(
   { job, sizes, home = null }: Ground,
+  { places, newName }: PointsThere,
   place: DrawPlace,
-  name: string,
   newId: NewId,
 ): Result<Settled, Problem> {
   const at = whereIs(sizes, place);
   if (!at.ok) return at;
   const known =
-    (place.point === null ? undefined : job.points[place.point]) ?? pointAt({ job, sizes }, home, at.value);
+    (place.point === null ? undefined : job.points[place.point]) ?? pointAt(job, home, places, at.value);
   if (known) return ok({ point: known, fresh: false, at: at.value });
-  return ok({ point: newPoint(newId("point"), name, place.texts, home), fresh: true, at: at.value });
+  return ok({ point: newPoint(newId("point"), newName(), place.texts, home), fresh: true, at: at.value });
 }
 
-function pointAt({ job, sizes }: Pick<Ground, "job" | "sizes">, home: Home, place: Vec3): Point | undefined {
-  for (const [id, at] of pointPlaces(job, sizes)) {
+function pointAt(job: Job, home: Home, places: PointsThere["places"], place: Vec3): Point | undefined {
+  for (const [id, at] of places) {
     const point = distance(at, place) < SAME_PLACE_MM ? job.points[id] : undefined;
     if (point?.assembly === home) return point;
   }
@@ -182,14 +189,13 @@ type Drawn = { readonly edit: Edit; readonly end: DrawPlace };
 /** The two ends of what is drawn, settled on points; refused where it would have no length. */
 function settledEnds(
   ground: Ground,
+  there: PointsThere,
   { from, to, what }: { readonly from: DrawPlace; readonly to: DrawPlace; readonly what: string },
   newId: NewId,
 ): Result<readonly [Settled, Settled], Problem> {
-  const { job } = ground;
-  const name = freePointName(job);
-  const start = settle(ground, from, name, newId);
+  const start = settle(ground, there, from, newId);
   if (!start.ok) return start;
-  const end = settle(ground, to, start.value.fresh ? freePointName(job, [name]) : name, newId);
+  const end = settle(ground, there, to, newId);
   if (!end.ok) return end;
   if (distance(start.value.at, end.value.at) < SAME_PLACE_MM)
     return refused(`A ${what} to`, end.value.point.name, "would have no length; choose another end");
@@ -203,13 +209,15 @@ export function drawGuide(
   to: DrawPlace,
   newId: NewId,
 ): Result<Drawn, Problem> {
-  const ends = settledEnds(ground, { from, to, what: "guide" }, newId);
+  const { job, sizes } = ground;
+  const there = { places: pointPlaces(job, sizes), newName: newPointNames(job) };
+  const ends = settledEnds(ground, there, { from, to, what: "guide" }, newId);
   if (!ends.ok) return ends;
   const [a, b] = ends.value;
   const line: Line = { id: newId("line") as Line["id"], from: a.point.id, to: b.point.id };
   const points = ends.value.filter((one) => one.fresh).map((one) => one.point);
   const edit = newInsert("Draw a guide", { points, lines: [line] });
-  const after = withEdit(ground.job, edit);
+  const after = withEdit(job, edit);
   return after.ok ? ok({ edit, end: { point: b.point.id, texts: b.point.at } }) : after;
 }
 
@@ -221,38 +229,105 @@ export function drawMember(
   settings: DrawSettings,
   newId: NewId,
 ): Result<Drawn, Problem> {
+  const drawn = drawInto(draftOf(ground), from, to, settings, newId);
+  if (!drawn.ok) return drawn;
+  const { edits, end } = drawn.value;
+  const edit: Edit = { kind: "together", edits };
+  const after = withEdit(ground.job, edit);
+  return after.ok ? ok({ edit, end }) : after;
+}
+
+/** One edit for members between pairs of places, in their order; `end`: where the last one ends. */
+export function drawPairs(
+  ground: DrawGround,
+  pairs: readonly (readonly [from: DrawPlace, to: DrawPlace])[],
+  settings: DrawSettings,
+  newId: NewId,
+  what: string,
+): Result<Drawn, Problem> {
+  const draft = draftOf(ground);
+  const edits: SimpleEdit[] = [];
+  let end: DrawPlace | null = null;
+  for (const [from, to] of pairs) {
+    const drawn = drawInto(draft, from, to, settings, newId);
+    if (!drawn.ok) return drawn;
+    edits.push(...drawn.value.edits);
+    end = drawn.value.end;
+  }
+  if (!end) return refused("The selection", "", "holds nothing to draw from");
+  const edit: Edit = { kind: "together", what, edits };
+  const after = withEdit(ground.job, edit);
+  return after.ok ? ok({ edit, end }) : after;
+}
+
+/**
+ * A document that is drawn in: its points, lines and members are copies of its own, written in place, since each of many members is
+ * drawn against those before it.
+ */
+type Draft = {
+  readonly ground: Ground;
+  readonly places: Map<string, Vec3>;
+  readonly newName: () => string;
+  /** The name of the member on a line, by its two points. */
+  readonly between: Map<string, string>;
+};
+
+const pairKey = (a: string, b: string) => (a < b ? `${a} ${b}` : `${b} ${a}`);
+
+function draftOf(ground: Ground): Draft {
+  const { job, sizes } = ground;
+  const { points, lines, members } = job;
+  const between = new Map<string, string>();
+  for (const { line: id, name } of Object.values(members)) {
+    const line = lines[id];
+    const key = line && pairKey(line.from, line.to);
+    if (key !== undefined && !between.has(key)) between.set(key, name);
+  }
+  return {
+    ground: {
+      ...ground,
+      job: { ...job, points: { ...points }, lines: { ...lines }, members: { ...members } },
+    },
+    places: new Map(pointPlaces(job, sizes)),
+    newName: newPointNames(job),
+    between,
+  };
+}
+
+/** Draws a member in a draft: the edits that do the same to the document. */
+function drawInto(
+  { ground, places, newName, between }: Draft,
+  from: DrawPlace,
+  to: DrawPlace,
+  settings: DrawSettings,
+  newId: NewId,
+): Result<{ readonly edits: readonly SimpleEdit[]; readonly end: DrawPlace }, Problem> {
   const { job } = ground;
-  const ends = settledEnds(ground, { from, to, what: "member" }, newId);
+  const ends = settledEnds(ground, { places, newName }, { from, to, what: "member" }, newId);
   if (!ends.ok) return ends;
   const [a, b] = ends.value;
-  const twin = memberBetween(job, a.point.id, b.point.id);
-  if (twin) return refused("Member", twin, "already connects these points; choose another end point");
+  const key = pairKey(a.point.id, b.point.id);
+  const twin = between.get(key);
+  if (twin !== undefined)
+    return refused("Member", twin, "already connects these points; choose another end point");
+  const fresh = ends.value.filter((one) => one.fresh);
+  for (const { point, at } of fresh) {
+    job.points[point.id] = point;
+    places.set(point.id, at);
+  }
   const line: Line = { id: newId("line") as Line["id"], from: a.point.id, to: b.point.id };
   const member = newMember(newId("member"), line.id, { ...settings, from: "", to: "" });
-  const insert = newInsert(`Draw ${settings.name}`, {
-    points: [a, b].filter((one) => one.fresh).map((one) => one.point),
-    lines: [line],
-    members: [member],
-  });
-  const after = withEdit(job, insert);
-  if (!after.ok) return after;
-  return ok({
-    edit: { kind: "together", edits: [insert, ...cutEdits(after.value, new Set([member.id]), ground)] },
-    end: { point: b.point.id, texts: b.point.at },
-  });
-}
-
-function memberBetween(job: Job, a: string, b: string): string | null {
-  const member = Object.values(job.members).find(({ line: id }) => {
-    const line = job.lines[id];
-    return line && ((line.from === a && line.to === b) || (line.from === b && line.to === a));
-  });
-  return member?.name ?? null;
-}
-
-/** The proposed end cuts of members as edits. */
-function cutEdits(job: Job, ids: ReadonlySet<string>, ground: Ground): readonly SimpleEdit[] {
-  return editsOfCuts(proposedCuts(job, ids, ground));
+  job.lines[line.id] = line;
+  job.members[member.id] = member;
+  between.set(key, member.name);
+  const points = fresh.map(({ point }) => point);
+  const insert = newInsert(`Draw ${settings.name}`, { points, lines: [line], members: [member] });
+  const cuts = proposedCuts(job, new Set([member.id]), ground, places);
+  for (const { member: id, side, cut } of cuts) {
+    const now = job.members[id];
+    if (now) job.members[id] = { ...now, [side]: cut };
+  }
+  return ok({ edits: [insert, ...editsOfCuts(cuts)], end: { point: b.point.id, texts: b.point.at } });
 }
 
 /** One change of a member for each end that is cut anew. */
@@ -286,7 +361,7 @@ export function splitMember(
   return ok({
     kind: "splitLine",
     line: line.id,
-    point: newPoint(newId("point"), freePointName(job), place.value, from.assembly),
+    point: newPoint(newId("point"), newPointNames(job)(), place.value, from.assembly),
     newLine: newId("line") as Line["id"],
     newMember: newId("member") as MemberId,
   });

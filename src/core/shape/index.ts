@@ -11,7 +11,7 @@ export {
   drawGuide,
   drawMember,
   editsOfCuts,
-  freePointName,
+  newPointNames,
   placeAlong,
   placeNamed,
   placeOnJobLine,

@@ -8,9 +8,9 @@ import {
   defaultFinder,
   type EndCut,
   type Home,
-  homeOfLine,
   type Job,
   type Member,
+  putBetween,
   type Sizes,
   SQUARE_END,
 } from "../job";
@@ -21,8 +21,7 @@ import { cellOf, cellsAlong, cellsNear } from "./cells";
 import { endOnRound } from "./cope";
 import { faceMetFirst, mitreCloses, mitrePlane } from "./ends";
 import { placeMember } from "./member";
-import { newShapeMemory } from "./memory";
-import { placedPoints } from "./points";
+import { placeOfPoint } from "./points";
 
 const LEVEL = 1e-6;
 
@@ -53,7 +52,8 @@ export function cutsByRule(
     only,
   }: { readonly sizes: Sizes; readonly stockroom: Stockroom; readonly only?: readonly Vec3[] },
 ): readonly ProposedCut[] {
-  const placed = placedMembers(job, sizes, stockroom).filter(({ member }) => ids.has(member.id));
+  const own = Object.values(job.members).filter(({ id }) => ids.has(id));
+  const placed = placedMembers({ job, sizes, stockroom, points: pointPlaces(job, sizes) }, own);
   const joints = jointsOf(placed).filter(
     ({ joint }) => !only || only.some((place) => distance(joint, place) < SAME_PLACE_MM),
   );
@@ -129,10 +129,15 @@ function membersByPlace(placed: readonly PlacedMember[]): (place: Vec3) => reado
 export function proposedCuts(
   job: Job,
   ids: ReadonlySet<string>,
-  { sizes, stockroom }: { readonly sizes: Sizes; readonly stockroom: Stockroom },
+  ground: { readonly sizes: Sizes; readonly stockroom: Stockroom },
+  points: ReadonlyMap<string, Vec3> = pointPlaces(job, ground.sizes),
 ): readonly ProposedCut[] {
-  const placed = placedMembers(job, sizes, stockroom);
-  const joints = jointsOf(placed.filter(({ member }) => ids.has(member.id)));
+  const own = [...ids].flatMap((id) => job.members[id] ?? []);
+  const joints = jointsOf(placedMembers({ job, points, ...ground }, own));
+  // Of a few joints only what comes near is placed at all.
+  const isNear = (from: Vec3, to: Vec3) =>
+    joints.length > FEW_JOINTS || joints.some(({ joint }) => mayPass(joint, from, to));
+  const placed = placedMembers({ job, points, ...ground }, Object.values(job.members), isNear);
   const proposals = cutsAt(joints, placed, PROPOSED_RULE);
   return proposals.filter(({ member, side, cut }) => {
     const now = job.members[member]?.[side];
@@ -141,28 +146,58 @@ export function proposedCuts(
   });
 }
 
-// One member after the other is drawn into a job of thousands: what none of the edits touches is not placed again.
-const memory = newShapeMemory();
+type KnownPoints = {
+  readonly table: Job["points"];
+  readonly sizes: Sizes;
+  readonly places: Map<string, Vec3>;
+};
+let knownPoints: KnownPoints | null = null;
 
-/** Where the points of a job are; those that were asked for before are not computed again. */
-export const pointPlaces = (job: Job, sizes: Sizes): ReadonlyMap<string, Vec3> =>
-  memory.allPoints(job.points, [sizes], () => ({ points: placedPoints(job, sizes, { memory }), checks: [] }))
-    .points;
+/** Where the points of a job are. One member after the other is drawn into a job of thousands: only new points are computed. */
+export function pointPlaces(job: Job, sizes: Sizes): ReadonlyMap<string, Vec3> {
+  const last = knownPoints?.sizes === sizes ? knownPoints : null;
+  const put = last && putBetween(last.table, job.points);
+  const places = new Map(put ? last.places : []);
+  const points = put ? put.flatMap((id) => job.points[id] ?? []) : Object.values(job.points);
+  for (const point of points) {
+    const place = placeOfPoint(point, sizes);
+    if (place.ok) places.set(point.id, place.value);
+    else places.delete(point.id);
+  }
+  knownPoints = { table: job.points, sizes, places };
+  return places;
+}
 
-function placedMembers(job: Job, sizes: Sizes, stockroom: Stockroom): readonly PlacedMember[] {
-  const points = pointPlaces(job, sizes);
-  const { info, assemblies, placements } = job;
-  const usual = memory.usual(memory, [info, assemblies, placements], () => defaultFinder(job));
-  return Object.values(job.members).flatMap((member) => {
+type PlacingGround = {
+  readonly job: Job;
+  readonly points: ReadonlyMap<string, Vec3>;
+  readonly sizes: Sizes;
+  readonly stockroom: Stockroom;
+};
+
+/** Members as they are placed, those that can be; of those alone whose two ends are `wanted`. */
+function placedMembers(
+  { job, points, sizes, stockroom }: PlacingGround,
+  members: readonly Member[],
+  wanted: (from: Vec3, to: Vec3) => boolean = () => true,
+): readonly PlacedMember[] {
+  const usual = defaultFinder(job);
+  return members.flatMap((member) => {
     const line = job.lines[member.line];
     const [from, to] = [points.get(line?.from ?? ""), points.get(line?.to ?? "")];
-    const home = homeOfLine(job, line);
-    const placed = memory.placed(member, [line, from, to, home, sizes, stockroom, usual], () =>
-      placeMember(job, member, points, { sizes, stockroom, usual }),
-    );
+    if (!from || !to || !wanted(from, to)) return [];
+    const placed = placeMember(job, member, points, { sizes, stockroom, usual });
     return placed.ok ? [placed.value] : [];
   });
 }
+
+/** Whether a place may lie on the line from one place to another. */
+const mayPass = (place: Vec3, from: Vec3, to: Vec3): boolean =>
+  ([0, 1, 2] as const).every(
+    (i) =>
+      place[i] > Math.min(from[i], to[i]) - SAME_PLACE_MM &&
+      place[i] < Math.max(from[i], to[i]) + SAME_PLACE_MM,
+  );
 
 function atJoint(placed: readonly PlacedMember[], joint: Vec3, rule: JointRule): readonly ProposedCut[] {
   const ends = placed.flatMap((one): End[] => {

@@ -18,7 +18,7 @@ export function placedPoints(
 ): ReadonlyMap<string, Vec3> {
   const points = new Map<string, Vec3>();
   for (const point of Object.values(job.points)) {
-    const place = memory.point(point, [sizes], () => placeOf(point, sizes));
+    const place = memory.point(point, [sizes], () => placeOfPoint(point, sizes));
     if (place.ok) points.set(point.id, place.value);
     else onFault?.(point.id, point.name, place.problem);
   }
@@ -26,7 +26,7 @@ export function placedPoints(
 }
 
 /** Written out for each coordinate: a large job has thousands of points after every change of a size. */
-function placeOf({ at: [x, y, z] }: Point, sizes: Sizes): Result<Vec3, Problem> {
+export function placeOfPoint({ at: [x, y, z] }: Point, sizes: Sizes): Result<Vec3, Problem> {
   const width = lengthWith(sizes, x);
   if (!width.ok) return width;
   const depth = lengthWith(sizes, y);
