@@ -1,9 +1,8 @@
-// The thread that reads list files for the server, straight from the TypeScript sources.
+// The thread that reads list files for the server, from the TypeScript sources.
 import { parentPort } from "node:worker_threads";
-import { tsImport } from "tsx/esm/api";
+import { fromSources } from "./sources.mjs";
 
-const { listRows } = await tsImport("../src/formats/csv.ts", import.meta.url);
-const { isZip, xlsxRows } = await tsImport("../src/formats/xlsx-in.ts", import.meta.url);
+const { isZip, listRows, xlsxRows } = await fromSources("src/formats/csv.ts", "src/formats/xlsx-in.ts");
 parentPort.on("message", async (file) => {
   parentPort.postMessage(typeof file !== "string" && isZip(file) ? await xlsxRows(file) : listRows(file));
 });

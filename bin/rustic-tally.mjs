@@ -1,7 +1,6 @@
 #!/usr/bin/env node
-// The command line runs straight from the TypeScript sources, so there is nothing to build first.
-import { register } from "tsx/esm/api";
+// The command line runs from the TypeScript sources: there is nothing to build first.
+import { fromSources } from "./sources.mjs";
 
-register();
-const { main } = await import("../src/cli/main.ts");
+const { main } = await fromSources("src/cli/main.ts");
 process.exitCode = await main(process.argv.slice(2));

@@ -1,8 +1,10 @@
-// The thread that reads the solids of STEP files for the server, straight from the TypeScript sources.
+// The thread that reads the solids of STEP files for the server, from the TypeScript sources.
 import { parentPort } from "node:worker_threads";
-import { tsImport } from "tsx/esm/api";
+import { fromSources } from "./sources.mjs";
 
-const { foundInStep } = await tsImport("../src/formats/step/index.ts", import.meta.url);
-const { loadStepReader } = await tsImport("../src/engines/step-reader.ts", import.meta.url);
+const { foundInStep, loadStepReader } = await fromSources(
+  "src/formats/step/index.ts",
+  "src/engines/step-reader.ts",
+);
 const reader = await loadStepReader();
 parentPort.on("message", ({ name, bytes }) => parentPort.postMessage(foundInStep(name, bytes, reader)));

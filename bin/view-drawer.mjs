@@ -1,9 +1,11 @@
-// A thread that draws views of pages for the server, straight from the TypeScript sources: one job after the other.
+// A thread that draws views of pages for the server, from the TypeScript sources: one job after the other.
 import { parentPort } from "node:worker_threads";
-import { tsImport } from "tsx/esm/api";
+import { fromSources } from "./sources.mjs";
 
-const { createViewAnswering } = await tsImport("../src/core/views.ts", import.meta.url);
-const { movedWith } = await tsImport("../src/core/transfer/index.ts", import.meta.url);
+const { createViewAnswering, movedWith } = await fromSources(
+  "src/core/views.ts",
+  "src/core/transfer/index.ts",
+);
 let answered = null;
 parentPort.on("message", (message) => {
   if (message === "begin" || message === "forget") {

@@ -9,7 +9,6 @@ import { layOutSheets } from "@/core/layout/sheets";
 import { createPipeline } from "@/core/pipeline";
 import { stockroomOf } from "@/core/stockroom";
 import {
-  databaseUrl,
   findJob,
   openDatabase,
   readSetting,
@@ -97,13 +96,4 @@ function firstLayout(task: LayoutTask, revision: number, solver: LinearSolver): 
         revision,
       );
   }
-}
-
-if (process.argv[1]?.endsWith("load.ts")) {
-  const outcome = await loadDemo(databaseUrl());
-  console.log(
-    outcome === "loaded"
-      ? "Demo data loaded."
-      : "The database is already in use; demo data is not loaded again.",
-  );
 }

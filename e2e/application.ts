@@ -6,7 +6,6 @@ import path from "node:path";
 import { fileURLToPath } from "node:url";
 
 const root = fileURLToPath(new URL("..", import.meta.url));
-const bin = (name: string) => path.join(root, "node_modules", ".bin", name);
 const databaseIn = (folder: string) => `file:${path.join(folder, "jobs.db")}`;
 
 /** What is proven is told at once; the rest need not be searched for as long as a shop would. */
@@ -18,7 +17,7 @@ const LEAST_TIME = { RUSTIC_TALLY_LAYOUT_TIME: "0.04" } as const;
 /** A new folder with a database of the demo data. */
 export function demoFolder(): string {
   const folder = mkdtempSync(path.join(tmpdir(), "rustic-tally-demo-"));
-  const loaded = spawnSync(process.execPath, [bin("tsx"), "demo/load.ts"], {
+  const loaded = spawnSync(process.execPath, ["scripts/load-demo.mjs"], {
     cwd: root,
     env: { ...process.env, ...LEAST_TIME, RUSTIC_TALLY_DB: databaseIn(folder) },
     stdio: ["ignore", "ignore", "inherit"],

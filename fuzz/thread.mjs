@@ -1,9 +1,8 @@
 // The thread that takes inputs through, so that one that hangs or eats memory ends with it.
 import { parentPort, workerData } from "node:worker_threads";
-import { tsImport } from "tsx/esm/api";
+import { fromSources } from "../bin/sources.mjs";
 
-const { TARGETS } = await tsImport("./targets.ts", import.meta.url);
-const { seededRandom } = await tsImport("../src/core/kernel/index.ts", import.meta.url);
+const { TARGETS, seededRandom } = await fromSources("fuzz/targets.ts", "src/core/kernel/index.ts");
 const { seed, from, count, harm } = workerData;
 
 /** On purpose: whether the watch sees it. */

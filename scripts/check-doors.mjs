@@ -49,10 +49,13 @@ for (const [file, text] of textOf) {
         take(door, one.replace(/^type /, "").split(" as ")[0], file);
   }
   // Scripts take the whole of a module when they run.
-  for (const [, spec] of text.matchAll(/(?:import|tsImport)\(\s*"([^"]+)"/g)) {
+  for (const [, spec] of text.matchAll(/import\(\s*"([^"]+)"/g)) {
     const door = meant(file, spec);
     if (door) take(door, "*", file);
   }
+  // So does what is put together of sources, which are named from the root.
+  for (const [, files] of text.matchAll(/fromSources\(([^)]*)\)/g))
+    for (const [, place] of files.matchAll(/"([^"]+)"/g)) take(path.join(ROOT, place), "*", file);
 }
 
 let doors = 0;

@@ -1,10 +1,10 @@
 /** `npm run demo`: installs, builds, loads the demo data into an empty database and serves the application. */
-import { bin, buildApplication, checkNode, installPackages, run } from "./setup.mjs";
+import { buildApplication, checkNode, installPackages, run } from "./setup.mjs";
 
 checkNode();
 installPackages();
 buildApplication();
-run(process.execPath, [bin("tsx"), "demo/load.ts"]);
-// Only now: it stands on packages that were just installed.
+// Only now: they stand on packages that were just installed.
+run(process.execPath, ["scripts/load-demo.mjs"]);
 const { serve } = await import("./serve.mjs");
 await serve(process.argv.slice(2));

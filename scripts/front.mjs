@@ -6,12 +6,10 @@
 import { randomBytes } from "node:crypto";
 import http from "node:http";
 import next from "next";
-import { tsImport } from "tsx/esm/api";
+import { fromSources } from "../bin/sources.mjs";
 import { ROOT } from "./setup.mjs";
 
-const access = await tsImport("../src/access/index.ts", import.meta.url);
-// Reading TypeScript switched on maps of sources, which would be read with every file of the built application.
-process.setSourceMapsEnabled(false);
+const access = await fromSources("src/access/index.ts");
 const { COOKIE, hostNames, isPass, isShared, keptAccess, pagePolicy, requestFault, securityHeads } = access;
 
 const port = Number(process.env.PORT ?? "3000");

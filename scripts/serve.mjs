@@ -7,10 +7,10 @@ import { existsSync, mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import { hostname, networkInterfaces } from "node:os";
 import path from "node:path";
 import { createInterface } from "node:readline/promises";
-import { tsImport } from "tsx/esm/api";
+import { fromSources } from "../bin/sources.mjs";
 import { ROOT } from "./setup.mjs";
 
-const access = await tsImport("../src/access/index.ts", import.meta.url);
+const access = await fromSources("src/access/index.ts");
 const { newAccess, passcodeFault, readAccess } = access;
 
 /** Names and addresses of this machine in its network. */

@@ -1,7 +1,8 @@
 import { spawnSync } from "node:child_process";
-import { mkdtempSync, writeFileSync } from "node:fs";
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
+import { pathToFileURL } from "node:url";
 import { describe, expect, it } from "vitest";
 import { NO_ASSETS, withEdit } from "@/core/job";
 import { LIST_STARTS, startList } from "@/core/lists";
@@ -268,5 +269,20 @@ describe("rustic-tally", () => {
     expect([good.status, JSON.parse(good.stdout).rows.length]).toEqual([0, 1]);
     expect([bad.status, bad.stdout]).toEqual([2, ""]);
     expect(bad.stderr).toMatch(/^rustic-tally: unknown command "dance".*\n$/);
+  });
+
+  it("the sources that a start puts together are those of the moment, each where it stands", () => {
+    const source = "node_modules/.cache/rustic-tally-test.ts";
+    const start = () => {
+      const code = `import { fromSources } from "./bin/sources.mjs";
+        const { value, place } = await fromSources("${source}"); console.log(value, place);`;
+      return spawnSync(process.execPath, ["--input-type=module", "-e", code], { encoding: "utf8" }).stdout;
+    };
+    mkdirSync("node_modules/.cache", { recursive: true });
+    for (const value of [1, 1, 22]) {
+      writeFileSync(source, `export const value: number = ${value}; export const place = import.meta.url;`);
+      expect(start()).toBe(`${value} ${pathToFileURL(source).href}\n`);
+    }
+    rmSync(source);
   });
 });

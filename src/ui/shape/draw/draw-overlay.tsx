@@ -119,7 +119,7 @@ const strokes = ({ x, y }: Spot, size: number) =>
   `M${x - size} ${y + size}L${x + size} ${y - size}M${x - size} ${y - size * 0.2}L${x + size} ${y + size * 0.2}`;
 
 /** Pixels within which one of several ticks is enough, and beyond which no picture reaches. */
-const TICK_APART = 4;
+const TICK_APART = 6;
 const FAR_OFF = 8_000;
 
 /** Ticks where places are seen, one where many fall together. */
