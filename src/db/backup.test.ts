@@ -183,7 +183,7 @@ describe("backups", () => {
     await new Promise((resolve) => holder.stdout.once("data", resolve));
     // By the command, each time a process of its own.
     const restoring = () =>
-      spawnSync(process.execPath, ["node_modules/.bin/tsx", "scripts/backup.ts", "restore", backup], {
+      spawnSync(process.execPath, ["scripts/run.mjs", "scripts/backup.ts", "restore", backup], {
         encoding: "utf8",
         env: { ...process.env, RUSTIC_TALLY_DB: `file:${shop}` },
       });

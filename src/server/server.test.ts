@@ -296,15 +296,14 @@ function killedInTheMiddle(
 ): Promise<{ readonly edit: number; readonly revision: number }> {
   const child = spawn(
     process.execPath,
-    ["node_modules/.bin/tsx", "src/server/edit-stream.fixture.ts", own, "k", String(start)],
-    { stdio: ["ignore", "pipe", "inherit"], detached: true },
+    ["scripts/run.mjs", "src/server/edit-stream.fixture.ts", own, "k", String(start)],
+    { stdio: ["ignore", "pipe", "inherit"] },
   );
   let text = "";
   return new Promise((resolve, reject) => {
     child.stdout.on("data", (part: Buffer) => {
       text += part.toString();
-      // The whole process group: tsx runs the program in a child of its own.
-      if (text.split("\n").length > 25 && child.pid) process.kill(-child.pid, "SIGKILL");
+      if (text.split("\n").length > 25) child.kill("SIGKILL");
     });
     child.on("close", () => {
       const last = text.slice(0, text.lastIndexOf("\n")).split("\n").at(-1)?.split(" ").map(Number);
