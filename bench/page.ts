@@ -20,7 +20,6 @@ const ms = (value: number) => `${value.toFixed(0).padStart(7)} ms`;
 
 const drawn = (page: Page) =>
   page.locator('[data-frames]:not([data-frames="0"])').waitFor({ timeout: 300_000 });
-const framesOf = (page: Page) => page.locator("[data-frames]").getAttribute("data-frames");
 
 /** Tells the page to note every stretch in which it is busy for over 50 ms. */
 const noteLongTasks = () => {
@@ -54,9 +53,12 @@ type Measured = {
   readonly resized: number;
   /** One member that is turned about its axis, with the two that are mitred with it. */
   readonly turned: number;
+  /** One member that is drawn by a typed length, clear of all others. */
+  readonly added: number;
   readonly busyAtOpening: number;
   readonly busyAtSize: number;
   readonly busyAtMember: number;
+  readonly busyAtAdding: number;
   readonly waited: number;
 };
 
@@ -88,21 +90,39 @@ async function measured(
   const rotation = page.getByLabel("Section rotation");
   const turned = median(await typedInto(page, rotation, ["10", "20", "30"]));
   const busyAtMember = await longest(page);
+  await page.getByRole("button", { name: "Draw members" }).click();
+  const from = page.getByRole("textbox", { name: "From", exact: true });
+  // Each time elsewhere: nothing is drawn twice.
+  await from.fill(`0; 0; ${draws ? 5_000 : 6_000}`);
+  await from.press("Enter");
+  await page.waitForTimeout(2_000);
+  await longest(page);
+  const length = page.getByRole("textbox", { name: "Length", exact: true });
+  const added = median(await typedInto(page, length, ["500", "600", "700"], "aria-label"));
+  const busyAtAdding = await longest(page);
   await page.close();
-  return { opened, resized, turned, busyAtOpening, busyAtSize, busyAtMember, waited };
+  return { opened, resized, turned, added, busyAtOpening, busyAtSize, busyAtMember, busyAtAdding, waited };
 }
 
-/** How long it takes from Enter to the next frame, for each value that is typed into a field. */
-async function typedInto(page: Page, field: Locator, values: readonly string[]): Promise<readonly number[]> {
+/**
+ * How long it takes from Enter until the picture says something else, for each value that is typed into a field: that there was
+ * another frame, or how many pieces it shows.
+ */
+async function typedInto(
+  page: Page,
+  field: Locator,
+  values: readonly string[],
+  said: "data-frames" | "aria-label" = "data-frames",
+): Promise<readonly number[]> {
   const times: number[] = [];
   for (const value of values) {
     await field.fill(value);
-    const before = await framesOf(page);
+    const before = await page.locator("[data-frames]").getAttribute(said);
     const from = now();
     await field.press("Enter");
     await page.waitForFunction(
-      (frames) => document.querySelector("[data-frames]")?.getAttribute("data-frames") !== frames,
-      before,
+      ([said, before]) => document.querySelector("[data-frames]")?.getAttribute(said ?? "") !== before,
+      [said, before] as const,
       { timeout: 120_000 },
     );
     times.push(now() - from);
@@ -142,6 +162,7 @@ export async function pageTable(
         line("opened and drawn", found.opened, found.busyAtOpening);
         line("key size to the frame", found.resized, found.busyAtSize);
         line("one member to the frame", found.turned, found.busyAtMember);
+        line("a member drawn", found.added, found.busyAtAdding);
         console.log(`    another page waits      ${ms(found.waited)}`);
       }
     }

@@ -262,7 +262,7 @@ export function drawPairs(
 
 /**
  * A document that is drawn in: its points, lines and members are copies of its own, written in place, since each of many members is
- * drawn against those before it.
+ * drawn against those before it. Nothing that remembers by a table may be asked of it.
  */
 type Draft = {
   readonly ground: Ground;

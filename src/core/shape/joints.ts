@@ -156,6 +156,7 @@ let knownPoints: KnownPoints | null = null;
 /** Where the points of a job are. One member after the other is drawn into a job of thousands: only new points are computed. */
 export function pointPlaces(job: Job, sizes: Sizes): ReadonlyMap<string, Vec3> {
   const last = knownPoints?.sizes === sizes ? knownPoints : null;
+  if (last?.table === job.points) return last.places;
   const put = last && putBetween(last.table, job.points);
   const places = new Map(put ? last.places : []);
   const points = put ? put.flatMap((id) => job.points[id] ?? []) : Object.values(job.points);
