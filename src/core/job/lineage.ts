@@ -38,9 +38,8 @@ export function putBetween(before: Table, after: Table): readonly string[] | nul
 }
 
 /**
- * Gives an object that stands for one part of every record of a table: the same one for a copy in which only other parts
- * were changed.
- * What hangs on that part alone is remembered by it.
+ * Gives an object that stands for one part of every record of a table: the same one for a copy in which only other parts were
+ * changed. What hangs on that part alone is remembered by it.
  */
 export function standsFor<R extends AnyRecord>(part: (record: R) => unknown): (table: Table<R>) => object {
   const known = new WeakMap<Table<R>, object>();
