@@ -30,6 +30,26 @@ describe("the vertices of the picture", () => {
     expect(drawn(newBuffers(meshes))).toEqual(asDrawn(meshes));
   });
 
+  it("copies what stood first and stands there again, as if all were made anew", () => {
+    const other = fan(6, random);
+    const lists = [
+      [...meshes, other],
+      [...meshes.slice(0, 3), other, ...meshes.slice(3)],
+      [other, ...meshes],
+      meshes.slice(0, 2),
+      meshes.slice(1),
+      [],
+    ];
+    for (const list of lists) {
+      expect(newBuffers(list, newBuffers(meshes))).toEqual(newBuffers(list));
+      expect(newBuffers(meshes, newBuffers(list))).toEqual(newBuffers(meshes));
+    }
+    const rest = rewritten(newBuffers(meshes), [fan(4, random), ...meshes.slice(1)]);
+    if (!rest) throw new Error("of the same build");
+    const again = rest.buffers.ranges.map(({ mesh }) => mesh);
+    expect(newBuffers([...again, other], rest.buffers)).toEqual(newBuffers([...again, other]));
+  });
+
   it("writes changed pieces in their places, as if all were made anew", () => {
     const after = meshes.map((mesh, i) => (i === 1 || i === 2 ? fan(mesh.places.length / 3, random) : mesh));
     const written = rewritten(newBuffers(meshes), after);

@@ -21,15 +21,25 @@ export type ModelBuffers = {
   readonly edges: Uint32Array;
 };
 
-/** The arrays of pieces that stand in them for the first time, in the order of `meshes`. */
-export function newBuffers(meshes: readonly FlatMesh[]): ModelBuffers {
+/** The arrays of pieces, in the order of `meshes`; those that stood first in arrays of `before`, and do so again, are copied as they are. */
+export function newBuffers(meshes: readonly FlatMesh[], before: ModelBuffers | null = null): ModelBuffers {
   const count = (size: (mesh: FlatMesh) => number) => meshes.reduce((sum, mesh) => sum + size(mesh), 0);
   const positions = new Float32Array(count(({ places }) => places.length));
   const triangles = new Uint32Array(count((mesh) => mesh.triangles.length));
   const edges = new Uint32Array(count((mesh) => mesh.edges.length));
   const ranges: PieceRange[] = [];
   let [vertex, corner, end] = [0, 0, 0];
-  for (const mesh of meshes) {
+  for (const [i, range] of (before?.ranges ?? []).entries()) {
+    if (range.mesh !== meshes[i]) break;
+    ranges.push(range);
+    [vertex, corner, end] = [range.vertices[1], 3 * range.triangles[1], end + range.mesh.edges.length];
+  }
+  if (before) {
+    positions.set(before.positions.subarray(0, 3 * vertex));
+    triangles.set(before.triangles.subarray(0, corner));
+    edges.set(before.edges.subarray(0, end));
+  }
+  for (const mesh of meshes.slice(ranges.length)) {
     const first = vertex;
     const from = corner / 3;
     writePlaces(positions, mesh, first);

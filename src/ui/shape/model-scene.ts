@@ -137,8 +137,9 @@ export class ModelScene {
       if (!likeBefore || this.selected.size > 0) this.colour();
       else if (written.runs.length === 0) return;
     } else {
+      const buffers = newBuffers(meshes, this.drawn?.buffers);
       this.takeAway();
-      this.drawn = { pieces, ...drawnWith(newBuffers(meshes)) };
+      this.drawn = { pieces, ...drawnWith(buffers) };
       this.scene.add(this.drawn.faces, this.drawn.lines);
       this.colour();
     }
