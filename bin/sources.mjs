@@ -51,6 +51,7 @@ export async function fromSources(...files) {
   const name = `${path.basename(files[0], ".ts")}-${createHash("sha256").update(files.join("\n")).digest("hex").slice(0, 12)}`;
   const [code, list] = [path.join(FOLDER, `${name}.mjs`), path.join(FOLDER, `${name}.json`)];
   if (isFresh(list)) return import(pathToFileURL(code).href);
+  const begun = Date.now();
   const { build } = await import("esbuild");
   const made = await build({
     stdin: {
@@ -74,10 +75,13 @@ export async function fromSources(...files) {
     mkdirSync(FOLDER, { recursive: true });
     const text = made.outputFiles[0].text;
     replaceFile(code, text);
-    replaceFile(
-      list,
-      JSON.stringify({ stamps: Object.fromEntries(read.map((file) => [file, stampOf(file)])) }),
-    );
+    // What was saved meanwhile may have been read before: the next start puts it together again.
+    const stands = read.every((file) => statSync(path.join(ROOT, file)).mtimeMs < begun);
+    if (stands)
+      replaceFile(
+        list,
+        JSON.stringify({ stamps: Object.fromEntries(read.map((file) => [file, stampOf(file)])) }),
+      );
   } catch {
     const { tsImport } = await import("tsx/esm/api");
     const parts = await Promise.all(
