@@ -9,6 +9,7 @@ import { layOutSheets } from "@/core/layout/sheets";
 import { createPipeline } from "@/core/pipeline";
 import { stockroomOf } from "@/core/stockroom";
 import {
+  databaseUrl,
   findJob,
   openDatabase,
   readSetting,
@@ -30,7 +31,7 @@ import { demoRack, demoStockroom } from "./stockroom";
 
 const now = () => performance.now();
 
-export async function loadDemo(url: string): Promise<"loaded" | "already there"> {
+async function loadDemo(url: string): Promise<"loaded" | "already there"> {
   const db = await openDatabase(url);
   try {
     const { data } = await readStock(db);
@@ -97,3 +98,10 @@ function firstLayout(task: LayoutTask, revision: number, solver: LinearSolver): 
       );
   }
 }
+
+const outcome = await loadDemo(databaseUrl());
+console.log(
+  outcome === "loaded"
+    ? "Demo data loaded."
+    : "The database is already in use; demo data is not loaded again.",
+);

@@ -17,7 +17,7 @@ const LEAST_TIME = { RUSTIC_TALLY_LAYOUT_TIME: "0.04" } as const;
 /** A new folder with a database of the demo data. */
 export function demoFolder(): string {
   const folder = mkdtempSync(path.join(tmpdir(), "rustic-tally-demo-"));
-  const loaded = spawnSync(process.execPath, ["scripts/load-demo.mjs"], {
+  const loaded = spawnSync(process.execPath, ["scripts/run.mjs", "demo/load.ts"], {
     cwd: root,
     env: { ...process.env, ...LEAST_TIME, RUSTIC_TALLY_DB: databaseIn(folder) },
     stdio: ["ignore", "ignore", "inherit"],

@@ -5,6 +5,6 @@ checkNode();
 installPackages();
 buildApplication();
 // Only now: they stand on packages that were just installed.
-run(process.execPath, ["scripts/load-demo.mjs"]);
+run(process.execPath, ["scripts/run.mjs", "demo/load.ts"]);
 const { serve } = await import("./serve.mjs");
 await serve(process.argv.slice(2));

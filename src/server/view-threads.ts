@@ -136,7 +136,7 @@ function run(
   };
 }
 
-/** Threads that wait for the next job: one takes a second or two to start. */
+/** Threads that wait for the next job: one takes a moment to start. */
 const held = globalThis as { rusticTallyViewThreads?: Worker[] };
 held.rusticTallyViewThreads ??= [];
 const idle = held.rusticTallyViewThreads;

@@ -28,9 +28,20 @@ import { ImportSchema } from "./import";
 import type { Job } from "./job";
 import { JobInfoSchema, type KeptMark, KeptMarkSchema } from "./job-info";
 import { type KeySize, KeySizeSchema, type Variant, type VariantId, VariantSchema } from "./key-size";
-import { type Member, MemberSchema } from "./member";
+import { MemberSchema } from "./member";
 import { PanelSchema } from "./panel";
-import { change, defined, idTaken, missing, put, refused, removeAll, takenId, without } from "./records";
+import {
+  change,
+  changeInTurn,
+  defined,
+  idTaken,
+  missing,
+  put,
+  refused,
+  removeAll,
+  takenId,
+  without,
+} from "./records";
 import { renameKeySize } from "./rename";
 import { resolveSizes, usesOf } from "./sizes";
 import { formulaText, keyText, recordId, shortName } from "./text";
@@ -260,23 +271,17 @@ function applySimple(job: Job, edit: SimpleEdit): Result<Job, Problem> {
 type SetOf<K extends SimpleEdit["kind"]> = Extract<SimpleEdit, { kind: K; set: object }>["set"];
 
 function changeMembers(job: Job, changes: readonly MemberChange[]): Result<Job, Problem> {
-  const changed = new Map<string, Member>();
-  for (const { ids, set } of changes)
-    for (const id of ids) {
-      const member = changed.get(id) ?? own(job.members, id);
-      if (!member) return missing("member", id);
-      changed.set(id, { ...member, ...defined(set) } as Member);
-    }
-  const after = put(job, "members", [...changed.values()]);
+  const after = changeInTurn(job, "members", "member", changes);
+  if (!after.ok) return after;
   for (const { ids, set } of changes) {
     if (!(set.start || set.end)) continue;
     for (const id of ids) {
-      const member = after.members[id];
-      const fault = member && neighbourFault(after, member);
+      const member = after.value.members[id];
+      const fault = member && neighbourFault(after.value, member);
       if (fault) return fault;
     }
   }
-  return ok(after);
+  return after;
 }
 
 function changePanels(

@@ -41,22 +41,32 @@ export function put(job: Job, table: TableName, records: readonly AnyRecord[]): 
   return { ...job, [table]: after } as Job;
 }
 
-export function change(
+type Change = { readonly ids: readonly string[]; readonly set: object };
+
+/** Sets parts of records, one change after the other; the table is copied once. */
+export function changeInTurn(
   job: Job,
   table: TableName,
   what: string,
-  targets: readonly string[],
-  set: object,
+  changes: readonly Change[],
 ): Result<Job, Problem> {
-  const records: Readonly<Record<string, AnyRecord>> = job[table];
-  const changed: AnyRecord[] = [];
-  for (const id of targets) {
-    const record = own(records, id);
-    if (!record) return missing(what, id);
-    changed.push({ ...record, ...defined(set) } as AnyRecord);
-  }
-  return ok(put(job, table, changed));
+  const changed = new Map<string, AnyRecord>();
+  for (const { ids, set } of changes)
+    for (const id of ids) {
+      const record = changed.get(id) ?? own<AnyRecord>(job[table], id);
+      if (!record) return missing(what, id);
+      changed.set(id, { ...record, ...defined(set) } as AnyRecord);
+    }
+  return ok(put(job, table, [...changed.values()]));
 }
+
+export const change = (
+  job: Job,
+  table: TableName,
+  what: string,
+  ids: readonly string[],
+  set: object,
+): Result<Job, Problem> => changeInTurn(job, table, what, [{ ids, set }]);
 
 export function removeAll(
   job: Job,

@@ -43,6 +43,32 @@ export function cellsAlong(from: Vec3, to: Vec3, cell: number): readonly number[
   return [...keys];
 }
 
+/** mm. Cells in which lines are looked up: most lines lie in one or two. */
+export const LINE_CELL_MM = 1_000;
+
+/** Lines by the cells that they pass, in their order. */
+export function linesByCell<L extends { readonly from: Vec3; readonly to: Vec3 }>(
+  lines: readonly L[],
+): ReadonlyMap<number, readonly L[]> {
+  const cells = new Map<number, L[]>();
+  for (const line of lines)
+    for (const key of cellsAlong(line.from, line.to, LINE_CELL_MM)) {
+      const there = cells.get(key);
+      if (there) there.push(line);
+      else cells.set(key, [line]);
+    }
+  return cells;
+}
+
+/** Whether a place lies in the bounds of a line, let out by the distance looked for. */
+export const maybeBeside = (place: Vec3, from: Vec3, to: Vec3): boolean =>
+  isBetween(place[0], from[0], to[0]) &&
+  isBetween(place[1], from[1], to[1]) &&
+  isBetween(place[2], from[2], to[2]);
+
+const isBetween = (value: number, a: number, b: number): boolean =>
+  value >= Math.min(a, b) - NEAR_TWIN_LENGTH_MM && value <= Math.max(a, b) + NEAR_TWIN_LENGTH_MM;
+
 /** mm. So much larger than the distance looked for that most places need but one cell. */
 const PLACE_CELL_MM = 100;
 

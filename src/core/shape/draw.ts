@@ -222,28 +222,24 @@ export function drawGuide(
 }
 
 /** The edit that draws a member between two places; `end` is where the next one can start. */
-export function drawMember(
+export const drawMember = (
   ground: Ground,
   from: DrawPlace,
   to: DrawPlace,
   settings: DrawSettings,
   newId: NewId,
-): Result<Drawn, Problem> {
-  const drawn = drawInto(draftOf(ground), from, to, settings, newId);
-  if (!drawn.ok) return drawn;
-  const { edits, end } = drawn.value;
-  const edit: Edit = { kind: "together", edits };
-  const after = withEdit(ground.job, edit);
-  return after.ok ? ok({ edit, end }) : after;
-}
+): Result<Drawn, Problem> => drawPairs(ground, [[from, to]], settings, newId);
 
-/** One edit for members between pairs of places, in their order; `end`: where the last one ends. */
+/**
+ * One edit for members between pairs of places, in their order; `what` it is called, otherwise as the first of them. `end`: where
+ * the last one ends.
+ */
 export function drawPairs(
   ground: DrawGround,
   pairs: readonly (readonly [from: DrawPlace, to: DrawPlace])[],
   settings: DrawSettings,
   newId: NewId,
-  what: string,
+  what?: string,
 ): Result<Drawn, Problem> {
   const draft = draftOf(ground);
   const edits: SimpleEdit[] = [];
@@ -255,7 +251,7 @@ export function drawPairs(
     end = drawn.value.end;
   }
   if (!end) return refused("The selection", "", "holds nothing to draw from");
-  const edit: Edit = { kind: "together", what, edits };
+  const edit: Edit = { kind: "together", ...(what === undefined ? {} : { what }), edits };
   const after = withEdit(ground.job, edit);
   return after.ok ? ok({ edit, end }) : after;
 }

@@ -21,7 +21,7 @@ import {
 import { NEAR_TWIN_LENGTH_MM, SAME_PLACE_MM } from "../kernel";
 import { sayDifference } from "../measure";
 import { sectionProperties } from "../stockroom";
-import { cellOf, cellsAlong, cellsNear } from "./cells";
+import { cellOf, cellsNear, LINE_CELL_MM, linesByCell, maybeBeside } from "./cells";
 import { endHeight } from "./ends";
 import type { MemberSolid } from "./member";
 import type { FrameMemory } from "./memory";
@@ -98,9 +98,6 @@ function nearCheck(job: Job, id: string, other: string, apart: number): Check {
   };
 }
 
-/** mm. Cells in which lines are looked up: most lines lie in one or two. */
-const LINE_CELL_MM = 1_000;
-
 /** Ends of members that lie nearly, but not quite, on the line of another one between its ends. */
 function nearLines(job: Job, points: ReadonlyMap<string, Vec3>): readonly Check[] {
   const lines = Object.values(job.members).flatMap((member) => {
@@ -108,13 +105,7 @@ function nearLines(job: Job, points: ReadonlyMap<string, Vec3>): readonly Check[
     const [from, to] = [points.get(line?.from ?? ""), points.get(line?.to ?? "")];
     return line && from && to ? [{ member, line, from, to, home: homeOfMember(job, member) }] : [];
   });
-  const cells = new Map<number, (typeof lines)[number][]>();
-  for (const one of lines)
-    for (const key of cellsAlong(one.from, one.to, LINE_CELL_MM)) {
-      const there = cells.get(key);
-      if (there) there.push(one);
-      else cells.set(key, [one]);
-    }
+  const cells = linesByCell(lines);
   const checks: Check[] = [];
   const looked = new Set<string>();
   for (const { member, line, home } of lines) {
@@ -153,15 +144,6 @@ function lineBeside<L extends LineOfMember>(
   }
   return null;
 }
-
-/** Whether a place lies in the bounds of a line, let out by the distance looked for. */
-const maybeBeside = (place: Vec3, from: Vec3, to: Vec3): boolean =>
-  isBetween(place[0], from[0], to[0]) &&
-  isBetween(place[1], from[1], to[1]) &&
-  isBetween(place[2], from[2], to[2]);
-
-const isBetween = (value: number, a: number, b: number): boolean =>
-  value >= Math.min(a, b) - NEAR_TWIN_LENGTH_MM && value <= Math.max(a, b) + NEAR_TWIN_LENGTH_MM;
 
 /** Distance from the line between its ends; null beyond them or near to them, where points are compared. */
 function besideLine(place: Vec3, from: Vec3, to: Vec3): number | null {

@@ -17,7 +17,7 @@ import {
 import { at, SAME_PLACE_MM } from "../kernel";
 import { type Stockroom, sectionProperties } from "../stockroom";
 import type { EndSide, PlacedMember } from "./bar";
-import { cellOf, cellsAlong, cellsNear } from "./cells";
+import { cellOf, cellsNear, LINE_CELL_MM, linesByCell, maybeBeside } from "./cells";
 import { endOnRound } from "./cope";
 import { faceMetFirst, mitreCloses, mitrePlane } from "./ends";
 import { placeMember } from "./member";
@@ -85,9 +85,6 @@ function jointsOf(placed: readonly PlacedMember[]): readonly Joint[] {
   return joints;
 }
 
-/** mm. Most lines lie in one or two. */
-const LINE_CELL_MM = 1_000;
-
 /** Of more joints it is looked up which members come near: each would be compared with every member otherwise. */
 const FEW_JOINTS = 8;
 
@@ -109,16 +106,12 @@ function cutsAt(
 
 /** Finds the members whose line may pass a place, in their order. */
 function membersByPlace(placed: readonly PlacedMember[]): (place: Vec3) => readonly PlacedMember[] {
-  const cells = new Map<number, number[]>();
-  for (const [i, { from, to }] of placed.entries())
-    for (const cell of cellsAlong(from, to, LINE_CELL_MM)) {
-      const there = cells.get(cell);
-      if (there) there.push(i);
-      else cells.set(cell, [i]);
-    }
+  const cells = linesByCell(
+    placed.map((member, order) => ({ member, order, from: member.from, to: member.to })),
+  );
   return (place) => {
     const found = new Set(cellsNear(place, LINE_CELL_MM).flatMap((cell) => cells.get(cell) ?? []));
-    return [...found].sort((a, b) => a - b).map((i) => at(placed, i));
+    return [...found].sort((a, b) => a.order - b.order).map(({ member }) => member);
   };
 }
 
@@ -136,7 +129,7 @@ export function proposedCuts(
   const joints = jointsOf(placedMembers({ job, points, ...ground }, own));
   // Of a few joints only what comes near is placed at all.
   const isNear = (from: Vec3, to: Vec3) =>
-    joints.length > FEW_JOINTS || joints.some(({ joint }) => mayPass(joint, from, to));
+    joints.length > FEW_JOINTS || joints.some(({ joint }) => maybeBeside(joint, from, to));
   const placed = placedMembers({ job, points, ...ground }, Object.values(job.members), isNear);
   const proposals = cutsAt(joints, placed, PROPOSED_RULE);
   return proposals.filter(({ member, side, cut }) => {
@@ -191,14 +184,6 @@ function placedMembers(
     return placed.ok ? [placed.value] : [];
   });
 }
-
-/** Whether a place may lie on the line from one place to another. */
-const mayPass = (place: Vec3, from: Vec3, to: Vec3): boolean =>
-  ([0, 1, 2] as const).every(
-    (i) =>
-      place[i] > Math.min(from[i], to[i]) - SAME_PLACE_MM &&
-      place[i] < Math.max(from[i], to[i]) + SAME_PLACE_MM,
-  );
 
 function atJoint(placed: readonly PlacedMember[], joint: Vec3, rule: JointRule): readonly ProposedCut[] {
   const ends = placed.flatMap((one): End[] => {

@@ -20,7 +20,7 @@ export type SnapPlace = {
 };
 
 /** Where the points of one home stand. */
-export const pointsIn = (job: Job, shape: Shape, home: Home): readonly Vec3[] =>
+export const pointsIn = (job: Pick<Job, "points">, shape: Shape, home: Home): readonly Vec3[] =>
   [...shape.points].flatMap(([id, at]) => (job.points[id]?.assembly === home ? [at] : []));
 
 /** Every place of one home in a shape that drawing catches on, points first. */

@@ -92,7 +92,11 @@ export function useDrawing(possible: boolean) {
     () => onceAsked((): readonly SnapLine[] => (active ? snapLines(job, shape, home) : [])),
     [active, job, shape, home],
   );
-  const points = useMemo(() => (active ? pointsIn(job, shape, home) : []), [active, job, shape, home]);
+  const { points: drawn } = job;
+  const points = useMemo(
+    () => (active ? pointsIn({ points: drawn }, shape, home) : []),
+    [active, drawn, shape, home],
+  );
 
   /** Draws a member to a place and goes on from there; the sentence why not, or null. */
   const drawTo = (to: DrawPlace): string | null => {
