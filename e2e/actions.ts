@@ -3,6 +3,7 @@ import { appendFileSync, mkdirSync } from "node:fs";
 import path from "node:path";
 import { fileURLToPath } from "node:url";
 import { expect, type Locator, type Page } from "@playwright/test";
+import { pick } from "./fixtures";
 
 /** What was counted, one line each time; the bench shows the last ones. */
 export const ACTION_COUNTS = fileURLToPath(new URL("../test-results/actions.jsonl", import.meta.url));
@@ -49,8 +50,8 @@ export class Actions {
   }
 
   async choose(label: string, option: string): Promise<void> {
-    await this.click(this.page.getByRole("combobox", { name: label, exact: true }));
-    await this.click(this.page.getByRole("option", { name: option, exact: true }));
+    this.count += 2;
+    await pick(this.page.getByRole("combobox", { name: label, exact: true }), option);
   }
 
   async press(key: string): Promise<void> {

@@ -172,8 +172,7 @@ test("a yes/no key size decides what is there; a key size is renamed in all form
 
   await page.getByRole("button", { name: "Add key size" }).click();
   await setField(page, "Name", "with_ring");
-  await page.getByRole("combobox", { name: "Kind" }).click();
-  await page.getByRole("option", { name: "yes or no" }).click();
+  await choose(page, "Kind", "yes or no");
   await setField(page, "yes, no or formula", "yes");
   await page
     .getByRole("button", { name: /Low rail/ })

@@ -8,6 +8,7 @@ import {
   chromium,
   type Download,
   expect,
+  type Locator,
   type Page,
 } from "@playwright/test";
 import axe from "axe-core";
@@ -170,6 +171,16 @@ export async function setField(page: Page, label: string, value: string): Promis
   const field = page.getByRole("textbox", { name: label, exact: true });
   await field.fill(value);
   await field.press("Enter");
+}
+
+/**
+ * Picks from a chooser. Its list gives the focus back a moment after it has gone: a field that is filled before that would be left
+ * by it, and so carried out.
+ */
+export async function pick(from: Locator, option: string): Promise<void> {
+  await from.click();
+  await from.page().getByRole("option", { name: option, exact: true }).click();
+  await expect(from).toBeFocused();
 }
 
 export async function saved(page: Page): Promise<void> {

@@ -2,6 +2,7 @@
 import { readFileSync } from "node:fs";
 import { fileURLToPath } from "node:url";
 import { type Download, expect, type Locator, type Page } from "@playwright/test";
+import { pick } from "./fixtures";
 
 export const GUIDE = fileURLToPath(new URL("../docs/guide.md", import.meta.url));
 
@@ -75,8 +76,7 @@ export async function follow(page: Page, step: Exclude<Step, { do: "picture" }>)
       await named("textbox").press("Enter");
       return null;
     case "choose":
-      await named("combobox").click();
-      await page.getByRole("option", { name: step.value, exact: true }).click();
+      await pick(named("combobox"), step.value);
       return null;
     default:
       return step satisfies never;

@@ -1,6 +1,6 @@
 /** What the tests of the Shape stage share: a job of their own, steps of drawing, the rows that come of it. */
 import type { Page } from "@playwright/test";
-import { expect, OURS, openStage, setField } from "./fixtures";
+import { expect, OURS, openStage, pick, setField } from "./fixtures";
 
 export async function newJob(page: Page, code: string): Promise<void> {
   const made = await page.request.post("/api/jobs", {
@@ -13,8 +13,7 @@ export async function newJob(page: Page, code: string): Promise<void> {
 }
 
 export async function go(page: Page, way: string, length: string): Promise<void> {
-  await page.getByRole("combobox", { name: "Direction" }).click();
-  await page.getByRole("option", { name: way, exact: true }).click();
+  await pick(page.getByRole("combobox", { name: "Direction" }), way);
   await setField(page, "Length", length);
 }
 
@@ -45,6 +44,5 @@ export async function tallyRows(page: Page): Promise<readonly string[]> {
 
 /** Picks from a chooser by its label. */
 export async function choose(page: Page, label: string, option: string): Promise<void> {
-  await page.getByRole("combobox", { name: label, exact: true }).first().click();
-  await page.getByRole("option", { name: option, exact: true }).click();
+  await pick(page.getByRole("combobox", { name: label, exact: true }).first(), option);
 }
