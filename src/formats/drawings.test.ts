@@ -1,8 +1,9 @@
 /** One display list, and what other programs read of it in each of the files that are written from it. */
 import { execFileSync } from "node:child_process";
-import { mkdtempSync, readFileSync, writeFileSync } from "node:fs";
+import { mkdtempSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import path from "node:path";
+import { fileURLToPath } from "node:url";
 import DxfParser from "dxf-parser";
 import { describe, expect, it } from "vitest";
 import type { DrawItem, Drawing, Face } from "@/core/drawing";
@@ -11,7 +12,7 @@ import { circlePath, type EllipseSegment, onEllipse } from "@/core/drawing/path"
 import { textWidth } from "@/core/drawing/text-width";
 import type { Vec2 } from "@/core/geometry";
 import { drawingToDxf } from "./dxf";
-import { shippedWidths } from "./fonts";
+import { shippedWidths, unpacked } from "./fonts";
 import { pagesToPdf } from "./pdf";
 import { drawingToSvg } from "./svg";
 
@@ -227,6 +228,34 @@ describe("a drawing as DXF", () => {
       expect([one?.type, one?.startAngle, one?.endAngle]).toEqual(["ARC", 0, Math.PI / 2]);
     }
   });
+});
+
+it("a font is unpacked with all its tables, each with the checksum that its maker gave it (OpenType 1.9, Calculating Checksums)", () => {
+  const folder = fileURLToPath(new URL("fonts/", import.meta.url));
+  const files = readdirSync(folder).filter((file) => file.endsWith(".woff"));
+  expect(files).toHaveLength(10);
+  for (const file of files) {
+    const woff = readFileSync(path.join(folder, file));
+    const font = unpacked(woff);
+    // The size that the packed file says of the whole (WOFF 1.0, totalSfntSize).
+    expect(font.length).toBe(woff.readUInt32BE(16));
+    const tags: string[] = [];
+    for (let at = 12; at < 12 + 16 * font.readUInt16BE(4); at += 16) {
+      const tag = font.toString("latin1", at, at + 4);
+      const [checksum, from, length] = [4, 8, 12].map((k) => font.readUInt32BE(at + k)) as [
+        number,
+        number,
+        number,
+      ];
+      let sum = 0;
+      for (let i = from; i < from + length; i += 4) sum = (sum + font.readUInt32BE(i)) >>> 0;
+      // The head table is summed without the number that makes the sum of the whole file what it must be.
+      if (tag === "head") sum = (sum - font.readUInt32BE(from + 8)) >>> 0;
+      expect(`${file} ${tag} ${sum}`).toBe(`${file} ${tag} ${checksum}`);
+      tags.push(tag);
+    }
+    expect(tags).toEqual(expect.arrayContaining(["cmap", "glyf", "head", "hhea", "hmtx", "loca", "maxp"]));
+  }
 });
 
 describe("the widths of texts", () => {

@@ -1,5 +1,6 @@
 /** The fonts that ship with the product, for files that embed them. */
 import { readFileSync } from "node:fs";
+import { inflateSync } from "node:zlib";
 import PDFDocument from "pdfkit";
 import type { Face } from "@/core/drawing";
 
@@ -46,13 +47,64 @@ export type OpenFont = {
   readonly glyphForCodePoint: (code: number) => { readonly advanceWidth: number };
 };
 
+/**
+ * A font out of its compressed form, with the same tables (W3C, WOFF File Format 1.0, sections 3 to 5; the directory of what comes
+ * out: OpenType 1.9, "Table Directory"). fontkit would unpack the outlines of all signs again for each sign that it writes.
+ */
+export function unpacked(woff: Buffer): Buffer {
+  const count = woff.readUInt16BE(12);
+  const tables = Array.from({ length: count }, (_, i) => {
+    const at = 44 + 20 * i;
+    const [offset, packed, length] = [4, 8, 12].map((k) => woff.readUInt32BE(at + k)) as [
+      number,
+      number,
+      number,
+    ];
+    const data = woff.subarray(offset, offset + packed);
+    return {
+      tag: woff.readUInt32BE(at),
+      checksum: woff.readUInt32BE(at + 16),
+      data: packed < length ? inflateSync(data) : data,
+    };
+  });
+  const head = Buffer.alloc(12 + 16 * count);
+  woff.copy(head, 0, 4, 8);
+  head.writeUInt16BE(count, 4);
+  const power = 2 ** Math.floor(Math.log2(count));
+  head.writeUInt16BE(16 * power, 6);
+  head.writeUInt16BE(Math.log2(power), 8);
+  head.writeUInt16BE(16 * (count - power), 10);
+  const parts: Buffer[] = [head];
+  let offset = head.length;
+  tables.forEach(({ tag, checksum, data }, i) => {
+    for (const [k, value] of [tag, checksum, offset, data.length].entries())
+      head.writeUInt32BE(value, 12 + 16 * i + 4 * k);
+    // Each table begins at a multiple of four.
+    const filled = Buffer.concat([data, Buffer.alloc((4 - (data.length % 4)) % 4)]);
+    parts.push(filled);
+    offset += filled.length;
+  });
+  return Buffer.concat(parts);
+}
+
+const OPEN = new Map<string, Buffer>();
+
+/** A shipped font, unpacked once. */
+function shippedFont(file: URL): Buffer {
+  const known = OPEN.get(file.href);
+  if (known) return known;
+  const font = unpacked(readFileSync(file));
+  OPEN.set(file.href, font);
+  return font;
+}
+
 /** Opens the fonts of every face in a document, the one to be asked first first; they are known by `fontName`. */
 export function openFonts(doc: PDFKit.PDFDocument): ReadonlyMap<string, OpenFont> {
   const fonts = new Map<string, OpenFont>();
   for (const [face, files] of Object.entries(FONT_FILES)) {
     files.forEach((file, i) => {
       const name = `${face}${i}`;
-      doc.registerFont(name, readFileSync(file));
+      doc.registerFont(name, shippedFont(file));
       doc.font(name);
       fonts.set(name, (doc as unknown as { _font: { readonly font: OpenFont } })._font.font);
     });
@@ -63,15 +115,6 @@ export function openFonts(doc: PDFKit.PDFDocument): ReadonlyMap<string, OpenFont
 /** The fonts of a face by name, the first that has a sign writes it. */
 export const fontNames = (face: Face): readonly [string, string] => [`${face}0`, `${face}1`];
 
-/** The advance of a sign in units of its font; null: the font names it but holds no glyph that can be read. */
-function advanceOf(font: OpenFont, code: number): number | null {
-  try {
-    return font.glyphForCodePoint(code).advanceWidth;
-  } catch {
-    return null;
-  }
-}
-
 /** The widths of all signs of a face in thousandths of the size, in runs of signs that follow one another. */
 export function shippedWidths(): Readonly<Record<Face, readonly (readonly [number, readonly number[]])[]>> {
   // font: null keeps the built-in Helvetica out.
@@ -81,9 +124,8 @@ export function shippedWidths(): Readonly<Record<Face, readonly (readonly [numbe
     for (const name of fontNames(face).toReversed()) {
       const font = fonts.get(name);
       for (const code of font?.characterSet ?? []) {
-        const width = font && advanceOf(font, code);
-        if (width !== null && width !== undefined)
-          widths.set(code, Math.round((1000 * width) / (font?.unitsPerEm ?? 1)));
+        const width = font?.glyphForCodePoint(code).advanceWidth ?? 0;
+        widths.set(code, Math.round((1000 * width) / (font?.unitsPerEm ?? 1)));
       }
     }
     for (const [sign, like] of Object.entries(LIKE)) {
