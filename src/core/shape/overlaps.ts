@@ -313,6 +313,8 @@ function allPairs(boxes: readonly Box[]): readonly BoxPair[] {
   const large: number[] = [];
   const told = new Set<string>();
   const pairs: BoxPair[] = [];
+  /** By box, the last one that met it: a pair may share several cells. */
+  const metBy = new Int32Array(boxes.length).fill(-1);
   boxes.forEach((box, index) => {
     const met: number[] = [];
     const keys = cellsOf(box);
@@ -327,8 +329,9 @@ function allPairs(boxes: readonly Box[]): readonly BoxPair[] {
         continue;
       }
       for (const other of there) {
-        // A pair may share several cells; the test of the bounds is cheap, the list of those met is short.
-        if (other !== index && boundsShare(box, at(boxes, other)) && !met.includes(other)) met.push(other);
+        if (metBy[other] === index) continue;
+        metBy[other] = index;
+        if (other !== index && boundsShare(box, at(boxes, other))) met.push(other);
       }
       if (there.length < MOST_IN_CELL) there.push(index);
     }
@@ -408,19 +411,24 @@ function partsOf(box: Box): readonly Box[] {
 
 /** Separating axes of two boxes (Gottschalk, Lin and Manocha 1996). */
 function boxesMeet(a: Box, b: Box): boolean {
+  const between = subtract(b.middle, a.middle);
   const first = [a.frame.x, a.frame.y, a.frame.z];
   const second = [b.frame.x, b.frame.y, b.frame.z];
-  for (const axis of first) if (separates(axis, a, b)) return false;
-  for (const axis of second) if (separates(axis, a, b)) return false;
-  for (const p of first) for (const q of second) if (separates(cross(p, q), a, b)) return false;
+  for (const axis of first) if (separates(axis, 1, between, a, b)) return false;
+  for (const axis of second) if (separates(axis, 1, between, a, b)) return false;
+  for (const p of first)
+    for (const q of second) {
+      const axis = cross(p, q);
+      const size = norm(axis);
+      if (size >= 1e-6 && separates(axis, size, between, a, b)) return false;
+    }
   return true;
 }
 
-function separates(axis: Vec3, a: Box, b: Box): boolean {
-  const size = norm(axis);
-  if (size < 1e-6) return false;
+/** Whether two boxes with their middles so far apart leave a gap along an axis of a size. */
+function separates(axis: Vec3, size: number, between: Vec3, a: Box, b: Box): boolean {
   const reached = halfAlong(a.frame, a.half, axis) + halfAlong(b.frame, b.half, axis);
-  return Math.abs(dot(subtract(b.middle, a.middle), axis)) > reached - TOUCH_MM * size;
+  return Math.abs(dot(between, axis)) > reached - TOUCH_MM * size;
 }
 
 const EDGES_OF_BOX = [0, 1, 2, 3, 4, 5, 6, 7].flatMap((corner) =>

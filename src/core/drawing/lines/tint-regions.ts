@@ -93,6 +93,11 @@ const WAYS = [
   [0, -1],
 ] as const;
 
+/** By direction, how far before the corner the pixel at its left lies. */
+const BACK = [0, 1, 1, 0] as const;
+const DOWN = [0, 0, 1, 1] as const;
+const TURNS = [1, 0, 3] as const;
+
 /** The borders of the regions of wanted pieces in corners of pixels, each with its region at the left. */
 function tracedBorders(
   { owners, columns, rows }: FineGrid,
@@ -102,18 +107,15 @@ function tracedBorders(
     column < 0 || row < 0 || column >= columns || row >= rows
       ? -1
       : (owners[row * columns + column] as number);
-  /** The pixel at the left of a step from a corner in a direction, and the one at its right. */
-  const beside = (x: number, y: number, way: number): readonly [left: number, right: number] => {
-    switch (way) {
-      case 0:
-        return [ownerAt(x, y), ownerAt(x, y - 1)];
-      case 1:
-        return [ownerAt(x - 1, y), ownerAt(x, y)];
-      case 2:
-        return [ownerAt(x - 1, y - 1), ownerAt(x - 1, y)];
-      default:
-        return [ownerAt(x, y - 1), ownerAt(x - 1, y - 1)];
-    }
+  /** Whether a step from a corner in a direction has a region at its left and not at its right. */
+  const isBorder = (x: number, y: number, way: number, owner: number): boolean => {
+    // The pixel at the left lies one column back for up and left, one row down for left and down; the other is the left one of a
+    // quarter turn to the right.
+    const right = (way + 3) % 4;
+    return (
+      ownerAt(x - at(BACK, way), y - at(DOWN, way)) === owner &&
+      ownerAt(x - at(BACK, right), y - at(DOWN, right)) !== owner
+    );
   };
   const done = new Uint8Array((columns + 1) * (rows + 1));
   const borders: Border[] = [];
@@ -132,13 +134,10 @@ function tracedBorders(
         const [dx, dy] = at(WAYS, way);
         [x, y] = [x + dx, y + dy];
         // Leftmost first: pixels that only touch at a corner are one region.
-        const next = [1, 0, 3]
-          .map((turn) => (way + turn) % 4)
-          .find((one) => {
-            const [left, right] = beside(x, y, one);
-            return left === owner && right !== owner;
-          });
-        if (next === undefined) break;
+        let turn = 0;
+        while (turn < 3 && !isBorder(x, y, (way + at(TURNS, turn)) % 4, owner)) turn++;
+        if (turn === 3) break;
+        const next = (way + at(TURNS, turn)) % 4;
         if (next !== way) corners.push([x, y]);
         way = next;
       } while (x !== column || y !== row || way !== 0);
