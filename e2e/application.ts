@@ -14,9 +14,8 @@ const LESS_TIME = { RUSTIC_TALLY_LAYOUT_TIME: "0.1" } as const;
 /** First layouts of the demo data: any will do. */
 const LEAST_TIME = { RUSTIC_TALLY_LAYOUT_TIME: "0.04" } as const;
 
-/** A new folder with a database of the demo data. */
-export function demoFolder(): string {
-  const folder = mkdtempSync(path.join(tmpdir(), "rustic-tally-demo-"));
+/** A folder with a database of the demo data: a new one, or one that is there and empty. */
+export function demoFolder(folder = mkdtempSync(path.join(tmpdir(), "rustic-tally-demo-"))): string {
   const loaded = spawnSync(process.execPath, ["scripts/run.mjs", "demo/load.ts"], {
     cwd: root,
     env: { ...process.env, ...LEAST_TIME, RUSTIC_TALLY_DB: databaseIn(folder) },

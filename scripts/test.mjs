@@ -5,7 +5,8 @@
  * is at work.
  */
 import { spawn, spawnSync } from "node:child_process";
-import { existsSync, mkdirSync, readFileSync } from "node:fs";
+import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
 import path from "node:path";
 import { bin, checkNode, installPackages, ROOT, run, TSC } from "./setup.mjs";
 
@@ -17,24 +18,34 @@ const PROGRAMS = [
   { program: "ezdxf", package: "python3-ezdxf" },
 ];
 
+/** Begins to install the programs that lack, beside what is done next; what comes back waits until they are there. */
 function installPrograms() {
   const has = (program) => spawnSync("which", [program]).status === 0;
   const lacking = PROGRAMS.filter((one) => !has(one.program));
   const missing = lacking.map((one) => one.package);
-  if (missing.length === 0) return;
+  if (missing.length === 0) return async () => {};
   if (process.getuid?.() !== 0 || spawnSync("which", ["apt-get"]).status !== 0) {
-    if (lacking.every((one) => one.instead && has(one.instead))) return;
+    if (lacking.every((one) => one.instead && has(one.instead))) return async () => {};
     console.error(`The tests need ${missing.join(" and ")}. On Debian: apt-get install ${missing.join(" ")}`);
     process.exit(1);
   }
-  const env = { DEBIAN_FRONTEND: "noninteractive" };
-  run("apt-get", ["update", "-q"], { env });
-  run("apt-get", ["install", "-q", "-y", "--no-install-recommends", ...missing], { env });
+  const words = `apt-get update -q && apt-get install -q -y --no-install-recommends ${missing.join(" ")}`;
+  const child = spawn("sh", ["-c", words], {
+    env: { ...process.env, DEBIAN_FRONTEND: "noninteractive" },
+    // What it says would stand between the lines of the packages and checks.
+    stdio: ["ignore", "ignore", "inherit"],
+  });
+  const ended = new Promise((resolve) => child.on("close", resolve));
+  return async () => {
+    if ((await ended) === 0) return;
+    console.error(`${missing.join(" and ")} could not be installed: ${words}`);
+    process.exit(1);
+  };
 }
 
-function step(name, words) {
+function step(name, words, more = {}) {
   console.log(`\n── ${name}`);
-  run(process.execPath, words, { env: { NEXT_TELEMETRY_DISABLED: "1" } });
+  run(process.execPath, words, { env: { NEXT_TELEMETRY_DISABLED: "1", ...more } });
 }
 
 /**
@@ -130,23 +141,30 @@ async function quick() {
 }
 
 checkNode();
+if (process.argv.includes("--quick")) {
+  installPackages();
+  await quick();
+}
+const programs = installPrograms();
 installPackages();
-if (process.argv.includes("--quick")) await quick();
-installPrograms();
+const demo = mkdtempSync(path.join(tmpdir(), "rustic-tally-demo-"));
+process.once("exit", () => rmSync(demo, { recursive: true, force: true }));
 step("Types", [bin("next"), "typegen"]);
 // Types are read from what the build writes: it begins after them.
 step("Types of the whole", [TSC, "--noEmit"]);
-step("Types of the core, without DOM and Node", [TSC, "--noEmit", "-p", "src/core/tsconfig.json"]);
 // What hangs on nothing of one another runs side by side: there are two processors, and most checks use one.
 await together([
   [["Production build", ["scripts/build.mjs"], { RUSTIC_TALLY_TYPES_CHECKED: "1" }]],
   [
+    ["Demo data for the tests that drive it", ["scripts/run.mjs", "e2e/demo-folder.ts", demo]],
+    ["Types of the core, without DOM and Node", [TSC, "--noEmit", "-p", "src/core/tsconfig.json"]],
     ["Format and lint", [bin("biome"), "check", "."]],
     ["Order of the folders", ["scripts/check-folders.mjs"]],
     ["Doors of the folders", ["scripts/check-doors.mjs"]],
     ["Unused files, exports and packages", [bin("knip")]],
   ],
 ]);
+await programs();
 step("Unit tests", [
   bin("vitest"),
   "run",
@@ -154,5 +172,5 @@ step("Unit tests", [
   "--reporter=json",
   `--outputFile=${report("unit.json")}`,
 ]);
-step("The application in Chromium", [bin("playwright"), "test"]);
+step("The application in Chromium", [bin("playwright"), "test"], { RUSTIC_TALLY_DEMO_FOLDER: demo });
 if (existsSync(report("e2e.json"))) console.log(`\n${countPassed()} passed, 0 failed`);
