@@ -1,7 +1,7 @@
 /** What differs between documents is the same whether it is known from the edits or found by going through all records. */
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
-import { lawRuns } from "../kernel/law-runs.fixture";
+import { countedRuns, lawRuns } from "../kernel/law-runs.fixture";
 import { smallFrame } from "../pipeline.fixture";
 import {
   applyDiff,
@@ -121,7 +121,7 @@ describe("the difference between two documents", () => {
             changes += diff.updated.length;
           }
       }),
-      { numRuns: lawRuns(60) },
+      countedRuns(60),
     );
     expect(changes).toBeGreaterThan(lawRuns(60));
   });

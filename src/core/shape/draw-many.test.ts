@@ -3,7 +3,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { type Edit, emptyJob, type Job, resolveSizes, withEdit } from "../job";
 import { type Problem, type Result, sentence } from "../kernel";
-import { lawRuns } from "../kernel/law-runs.fixture";
+import { countedRuns, lawRuns } from "../kernel/law-runs.fixture";
 import { resultsOf, STOCK, smallFrame } from "../pipeline.fixture";
 import { type DrawPlace, type DrawSettings, drawLegs, drawMember, drawRectangle, drawRun } from ".";
 
@@ -141,7 +141,7 @@ describe("several members in one go", () => {
           JSON.stringify([drawn.value.lines, drawn.value.members, Object.keys(drawn.value.points)]);
         expect(rest(whole)).toBe(rest(inTurn));
       }),
-      { numRuns: lawRuns(40) },
+      countedRuns(40),
     );
     expect(cuts).toBeGreaterThan(lawRuns(40));
   });

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { type Edit, emptyJob, type Job, newJob, type Point, resolveSizes, withEdit } from "../job";
 import { sentence } from "../kernel";
-import { lawRuns } from "../kernel/law-runs.fixture";
+import { countedRuns, lawRuns } from "../kernel/law-runs.fixture";
 import { resultsOf, STOCK, smallFrame } from "../pipeline.fixture";
 import {
   type DrawPlace,
@@ -306,7 +306,7 @@ describe("drawing on and on", () => {
           }
         }
       }),
-      { numRuns: lawRuns(40) },
+      countedRuns(40),
     );
     expect(cut).toBeGreaterThan(lawRuns(40));
   });

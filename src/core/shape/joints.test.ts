@@ -14,7 +14,7 @@ import {
   withEdit,
 } from "../job";
 import { sentence } from "../kernel";
-import { lawRuns } from "../kernel/law-runs.fixture";
+import { countedRuns, lawRuns } from "../kernel/law-runs.fixture";
 import { resultsOf, STOCK, STOCK_DATA, smallFrame } from "../pipeline.fixture";
 import { type SectionShape, stockroomOf } from "../stockroom";
 import { cutsByRule, editsOfCuts, type JointRule, shapeJob, snapLines, snapPlaces } from ".";
@@ -411,7 +411,7 @@ describe("joints by a rule", () => {
         expect(text(all)).toEqual(text(alone));
         if (all.length > 8) through++;
       }),
-      { numRuns: lawRuns(40) },
+      countedRuns(40),
     );
     expect(through).toBeGreaterThan(lawRuns(40) / 4);
   });

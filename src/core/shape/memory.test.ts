@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { type Edit, type Job, newJob, resolveSizes, withEdit } from "../job";
-import { lawRuns } from "../kernel/law-runs.fixture";
+import { countedRuns, lawRuns } from "../kernel/law-runs.fixture";
 import { createPipeline } from "../pipeline";
 import { STOCK, smallFrame } from "../pipeline.fixture";
 import { countStanding, createShaper, shapeJob } from ".";
@@ -137,7 +137,7 @@ describe("what is remembered between edits", () => {
         expect(countStanding(job, sizes)).toEqual({ pieces, anything: pieces > 0 });
         if ([...places.values()].some((instances) => instances.length > 1)) several++;
       }),
-      { numRuns: lawRuns(100) },
+      countedRuns(100),
     );
     expect(several).toBeGreaterThan(lawRuns(100) / 4);
     const none = newJob({ info: { code: "T", title: "T" } });
