@@ -1,8 +1,9 @@
 /** Writes the widths of the shipped fonts that drawings are measured by: `npx tsx scripts/write-font-widths.ts`. */
 import { writeFileSync } from "node:fs";
-import { shippedWidths } from "@/formats/fonts";
+import PDFDocument from "pdfkit";
+import { shippedWidths, WITHOUT_FONTS } from "@/formats/fonts";
 
-const faces = Object.entries(shippedWidths()).map(([face, runs]) => {
+const faces = Object.entries(shippedWidths(new PDFDocument(WITHOUT_FONTS))).map(([face, runs]) => {
   const lines = runs.map(([first, widths]) => `    [${first}, [${widths.join(", ")}]],`);
   return `  ${face}: [\n${lines.join("\n")}\n  ],`;
 });

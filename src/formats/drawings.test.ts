@@ -5,6 +5,7 @@ import { tmpdir } from "node:os";
 import path from "node:path";
 import { fileURLToPath } from "node:url";
 import DxfParser from "dxf-parser";
+import PDFDocument from "pdfkit";
 import { describe, expect, it } from "vitest";
 import type { DrawItem, Drawing, Face } from "@/core/drawing";
 import { FONT_WIDTHS } from "@/core/drawing/font-widths";
@@ -12,7 +13,7 @@ import { circlePath, type EllipseSegment, onEllipse } from "@/core/drawing/path"
 import { textWidth } from "@/core/drawing/text-width";
 import type { Vec2 } from "@/core/geometry";
 import { drawingToDxf } from "./dxf";
-import { shippedWidths, unpacked } from "./fonts";
+import { shippedWidths, unpacked, WITHOUT_FONTS } from "./fonts";
 import { pagesToPdf } from "./pdf";
 import { drawingToSvg } from "./svg";
 
@@ -260,7 +261,7 @@ it("a font is unpacked with all its tables, each with the checksum that its make
 
 describe("the widths of texts", () => {
   it("are those of the fonts that ship with the product", () => {
-    expect(FONT_WIDTHS).toEqual(shippedWidths());
+    expect(FONT_WIDTHS).toEqual(shippedWidths(new PDFDocument(WITHOUT_FONTS)));
   });
 
   it("of a text are those of its signs; a sign that no font has counts as the question mark that stands for it", () => {

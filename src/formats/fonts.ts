@@ -1,7 +1,6 @@
 /** The fonts that ship with the product, for files that embed them. */
 import { readFileSync } from "node:fs";
 import { inflateSync } from "node:zlib";
-import PDFDocument from "pdfkit";
 import type { Face } from "@/core/drawing";
 
 // .woff, not .woff2: the latter gives text that can be extracted but is invisible.
@@ -98,6 +97,9 @@ function shippedFont(file: URL): Buffer {
   return font;
 }
 
+/** How a document begins that holds shipped fonts alone: null keeps the built-in Helvetica out. */
+export const WITHOUT_FONTS = { autoFirstPage: false, font: null as unknown as string } as const;
+
 /** Opens the fonts of every face in a document, the one to be asked first first; they are known by `fontName`. */
 export function openFonts(doc: PDFKit.PDFDocument): ReadonlyMap<string, OpenFont> {
   const fonts = new Map<string, OpenFont>();
@@ -115,10 +117,11 @@ export function openFonts(doc: PDFKit.PDFDocument): ReadonlyMap<string, OpenFont
 /** The fonts of a face by name, the first that has a sign writes it. */
 export const fontNames = (face: Face): readonly [string, string] => [`${face}0`, `${face}1`];
 
-/** The widths of all signs of a face in thousandths of the size, in runs of signs that follow one another. */
-export function shippedWidths(): Readonly<Record<Face, readonly (readonly [number, readonly number[]])[]>> {
-  // font: null keeps the built-in Helvetica out.
-  const fonts = openFonts(new PDFDocument({ autoFirstPage: false, font: null as unknown as string }));
+/** The widths of all signs of each face in thousandths of the size, in runs of signs that follow one another, out of the fonts that are opened in a document. */
+export function shippedWidths(
+  doc: PDFKit.PDFDocument,
+): Readonly<Record<Face, readonly (readonly [number, readonly number[]])[]>> {
+  const fonts = openFonts(doc);
   const runsOf = (face: Face) => {
     const widths = new Map<number, number>();
     for (const name of fontNames(face).toReversed()) {

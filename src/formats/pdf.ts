@@ -2,7 +2,6 @@
  * Display lists as PDF (pdfkit): vector, in true millimetres, fonts embedded, text searchable, and a
  * hint to print dialogs not to scale.
  */
-import PDFDocument from "pdfkit";
 import {
   CAPITAL_HEIGHT,
   curvesOf,
@@ -13,7 +12,7 @@ import {
   type Path,
   type Stroke,
 } from "@/core/drawing";
-import { fontNames, LIKE, type OpenFont, openFonts } from "./fonts";
+import { fontNames, LIKE, type OpenFont, openFonts, WITHOUT_FONTS } from "./fonts";
 import { INKS, tintColour } from "./print-colours";
 
 const POINTS_PER_MM = 72 / 25.4;
@@ -24,16 +23,11 @@ class PdfWriter {
   private readonly doc: PDFKit.PDFDocument;
   private readonly fonts: ReadonlyMap<string, OpenFont>;
 
-  constructor(title: string, created: Date) {
-    // font: null keeps the built-in Helvetica out of the file.
-    this.doc = new PDFDocument({
-      autoFirstPage: false,
-      font: null as unknown as string,
-      info: { Title: title, Creator: "Rustic Tally", CreationDate: created },
-    });
-    this.fonts = openFonts(this.doc);
-    const root = this.doc as unknown as { _root: { data: Record<string, unknown> } };
-    root._root.data["ViewerPreferences"] = this.doc.ref({ PrintScaling: "None" });
+  constructor(doc: PDFKit.PDFDocument) {
+    this.doc = doc;
+    this.fonts = openFonts(doc);
+    const root = doc as unknown as { _root: { data: Record<string, unknown> } };
+    root._root.data["ViewerPreferences"] = doc.ref({ PrintScaling: "None" });
   }
 
   /** Text in parts of one font each; a sign that no font has is shown by its like or a question mark, not dropped. */
@@ -168,8 +162,15 @@ class PdfWriter {
 }
 
 /** Writes pages to a PDF. */
-export function pagesToPdf(title: string, created: Date, pages: readonly Drawing[]): Promise<Uint8Array> {
-  const writer = new PdfWriter(title, created);
+export async function pagesToPdf(
+  title: string,
+  created: Date,
+  pages: readonly Drawing[],
+): Promise<Uint8Array> {
+  // Loaded by who writes a PDF: most commands write none.
+  const { default: PDFDocument } = await import("pdfkit");
+  const info = { Title: title, Creator: "Rustic Tally", CreationDate: created };
+  const writer = new PdfWriter(new PDFDocument({ ...WITHOUT_FONTS, info }));
   for (const page of pages) writer.page(page);
   return writer.end();
 }
