@@ -18,7 +18,7 @@ export type StepMesh = {
 export type StepReader = (text: string) => readonly StepMesh[] | null;
 
 /** mm, radians. Finer costs time and makes nothing exacter: surfaces are fitted to corners that lie on them. */
-const FINENESS = { linearDeflection: 0.05, angularDeflection: 0.3 };
+const FINENESS = { linearDeflection: 0.05, angularDeflection: 0.2 };
 
 /** Loads the reader. `wasmUrl` is needed in the browser. What it reads is in mm; null: it cannot read the file. */
 export async function loadStepReader(wasmUrl?: string): Promise<StepReader> {
