@@ -136,7 +136,7 @@ export async function expectAccessible(page: Page, within = "html"): Promise<voi
   // Once a page: its text is half of what a look costs.
   if (!(await page.evaluate(() => "axe" in window))) {
     await page.evaluate(axe.source);
-    // Of text in a picture axe knows no colour: it asks somebody to look, and takes half of its time to find that out.
+    // Of text in a picture axe knows no colour: it asks somebody to look, and takes up to half of its time to find that out.
     await page.evaluate(() =>
       (window as unknown as { readonly axe: typeof axe }).axe.configure({
         rules: [{ id: "color-contrast", selector: "*:not(svg *)" }],

@@ -17,7 +17,10 @@ export type StepMesh = {
 
 export type StepReader = (text: string) => readonly StepMesh[] | null;
 
-/** mm, radians. Finer costs time and makes nothing exacter: surfaces are fitted to corners that lie on them. */
+/**
+ * mm, radians. Finer costs time and makes nothing exacter: surfaces are fitted to corners that lie on them. Coarser would give
+ * shapes of bought parts other contents, and a file that was read before would seem to have changed.
+ */
 const FINENESS = { linearDeflection: 0.05, angularDeflection: 0.2 };
 
 /** Loads the reader. `wasmUrl` is needed in the browser. What it reads is in mm; null: it cannot read the file. */

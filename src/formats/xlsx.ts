@@ -31,7 +31,7 @@ const AMBER_PALE = "FFFBF1D8";
 
 /** Writes a list as a workbook with one sheet. */
 export async function tableToXlsx(table: ListTable, about: XlsxAbout): Promise<Uint8Array> {
-  // Half of what a command takes to start, and few write workbooks.
+  // Takes half a second to load, and few commands write workbooks.
   const { default: Excel } = await import("exceljs");
   const book = new Excel.Workbook();
   book.creator = "Rustic Tally";
