@@ -259,6 +259,28 @@ it("a font is unpacked with all its tables, each with the checksum that its make
   }
 });
 
+it("a sign that a face lacks is written as what is like it; only what is like nothing is a question mark", async () => {
+  const line = (face: Face, i: number): DrawItem => ({
+    kind: "text",
+    at: [10, 10 + 10 * i],
+    text: "3/16″ 1\u2009200 −5 漢",
+    size: 4,
+    face,
+    align: "left",
+    ink: "ink",
+  });
+  const faces: readonly Face[] = ["text", "strong", "condensed", "condensedStrong", "slab"];
+  const file = path.join(mkdtempSync(path.join(tmpdir(), "signs-")), "signs.pdf");
+  const page: Drawing = { width: 100, height: 60, items: faces.map(line) };
+  writeFileSync(file, await pagesToPdf("Signs", new Date(0), [page]));
+  const read = execFileSync("pdftotext", ["-layout", file, "-"], { encoding: "utf8" });
+  const lines = read
+    .split("\n")
+    .map((one) => one.trim())
+    .filter(Boolean);
+  expect(lines).toEqual([...Array(4).fill("3/16″ 1 200 -5 ?"), '3/16" 1 200 -5 ?']);
+});
+
 describe("the widths of texts", () => {
   it("are those of the fonts that ship with the product", () => {
     expect(FONT_WIDTHS).toEqual(shippedWidths(new PDFDocument(WITHOUT_FONTS)));
@@ -273,6 +295,9 @@ describe("the widths of texts", () => {
       );
       expect(textWidth("漢", 5, face)).toBe(textWidth("?", 5, face));
     }
+    // Zilla Slab has no prime and Barlow no thin space: what is like them stands there, as wide as it is.
+    expect(textWidth("″", 5, "slab")).toBe(textWidth('"', 5, "slab"));
+    expect(textWidth("\u2009", 5, "text")).toBe(textWidth(" ", 5, "text"));
     // Barlow Regular, horizontal advance of its digit one: 350 units of 1000 (the font's hmtx table).
     expect(textWidth("1", 10, "text")).toBe(3.5);
   });

@@ -27,8 +27,8 @@ const FONT_FILES: Readonly<Record<Face, readonly URL[]>> = {
   ],
 };
 
-/** Signs that the shipped fonts lack, with what stands for them on paper. */
-export const LIKE: Readonly<Record<string, string>> = {
+/** Signs that shipped fonts lack, all of them or some, with what stands for them on paper. */
+const LIKE: Readonly<Record<string, string>> = {
   "≈": "~",
   "⌀": "Ø",
   "−": "-",
@@ -36,7 +36,16 @@ export const LIKE: Readonly<Record<string, string>> = {
   "≥": ">=",
   "→": "->",
   "∠": "angle ",
+  "′": "'",
+  "″": '"',
+  // Thin spaces, which other programs write between groups of digits.
+  "\u2009": " ",
+  "\u202f": " ",
 };
+
+/** What a sign is written as by a face that has it or not. A minus is a hyphen in all faces: a size below zero is found by who types it. */
+export const writtenAs = (sign: string, isThere: boolean): string =>
+  isThere && sign !== "−" ? sign : (LIKE[sign] ?? "?");
 
 /** The part of a fontkit font that is asked here; pdfkit's types leave it out. */
 export type OpenFont = {
@@ -131,10 +140,12 @@ export function shippedWidths(
         widths.set(code, Math.round((1000 * width) / (font?.unitsPerEm ?? 1)));
       }
     }
-    for (const [sign, like] of Object.entries(LIKE)) {
+    for (const sign of Object.keys(LIKE)) {
+      const code = sign.codePointAt(0) ?? 0;
+      const like = writtenAs(sign, widths.has(code));
       const parts = [...like].map((one) => widths.get(one.codePointAt(0) ?? 0) ?? 0);
       widths.set(
-        sign.codePointAt(0) ?? 0,
+        code,
         parts.reduce((sum, width) => sum + width, 0),
       );
     }

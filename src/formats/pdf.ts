@@ -12,7 +12,7 @@ import {
   type Path,
   type Stroke,
 } from "@/core/drawing";
-import { fontNames, LIKE, type OpenFont, openFonts, WITHOUT_FONTS } from "./fonts";
+import { fontNames, type OpenFont, openFonts, WITHOUT_FONTS, writtenAs } from "./fonts";
 import { INKS, tintColour } from "./print-colours";
 
 const POINTS_PER_MM = 72 / 25.4;
@@ -33,14 +33,14 @@ class PdfWriter {
   /** Text in parts of one font each; a sign that no font has is shown by its like or a question mark, not dropped. */
   private runs(asked: string, face: Face): readonly Run[] {
     const runs: { font: string; text: string }[] = [];
-    const text = asked.replace(/[≈⌀−≤≥→∠]/g, (sign) => LIKE[sign] ?? sign);
+    const fontOf = (sign: string) =>
+      fontNames(face).find((name) => this.fonts.get(name)?.hasGlyphForCodePoint(sign.codePointAt(0) ?? 0));
+    const text = [...asked].flatMap((sign) => [...writtenAs(sign, fontOf(sign) !== undefined)]);
     for (const sign of text) {
-      const code = sign.codePointAt(0) ?? 0;
-      const font = fontNames(face).find((name) => this.fonts.get(name)?.hasGlyphForCodePoint(code));
+      const font = fontOf(sign) ?? fontNames(face)[0];
       const last = runs.at(-1);
-      const use = font ?? fontNames(face)[0];
-      if (last?.font === use) last.text += font ? sign : "?";
-      else runs.push({ font: use, text: font ? sign : "?" });
+      if (last?.font === font) last.text += sign;
+      else runs.push({ font, text: sign });
     }
     return runs;
   }
