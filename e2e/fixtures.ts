@@ -134,17 +134,11 @@ export const OURS = { "sec-fetch-site": "same-origin", "content-type": "applicat
 /** Nothing on the page that axe can see, or in what `within` says of it. */
 export async function expectAccessible(page: Page, within = "html"): Promise<void> {
   // Once a page: its text is half of what a look costs.
-  if (!(await page.evaluate(() => "axe" in window))) {
-    await page.evaluate(axe.source);
-    // Of text in a picture axe knows no colour: it asks somebody to look, and takes up to half of its time to find that out.
-    await page.evaluate(() =>
-      (window as unknown as { readonly axe: typeof axe }).axe.configure({
-        rules: [{ id: "color-contrast", selector: "*:not(svg *)" }],
-      }),
-    );
-  }
+  if (!(await page.evaluate(() => "axe" in window))) await page.evaluate(axe.source);
   const violations = await page.evaluate(async (within) => {
     const here = (window as unknown as { readonly axe: typeof axe }).axe;
+    // Of text in a picture axe knows no colour: it asks somebody to look, and takes up to half of its time to find that out.
+    here.configure({ rules: [{ id: "color-contrast", selector: "*:not(svg *)" }] });
     const found = await here.run(
       { include: [within] },
       {

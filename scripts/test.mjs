@@ -18,14 +18,14 @@ const PROGRAMS = [
   { program: "ezdxf", package: "python3-ezdxf" },
 ];
 
-/** Begins to install the programs that lack, beside what is done next; what comes back waits until they are there. */
-function installPrograms() {
+/** Installs the programs that lack: begun at once, and waited for by whoever needs them. */
+async function installPrograms() {
   const has = (program) => spawnSync("which", [program]).status === 0;
   const lacking = PROGRAMS.filter((one) => !has(one.program));
   const missing = lacking.map((one) => one.package);
-  if (missing.length === 0) return async () => {};
+  if (missing.length === 0) return;
   if (process.getuid?.() !== 0 || spawnSync("which", ["apt-get"]).status !== 0) {
-    if (lacking.every((one) => one.instead && has(one.instead))) return async () => {};
+    if (lacking.every((one) => one.instead && has(one.instead))) return;
     console.error(`The tests need ${missing.join(" and ")}. On Debian: apt-get install ${missing.join(" ")}`);
     process.exit(1);
   }
@@ -35,12 +35,10 @@ function installPrograms() {
     // What it says would stand between the lines of the packages and checks.
     stdio: ["ignore", "ignore", "inherit"],
   });
-  const ended = new Promise((resolve) => child.on("close", resolve));
-  return async () => {
-    if ((await ended) === 0) return;
-    console.error(`${missing.join(" and ")} could not be installed: ${words}`);
-    process.exit(1);
-  };
+  const code = await new Promise((resolve) => child.on("close", resolve));
+  if (code === 0) return;
+  console.error(`${missing.join(" and ")} could not be installed: ${words}`);
+  process.exit(1);
 }
 
 function step(name, words, more = {}) {
@@ -164,7 +162,7 @@ await together([
     ["Unused files, exports and packages", [bin("knip")]],
   ],
 ]);
-await programs();
+await programs;
 step("Unit tests", [
   bin("vitest"),
   "run",

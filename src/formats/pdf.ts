@@ -45,14 +45,6 @@ class PdfWriter {
     return runs;
   }
 
-  /** With kerning, which the widths that drawings are measured by leave out. */
-  private width(text: string, size: number, face: Face): number {
-    return this.runs(text, face).reduce(
-      (sum, run) => sum + this.doc.font(run.font).fontSize(size).widthOfString(run.text),
-      0,
-    );
-  }
-
   page(drawing: Drawing): void {
     this.doc.addPage({ size: [drawing.width * POINTS_PER_MM, drawing.height * POINTS_PER_MM], margin: 0 });
     this.doc.save().scale(POINTS_PER_MM);
@@ -135,17 +127,23 @@ class PdfWriter {
     if (dash) this.doc.dash(dash[0] ?? 1, { space: dash[1] ?? 1 });
   }
 
+  /** With kerning, which the widths that drawings are measured by leave out. */
+  private width({ font, text }: Run, size: number): number {
+    return this.doc.font(font).fontSize(size).widthOfString(text);
+  }
+
   private text({ at, text, size, face, align, ink, turn }: DrawnText): void {
-    const width = this.width(text, size, face);
+    const runs = this.runs(text, face).map((run) => ({ ...run, width: this.width(run, size) }));
+    const width = runs.reduce((sum, run) => sum + run.width, 0);
     let x = align === "left" ? at[0] : align === "right" ? at[0] - width : at[0] - width / 2;
     this.doc.save().fillColor(INKS[ink]);
     if (turn) this.doc.rotate(-turn, { origin: [at[0], at[1]] });
-    for (const run of this.runs(text, face)) {
+    for (const run of runs) {
       this.doc.font(run.font).fontSize(size);
       // The middle of the capitals on the given height.
       const baseline = at[1] + (size * CAPITAL_HEIGHT) / 2;
       this.doc.text(run.text, x, baseline, { lineBreak: false, baseline: "alphabetic" });
-      x += this.doc.widthOfString(run.text);
+      x += run.width;
     }
     this.doc.restore();
   }
