@@ -2,7 +2,7 @@
 /** The slip at the foot of the desk: facts and settings of what is selected, and the checks that concern it. */
 import { ArrowRight, ChevronDown, ChevronsUpDown, ChevronUp } from "lucide-react";
 import { Popover } from "radix-ui";
-import { useEffect, useMemo, useState } from "react";
+import { useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
 import { findAssembly } from "@/core/job";
 import { counted } from "@/core/kernel";
 import { nextStep } from "@/core/next-step";
@@ -29,6 +29,7 @@ export function Slip({ stage, onStage }: Staged) {
   const selected = useDeskState((state) => state.selected);
   const hasContent = selected.size > 0 || stage === "drawings";
   const open = useSteady(hasContent ? (asked ?? true) : false);
+  useRowKeptInView(open, tall);
   const tally = useDeskState((state) => state.results.tally);
   const rows = [...new Set([...selected].flatMap((id) => tally.rowOfPiece.get(id) ?? []))];
   const [only] = rows.length === 1 ? rows : [];
@@ -165,6 +166,23 @@ function useSteady<T>(value: T): T {
   }, []);
   if (!isDown && steady !== value) setSteady(value);
   return isDown ? steady : value;
+}
+
+/** The details take their room from the lists above them: the row that was clicked, or else is selected, stays in view when they open. */
+function useRowKeptInView(open: boolean, tall: boolean): void {
+  const clicked = useRef<Element | null>(null);
+  useEffect(() => {
+    const note = ({ target }: Event) => {
+      clicked.current = target instanceof Element ? target.closest("[role=row], li") : null;
+    };
+    window.addEventListener("pointerdown", note, true);
+    return () => window.removeEventListener("pointerdown", note, true);
+  }, []);
+  useLayoutEffect(() => {
+    if (!open && !tall) return;
+    const row = clicked.current ?? document.querySelector("[role=row][aria-selected=true]");
+    row?.scrollIntoView({ block: "nearest" });
+  }, [open, tall]);
 }
 
 /** Without a selection: how many checks there are, and the first of them; all in a list that opens over the line. */

@@ -5,7 +5,7 @@
  */
 import { DndContext, type DragEndEvent, PointerSensor, useSensor, useSensors } from "@dnd-kit/core";
 import { ArrowDown, ArrowUp } from "lucide-react";
-import { type KeyboardEvent, useMemo, useState } from "react";
+import { type KeyboardEvent, useEffect, useMemo, useState } from "react";
 import { silhouetteLength } from "@/core/drawing";
 import type { ListSetup } from "@/core/job";
 import { type Column, type ListRow, type ListTable, SILHOUETTE_COLUMN } from "@/core/lists";
@@ -35,6 +35,7 @@ export function ListGrid({ setup, table, lines, changes, onFold }: GridProps) {
   const [active, setActive] = useState<Place | null>(null);
   const [typing, setTyping] = useState<string | null>(null);
   const inView = useRowsInView(lines.length);
+  const { bringIntoView } = inView;
   const byHand = setup.handOrder !== null && !setup.levels;
   const { columns } = table;
   const template = [
@@ -47,6 +48,13 @@ export function ListGrid({ setup, table, lines, changes, onFold }: GridProps) {
     () => lines.flatMap((line, index) => (line.kind === "row" ? [{ index, row: line.row }] : [])),
     [lines],
   );
+  const selected = useDeskState((state) => state.selected);
+  // What is picked in the picture or found by its name is looked for here too.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: rows that only stand in another order now let the list stay where it was left.
+  useEffect(() => {
+    const chosen = rows.filter(({ row }) => row.records.some((id) => selected.has(id)));
+    bringIntoView(chosen.map(({ index }) => index));
+  }, [selected, bringIntoView]);
   const tallyRows = useDeskState((state) => state.results.tally.rows);
   const longest = useMemo(
     () => tallyRows.reduce((most, row) => Math.max(most, silhouetteLength(row.shown)), 1),
@@ -60,7 +68,7 @@ export function ListGrid({ setup, table, lines, changes, onFold }: GridProps) {
     const found = rows.find(({ row }) => row.id === place.row);
     if (!found) return;
     pick({ key: found.row.id, ids: found.row.records }, how);
-    inView.virtual.scrollToIndex(found.index);
+    bringIntoView([found.index]);
   };
   const closeTyping = (byKey: boolean) => {
     setTyping(null);

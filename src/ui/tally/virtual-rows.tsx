@@ -1,13 +1,15 @@
 "use client";
 /** Rows of a long list, of which only those in view are in the page. */
 import { useVirtualizer, type Virtualizer } from "@tanstack/react-virtual";
-import { type KeyboardEvent, type ReactNode, type RefObject, useRef } from "react";
+import { type KeyboardEvent, type ReactNode, type RefObject, useCallback, useRef } from "react";
 
 const ROW = 28;
 
 type RowsInView = {
   readonly box: RefObject<HTMLDivElement | null>;
   readonly virtual: Virtualizer<HTMLDivElement, Element>;
+  /** Scrolls no farther than needed to the first of these rows; not at all where one of them is in view. */
+  readonly bringIntoView: (indexes: readonly number[]) => void;
 };
 
 export function useRowsInView(count: number): RowsInView {
@@ -18,7 +20,17 @@ export function useRowsInView(count: number): RowsInView {
     estimateSize: () => ROW,
     overscan: 12,
   });
-  return { box, virtual };
+  const bringIntoView = useCallback((indexes: readonly number[]) => {
+    const [first] = indexes;
+    if (!box.current || first === undefined) return;
+    // As the box stands in the page now: the virtualizer hears of another height later.
+    const { scrollTop, clientHeight } = box.current;
+    const least = (index: number) => (index + 1) * ROW - clientHeight;
+    const most = (index: number) => index * ROW;
+    if (indexes.some((index) => scrollTop >= least(index) && scrollTop <= most(index))) return;
+    box.current.scrollTop = scrollTop > most(first) ? most(first) : least(first);
+  }, []);
+  return { box, virtual, bringIntoView };
 }
 
 type VirtualRowsProps = {
