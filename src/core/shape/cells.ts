@@ -27,20 +27,26 @@ export function cellsNear(place: Vec3, cell: number): readonly number[] {
 
 /** Every cell that a line passes: parted at each border, its stretches lie in one cell each. */
 export function cellsAlong(from: Vec3, to: Vec3, cell: number): readonly number[] {
-  const shares = [0, 1];
+  const shares: number[] = [];
   for (const i of [0, 1, 2] as const) {
     const [low, high] = [Math.min(from[i], to[i]), Math.max(from[i], to[i])];
-    for (let border = Math.ceil(low / cell); border <= Math.floor(high / cell); border++)
-      if (high > low) shares.push((border * cell - from[i]) / (to[i] - from[i]));
+    const last = high > low ? Math.floor(high / cell) : Number.NEGATIVE_INFINITY;
+    for (let border = Math.ceil(low / cell); border <= last; border++)
+      shares.push((border * cell - from[i]) / (to[i] - from[i]));
   }
-  shares.sort((a, b) => a - b);
-  const keys = new Set<number>();
-  for (let k = 1; k < shares.length; k++) {
-    const share = ((shares[k - 1] ?? 0) + (shares[k] ?? 1)) / 2;
-    const along = (i: 0 | 1 | 2) => from[i] + (to[i] - from[i]) * share;
-    keys.add(cellOf([along(0), along(1), along(2)], cell));
+  if (shares.length > 1) shares.sort((a, b) => a - b);
+  const keys: number[] = [];
+  let before = 0;
+  for (let k = 0; k <= shares.length; k++) {
+    const after = shares[k] ?? 1;
+    const share = (before + after) / 2;
+    before = after;
+    const index = (i: 0 | 1 | 2) => Math.floor((from[i] + (to[i] - from[i]) * share) / cell);
+    const key = cellHash(index(0), index(1), index(2));
+    // A line passes a border and does not come back: only a stretch of no length lies where the one before did.
+    if (key !== keys.at(-1)) keys.push(key);
   }
-  return [...keys];
+  return keys;
 }
 
 /** mm. Cells in which lines are looked up: most lines lie in one or two. */

@@ -8,7 +8,7 @@ import {
   type Check,
   type EndCut,
   type Home,
-  homeOfMember,
+  homeOfLine,
   type Job,
   jobStyle,
   type Line,
@@ -18,10 +18,10 @@ import {
   neighboursOf,
   plainCheck,
 } from "../job";
-import { NEAR_TWIN_LENGTH_MM, SAME_PLACE_MM } from "../kernel";
+import { grouped, NEAR_TWIN_LENGTH_MM, SAME_PLACE_MM } from "../kernel";
 import { sayDifference } from "../measure";
 import { sectionProperties } from "../stockroom";
-import { cellOf, cellsNear, LINE_CELL_MM, linesByCell, maybeBeside } from "./cells";
+import { cellHash, cellOf, cellsNear, LINE_CELL_MM, linesByCell, maybeBeside } from "./cells";
 import { endHeight } from "./ends";
 import type { MemberSolid } from "./member";
 import type { FrameMemory } from "./memory";
@@ -41,45 +41,64 @@ function lineChecks(job: Job, points: ReadonlyMap<string, Vec3>, memory: FrameMe
   const from: unknown[] = [points, job.points, job.lines, job.meant];
   for (const { line, name, leftOut } of Object.values(job.members)) from.push(line, name, leftOut);
   return memory.lines(memory, from, () => {
-    const homes = new Map<Home, Map<string, Vec3>>();
-    for (const [id, place] of points) {
-      const home = job.points[id]?.assembly ?? null;
-      const own = homes.get(home) ?? new Map<string, Vec3>();
-      homes.set(home, own.set(id, place));
-    }
-    return [
-      ...[...homes.values()].flatMap((own) => nearPoints(job, own)),
-      ...drawnTwice(job, points),
-      ...nearLines(job, points),
-    ];
+    const lines = linesOfMembers(job, points);
+    return [...nearPoints(job, points, lines), ...drawnTwice(lines), ...nearLines(job, lines)];
   });
+}
+
+type LineOfMember = {
+  readonly member: Member;
+  readonly line: Line;
+  readonly home: Home;
+  readonly from: Vec3;
+  readonly to: Vec3;
+};
+
+/** The lines that carry members, once for each of them; those whose ends are nowhere are told elsewhere. */
+function linesOfMembers(job: Job, points: ReadonlyMap<string, Vec3>): readonly LineOfMember[] {
+  const lines: LineOfMember[] = [];
+  for (const member of Object.values(job.members)) {
+    const line = job.lines[member.line];
+    const [from, to] = [points.get(line?.from ?? ""), points.get(line?.to ?? "")];
+    if (line && from && to) lines.push({ member, line, home: homeOfLine(job, line), from, to });
+  }
+  return lines;
 }
 
 /** mm. So much larger than the distance looked for that most points need but one cell. */
 const CELL_MM = 100;
 
-/** Ends of members that lie nearly, but not quite, on another end. */
-function nearPoints(job: Job, points: ReadonlyMap<string, Vec3>): readonly Check[] {
+type End = { readonly id: string; readonly place: Vec3 };
+
+/** Ends of members that lie nearly, but not quite, on another end of the same home. */
+function nearPoints(
+  job: Job,
+  points: ReadonlyMap<string, Vec3>,
+  lines: readonly LineOfMember[],
+): readonly Check[] {
   const carrying = new Set<string>();
-  for (const member of Object.values(job.members)) {
-    const line = job.lines[member.line];
-    if (line) carrying.add(line.from).add(line.to);
-  }
-  const cells = new Map<number, string[]>();
+  for (const { line } of lines) carrying.add(line.from).add(line.to);
+  const ends: End[] = [];
+  for (const [id, place] of points) if (carrying.has(id)) ends.push({ id, place });
+  const homes = grouped(ends, ({ id }) => job.points[id]?.assembly ?? null);
+  return [...homes.values()].flatMap((own) => nearEnds(job, own));
+}
+
+function nearEnds(job: Job, ends: readonly End[]): readonly Check[] {
+  const cells = new Map<number, End[]>();
   const checks: Check[] = [];
-  for (const [id, place] of points) {
-    if (!carrying.has(id)) continue;
-    for (const key of cellsNear(place, CELL_MM)) {
+  for (const end of ends) {
+    for (const key of cellsNear(end.place, CELL_MM))
       for (const other of cells.get(key) ?? []) {
-        const apart = distance(place, points.get(other) ?? place);
+        const apart = distance(end.place, other.place);
         if (apart <= SAME_PLACE_MM || apart >= NEAR_TWIN_LENGTH_MM) continue;
-        if (job.meant[meantId(id, other)] === undefined) checks.push(nearCheck(job, id, other, apart));
+        if (job.meant[meantId(end.id, other.id)] === undefined)
+          checks.push(nearCheck(job, end.id, other.id, apart));
       }
-    }
-    const own = cellOf(place, CELL_MM);
+    const own = cellOf(end.place, CELL_MM);
     const there = cells.get(own);
-    if (there) there.push(id);
-    else cells.set(own, [id]);
+    if (there) there.push(end);
+    else cells.set(own, [end]);
   }
   return checks;
 }
@@ -99,19 +118,13 @@ function nearCheck(job: Job, id: string, other: string, apart: number): Check {
 }
 
 /** Ends of members that lie nearly, but not quite, on the line of another one between its ends. */
-function nearLines(job: Job, points: ReadonlyMap<string, Vec3>): readonly Check[] {
-  const lines = Object.values(job.members).flatMap((member) => {
-    const line = job.lines[member.line];
-    const [from, to] = [points.get(line?.from ?? ""), points.get(line?.to ?? "")];
-    return line && from && to ? [{ member, line, from, to, home: homeOfMember(job, member) }] : [];
-  });
+function nearLines(job: Job, lines: readonly LineOfMember[]): readonly Check[] {
   const cells = linesByCell(lines);
   const checks: Check[] = [];
   const looked = new Set<string>();
-  for (const { member, line, home } of lines) {
-    for (const id of [line.from, line.to]) {
-      const place = points.get(id);
-      if (!place || looked.has(id)) continue;
+  for (const { member, line, home, from, to } of lines) {
+    for (const [id, place] of [[line.from, from] as const, [line.to, to] as const]) {
+      if (looked.has(id)) continue;
       looked.add(id);
       const near = lineBeside(
         place,
@@ -128,11 +141,11 @@ function nearLines(job: Job, points: ReadonlyMap<string, Vec3>): readonly Check[
 }
 
 /** A line that passes a place within the distance looked for, but not through it. */
-function lineBeside<L extends LineOfMember>(
+function lineBeside(
   place: Vec3,
-  cells: ReadonlyMap<number, readonly L[]>,
-  wanted: (line: L) => boolean,
-): { readonly line: L; readonly beside: number } | null {
+  cells: ReadonlyMap<number, readonly LineOfMember[]>,
+  wanted: (line: LineOfMember) => boolean,
+): { readonly line: LineOfMember; readonly beside: number } | null {
   for (const key of cellsNear(place, LINE_CELL_MM)) {
     for (const line of cells.get(key) ?? []) {
       if (!maybeBeside(place, line.from, line.to)) continue;
@@ -154,8 +167,6 @@ function besideLine(place: Vec3, from: Vec3, to: Vec3): number | null {
   if (along < NEAR_TWIN_LENGTH_MM || along > length - NEAR_TWIN_LENGTH_MM) return null;
   return norm(cross(subtract(place, from), run)) / length;
 }
-
-type LineOfMember = { readonly member: Member; readonly line: Line; readonly from: Vec3; readonly to: Vec3 };
 
 /** On a line along the width, depth or height the point can take over the two coordinates that do not run. */
 function nearLineCheck(
@@ -180,36 +191,46 @@ function nearLineCheck(
   };
 }
 
-/** A place to a hundredth of a millimetre. */
-const placeKey = (place: Vec3) =>
-  `${Math.round(place[0] * 100)},${Math.round(place[1] * 100)},${Math.round(place[2] * 100)}`;
+/** A coordinate in whole hundredths of a millimetre: what is in the same place differs by less. */
+const hundredths = (mm: number) => Math.round(mm * 100);
+
+const isAt = (a: Vec3, b: Vec3) =>
+  hundredths(a[0]) === hundredths(b[0]) &&
+  hundredths(a[1]) === hundredths(b[1]) &&
+  hundredths(a[2]) === hundredths(b[2]);
+
+const lieAlike = (a: LineOfMember, b: LineOfMember) =>
+  a.home === b.home &&
+  ((isAt(a.from, b.from) && isAt(a.to, b.to)) || (isAt(a.from, b.to) && isAt(a.to, b.from)));
+
+const placeHash = (place: Vec3) => cellHash(hundredths(place[0]), hundredths(place[1]), hundredths(place[2]));
 
 /** Members whose lines lie on one another from end to end. */
-function drawnTwice(job: Job, points: ReadonlyMap<string, Vec3>): readonly Check[] {
-  const seen = new Map<string, string>();
+function drawnTwice(lines: readonly LineOfMember[]): readonly Check[] {
+  // By a number that both ways round give; of those few that share it, each is looked at.
+  const seen = new Map<number, LineOfMember[]>();
   const checks: Check[] = [];
-  for (const member of Object.values(job.members)) {
-    const line = job.lines[member.line];
-    const ends = [points.get(line?.from ?? ""), points.get(line?.to ?? "")];
-    const [from, to] = ends;
-    if (!from || !to || member.leftOut) continue;
-    const [a, b] = [placeKey(from), placeKey(to)];
-    const home = homeOfMember(job, member) ?? "";
-    const key = a < b ? `${home}|${a}|${b}` : `${home}|${b}|${a}`;
-    const first = seen.get(key);
-    if (first === undefined) seen.set(key, member.id);
-    else {
-      const other = job.members[first]?.name ?? first;
-      const words =
-        other === member.name ? `Two members named ${member.name} are` : `${other} and ${member.name} are`;
-      checks.push({
-        ...plainCheck("drawnTwice", "warning", `${words} in the same place. Both are counted.`, [
-          first,
-          member.id,
-        ]),
-        fix: { label: "Remove one", edit: { kind: "remove", ids: [member.id] } },
-      });
+  for (const own of lines) {
+    const { member, from, to } = own;
+    if (member.leftOut) continue;
+    const key = placeHash(from) + placeHash(to);
+    const there = seen.get(key);
+    const first = there?.find((other) => lieAlike(own, other));
+    if (first === undefined) {
+      if (there) there.push(own);
+      else seen.set(key, [own]);
+      continue;
     }
+    const other = first.member.name;
+    const words =
+      other === member.name ? `Two members named ${member.name} are` : `${other} and ${member.name} are`;
+    checks.push({
+      ...plainCheck("drawnTwice", "warning", `${words} in the same place. Both are counted.`, [
+        first.member.id,
+        member.id,
+      ]),
+      fix: { label: "Remove one", edit: { kind: "remove", ids: [member.id] } },
+    });
   }
   return checks;
 }
