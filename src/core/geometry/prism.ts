@@ -73,10 +73,8 @@ export function prismSolid(rings: readonly Ring[], start: EndSurface, end: EndSu
 /** The same prism as a picture shows it; members of one section share everything but the places of their corners. */
 export function prismMesh(rings: readonly Ring[], start: EndSurface, end: EndSurface): Mesh {
   const { plan, build } = builtOver(rings, start, end);
-  return { vertices: placesOf(plan, start, end), ...drawn(build, [], () => drawnBuild(build)) };
+  return { vertices: placesOf(plan, start, end), ...drawnBuild(build) };
 }
-
-const drawn = remembersEach<Build, Pick<Mesh, "triangles" | "edges">>();
 
 type Side = "start" | "end";
 type Arc = Extract<Segment, { kind: "arc" }>;

@@ -5,7 +5,7 @@
  * A solid is a soup: faces need not share corners, and a line knows the normals of both faces that meet in it, so that
  * nobody has to find them.
  */
-import { at } from "../kernel";
+import { at, remembersEach } from "../kernel";
 import type { Mesh } from "./mesh";
 import type { LineKind } from "./ring";
 import { cross, norm, scale, subtract, type Vec2, type Vec3 } from "./vector";
@@ -46,14 +46,17 @@ export type Solid = {
 /** Faces and lines, which solids of one build share. */
 export type Build = Pick<Solid, "faces" | "lines">;
 
-/** What a picture shows of a build: its faces as triangles, and the lines that are always seen. */
-export function drawnBuild({ faces, lines }: Build): Pick<Mesh, "triangles" | "edges"> {
-  const triangles = faces.flatMap(({ corners }) =>
-    corners.slice(2).flatMap((corner, i) => [at(corners, 0), at(corners, i + 1), corner]),
-  );
-  const edges = lines.flatMap(({ from, to, kind }) => (kind === "smooth" ? [] : [from, to]));
-  return { triangles, edges };
-}
+type Drawn = Pick<Mesh, "triangles" | "edges">;
+const drawnBuilds = remembersEach<Build["faces"], Drawn>();
+
+/** What a picture shows of a build: its faces as triangles, and the lines that are always seen. The same lists for all that share it. */
+export const drawnBuild = ({ faces, lines }: Build): Drawn =>
+  drawnBuilds(faces, [lines], () => ({
+    triangles: faces.flatMap(({ corners }) =>
+      corners.slice(2).flatMap((corner, i) => [at(corners, 0), at(corners, i + 1), corner]),
+    ),
+    edges: lines.flatMap(({ from, to, kind }) => (kind === "smooth" ? [] : [from, to])),
+  }));
 
 /** A solid as a picture shows it. */
 export const solidMesh = (solid: Solid): Mesh => ({ vertices: solid.points, ...drawnBuild(solid) });

@@ -29,8 +29,33 @@ const sizeOf = ({ length, width, thickness }: PanelSolid): Vec3 => [length, widt
  * of each cut-out its walls by the ids of its corners.
  */
 export function solidOfPanel(solid: PanelSolid, fineness: Fineness): Solid {
-  return plateSolid(plateOf(solid), fineness);
+  if (!isPlain(solid)) return plateSolid(plateOf(solid), fineness);
+  const [length, width, height] = sizeOf(solid);
+  return { ...PLAIN, points: PLAIN.points.map(([x, y, z]) => [x * length, y * width, z * height]) };
 }
+
+/** Most panels are rectangles without work: they differ in nothing but their size. */
+const isPlain = ({ outline, grooves, holes, notches, cutOuts }: PanelSolid): boolean =>
+  outline === null && grooves.length + holes.length + notches.length + cutOuts.length === 0;
+
+const NAMES = {
+  edges: ["front edge", "right edge", "back edge", "left edge"],
+  below: "other face",
+  above: "good face",
+} as const;
+
+/** One of length, width and thickness 1. */
+const PLAIN = plateSolid(
+  {
+    outline: boxLoop([0, 0], [1, 1]),
+    names: NAMES.edges,
+    below: NAMES.below,
+    above: NAMES.above,
+    height: 1,
+    cuts: [],
+  },
+  { step: Math.PI / 8 },
+);
 
 /** mm. Arcs in the picture may lie so far outside or inside the true ones. */
 const PICTURE_FINENESS = 0.5;
@@ -50,8 +75,6 @@ export const roundRadii = ({ holes, outline, cutOuts }: PanelSolid): readonly nu
     loop.flatMap((segment) => (segment.kind === "arc" ? [segment.radius] : [])),
   ),
 ];
-
-const EDGE_NAMES = ["front edge", "right edge", "back edge", "left edge"] as const;
 
 function plateOf(solid: PanelSolid): Plate {
   const size = sizeOf(solid);
@@ -95,9 +118,9 @@ function plateOf(solid: PanelSolid): Plate {
   ];
   return {
     outline: solid.outline?.loop ?? boxLoop([0, 0], [length, width]),
-    names: solid.outline ? segmentNames(solid.outline, cornerIds(solid)) : EDGE_NAMES,
-    below: "other face",
-    above: "good face",
+    names: solid.outline ? segmentNames(solid.outline, cornerIds(solid)) : NAMES.edges,
+    below: NAMES.below,
+    above: NAMES.above,
     height,
     cuts: cuts.filter(({ shape }) => hasRoom(shape)),
   };
