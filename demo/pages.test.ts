@@ -97,7 +97,7 @@ describe.each([
     const inputs = inputsOf(job);
     for (const page of pagesInOrder(job)) {
       const drawn = drawnPage(job, page);
-      for (const { item, fault } of drawn.placed) expect(`${item.id}: ${fault}`).toBe(`${item.id}: null`);
+      for (const { item, fault } of drawn.placed) expect([item.id, fault]).toEqual([item.id, null]);
       // What stands on the page stands on it: within its sheet.
       for (const {
         at: [x, y],

@@ -60,7 +60,7 @@ describe("a view pulled apart", () => {
     });
     const faultAt = (apart: number | null) => faultOf(withItems(start, { ...item, apart }, sized), "s");
     expect(faultAt(null)).toBeNull();
-    expect(faultAt(1)).toContain("pulled apart");
+    expect(faultAt(1)).toEqual({ kind: "sizeInApartView" });
   });
 });
 

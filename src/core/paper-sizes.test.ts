@@ -103,7 +103,7 @@ describe("sizes", () => {
       const apart = Math.abs(a.world[0] - b.world[0]);
       const job = withItems(start, front, size("one", { from: a.feature, to: b.feature }));
       const one = placed(job, "one");
-      if (apart < 0.01) expect(one.fault).toContain("fall together");
+      if (apart < 0.01) expect(one.fault).toEqual({ kind: "placesTogether" });
       else {
         const text = one.items.flatMap((item) => (item.kind === "text" ? [item.text] : []))[0] ?? "";
         expect(Number(text.replace("≈", ""))).toBeCloseTo(apart, 1);
@@ -151,12 +151,14 @@ describe("sizes", () => {
     );
     // 560 wide, 450 high between the points: the brace leans by atan(560 / 450) from the leg.
     expect(textOf(job, "one")).toEqual([`${((Math.atan(560 / 450) * 180) / Math.PI).toFixed(2)}°`]);
-    expect(faultOf(withItems(job, size("one", { measure: "diameter", ...ends })), "one")).toContain(
-      "wants a hole",
-    );
-    expect(faultOf(withItems(job, size("one", { measure: "radius", ...ends, to: null })), "one")).toContain(
-      "wants a rounded corner",
-    );
+    expect(faultOf(withItems(job, size("one", { measure: "diameter", ...ends })), "one")).toEqual({
+      kind: "sizeWants",
+      what: "hole",
+    });
+    expect(faultOf(withItems(job, size("one", { measure: "radius", ...ends, to: null })), "one")).toEqual({
+      kind: "sizeWants",
+      what: "rounding",
+    });
   });
 
   it("of rounded corners stand outwards from the corner that is rounded", () => {
@@ -213,17 +215,17 @@ describe("sizes", () => {
         ),
         "one",
       ),
-    ).toContain("wants a rounded corner");
+    ).toEqual({ kind: "sizeWants", what: "rounding" });
   });
 
   it("that have lost what they measure stay and say so, also in a view at an angle", () => {
     const job = withItems(start, front, size("one", ends));
     const gone = done(job, { kind: "remove", ids: ["front"] });
-    expect(faultOf(gone, "one")).toContain("pick again");
+    expect(faultOf(gone, "one")).toEqual({ kind: "sizeLost" });
     expect(textOf(gone, "one")).toEqual(["lost: pick again"]);
-    expect(faultOf(withItems(job, view("v")), "one")).toContain("seen at an angle");
+    expect(faultOf(withItems(job, view("v")), "one")).toEqual({ kind: "sizeSeenAtAngle" });
     const same = size("one", { from: ends.from, to: ends.from });
-    expect(faultOf(withItems(job, same), "one")).toContain("fall together");
+    expect(faultOf(withItems(job, same), "one")).toEqual({ kind: "placesTogether" });
   });
 
   it("over all are as large as the view, in rows beyond those that are there", () => {

@@ -1,6 +1,6 @@
 /** Sizes of equal steps: proposed, drawn, counted for the places of pieces, and told when they are not equal any more. */
 import { describe, expect, it } from "vitest";
-import { joinedSteps, partedSteps } from "./drawing";
+import { itemFaultWords, joinedSteps, partedSteps } from "./drawing";
 import { type Job, jobStyle, NO_ASSETS, newJob, type PageItem, type PanelParts, resolveSizes } from "./job";
 import { at, LENGTH_TOLERANCE_MM } from "./kernel";
 import { formatLength, parseLength } from "./measure";
@@ -148,10 +148,12 @@ describe("equal steps", () => {
       ids: ["shelf3"],
       set: { origin: ["18", "0", "360"] },
     });
-    expect(faultOf(moved, steps?.id ?? "")).toMatch(/not equal any more: from 130.1 to 136.6/);
+    const unequal = faultOf(moved, steps?.id ?? "");
+    expect(unequal).toMatchObject({ kind: "stepsUnequal" });
+    expect(unequal && itemFaultWords(unequal)).toMatch(/not equal any more: from 130.1 to 136.6/);
     expect(homeOf(moved).loose.flatMap(({ bodies }) => bodies)).not.toEqual([]);
     const fewer = done(job, { kind: "remove", ids: ["shelf3"] });
-    expect(faultOf(fewer, steps?.id ?? "")).toContain("pick again");
+    expect(faultOf(fewer, steps?.id ?? "")).toEqual({ kind: "sizeLost" });
   });
 
   it("that others say already are told once, as one size", () => {

@@ -54,8 +54,14 @@ describe("details", () => {
   it("follow their place, say when it is gone, and go with their view", () => {
     const wider = done(job, { kind: "setKeySize", id: "size-width", formula: "700", variant: null });
     expect(placed(wider, "d").fault).toBeNull();
-    expect(faultOf(done(job, { kind: "remove", ids: ["front"] }), "d")).toContain("is gone");
-    expect(faultOf(withItems(job, detail({ about: at3("front", "nothing") })), "d")).toContain("is gone");
+    expect(faultOf(done(job, { kind: "remove", ids: ["front"] }), "d")).toEqual({
+      kind: "lost",
+      what: "placeOfDetail",
+    });
+    expect(faultOf(withItems(job, detail({ about: at3("front", "nothing") })), "d")).toEqual({
+      kind: "lost",
+      what: "placeOfDetail",
+    });
     expect(itemsOfPage(done(job, { kind: "removePageItems", ids: ["v"] }), "p")).toEqual([]);
   });
 });
@@ -142,8 +148,8 @@ describe("cut views", () => {
     const before = drawn(job).page.rings.get("v")?.drawn.sections;
     const deeper = done(job, { kind: "setKeySize", id: "size-depth", formula: "500", variant: null });
     expect(drawn(deeper).page.rings.get("v")?.drawn.sections).toHaveLength(before?.length ?? 0);
-    expect(faultOf(withItems(start, cut("breadth / 2")), "v")).toContain("cannot be computed");
-    expect(faultOf(withItems(start, cut("depth + 100")), "v")).toContain("cut away");
+    expect(faultOf(withItems(start, cut("breadth / 2")), "v")).toMatchObject({ kind: "cutNotComputed" });
+    expect(faultOf(withItems(start, cut("depth + 100")), "v")).toEqual({ kind: "nothingSeen" });
     expect(faultOf(withItems(start, cut("0 - 100")), "v")).toBeNull();
   });
 

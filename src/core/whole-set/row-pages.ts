@@ -87,7 +87,7 @@ export function templatePages(set: Drafts, { job, stockroom }: PlacingInputs): v
     const plain = plainTemplate({ id: set.ids.item(), page: "", record });
     const whole = wholeTemplate(plain, row, { code: job.info.job.code, stockroom, style });
     // What cannot be wrapped has its angles on its card.
-    const needed = "fault" in whole ? null : pagesForTemplate(whole, set.isInch);
+    const needed = whole.ok ? pagesForTemplate(whole.value, set.isInch) : null;
     if (!needed) continue;
     const { columns, rows, paper, lying, at } = needed;
     for (let part = 0; part < columns * rows; part++) {

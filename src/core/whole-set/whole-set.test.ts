@@ -134,7 +134,7 @@ describe.each(JOBS)("the whole set of the %s", (_, bare) => {
         box,
         fault,
       } of placed) {
-        expect(fault, `${page.heading}: ${fault}`).toBeNull();
+        expect(fault, page.heading).toBeNull();
         const inside =
           x + box.x0 >= border.x0 - 1 &&
           x + box.x1 <= border.x1 + 1 &&

@@ -9,7 +9,7 @@ import {
   useRef,
   useState,
 } from "react";
-import type { DrawnView, PlacedItem, ViewPlace } from "@/core/drawing";
+import { type DrawnView, itemFaultWords, type PlacedItem, type ViewPlace } from "@/core/drawing";
 import type { Vec2 } from "@/core/geometry";
 import { DrawnItems } from "../common/display-list";
 
@@ -73,7 +73,7 @@ export function ItemOnPage({ placed, label, by, selected, onPress, onFocus, chil
       transform={`translate(${at[0] + by[0]} ${at[1] + by[1]})`}
       role="button"
       tabIndex={0}
-      aria-label={fault ? `${label}: ${fault}` : label}
+      aria-label={fault ? `${label}: ${itemFaultWords(fault)}` : label}
       aria-pressed={selected}
       data-item={item.kind}
       className="outline-none"

@@ -8,6 +8,7 @@ import {
   movedBox,
   offeredScales,
   pagesForTemplate,
+  patternFaultWords,
   sizeOfView,
   wholeTemplate,
 } from "@/core/drawing";
@@ -298,8 +299,8 @@ export function templateEdits(
   const plain = plainTemplate({ id: newItemId(), page: drawn.page.id, record });
   const style = pageStyle(drawn.page, job);
   const whole = wholeTemplate(plain, row, { code: job.info.job.code, stockroom, style });
-  if ("fault" in whole) return whole.fault;
-  const needed = pagesForTemplate(whole, isInch(job));
+  if (!whole.ok) return patternFaultWords(whole.problem);
+  const needed = pagesForTemplate(whole.value, isInch(job));
   if (!needed) return "There is no paper on which this template would have room.";
   const { columns, rows, paper, lying } = needed;
   const at: [number, number] = [...needed.at];

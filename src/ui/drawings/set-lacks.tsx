@@ -1,7 +1,7 @@
 "use client";
 /** What the set of pages still lacks: rows without a balloon, pieces that nothing places, sizes that say nothing new, faults of items. */
 import { useMemo, useState } from "react";
-import { balloonRows } from "@/core/drawing";
+import { balloonRows, itemFaultWords } from "@/core/drawing";
 import { type Home, itemsOfPage, type Job, type PageItem } from "@/core/job";
 import { counted } from "@/core/kernel";
 import { lineChange } from "@/core/release";
@@ -92,7 +92,7 @@ export function Lacks() {
               className="text-left text-oxide hover:underline"
               onClick={() => desk.select([item.id])}
             >
-              {itemWords(item, job, results.tally)}: {fault}
+              {itemWords(item, job, results.tally)}: {fault ? itemFaultWords(fault) : ""}
             </button>
           </li>
         ))}

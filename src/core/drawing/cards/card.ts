@@ -5,6 +5,7 @@ import type { LengthStyle } from "../../measure";
 import type { Stockroom } from "../../stockroom";
 import type { TallyRow } from "../../tally";
 import { CAPITAL_HEIGHT, type DrawItem, fitted, movedBy, rectangle, type Stroke, wrapped } from "../display";
+import type { CardFault } from "../pages/item-fault";
 import { scaleWords } from "../pages/scales";
 import { circlePath } from "../path";
 import { textWidth } from "../text-width";
@@ -18,7 +19,7 @@ export type Card = {
   /** Where the picture of where it sits goes. */
   readonly sits: { readonly x0: number; readonly y0: number; readonly x1: number; readonly y1: number };
   /** What has no room on it; null: nothing. */
-  readonly fault: string | null;
+  readonly fault: CardFault | null;
 };
 
 export type CardGround = {
@@ -51,7 +52,7 @@ export function rowCard(row: TallyRow, width: number, height: number, ground: Ca
     ...head(row, width),
   ];
   const room = { width: left, height: height - HEAD - facts.height - 3 * PAD };
-  let fault: string | null = null;
+  let without: CardFault["what"] | null = null;
   let scale: string | null = null;
   let drawnHeight = 0;
   if (form.kind === "member" && form.shape) {
@@ -61,22 +62,20 @@ export function rowCard(row: TallyRow, width: number, height: number, ground: Ca
     items.push(...movedBy(section.items, [sits.x0 + (SITS - SECTION) / 2, sits.y1 + 2]));
     scale = `${scaleWords(drawn.scale, ground.style.unit)}${drawn.broken ? ", broken" : ""}`;
     drawnHeight = drawn.height;
-    if (sits.y1 + 2 + section.height > height - PAD)
-      fault = "The section has no room on this card. Make the card taller.";
+    if (sits.y1 + 2 + section.height > height - PAD) without = "section";
   } else if (form.kind === "panel") {
     const drawn = panelDrawing(form, room, ground.style, ground.stockroom);
     items.push(...movedBy(drawn.items, [PAD, HEAD + PAD]));
     scale = scaleWords(drawn.scale, ground.style.unit);
     drawnHeight = drawn.height;
-    if (!drawn.fits) fault = "The panel with its sizes has no room on this card. Make the card larger.";
+    if (!drawn.fits) without = "panel";
   }
   if (scale !== null)
     items.push(text([width - PAD, height - PAD - 0.5], scale, { align: "right", soft: true }));
   const top = height - PAD - facts.height;
-  if (HEAD + PAD + drawnHeight > top + 0.5)
-    fault ??= "What is told on this card has no room. Make the card taller.";
+  if (HEAD + PAD + drawnHeight > top + 0.5) without ??= "facts";
   items.push(...movedBy(facts.items, [PAD, top]));
-  return { items, sits, fault };
+  return { items, sits, fault: without && { kind: "noRoomOnCard", what: without } };
 }
 
 function text(

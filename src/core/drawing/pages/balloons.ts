@@ -7,6 +7,7 @@ import { type DrawItem, fitted } from "../display";
 import { circlePath } from "../path";
 import { BALLOON_RADIUS, balloonPlaces, type PlacedBalloon, type RingGround } from "./balloon-places";
 import type { DrawnView, ViewPart } from "./drawn-view";
+import type { ItemFault } from "./item-fault";
 import type { LineWidths } from "./paper";
 import { dotAt, type PlacedItem } from "./placed";
 import { goodParts, tipsOf } from "./tips";
@@ -89,13 +90,13 @@ export function balloonsOfView(
       standing.tip === null ? undefined : tips[i]?.[standing.tip],
       ...further.map((one) => nearest(standing, one)),
     ];
-    const fault =
+    const fault: ItemFault | null =
       mark === null
-        ? "The piece that this balloon names is gone, or in no list."
+        ? { kind: "lost", what: "pieceOfBalloon" }
         : ends[0] === undefined
-          ? `${mark} is not seen in this view.`
+          ? { kind: "balloonUnseen", mark }
           : standing.crowded
-            ? `There is no room for ${mark} round this view. Make its scale smaller, or the page larger.`
+            ? { kind: "balloonCrowded", mark }
             : null;
     return [
       {

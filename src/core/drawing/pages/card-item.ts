@@ -23,8 +23,7 @@ export function placedCard(item: CardItem, ground: PageGround): PlacedItem {
   const { job, tally, lists, views } = ground;
   const row = tally.rowOfPiece.get(item.record);
   const [x, y] = item.at;
-  if (!row)
-    return faulty(item, [x + 35, y + 10], "The piece that this card is for is gone. Remove the card.");
+  if (!row) return faulty(item, [x + 35, y + 10], { kind: "lost", what: "pieceOfCard" });
   const page = job.pages[item.page];
   const style = page ? pageStyle(page, job) : jobStyle(job);
   const { stockroom } = lists;

@@ -5,6 +5,7 @@ import type { Stockroom } from "../../stockroom";
 import type { TallyRow } from "../../tally";
 import { type DrawItem, type Drawing, movedBy } from "../display";
 import type { Pattern } from "../templates";
+import { patternFaultWords } from "./item-fault";
 import { type TemplateAsked, wholeTemplate } from "./template-item";
 
 export type FlatPatterns = {
@@ -32,8 +33,8 @@ export function flatPatterns(
       { ...row, name: `${row.name}, ${counted(row.count, "piece")}` },
       ground,
     );
-    if ("fault" in whole) told.push(`${row.mark} ${row.name}: ${whole.fault}`);
-    else patterns.push(whole);
+    if (whole.ok) patterns.push(whole.value);
+    else told.push(`${row.mark} ${row.name}: ${patternFaultWords(whole.problem)}`);
   }
   // As many in a row as make the whole about as wide as high.
   const area = patterns.reduce((sum, { width, height }) => sum + (width + APART) * (height + APART), 0);

@@ -4,6 +4,7 @@ export { balloonPlaces, type RingGround, type ToPlace } from "./balloon-places";
 export { newBalloons } from "./balloons";
 export { createViewDrawer, type DrawnView, sizeOfView } from "./drawn-view";
 export { flatPatterns } from "./flat-patterns";
+export { itemFaultWords, patternFaultWords } from "./item-fault";
 export { type CatchLine, catchBoxes, caught, freePlace, movedItem } from "./moving";
 export {
   type CatchGround,

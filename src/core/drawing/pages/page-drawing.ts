@@ -4,7 +4,7 @@
  */
 import type { PlaneBox, Vec2 } from "../../geometry";
 import { lengthWith, type Page, type PageItem, pageStyle, type ViewItem } from "../../job";
-import { counted, remembersEach, sentence } from "../../kernel";
+import { remembersEach } from "../../kernel";
 import type { LengthUnit } from "../../measure";
 import { isMetal, type TitleWord } from "../../stockroom";
 import { type DrawItem, type Drawing, movedBy, rectangle, type Tint } from "../display";
@@ -14,6 +14,7 @@ import { type BalloonGround, balloonsOfView } from "./balloons";
 import { placedCard } from "./card-item";
 import { cutMark } from "./cut-marks";
 import type { DrawnView } from "./drawn-view";
+import type { ItemFault } from "./item-fault";
 import type { PageGround } from "./page-ground";
 import { borderOf, type LineWidths, lineWidths, type SheetSize, sheetSize } from "./paper";
 import { movedBox, type PlacedItem } from "./placed";
@@ -137,9 +138,7 @@ const OFF_MM = 0.5;
 function onSheet(one: PlacedItem, { width, height }: SheetSize): PlacedItem {
   const { x0, y0, x1, y1 } = movedBox(one.box, one.at);
   const off = Math.max(-x0, -y0, x1 - width, y1 - height) > OFF_MM;
-  return off && one.fault === null
-    ? { ...one, fault: "It runs off the page. Move it, make it smaller, or take a larger sheet." }
-    : one;
+  return off && one.fault === null ? { ...one, fault: { kind: "offSheet" } } : one;
 }
 
 /** Finds an item of a page by its id. */
@@ -227,24 +226,16 @@ function placedView(
   const [widths, { unit }] = [lineWidths(page.paper), pageStyle(page, job)];
   const place = places.get(item.id);
   const drawn = views.get(item.id);
-  if (!place)
-    return faulty(item, item.at, "The view that this one follows is gone. Give it a direction of its own.");
+  if (!place) return faulty(item, item.at, { kind: "lost", what: "followedView" });
   if (item.of.kind === "assembly" && !job.assemblies[item.of.assembly])
-    return faulty(item, place.at, "The assembly that this view shows is gone. Choose what it shows.");
+    return faulty(item, place.at, { kind: "lost", what: "assemblyOfView" });
   if (item.cut) {
     const at = lengthWith(lists.sizes, item.cut.at);
-    if (!at.ok)
-      return faulty(item, place.at, `Where this view is cut cannot be computed: ${sentence(at.problem)}`);
+    if (!at.ok) return faulty(item, place.at, { kind: "cutNotComputed", problem: at.problem });
   }
   if (!drawn) return { item, at: place.at, ...WAITING, fault: null };
-  if (drawn.box === null)
-    return faulty(
-      item,
-      place.at,
-      "Nothing to be seen: all of it is hidden, cut away, absent in this variant, or gone.",
-    );
-  if (!shownBox(item, drawn))
-    return faulty(item, place.at, "The place that this detail is of is gone, or not in its view any more.");
+  if (drawn.box === null) return faulty(item, place.at, { kind: "nothingSeen" });
+  if (!shownBox(item, drawn)) return faulty(item, place.at, { kind: "lost", what: "placeOfDetail" });
   const cutLines = cutMarks(item, { drawn, place, widths }, page, ground);
   const below = Math.max(
     sizesBelow(items, item.id),
@@ -274,23 +265,17 @@ function placedView(
   return {
     item,
     at: place.at,
-    fault: heldWords(item, drawn),
+    fault: heldFault(item, drawn),
     box: own.box,
     items: marks.length === 0 ? own.items : [...own.items, ...marks],
   };
 }
 
 /** What of a view cannot leave, or of a building step cannot get to its place; null: all can. */
-function heldWords({ step }: ViewItem, { held, loose, coming }: DrawnView): string | null {
-  if (step !== null && coming === null)
-    return "The building step of this view is gone, or builds something else. Choose another, or none.";
-  if (held.length > 0)
-    return step === null
-      ? `${counted(held.length, "piece")} hold one another and stay together in this view. Select one and move it by hand.`
-      : `${counted(held.length, "piece")} cannot get to their places: what is there already is in the way. Put them into an earlier step.`;
-  return loose.length > 0
-    ? `${counted(loose.length, "piece")} come near to nothing that is there. Put them into a later step.`
-    : null;
+function heldFault({ step }: ViewItem, { held, loose, coming }: DrawnView): ItemFault | null {
+  if (step !== null && coming === null) return { kind: "lost", what: "stepOfView" };
+  if (held.length > 0) return { kind: step === null ? "piecesHeld" : "piecesInTheWay", count: held.length };
+  return loose.length > 0 ? { kind: "piecesLoose", count: loose.length } : null;
 }
 
 /** How far down the texts of some items reach. */

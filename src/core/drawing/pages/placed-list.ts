@@ -1,8 +1,9 @@
 /** Lists in their place on a page, and where one goes on that has no room there. */
 import { type Job, type ListItem, listChain, pagesInOrder } from "../../job";
-import { agreeing, counted, remembersEach } from "../../kernel";
-import { outdatedWords, savedFor } from "../../layout";
+import { remembersEach } from "../../kernel";
+import { savedFor } from "../../layout";
 import type { ListTable } from "../../lists";
+import type { ItemFault } from "./item-fault";
 import { type Drawn, drawnLayout, drawnList, type ListPart } from "./list-item";
 import type { PageGround } from "./page-ground";
 import type { PlacedItem } from "./placed";
@@ -13,7 +14,7 @@ export function placedList(item: ListItem, ground: PageGround): PlacedItem {
   const { job, tally, tableOf, layouts, head } = ground;
   const { at } = item;
   const chain = listChain(item, job.pageItems);
-  if (!chain) return faulty(item, at, "The list that continues here is gone. Remove this part of it.");
+  if (!chain) return faulty(item, at, { kind: "lost", what: "listBefore" });
   const [first] = chain;
   const { list } = first;
   const table = list.kind === "layout" || list.kind === "rest" ? null : tableOf(list);
@@ -36,20 +37,14 @@ export function placedList(item: ListItem, ground: PageGround): PlacedItem {
       return { item, at, fault: null, ...nothingLeft(listTitle(list, table)) };
     drawn = drawPart({ item: part, from, goesOn: goesOnWhere(part, ground) });
     if (!drawn)
-      return faulty(
-        item,
-        at,
-        list.kind === "layout"
-          ? "The stock whose layout stood here is not in the job any more."
-          : "The list that stood here is gone. Choose another.",
-      );
+      return faulty(item, at, { kind: "lost", what: list.kind === "layout" ? "stockOfLayout" : "list" });
     from = drawn.next;
   }
-  if (!drawn) return faulty(item, at, "The list that stood here is gone. Choose another.");
+  if (!drawn) return faulty(item, at, { kind: "lost", what: "list" });
   const what = list.kind === "layout" ? "column" : "row";
-  const fault =
+  const fault: ItemFault | null =
     drawn.left > 0 && goesOnItem(item, job) === null
-      ? `${counted(drawn.left, what)} ${agreeing(drawn.left, "has", "have")} no room here. Make it taller, or continue it on another page.`
+      ? { kind: "listTooLong", left: drawn.left, what }
       : list.kind === "layout"
         ? olderThanDesign(list.task, ground)
         : null;
@@ -57,11 +52,11 @@ export function placedList(item: ListItem, ground: PageGround): PlacedItem {
 }
 
 /** Why a layout does not answer the design as it is now; null: it does, or there is none. */
-function olderThanDesign(id: string, { layouts: { results, saved } }: PageGround): string | null {
+function olderThanDesign(id: string, { layouts: { results, saved } }: PageGround): ItemFault | null {
   const task = results.tasks.find((one) => one.id === id);
   const found = task && savedFor(task, saved);
   return found?.outdated
-    ? `Made from revision ${found.saved.revision}, older than the design: ${outdatedWords(found.outdated)}. Lay it out again before anybody cuts from it.`
+    ? { kind: "layoutOutdated", revision: found.saved.revision, reason: found.outdated }
     : null;
 }
 

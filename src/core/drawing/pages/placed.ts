@@ -2,6 +2,7 @@
 import type { PlaneBox, Vec2 } from "../../geometry";
 import type { BalloonPlace, PageItem } from "../../job";
 import type { DrawItem } from "../display";
+import type { ItemFault } from "./item-fault";
 
 export type PlacedRow = { readonly box: PlaneBox; readonly records: readonly string[] };
 
@@ -13,7 +14,7 @@ export type PlacedItem = {
   /** Its room, from its own [0, 0]. */
   readonly box: PlaneBox;
   /** Why it is not shown as it should be; null: it is. */
-  readonly fault: string | null;
+  readonly fault: ItemFault | null;
   /** The columns of a list, as wide as they came out, in mm. */
   readonly columns?: readonly { readonly id: string; readonly heading: string; readonly width: number }[];
   /** Rows of a list, or columns of a layout, that have no room in it. */

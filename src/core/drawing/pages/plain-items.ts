@@ -1,11 +1,12 @@
 /** Notes, lines, pictures and callouts on their page, and the sentence where something cannot be shown. */
 import type { Vec2 } from "../../geometry";
 import type { Assets, CalloutItem, NoteItem, PageItem, PictureItem, RuleItem } from "../../job";
-import { sameItems, sentence } from "../../kernel";
+import { sameItems } from "../../kernel";
 import { type ListGround, pieceText } from "../../lists";
 import { CAPITAL_HEIGHT, type DrawItem, rectangle, wrapped } from "../display";
 import { textWidth } from "../text-width";
 import type { BalloonGround } from "./balloons";
+import { type ItemFault, itemFaultWords } from "./item-fault";
 import type { LineWidths } from "./paper";
 import { dotAt, type PlacedItem } from "./placed";
 import { tipsOf } from "./tips";
@@ -13,9 +14,9 @@ import { tipsOf } from "./tips";
 const FAULT_WIDTH = 70;
 
 /** A sentence in the place of what cannot be shown. */
-export function faulty(item: PageItem, at: Vec2, fault: string): PlacedItem {
+export function faulty(item: PageItem, at: Vec2, fault: ItemFault): PlacedItem {
   const size = 3.1;
-  const lines = wrapped(fault, FAULT_WIDTH - 4, size, "text");
+  const lines = wrapped(itemFaultWords(fault), FAULT_WIDTH - 4, size, "text");
   const height = lines.length * 4 + 3;
   return {
     item,
@@ -106,11 +107,7 @@ export function placedPicture(item: PictureItem, assets: Assets): PlacedItem {
   const asset = assets.get(item.asset);
   const { at, width, ratio } = item;
   if (asset?.kind !== "picture")
-    return faulty(
-      item,
-      [at[0] + width / 2, at[1] + 10],
-      "The picture has not arrived, or is not there any more.",
-    );
+    return faulty(item, [at[0] + width / 2, at[1] + 10], { kind: "lost", what: "picture" });
   const height = width * ratio;
   const items: readonly DrawItem[] = [{ kind: "image", at: [0, 0], width, height, picture: asset }];
   return { item, at, fault: null, box: { x0: 0, y0: 0, x1: width, y1: height }, items };
@@ -123,7 +120,7 @@ export function placedCallout(
 ): PlacedItem {
   const written = pieceText(item.pattern, item.piece.record, lists);
   const at: Vec2 = [place.at[0] + item.at[0], place.at[1] + item.at[1]];
-  if (!written.ok) return faulty(item, at, sentence(written.problem));
+  if (!written.ok) return faulty(item, at, { kind: "textNotRead", problem: written.problem });
   const tips = tipsOf(item.piece, drawn, place);
   const size = item.letters / CAPITAL_HEIGHT;
   const lines = written.value.split("\n");
@@ -141,7 +138,7 @@ export function placedCallout(
   return {
     item,
     at,
-    fault: tip ? null : "The piece that this text points at is not seen in this view.",
+    fault: tip ? null : { kind: "calloutUnseen" },
     box: { x0: 0, y0: 0, x1: width, y1: height },
     items: [
       ...leader,

@@ -4,6 +4,7 @@ import type { SizeItem } from "../../job";
 import { LENGTH_TOLERANCE_MM } from "../../kernel";
 import { formatDegrees, formatLength, toDegrees } from "../../measure";
 import type { DrawItem, Stroke } from "../display";
+import type { SizeFault } from "./item-fault";
 import { boxOf, endStroke, line, type Made, type SizeGround, sizeText, widthOf, written } from "./size-parts";
 import type { SeenPlace } from "./view-places";
 
@@ -52,7 +53,7 @@ export function angleSize(
   first: readonly [SeenPlace, SeenPlace],
   second: readonly [SeenPlace, SeenPlace],
   ground: SizeGround,
-): Made | { readonly fault: string } {
+): Made | { readonly fault: SizeFault } {
   const flat = ([x, y]: SeenPlace): Vec2 => ground.place.onPaper([x, y]);
   const [a, b, c, d] = [flat(first[0]), flat(first[1]), flat(second[0]), flat(second[1])];
   const [u, w]: [Vec2, Vec2] = [
@@ -61,8 +62,7 @@ export function angleSize(
   ];
   const det = u[0] * w[1] - u[1] * w[0];
   const sizes = Math.hypot(...u) * Math.hypot(...w);
-  if (sizes === 0 || Math.abs(det) < 1e-4 * sizes)
-    return { fault: "The two members are parallel in this view: there is no angle to read." };
+  if (sizes === 0 || Math.abs(det) < 1e-4 * sizes) return { fault: { kind: "linesParallel" } };
   const t = ((c[0] - a[0]) * w[1] - (c[1] - a[1]) * w[0]) / det;
   const meet: Vec2 = [a[0] + u[0] * t, a[1] + u[1] * t];
   // From where they meet towards the end that is farther off.

@@ -8,6 +8,7 @@ import type { SizeItem } from "../../job";
 import { at, LENGTH_TOLERANCE_MM } from "../../kernel";
 import { formatLength } from "../../measure";
 import { CAPITAL_HEIGHT, type DrawItem, type Stroke } from "../display";
+import type { SizeFault } from "./item-fault";
 import type { PlacedItem } from "./placed";
 import { angleSize, roundSize } from "./round-sizes";
 import {
@@ -29,13 +30,7 @@ import { featureKey, type SeenFeature, type SeenPlace } from "./view-places";
 /** mm of the design. Two places that are nearer to one another fall together. */
 const TOGETHER = 0.01;
 
-/** What a size measures: millimetres of the design, or degrees; or the sentence why not. */
-export type Measured = { readonly value: number } | { readonly fault: string };
-
-const LOST = "What this size measures is gone or not in this view: pick again.";
-
-const APART =
-  "In a view that is pulled apart nothing can be measured. Make it whole, or move the size to another.";
+const LOST: SizeFault = { kind: "sizeLost" };
 
 /** Draws a size about the place of its view. */
 export function drawnSize(item: SizeItem, ground: SizeGround): PlacedItem {
@@ -45,7 +40,7 @@ export function drawnSize(item: SizeItem, ground: SizeGround): PlacedItem {
   const between = item.between.flatMap((one) => drawn.features.get(featureKey(one)) ?? []);
   const lost = from === null || (item.to !== null && to === null) || between.length < item.between.length;
   const made = ground.isApart
-    ? { fault: APART }
+    ? { fault: { kind: "sizeInApartView" } as const }
     : lost
       ? { fault: LOST }
       : sized(item, [from, to], between, ground);
@@ -58,7 +53,7 @@ function sized(
   [from, to]: readonly [SeenFeature, SeenFeature | null],
   between: readonly SeenFeature[],
   ground: SizeGround,
-): Made | { readonly fault: string } {
+): Made | { readonly fault: SizeFault } {
   switch (item.measure) {
     case "horizontal":
     case "vertical":
@@ -68,7 +63,7 @@ function sized(
         : { fault: LOST };
     case "diameter":
       return from.diameter === null
-        ? { fault: "This size wants a hole: pick its middle." }
+        ? { fault: { kind: "sizeWants", what: "hole" } }
         : roundSize(
             item,
             from.at,
@@ -77,7 +72,7 @@ function sized(
           );
     case "radius":
       return from.radius === null
-        ? { fault: "This size wants a rounded corner: pick its middle." }
+        ? { fault: { kind: "sizeWants", what: "rounding" } }
         : roundSize(
             item,
             from.at,
@@ -87,7 +82,7 @@ function sized(
     case "angle":
       return from.to && to?.to
         ? angleSize(item, [from.at, from.to], [to.at, to.to], ground)
-        : { fault: "This size wants two members: pick again." };
+        : { fault: { kind: "sizeWants", what: "members" } };
     default:
       return item.measure satisfies never;
   }
@@ -111,15 +106,14 @@ function lengthSize(
   item: SizeItem,
   places: readonly SeenPlace[],
   ground: SizeGround,
-): Made | { readonly fault: string } {
+): Made | { readonly fault: SizeFault } {
   const [a, b] = [at(places, 0), at(places, places.length - 1)];
   const measure = item.measure as "horizontal" | "vertical" | "along";
-  if (measure !== "along" && !ground.isSquare)
-    return { fault: "In a view that is seen at an angle only sizes along something can be read." };
+  if (measure !== "along" && !ground.isSquare) return { fault: { kind: "sizeSeenAtAngle" } };
   const value = lengthOf(measure, a, b, ground.isSquare);
   const [p, q] = [ground.place.onPaper([a[0], a[1]]), ground.place.onPaper([b[0], b[1]])];
   if (value < TOGETHER || (measure === "along" && Math.hypot(q[0] - p[0], q[1] - p[1]) < 0.1))
-    return { fault: "The two places fall together in this view: pick again." };
+    return { fault: { kind: "placesTogether" } };
   const steps = places.slice(1).map((place, i) => lengthOf(measure, at(places, i), place, ground.isSquare));
   const unequal = unequalSteps(steps, value, ground);
   if (unequal) return { fault: unequal };
@@ -150,11 +144,10 @@ function lengthSize(
   return { items, box: boxOf(items), way: item.side === "own" ? off : outOf(item.side), grip: [start, end] };
 }
 
-/** The sentence for steps that are not equal, or do not lie one after the other; null: they are and do. */
-function unequalSteps(steps: readonly number[], whole: number, { style }: SizeGround): string | null {
+/** What is wrong with steps that are not equal, or do not lie one after the other; null: they are and do. */
+function unequalSteps(steps: readonly number[], whole: number, { style }: SizeGround): SizeFault | null {
   if (areEqualSteps(steps, whole)) return null;
-  const words = (value: number) => formatLength(value, style, LENGTH_TOLERANCE_MM);
-  return `The steps of this size are not equal any more: from ${words(Math.min(...steps))} to ${words(Math.max(...steps))}. Part it into single sizes.`;
+  return { kind: "stepsUnequal", least: Math.min(...steps), most: Math.max(...steps), style };
 }
 
 const outOf = (side: Exclude<SizeItem["side"], "own">): Vec2 =>

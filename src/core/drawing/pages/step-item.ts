@@ -1,12 +1,13 @@
 /** Building steps on their page: which one it is, what is to be done, and what comes in with it. */
 import type { PlaneBox, Vec2 } from "../../geometry";
 import type { StepItem } from "../../job";
-import { counted, remembersEach } from "../../kernel";
+import { remembersEach } from "../../kernel";
 import { pieceText } from "../../lists";
 import { partName, type StandingStep } from "../../steps";
 import { type DrawItem, type DrawnText, fitted, type Stroke, wrapped } from "../display";
 import type { Face } from "../face";
 import { textWidth } from "../text-width";
+import type { ItemFault } from "./item-fault";
 import type { PageGround } from "./page-ground";
 import type { PlacedItem, PlacedRow } from "./placed";
 import { faulty } from "./plain-items";
@@ -36,11 +37,7 @@ export function placedStep(item: StepItem, ground: PageGround): PlacedItem {
   const home = ground.steps.get(item.home);
   const standing = home?.steps.find(({ step }) => step.id === item.id);
   if (!home || !standing || (item.home !== null && !ground.job.assemblies[item.home]))
-    return faulty(
-      item,
-      [item.at[0] + 35, item.at[1] + 10],
-      "The assembly that this step builds is gone. Remove the step.",
-    );
+    return faulty(item, [item.at[0] + 35, item.at[1] + 10], { kind: "lost", what: "assemblyOfStep" });
   const drawn = drawnSteps(standing, [item, ground.tally, ground.job], () =>
     drawnStep(item, standing, home.steps.length, ground),
   );
@@ -48,14 +45,12 @@ export function placedStep(item: StepItem, ground: PageGround): PlacedItem {
 }
 
 /** What is wrong with what a step builds in; null: nothing. */
-function faultOf({ again, gone }: StandingStep, { job }: PageGround): string | null {
+function faultOf({ again, gone }: StandingStep, { job }: PageGround): ItemFault | null {
   if (again.length > 0) {
-    const names = [...new Set(again.map((record) => partName(job, record)))].join(", ");
-    return `${names}: built in by a step before this one already. Take it out of one of them.`;
+    const names = [...new Set(again.map((record) => partName(job, record)))];
+    return { kind: "builtTwice", names };
   }
-  return gone.length > 0
-    ? `${counted(gone.length, "piece")} of this step are gone. Take them out of it.`
-    : null;
+  return gone.length > 0 ? { kind: "stepPiecesGone", count: gone.length } : null;
 }
 
 /** The rows of a step: pieces by their rows in Tally, assemblies by what they are. */

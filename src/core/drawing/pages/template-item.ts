@@ -1,40 +1,26 @@
 /** Templates on their page, at full size whatever the scale of the page is. */
 import type { Vec2 } from "../../geometry";
 import { jobStyle, type Paper, pageStyle, type TemplateItem } from "../../job";
+import { err, ok, type Result } from "../../kernel";
 import type { LengthStyle } from "../../measure";
 import type { Stockroom } from "../../stockroom";
 import type { TallyRow } from "../../tally";
-import {
-  type EndTemplateFault,
-  endPattern,
-  type Pattern,
-  panelPattern,
-  partOfPattern,
-  partsFor,
-} from "../templates";
+import { endPattern, type Pattern, panelPattern, partOfPattern, partsFor } from "../templates";
+import type { ItemFault, PatternFault } from "./item-fault";
 import type { PageGround } from "./page-ground";
 import { borderOf } from "./paper";
 import type { PlacedItem } from "./placed";
 import { faulty, remembered } from "./plain-items";
 
-const FAULTS: Readonly<Record<EndTemplateFault, string>> = {
-  open: "Paper cannot be wrapped round this section: templates are for tubes, bars and angles.",
-  solid: "This section has no inside that paper could lie on. Choose the outside.",
-  noSection: "This piece has no section, so its ends cannot be laid flat.",
-  crossed: "The two ends of this member cross: make a template of one end.",
-};
-
 /** What is asked of a template, free of its place and of the part that stands there. */
 export type TemplateAsked = Pick<TemplateItem, "ends" | "side" | "line" | "paper">;
 
-type Told = { readonly fault: string };
-
-/** The whole pattern of a row at full size; or the sentence why there is none. */
+/** The whole pattern of a row at full size; or why there is none. */
 export function wholeTemplate(
   asked: TemplateAsked,
   row: TallyRow,
   ground: { readonly code: string; readonly stockroom: Stockroom; readonly style: LengthStyle },
-): Pattern | Told {
+): Result<Pattern, PatternFault> {
   const { form } = row.shown;
   const words = {
     title: [ground.code, row.mark, row.name].filter((one) => one !== "").join(" "),
@@ -42,28 +28,25 @@ export function wholeTemplate(
     style: ground.style,
     opposite: row.hands.opposite,
   };
-  if (form.kind === "panel") return panelPattern(form, words, ground.stockroom);
-  if (form.kind !== "member")
-    return { fault: "This piece has no size, so there is nothing to draw at full size." };
-  const made = endPattern(form, asked, words);
-  return made.ok ? made.value : { fault: FAULTS[made.problem] };
+  if (form.kind === "panel") return ok(panelPattern(form, words, ground.stockroom));
+  return form.kind === "member" ? endPattern(form, asked, words) : err("noSize");
 }
 
-type Drawn = { readonly whole: Pattern; readonly part: Pattern } | Told;
+type Drawn = Result<{ readonly whole: Pattern; readonly part: Pattern }, ItemFault>;
 
-/** The whole pattern of a template, and the part of it that stands here; or the sentence why there is none. */
+/** The whole pattern of a template, and the part of it that stands here; or why there is none. */
 function drawnTemplate(item: TemplateItem, { job, tally, lists, head }: PageGround): Drawn {
   const row = tally.rowOfPiece.get(item.record);
-  if (!row) return { fault: "The piece that this template is for is gone. Remove the template." };
+  if (!row) return err({ kind: "lost", what: "pieceOfTemplate" });
   const page = job.pages[item.page];
   const style = page ? pageStyle(page, job) : jobStyle(job);
   const { code } = head.info;
   const { stockroom } = lists;
   return remembered(item, [row, code, stockroom, JSON.stringify(style)], () => {
     const whole = wholeTemplate(item, row, { code, stockroom, style });
-    if ("fault" in whole) return whole;
+    if (!whole.ok) return err({ kind: "noPattern", why: whole.problem });
     const inch = style.unit === "in" || style.unit === "ft";
-    return { whole, part: partOfPattern(whole, item.part, { inch }) };
+    return ok({ whole: whole.value, part: partOfPattern(whole.value, item.part, { inch }) });
   });
 }
 
@@ -102,8 +85,8 @@ export function pagesForTemplate(
 export function placedTemplate(item: TemplateItem, ground: PageGround): PlacedItem {
   const drawn = drawnTemplate(item, ground);
   const [x, y] = item.at;
-  if ("fault" in drawn) return faulty(item, [x + 35, y + 10], drawn.fault);
-  const { whole, part } = drawn;
+  if (!drawn.ok) return faulty(item, [x + 35, y + 10], drawn.problem);
+  const { whole, part } = drawn.value;
   return {
     item,
     at: item.at,
@@ -114,7 +97,7 @@ export function placedTemplate(item: TemplateItem, ground: PageGround): PlacedIt
 }
 
 /** Said where a template reaches past the border of its page. */
-function roomFault(item: TemplateItem, whole: Pattern, part: Pattern, { job }: PageGround): string | null {
+function roomFault(item: TemplateItem, whole: Pattern, part: Pattern, { job }: PageGround): ItemFault | null {
   const page = job.pages[item.page];
   if (!page) return null;
   const border = borderOf(page);
@@ -127,10 +110,7 @@ function roomFault(item: TemplateItem, whole: Pattern, part: Pattern, { job }: P
     y + part.height <= border.y1 + slack;
   if (inside) return null;
   const room = { width: border.x1 - border.x0, height: border.y1 - border.y0 };
-  if (part.width <= room.width && part.height <= room.height)
-    return "This template reaches past the border of the page. Move it.";
+  if (part.width <= room.width && part.height <= room.height) return { kind: "templatePastBorder" };
   const parts = partsFor(whole, room);
-  return parts === null
-    ? "This template has no room on the page, not even in parts. Choose larger paper."
-    : `This template has no room on the page. Print it in ${parts.columns * parts.rows} parts, or choose larger paper.`;
+  return { kind: "templateTooLarge", parts: parts && parts.columns * parts.rows };
 }
