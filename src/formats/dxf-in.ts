@@ -6,7 +6,7 @@
 import { type Corner, filletCorners, isInside, reach, roundedPolygon, type Vec2 } from "@/core/geometry";
 import type { DrawnPieces } from "@/core/imports";
 import { type CornerPlace, type DrawnOutline, MOST_CORNERS, MOST_WORK, panelFromDrawing } from "@/core/job";
-import { at, counted, err, ok, type Problem, type Result } from "@/core/kernel";
+import { agreeing, at, counted, err, grouped, ok, type Problem, type Result } from "@/core/kernel";
 import { anticlockwise, drawnShapes, type Loop, loopsOf } from "./dxf-loops";
 
 /** Holes and cut-outs of one piece. */
@@ -33,7 +33,27 @@ export function readOutline(name: string, text: string): Result<DrawnOutline, Pr
       return refuse(name, "it holds more than one piece; leave one outline in it and what is inside that");
   }
   const made = pieceOf(outer, others);
-  return made.ok ? ok(made.value.outline) : refuse(name, made.problem);
+  return made.ok ? ok(made.value.outline) : refuse(name, `its outline ${outlineFaultWords(made.problem)}`);
+}
+
+/** Why an outline with what is in it is no piece: more of something than is taken. */
+type OutlineFault =
+  | { readonly kind: "manyInner"; readonly count: number }
+  | { readonly kind: "manyCorners"; readonly ofCutOut: boolean; readonly count: number }
+  | { readonly kind: "manyRows"; readonly count: number };
+
+/** The end of a sentence that begins with the outline. */
+function outlineFaultWords(fault: OutlineFault): string {
+  switch (fault.kind) {
+    case "manyInner":
+      return `has ${fault.count} holes and cut-outs; at most ${MOST_INNER} are taken`;
+    case "manyCorners":
+      return `has ${fault.ofCutOut ? "a cut-out with " : ""}${fault.count} corners; at most ${MOST_CORNERS} are taken`;
+    case "manyRows":
+      return `has its holes and cut-outs in ${fault.count} rows; at most ${MOST_WORK} are taken`;
+    default:
+      return fault satisfies never;
+  }
 }
 
 /** Whether a loop lies in another one: one place of it does, since loops of pieces do not cross. */
@@ -46,17 +66,16 @@ function isWithin({ circle, polygon }: Loop, outer: Loop): boolean {
 function pieceOf(
   outer: Loop,
   inner: readonly Loop[],
-): Result<{ readonly outline: DrawnOutline; readonly low: Vec2 }, string> {
-  if (inner.length > MOST_INNER)
-    return err(`it has ${inner.length} holes and cut-outs; at most ${MOST_INNER} are taken`);
+): Result<{ readonly outline: DrawnOutline; readonly low: Vec2 }, OutlineFault> {
+  if (inner.length > MOST_INNER) return err({ kind: "manyInner", count: inner.length });
   const cutOuts = inner
     .filter(({ circle }) => circle === null)
     .map((one) => filletCorners(anticlockwise(one)));
   const many = cutOuts.find(({ length }) => length > MOST_CORNERS);
-  if (many) return err(`a cut-out has ${many.length} corners; at most ${MOST_CORNERS} are taken`);
+  if (many) return err({ kind: "manyCorners", ofCutOut: true, count: many.length });
   const corners = filletCorners(anticlockwise(outer));
   if (corners.length > MOST_CORNERS)
-    return err(`its outline has ${corners.length} corners; at most ${MOST_CORNERS} are taken`);
+    return err({ kind: "manyCorners", ofCutOut: false, count: corners.length });
   const loop = roundedPolygon(corners);
   const holes = inner.flatMap(({ circle }) => (circle ? [circle] : []));
   const [x0, y0] = [-reach(loop, [-1, 0]), -reach(loop, [0, -1])];
@@ -69,9 +88,8 @@ function pieceOf(
     holes: holes.map(({ centre: [x, y], radius }) => ({ x: x - x0, y: y - y0, diameter: 2 * radius })),
   };
   const { work } = panelFromDrawing(outline, { between: null, work: [] }, "mm", () => "new");
-  return (work?.length ?? 0) > MOST_WORK
-    ? err(`its holes stand in ${work?.length} rows, cut-outs among them; at most ${MOST_WORK} are taken`)
-    : ok({ low: [x0, y0], outline });
+  const rows = work?.length ?? 0;
+  return rows > MOST_WORK ? err({ kind: "manyRows", count: rows }) : ok({ low: [x0, y0], outline });
 }
 
 /** All closed outlines of a drawing as pieces, each with the holes in it; what is none is told. */
@@ -79,8 +97,6 @@ export function readPieces(name: string, text: string): Result<DrawnPieces, Prob
   const shapes = drawnShapes(name, text);
   if (!shapes.ok) return shapes;
   const { loops, open } = loopsOf(shapes.value);
-  const told = new Map<string, number>();
-  const tell = (words: string) => told.set(words, (told.get(words) ?? 0) + 1);
   // The largest come first: what lies in none before it is a piece.
   const outers: { readonly loop: Loop; readonly inner: Loop[] }[] = [];
   for (const loop of loops) {
@@ -91,20 +107,17 @@ export function readPieces(name: string, text: string): Result<DrawnPieces, Prob
     else outer.inner.push(loop);
   }
   const pieces: DrawnPieces["pieces"][number][] = [];
+  const refused: string[] = [];
   for (const { loop, inner } of outers) {
     const made = pieceOf(loop, inner);
     if (made.ok) pieces.push({ layer: loop.layer, outline: made.value.outline, low: made.value.low });
-    else tell(`outline: ${made.problem}`);
+    else refused.push(outlineFaultWords(made.problem));
   }
-  if (open > 0) told.set("run of lines that closes to no outline", open);
-  return ok({
-    name,
-    unit: shapes.value.unit,
-    pieces,
-    open,
-    told: [...told].map(([words, count]) => {
-      const [what, ...why] = words.split(": ");
-      return [counted(count, what ?? ""), ...why].join(": ");
-    }),
-  });
+  const alike = [...grouped(refused, (words) => words)];
+  const told = alike.map(([words, { length: count }]) =>
+    count === 1 ? `1 outline ${words}` : `${count} outlines: each ${words}`,
+  );
+  if (open > 0)
+    told.push(`${counted(open, "run")} of lines ${agreeing(open, "closes", "close")} to no outline`);
+  return ok({ name, unit: shapes.value.unit, pieces, open, told });
 }

@@ -1,10 +1,10 @@
 /** Several panels out of one drawing, written by ezdxf 1.4: rounded plates with holes, an ellipse, a spline on a line, a square cut-out. */
 import { readFileSync } from "node:fs";
 import { describe, expect, it } from "vitest";
-import { loopArea } from "@/core/geometry";
+import { loopArea, type Vec2 } from "@/core/geometry";
 import { boardOfLayer, piecesEdit } from "@/core/imports";
 import { emptyJob, withEdit } from "@/core/job";
-import { at } from "@/core/kernel";
+import { at, sentence } from "@/core/kernel";
 import { createPipeline } from "@/core/pipeline";
 import { solidOfPanel } from "@/core/shape";
 import { stockroomOf } from "@/core/stockroom";
@@ -133,5 +133,58 @@ describe("outlines of a drawing", () => {
     );
     expect(boardOfLayer(`CUT ${once[0]?.thickness} mm`, boards)).toBe(once[0]?.id);
     expect(boardOfLayer("0", boards)).toBeNull();
+  });
+});
+
+describe("outlines that are no pieces", () => {
+  /** A drawing of polylines in plain text, closed or open. */
+  const drawing = (...lines: readonly { readonly closed: boolean; readonly corners: readonly Vec2[] }[]) => {
+    const entities = lines.flatMap(({ closed, corners }) => [
+      ["0", "LWPOLYLINE"],
+      ["8", "PLY 12"],
+      ["90", String(corners.length)],
+      ["70", closed ? "1" : "0"],
+      ...corners.flatMap(([x, y]) => [
+        ["10", String(x)],
+        ["20", String(y)],
+      ]),
+    ]);
+    const groups = [["0", "SECTION"], ["2", "ENTITIES"], ...entities, ["0", "ENDSEC"], ["0", "EOF"]];
+    return groups.flat().join("\n");
+  };
+  const square = (x: number, y: number): readonly Vec2[] => [
+    [x, y],
+    [x + 100, y],
+    [x + 100, y + 100],
+    [x, y + 100],
+  ];
+  /** A comb of teeth, two corners each, over its base. */
+  const comb = (y: number, teeth: number): readonly Vec2[] => [
+    ...Array.from({ length: teeth }, (_, i): readonly Vec2[] => [
+      [i * 10, y],
+      [i * 10 + 5, y + 20],
+    ]).flat(),
+    [teeth * 10, y],
+    [teeth * 10, y - 50],
+    [0, y - 50],
+  ];
+
+  it("are told with why, those alike together; runs that stay open are counted", () => {
+    const text = drawing(
+      { closed: true, corners: square(0, 0) },
+      { closed: true, corners: comb(1_000, 150) },
+      { closed: true, corners: comb(2_000, 150) },
+      { closed: true, corners: comb(3_000, 200) },
+      { closed: false, corners: square(0, 4_000) },
+      { closed: false, corners: square(200, 4_000) },
+    );
+    const read = readPieces("combs.dxf", text);
+    if (!read.ok) throw new Error(sentence(read.problem));
+    expect(read.value.pieces.map(({ outline }) => outline.length)).toEqual([100]);
+    expect(read.value.told).toEqual([
+      "1 outline has 403 corners; at most 200 are taken",
+      "2 outlines: each has 303 corners; at most 200 are taken",
+      "2 runs of lines close to no outline",
+    ]);
   });
 });
