@@ -2,10 +2,12 @@
  * The views of many pages, drawn side by side: threads take those that come next while the server draws the page before. One that is
  * needed and that no thread has begun is drawn here, and so is one whose thread ended.
  */
+
 import { availableParallelism } from "node:os";
 import path from "node:path";
 import { Worker } from "node:worker_threads";
 import type { DrawnView, ViewAsked } from "@/core/drawing";
+import { finished } from "@/core/kernel";
 import type { SentDocument } from "@/core/sent-document";
 import { createReceiver } from "@/core/transfer";
 import { createViews, type ViewAnswer, type ViewMessage } from "@/core/views";
@@ -101,10 +103,7 @@ function run(
   };
   const onMessage = (said: "ready" | ViewAnswer) => {
     if (said !== "ready") {
-      const steps = receive(said.parcel);
-      let step = steps.next();
-      while (!step.done) step = steps.next();
-      waiting.shift()?.tell(step.value as DrawnView);
+      waiting.shift()?.tell(finished(receive(said.parcel)) as DrawnView);
     }
     more();
   };

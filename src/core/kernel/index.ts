@@ -4,6 +4,7 @@ export { filledBraces, strayBrace } from "./braces";
 export { forKind } from "./by-kind";
 export { colourDistance, type LinearColour, linearColour, screenColour } from "./colour";
 export { agreeing, counted, timesWords } from "./count";
+export { finished } from "./finished";
 export { fromNm, NM_PER_MM, type Nm, snapMm, toNm } from "./grid";
 export { grouped } from "./grouped";
 export { at, BrokenInvariant, invariant, unreachable } from "./invariant";

@@ -24,7 +24,14 @@ import {
   type Sizes,
   withoutNeighbours,
 } from "../job";
-import { type Problem, remembersEach, STEEP_END_DEG, STEEP_END_SLACK_DEG, sentence } from "../kernel";
+import {
+  finished,
+  type Problem,
+  remembersEach,
+  STEEP_END_DEG,
+  STEEP_END_SLACK_DEG,
+  sentence,
+} from "../kernel";
 import { formatDegrees, type LengthStyle, sayLength, toDegrees } from "../measure";
 import { type Stockroom, sectionProperties } from "../stockroom";
 import type { PlacedMember } from "./bar";
@@ -371,13 +378,7 @@ const pictures = remembersEach<Shape, readonly PlacedMesh[]>();
 
 /** The picture of a shape: one mesh for every piece that stands somewhere, those from files where they are at hand. */
 export const meshesOf = (shape: Shape, assets: Assets = NO_ASSETS): readonly PlacedMesh[] =>
-  pictures(shape, [assets], () => {
-    const steps = placedMeshes(shape, assets);
-    for (;;) {
-      const step = steps.next();
-      if (step.done) return step.value;
-    }
-  });
+  pictures(shape, [assets], () => finished(placedMeshes(shape, assets)));
 
 /** Makes the picture of a shape ahead of `meshesOf`, one solid a step. */
 export function* makeMeshes(shape: Shape, assets: Assets = NO_ASSETS): Generator<void, void> {

@@ -6,16 +6,23 @@ export type Refusal = { readonly status: number; readonly message: string; reado
 const UNREACHED: Refusal = { status: 0, message: "The server cannot be reached.", body: null };
 
 /** `status` 0: the server could not be reached. */
-export async function call<T>(method: string, url: string, body?: unknown): Promise<Result<T, Refusal>> {
+export const call = <T>(method: string, url: string, body?: unknown): Promise<Result<T, Refusal>> =>
+  answerOf<T>(url, {
+    method,
+    // Also without anything to say: a change that is no JSON is not taken.
+    ...(method === "GET"
+      ? {}
+      : { body: JSON.stringify(body ?? {}), headers: { "content-type": "application/json" } }),
+  });
+
+/** Sends a file as it is. */
+export const sendFile = <T>(url: string, file: Blob): Promise<Result<T, Refusal>> =>
+  answerOf<T>(url, { method: "POST", headers: { "content-type": "application/octet-stream" }, body: file });
+
+async function answerOf<T>(url: string, request: RequestInit): Promise<Result<T, Refusal>> {
   let response: Response;
   try {
-    response = await fetch(url, {
-      method,
-      // Also without anything to say: a change that is no JSON is not taken.
-      ...(method === "GET"
-        ? {}
-        : { body: JSON.stringify(body ?? {}), headers: { "content-type": "application/json" } }),
-    });
+    response = await fetch(url, request);
   } catch {
     return err(UNREACHED);
   }

@@ -2,8 +2,10 @@
  * The lines of views, drawn in another thread one after the other: those that are wanted first come first, and what stands is shown
  * until what follows is there. A thread that ends is started once more; after that the page draws them itself.
  */
+
 import type { DrawnView, ViewAsked } from "@/core/drawing";
 import { diffBetween, isEmptyDiff } from "@/core/job";
+import { finished } from "@/core/kernel";
 import { remembersDesign } from "@/core/pipeline";
 import type { DocumentMessage } from "@/core/sent-document";
 import { createReceiver } from "@/core/transfer";
@@ -81,10 +83,7 @@ export function createViewStore(start: ThreadStart<ViewMessage, ViewAnswer>) {
     if (onItsWay?.number !== answer.number) return;
     const { asked, inputs } = onItsWay;
     onItsWay = null;
-    const steps = receive(answer.parcel);
-    let step = steps.next();
-    while (!step.done) step = steps.next();
-    keep(asked, inputs, step.value as DrawnView);
+    keep(asked, inputs, finished(receive(answer.parcel)) as DrawnView);
     next();
   };
 
