@@ -3,7 +3,7 @@
  * that lie on either side of a rounding step and knows neither turns nor hands. And a list over 2,000 rows.
  */
 import { type Job, LIST_DEFAULTS, type ListSetup, newJob, plainColumn } from "@/core/job";
-import { seededRandom, toNm } from "@/core/kernel";
+import { addTo, seededRandom, toNm } from "@/core/kernel";
 import { createLister, ownList } from "@/core/lists";
 import { createPipeline } from "@/core/pipeline";
 import type { SectionShape, Stockroom } from "@/core/stockroom";
@@ -69,9 +69,7 @@ function hashed(pieces: readonly Piece[]): number {
       .map((s) => Math.round(s * 1000));
     const rounded = [Math.round(form.centreNm / 1e5), ...slopes];
     const key = `${piece.stock}|${piece.material}|${rounded.join("|")}`;
-    const row = rows.get(key);
-    if (row) row.push(piece);
-    else rows.set(key, [piece]);
+    addTo(rows, key, piece);
   }
   return rows.size;
 }

@@ -1,4 +1,5 @@
 /** The drawing pages of a job, drawn from its results: for the screen, for files and for the command line alike. */
+
 import {
   type CatchGround,
   type Drawing,
@@ -21,7 +22,7 @@ import {
   pagesInOrder,
   type VariantId,
 } from "./job";
-import { remembersEach } from "./kernel";
+import { addTo, remembersEach } from "./kernel";
 import type { SavedLayout } from "./layout";
 import { contentsTable, createLister, type Lists, type ListTable } from "./lists";
 import { createPipeline, type Results } from "./pipeline";
@@ -98,9 +99,7 @@ export function createPageDrawing(): (page: Page, inputs: PageInputs) => DrawnPa
 function grouped(items: readonly PageItem[]): ReadonlyMap<string, readonly PageItem[]> {
   const byPage = new Map<string, PageItem[]>();
   for (const item of items) {
-    const same = byPage.get(item.page);
-    if (same) same.push(item);
-    else byPage.set(item.page, [item]);
+    addTo(byPage, item.page, item);
   }
   return byPage;
 }

@@ -1,7 +1,7 @@
 /** The stockroom in the database: entries of four kinds, their stock sizes in a table of their own. */
 import { and, asc, eq, inArray, max } from "drizzle-orm";
 import * as v from "valibot";
-import { BrokenInvariant } from "@/core/kernel";
+import { addTo, BrokenInvariant } from "@/core/kernel";
 import {
   type BoardEntry,
   type BoughtEntry,
@@ -50,7 +50,7 @@ export async function readStock({ db }: Connection): Promise<StockSnapshot> {
       .where(inArray(settings.name, ["currency", TITLE_BLOCK, SET_RECIPE])),
   ]);
   const sizesOf = new Map<string, (typeof sizes)[number][]>();
-  for (const size of sizes) sizesOf.set(size.entryId, [...(sizesOf.get(size.entryId) ?? []), size]);
+  for (const size of sizes) addTo(sizesOf, size.entryId, size);
   const ofKind = (kind: StockChange["kind"]) =>
     entries
       .filter((entry) => entry.kind === kind)

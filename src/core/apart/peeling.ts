@@ -1,6 +1,6 @@
 /** In which order units leave: always those that can, the easiest first, what is alike together. */
 import { dot, type Vec3 } from "../geometry";
-import { at } from "../kernel";
+import { addTo, at } from "../kernel";
 import type { Unit } from "./units";
 import { gapBetween, mayMeet, sharedAlong } from "./ways";
 
@@ -173,7 +173,7 @@ export function peeled(
     const groups = new Map<string, (typeof found)[number][]>();
     for (const one of found) {
       const { like } = at(units, one.i);
-      groups.set(like, [...(groups.get(like) ?? []), one]);
+      addTo(groups, like, one);
     }
     const scored = [...groups].map(([like, members]) => {
       const rest = open.filter((i) => at(units, i).like === like).length - members.length;

@@ -1,6 +1,6 @@
 /** Bodies of flat faces by their borders: faces in one plane that touch become one, with their holes as loops. */
 import { cross, dot, norm, type Solid, scale, subtract, type Vec3, welded } from "../geometry";
-import { at } from "../kernel";
+import { addTo, at } from "../kernel";
 import type { Brep, BrepEdge, BrepFace, BrepUse } from "./brep";
 
 /** mm. Corners nearer than this are one, and lie on an edge they are so near to. */
@@ -101,7 +101,7 @@ function loopsOf(
   normal: Vec3,
 ): readonly (readonly number[])[] | null {
   const after = new Map<number, number[]>();
-  for (const [from, to] of borders.values()) after.set(from, [...(after.get(from) ?? []), to]);
+  for (const [from, to] of borders.values()) addTo(after, from, to);
   const loops: number[][] = [];
   for (;;) {
     const start = [...after].find(([, ways]) => ways.length > 0);

@@ -3,7 +3,7 @@
  * the ends are, since both stand over one straight line.
  */
 import earcut from "earcut";
-import { at, byKey, byTuple, type Order, remembersEach } from "../kernel";
+import { addTo, at, byKey, byTuple, type Order, remembersEach } from "../kernel";
 import { type Linear, valueAt } from "./loop-parts";
 import type { Mesh } from "./mesh";
 import type { Segment } from "./outline";
@@ -206,9 +206,7 @@ class PrismBuilder {
       this.faces.push({ corners, normal, name: capName(side, plane) });
       flat.forEach((a, k) => {
         const key = edgeKey(side, a, at(flat, (k + 1) % 3));
-        const there = this.capsAt.get(key);
-        if (there) there.push(normal);
-        else this.capsAt.set(key, [normal]);
+        addTo(this.capsAt, key, normal);
       });
     }
   }

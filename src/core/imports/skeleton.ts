@@ -4,7 +4,7 @@
  */
 import { norm, subtract, type Vec3 } from "../geometry";
 import { type InsertEdit, type Job, newInsert, newMember, newPoint, type Point, textOf } from "../job";
-import { grouped } from "../kernel";
+import { addTo, grouped } from "../kernel";
 import { MM_PER_UNIT, roundTo } from "../measure";
 import type { NewId } from "./member-record";
 
@@ -60,7 +60,7 @@ export function skeletonEdit(
     const point = newPoint(newId("point"), `i${++named}`, [text(place[0]), text(place[1]), text(place[2])]);
     points.push(point);
     const key = cell.join();
-    cells.set(key, [...(cells.get(key) ?? []), { place, point }]);
+    addTo(cells, key, { place, point });
     return point;
   };
   const made: InsertEdit["lines"] = [];

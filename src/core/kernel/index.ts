@@ -6,7 +6,7 @@ export { colourDistance, type LinearColour, linearColour, screenColour } from ".
 export { agreeing, counted, timesWords } from "./count";
 export { finished } from "./finished";
 export { fromNm, NM_PER_MM, type Nm, snapMm, toNm } from "./grid";
-export { grouped } from "./grouped";
+export { addTo, grouped } from "./grouped";
 export { at, BrokenInvariant, invariant, unreachable } from "./invariant";
 export { type Memory, remembersEach, remembersLast, sameItems } from "./memo";
 export { byKey, byNaturalText, byNumber, byText, byTuple, inTurn, type Order, reversed } from "./order";

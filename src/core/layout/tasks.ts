@@ -2,7 +2,7 @@
  * From the tally to layout problems: one task for each section or board with one material. Settings come from the
  * stockroom and from what the job says otherwise; rack pieces stand beside the stock sizes.
  */
-import { byKey, byNaturalText, byNumber, inTurn } from "../kernel";
+import { addTo, byKey, byNaturalText, byNumber, inTurn } from "../kernel";
 import { EMPTY_RACK, type Rack, type Stockroom } from "../stockroom";
 import type { Tally, TallyRow } from "../tally";
 import { boardOf, LAYOUT_KINDS, stockOfRow } from "./kinds";
@@ -44,9 +44,7 @@ export function tasksOfRows(named: readonly NamedRow[], ground: TaskGround): rea
     const { row } = one;
     if (row.shown.form.kind === "none") continue;
     const id = taskIdOf(row);
-    const known = groups.get(id);
-    if (known) known.push(one);
-    else groups.set(id, [one]);
+    addTo(groups, id, one);
   }
   const tasks = [...groups].map(([id, rows]) =>
     LAYOUT_KINDS[kindOfRows(rows, ground)].task(id, rows, ground),

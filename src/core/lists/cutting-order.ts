@@ -1,6 +1,6 @@
 /** The cutting order of a saved layout as a table: what to set, what to cut, what comes of it. */
 
-import { at, counted, LENGTH_TOLERANCE_MM } from "../kernel";
+import { addTo, at, counted, LENGTH_TOLERANCE_MM } from "../kernel";
 import {
   pieceKey,
   type RowFinder,
@@ -93,7 +93,7 @@ function ways(step: BarStep): readonly {
   const byWay = new Map<string, BarStep["from"][number][]>();
   for (const one of step.from) {
     const key = `${one.piece}:${one.turn}`;
-    byWay.set(key, [...(byWay.get(key) ?? []), one]);
+    addTo(byWay, key, one);
   }
   return [...byWay.values()].map((from) => ({ piece: at(from, 0).piece, turn: at(from, 0).turn, from }));
 }

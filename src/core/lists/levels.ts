@@ -3,7 +3,7 @@
  * of it under it. Counts go by the places that the shape has found, so that they are those of the tally.
  */
 import { findAssembly, type Home, homeOf, type ListSetup } from "../job";
-import { at } from "../kernel";
+import { addTo, at } from "../kernel";
 import type { Instance } from "../shape";
 import type { TallyRow } from "../tally";
 import {
@@ -95,14 +95,10 @@ function rowsByHome(setup: ListSetup, { job, tally }: ListGround): ReadonlyMap<H
       // An assembly that is bought as a whole stands where it is placed, not here.
       if (job.assemblies[piece.id]) continue;
       const home = homeOf(job, piece.id) ?? null;
-      const list = own.get(home);
-      if (list) list.push(piece);
-      else own.set(home, [piece]);
+      addTo(own, home, piece);
     }
     for (const [home, pieces] of own) {
-      const list = found.get(home);
-      if (list) list.push({ row, pieces });
-      else found.set(home, [{ row, pieces }]);
+      addTo(found, home, { row, pieces });
     }
   }
   return found;

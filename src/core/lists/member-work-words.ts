@@ -1,5 +1,5 @@
 /** The work on a member in words: holes of one kind together, each place from the tip of the first end. */
-import { fromNm, type Nm } from "../kernel";
+import { addTo, fromNm, type Nm } from "../kernel";
 import type { MemberForm, MemberHoleForm } from "../tally";
 
 type Write = (mm: number) => string;
@@ -25,9 +25,7 @@ export function memberWorkWords({ holes, notches }: MemberForm, write: Write): r
   const alike = new Map<string, Nm[]>();
   for (const hole of holes) {
     const words = holeWords(hole, write);
-    const places = alike.get(words);
-    if (places) places.push(hole.fromTip);
-    else alike.set(words, [hole.fromTip]);
+    addTo(alike, words, hole.fromTip);
   }
   return [
     ...[...alike].map(([words, places]): WorkWords => {

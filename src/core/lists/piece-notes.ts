@@ -2,7 +2,7 @@
 import { anglesOf, type End, kindOf } from "../ends";
 import type { Vec2 } from "../geometry";
 import { type JobInfo, PANEL_EDGES, type PanelEdge, UNNAMED_EDGING } from "../job";
-import { at, fromNm, LENGTH_TOLERANCE_MM } from "../kernel";
+import { addTo, at, fromNm, LENGTH_TOLERANCE_MM } from "../kernel";
 import { formatDegrees, formatLength, type LengthStyle } from "../measure";
 import type { Stockroom } from "../stockroom";
 import { type CornerForm, type MemberForm, type PanelForm, standOfForm, type TallyRow } from "../tally";
@@ -82,7 +82,7 @@ function holeNotes(form: PanelForm, style: LengthStyle): readonly string[] {
   for (const { diameterNm, depthNm, face, x, y } of form.holes) {
     const how = depthNm === null ? "through" : `${write(depthNm)} deep in the ${face} face`;
     const words = `Ø ${write(diameterNm)} ${how}`;
-    alike.set(words, [...(alike.get(words) ?? []), `${write(x)} / ${write(y)}`]);
+    addTo(alike, words, `${write(x)} / ${write(y)}`);
   }
   return [...alike].map(([words, at]) => {
     const shown = at.length > 4 ? `${at.slice(0, 2).join(", ")} … ${at.at(-1)}` : at.join(", ");
@@ -105,7 +105,7 @@ export function edgingWords(form: PanelForm, stockroom: Stockroom): string {
     const tape = form.edging[edge];
     if (tape === null) continue;
     const name = stockroom.edgingById.get(tape)?.name ?? tape;
-    byTape.set(name, [...(byTape.get(name) ?? []), edge]);
+    addTo(byTape, name, edge);
   }
   const words = [...byTape].map(([name, edges]) =>
     name === UNNAMED_EDGING ? edges.join(" + ") : `${edges.join(" + ")}: ${name}`,

@@ -17,7 +17,7 @@ import {
   type Vec3,
 } from "../geometry";
 import type { Assets, Home, Job } from "../job";
-import { at, PARALLEL_TOLERANCE, remembersEach } from "../kernel";
+import { addTo, at, PARALLEL_TOLERANCE, remembersEach } from "../kernel";
 import {
   type BoughtCount,
   type Instance,
@@ -103,9 +103,7 @@ type Standing = { readonly home: Home; readonly instance: Instance };
 function piecesOf(shape: Shape, assets: Assets): ReadonlyMap<Home, readonly Body[]> {
   const pieces = new Map<Home, Body[]>();
   const put = (home: Home, body: Body) => {
-    const there = pieces.get(home);
-    if (there) there.push(body);
-    else pieces.set(home, [body]);
+    addTo(pieces, home, body);
   };
   for (const solid of shape.members)
     if (!solid.member.leftOut && solid.member.role !== "guide") put(solid.home, memberBody(solid));
@@ -129,9 +127,7 @@ function assembliesIn(
     const { key } = one.instance;
     if (key.length <= outer.key.length || !key.startsWith(outer.key)) continue;
     const step = key.slice(outer.key.length, key.indexOf("/", outer.key.length) + 1);
-    const there = inside.get(step);
-    if (there) there.push(one);
-    else inside.set(step, [one]);
+    addTo(inside, step, one);
   }
   return [...inside].flatMap(([step, all]): Body[] => {
     const own = all.find(({ instance }) => instance.key === outer.key + step);

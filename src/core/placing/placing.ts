@@ -1,6 +1,6 @@
 /** Which pieces the drawings place, how each is known, and which sizes say what others say already. */
 import type { Assets, Home, Job, VariantId } from "../job";
-import { at, remembersEach } from "../kernel";
+import { addTo, at, remembersEach } from "../kernel";
 import type { Shape } from "../shape";
 import { type Body, homesOf } from "./bodies";
 import { declaredIn } from "./declared";
@@ -156,7 +156,7 @@ export function taken(
     const said = elimination.take(sizeCells(bodies, unknowns, size, numbers), size.rounding);
     if (said) {
       const from = [...said.from().keys()].flatMap((one) => takenAs[one] ?? []);
-      follows.set(item, [...(follows.get(item) ?? []), from]);
+      addTo(follows, item, from);
     }
     takenAs.push(item);
   }
@@ -232,9 +232,7 @@ function datumOf({ bodies, relations }: Told, { unknowns, elimination }: Solved)
     const key = unknownsOfBody(bodies, unknowns, i)
       .map((one) => words(elimination.freeOf(one)))
       .join("; ");
-    const there = groups.get(key);
-    if (there) there.push(i);
-    else groups.set(key, [i]);
+    addTo(groups, key, i);
   }
   const relationsOfBody = bodies.map(() => 0);
   for (const { a, b } of relations)

@@ -5,7 +5,7 @@
 import { featureKey } from "../drawing";
 import { dot, type Vec3 } from "../geometry";
 import type { Feature, SizeItem } from "../job";
-import { at, byKey, byNumber, byText, inTurn, LENGTH_TOLERANCE_MM } from "../kernel";
+import { addTo, at, byKey, byNumber, byText, inTurn, LENGTH_TOLERANCE_MM } from "../kernel";
 import { MM_PER_UNIT } from "../measure";
 import { inHome, toldBy } from "./given-sizes";
 import { DIRECTIONS, type Freedom, type HomePlacing, sizeCells, taken } from "./placing";
@@ -98,7 +98,7 @@ function inEqualSteps(
   const from = new Map<string, One[]>();
   for (const one of sizes) {
     const key = placeKey(one, one.size.from);
-    from.set(key, [...(from.get(key) ?? []), one]);
+    addTo(from, key, one);
   }
   const equal = (a: One, b: One) =>
     a.length !== null && b.length !== null && Math.abs(a.length - b.length) < EQUAL_MM;

@@ -19,7 +19,7 @@ import {
   type Vec2,
   type Vec3,
 } from "../geometry";
-import { at } from "../kernel";
+import { addTo, at } from "../kernel";
 import type { Body, Flat } from "./bodies";
 
 /** mm². Faces that share less only touch at an edge. */
@@ -87,7 +87,7 @@ export function relationsOf(
   const cutTo = new Map<string, Declared[]>();
   for (const one of declared) {
     const key = pairKey(one.a, one.b);
-    cutTo.set(key, [...(cutTo.get(key) ?? []), one]);
+    addTo(cutTo, key, one);
   }
   const met = directions.flatMap((direction) => meetings(direction, cutTo));
   const copes = declared.flatMap(({ a, b, saddle }): Relation[] =>

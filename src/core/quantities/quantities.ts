@@ -5,7 +5,7 @@
  */
 
 import type { Job, JobInfo } from "../job";
-import { at, fromNm } from "../kernel";
+import { addTo, at, fromNm } from "../kernel";
 import { areaOfPanel, cutOutArea, type LayoutTask, layoutKind, type SavedLayout, savedFor } from "../layout";
 import { type Cents, costOf, type MoneyTotal, roundTo, totalOf } from "../measure";
 import {
@@ -332,7 +332,7 @@ function boughtLines(tally: Tally, stockroom: Stockroom): readonly LineOfRows[] 
   for (const row of tally.rows) {
     if (row.kind !== "bought") continue;
     const key = row.stock ?? row.id;
-    byEntry.set(key, [...(byEntry.get(key) ?? []), row]);
+    addTo(byEntry, key, row);
   }
   return [...byEntry].map(([key, rows]): LineOfRows => {
     const entry = stockroom.boughtById.get(key);

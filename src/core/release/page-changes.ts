@@ -6,7 +6,7 @@ import * as v from "valibot";
 import { type DrawItem, type DrawnPage, type DrawnText, type PlacedItem, textWidth } from "../drawing";
 import type { PlaneBox } from "../geometry";
 import { type Job, pageStyle } from "../job";
-import { counted } from "../kernel";
+import { addTo, counted } from "../kernel";
 import { saySizes } from "../measure";
 
 const ItemSaysSchema = v.object({ kind: v.string(), lines: v.array(v.string()) });
@@ -62,7 +62,7 @@ function linesOf({ items, rows = [] }: PlacedItem): readonly string[] {
   for (const text of texts) {
     const row = inRow(text);
     if (row < 0) lines.push(text.text);
-    else byRow.set(row, [...(byRow.get(row) ?? []), text]);
+    else addTo(byRow, row, text);
   }
   for (const [, own] of [...byRow].sort(([a], [b]) => a - b))
     lines.push(

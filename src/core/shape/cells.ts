@@ -1,6 +1,6 @@
 /** Cells of space by number, for finding what lies near without looking at everything. */
 import type { Vec3 } from "../geometry";
-import { NEAR_TWIN_LENGTH_MM, remembersEach } from "../kernel";
+import { addTo, NEAR_TWIN_LENGTH_MM, remembersEach } from "../kernel";
 
 /** Cells of one hash only cost a look. */
 export const cellHash = (x: number, y: number, z: number) =>
@@ -59,9 +59,7 @@ export function linesByCell<L extends { readonly from: Vec3; readonly to: Vec3 }
   const cells = new Map<number, L[]>();
   for (const line of lines)
     for (const key of cellsAlong(line.from, line.to, LINE_CELL_MM)) {
-      const there = cells.get(key);
-      if (there) there.push(line);
-      else cells.set(key, [line]);
+      addTo(cells, key, line);
     }
   return cells;
 }
@@ -93,9 +91,7 @@ export const placesNear = (points: ReadonlyMap<string, Vec3>): PlacesNear =>
     let order = 0;
     for (const [id, place] of points) {
       const key = cellOf(place, PLACE_CELL_MM);
-      const there = cells.get(key);
-      if (there) there.push({ id, order });
-      else cells.set(key, [{ id, order }]);
+      addTo(cells, key, { id, order });
       order++;
     }
     return (place) =>

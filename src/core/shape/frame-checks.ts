@@ -18,7 +18,7 @@ import {
   neighboursOf,
   plainCheck,
 } from "../job";
-import { grouped, NEAR_TWIN_LENGTH_MM, SAME_PLACE_MM } from "../kernel";
+import { addTo, grouped, NEAR_TWIN_LENGTH_MM, SAME_PLACE_MM } from "../kernel";
 import { sayDifference } from "../measure";
 import { sectionProperties } from "../stockroom";
 import { cellHash, cellOf, cellsNear, LINE_CELL_MM, linesByCell, maybeBeside } from "./cells";
@@ -96,9 +96,7 @@ function nearEnds(job: Job, ends: readonly End[]): readonly Check[] {
           checks.push(nearCheck(job, end.id, other.id, apart));
       }
     const own = cellOf(end.place, CELL_MM);
-    const there = cells.get(own);
-    if (there) there.push(end);
-    else cells.set(own, [end]);
+    addTo(cells, own, end);
   }
   return checks;
 }

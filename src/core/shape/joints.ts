@@ -14,7 +14,7 @@ import {
   type Sizes,
   SQUARE_END,
 } from "../job";
-import { at, SAME_PLACE_MM } from "../kernel";
+import { addTo, at, SAME_PLACE_MM } from "../kernel";
 import { type Stockroom, sectionProperties } from "../stockroom";
 import type { EndSide, PlacedMember } from "./bar";
 import { cellOf, cellsNear, LINE_CELL_MM, linesByCell, maybeBeside } from "./cells";
@@ -78,9 +78,7 @@ function jointsOf(placed: readonly PlacedMember[]): readonly Joint[] {
       const found = { home, joint };
       joints.push(found);
       const own = cellOf(joint, JOINT_CELL_MM);
-      const there = cells.get(own);
-      if (there) there.push(found);
-      else cells.set(own, [found]);
+      addTo(cells, own, found);
     }
   return joints;
 }

@@ -16,7 +16,7 @@ import {
   plainCheck,
   type Sizes,
 } from "../job";
-import { err, ok, type Problem, type Result } from "../kernel";
+import { addTo, err, ok, type Problem, type Result } from "../kernel";
 import { toRadians } from "../measure";
 import { faultWords, type ShapeFault, type TextField, textFault } from "./fault";
 
@@ -52,7 +52,7 @@ export function instancesOf(job: Job, sizes: Sizes, absent: ReadonlySet<string>,
     const assembly = findAssembly(job, placement.assembly);
     if (!assembly) continue;
     const read = readPlacement(placement, assembly, sizes);
-    if (read.ok) inside.set(placement.into, [...(inside.get(placement.into) ?? []), read.value]);
+    if (read.ok) addTo(inside, placement.into, read.value);
     else
       checks.push(
         plainCheck("placement", "error", `${assembly.name}: ${faultWords(read.problem, sizes.style)}.`, [
@@ -80,9 +80,7 @@ export function instancesOf(job: Job, sizes: Sizes, absent: ReadonlySet<string>,
       }
       for (let i = 0; i < count; i++) {
         const instance = instanceIn(outer, resolved, i);
-        const known = places.get(assembly.id);
-        if (known) known.push(instance);
-        else places.set(assembly.id, [instance]);
+        addTo(places, assembly.id, instance);
         expand(instance, assembly.id, [...around, assembly.id]);
       }
     }

@@ -16,7 +16,7 @@ import {
 } from "../apart";
 import { dot, type Vec3 } from "../geometry";
 import { type Assets, allOf, type Home, type Job, type StepPart } from "../job";
-import { at } from "../kernel";
+import { addTo, at } from "../kernel";
 import { countedNames } from "../measure";
 import type { Shape } from "../shape";
 import { joined, jointLevels, jointsOf, metalIn } from "./frames";
@@ -106,7 +106,7 @@ function alikeTogether(frames: readonly UnitsOfFrame[]): readonly (readonly Unit
       .map(({ like }) => like)
       .sort()
       .join("\n");
-    byPieces.set(pieces, [...(byPieces.get(pieces) ?? []), frame]);
+    addTo(byPieces, pieces, frame);
   }
   return [...byPieces.values()];
 }

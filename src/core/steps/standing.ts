@@ -1,7 +1,7 @@
 /** What building steps build in: each piece once, in their order; and what they leave out, name twice or cannot find. */
 import { type UnitName, unitNamesOf } from "../apart";
 import { type Home, type Job, pagesInOrder, type StepItem, type StepPart } from "../job";
-import { remembersEach } from "../kernel";
+import { addTo, remembersEach } from "../kernel";
 import type { Shape } from "../shape";
 
 /** A bought part that stands nowhere, and how many of it come. */
@@ -67,7 +67,7 @@ export function standingSteps(
 
 function homesOf(job: Pick<Job, "pages" | "pageItems">, shape: Shape): ReadonlyMap<Home, HomeSteps> {
   const byHome = new Map<Home, StepItem[]>();
-  for (const step of stepsInOrder(job)) byHome.set(step.home, [...(byHome.get(step.home) ?? []), step]);
+  for (const step of stepsInOrder(job)) addTo(byHome, step.home, step);
   return new Map([...byHome].map(([home, steps]) => [home, stepsOfHome(home, steps, shape)]));
 }
 
@@ -117,7 +117,7 @@ function unitFinder(
   named: ReadonlySet<string>,
 ): (part: StepPart) => readonly UnitName[] {
   const byRecord = new Map<string, UnitName[]>();
-  for (const unit of units) byRecord.set(unit.record, [...(byRecord.get(unit.record) ?? []), unit]);
+  for (const unit of units) addTo(byRecord, unit.record, unit);
   return ({ record, repeat }) =>
     (byRecord.get(record) ?? []).filter(({ key, repeat: own }) =>
       repeat === null ? !named.has(key) : own === repeat,

@@ -6,6 +6,7 @@
 import type { Check, Job } from "../job";
 import { jobStyle, meantId } from "../job";
 import {
+  addTo,
   at,
   byKey,
   byNumber,
@@ -31,9 +32,7 @@ export function nearTwinChecks(job: Job, shape: Shape, rows: readonly TallyRow[]
   for (const row of sized) {
     // Typed-in rows are compared with one another, whatever marks they were given.
     const key = stockKeyOf({ ...row.shown, typedMark: null });
-    const known = byStock.get(key);
-    if (known) known.push(row);
-    else byStock.set(key, [row]);
+    addTo(byStock, key, row);
   }
   for (const group of byStock.values())
     for (const near of linkedPairs(job, group))

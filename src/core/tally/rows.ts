@@ -5,7 +5,7 @@
  * beyond the tolerance.
  */
 import type { Tolerance } from "../ends";
-import { at, byKey, byText, byTuple, inTurn, invariant, type Nm, type Order } from "../kernel";
+import { addTo, at, byKey, byText, byTuple, inTurn, invariant, type Nm, type Order } from "../kernel";
 import type { Form, PanelForm } from "./forms";
 import type { Group, HandedPiece } from "./group";
 import {
@@ -72,9 +72,7 @@ export function groupPieces(
     const hand = handRowOf.get(piece.id);
     const key =
       hand === undefined ? memory.stockKey(piece, [], () => stockKeyOf(piece)) : handKeyOf(piece, hand);
-    const list = byStock.get(key);
-    if (list) list.push(piece);
-    else byStock.set(key, [piece]);
+    addTo(byStock, key, piece);
   }
   const groups: Group[] = [];
   for (const key of [...byStock.keys()].sort(byText)) {
@@ -141,7 +139,7 @@ function looseGroups(pieces: readonly Piece[]): readonly Group[] {
       piece.kind === "bought" && piece.stock
         ? `${piece.stock}|${piece.boughtLength ?? ""}`
         : `${piece.kind}|${piece.name}|${piece.stockName ?? ""}|${piece.why ?? ""}|${piece.why ? piece.id : ""}`;
-    rows.set(key, [...(rows.get(key) ?? []), piece]);
+    addTo(rows, key, piece);
   }
   return [...rows.values()].map((row) => ({
     pieces: row.map((piece) => ({ piece, hand: "asDrawn" as const, first: 0, quantity: piece.quantity })),
@@ -198,7 +196,7 @@ function linked(sorted: readonly Bundle[]): readonly LinkedSet[] {
   const sets = new Map<number, Bundle[]>();
   sorted.forEach((bundle, i) => {
     const top = root(i);
-    sets.set(top, [...(sets.get(top) ?? []), bundle]);
+    addTo(sets, top, bundle);
   });
   return [...sets.values()].map(keptOrWalked);
 }

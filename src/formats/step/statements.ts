@@ -2,7 +2,7 @@
  * The statements of a STEP file (ISO 10303-21, clear text encoding) and the values in them. Statements are found in one pass
  * over the text, minding strings and comments; what stands in one is read when it is asked for.
  */
-import { err, ok, type Problem, type Result } from "@/core/kernel";
+import { addTo, err, ok, type Problem, type Result } from "@/core/kernel";
 
 /** A reference to another statement. */
 export type Reference = { readonly ref: number };
@@ -64,9 +64,7 @@ export function readStatements(name: string, bytes: Uint8Array): Result<Statemen
         spans.set(id, { from, to: i + 1 });
         const types = head[2] ? typesIn(text.slice(from, i)) : [(head[3] ?? "").toUpperCase()];
         for (const type of types) {
-          const known = byType.get(type);
-          if (known) known.push(id);
-          else byType.set(type, [id]);
+          addTo(byType, type, id);
         }
       }
       from = i + 1;

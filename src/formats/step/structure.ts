@@ -3,7 +3,7 @@
  * (ISO 10303-44, -43, -42), and in which unit. The geometry itself is left to the reader.
  */
 import { type Frame, frameIn, toLocal, turned, type Vec3 } from "@/core/geometry";
-import { grouped } from "@/core/kernel";
+import { addTo, grouped } from "@/core/kernel";
 import { isReference, isTyped, type Statements, type Typed, type Value } from "./statements";
 
 export type StepProduct = {
@@ -196,7 +196,7 @@ const tidied = (value: number) => {
 /** Representations that stand for one another, without any move between them. */
 function linkedRepresentations(file: Statements): ReadonlyMap<number, readonly number[]> {
   const linked = new Map<number, number[]>();
-  const link = (a: number, b: number) => linked.set(a, [...(linked.get(a) ?? []), b]);
+  const link = (a: number, b: number) => addTo(linked, a, b);
   for (const id of file.ofType("SHAPE_REPRESENTATION_RELATIONSHIP")) {
     const parts = file.partsOf(id);
     if (parts.some(({ type }) => type === "REPRESENTATION_RELATIONSHIP_WITH_TRANSFORMATION")) continue;

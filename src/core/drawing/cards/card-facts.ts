@@ -2,7 +2,7 @@
 import { type End, kindOf, sawSettings, signedDegrees } from "../../ends";
 import { norm2 } from "../../geometry";
 import type { PanelEdge } from "../../job";
-import { at, fromNm, LENGTH_TOLERANCE_MM, type Nm } from "../../kernel";
+import { addTo, at, fromNm, LENGTH_TOLERANCE_MM, type Nm } from "../../kernel";
 import { blankOf } from "../../layout";
 import { fromBothEdges, memberWorkWords, standWords } from "../../lists";
 import { formatLength, type LengthStyle } from "../../measure";
@@ -132,9 +132,7 @@ function holeFacts(form: PanelForm, write: Write): readonly CardFact[] {
   for (const hole of form.holes) {
     const { diameterNm, depthNm, face, y } = hole;
     const key = `${diameterNm} ${depthNm} ${face} ${y}`;
-    const same = rows.get(key);
-    if (same) same.push(hole);
-    else rows.set(key, [hole]);
+    addTo(rows, key, hole);
   }
   return [...rows.values()].map((holes) => {
     const { diameterNm, depthNm, face, y } = at(holes, 0);

@@ -1,6 +1,6 @@
 /** Lines of a view as paths: chords of a curve become pieces of it again, and what runs on is one path. */
 import type { Vec2 } from "../../geometry";
-import { at } from "../../kernel";
+import { addTo, at } from "../../kernel";
 import { endOfSegment, onEllipse, type Path, type PathSegment } from "../path";
 import type { FlatEllipse } from "./candidates";
 import type { ViewLine } from "./merging";
@@ -24,9 +24,7 @@ export function linePaths(lines: readonly ViewLine[], place: (place: Vec2) => Ve
   const stretches: Stretch[] = [];
   for (const line of lines) {
     if (line.arc) {
-      const same = byCurve.get(line.arc.on);
-      if (same) same.push(line);
-      else byCurve.set(line.arc.on, [line]);
+      addTo(byCurve, line.arc.on, line);
     } else {
       const to = place(line.to);
       stretches.push({ from: place(line.from), to, segment: { kind: "line", to } });
@@ -122,9 +120,7 @@ function meetings(stretches: readonly Stretch[]): ReadonlyMap<number, End> {
   const cells = new Map<string, End[]>();
   for (const end of ends) {
     const key = `${cell(end.place[0])} ${cell(end.place[1])}`;
-    const there = cells.get(key);
-    if (there) there.push(end);
-    else cells.set(key, [end]);
+    addTo(cells, key, end);
   }
   const near = (end: End): readonly End[] => {
     const [x, y] = [cell(end.place[0]), cell(end.place[1])];

@@ -4,7 +4,7 @@
  * that are drawn over every border.
  */
 import type { Vec2, Vec3 } from "../../geometry";
-import { at } from "../../kernel";
+import { addTo, at } from "../../kernel";
 import { type Candidates, candidatesOf, type SeenSolid } from "./candidates";
 import { type FineGrid, seenOwners } from "./visible-parts";
 
@@ -76,9 +76,7 @@ function regionsOf(
   for (const { owner, corners } of tracedBorders(grid, isWanted)) {
     const outline = straightened(corners).map(([column, row]): Vec2 => [x0 + column * size, y0 + row * size]);
     if (outline.length < 3) continue;
-    const there = byOwner.get(owner);
-    if (there) there.push(outline);
-    else byOwner.set(owner, [outline]);
+    addTo(byOwner, owner, outline);
   }
   return [...byOwner].sort(([a], [b]) => a - b).map(([owner, outlines]) => ({ owner, outlines }));
 }

@@ -1,7 +1,7 @@
 /** Balloons of a view (item references, ISO 6433): the mark of a row in a circle, with leaders to pieces of that row. */
 import type { PlaneBox, Vec2 } from "../../geometry";
 import type { BalloonItem } from "../../job";
-import { remembersEach } from "../../kernel";
+import { addTo, remembersEach } from "../../kernel";
 import type { TallyRow } from "../../tally";
 import { type DrawItem, fitted } from "../display";
 import { circlePath } from "../path";
@@ -183,9 +183,7 @@ export function newBalloons(
   const partsOf = new Map<string, ViewPart[]>();
   for (const part of drawn.parts) {
     const record = drawn.pieces[part.piece]?.record ?? "";
-    const there = partsOf.get(record);
-    if (there) there.push(part);
-    else partsOf.set(record, [part]);
+    addTo(partsOf, record, part);
   }
   const wanted = rows.flatMap(({ pieces }) => {
     const parts = goodParts(

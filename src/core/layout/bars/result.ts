@@ -1,5 +1,5 @@
 /** From a plan of patterns to the bars of a layout: pieces dealt out, ordered on their bars, with what is left over. */
-import { at, fromNm, toNm } from "../../kernel";
+import { addTo, at, fromNm, toNm } from "../../kernel";
 import { boughtCount, costOf } from "../stock";
 import type { BarInstance } from "./instance";
 import { endLossNm, gapNm, sharesCut, type Way, waysOf } from "./mitre";
@@ -110,7 +110,7 @@ function inOrder(problem: BarProblem, instance: BarInstance, pieces: readonly nu
   const classOf = (piece: number) => orderer.classOf(problem.pieces[piece]?.ends ?? null);
   const byClass = new Map<number, number[]>();
   for (const piece of [...pieces].sort((a, b) => at(problem.pieces, b).length - at(problem.pieces, a).length))
-    byClass.set(classOf(piece), [...(byClass.get(classOf(piece)) ?? []), piece]);
+    addTo(byClass, classOf(piece), piece);
   const counts = Array.from({ length: instance.endClasses }, (_, c) => byClass.get(c)?.length ?? 0);
   return orderer.order(counts).sequence.map(({ endClass, way }) => {
     const piece = byClass.get(endClass)?.shift() ?? 0;

@@ -2,7 +2,7 @@
  * What is cut out of a sheet as one: a single panel, or a keep-together run as the blank that it is until it is separated.
  * Sizes are inflated by the kerf, in nanometres from the corner of the trimmed sheet.
  */
-import { at, toNm } from "../../kernel";
+import { addTo, at, toNm } from "../../kernel";
 import { type CutRect, inflated } from "./cuts";
 import type { Placement, SheetProblem } from "./problem";
 
@@ -30,7 +30,7 @@ export function blocksOn(
       return;
     }
     const key = `${one.together.group}.${one.together.run}`;
-    runs.set(key, [...(runs.get(key) ?? []), i]);
+    addTo(runs, key, i);
   });
   for (const run of runs.values()) {
     const whole = blankOfRun(problem, placements, rects, run);

@@ -1,5 +1,5 @@
 /** The check of sheet layouts that tests, benchmark and the product itself call: null, or what is wrong. */
-import { at, toNm } from "../../kernel";
+import { addTo, at, toNm } from "../../kernel";
 import { claimFault, leastPlain, reasonFault } from "../stock";
 import { blocksOn } from "./blocks";
 import { type CutRect, runsNeeded, sameRect, slices, type ToCut } from "./cuts";
@@ -154,7 +154,7 @@ function togetherFault(problem: SheetProblem, layout: SheetLayout): string | nul
       if (!one.together) continue;
       if (!problem.together[one.together.group]) return `there is no group ${one.together.group}`;
       const key = `${one.together.group} ${one.together.run}`;
-      runs.set(key, [...(runs.get(key) ?? []), one]);
+      addTo(runs, key, one);
     }
     for (const run of runs.values()) {
       const fault = runFault(problem, run);
