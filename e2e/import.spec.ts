@@ -22,7 +22,8 @@ test("a trolley from another program: read, looked over, imported, priced, undon
   await expect(dialog).toBeHidden();
   await saved(page);
   await expect(page.getByText("18 pieces").first()).toBeVisible();
-  // Points are joined: each end is cut against its neighbour.
+  // Points are joined: each end is cut against its neighbour, which is told.
+  await expect(page.getByText("24 ends are cut against other members")).toBeVisible();
   await expect(page.getByRole("button", { name: /Long rail.*mitre · mitre/ }).first()).toBeVisible();
   expect(await tallyRows(page)).toHaveLength(4);
   await expect(page.locator('[data-mark="A"]')).toContainText("940");

@@ -1,6 +1,7 @@
 "use client";
 /** What a STEP file was found to hold, before it enters the job: as what each piece enters, and what has to be known of it. */
 import { useEffect, useMemo, useState } from "react";
+import { toast } from "sonner";
 import {
   chosenBefore,
   exists,
@@ -21,7 +22,7 @@ import {
   withClosed,
 } from "@/core/imports";
 import { jobStyle } from "@/core/job";
-import { counted, type Problem, type Result, sentence } from "@/core/kernel";
+import { agreeing, counted, type Problem, type Result, sentence } from "@/core/kernel";
 import { sayLength } from "@/core/measure";
 import { Button } from "../common/button";
 import { Chooser } from "../common/chooser";
@@ -186,7 +187,12 @@ export function FoundForm({
     const refused = await submitImport(desk, entered.added, whole);
     setBusy(false);
     setFault(refused);
-    if (refused === null) onDone();
+    if (refused !== null) return;
+    if (entered.joined > 0)
+      toast(
+        `${counted(entered.joined, "end")} ${agreeing(entered.joined, "is", "are")} cut against other members, and ${agreeing(entered.joined, "follows", "follow")} when those move.`,
+      );
+    onDone();
   };
 
   if (compared) return <AgainForm compared={compared} onBack={() => setCompared(null)} onDone={onDone} />;
