@@ -35,7 +35,8 @@ export function defined<T extends object>(set: T): { [K in keyof T]: Exclude<T[K
 export function put(job: Job, table: TableName, records: readonly AnyRecord[]): Job {
   if (records.length === 0) return job;
   const before: Table = job[table];
-  const after = { ...before, ...Object.fromEntries(records.map((record) => [record.id, record])) };
+  const after: Record<string, AnyRecord> = { ...before };
+  for (const record of records) after[record.id] = record;
   const ids = records.map(({ id }) => id);
   notePut(after, before, ids);
   return { ...job, [table]: after } as Job;

@@ -167,20 +167,9 @@ function withinRange(
   return ok(value);
 }
 
-type Parsed = Map<string, Result<TypedValue, Problem>>;
-const parsed = new Map<LengthUnit, Parsed>();
-const PARSED_MOST = 50_000;
-
-/** The millimetres of a length or coordinate field with the present sizes. Reading is remembered by text. */
+/** The millimetres of a length or coordinate field with the present sizes. */
 export function lengthWith(sizes: Sizes, text: string): Result<number, Problem> {
-  const known: Parsed = parsed.get(sizes.unit) ?? new Map();
-  if (known.size === 0) parsed.set(sizes.unit, known);
-  let read = known.get(text);
-  if (!read) {
-    read = parseTypedLength(text, sizes.unit);
-    if (known.size >= PARSED_MOST) known.clear();
-    known.set(text, read);
-  }
+  const read = parseTypedLength(text, sizes.unit);
   if (!read.ok) return read;
   const value = lengthValue(read.value, sizes.scope, sizes.unit);
   return value.ok ? value : err(brokenNeed(value.problem, sizes.problems));

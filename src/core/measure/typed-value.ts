@@ -11,8 +11,27 @@ export type TypedValue =
   | { readonly kind: "length"; readonly mm: number }
   | { readonly kind: "formula"; readonly formula: Formula };
 
-/** Reads a length field. When it is neither, the problem is that of the reading it looks like. */
-export function parseTypedLength(text: string, unit: LengthUnit): Result<TypedValue, Problem> {
+type Read = Result<TypedValue, Problem>;
+const remembered = new Map<LengthUnit, Map<string, Read>>();
+/** Texts that are remembered in one unit; then from the beginning again. */
+const MOST_REMEMBERED = 50_000;
+
+/**
+ * Reads a length field. When it is neither, the problem is that of the reading it looks like. Remembered by the text: a job
+ * computes, moves and compares the same ones again and again.
+ */
+export function parseTypedLength(text: string, unit: LengthUnit): Read {
+  const known = remembered.get(unit) ?? new Map<string, Read>();
+  remembered.set(unit, known);
+  const before = known.get(text);
+  if (before) return before;
+  const read = readLength(text, unit);
+  if (known.size >= MOST_REMEMBERED) known.clear();
+  known.set(text, read);
+  return read;
+}
+
+function readLength(text: string, unit: LengthUnit): Read {
   const length = parseLength(text, unit);
   if (length.ok) return ok({ kind: "length", mm: length.value });
   if (length.problem.kind !== "unreadableLength") return length;

@@ -9,19 +9,14 @@ export const cellHash = (x: number, y: number, z: number) =>
 export const cellOf = (place: Vec3, cell: number) =>
   cellHash(Math.floor(place[0] / cell), Math.floor(place[1] / cell), Math.floor(place[2] / cell));
 
-/** The one or two cells along an axis that lie within reach of a coordinate. */
-function cellSpan(value: number, cell: number): readonly number[] {
-  const low = Math.floor((value - NEAR_TWIN_LENGTH_MM) / cell);
-  const high = Math.floor((value + NEAR_TWIN_LENGTH_MM) / cell);
-  return low === high ? [low] : [low, high];
-}
-
-/** The cells within reach of a place. */
-export function cellsNear(place: Vec3, cell: number): readonly number[] {
-  const [ys, zs] = [cellSpan(place[1], cell), cellSpan(place[2], cell)];
+/** The cells within reach of a place: one or two along each axis. */
+export function cellsNear([x, y, z]: Vec3, cell: number): readonly number[] {
+  const low = (value: number) => Math.floor((value - NEAR_TWIN_LENGTH_MM) / cell);
+  const high = (value: number) => Math.floor((value + NEAR_TWIN_LENGTH_MM) / cell);
+  const [x1, y1, z1] = [high(x), high(y), high(z)];
   const keys: number[] = [];
-  for (const x of cellSpan(place[0], cell))
-    for (const y of ys) for (const z of zs) keys.push(cellHash(x, y, z));
+  for (let i = low(x); i <= x1; i++)
+    for (let j = low(y); j <= y1; j++) for (let k = low(z); k <= z1; k++) keys.push(cellHash(i, j, k));
   return keys;
 }
 
