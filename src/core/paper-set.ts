@@ -98,9 +98,7 @@ export function createPageDrawing(): (page: Page, inputs: PageInputs) => DrawnPa
 
 function grouped(items: readonly PageItem[]): ReadonlyMap<string, readonly PageItem[]> {
   const byPage = new Map<string, PageItem[]>();
-  for (const item of items) {
-    addTo(byPage, item.page, item);
-  }
+  for (const item of items) addTo(byPage, item.page, item);
   return byPage;
 }
 

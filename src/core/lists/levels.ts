@@ -97,9 +97,7 @@ function rowsByHome(setup: ListSetup, { job, tally }: ListGround): ReadonlyMap<H
       const home = homeOf(job, piece.id) ?? null;
       addTo(own, home, piece);
     }
-    for (const [home, pieces] of own) {
-      addTo(found, home, { row, pieces });
-    }
+    for (const [home, pieces] of own) addTo(found, home, { row, pieces });
   }
   return found;
 }

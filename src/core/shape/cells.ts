@@ -53,9 +53,7 @@ export function linesByCell<L extends { readonly from: Vec3; readonly to: Vec3 }
 ): ReadonlyMap<number, readonly L[]> {
   const cells = new Map<number, L[]>();
   for (const line of lines)
-    for (const key of cellsAlong(line.from, line.to, LINE_CELL_MM)) {
-      addTo(cells, key, line);
-    }
+    for (const key of cellsAlong(line.from, line.to, LINE_CELL_MM)) addTo(cells, key, line);
   return cells;
 }
 

@@ -42,7 +42,7 @@ function lineChecks(job: Job, points: ReadonlyMap<string, Vec3>, memory: FrameMe
   for (const { line, name, leftOut } of Object.values(job.members)) from.push(line, name, leftOut);
   return memory.lines(memory, from, () => {
     const lines = linesOfMembers(job, points);
-    return [...nearPoints(job, points, lines), ...drawnTwice(lines), ...nearLines(job, lines)];
+    return [...nearPoints(job, points), ...drawnTwice(lines), ...nearLines(job, lines)];
   });
 }
 
@@ -71,13 +71,12 @@ const CELL_MM = 100;
 type End = { readonly id: string; readonly place: Vec3 };
 
 /** Ends of members that lie nearly, but not quite, on another end of the same home. */
-function nearPoints(
-  job: Job,
-  points: ReadonlyMap<string, Vec3>,
-  lines: readonly LineOfMember[],
-): readonly Check[] {
+function nearPoints(job: Job, points: ReadonlyMap<string, Vec3>): readonly Check[] {
   const carrying = new Set<string>();
-  for (const { line } of lines) carrying.add(line.from).add(line.to);
+  for (const member of Object.values(job.members)) {
+    const line = job.lines[member.line];
+    if (line) carrying.add(line.from).add(line.to);
+  }
   const ends: End[] = [];
   for (const [id, place] of points) if (carrying.has(id)) ends.push({ id, place });
   const homes = grouped(ends, ({ id }) => job.points[id]?.assembly ?? null);
@@ -95,8 +94,7 @@ function nearEnds(job: Job, ends: readonly End[]): readonly Check[] {
         if (job.meant[meantId(end.id, other.id)] === undefined)
           checks.push(nearCheck(job, end.id, other.id, apart));
       }
-    const own = cellOf(end.place, CELL_MM);
-    addTo(cells, own, end);
+    addTo(cells, cellOf(end.place, CELL_MM), end);
   }
   return checks;
 }

@@ -63,9 +63,7 @@ export function readStatements(name: string, bytes: Uint8Array): Result<Statemen
         const id = Number(head[1]);
         spans.set(id, { from, to: i + 1 });
         const types = head[2] ? typesIn(text.slice(from, i)) : [(head[3] ?? "").toUpperCase()];
-        for (const type of types) {
-          addTo(byType, type, id);
-        }
+        for (const type of types) addTo(byType, type, id);
       }
       from = i + 1;
       if (isClosed) break;
