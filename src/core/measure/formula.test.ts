@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { lawRuns } from "../kernel/law-runs.fixture";
 import { evaluateFormula, type FormulaValue, parseFormula } from "./formula";
 import { formatDecimal } from "./rounding";
-import { lengthValue, parseTypedLength } from "./typed-value";
+import { lengthValue, parseTypedLength, parseTypedNumber } from "./typed-value";
 import type { LengthUnit } from "./unit";
 
 const scope = new Map<string, FormulaValue>([
@@ -111,6 +111,22 @@ describe("numbers with a unit inside a formula", () => {
   it("refuses what could be one length or a subtraction, and fractions that are none", () => {
     for (const text of ["23-1/4 in + 2", "2'-6\" + 1", "23 9/4 in + 1", "1/0 in"]) {
       expect(compute(text)).toBe("unreadableFormula");
+    }
+  });
+
+  it("reads a text by its unit, however often and in whatever order it is asked", () => {
+    const mm = (text: string, unit: "mm" | "in") => {
+      const read = parseTypedLength(text, unit);
+      return read.ok && read.value.kind === "length" ? read.value.mm : null;
+    };
+    const degrees = (text: string) => parseTypedNumber(text, "mm");
+    for (let i = 0; i < 3; i++) {
+      expect([mm("12", "mm"), mm("12", "in"), mm("12,5", "mm"), mm("12 mm", "in")]).toEqual([
+        12, 304.8, 12.5, 12,
+      ]);
+      expect(degrees("45")).toEqual(degrees(" 45 "));
+      // More texts than are remembered: then they are read anew.
+      if (i === 1) for (let k = 0; k <= 50_000; k++) mm(`${k}`, "mm");
     }
   });
 

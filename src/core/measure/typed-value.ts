@@ -11,27 +11,28 @@ export type TypedValue =
   | { readonly kind: "length"; readonly mm: number }
   | { readonly kind: "formula"; readonly formula: Formula };
 
-type Read = Result<TypedValue, Problem>;
-const remembered = new Map<LengthUnit, Map<string, Read>>();
 /** Texts that are remembered in one unit; then from the beginning again. */
 const MOST_REMEMBERED = 50_000;
 
-/**
- * Reads a length field. When it is neither, the problem is that of the reading it looks like. Remembered by the text: a job
- * computes, moves and compares the same ones again and again.
- */
-export function parseTypedLength(text: string, unit: LengthUnit): Read {
-  const known = remembered.get(unit) ?? new Map<string, Read>();
-  remembered.set(unit, known);
-  const before = known.get(text);
-  if (before) return before;
-  const read = readLength(text, unit);
-  if (known.size >= MOST_REMEMBERED) known.clear();
-  known.set(text, read);
-  return read;
+/** A reader that remembers what it read: a job computes, moves and compares the same texts again and again. */
+function remembers<T>(read: (text: string, unit: LengthUnit) => T): (text: string, unit: LengthUnit) => T {
+  const known = new Map<LengthUnit, Map<string, T>>();
+  return (text, unit) => {
+    const own = known.get(unit) ?? new Map<string, T>();
+    known.set(unit, own);
+    const before = own.get(text);
+    if (before !== undefined) return before;
+    const value = read(text, unit);
+    if (own.size >= MOST_REMEMBERED) own.clear();
+    own.set(text, value);
+    return value;
+  };
 }
 
-function readLength(text: string, unit: LengthUnit): Read {
+/** Reads a length field. When it is neither, the problem is that of the reading it looks like. */
+export const parseTypedLength = remembers(readLength);
+
+function readLength(text: string, unit: LengthUnit): Result<TypedValue, Problem> {
   const length = parseLength(text, unit);
   if (length.ok) return ok({ kind: "length", mm: length.value });
   if (length.problem.kind !== "unreadableLength") return length;
@@ -45,7 +46,9 @@ function readLength(text: string, unit: LengthUnit): Read {
 }
 
 /** Reads a field for a number without unit (a count, an angle in degrees, a share). */
-export function parseTypedNumber(text: string, unit: LengthUnit): Result<Formula, Problem> {
+export const parseTypedNumber = remembers(readNumber);
+
+function readNumber(text: string, unit: LengthUnit): Result<Formula, Problem> {
   const plain = text.trim();
   const decimal = /^-?\d+,\d{1,2}$|^-?\d+,\d{4,}$/.test(plain) ? plain.replace(",", ".") : plain;
   return parseFormula(decimal, unit);
