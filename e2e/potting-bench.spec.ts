@@ -124,6 +124,8 @@ test("one selection through panes and stages, by mouse and by keyboard", async (
     "fill",
     "var(--color-brass-pale)",
   );
+  // While it is searched for, the picture moves under the pointer.
+  await expect(page.getByRole("button", { name: "Lay out all" })).toBeEnabled();
   await page.locator('polygon[data-pick="A"]').first().click({ force: true });
   await expect(slip.getByRole("heading", { name: "Top rail" })).toBeVisible();
 
