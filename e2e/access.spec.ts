@@ -5,7 +5,7 @@ import { type AddressInfo, connect } from "node:net";
 import { tmpdir } from "node:os";
 import path from "node:path";
 import { COOKIE, newAccess } from "../src/access";
-import { startApplication } from "./application";
+import { startDemo } from "./application";
 import { E2E_PORT } from "./browser";
 import { copyOf, expect, expectAccessible, OURS, test } from "./fixtures";
 
@@ -91,9 +91,8 @@ test("changes are taken as JSON, from pages of ours, under names of ours", async
 });
 
 test("a request that does not arrive in time is let go", async () => {
-  const demo = process.env["RUSTIC_TALLY_DEMO_FOLDER"] ?? "";
   const port = E2E_PORT + 21;
-  const application = await startApplication(demo, port, { RUSTIC_TALLY_REQUEST_MS: "1000" });
+  const application = await startDemo(port, { RUSTIC_TALLY_REQUEST_MS: "1000" });
   const socket = connect(port, "127.0.0.1");
   try {
     const heads = [
@@ -155,8 +154,7 @@ test("every answer carries its heads, and no page runs text as code", async ({
 test("a server that is open to the shop asks for its passcode, for reading too", async ({ browser }) => {
   const file = path.join(mkdtempSync(path.join(tmpdir(), "rustic-tally-access-")), "access.json");
   writeFileSync(file, JSON.stringify(newAccess("birch and steel")));
-  const demo = process.env["RUSTIC_TALLY_DEMO_FOLDER"] ?? "";
-  const application = await startApplication(demo, E2E_PORT + 20, { RUSTIC_TALLY_ACCESS: file });
+  const application = await startDemo(E2E_PORT + 20, { RUSTIC_TALLY_ACCESS: file });
   const context = await browser.newContext({ baseURL: application.url });
   const page = await context.newPage();
   try {

@@ -65,6 +65,10 @@ export async function startApplication(
   throw new Error("the application did not answer within a minute");
 }
 
+/** The application on a copy of the demo data that all driven tests begin with. */
+export const startDemo = (port: number, more: Readonly<Record<string, string>> = {}): Promise<Application> =>
+  startApplication(process.env["RUSTIC_TALLY_DEMO_FOLDER"] ?? "", port, more);
+
 async function ended(server: ChildProcess): Promise<void> {
   if (server.exitCode !== null || server.signalCode !== null) return;
   const gone = new Promise((resolve) => server.once("exit", resolve));

@@ -12,7 +12,7 @@ import {
   type Page,
 } from "@playwright/test";
 import axe from "axe-core";
-import { type Application, startApplication } from "./application";
+import { type Application, startDemo } from "./application";
 import { BROWSER, E2E_PORT } from "./browser";
 
 /** Words of the browser itself that are no fault of a page. */
@@ -99,8 +99,7 @@ export const test = base.extend<OfTest, { served: Served; profile: BrowserContex
         urlFor: async (file) => {
           if (now?.file !== file) {
             await now?.application.stop();
-            const folder = process.env["RUSTIC_TALLY_DEMO_FOLDER"] ?? "";
-            now = { file, application: await startApplication(folder, portOf(worker.parallelIndex)) };
+            now = { file, application: await startDemo(portOf(worker.parallelIndex)) };
           }
           return now.application.url;
         },

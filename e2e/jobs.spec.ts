@@ -1,6 +1,6 @@
 /** Jobs, cutting lists, the stockroom, two tabs, and what happens with bad input. */
 import { execFileSync } from "node:child_process";
-import { startApplication } from "./application";
+import { startDemo } from "./application";
 import { E2E_PORT } from "./browser";
 import {
   copyOf,
@@ -214,8 +214,7 @@ test("pieces longer than every bar are listed as unplaced with why, the rest is 
 
 test("a layout can be stopped; the best so far is kept", async ({ page }) => {
   // Searched for longer than in the other tests, where a fast machine is done before anybody can stop it.
-  const demo = process.env["RUSTIC_TALLY_DEMO_FOLDER"] ?? "";
-  const application = await startApplication(demo, E2E_PORT + 22, { RUSTIC_TALLY_LAYOUT_TIME: "5" });
+  const application = await startDemo(E2E_PORT + 22, { RUSTIC_TALLY_LAYOUT_TIME: "5" });
   try {
     await page.goto(`${application.url}/jobs/from-list`);
     const rows = Array.from(

@@ -76,7 +76,7 @@ describe("a template that cannot be drawn", () => {
   const job = done(start, { kind: "setPages", pages: [A4] });
   const faultOf = (item: PageItem) => placed(withItems(job, item), "t").fault;
 
-  it("is told where it stands", () => {
+  it("says why in its place on the page", () => {
     const record = Object.keys(job.members)[0] ?? "";
     expect(faultOf(template("gone"))).toEqual({ kind: "lost", what: "pieceOfTemplate" });
     expect(faultOf(template(record, { at: [150, 13] }))).toEqual({ kind: "templatePastBorder" });

@@ -210,11 +210,9 @@ function drawnTwice(lines: readonly LineOfMember[]): readonly Check[] {
     const { member, from, to } = own;
     if (member.leftOut) continue;
     const key = placeHash(from) + placeHash(to);
-    const there = seen.get(key);
-    const first = there?.find((other) => lieAlike(own, other));
+    const first = seen.get(key)?.find((other) => lieAlike(own, other));
     if (first === undefined) {
-      if (there) there.push(own);
-      else seen.set(key, [own]);
+      addTo(seen, key, own);
       continue;
     }
     const other = first.member.name;

@@ -97,7 +97,7 @@ const WANTS_WORDS: Readonly<Record<Extract<SizeFault, { kind: "sizeWants" }>["wh
 const CARD_WORDS: Readonly<Record<CardFault["what"], string>> = {
   section: "The section has no room on this card. Make the card taller.",
   panel: "The panel with its sizes has no room on this card. Make the card larger.",
-  facts: "What is told on this card has no room. Make the card taller.",
+  facts: "The text on this card has no room. Make the card taller.",
 };
 
 /** The sentence for a fault: what is wrong with the item, and what to do. */
